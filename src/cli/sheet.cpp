@@ -1,0 +1,205 @@
+#include "cli/sheet.hpp"
+
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+
+#include <algorithm>
+#include <cmath>
+
+namespace deepstop::cli {
+
+using Json = nlohmann::ordered_json;
+
+namespace {
+
+std::string shown(const Figure& figure, const Style& style, UnitSystem system)
+{
+    if (!figure.value)
+        return "–";
+    auto text = print(*figure.value, style, system);
+    return figure.provisional() ? text + "?" : text;
+}
+
+Json figureJson(const Study& study, const Figure& figure)
+{
+    const auto pointers = [&](const std::vector<const Reading*>& readings) {
+        auto list = Json::array();
+        for (const Reading* reading : readings)
+            if (const Address* address = study.directory->of(*reading))
+                list.push_back(address->pointer);
+        return list;
+    };
+    return { { "value", figure.value ? Json(*figure.value) : Json() }, { "worst_case", figure.worstCase },
+        { "root_sum_square", figure.rootSumSquare }, { "lacks", pointers(figure.lacks) }, { "estimated", pointers(figure.estimated) },
+        { "assumed", figure.assumed } };
+}
+
+std::string_view siUnit(const Style& style)
+{
+    switch (style.dimension) {
+    case Dimension::Number:
+    case Dimension::Share: return "1";
+    case Dimension::Length: return "m";
+    case Dimension::Area: return "m²";
+    case Dimension::Volume: return "m³";
+    case Dimension::Mass: return "kg";
+    case Dimension::Force: return "N";
+    case Dimension::Torque: return "N·m";
+    case Dimension::Pressure: return "Pa";
+    case Dimension::Temperature:
+    case Dimension::TemperatureRise: return "K";
+    case Dimension::Speed: return "m/s";
+    case Dimension::Acceleration: return "m/s²";
+    case Dimension::Time: return "s";
+    case Dimension::Energy: return "J";
+    case Dimension::HeatCapacity: return "J/K";
+    case Dimension::SpecificHeat: return "J/kgK";
+    }
+    return "";
+}
+
+Json valueJson(const sums::Value& value)
+{
+    return std::visit(
+        [](const auto& v) -> Json {
+            if constexpr (std::is_same_v<std::decay_t<decltype(v)>, std::monostate>)
+                return nullptr;
+            else
+                return v;
+        },
+        value);
+}
+
+Json named(const sums::Named& values)
+{
+    auto json = Json::object();
+    for (const auto& [key, value] : values)
+        json[key] = key == "count" ? Json(static_cast<int>(std::get<double>(value))) : valueJson(value);
+    return json;
+}
+
+} // namespace
+
+std::string studySheet(const Study& study)
+{
+    std::string out = fmt::format("{}: {} against {}\n{}\n\n", study.build->car.name, study.after.setup->name, study.before.setup->name, study.summary);
+    out += fmt::format("{:<26}{:>14}   {:<14}{}\n", "", "before", "after", "");
+    for (const LedgerLine& l : study.ledger)
+        out += fmt::format("{:<26}{:>14} → {:<14}{}\n", l.title, shown(l.before, l.style, study.system), shown(l.after, l.style, study.system), l.word);
+    std::optional<Stage> stage;
+    bool cautioned = false;
+    for (const Verdict& v : study.verdicts) {
+        if (stage != v.stage) {
+            out += fmt::format("\n{}\n", nameOf(v.stage));
+            stage = v.stage;
+        }
+        auto title = v.title;
+        if (v.stage == Stage::WheelRoom)
+            title = fmt::format("{}: {}", v.axle == Axle::Front ? "Front" : "Rear", title);
+        out += fmt::format("  {:<9} {}. {}.\n", nameOf(v.level), title, v.reason);
+        for (const Remedy& r : v.remedies) {
+            std::string costs;
+            for (const auto& cost : r.costs)
+                costs += "; " + cost;
+            out += fmt::format("            cure: {}: gap {}{}\n", r.title, print(*r.gap.value, v.style, study.system), costs);
+        }
+        cautioned = cautioned || !v.caution.empty();
+    }
+    if (!study.questions.empty()) {
+        out += "\nTo measure next\n";
+        for (std::size_t i = 0; i < study.questions.size() && i < 8; ++i) {
+            const Question& q = study.questions[i];
+            out += fmt::format("  {} {}: {} {} on it\n", q.missing ? "missing  " : "estimated", q.address.full(), q.verdicts.size(),
+                q.verdicts.size() == 1 ? "verdict hangs" : "verdicts hang");
+        }
+    }
+    out += "\nThis program advises; it approves nothing. Brakes are life-critical: follow the maker's data and local law, have altered parts\n"
+           "judged by a qualified engineer or licensed mechanic, turn every wheel by hand before the car moves.\n";
+    return out;
+}
+
+Json studyJson(const Study& study)
+{
+    auto verdicts = Json::array();
+    for (const Verdict& v : study.verdicts) {
+        auto remedies = Json::array();
+        for (const Remedy& r : v.remedies)
+            remedies.push_back({ { "title", r.title }, { "gap", figureJson(study, r.gap) }, { "costs", r.costs } });
+        verdicts.push_back({ { "id", v.id }, { "stage", nameOf(v.stage) }, { "title", v.title }, { "level", nameOf(v.level) }, { "reason", v.reason },
+            { "unit", siUnit(v.style) }, { "figure", figureJson(study, v.figure) }, { "wanted", v.wanted ? Json(*v.wanted) : Json() },
+            { "remedies", std::move(remedies) }, { "lacks_in_words", v.lacksInWords }, { "method", v.method }, { "source", v.source },
+            { "caution", v.caution } });
+    }
+    auto ledger = Json::array();
+    for (const LedgerLine& l : study.ledger)
+        ledger.push_back({ { "id", l.id }, { "title", l.title }, { "unit", siUnit(l.style) }, { "before", figureJson(study, l.before) },
+            { "after", figureJson(study, l.after) }, { "change", figureJson(study, l.change) }, { "level", nameOf(l.level) }, { "word", l.word } });
+    auto questions = Json::array();
+    for (const Question& q : study.questions)
+        questions.push_back({ { "pointer", q.address.pointer }, { "label", q.address.full() }, { "missing", q.missing }, { "verdicts", q.verdicts } });
+    return { { "study", 1 }, { "car", study.build->car.name }, { "before", study.before.setup->id }, { "after", study.after.setup->id },
+        { "summary", study.summary }, { "ledger", std::move(ledger) }, { "verdicts", std::move(verdicts) }, { "questions", std::move(questions) } };
+}
+
+std::string answerSheet(const sums::Answer& answer)
+{
+    const auto& all = sums::allSums();
+    const auto& sum = *std::ranges::find(all, answer.name, &sums::Sum::name);
+    std::string out;
+    for (const auto& [key, value] : answer.results) {
+        const auto& about = *std::ranges::find(sum.results, key, &sums::ResultKey::name);
+        const auto say = [&](double si) { return print(si, about.style, UnitSystem::Metric); };
+        std::string text = "not known";
+        if (const auto* number = std::get_if<double>(&value))
+            text = say(*number);
+        else if (const auto* truth = std::get_if<bool>(&value))
+            text = *truth ? "yes" : "no";
+        else if (const auto* list = std::get_if<std::vector<double>>(&value)) {
+            text = list->empty() ? "no shims" : "";
+            for (const double one : *list)
+                text += (text.empty() ? "" : " + ") + say(one);
+        }
+        out += fmt::format("{:<28}{:<24}{}\n", key, text, about.help);
+    }
+    for (const auto& note : answer.notes)
+        out += fmt::format("note: {}\n", note);
+    return out + fmt::format("source: {}\n", answer.source);
+}
+
+Json answerJson(const sums::Answer& answer)
+{
+    return { { "name", answer.name }, { "inputs", named(answer.inputs) }, { "results", named(answer.results) }, { "notes", answer.notes },
+        { "source", answer.source } };
+}
+
+std::string sumsSheet()
+{
+    std::string out;
+    for (const auto& sum : sums::allSums()) {
+        out += fmt::format("{}: {}\n", sum.name, sum.summary);
+        for (const auto& key : sum.keys)
+            out += fmt::format("  {:<26}{}{}{}\n", std::string(key.name) + "=", key.help, key.plainUnit.empty() ? "" : fmt::format("; plain number: {}", key.plainUnit),
+                !key.otherwise.empty() ? fmt::format("; default {}", key.otherwise) : key.required ? "" : "; may be left out");
+        for (const auto& result : sum.results)
+            out += fmt::format("  → {:<24}{}\n", result.name, result.help);
+        out += fmt::format("  source: {}\n\n", sum.source);
+    }
+    return out;
+}
+
+Json sumsJson()
+{
+    auto list = Json::array();
+    for (const auto& sum : sums::allSums()) {
+        auto keys = Json::array();
+        for (const auto& key : sum.keys)
+            keys.push_back({ { "name", key.name }, { "unit", key.plainUnit }, { "si_key", key.siKey }, { "default", key.otherwise }, { "required", key.required }, { "help", key.help } });
+        auto results = Json::array();
+        for (const auto& result : sum.results)
+            results.push_back({ { "name", result.name }, { "help", result.help } });
+        list.push_back({ { "name", sum.name }, { "summary", sum.summary }, { "keys", std::move(keys) }, { "results", std::move(results) }, { "source", sum.source } });
+    }
+    return list;
+}
+
+} // namespace deepstop::cli

@@ -1,0 +1,30 @@
+#include "build/build.hpp"
+
+#include <algorithm>
+
+namespace deepstop {
+
+const Setup* findSetup(const Build& build, const std::string& id)
+{
+    const auto found = std::ranges::find(build.setups, id, &Setup::id);
+    return found == build.setups.end() ? nullptr : &*found;
+}
+
+const Wheel* findWheel(const Build& build, const std::string& id)
+{
+    const auto found = std::ranges::find(build.wheels, id, &Wheel::id);
+    return found == build.wheels.end() ? nullptr : &*found;
+}
+
+const Corner* cornerOf(const Build& build, const Setup& setup, Axle axle)
+{
+    const auto own = [axle](const Setup& s) -> const Corner* {
+        const auto& corner = axle == Axle::Front ? s.front : s.rear;
+        return corner ? &*corner : nullptr;
+    };
+    if (const Corner* corner = own(setup))
+        return corner;
+    return build.setups.empty() ? nullptr : own(build.setups.front());
+}
+
+} // namespace deepstop

@@ -1,0 +1,270 @@
+#pragma once
+/// Every field of the document, named once: its key in the file (which carries the unit), its name in the trade, how it is written
+/// and what range makes sense. Files, the published schema, editing by address and the list of missing readings all read this table.
+///
+/// A visitor has the members
+///   reading(key, label, style, range, Reading&)            readings(key, label, style, range, vector<Reading>&)
+///   text(key, label, string&)                              count(key, label, int&)     plain(key, label, double&)
+///   choice(key, label, E&, table)                          choices(key, label, vector<E>&, table)
+///   object(key, label, T&)   optional(key, label, optional<T>&)   list(key, label, vector<T>&)
+
+#include "build/build.hpp"
+#include "quantity/format.hpp"
+
+#include <array>
+#include <string_view>
+#include <utility>
+
+namespace deepstop {
+
+enum class Range { Any, NotNegative, Positive };
+
+template <class E, std::size_t N>
+using ChoiceTable = std::array<std::pair<std::string_view, E>, N>;
+
+namespace choices {
+inline constexpr ChoiceTable<YesNo, 3> yesNo { { { "unknown", YesNo::Unknown }, { "yes", YesNo::Yes }, { "no", YesNo::No } } };
+inline constexpr ChoiceTable<HatMaterial, 2> hat { { { "iron", HatMaterial::Iron }, { "aluminium", HatMaterial::Aluminium } } };
+inline constexpr ChoiceTable<RotorFace, 4> face { { { "plain", RotorFace::Plain }, { "dimpled", RotorFace::Dimpled },
+    { "slotted", RotorFace::Slotted }, { "drilled", RotorFace::Drilled } } };
+inline constexpr ChoiceTable<CaliperKind, 2> caliper { { { "fixed", CaliperKind::Fixed }, { "floating", CaliperKind::Floating } } };
+inline constexpr ChoiceTable<MountKind, 2> mount { { { "lug", MountKind::Lug }, { "radial", MountKind::Radial } } };
+inline constexpr ChoiceTable<Direction, 2> direction { { { "inboard", Direction::Inboard }, { "outboard", Direction::Outboard } } };
+inline constexpr ChoiceTable<Part, 5> part { { { "rotor", Part::Rotor }, { "caliper", Part::Caliper }, { "pads", Part::Pads },
+    { "bracket", Part::Bracket }, { "hose", Part::Hose } } };
+inline constexpr ChoiceTable<Axle, 2> axle { { { "front", Axle::Front }, { "rear", Axle::Rear } } };
+inline constexpr ChoiceTable<Side, 2> side { { { "left", Side::Left }, { "right", Side::Right } } };
+inline constexpr ChoiceTable<Known, 3> known { { { "measured", Known::Measured }, { "vendor", Known::Vendor },
+    { "estimated", Known::Estimated } } };
+} // namespace choices
+
+template <class E, std::size_t N>
+[[nodiscard]] constexpr std::string_view wordFor(E value, const ChoiceTable<E, N>& table)
+{
+    for (const auto& [word, candidate] : table)
+        if (candidate == value)
+            return word;
+    return {};
+}
+
+template <class V>
+void describe(V& v, Car& c)
+{
+    v.text("name", "name", c.name);
+    v.text("note", "note", c.note);
+    v.reading("mass_kg", "mass with driver", style::carMass, Range::Positive, c.mass);
+    v.reading("wheelbase_mm", "wheelbase", style::frame, Range::Positive, c.wheelbase);
+    v.reading("centre_of_mass_height_mm", "height of the centre of mass", style::frame, Range::Positive, c.centreOfMassHeight);
+    v.reading("front_load_percent", "front axle load at rest", style::share, Range::Positive, c.frontLoadShare);
+    v.reading("grip", "tyre grip", style::number, Range::Positive, c.grip);
+    v.reading("drag_area_m2", "drag area", style::number, Range::NotNegative, c.dragArea);
+    v.reading("front_tyre_radius_mm", "front tyre's rolling radius", style::frame, Range::Positive, c.frontTyreRadius);
+    v.reading("rear_tyre_radius_mm", "rear tyre's rolling radius", style::frame, Range::Positive, c.rearTyreRadius);
+    v.choice("antilock", "antilock brakes", c.antilock, choices::yesNo);
+    v.reading("test_speed_kmh", "speed to stop from", style::speed, Range::Positive, c.testSpeed);
+}
+
+template <class V>
+void describe(V& v, Hydraulics& h)
+{
+    v.reading("pedal_force_n", "pedal force", style::force, Range::Positive, h.pedalForce);
+    v.reading("pedal_ratio", "pedal ratio", style::number, Range::Positive, h.pedalRatio);
+    v.reading("booster_gain", "booster gain", style::number, Range::Positive, h.boosterGain);
+    v.reading("master_bore_mm", "master cylinder bore", style::fine, Range::Positive, h.masterBore);
+    v.reading("line_pressure_bar", "line pressure", style::pressure, Range::Positive, h.linePressure);
+    v.reading("rear_knee_bar", "proportioning valve's knee", style::pressure, Range::NotNegative, h.rearKneePressure);
+    v.reading("rear_slope", "proportioning valve's slope", style::number, Range::NotNegative, h.rearSlope);
+    v.reading("build_up_s", "build-up time", style::seconds, Range::NotNegative, h.buildUpTime);
+}
+
+template <class V>
+void describe(V& v, Hub& h)
+{
+    v.reading("flange_diameter_mm", "hub flange diameter", style::size, Range::Positive, h.flangeDiameter);
+    v.reading("pilot_diameter_mm", "hub pilot diameter", style::fine, Range::Positive, h.pilotDiameter);
+    v.reading("pilot_height_mm", "hub pilot height", style::size, Range::NotNegative, h.pilotHeight);
+    v.reading("bolt_circle_mm", "bolt circle", style::size, Range::Positive, h.boltCircle);
+    v.count("stud_count", "number of studs", h.studCount);
+    v.reading("stud_length_mm", "stud length from the flange", style::size, Range::Positive, h.studLength);
+    v.reading("stud_diameter_mm", "stud diameter", style::size, Range::Positive, h.studDiameter);
+}
+
+template <class V>
+void describe(V& v, BarrelStation& s)
+{
+    v.reading("depth_mm", "depth", style::size, Range::Any, s.depth);
+    v.reading("inside_radius_mm", "inside radius", style::size, Range::Positive, s.insideRadius);
+}
+
+template <class V>
+void describe(V& v, SpokeStation& s)
+{
+    v.reading("radius_mm", "radius", style::size, Range::Positive, s.radius);
+    v.reading("distance_mm", "distance to the mounting face", style::size, Range::Any, s.distance);
+}
+
+template <class V>
+void describe(V& v, Wheel& w)
+{
+    v.text("id", "id", w.id);
+    v.text("name", "name", w.name);
+    v.count("nominal_diameter", "printed diameter", w.nominalDiameter);
+    v.plain("nominal_width", "printed width", w.nominalWidth);
+    v.reading("offset_mm", "wheel offset", style::size, Range::Any, w.offset);
+    v.reading("mass_kg", "wheel's weight with tyre", style::partMass, Range::Positive, w.mass);
+    v.reading("bore_mm", "wheel bore", style::fine, Range::Positive, w.bore);
+    v.list("barrel", "barrel station", w.barrel);
+    v.list("spokes", "spoke station", w.spokes);
+}
+
+template <class V>
+void describe(V& v, Rotor& r)
+{
+    v.text("name", "name", r.name);
+    v.choice("face", "face", r.face, choices::face);
+    v.choice("hat_material", "hat material", r.hatMaterial, choices::hat);
+    v.reading("outer_diameter_mm", "rotor diameter", style::size, Range::Positive, r.outerDiameter);
+    v.reading("thickness_mm", "rotor thickness", style::size, Range::Positive, r.thickness);
+    v.reading("ring_inner_diameter_mm", "friction ring's inner diameter", style::size, Range::Positive, r.ringInnerDiameter);
+    v.reading("overall_height_mm", "rotor's overall height", style::size, Range::Positive, r.overallHeight);
+    v.reading("hat_thickness_mm", "hat thickness", style::size, Range::Positive, r.hatThickness);
+    v.reading("hat_outer_diameter_mm", "hat's outer diameter", style::size, Range::Positive, r.hatOuterDiameter);
+    v.reading("hat_wall_mm", "hat wall", style::size, Range::Positive, r.hatWall);
+    v.reading("bore_mm", "rotor bore", style::fine, Range::Positive, r.bore);
+    v.reading("vent_gap_mm", "vent gap", style::size, Range::NotNegative, r.ventGap);
+    v.reading("vane_share_percent", "vanes' share of the vent", style::share, Range::NotNegative, r.vaneShare);
+}
+
+template <class V>
+void describe(V& v, Caliper& c)
+{
+    v.text("name", "name", c.name);
+    v.choice("kind", "kind", c.kind, choices::caliper);
+    v.reading("back_over_edge_mm", "caliper back over the rotor's edge", style::size, Range::Positive, c.backOverEdge);
+    v.reading("back_length_mm", "length of the caliper's straight back", style::size, Range::NotNegative, c.backLength);
+    v.reading("bridge_gap_mm", "bridge over the rotor's edge", style::gap, Range::Any, c.bridgeGap);
+    v.reading("reach_mm", "caliper's reach below the rotor's edge", style::size, Range::Positive, c.reach);
+    v.reading("outboard_depth_mm", "caliper depth outboard", style::size, Range::Positive, c.outboardDepth);
+    v.reading("inboard_depth_mm", "caliper depth inboard", style::size, Range::Positive, c.inboardDepth);
+    v.reading("shoulder_mm", "caliper's shoulder chamfer", style::size, Range::NotNegative, c.shoulder);
+    v.reading("slot_width_mm", "caliper slot width", style::size, Range::Positive, c.slotWidth);
+    v.readings("pistons_mm", "piston bore", style::size, Range::Positive, c.pistons);
+}
+
+template <class V>
+void describe(V& v, Pad& p)
+{
+    v.text("name", "name", p.name);
+    v.reading("height_mm", "pad height", style::size, Range::Positive, p.height);
+    v.reading("length_mm", "pad length", style::size, Range::Positive, p.length);
+    v.reading("thickness_mm", "pad's friction thickness", style::size, Range::Positive, p.thickness);
+    v.reading("backing_mm", "pad backing thickness", style::size, Range::Positive, p.backing);
+    v.reading("friction", "pad friction", style::number, Range::Positive, p.friction);
+}
+
+template <class V>
+void describe(V& v, Mount& m)
+{
+    v.choice("kind", "kind of mount", m.kind, choices::mount);
+    v.reading("slot_centre_mm", "slot's middle from the hub face", style::fine, Range::Any, m.slotCentre);
+    v.reading("pad_inset_mm", "pad edge below the rotor's edge", style::size, Range::Any, m.padInset);
+    v.reading("bolt_spacing_mm", "spacing of the mounting bolts", style::size, Range::Positive, m.boltSpacing);
+    v.reading("shim_top_mm", "shims on the top bolt", style::fine, Range::NotNegative, m.shimTop);
+    v.reading("shim_bottom_mm", "shims on the bottom bolt", style::fine, Range::NotNegative, m.shimBottom);
+    v.choice("shims_move", "thicker shims move the caliper", m.shimMoves, choices::direction);
+}
+
+template <class V>
+void describe(V& v, Weighing& w)
+{
+    v.reading("mass_kg", "weighing", style::partMass, Range::Positive, w.mass);
+    v.choices("contains", "what lay on the scale", w.contains, choices::part);
+}
+
+template <class V>
+void describe(V& v, Corner& c)
+{
+    v.text("wheel", "wheel", c.wheel);
+    v.object("rotor", "", c.rotor);
+    v.object("caliper", "", c.caliper);
+    v.object("pad", "", c.pad);
+    v.object("mount", "", c.mount);
+    v.reading("ring_mm", "ring behind the rotor", style::size, Range::NotNegative, c.ring);
+    v.reading("spacer_mm", "wheel spacer", style::size, Range::NotNegative, c.spacer);
+    v.list("weighings", "", c.weighings);
+}
+
+template <class V>
+void describe(V& v, Setup& s)
+{
+    v.text("id", "id", s.id);
+    v.text("name", "name", s.name);
+    v.text("note", "note", s.note);
+    v.optional("front", "front", s.front);
+    v.optional("rear", "rear", s.rear);
+}
+
+template <class V>
+void describe(V& v, ShimStock& s)
+{
+    v.reading("thickness_mm", "shim thickness", style::fine, Range::Positive, s.thickness);
+    v.count("count", "how many", s.count);
+}
+
+template <class V>
+void describe(V& v, MockUp& m)
+{
+    v.text("setup", "setup", m.setup);
+    v.choice("axle", "axle", m.axle, choices::axle);
+    v.choice("side", "side", m.side, choices::side);
+    v.reading("inner_top_mm", "inner gap, top", style::fine, Range::NotNegative, m.innerTop);
+    v.reading("outer_top_mm", "outer gap, top", style::fine, Range::NotNegative, m.outerTop);
+    v.reading("inner_bottom_mm", "inner gap, bottom", style::fine, Range::NotNegative, m.innerBottom);
+    v.reading("outer_bottom_mm", "outer gap, bottom", style::fine, Range::NotNegative, m.outerBottom);
+    v.reading("gap_spacing_mm", "distance between upper and lower reading", style::size, Range::Positive, m.gapSpacing);
+}
+
+template <class V>
+void describe(V& v, MeasuredStop& s)
+{
+    v.reading("speed_kmh", "speed of a measured stop", style::speed, Range::Positive, s.speed);
+    v.reading("distance_m", "distance of a measured stop", style::road, Range::Positive, s.distance);
+    v.text("note", "note", s.note);
+}
+
+template <class V>
+void describe(V& v, TestSession& t)
+{
+    v.text("setup", "setup", t.setup);
+    v.text("date", "date", t.date);
+    v.text("place", "place", t.place);
+    v.list("stops", "stop", t.stops);
+}
+
+template <class V>
+void describe(V& v, Wants& w)
+{
+    v.reading("barrel_gap_mm", "wanted gap to the barrel", style::gap, Range::Positive, w.barrelGap);
+    v.reading("spoke_gap_mm", "wanted gap to the spokes", style::gap, Range::Positive, w.spokeGap);
+    v.reading("bridge_gap_mm", "wanted gap under the bridge", style::gap, Range::Positive, w.bridgeGap);
+    v.reading("face_gap_mm", "wanted gap beside the rotor", style::gap, Range::Positive, w.faceGap);
+    v.reading("centred_mm", "centring aimed at", style::fine, Range::Positive, w.centred);
+    v.reading("usable_mm", "centring still usable", style::fine, Range::Positive, w.usable);
+}
+
+template <class V>
+void describe(V& v, Build& b)
+{
+    v.object("car", "", b.car);
+    v.object("hydraulics", "", b.hydraulics);
+    v.object("front_hub", "front", b.frontHub);
+    v.object("rear_hub", "rear", b.rearHub);
+    v.object("wants", "", b.wants);
+    v.list("wheels", "", b.wheels);
+    v.list("setups", "", b.setups);
+    v.list("drawer", "drawer", b.drawer);
+    v.list("mock_ups", "mock-up", b.mockUps);
+    v.list("tests", "", b.tests);
+}
+
+} // namespace deepstop

@@ -1,0 +1,126 @@
+#pragma once
+/// Does it fit: the corner in the (z, r) half-plane, and the exact room between its parts.
+///
+/// Frame: z along the axle, outboard positive, 0 at the hub's flange face; r from the axis. Metres throughout. A length nobody has read
+/// is NaN, and every function here answers NaN or nothing to it. Nothing throws.
+
+#include "geometry/plane.hpp"
+
+#include <optional>
+#include <span>
+#include <string_view>
+
+namespace deepstop::fit {
+
+struct RotorShape {
+    double outerRadius;
+    double thickness;
+    double ringInnerRadius;
+    double overallHeight; ///< hat's wheel face to the inboard friction face
+    double hatThickness;
+    double hatOuterRadius;
+    double hatWall;
+    double boreRadius;
+    double ventGap;
+};
+
+/// Heights from the rotor's edge, depths from the slot's middle.
+struct CaliperShape {
+    double backOverEdge;
+    double backHalfLength;
+    double bridgeGap;
+    double reach;
+    double outboardDepth;
+    double inboardDepth;
+    double shoulder;
+    double slotWidth;
+};
+
+struct PadShape {
+    double height;
+    double thickness;
+    double backing;
+    double inset; ///< pad's edge inward of the rotor's edge
+};
+
+struct HubShape {
+    double flangeRadius;
+    double pilotRadius;
+    double pilotHeight;
+};
+
+struct CornerShape {
+    RotorShape rotor;
+    CaliperShape caliper;
+    PadShape pad;
+    HubShape hub;
+    double ring; ///< behind the rotor
+    double spacer; ///< between rotor and wheel
+    double slotCentre; ///< z of the slot's middle
+};
+
+/// A wheel in its own frame: z = 0 at its mounting face, outboard positive.
+struct WheelShape {
+    geometry::Chain barrel; ///< inside of the barrel, by rising z
+    geometry::Chain spokeBack; ///< back of the spokes, by rising r
+};
+
+/// z of the inboard and outboard friction faces.
+struct Faces {
+    double inboard;
+    double outboard;
+    [[nodiscard]] double middle() const { return (inboard + outboard) / 2; }
+};
+
+[[nodiscard]] Faces frictionFaces(const CornerShape& corner);
+/// z of the wheel's mounting face: flange + ring + hat + spacer.
+[[nodiscard]] double wheelFace(const CornerShape& corner);
+/// Slot's middle minus rotor's middle; positive = the caliper sits outboard of its rotor.
+[[nodiscard]] double axialOffset(const CornerShape& corner);
+
+/// Farthest distance from the axis of a straight edge of half-length `halfLength`, its middle at `height`: sqrt(h² + w²).
+[[nodiscard]] double sweptRadius(double height, double halfLength);
+
+/// The outline the caliper sweeps, as a wheel sees it: at each z the largest distance from the axis over the whole body, the ends of
+/// the straight back included. Chords replace the swept curve of the shoulders, on the safe side. Closed; empty when a reading lacks.
+[[nodiscard]] geometry::Chain caliperEnvelope(const CornerShape& corner);
+/// The caliper cut at the middle of its back, with its slot. Closed; empty when a reading lacks.
+[[nodiscard]] geometry::Chain caliperSection(const CornerShape& corner);
+
+/// Room between the caliper and one surface of the wheel.
+struct Room {
+    double gap; ///< m; negative: by how much they overlap (radially at the barrel, axially at the spokes)
+    geometry::Point onCaliper;
+    geometry::Point onWheel;
+    bool covered; ///< the wheel was measured all along the caliper, so the nearest place cannot hide between stations
+};
+
+/// Barrel over caliper. `barrel` in the hub's frame. Exact for straight lines between the stations.
+/// Nothing for an empty outline, fewer than two stations, or surfaces that do not share any z.
+[[nodiscard]] std::optional<Room> barrelRoom(std::span<const geometry::Point> envelope, std::span<const geometry::Point> barrel);
+/// Spokes outboard of the caliper, likewise along r.
+[[nodiscard]] std::optional<Room> spokeRoom(std::span<const geometry::Point> envelope, std::span<const geometry::Point> spokeBack);
+
+/// In words, where on the caliper a point lies: "outboard end of the back", "inboard shoulder", "outboard face" …
+[[nodiscard]] std::string_view placeOnCaliper(const CornerShape& corner, geometry::Point onEnvelope);
+
+/// Diameter of the bead seat for a printed rim diameter of 14 to 20, m (ETRTO Standards Manual / ISO 4000-1, "specified rim diameter";
+/// from memory). Not inches × 25.4. Nothing for other sizes.
+[[nodiscard]] std::optional<double> beadSeatDiameter(int nominalDiameter);
+
+/// A barrel drawn from the printed size alone: bead seat less 8 mm of metal and hump, and a drop centre 18 mm deeper over the middle half.
+/// Common practice, no source; good for a picture and an estimate, never for a proof.
+/// @param nominalWidth in inches, as printed; @param offset ET, m
+[[nodiscard]] std::optional<geometry::Chain> estimatedBarrel(int nominalDiameter, double nominalWidth, double offset);
+
+/// Change of diameter of an iron rotor `rise` kelvin hotter, m.
+[[nodiscard]] double growth(double diameter, double rise);
+
+/// What a thicker hat, a ring and a spacer do to the wheel's place.
+struct OffsetChange {
+    double effectiveOffset; ///< m, the ET that would put the wheel there without them
+    double outboardShift; ///< m, positive = the wheel stands further out
+};
+[[nodiscard]] OffsetChange offsetChange(double offset, double hatBefore, double hatAfter, double spacer, double ring);
+
+} // namespace deepstop::fit

@@ -1,0 +1,29 @@
+#pragma once
+/// Properties of what brakes are made of. Handbook values; each with where it comes from.
+
+namespace deepstop::materials {
+
+/// A solid at room temperature.
+struct Solid {
+    double density; ///< kg/m³
+    double specificHeat; ///< J/(kg K)
+    double conductivity; ///< W/(m K)
+};
+
+/// Grey cast iron (EN-GJL-250 class): density 7200 kg/m³, 50 W/(m K); specific heat 480 J/(kg K) is the middle of the 460–500
+/// that handbooks give for room temperature to 200 °C. From memory; a setting wherever it decides.
+inline constexpr Solid greyIron { 7200, 480, 50 };
+
+/// Aluminium 6061-T6: 2700 kg/m³, 896 J/(kg K), 167 W/(m K). From memory, as in the ASM data sheets.
+inline constexpr Solid aluminium6061 { 2700, 896, 167 };
+
+/// Linear growth of grey iron per kelvin, 20–400 °C; about 11e-6 (from memory).
+inline constexpr double greyIronExpansion = 11e-6;
+
+/// Hottest working rise of a rotor's ring above the garage, K; common practice, no source.
+inline constexpr double hotRotorRise = 500;
+
+/// Air at 15 °C and sea level, kg/m³ (ISO 2533 standard atmosphere).
+inline constexpr double airDensity = 1.225;
+
+} // namespace deepstop::materials

@@ -1,0 +1,89 @@
+#pragma once
+/// A result worked out from readings: its value, how far off it may be, and which readings it rests on or lacks.
+
+#include "quantity/reading.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <functional>
+#include <limits>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace deepstop {
+
+/// One result. `value` is absent exactly when something is lacking or the sum itself refuses its numbers.
+struct Figure {
+    std::optional<double> value; ///< SI
+    double worstCase = 0; ///< sum of the effects of every reading at its limit
+    double rootSumSquare = 0; ///< the same effects added as independent errors
+    std::vector<const Reading*> restsOn; ///< every reading asked for, in the order of asking
+    std::vector<const Reading*> lacks; ///< those of them without a value
+    std::vector<const Reading*> estimated; ///< those of them that are only estimated
+    std::vector<std::string> assumed; ///< stand-ins in words, for example a wheel profile taken from its printed size
+
+    [[nodiscard]] bool provisional() const { return !estimated.empty() || !assumed.empty(); }
+    [[nodiscard]] double lowest() const { return value ? *value - worstCase : std::numeric_limits<double>::quiet_NaN(); }
+    [[nodiscard]] double highest() const { return value ? *value + worstCase : std::numeric_limits<double>::quiet_NaN(); }
+};
+
+/// Hands out the values of readings to a sum and notes what was asked for.
+///
+/// A sum is written as plain physics, `[&](Sample& s) { return s(rotor.thickness) / 2; }`; a missing reading enters it as NaN, and the
+/// figure then lacks that reading and has no value. `evaluate` runs the sum again with each reading at its limits.
+class Sample {
+public:
+    /// The value of a length (or whatever `isLength` says), NaN where nobody has read it.
+    double operator()(const Reading& reading, bool isLength = true)
+    {
+        note(reading, isLength);
+        return reading.value ? *reading.value + shiftOf(reading) : std::numeric_limits<double>::quiet_NaN();
+    }
+    /// The value, or nothing lacking and `otherwise` where absence has a plain meaning: no spacer is a spacer of 0.
+    double orElse(const Reading& reading, double otherwise, bool isLength = true)
+    {
+        return reading.value ? (*this)(reading, isLength) : otherwise;
+    }
+    /// Says in words that a stand-in was used.
+    void assume(std::string what)
+    {
+        if (std::ranges::find(assumed_, what) == assumed_.end())
+            assumed_.push_back(std::move(what));
+    }
+
+private:
+    friend Figure evaluate(const std::function<double(Sample&)>&);
+
+    struct Asked {
+        const Reading* reading;
+        bool isLength;
+    };
+    void note(const Reading& reading, bool isLength)
+    {
+        if (!recording_)
+            return;
+        if (std::ranges::none_of(asked_, [&](const Asked& a) { return a.reading == &reading; }))
+            asked_.push_back({ &reading, isLength });
+    }
+    double shiftOf(const Reading& reading) const { return &reading == shifted_ ? shift_ : 0; }
+
+    std::vector<Asked> asked_;
+    std::vector<std::string> assumed_;
+    bool recording_ = true;
+    const Reading* shifted_ = nullptr;
+    double shift_ = 0;
+};
+
+/// The sum at the readings' values alone, NaN where one is missing; for searches that need no uncertainty.
+[[nodiscard]] inline double nominal(const std::function<double(Sample&)>& sum)
+{
+    Sample sample;
+    return sum(sample);
+}
+
+/// Evaluates `sum` at the readings' values and, one reading at a time, at both of its limits.
+/// @return a figure without value when a reading is missing or the sum is not finite.
+[[nodiscard]] Figure evaluate(const std::function<double(Sample&)>& sum);
+
+} // namespace deepstop

@@ -1,0 +1,37 @@
+#pragma once
+/// A number a person measured, was told or guessed, and how it is known.
+
+#include <optional>
+#include <string>
+#include <string_view>
+
+namespace deepstop {
+
+/// How a reading came about, from best to worst.
+enum class Known { Measured, Vendor, Estimated };
+
+[[nodiscard]] std::string_view nameOf(Known known);
+
+/// One reading. `value` and `plusMinus` are SI. An absent value is a reading nobody has taken yet.
+struct Reading {
+    std::optional<double> value;
+    std::optional<double> plusMinus; ///< half-width of the interval the true value lies in; absent = by instrument
+    Known known = Known::Estimated;
+    std::string instrument; ///< "vernier", "tape" …; free text
+    std::string date; ///< ISO 8601, when it was taken
+
+    bool operator==(const Reading&) const = default;
+};
+
+/// The default half-width of a length read with `instrument`, m; common practice, no source.
+/// Tape 1 mm, steel rule 0.5, straightedge 0.5, vernier 0.03, micrometer 0.005, dial gauge 0.01, feeler gauge 0.02; any other 0.5.
+[[nodiscard]] double lengthResolution(std::string_view instrument);
+
+/// The half-width to reckon with: as stated, or by default. Never negative; 0 for an absent reading.
+///
+/// Defaults (common practice, no source): a measured length by `lengthResolution`; a vendor's length 0.25 mm, half of the last
+/// half-millimetre people print; an estimated length 2 % but at least 1 mm; any other quantity 1 % measured, 3 % from a vendor,
+/// 10 % estimated.
+[[nodiscard]] double uncertainty(const Reading& reading, bool isLength);
+
+} // namespace deepstop

@@ -1,0 +1,148 @@
+#include "stopping/stopping.hpp"
+
+#include "quantity/unit.hpp"
+
+#include <boost/math/tools/toms748_solve.hpp>
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <numbers>
+
+namespace deepstop::stopping {
+namespace {
+
+constexpr double impossible = std::numeric_limits<double>::quiet_NaN();
+
+/// The root of a rising or falling function between `low` and `high`, which must bracket it (Alefeld, Potra and Shi, TOMS 748).
+template <class F>
+double root(F f, double low, double high)
+{
+    std::uintmax_t rounds = 100;
+    const auto [a, b] = boost::math::tools::toms748_solve(f, low, high, boost::math::tools::eps_tolerance<double>(48), rounds);
+    return (a + b) / 2;
+}
+
+struct Forces {
+    double front;
+    double rear;
+    [[nodiscard]] double sum() const { return front + rear; }
+};
+
+Forces brakeForces(const Brakes& brakes, double pressure)
+{
+    return { 2 * brakeTorque(brakes.front, pressure) / brakes.front.tyreRadius,
+        2 * brakeTorque(brakes.rear, brakes.rearPressure(pressure)) / brakes.rear.tyreRadius };
+}
+
+/// Loads on the axles at deceleration z; neither falls below nothing.
+Forces loads(const Car& car, double z)
+{
+    const double weight = car.mass * standardGravity;
+    const double front = std::clamp(car.frontLoadShare + z * car.centreOfMassHeight / car.wheelbase, 0.0, 1.0) * weight;
+    return { front, weight - front };
+}
+
+/// Each axle gives what its brakes press or its load holds, whichever is less.
+Forces gripped(const Car& car, Forces pressed, double z)
+{
+    const Forces load = loads(car, z);
+    return { std::min(pressed.front, car.grip * load.front), std::min(pressed.rear, car.grip * load.rear) };
+}
+
+} // namespace
+
+EffectiveRadius effectiveRadius(double rotorDiameter, double padHeight, double inset)
+{
+    const double outer = rotorDiameter / 2 - inset;
+    const double inner = outer - padHeight;
+    if (!(inner > 0 && padHeight > 0))
+        return { impossible, impossible };
+    return { (outer + inner) / 2, 2.0 / 3 * (std::pow(outer, 3) - std::pow(inner, 3)) / (outer * outer - inner * inner) };
+}
+
+double pistonAreaOneSide(std::span<const double> bores)
+{
+    double area = 0;
+    for (const double bore : bores)
+        area += std::numbers::pi / 4 * bore * bore;
+    return area;
+}
+
+double linePressure(double pedalForce, double pedalRatio, double boosterGain, double masterBore)
+{
+    return pedalForce * pedalRatio * boosterGain / (std::numbers::pi / 4 * masterBore * masterBore);
+}
+
+double brakeTorque(const AxleBrakes& axle, double pressure) { return 2 * axle.friction * pressure * axle.pistonArea * axle.effectiveRadius; }
+
+double Brakes::rearPressure(double pressure) const
+{
+    return pressure <= kneePressure ? pressure : kneePressure + slope * (pressure - kneePressure);
+}
+
+std::string_view nameOf(Limit limit)
+{
+    switch (limit) {
+    case Limit::Pedal: return "pedal force";
+    case Limit::Tyres: return "tyres";
+    case Limit::FrontLocks: return "front tyres";
+    case Limit::RearLocks: return "rear tyres";
+    }
+    return "";
+}
+
+Braking hardestBraking(const Car& car, const Brakes& brakes, double fullPressure, bool antilock)
+{
+    const Forces full = brakeForces(brakes, fullPressure);
+    const double weight = car.mass * standardGravity;
+    if (!(full.front > 0 && full.rear >= 0 && weight > 0 && car.grip > 0 && car.wheelbase > 0 && std::isfinite(car.centreOfMassHeight)
+            && std::isfinite(car.frontLoadShare)))
+        return { impossible, impossible, impossible, impossible, impossible, Limit::Pedal };
+
+    // Pressure at which an axle just locks: its force less the grip its load then has rises through zero.
+    const auto excess = [&](double pressure, bool front) {
+        const Forces pressed = brakeForces(brakes, pressure);
+        const Forces load = loads(car, pressed.sum() / weight);
+        return front ? pressed.front - car.grip * load.front : pressed.rear - car.grip * load.rear;
+    };
+    const auto locksAt = [&](bool front) {
+        return excess(fullPressure, front) <= 0 ? std::numeric_limits<double>::infinity()
+                                                : root([&](double p) { return excess(p, front); }, 0.0, fullPressure);
+    };
+    const double frontLocks = locksAt(true);
+    const double rearLocks = locksAt(false);
+
+    Braking result {};
+    Forces forces {};
+    double z = 0;
+    if (antilock && std::min(frontLocks, rearLocks) < fullPressure) {
+        // The forces at the deceleration they cause; they fall short of it at the largest z and exceed it at none.
+        z = root([&](double trial) { return gripped(car, full, trial).sum() / weight - trial; }, 0.0, full.sum() / weight + 1e-9);
+        forces = gripped(car, full, z);
+        const Forces load = loads(car, z);
+        const bool both = full.front >= car.grip * load.front && full.rear >= car.grip * load.rear;
+        result.limit = both ? Limit::Tyres : full.front >= car.grip * load.front ? Limit::FrontLocks : Limit::RearLocks;
+        result.pressure = fullPressure;
+    } else {
+        result.pressure = std::min({ fullPressure, frontLocks, rearLocks });
+        forces = brakeForces(brakes, result.pressure);
+        z = forces.sum() / weight;
+        // Both axles at their limit within a hundredth: nothing is left to gain by balance.
+        const Forces load = loads(car, z);
+        const bool frontFull = forces.front >= 0.99 * car.grip * load.front;
+        const bool rearFull = forces.rear >= 0.99 * car.grip * load.rear;
+        result.limit = std::min(frontLocks, rearLocks) >= fullPressure ? Limit::Pedal
+            : frontFull && rearFull                                      ? Limit::Tyres
+            : frontLocks < rearLocks                                     ? Limit::FrontLocks
+                                                                         : Limit::RearLocks;
+    }
+    const Forces load = loads(car, z);
+    result.deceleration = z;
+    result.frontShare = forces.front / forces.sum();
+    result.frontUse = load.front > 0 ? forces.front / (car.grip * load.front) : 0;
+    result.rearUse = load.rear > 0 ? forces.rear / (car.grip * load.rear) : 0;
+    return result;
+}
+
+} // namespace deepstop::stopping

@@ -1,0 +1,59 @@
+#include "stopping/stopping.hpp"
+
+#include "materials/materials.hpp"
+#include "quantity/unit.hpp"
+
+#include <boost/numeric/odeint.hpp>
+
+#include <array>
+#include <cmath>
+#include <limits>
+
+namespace deepstop::stopping {
+namespace {
+
+using Travelled = std::array<double, 2>; // distance, time
+
+} // namespace
+
+Stop stop(const Car& car, double z, double speed, double buildUp, bool withCourse)
+{
+    constexpr double nan = std::numeric_limits<double>::quiet_NaN();
+    if (!(z > 0 && speed > 0 && buildUp >= 0 && car.mass > 0 && car.dragArea >= 0))
+        return { nan, nan, nan, {} };
+    const double brakes = z * standardGravity;
+    const double drag = materials::airDensity * car.dragArea / (2 * car.mass);
+    // Speed falls steadily, so it is the clock: ds/du = v/a and dt/du = 1/a over the speed shed, u = v0 − v. No end has to be searched.
+    const auto system = [&](const Travelled&, Travelled& rate, double shed) {
+        const double v = speed - shed;
+        const double a = brakes + drag * v * v;
+        rate = { v / a, 1 / a };
+    };
+    const double waited = buildUp / 2;
+    Travelled travelled { speed * waited, waited };
+    Stop result {};
+    if (withCourse && waited > 0)
+        result.course.push_back({ speed, 0, 0 });
+    namespace odeint = boost::numeric::odeint;
+    const auto stepper = odeint::make_dense_output(1e-10, 1e-10, odeint::runge_kutta_dopri5<Travelled>());
+    if (withCourse)
+        odeint::integrate_n_steps(stepper, system, travelled, 0.0, speed / 60, 60,
+            [&](const Travelled& t, double shed) { result.course.push_back({ speed - shed, t[0], t[1] }); });
+    else
+        odeint::integrate_adaptive(odeint::make_controlled(1e-10, 1e-10, odeint::runge_kutta_dopri5<Travelled>()), system, travelled, 0.0,
+            speed, speed / 10);
+    result.distance = travelled[0];
+    result.duration = travelled[1];
+    result.meanDeceleration = speed * speed / (2 * result.distance);
+    return result;
+}
+
+MeasuredStop judge(double speed, double distance, std::optional<double> grip)
+{
+    MeasuredStop result { speed * speed / (2 * distance), 2 * distance / speed, {} };
+    if (grip)
+        result.plausible = result.meanDeceleration <= *grip * standardGravity;
+    return result;
+}
+
+} // namespace deepstop::stopping

@@ -1,0 +1,99 @@
+#pragma once
+/// How it stops: brake torque, load transfer, what limits the stop, and how long it is. SI; nothing throws.
+
+#include <optional>
+#include <span>
+#include <string_view>
+#include <vector>
+
+namespace deepstop::stopping {
+
+/// Effective radius of a pad on the ring, two schools.
+struct EffectiveRadius {
+    double mean; ///< uniform wear: mean of the pad's outer and inner radius
+    double uniformPressure; ///< 2/3 (ro³ − ri³)/(ro² − ri²)
+};
+/// @param inset pad's outer edge inward of the rotor's edge, m. NaN where the pad would reach the axis.
+[[nodiscard]] EffectiveRadius effectiveRadius(double rotorDiameter, double padHeight, double inset);
+
+/// Area of the pistons on one side, m²; a floating caliper's pistons count once, never double.
+[[nodiscard]] double pistonAreaOneSide(std::span<const double> bores);
+
+/// Line pressure from the foot, Pa: F · ratio · gain / (π/4 bore²).
+[[nodiscard]] double linePressure(double pedalForce, double pedalRatio, double boosterGain, double masterBore);
+
+/// One axle's two brakes.
+struct AxleBrakes {
+    double pistonArea; ///< one side of one caliper, m²
+    double effectiveRadius; ///< m
+    double friction; ///< pad on rotor
+    double tyreRadius; ///< m
+};
+/// Torque at one wheel, N·m: 2 μ p A r.
+[[nodiscard]] double brakeTorque(const AxleBrakes& axle, double pressure);
+
+struct Brakes {
+    AxleBrakes front;
+    AxleBrakes rear;
+    double kneePressure = 1e12; ///< of the rear proportioning valve; above it the rear gains `slope` of what the front gains
+    double slope = 1;
+    [[nodiscard]] double rearPressure(double pressure) const; ///< from the front's
+};
+
+struct Car {
+    double mass;
+    double wheelbase;
+    double centreOfMassHeight;
+    double frontLoadShare; ///< at rest
+    double grip; ///< peak deceleration of its tyres over g
+    double dragArea; ///< m²
+};
+
+/// What keeps the stop from being shorter.
+enum class Limit {
+    Pedal, ///< the brakes do not reach the tyres' limit at this pedal force
+    Tyres, ///< both axles use all their grip
+    FrontLocks, ///< the front axle locks first and holds the driver there
+    RearLocks, ///< the rear axle does: the car turns round
+};
+[[nodiscard]] std::string_view nameOf(Limit limit);
+
+/// The hardest steady braking the driver can hold.
+struct Braking {
+    double deceleration; ///< of the brakes alone, over g
+    double frontShare; ///< of the braking force
+    double frontUse; ///< grip used by the front axle, as a part of what its load allows
+    double rearUse;
+    double pressure; ///< front line pressure, Pa
+    Limit limit;
+};
+
+/// Without antilock the driver holds the pressure at which the first axle locks, or the full pressure where none does. With antilock
+/// each axle takes what its load allows.
+/// Loads: front W (share + z h/L), rear the rest, lifting included. Bad numbers give NaN.
+[[nodiscard]] Braking hardestBraking(const Car& car, const Brakes& brakes, double fullPressure, bool antilock);
+
+struct Moment {
+    double speed;
+    double distance;
+    double time;
+};
+struct Stop {
+    double distance; ///< m, build-up included
+    double duration; ///< s
+    double meanDeceleration; ///< m/s², v²/(2 d)
+    std::vector<Moment> course; ///< from first touch to standstill
+};
+/// A stop from `speed` with the brakes' deceleration `z` plus air drag ½ ρ CdA v²/m, after `buildUp` seconds at unchanged speed, half
+/// of it counted (the force rises about linearly). Integrated over speed with an adaptive Dormand–Prince 5 (Boost.Odeint).
+[[nodiscard]] Stop stop(const Car& car, double z, double speed, double buildUp, bool withCourse = true);
+
+/// What a measured stop says: v²/(2 d), and whether tyres of `grip` can do it.
+struct MeasuredStop {
+    double meanDeceleration; ///< m/s²
+    double duration; ///< s, 2 d/v
+    std::optional<bool> plausible;
+};
+[[nodiscard]] MeasuredStop judge(double speed, double distance, std::optional<double> grip);
+
+} // namespace deepstop::stopping

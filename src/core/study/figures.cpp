@@ -1,0 +1,218 @@
+#include "study/figures.hpp"
+
+#include "heat/heat.hpp"
+#include "weights/weights.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+namespace deepstop::figures {
+namespace {
+
+constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
+constexpr bool notLength = false;
+
+weights::Ring ringOf(Sample& s, const Rotor& r)
+{
+    const double gap = s(r.ventGap);
+    // Vanes matter only where there is air between the plates.
+    const double vanes = gap == 0 ? 0 : s(r.vaneShare, notLength);
+    return { s(r.outerDiameter), s(r.ringInnerDiameter), s(r.thickness), gap, vanes };
+}
+
+} // namespace
+
+fit::CornerShape shapeOf(Sample& s, const Corner& c, const Hub& hub)
+{
+    fit::CornerShape shape {};
+    shape.rotor = { s(c.rotor.outerDiameter) / 2, s(c.rotor.thickness), s(c.rotor.ringInnerDiameter) / 2, s(c.rotor.overallHeight),
+        s(c.rotor.hatThickness), s(c.rotor.hatOuterDiameter) / 2, s(c.rotor.hatWall), s(c.rotor.bore) / 2, s(c.rotor.ventGap) };
+    shape.caliper = { s(c.caliper.backOverEdge), s(c.caliper.backLength) / 2, s(c.caliper.bridgeGap), s(c.caliper.reach),
+        s(c.caliper.outboardDepth), s(c.caliper.inboardDepth), s(c.caliper.shoulder), s(c.caliper.slotWidth) };
+    shape.pad = { s(c.pad.height), s(c.pad.thickness), s(c.pad.backing), s(c.mount.padInset) };
+    shape.hub = { s(hub.flangeDiameter) / 2, s(hub.pilotDiameter) / 2, s(hub.pilotHeight) };
+    shape.ring = s.orElse(c.ring, 0);
+    shape.spacer = s.orElse(c.spacer, 0);
+    shape.slotCentre = s(c.mount.slotCentre);
+    return shape;
+}
+
+namespace {
+
+/// Only what the caliper's outline needs, so that a gap rests on these readings and no others.
+fit::CornerShape outlineOf(Sample& s, const Corner& c)
+{
+    fit::CornerShape shape {};
+    shape.rotor.outerRadius = s(c.rotor.outerDiameter) / 2;
+    shape.caliper = { s(c.caliper.backOverEdge), s(c.caliper.backLength) / 2, 0, s(c.caliper.reach), s(c.caliper.outboardDepth),
+        s(c.caliper.inboardDepth), s(c.caliper.shoulder), 0 };
+    shape.slotCentre = s(c.mount.slotCentre);
+    return shape;
+}
+
+double faceOf(Sample& s, const Corner& c) { return s.orElse(c.ring, 0) + s(c.rotor.hatThickness) + s.orElse(c.spacer, 0); }
+
+double gapOf(const std::optional<fit::Room>& room) { return room ? room->gap : unknown; }
+
+geometry::Chain barrelOf(Sample& s, const Wheel& wheel, double face)
+{
+    geometry::Chain chain;
+    for (const BarrelStation& station : wheel.barrel)
+        chain.push_back({ -s(station.depth), s(station.insideRadius) });
+    if (chain.size() < 2) {
+        const auto estimated = fit::estimatedBarrel(wheel.nominalDiameter, wheel.nominalWidth, s(wheel.offset));
+        if (!estimated)
+            return {};
+        s.assume("the barrel of " + wheel.name + ", estimated from its printed size");
+        chain = *estimated;
+    }
+    std::ranges::sort(chain, {}, &geometry::Point::z);
+    return geometry::moved(std::move(chain), face);
+}
+
+geometry::Chain spokesOf(Sample& s, const Wheel& wheel, double face)
+{
+    geometry::Chain chain;
+    for (const SpokeStation& station : wheel.spokes)
+        chain.push_back({ s(station.distance), s(station.radius) });
+    std::ranges::sort(chain, {}, &geometry::Point::r);
+    return geometry::moved(std::move(chain), face);
+}
+
+} // namespace
+
+fit::WheelShape wheelOf(Sample& s, const Wheel& wheel, double face) { return { barrelOf(s, wheel, face), spokesOf(s, wheel, face) }; }
+
+double barrelGap(Sample& s, const Corner& corner, const Wheel& wheel)
+{
+    const auto envelope = fit::caliperEnvelope(outlineOf(s, corner));
+    const auto room = fit::barrelRoom(envelope, barrelOf(s, wheel, faceOf(s, corner)));
+    if (room && !room->covered)
+        s.assume("the barrel of " + wheel.name + " beyond its last station");
+    return gapOf(room);
+}
+
+double spokeGap(Sample& s, const Corner& corner, const Wheel& wheel)
+{
+    const auto envelope = fit::caliperEnvelope(outlineOf(s, corner));
+    const auto room = fit::spokeRoom(envelope, spokesOf(s, wheel, faceOf(s, corner)));
+    if (room && !room->covered)
+        s.assume("the spokes of " + wheel.name + " beyond their last station");
+    return gapOf(room);
+}
+
+double ringMass(Sample& s, const Rotor& rotor) { return weights::ringMass(ringOf(s, rotor)); }
+
+double hatMass(Sample& s, const Rotor& r)
+{
+    const double height = s(r.overallHeight);
+    const double disc = s(r.hatThickness);
+    const double ring = s(r.thickness);
+    const weights::Hat hat { s(r.hatOuterDiameter), s(r.bore), disc, s(r.hatWall), height - disc - ring, s(r.ringInnerDiameter) };
+    const double density = r.hatMaterial == HatMaterial::Iron ? materials::greyIron.density : materials::aluminium6061.density;
+    return weights::hatVolume(hat) * density;
+}
+
+double rotorMass(Sample& s, const Rotor& rotor) { return ringMass(s, rotor) + hatMass(s, rotor); }
+
+double rotatingInertia(Sample& s, const Rotor& r)
+{
+    return weights::inertia(ringMass(s, r), s(r.outerDiameter), s(r.ringInnerDiameter)) + weights::inertia(hatMass(s, r), s(r.hatOuterDiameter), s(r.bore));
+}
+
+double cornerMass(Sample& s, const Corner& corner, std::vector<std::string>& lacks)
+{
+    double mass = 0;
+    const auto weighed = [&](Part part) {
+        return std::ranges::any_of(corner.weighings, [part](const Weighing& w) { return std::ranges::find(w.contains, part) != w.contains.end(); });
+    };
+    for (const Weighing& weighing : corner.weighings)
+        mass += s(weighing.mass, notLength);
+    for (const auto& [word, part] : choices::part) {
+        if (weighed(part))
+            continue;
+        if (part == Part::Rotor)
+            mass += rotorMass(s, corner.rotor);
+        else
+            lacks.push_back("weight of the " + std::string(word));
+    }
+    return lacks.empty() ? mass : unknown;
+}
+
+double effectiveRadius(Sample& s, const Corner& c)
+{
+    return stopping::effectiveRadius(s(c.rotor.outerDiameter), s(c.pad.height), s(c.mount.padInset)).mean;
+}
+
+double pistonArea(Sample& s, const Corner& c)
+{
+    if (c.caliper.pistons.empty())
+        return unknown;
+    std::vector<double> bores;
+    for (const Reading& bore : c.caliper.pistons)
+        bores.push_back(s(bore));
+    return stopping::pistonAreaOneSide(bores);
+}
+
+double pressure(Sample& s, const Hydraulics& h)
+{
+    if (h.linePressure.value)
+        return s(h.linePressure, notLength);
+    return stopping::linePressure(s(h.pedalForce, notLength), s(h.pedalRatio, notLength), s(h.boosterGain, notLength), s(h.masterBore));
+}
+
+namespace {
+
+stopping::AxleBrakes axleOf(Sample& s, const Corner& c, const Reading& tyreRadius)
+{
+    return { pistonArea(s, c), effectiveRadius(s, c), s(c.pad.friction, notLength), s(tyreRadius) };
+}
+
+stopping::Brakes brakesOf(Sample& s, const Build& build, const Corner& front, const Corner& rear)
+{
+    stopping::Brakes brakes { axleOf(s, front, build.car.frontTyreRadius), axleOf(s, rear, build.car.rearTyreRadius) };
+    if (build.hydraulics.rearKneePressure.value || build.hydraulics.rearSlope.value) {
+        brakes.kneePressure = s(build.hydraulics.rearKneePressure, notLength);
+        brakes.slope = s(build.hydraulics.rearSlope, notLength);
+    }
+    return brakes;
+}
+
+} // namespace
+
+double wheelTorque(Sample& s, const Corner& corner, const Hydraulics& hydraulics)
+{
+    return stopping::brakeTorque({ pistonArea(s, corner), effectiveRadius(s, corner), s(corner.pad.friction, notLength), 1 }, pressure(s, hydraulics));
+}
+
+stopping::Car carOf(Sample& s, const Car& car)
+{
+    return { s(car.mass, notLength), s(car.wheelbase), s(car.centreOfMassHeight), s(car.frontLoadShare, notLength), s(car.grip, notLength),
+        s.orElse(car.dragArea, 0, notLength) };
+}
+
+stopping::Braking braking(Sample& s, const Build& build, const Corner& front, const Corner& rear)
+{
+    const auto car = carOf(s, build.car);
+    const auto brakes = brakesOf(s, build, front, rear);
+    return stopping::hardestBraking(car, brakes, pressure(s, build.hydraulics), build.car.antilock == YesNo::Yes);
+}
+
+stopping::Stop stop(Sample& s, const Build& build, const Corner& front, const Corner& rear, bool withCourse)
+{
+    const auto held = braking(s, build, front, rear);
+    return stopping::stop(carOf(s, build.car), held.deceleration, s(build.car.testSpeed, notLength),
+        s.orElse(build.hydraulics.buildUpTime, 0, notLength), withCourse);
+}
+
+double stopRise(Sample& s, const Build& build, const Corner& front, const Corner& rear, Axle axle)
+{
+    const auto held = braking(s, build, front, rear);
+    const double share = (axle == Axle::Front ? held.frontShare : 1 - held.frontShare) / 2;
+    const double energy = heat::stopEnergy(s(build.car.mass, notLength), s(build.car.testSpeed, notLength), 0);
+    const Rotor& rotor = axle == Axle::Front ? front.rotor : rear.rotor;
+    return heat::temperatureRise(energy, share, heat::heatStore(ringMass(s, rotor), materials::greyIron.specificHeat));
+}
+
+} // namespace deepstop::figures

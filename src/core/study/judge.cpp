@@ -1,0 +1,136 @@
+#include "study/judge.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace deepstop {
+
+std::string_view nameOf(Stage stage)
+{
+    switch (stage) {
+    case Stage::Car: return "Car";
+    case Stage::WheelRoom: return "Wheel room";
+    case Stage::Centring: return "Centring";
+    case Stage::Heat: return "Heat";
+    case Stage::Stop: return "Stop";
+    }
+    return "";
+}
+
+std::string_view nameOf(Level level)
+{
+    switch (level) {
+    case Level::Clear: return "clear";
+    case Level::Good: return "good";
+    case Level::Unproven: return "unproven";
+    case Level::Tight: return "tight";
+    case Level::Caution: return "caution";
+    case Level::Hits: return "hits";
+    case Level::Stop: return "stop";
+    }
+    return "";
+}
+
+const Verdict* Study::verdict(std::string_view id) const
+{
+    const auto found = std::ranges::find(verdicts, id, &Verdict::id);
+    return found == verdicts.end() ? nullptr : &*found;
+}
+
+const LedgerLine* Study::line(std::string_view id) const
+{
+    const auto found = std::ranges::find(ledger, id, &LedgerLine::id);
+    return found == ledger.end() ? nullptr : &*found;
+}
+
+const Verdict* Study::worst(Stage stage) const
+{
+    const Verdict* worst = nullptr;
+    for (const Verdict& v : verdicts)
+        if (v.stage == stage && (!worst || v.level > worst->level))
+            worst = &v;
+    return worst;
+}
+
+namespace judge {
+
+std::string joined(const std::vector<std::string>& words, std::size_t most)
+{
+    std::string text;
+    for (std::size_t i = 0; i < words.size() && i < most; ++i)
+        text += (i == 0 ? "" : ", ") + words[i];
+    if (words.size() > most)
+        text += fmt::format(" and {} more", words.size() - most);
+    return text;
+}
+
+namespace {
+
+std::vector<std::string> names(const Study& study, const std::vector<const Reading*>& readings)
+{
+    std::vector<std::string> out;
+    for (const Reading* reading : readings)
+        if (const Address* address = study.directory->of(*reading))
+            out.push_back(address->full());
+    return out;
+}
+
+} // namespace
+
+std::string estimatedIn(const Study& study, const Figure& figure)
+{
+    if (!figure.value || !figure.provisional())
+        return {};
+    auto words = figure.assumed;
+    std::ranges::copy(names(study, figure.estimated), std::back_inserter(words));
+    return "rests on an estimate: " + joined(words, 2);
+}
+
+bool unproven(const Study& study, Verdict& verdict)
+{
+    if (verdict.figure.value && !verdict.figure.provisional())
+        return false;
+    verdict.level = Level::Unproven;
+    verdict.reason = verdict.figure.value ? estimatedIn(study, verdict.figure) : lacking(study, verdict.figure, verdict.lacksInWords);
+    return true;
+}
+
+Level gapLevel(const Figure& gap, double wanted)
+{
+    if (!gap.value)
+        return Level::Unproven;
+    if (gap.highest() <= 0)
+        return Level::Hits;
+    if (gap.provisional())
+        return Level::Unproven;
+    if (gap.lowest() >= wanted)
+        return Level::Clear;
+    return gap.lowest() > 0 ? Level::Tight : Level::Hits;
+}
+
+std::string gapReason(const Study& study, const Figure& gap, double wanted, const std::vector<std::string>& lacksInWords)
+{
+    const auto say = [&](double length) { return print(length, style::gap, study.system); };
+    if (!gap.value)
+        return lacking(study, gap, lacksInWords);
+    if (gap.highest() <= 0)
+        return fmt::format("Overlaps by {}, at least {}", say(-*gap.value), say(-gap.highest()));
+    if (gap.provisional())
+        return fmt::format("{}, but {}", say(*gap.value), estimatedIn(study, gap));
+    const auto worst = fmt::format("{} at worst, {} wanted", say(gap.lowest()), say(wanted));
+    return gap.lowest() > 0 ? worst : fmt::format("May touch: {} nominal, {}", say(*gap.value), worst);
+}
+
+} // namespace judge
+
+std::string lacking(const Study& study, const Figure& figure, const std::vector<std::string>& inWords)
+{
+    auto words = judge::names(study, figure.lacks);
+    std::ranges::copy(inWords, std::back_inserter(words));
+    if (words.empty())
+        return "The readings contradict each other: no such part can be";
+    return "Lacks " + judge::joined(words);
+}
+
+} // namespace deepstop

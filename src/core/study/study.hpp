@@ -1,0 +1,157 @@
+#pragma once
+/// Everything a build says when two of its setups are compared: results, verdicts, remedies, and what is still to be read.
+
+#include "build/address.hpp"
+#include "build/build.hpp"
+#include "centring/centring.hpp"
+#include "fit/fit.hpp"
+#include "quantity/figure.hpp"
+#include "quantity/format.hpp"
+#include "stopping/stopping.hpp"
+
+#include <memory>
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace deepstop {
+
+enum class Stage { Car, WheelRoom, Centring, Heat, Stop };
+[[nodiscard]] std::string_view nameOf(Stage stage);
+
+/// Gaps are clear, tight or hit; other checks good, caution or stop; either may be unproven.
+enum class Level { Clear, Good, Unproven, Tight, Caution, Hits, Stop };
+[[nodiscard]] std::string_view nameOf(Level level);
+[[nodiscard]] constexpr bool isBad(Level level) { return level == Level::Hits || level == Level::Stop; }
+[[nodiscard]] constexpr bool isFine(Level level) { return level == Level::Clear || level == Level::Good; }
+
+/// One way out, what it gains and what it costs elsewhere. Each was tried on the numbers before it is named.
+struct Remedy {
+    std::string title; ///< "Spacer 6.0 mm"
+    Figure gap; ///< the same gap afterwards
+    std::vector<std::string> costs;
+    std::shared_ptr<const Build> applied; ///< the build with this remedy in it
+};
+
+struct Verdict {
+    std::string id; ///< "front/barrel-gap"
+    Stage stage;
+    Axle axle = Axle::Front;
+    std::string title; ///< "Barrel over the caliper"
+    Level level = Level::Unproven;
+    std::string reason; ///< one line
+    Figure figure; ///< the number behind it
+    Style style = style::number;
+    std::optional<double> wanted;
+    std::string method; ///< formula in words
+    std::string source;
+    std::string caution; ///< what can hurt, where something can
+    std::vector<Remedy> remedies;
+    std::vector<std::string> lacksInWords; ///< what is missing that is not a single reading, for example a wheel's spoke stations
+};
+
+/// One figure before and after.
+struct LedgerLine {
+    std::string id;
+    std::string title;
+    Stage stage;
+    Style style;
+    Figure before;
+    Figure after;
+    Figure change; ///< worked out as a difference, so that readings shared by both setups cancel
+    std::string word; ///< "tight", "tyres limit"
+    Level level = Level::Unproven;
+    std::vector<std::string> lacksInWords;
+};
+
+/// One axle of one setup.
+struct CornerResult {
+    const Corner* corner = nullptr; ///< into `Study::build`; null where the build has none
+    const Wheel* wheel = nullptr;
+    fit::CornerShape shape {}; ///< NaN where nobody has read
+    fit::CornerShape drawn {}; ///< the same with stand-ins for drawing, from the car as found or by proportion
+    std::vector<const Reading*> standIns; ///< readings whose place in `drawn` is a stand-in
+    fit::WheelShape wheelShape; ///< in the hub's frame, on `drawn`
+    bool barrelEstimated = false;
+    std::optional<fit::Room> barrel; ///< on `drawn`: where to dimension it; the verdict has its own figure
+    std::optional<fit::Room> spokes;
+    Figure barrelGap;
+    Figure spokeGap;
+    Figure smallestGap;
+    Figure ringMass;
+    Figure rotorMass;
+    Figure cornerMass;
+    std::vector<std::string> massLacks;
+    Figure rotatingInertia;
+    Figure heatStore; ///< of one ring
+    Figure stopRise; ///< of one ring in one stop from the test speed
+    Figure effectiveRadius;
+    Figure pistonArea;
+    Figure torque; ///< at one wheel at full pressure
+};
+
+/// A whole setup.
+struct SetupResult {
+    const Setup* setup = nullptr;
+    CornerResult front;
+    CornerResult rear;
+    std::optional<stopping::Braking> braking; ///< at nominal readings
+    Figure deceleration; ///< over g
+    Figure frontShare; ///< of the braking
+    Figure distance; ///< from the test speed
+    std::optional<stopping::Stop> stop;
+    [[nodiscard]] const CornerResult& at(Axle axle) const { return axle == Axle::Front ? front : rear; }
+};
+
+/// One mock-up's answer.
+struct CentringResult {
+    const MockUp* mockUp = nullptr;
+    const Corner* corner = nullptr;
+    Figure axial;
+    Figure tilt; ///< as a difference of gaps over the pad's length, m
+    std::optional<centring::Position> position;
+    std::optional<centring::Plan> plan;
+    std::vector<std::string> lacksInWords;
+};
+
+/// A reading still missing or only estimated, and how much hangs on it.
+struct Question {
+    Address address;
+    bool missing;
+    std::vector<std::string> verdicts; ///< ids of those that rest on it
+};
+
+struct Study {
+    std::shared_ptr<const Build> build; ///< everything below points into it
+    UnitSystem system = UnitSystem::Metric; ///< that its sentences are written in
+    std::shared_ptr<const Directory> directory;
+    SetupResult before;
+    SetupResult after;
+    std::vector<CentringResult> centring; ///< mock-ups of the setup after
+    std::vector<Verdict> verdicts;
+    std::vector<LedgerLine> ledger;
+    std::vector<Question> questions; ///< most hangs on the first
+    std::string summary; ///< does it fit, is it centred, is it better: one line
+
+    [[nodiscard]] const Verdict* verdict(std::string_view id) const;
+    [[nodiscard]] const LedgerLine* line(std::string_view id) const;
+    /// The worst level of a stage, and the one line that says why.
+    [[nodiscard]] const Verdict* worst(Stage stage) const;
+};
+
+/// Which two setups are compared, by id; empty: the first, and the second (or the first again where there is only one).
+struct SetupPair {
+    std::string before;
+    std::string after;
+};
+
+/// Studies `build`. Pure: the same build and pair give the same study. An unknown id counts as empty.
+/// A reading that is missing lacks wherever it matters, by name, and every other result stands.
+/// @param system the units that sentences are written in; numbers are SI either way
+[[nodiscard]] Study study(std::shared_ptr<const Build> build, const SetupPair& pair = {}, UnitSystem system = UnitSystem::Metric);
+[[nodiscard]] Study study(const Build& build, const SetupPair& pair = {}, UnitSystem system = UnitSystem::Metric);
+
+/// "front: rotor thickness" and its like for every reading a figure lacks, joined for a sentence.
+[[nodiscard]] std::string lacking(const Study& study, const Figure& figure, const std::vector<std::string>& inWords = {});
+
+} // namespace deepstop

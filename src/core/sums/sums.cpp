@@ -1,0 +1,282 @@
+#include "sums/sums.hpp"
+
+#include "centring/centring.hpp"
+#include "fit/fit.hpp"
+#include "heat/heat.hpp"
+#include "materials/materials.hpp"
+#include "quantity/parse.hpp"
+#include "stopping/stopping.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace deepstop::sums {
+namespace {
+
+/// The inputs of one request, read and checked.
+class Inputs {
+public:
+    std::map<std::string, double, std::less<>> numbers;
+    std::map<std::string, std::string, std::less<>> texts;
+
+    double operator[](std::string_view key) const { return numbers.find(key)->second; }
+    bool has(std::string_view key) const { return numbers.contains(key); }
+};
+
+double positive(const Inputs& in, std::string_view key)
+{
+    if (!(in[key] > 0))
+        throw BadRequest(fmt::format("{}: must be more than 0.", key));
+    return in[key];
+}
+
+double notNegative(const Inputs& in, std::string_view key)
+{
+    if (!(in[key] >= 0))
+        throw BadRequest(fmt::format("{}: cannot be less than 0.", key));
+    return in[key];
+}
+
+/// "0.75mm x 4, 1/16 in x 2" and the like: thickness, x, count; decimal commas need a unit behind them to stay apart from the list's.
+std::vector<centring::ShimKind> drawerOf(const std::string& text)
+{
+    std::vector<centring::ShimKind> drawer;
+    std::size_t at = 0;
+    while (at <= text.size()) {
+        const auto end = std::min(text.find(',', at), text.size());
+        const auto entry = text.substr(at, end - at);
+        at = end + 1;
+        auto cross = entry.find_last_of("xX*");
+        std::size_t crossLength = 1;
+        if (const auto sign = entry.rfind("×"); cross == std::string::npos && sign != std::string::npos) {
+            cross = sign;
+            crossLength = std::string_view("×").size();
+        }
+        const auto refuse = [&](std::string_view why) {
+            return BadRequest(fmt::format("drawer: “{}”: {} Write THICKNESSxCOUNT, as in 0.75x4,1/16 inx2.", entry, why));
+        };
+        if (cross == std::string::npos)
+            throw refuse("the count is missing.");
+        const auto thickness = parseQuantity(entry.substr(0, cross), Dimension::Length, "mm");
+        if (!thickness)
+            throw refuse(thickness.refusal);
+        const auto count = parseQuantity(entry.substr(cross + crossLength), Dimension::Number, "");
+        if (!count || *count.value < 0 || *count.value > 1000 || *count.value != std::floor(*count.value))
+            throw refuse("the count must be a whole number from 0 to 1000.");
+        if (!(*thickness.value > 0))
+            throw refuse("the thickness must be more than 0.");
+        drawer.push_back({ *thickness.value, static_cast<int>(*count.value) });
+    }
+    return drawer;
+}
+
+void stop(const Inputs& in, Answer& out)
+{
+    const auto judged = stopping::judge(positive(in, "speed"), positive(in, "distance"), in.has("grip") ? std::optional(positive(in, "grip")) : std::nullopt);
+    out.results = { { "mean_deceleration_mps2", judged.meanDeceleration }, { "mean_deceleration_g", judged.meanDeceleration / standardGravity },
+        { "duration_s", judged.duration }, { "plausible", judged.plausible ? Value(*judged.plausible) : Value() } };
+    if (judged.plausible && !*judged.plausible)
+        out.notes.push_back("No tyre of this grip stops so short: the speed, the brake point or the tape is wrong.");
+    if (!judged.plausible)
+        out.notes.push_back("Give grip= to learn whether the tyres can do it: street tyres 0.9 to 1.1, track tyres to 1.4 (common practice).");
+    out.notes.push_back("The duration is that of steady deceleration, 2·d/v.");
+}
+
+void heatRise(const Inputs& in, Answer& out)
+{
+    const double energy = heat::stopEnergy(positive(in, "mass"), notNegative(in, "from"), notNegative(in, "to"));
+    if (!std::isfinite(energy))
+        throw BadRequest("to: must not be more than from.");
+    if (in["share"] < 0 || in["share"] > 1)
+        throw BadRequest("share: must lie between 0 and 1 (or 0 % and 100 %).");
+    const double store = heat::heatStore(positive(in, "ring-mass"), positive(in, "specific-heat"));
+    out.results = { { "energy_J", energy }, { "temperature_rise_K", heat::temperatureRise(energy, in["share"], store) } };
+    out.notes.push_back("energy_J is the whole car's; share is the part that this ring mass takes. No cooling within the stop, only the friction ring takes heat.");
+}
+
+void effectiveRadius(const Inputs& in, Answer& out)
+{
+    const auto radius = stopping::effectiveRadius(positive(in, "rotor-od"), positive(in, "pad-height"), in["inset"]);
+    if (!std::isfinite(radius.mean))
+        throw BadRequest("pad-height: such a pad would reach the axle; check rotor-od, pad-height and inset.");
+    out.results = { { "mean_radius_m", radius.mean }, { "uniform_pressure_radius_m", radius.uniformPressure } };
+    out.notes.push_back("Bedded pads wear towards the mean radius; the uniform-pressure radius is that of a new, stiff pad.");
+}
+
+void shims(const Inputs& in, Answer& out)
+{
+    const double target = notNegative(in, "target");
+    const auto stack = centring::bestStack(target, drawerOf(in.texts.find("drawer")->second), notNegative(in, "tolerance"));
+    out.results = { { "stack", stack.shims }, { "total_m", stack.total }, { "residual_m", stack.residual }, { "count", static_cast<double>(stack.shims.size()) } };
+    out.notes.push_back(in["tolerance"] > 0 ? "The fewest shims within the tolerance; the nearest pile where none is within it."
+                                            : "The nearest pile the drawer can make, of these the one with the fewest shims. Give tolerance= to trade nearness for fewer shims.");
+    if (std::abs(stack.residual) > in["tolerance"] + 1e-9)
+        out.notes.push_back(in["tolerance"] > 0 ? "The drawer cannot come within the tolerance." : "The drawer cannot make this exactly.");
+}
+
+void offset(const Inputs& in, Answer& out)
+{
+    const auto change = fit::offsetChange(in["et"], positive(in, "hat-before"), positive(in, "hat-after"), notNegative(in, "spacer"), notNegative(in, "ring"));
+    out.results = { { "effective_offset_m", change.effectiveOffset }, { "outboard_shift_m", change.outboardShift } };
+    out.notes.push_back("Positive: the wheel stands further out. Check stud and pilot engagement, fender and scrub radius on that axle.");
+}
+
+void convert(const Inputs& in, Answer& out)
+{
+    const auto& text = in.texts.find("value")->second;
+    const auto& to = in.texts.find("to")->second;
+    // One spelling may serve two dimensions ("g", "lb"); the value decides which is meant.
+    std::string refusal;
+    for (const Unit& unit : allUnits()) {
+        const Unit* wanted = findUnit(to, unit.dimension);
+        if (wanted != &unit)
+            continue;
+        const auto parsed = parseQuantity(text, unit.dimension, unit);
+        if (parsed && (parsed.unit || unit.dimension == Dimension::Number)) {
+            out.results = { { "value", fromSi(*parsed.value, unit) } };
+            out.notes.push_back(fmt::format("in {}", unit.symbol));
+            return;
+        }
+        if (refusal.empty())
+            refusal = parsed ? "value: has no unit to convert from." : "value: " + parsed.refusal;
+    }
+    throw BadRequest(refusal.empty() ? fmt::format("to: “{}” is not a known unit.", to) : refusal);
+}
+
+struct Entry {
+    Sum sum;
+    void (*run)(const Inputs&, Answer&);
+};
+
+constexpr Style plainLength { Dimension::Length, "mm", 3, "in", 4 };
+
+const std::vector<Entry>& entries()
+{
+    using enum Dimension;
+    static const std::vector<Entry> all {
+        { { "stop", "What a measured stop says, and whether tyres can do it",
+              { { "speed", Speed, "km/h", "speed_mps", "", true, "speed at the brake point" },
+                  { "distance", Length, "m", "distance_m", "", true, "distance to standstill" },
+                  { "grip", Acceleration, "g", "grip_g", "", false, "peak grip of the tyres, 1.1 or 1.1 g" } },
+              { { "mean_deceleration_mps2", { Acceleration, "m/s²", 2, "m/s²", 2 }, "v²/(2·d)" },
+                  { "mean_deceleration_g", style::number, "the same over standard gravity" }, { "duration_s", style::seconds, "2·d/v" },
+                  { "plausible", style::number, "true, false, or null without grip" } },
+              "Kinematics of steady deceleration." },
+            stop },
+        { { "heat-rise", "How much one stop warms a ring",
+              { { "mass", Mass, "kg", "mass_kg", "", true, "the car with driver" }, { "from", Speed, "km/h", "from_mps", "", true, "speed before" },
+                  { "to", Speed, "km/h", "to_mps", "", true, "speed after, 0 for a full stop" },
+                  { "ring-mass", Mass, "kg", "ring_mass_kg", "", true, "friction ring that takes the heat" },
+                  { "share", Share, "", "share", "1", false, "part of the energy this ring takes, 0.35 or 35 %" },
+                  { "specific-heat", SpecificHeat, "J/kgK", "specific_heat_J_per_kgK", "480", false, "of the ring; grey iron 480" } },
+              { { "energy_J", style::energy, "½·m·(v₁² − v₂²)" }, { "temperature_rise_K", style::rise, "share·E/(m·c)" } },
+              "Conservation of energy; specific heat of grey iron from memory (460 to 500 J/kgK cold)." },
+            heatRise },
+        { { "effective-radius", "Where the pad acts on the rotor",
+              { { "rotor-od", Length, "mm", "rotor_od_m", "", true, "rotor's outer diameter" },
+                  { "pad-height", Length, "mm", "pad_height_m", "", true, "radial height of the pad" },
+                  { "inset", Length, "mm", "inset_m", "0", false, "pad's edge inward of the rotor's edge" } },
+              { { "mean_radius_m", plainLength, "(ro + ri)/2, uniform wear" },
+                  { "uniform_pressure_radius_m", plainLength, "2/3·(ro³ − ri³)/(ro² − ri²)" } },
+              "Disc clutch theory, uniform wear and uniform pressure, as in Shigley (from memory)." },
+            effectiveRadius },
+        { { "shims", "The pile of shims nearest to a thickness",
+              { { "target", Length, "mm", "target_m", "", true, "thickness wanted" },
+                  { "drawer", {}, "", "drawer", "", true, "THICKNESSxCOUNT,… as in 0.75x4,1x2,0.030inx6" },
+                  { "tolerance", Length, "mm", "tolerance_m", "0", false, "how far off is near enough" } },
+              { { "stack", plainLength, "the shims, thick before thin" }, { "total_m", plainLength, "their sum" },
+                  { "residual_m", plainLength, "sum less target" }, { "count", style::count, "how many" } },
+              "Exact search in whole steps of 10 nm." },
+            shims },
+        { { "offset", "What hat, ring and spacer do to the wheel's place",
+              { { "et", Length, "mm", "et_m", "", true, "printed offset of the wheel" },
+                  { "hat-before", Length, "mm", "hat_before_m", "", true, "hat thickness of the old rotor" },
+                  { "hat-after", Length, "mm", "hat_after_m", "", true, "hat thickness of the new rotor" },
+                  { "spacer", Length, "mm", "spacer_m", "0", false, "spacer added behind the wheel" },
+                  { "ring", Length, "mm", "ring_m", "0", false, "ring added behind the rotor" } },
+              { { "effective_offset_m", plainLength, "et less the shift" }, { "outboard_shift_m", plainLength, "positive: further out" } },
+              "Plane geometry." },
+            offset },
+        { { "convert", "A quantity in another unit",
+              { { "value", {}, "", "value", "", true, "number and unit, as in 55 lb ft" }, { "to", {}, "", "to", "", true, "unit wanted, as in N·m" } },
+              { { "value", { Number, "", 4, "", 4 }, "in the unit wanted" } },
+              "Exact definitions: inch 25.4 mm, pound 0.45359237 kg, g 9.80665 m/s²." },
+            convert },
+    };
+    return all;
+}
+
+Inputs read(const Sum& sum, std::span<const std::string> arguments, Answer& out)
+{
+    std::map<std::string, std::string, std::less<>> given;
+    for (const std::string& argument : arguments) {
+        const auto equals = argument.find('=');
+        if (equals == std::string::npos)
+            throw BadRequest(fmt::format("“{}”: write key=value.", argument));
+        const auto name = argument.substr(0, equals);
+        if (std::ranges::find(sum.keys, name, &Key::name) == sum.keys.end()) {
+            std::string known;
+            for (const Key& key : sum.keys)
+                known += (known.empty() ? "" : ", ") + std::string(key.name);
+            throw BadRequest(fmt::format("{}: {} has no such key; it has {}.", name, sum.name, known));
+        }
+        if (!given.emplace(name, argument.substr(equals + 1)).second)
+            throw BadRequest(fmt::format("{}: is given twice.", name));
+    }
+    Inputs in;
+    for (const Key& key : sum.keys) {
+        auto found = given.find(key.name);
+        if (found == given.end() && !key.otherwise.empty())
+            found = given.emplace(key.name, key.otherwise).first;
+        if (found == given.end()) {
+            if (key.required)
+                throw BadRequest(fmt::format("{}: is missing ({}).", key.name, key.help));
+            continue;
+        }
+        if (!key.dimension) {
+            in.texts.emplace(key.name, found->second);
+            out.inputs.emplace_back(key.siKey, found->second);
+            continue;
+        }
+        // A share is as often written 0.35 as 35 %, a grip as often 1.1 as 1.1 g.
+        auto parsed = key.plainUnit.empty() ? parseQuantity(found->second, Dimension::Number, "") : parseQuantity(found->second, *key.dimension, key.plainUnit);
+        if (!parsed && key.plainUnit.empty())
+            parsed = parseQuantity(found->second, *key.dimension, "%");
+        if (!parsed)
+            throw BadRequest(fmt::format("{}: {}", key.name, parsed.refusal));
+        const double si = key.dimension == Dimension::Acceleration ? *parsed.value / standardGravity : *parsed.value;
+        in.numbers.emplace(key.name, si);
+        out.inputs.emplace_back(key.siKey, si);
+    }
+    return in;
+}
+
+} // namespace
+
+std::span<const Sum> allSums()
+{
+    static const std::vector<Sum> sums = [] {
+        std::vector<Sum> list;
+        for (const Entry& entry : entries())
+            list.push_back(entry.sum);
+        return list;
+    }();
+    return sums;
+}
+
+Answer calculate(std::string_view name, std::span<const std::string> arguments)
+{
+    for (const Entry& entry : entries()) {
+        if (entry.sum.name != name)
+            continue;
+        Answer answer { std::string(name), {}, {}, {}, std::string(entry.sum.source) };
+        const Inputs in = read(entry.sum, arguments, answer);
+        entry.run(in, answer);
+        return answer;
+    }
+    throw BadRequest(fmt::format("“{}”: there is no such sum; calc --list names them all.", name));
+}
+
+} // namespace deepstop::sums
