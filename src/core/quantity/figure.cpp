@@ -22,8 +22,10 @@ Figure evaluate(const std::function<double(Sample&)>& sum)
     double squares = 0;
     for (const auto& [reading, isLength] : sample.asked_) {
         const double halfWidth = uncertainty(*reading, isLength);
-        if (halfWidth == 0)
+        if (halfWidth == 0) {
+            figure.effects.push_back(0);
             continue;
+        }
         double effect = 0;
         sample.shifted_ = reading;
         for (const double sign : { 1.0, -1.0 }) {
@@ -32,6 +34,7 @@ Figure evaluate(const std::function<double(Sample&)>& sum)
             if (std::isfinite(moved))
                 effect = std::max(effect, std::abs(moved - nominal));
         }
+        figure.effects.push_back(effect);
         figure.worstCase += effect;
         squares += effect * effect;
     }

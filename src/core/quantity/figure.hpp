@@ -19,6 +19,7 @@ struct Figure {
     double worstCase = 0; ///< sum of the effects of every reading at its limit
     double rootSumSquare = 0; ///< the same effects added as independent errors
     std::vector<const Reading*> restsOn; ///< every reading asked for, in the order of asking
+    std::vector<double> effects; ///< of each of them at its limit on the result; empty where there is no value
     std::vector<const Reading*> lacks; ///< those of them without a value
     std::vector<const Reading*> estimated; ///< those of them that are only estimated
     std::vector<std::string> assumed; ///< stand-ins in words, for example a wheel profile taken from its printed size

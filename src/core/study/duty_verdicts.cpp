@@ -261,6 +261,12 @@ void addCarVerdict(Study& study)
             + s(study.build->car.testSpeed, false);
         return car.mass + car.wheelbase + car.centreOfMassHeight + car.frontLoadShare + car.grip + rest;
     });
+    // What counts here is how many readings stand, not the sum that asked for them.
+    if (v.figure.value)
+        v.figure.value = static_cast<double>(v.figure.restsOn.size());
+    v.figure.worstCase = v.figure.rootSumSquare = 0;
+    v.figure.effects.clear();
+    v.style = style::count;
     v.method = "Mass, wheelbase, height of the centre of mass, axle load, tyres and pedal decide how hard any brake can stop this car.";
     v.source = "Weigh each axle on the level for the load share; raise one axle to find the height.";
     if (!v.figure.value) {
@@ -271,7 +277,7 @@ void addCarVerdict(Study& study)
         v.reason = fmt::format("{} of {} readings only estimated", v.figure.estimated.size(), v.figure.restsOn.size());
     } else {
         v.level = Level::Good;
-        v.reason = "known";
+        v.reason = fmt::format("All {} readings are there", v.figure.restsOn.size());
     }
     study.verdicts.push_back(std::move(v));
 }

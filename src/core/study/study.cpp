@@ -132,6 +132,11 @@ SetupResult studySetup(const Build& build, const Setup& setup)
         Sample s;
         r.braking = braking(s, build, *front, *rear);
         r.stop = stop(s, build, *front, *rear, true);
+        // One stop's rise goes with the square of the speed; drawn to half as fast again as the test.
+        const double test = s(build.car.testSpeed, false);
+        for (CornerResult* corner : { &r.front, &r.rear })
+            for (int i = 0; corner->stopRise.value && i <= 30; ++i)
+                corner->riseOverSpeed.emplace_back(test * i / 20, *corner->stopRise.value * std::pow(i / 20.0, 2));
     }
     return r;
 }

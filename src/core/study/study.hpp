@@ -85,6 +85,7 @@ struct CornerResult {
     Figure rotatingInertia;
     Figure heatStore; ///< of one ring
     Figure stopRise; ///< of one ring in one stop from the test speed
+    std::vector<std::pair<double, double>> riseOverSpeed; ///< speed, rise of one ring in one stop from it; at nominal readings
     Figure effectiveRadius;
     Figure pistonArea;
     Figure torque; ///< at one wheel at full pressure

@@ -1,0 +1,210 @@
+#include "document.hpp"
+
+#include "files/disk.hpp"
+
+#include <QDir>
+#include <QFileInfo>
+#include <QLockFile>
+#include <QStandardPaths>
+#include <QUuid>
+#include <QtConcurrent/QtConcurrentRun>
+
+#include <nlohmann/json.hpp>
+
+#include <signal.h>
+#include <unistd.h>
+
+namespace deepstop::app {
+
+/// One step: the build before and after, both whole.
+class BuildEdit : public QUndoCommand {
+public:
+    BuildEdit(Document& document, std::shared_ptr<const Build> before, std::shared_ptr<const Build> after, const QString& what)
+        : QUndoCommand(what), document_(document), before_(std::move(before)), after_(std::move(after))
+    {
+    }
+    void undo() override { document_.put(before_); }
+    void redo() override { document_.put(after_); }
+
+private:
+    Document& document_;
+    std::shared_ptr<const Build> before_;
+    std::shared_ptr<const Build> after_;
+};
+
+namespace {
+
+QString recoveryFolder()
+{
+    return QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/recovery");
+}
+
+/// A build that can be studied though nobody has opened anything yet.
+std::shared_ptr<const Build> emptyBuild()
+{
+    auto build = std::make_shared<Build>();
+    build->setups.push_back({ "as-found", "As found", {}, Corner {}, Corner {} });
+    return build;
+}
+
+} // namespace
+
+Document::Document(QObject* parent) : QObject(parent), build_(emptyBuild())
+{
+    recovery_ = recoveryFolder() + QStringLiteral("/%1-%2.json").arg(getpid()).arg(QUuid::createUuid().toString(QUuid::Id128).left(8));
+    autosave_.setSingleShot(true);
+    autosave_.setInterval(1500);
+    connect(&autosave_, &QTimer::timeout, this, &Document::keepForRecovery);
+    connect(&undo_, &QUndoStack::cleanChanged, this, &Document::titleChanged);
+    show(build_);
+}
+
+Document::~Document() { dropRecovery(); }
+
+QString Document::title() const
+{
+    return path_.isEmpty() ? QString::fromStdString(build().car.name.empty() ? "New build" : build().car.name) : QFileInfo(path_).fileName();
+}
+
+void Document::show(std::shared_ptr<const Build> build)
+{
+    shown_ = std::make_unique<Study>(deepstop::study(std::move(build), pair_, units_));
+    emit studied();
+}
+
+void Document::put(std::shared_ptr<const Build> build)
+{
+    build_ = std::move(build);
+    previewing_ = false;
+    show(build_);
+    autosave_.start();
+}
+
+void Document::adopt(files::BuildFile file, const QString& path)
+{
+    build_ = std::make_shared<const Build>(std::move(file.build));
+    unknown_ = std::move(file.unknown);
+    path_ = path;
+    pair_ = {};
+    recovered_ = false;
+    previewing_ = false;
+    dropRecovery();
+    undo_.clear();
+    show(build_);
+    emit titleChanged();
+}
+
+void Document::open(const QString& path) { adopt(files::loadBuild(path.toStdString()), QFileInfo(path).absoluteFilePath()); }
+
+void Document::openDemo(const QString& path) { adopt(files::loadBuild(path.toStdString()), {}); }
+
+void Document::save(const QString& path)
+{
+    files::saveBuild(path.toStdString(), { *build_, unknown_ });
+    path_ = QFileInfo(path).absoluteFilePath();
+    recovered_ = false;
+    undo_.setClean();
+    dropRecovery();
+    emit titleChanged();
+}
+
+void Document::setUnits(UnitSystem units)
+{
+    if (units_ == units)
+        return;
+    units_ = units;
+    show(build_);
+    emit unitsChanged();
+}
+
+void Document::setPair(const SetupPair& pair)
+{
+    pair_ = pair;
+    show(build_);
+}
+
+void Document::setReading(const std::string& pointer, const Reading& reading)
+{
+    const Directory directory(*build_);
+    const auto* entry = directory.at(pointer);
+    if (!entry || *entry->reading == reading) {
+        endPreview();
+        return;
+    }
+    setBuild(withReading(*build_, pointer, reading), QString::fromStdString(entry->address.full()));
+}
+
+void Document::setBuild(Build build, const QString& what)
+{
+    undo_.push(new BuildEdit(*this, build_, std::make_shared<const Build>(std::move(build)), what));
+    emit titleChanged();
+}
+
+void Document::preview(const std::string& pointer, const Reading& reading)
+{
+    previewing_ = true;
+    show(std::make_shared<const Build>(withReading(*build_, pointer, reading)));
+}
+
+void Document::endPreview()
+{
+    if (previewing_) {
+        previewing_ = false;
+        show(build_);
+    }
+}
+
+void Document::keepForRecovery()
+{
+    if (!isModified())
+        return;
+    QDir().mkpath(recoveryFolder());
+    // The value is immutable, so the other thread shares it without a lock.
+    (void)QtConcurrent::run([build = build_, unknown = unknown_, target = recovery_.toStdString(), path = path_.toStdString()] {
+        const nlohmann::json kept { { "path", path }, { "build", files::writeBuild({ *build, unknown }) } };
+        try {
+            files::replaceFile(target, kept.dump());
+        } catch (const files::Refusal&) {
+            // A full disk must not disturb the work; saving proper will say so.
+        }
+    });
+}
+
+void Document::dropRecovery()
+{
+    autosave_.stop();
+    forget(recovery_);
+}
+
+void Document::forget(const QString& copy)
+{
+    QFile::remove(copy);
+    QFile::remove(copy + QLatin1Char('~'));
+}
+
+QStringList Document::recoverable()
+{
+    QStringList found;
+    for (const QFileInfo& file : QDir(recoveryFolder()).entryInfoList({ QStringLiteral("*.json") }, QDir::Files, QDir::Time)) {
+        // Named after the process that wrote it; one still alive is at work on it.
+        const auto owner = file.fileName().section(QLatin1Char('-'), 0, 0).toInt();
+        if (owner > 0 && owner != getpid() && ::kill(owner, 0) != 0)
+            found << file.absoluteFilePath();
+    }
+    return found;
+}
+
+void Document::recover(const QString& copy)
+{
+    const auto kept = nlohmann::json::parse(files::readFile(copy.toStdString()), nullptr, false);
+    if (!kept.is_object() || !kept.contains("build") || !kept["build"].is_string())
+        throw files::Refusal(copy.toStdString() + ": the recovery copy is damaged.");
+    const auto path = kept.value("path", std::string());
+    adopt(files::parseBuild(kept["build"].get<std::string>()), QString::fromStdString(path));
+    recovered_ = true;
+    keepForRecovery();
+    forget(copy);
+    emit titleChanged();
+}
+
+} // namespace deepstop::app

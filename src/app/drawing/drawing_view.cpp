@@ -1,0 +1,391 @@
+#include "drawing/drawing_view.hpp"
+
+#include "document.hpp"
+#include "drawing/inking.hpp"
+#include "theme.hpp"
+#include "widgets/dimension_field.hpp"
+
+#include <QKeyEvent>
+#include <QMouseEvent>
+#include <QPainter>
+#include <QWheelEvent>
+
+#include <cmath>
+
+namespace deepstop::app {
+
+CalloutButton::CalloutButton(QWidget* parent) : QAbstractButton(parent)
+{
+    setFont(figures(13.5));
+    setCursor(Qt::PointingHandCursor);
+    setFocusPolicy(Qt::TabFocus);
+}
+
+void CalloutButton::show(const Callout& callout)
+{
+    level_ = callout.level;
+    setText(callout.text);
+    setAccessibleName(QStringLiteral("%1, %2").arg(callout.text, QString::fromUtf8(nameOf(callout.level).data())));
+    setVisible(true);
+    update();
+}
+
+QSize CalloutButton::sizeHint() const
+{
+    const QFontMetrics metrics(font());
+    return { metrics.horizontalAdvance(text()) + 34, metrics.height() + 7 };
+}
+
+void CalloutButton::paintEvent(QPaintEvent*)
+{
+    const Theme& t = theme();
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const QColor colour = colourOf(level_);
+    p.setPen(QPen(hasFocus() ? t.focus : colour, hasFocus() || underMouse() ? 2 : 1.4));
+    p.setBrush(t.raised);
+    p.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 2, 2);
+    drawLevel(p, QRectF(7, height() / 2.0 - 6, 12, 12), level_, colour);
+    p.setFont(font());
+    p.setPen(t.ink);
+    p.drawText(rect().adjusted(24, 0, -6, 0), Qt::AlignVCenter | Qt::AlignLeft, text());
+}
+
+DrawingView::DrawingView(Document& document, QWidget* parent) : QWidget(parent), document_(document)
+{
+    setFocusPolicy(Qt::ClickFocus);
+    setMinimumSize(420, 320);
+}
+
+DimensionField* DrawingView::field(const std::string& pointer) const
+{
+    const auto found = fields_.find(pointer);
+    return found == fields_.end() ? nullptr : found->second;
+}
+
+CalloutButton* DrawingView::callout(const std::string& verdict) const
+{
+    const auto found = callouts_.find(verdict);
+    return found == callouts_.end() ? nullptr : found->second;
+}
+
+void DrawingView::setSheet(Sheet sheet)
+{
+    settling_ = true;
+    sheet_ = std::move(sheet);
+    std::map<std::string, DimensionField*> fields;
+    bool chained = true;
+    for (const DimensionLine& line : sheet_.dimensions) {
+        auto node = fields_.extract(line.pointer);
+        DimensionField* field = node ? node.mapped() : nullptr;
+        if (!field) {
+            chained = false;
+            field = new DimensionField(document_, line.pointer, this);
+            connect(field, &DimensionField::entered, this, &DrawingView::dimensionEntered);
+            connect(field, &DimensionField::leftToSheet, this, [this] { setFocus(); });
+            connect(field, &DimensionField::grew, this, &DrawingView::placeLabels);
+            field->show();
+        }
+        field->setLook(line);
+        field->refresh();
+        fields[line.pointer] = field;
+    }
+    for (auto& [pointer, field] : fields_) {
+        field->hide();
+        field->deleteLater();
+    }
+    fields_ = std::move(fields);
+    std::map<std::string, CalloutButton*> callouts;
+    for (const Callout& callout : sheet_.callouts) {
+        auto node = callouts_.extract(callout.verdict);
+        CalloutButton* button = node ? node.mapped() : nullptr;
+        if (!button) {
+            chained = false;
+            button = new CalloutButton(this);
+            connect(button, &QAbstractButton::clicked, this, [this, id = callout.verdict] { emit verdictChosen(id); });
+        }
+        button->show(callout);
+        callouts[callout.verdict] = button;
+    }
+    for (auto& [id, button] : callouts_)
+        button->deleteLater();
+    callouts_ = std::move(callouts);
+    if (!chained)
+        chainFocus();
+    settling_ = false;
+    placeLabels();
+    update();
+}
+
+void DrawingView::chainFocus()
+{
+    QWidget* last = this;
+    for (const DimensionLine& line : sheet_.dimensions) {
+        setTabOrder(last, fields_[line.pointer]);
+        last = fields_[line.pointer];
+    }
+    for (const Callout& callout : sheet_.callouts) {
+        setTabOrder(last, callouts_[callout.verdict]);
+        last = callouts_[callout.verdict];
+    }
+}
+
+void DrawingView::focusFirst()
+{
+    if (!sheet_.dimensions.empty())
+        fields_[sheet_.dimensions.front().pointer]->setFocus(Qt::TabFocusReason);
+}
+
+QRectF DrawingView::drawingArea() const { return QRectF(rect()).adjusted(26, 66, -26, -26); }
+
+double DrawingView::pixelsPerMillimetre() const
+{
+    const QRectF area = drawingArea();
+    if (sheet_.extent.isEmpty() || area.isEmpty())
+        return 1;
+    return zoom_ * std::min(area.width() / sheet_.extent.width(), area.height() / sheet_.extent.height());
+}
+
+QPointF DrawingView::toScreen(QPointF millimetres) const
+{
+    return drawingArea().center() + pan_ + (millimetres - sheet_.extent.center()) * pixelsPerMillimetre();
+}
+
+void DrawingView::zoomBy(double factor, QPointF about)
+{
+    const double next = std::clamp(zoom_ * factor, 0.5, 40.0);
+    const double applied = next / zoom_;
+    const QPointF centre = drawingArea().center();
+    pan_ = about - centre - (about - centre - pan_) * applied;
+    zoom_ = next;
+    placeLabels();
+    update();
+}
+
+void DrawingView::zoomToFit()
+{
+    zoom_ = 1;
+    pan_ = {};
+    placeLabels();
+    update();
+}
+
+namespace {
+
+/// Where the label of a dimension would like its middle.
+QPointF wishOf(const DimensionLine& line, const DrawingView& view)
+{
+    const QPointF a = view.toScreen(line.from);
+    const QPointF b = view.toScreen(line.to);
+    switch (line.run) {
+    case Run::Horizontal: return { a.x() + (b.x() - a.x()) * line.along, view.toScreen({ 0, line.line }).y() };
+    case Run::Vertical: return { view.toScreen({ line.line, 0 }).x(), a.y() + (b.y() - a.y()) * line.along };
+    case Run::Leader: return b;
+    }
+    return b;
+}
+
+} // namespace
+
+void DrawingView::placeLabels()
+{
+    if (settling_)
+        return;
+    std::vector<QRectF> taken;
+    for (const QRectF& clear : sheet_.keepClear)
+        taken.push_back({ toScreen(clear.topLeft()), toScreen(clear.bottomRight()) });
+    const QRectF sheet = QRectF(rect()).adjusted(10, 60, -10, -10);
+    const auto place = [&](QPointF wish, QSizeF size, bool alongFirst) {
+        QRectF best(wish - QPointF(size.width() / 2, size.height() / 2), size);
+        double bestCost = 1e18;
+        // Nearest free place on a grid of small steps, first along its own line.
+        for (int ring = 0; ring <= 14; ++ring)
+            for (int i = -ring; i <= ring; ++i)
+                for (int j = -ring; j <= ring; ++j) {
+                    if (std::max(std::abs(i), std::abs(j)) != ring)
+                        continue;
+                    const QRectF box = QRectF(wish - QPointF(size.width() / 2, size.height() / 2), size).translated(i * 9.0, j * 8.0);
+                    const bool out = !sheet.contains(box) && sheet.contains(wish);
+                    const bool overlaps = std::ranges::any_of(taken, [&](const QRectF& t) { return t.adjusted(-2, -2, 2, 2).intersects(box); });
+                    const double cost = std::hypot(i * (alongFirst ? 9.0 : 16.0), j * (alongFirst ? 16.0 : 8.0)) + (out ? 1e4 : 0) + (overlaps ? 1e6 : 0);
+                    if (cost < bestCost) {
+                        bestCost = cost;
+                        best = box;
+                    }
+                    if (ring == 0 && bestCost == 0) {
+                        taken.push_back(best);
+                        return best;
+                    }
+                }
+        taken.push_back(best);
+        return best;
+    };
+    // Results first: their place says where; then the inputs.
+    for (const Callout& callout : sheet_.callouts) {
+        CalloutButton* button = callouts_[callout.verdict];
+        button->setGeometry(place(toScreen(callout.wish), button->sizeHint(), true).toRect());
+    }
+    captions_.assign(sheet_.dimensions.size(), {});
+    for (std::size_t i = 0; i < sheet_.dimensions.size(); ++i) {
+        const DimensionLine& line = sheet_.dimensions[i];
+        DimensionField* field = fields_[line.pointer];
+        QSizeF size = field->sizeHint();
+        const QFontMetrics metrics(reading(11));
+        const double caption = line.caption.isEmpty() ? 0 : metrics.horizontalAdvance(line.caption) + 5;
+        const QRectF box = place(wishOf(line, *this) + QPointF(caption / 2, 0), { size.width() + caption, size.height() }, line.run != Run::Vertical);
+        field->setGeometry(QRectF(box.left(), box.top(), size.width(), size.height()).toRect());
+        if (caption > 0)
+            captions_[i] = QRectF(box.left() + size.width() + 4, box.top(), caption, size.height()).toRect();
+    }
+}
+
+void DrawingView::paintEvent(QPaintEvent*)
+{
+    const Theme& t = theme();
+    QPainter p(this);
+    p.fillRect(rect(), t.paper);
+    p.setRenderHint(QPainter::Antialiasing);
+    const double scale = pixelsPerMillimetre();
+    const QPointF origin = toScreen({ 0, 0 });
+    const QTransform toView(scale, 0, 0, scale, origin.x(), origin.y());
+    for (const Area& area : sheet_.areas)
+        inkArea(p, toView.map(area.path), area.ink);
+    drawDimensionLines(p);
+    for (const Lettering& l : sheet_.letters)
+        inkLetters(p, toScreen(l.at), l);
+    const QFontMetrics metrics(reading(11));
+    p.setFont(reading(11));
+    p.setPen(t.mute);
+    for (std::size_t i = 0; i < captions_.size(); ++i)
+        if (!captions_[i].isEmpty()) {
+            p.fillRect(captions_[i].adjusted(-2, 2, 0, -2), t.paper);
+            p.drawText(captions_[i], Qt::AlignVCenter | Qt::AlignLeft, sheet_.dimensions[i].caption);
+        }
+    drawFrame(p);
+    if (sheet_.scaleBar)
+        drawScaleBar(p);
+}
+
+void DrawingView::drawDimensionLines(QPainter& p) const
+{
+    const Theme& t = theme();
+    for (const DimensionLine& line : sheet_.dimensions) {
+        const DimensionField* field = fields_.at(line.pointer);
+        const bool active = field->hasFocus();
+        const QColor colour = active ? t.focus : field->isMissing() ? t.unproven : t.mute;
+        inkDimension(p, toScreen(line.from), toScreen(line.to), line.run, toScreen({ line.line, line.line }), field->geometry(), colour, active);
+    }
+    for (const Callout& callout : sheet_.callouts)
+        inkCallout(p, toScreen(callout.from), toScreen(callout.to), callouts_.at(callout.verdict)->geometry(), colourOf(callout.level));
+}
+
+void DrawingView::drawFrame(QPainter& p) const
+{
+    const Theme& t = theme();
+    // The border of a drawing sheet: frame, centring marks, and the title in its corner.
+    const QRectF frame = QRectF(rect()).adjusted(9.5, 9.5, -9.5, -9.5);
+    p.setBrush(Qt::NoBrush);
+    p.setPen(QPen(t.rule, 1));
+    p.drawRect(frame);
+    p.setPen(QPen(t.ink, 1.4));
+    for (const auto& [a, b] : { std::pair { QPointF(frame.center().x(), 2), QPointF(frame.center().x(), frame.top() + 6) },
+             std::pair { QPointF(frame.center().x(), height() - 2), QPointF(frame.center().x(), frame.bottom() - 6) },
+             std::pair { QPointF(2, frame.center().y()), QPointF(frame.left() + 6, frame.center().y()) },
+             std::pair { QPointF(width() - 2, frame.center().y()), QPointF(frame.right() - 6, frame.center().y()) } })
+        p.drawLine(a, b);
+    const QFont big = drafting(20);
+    const QFont small = reading(12);
+    const double wide = std::max(QFontMetricsF(big).horizontalAdvance(sheet_.title), QFontMetricsF(small).horizontalAdvance(sheet_.subtitle));
+    p.fillRect(QRectF(18, 14, std::min(wide + 8, width() - 40.0), 48), t.paper);
+    p.setFont(big);
+    p.setPen(t.ink);
+    p.drawText(QRectF(22, 16, width() - 44, 26), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(big).elidedText(sheet_.title, Qt::ElideRight, width() - 44));
+    p.setFont(small);
+    p.setPen(t.mute);
+    p.drawText(QRectF(22, 42, width() - 44, 18), Qt::AlignLeft | Qt::AlignVCenter,
+        QFontMetrics(small).elidedText(sheet_.subtitle, Qt::ElideRight, width() - 44));
+}
+
+void DrawingView::drawScaleBar(QPainter& p) const
+{
+    const Theme& t = theme();
+    const bool metric = document_.units() == UnitSystem::Metric;
+    // The largest round length that stays under a sixth of the width.
+    static constexpr double metricSteps[] { 1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10000, 20000 };
+    static constexpr double usSteps[] { 0.05, 0.1, 0.25, 0.5, 1, 2, 5, 10, 12, 24, 60, 120, 240, 600 };
+    double length = 0;
+    double shown = 0;
+    for (const double step : metric ? std::span<const double>(metricSteps) : std::span<const double>(usSteps)) {
+        const double mm = metric ? step : step * 25.4;
+        if (mm * pixelsPerMillimetre() < width() / 6.0 && mm >= length) {
+            length = mm;
+            shown = step;
+        }
+    }
+    const double pixels = length * pixelsPerMillimetre();
+    const QPointF at(24, height() - 24);
+    p.fillRect(QRectF(at.x() - 4, at.y() - 18, pixels + 10, 26), t.paper);
+    p.setPen(QPen(t.ink, 1.2));
+    p.setBrush(t.ink);
+    for (int i = 0; i < 5; ++i) {
+        const QRectF cell(at.x() + pixels * i / 5, at.y(), pixels / 5, 4);
+        p.setBrush(i % 2 == 0 ? t.ink : t.paper);
+        p.drawRect(cell);
+    }
+    p.setFont(figures(12));
+    const auto text = metric ? (shown >= 1000 ? QStringLiteral("%1 m").arg(shown / 1000) : QStringLiteral("%1 mm").arg(shown))
+                             : (shown >= 12 ? QStringLiteral("%1 ft").arg(shown / 12) : QStringLiteral("%1 in").arg(shown));
+    p.drawText(QPointF(at.x(), at.y() - 5), text);
+}
+
+void DrawingView::resizeEvent(QResizeEvent*) { placeLabels(); }
+
+void DrawingView::wheelEvent(QWheelEvent* event)
+{
+    zoomBy(std::pow(1.0015, event->angleDelta().y()), event->position());
+    event->accept();
+}
+
+void DrawingView::mousePressEvent(QMouseEvent* event)
+{
+    if (event->button() == Qt::LeftButton || event->button() == Qt::MiddleButton) {
+        dragging_ = true;
+        grabbed_ = event->position();
+        setCursor(Qt::ClosedHandCursor);
+        setFocus();
+    }
+}
+
+void DrawingView::mouseMoveEvent(QMouseEvent* event)
+{
+    if (!dragging_)
+        return;
+    pan_ += event->position() - grabbed_;
+    grabbed_ = event->position();
+    placeLabels();
+    update();
+}
+
+void DrawingView::mouseReleaseEvent(QMouseEvent*)
+{
+    dragging_ = false;
+    unsetCursor();
+}
+
+void DrawingView::mouseDoubleClickEvent(QMouseEvent*) { zoomToFit(); }
+
+void DrawingView::keyPressEvent(QKeyEvent* event)
+{
+    const double step = 40;
+    switch (event->key()) {
+    case Qt::Key_Left: pan_ += QPointF(step, 0); break;
+    case Qt::Key_Right: pan_ += QPointF(-step, 0); break;
+    case Qt::Key_Up: pan_ += QPointF(0, step); break;
+    case Qt::Key_Down: pan_ += QPointF(0, -step); break;
+    default: QWidget::keyPressEvent(event); return;
+    }
+    placeLabels();
+    update();
+}
+
+} // namespace deepstop::app

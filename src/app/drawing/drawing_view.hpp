@@ -1,0 +1,85 @@
+#pragma once
+/// A sheet on the screen: drawn to scale, zoomed and panned, its dimensions typed into where they stand.
+
+#include "drawing/sheet.hpp"
+
+#include <QAbstractButton>
+#include <QWidget>
+
+#include <map>
+
+namespace deepstop::app {
+
+class DimensionField;
+class Document;
+
+/// A result's label on the drawing.
+class CalloutButton : public QAbstractButton {
+    Q_OBJECT
+public:
+    explicit CalloutButton(QWidget* parent);
+    void show(const Callout& callout);
+    [[nodiscard]] Level level() const { return level_; }
+    [[nodiscard]] QSize sizeHint() const override;
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+
+private:
+    Level level_ = Level::Unproven;
+};
+
+class DrawingView : public QWidget {
+    Q_OBJECT
+public:
+    explicit DrawingView(Document& document, QWidget* parent = nullptr);
+
+    void setSheet(Sheet sheet);
+    [[nodiscard]] const Sheet& sheet() const { return sheet_; }
+    [[nodiscard]] DimensionField* field(const std::string& pointer) const;
+    [[nodiscard]] CalloutButton* callout(const std::string& verdict) const;
+    /// Screen position of a point of the sheet.
+    [[nodiscard]] QPointF toScreen(QPointF millimetres) const;
+    [[nodiscard]] double pixelsPerMillimetre() const;
+
+    void zoomBy(double factor, QPointF about);
+    void zoomIn() { zoomBy(1.25, rect().center()); }
+    void zoomOut() { zoomBy(0.8, rect().center()); }
+    void zoomToFit();
+    void focusFirst();
+
+signals:
+    void dimensionEntered(const std::string& pointer);
+    void verdictChosen(const std::string& id);
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+    void wheelEvent(QWheelEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void mouseMoveEvent(QMouseEvent* event) override;
+    void mouseReleaseEvent(QMouseEvent* event) override;
+    void mouseDoubleClickEvent(QMouseEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+
+private:
+    void placeLabels();
+    void chainFocus();
+    [[nodiscard]] QRectF drawingArea() const;
+    void drawDimensionLines(QPainter& p) const;
+    void drawFrame(QPainter& p) const;
+    void drawScaleBar(QPainter& p) const;
+
+    Document& document_;
+    Sheet sheet_;
+    std::map<std::string, DimensionField*> fields_;
+    std::map<std::string, CalloutButton*> callouts_;
+    std::vector<QRect> captions_; ///< one per dimension, empty where it has none
+    double zoom_ = 1;
+    QPointF pan_;
+    QPointF grabbed_;
+    bool dragging_ = false;
+    bool settling_ = false; ///< between two sheets: labels wait
+};
+
+} // namespace deepstop::app

@@ -1,0 +1,161 @@
+#include "drawing/inking.hpp"
+
+#include "theme.hpp"
+
+#include <QPainter>
+
+#include <cmath>
+
+namespace deepstop::app {
+namespace {
+
+void arrow(QPainter& p, QPointF tip, QPointF from, const QColor& colour)
+{
+    const QPointF along = tip - from;
+    const double length = std::hypot(along.x(), along.y());
+    if (length < 0.1)
+        return;
+    const QPointF unit = along / length;
+    const QPointF side(-unit.y(), unit.x());
+    p.save();
+    p.setPen(Qt::NoPen);
+    p.setBrush(colour);
+    p.drawPolygon(QPolygonF { tip, tip - unit * 7 + side * 2.1, tip - unit * 7 - side * 2.1 });
+    p.restore();
+}
+
+/// A line between two arrow heads; with no room for them between, they point in from outside.
+void arrowed(QPainter& p, QPointF a, QPointF b, const QColor& colour)
+{
+    const QPointF along = b - a;
+    const double length = std::hypot(along.x(), along.y());
+    if (length >= 20) {
+        p.drawLine(a, b);
+        arrow(p, a, b, colour);
+        arrow(p, b, a, colour);
+    } else {
+        const QPointF unit = length > 0.1 ? along / length : QPointF(0, 1);
+        p.drawLine(a - unit * 13, b + unit * 13);
+        arrow(p, a, a - unit * 13, colour);
+        arrow(p, b, b + unit * 13, colour);
+    }
+}
+
+QPointF nearestEdge(const QRectF& box, QPointF p)
+{
+    return { std::clamp(p.x(), box.left(), box.right()), std::clamp(p.y(), box.top(), box.bottom()) };
+}
+
+} // namespace
+
+void inkArea(QPainter& p, const QPainterPath& path, const Ink& ink)
+{
+    p.save();
+    if (ink.fill.isValid())
+        p.fillPath(path, ink.fill);
+    if (ink.hatch != Hatch::None) {
+        p.setClipPath(path, Qt::IntersectClip);
+        const QRectF box = path.boundingRect().intersected(QRectF(p.window()));
+        p.setPen(QPen(ink.hatchColour, ink.hatch == Hatch::Dense ? 0.7 : 0.9));
+        const double spacing = ink.hatch == Hatch::Dense ? ink.spacing * 0.6 : ink.spacing;
+        const double reach = box.height();
+        // Lines start at fixed places of the plane, so that neighbours of one material continue each other.
+        const double begin = std::floor((box.left() - reach) / spacing) * spacing;
+        const bool falling = ink.hatch == Hatch::Falling;
+        const double shear = std::fmod(falling ? box.top() : -box.bottom(), spacing);
+        for (double x = begin; x < box.right() + reach + spacing; x += spacing) {
+            if (falling)
+                p.drawLine(QPointF(x + shear, box.top()), QPointF(x + shear + reach, box.bottom()));
+            else
+                p.drawLine(QPointF(x + shear, box.bottom()), QPointF(x + shear + reach, box.top()));
+        }
+        p.setClipping(false);
+    }
+    p.restore();
+    if (ink.stroke.isValid() && ink.width > 0) {
+        QPen pen(ink.stroke, ink.width, ink.line, Qt::FlatCap, Qt::MiterJoin);
+        if (ink.line == Qt::DashLine)
+            pen.setDashPattern({ 6, 3.5 });
+        if (ink.line == Qt::DashDotLine)
+            pen.setDashPattern({ 14, 4, 2, 4 });
+        p.setPen(pen);
+        p.setBrush(Qt::NoBrush);
+        p.drawPath(path);
+    }
+}
+
+void inkLetters(QPainter& p, QPointF at, const Lettering& l)
+{
+    const QFont font = l.draughted ? figures(l.pixels) : reading(l.pixels);
+    const QFontMetricsF metrics(font);
+    const QSizeF size(metrics.horizontalAdvance(l.text) + 2, metrics.height());
+    QRectF box(at, size);
+    if (l.align & Qt::AlignHCenter)
+        box.moveLeft(at.x() - size.width() / 2);
+    if (l.align & Qt::AlignRight)
+        box.moveLeft(at.x() - size.width());
+    if (l.align & Qt::AlignVCenter)
+        box.moveTop(at.y() - size.height() / 2);
+    if (l.align & Qt::AlignBottom)
+        box.moveTop(at.y() - size.height());
+    p.setFont(font);
+    p.setPen(l.colour);
+    p.drawText(box, Qt::AlignCenter | Qt::TextDontClip, l.text);
+}
+
+void inkDimension(QPainter& p, QPointF from, QPointF to, Run run, QPointF line, const QRectF& label, const QColor& colour, bool strong)
+{
+    p.setBrush(Qt::NoBrush);
+    QColor thin = colour;
+    thin.setAlphaF(strong ? 0.9f : 0.38f);
+    const QPen extension(thin, strong ? 1.0 : 0.7);
+    const QPen drawn(colour, strong ? 1.6 : 0.9);
+    if (run == Run::Leader) {
+        p.setPen(QPen(colour, strong ? 1.4 : 0.8));
+        const QPointF end = nearestEdge(label, from);
+        p.drawLine(from, end);
+        p.setPen(Qt::NoPen);
+        p.setBrush(colour);
+        p.drawEllipse(from, 2.2, 2.2);
+        return;
+    }
+    const bool horizontal = run == Run::Horizontal;
+    const QPointF a = horizontal ? QPointF(from.x(), line.y()) : QPointF(line.x(), from.y());
+    const QPointF b = horizontal ? QPointF(to.x(), line.y()) : QPointF(line.x(), to.y());
+    const auto extend = [&](QPointF measured, QPointF end) {
+        const QPointF way = end - measured;
+        const double length = std::hypot(way.x(), way.y());
+        if (length < 3)
+            return;
+        const QPointF unit = way / length;
+        p.setPen(extension);
+        p.drawLine(measured + unit * 2, end + unit * 4);
+    };
+    extend(from, a);
+    extend(to, b);
+    p.setPen(drawn);
+    arrowed(p, a, b, colour);
+    const QPointF middle = (a + b) / 2;
+    if (!label.adjusted(-14, -14, 14, 14).contains(middle)) {
+        const QRectF span = QRectF(a, b).normalized().adjusted(-0.5, -0.5, 0.5, 0.5);
+        if (!label.intersects(span)) {
+            p.setPen(extension);
+            p.drawLine(QPointF(std::clamp(label.center().x(), span.left(), span.right()), std::clamp(label.center().y(), span.top(), span.bottom())),
+                nearestEdge(label, middle));
+        }
+    }
+}
+
+void inkCallout(QPainter& p, QPointF from, QPointF to, const QRectF& label, const QColor& colour)
+{
+    p.setPen(QPen(colour, 1.6));
+    arrowed(p, from, to, colour);
+    const QPointF middle = (from + to) / 2;
+    p.setPen(QPen(colour, 1));
+    p.drawLine(middle, nearestEdge(label, middle));
+    p.setPen(Qt::NoPen);
+    p.setBrush(colour);
+    p.drawEllipse(middle, 2.2, 2.2);
+}
+
+} // namespace deepstop::app

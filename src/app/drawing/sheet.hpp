@@ -1,0 +1,95 @@
+#pragma once
+/// What is on a drawing: areas, lines, lettering, dimensions that can be typed into, and callouts of results.
+/// Coordinates are the real thing's millimetres, x to the right, y down the sheet.
+
+#include "study/study.hpp"
+
+#include <QColor>
+#include <QPainterPath>
+#include <QPolygonF>
+#include <QRectF>
+#include <QString>
+
+#include <string>
+#include <vector>
+
+namespace deepstop::app {
+
+enum class Hatch { None, Rising, Falling, Dense };
+
+/// How an area or line is inked. Widths and spacings are in screen pixels, so a drawing keeps its hand at every zoom.
+struct Ink {
+    QColor stroke;
+    double width = 1.2;
+    Qt::PenStyle line = Qt::SolidLine;
+    QColor fill;
+    Hatch hatch = Hatch::None;
+    QColor hatchColour;
+    double spacing = 6;
+};
+
+struct Area {
+    QPainterPath path;
+    Ink ink;
+};
+
+struct Lettering {
+    QPointF at;
+    QString text;
+    double pixels = 12;
+    QColor colour;
+    Qt::Alignment align = Qt::AlignCenter;
+    bool draughted = true; ///< letters for figures, otherwise letters for reading
+};
+
+enum class Run { Horizontal, Vertical, Leader };
+
+/// A dimension that is an input: the reading at `pointer`, drawn between `from` and `to`.
+struct DimensionLine {
+    std::string pointer;
+    QString prefix; ///< "Ø "
+    QPointF from;
+    QPointF to; ///< for a leader: where the label would like to be
+    Run run = Run::Horizontal;
+    double line = 0; ///< y of a horizontal dimension line, x of a vertical one
+    bool unit = false; ///< shows its unit; lengths on a mechanical drawing do not
+    QString caption; ///< small words beside the label
+    double along = 0.5; ///< where on the line the label would like to be
+    bool mayLack = false; ///< nothing read means nothing there: no ring, no spacer
+};
+
+/// A result shown where it is: clicking it selects its verdict.
+struct Callout {
+    std::string verdict;
+    QString text;
+    Level level = Level::Unproven;
+    QPointF from;
+    QPointF to;
+    QPointF wish; ///< where the label would like to be
+};
+
+struct Sheet {
+    QRectF extent; ///< what has to be seen at the default zoom
+    std::vector<Area> areas; ///< in painting order
+    std::vector<Lettering> letters;
+    std::vector<DimensionLine> dimensions; ///< in measuring order
+    std::vector<Callout> callouts;
+    std::vector<QRectF> keepClear; ///< labels do not go here
+    QString title;
+    QString subtitle;
+    bool scaleBar = true;
+
+    void area(const QPainterPath& path, const Ink& ink) { areas.push_back({ path, ink }); }
+    void line(const QPolygonF& points, const Ink& ink)
+    {
+        QPainterPath path;
+        path.addPolygon(points);
+        areas.push_back({ path, ink });
+    }
+    void letter(QPointF at, const QString& text, double pixels, const QColor& colour, Qt::Alignment align = Qt::AlignCenter, bool draughted = true)
+    {
+        letters.push_back({ at, text, pixels, colour, align, draughted });
+    }
+};
+
+} // namespace deepstop::app

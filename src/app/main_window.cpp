@@ -1,0 +1,403 @@
+#include "main_window.hpp"
+
+#include "theme.hpp"
+#include "widgets/dimension_field.hpp"
+#include "widgets/ledger.hpp"
+#include "widgets/notice_bar.hpp"
+#include "widgets/slip.hpp"
+#include "widgets/work_rail.hpp"
+
+#include <QActionGroup>
+#include <QApplication>
+#include <QCloseEvent>
+#include <QCoreApplication>
+#include <QDir>
+#include <QDragEnterEvent>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QHBoxLayout>
+#include <QMenuBar>
+#include <QMessageBox>
+#include <QMimeData>
+#include <QSettings>
+
+namespace deepstop::app {
+namespace {
+
+constexpr auto fileFilter = "Deep Stop builds (*.deepstop)";
+constexpr int recentMost = 8;
+
+} // namespace
+
+MainWindow::MainWindow(QWidget* parent)
+    : QMainWindow(parent), rail_(new WorkRail), pages_(new QStackedWidget), slip_(new Slip(document_)), ledger_(new Ledger), notice_(new NoticeBar),
+      car_(new QLabel), summary_(new QLabel), before_(new QComboBox), after_(new QComboBox)
+{
+    setWindowIcon(QIcon(QStringLiteral(":/icons/deepstop.svg")));
+    setAcceptDrops(true);
+    resize(1280, 800);
+
+    auto* header = new QWidget;
+    auto* headerRow = new QHBoxLayout(header);
+    headerRow->setContentsMargins(16, 6, 14, 6);
+    headerRow->setSpacing(8);
+    car_->setFont(drafting(19));
+    car_->setMinimumWidth(130);
+    car_->setTextFormat(Qt::PlainText);
+    summary_->setFont(reading(13, QFont::DemiBold));
+    summary_->setTextFormat(Qt::PlainText);
+    summary_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    auto* arrow = new QLabel(QStringLiteral("→"));
+    before_->setAccessibleName(tr("Compared with"));
+    after_->setAccessibleName(tr("Setup judged"));
+    before_->setObjectName(QStringLiteral("before"));
+    after_->setObjectName(QStringLiteral("after"));
+    for (QComboBox* box : { before_, after_ }) {
+        box->setSizeAdjustPolicy(QComboBox::AdjustToContents);
+        box->setMaximumWidth(210);
+    }
+    headerRow->addWidget(car_);
+    headerRow->addWidget(before_);
+    headerRow->addWidget(arrow);
+    headerRow->addWidget(after_);
+    headerRow->addSpacing(10);
+    headerRow->addWidget(summary_, 1);
+
+    for (const Stage stage : workingOrder()) {
+        auto* page = new StagePage(document_, stage, this);
+        pages_->addWidget(page);
+        connect(page, &StagePage::dimensionEntered, slip_, &Slip::setReading);
+        connect(page, &StagePage::verdictChosen, slip_, &Slip::choose);
+    }
+    auto* middle = new QHBoxLayout;
+    middle->setSpacing(0);
+    middle->addWidget(rail_);
+    middle->addWidget(pages_, 1);
+    middle->addWidget(slip_);
+    auto* whole = new QWidget;
+    auto* column = new QVBoxLayout(whole);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    column->addWidget(header);
+    column->addWidget(notice_);
+    column->addLayout(middle, 1);
+    column->addWidget(ledger_);
+    setCentralWidget(whole);
+
+    connect(rail_, &WorkRail::chosen, this, &MainWindow::setStage);
+    connect(ledger_, &Ledger::chosen, this, &MainWindow::setStage);
+    connect(slip_, &Slip::readingWanted, this, &MainWindow::goToReading);
+    connect(slip_, &Slip::chosenChanged, this, [this] {
+        if (const Verdict* v = document_.study().verdict(slip_->chosen()))
+            page(stage_)->reveal(*v);
+    });
+    const auto choosePair = [this] {
+        document_.setPair({ before_->currentData().toString().toStdString(), after_->currentData().toString().toStdString() });
+        slip_->setStage(stage_);
+    };
+    connect(before_, &QComboBox::activated, this, choosePair);
+    connect(after_, &QComboBox::activated, this, choosePair);
+    connect(&document_, &Document::studied, this, &MainWindow::refresh);
+    connect(&document_, &Document::titleChanged, this, &MainWindow::refreshTitle);
+    makeMenus();
+    refreshTitle();
+    setStage(stage_);
+    refresh();
+}
+
+StagePage* MainWindow::page(Stage stage) const
+{
+    for (int i = 0; i < pages_->count(); ++i)
+        if (auto* page = static_cast<StagePage*>(pages_->widget(i)); page->stage() == stage)
+            return page;
+    return nullptr;
+}
+
+void MainWindow::makeMenus()
+{
+    auto* file = menuBar()->addMenu(tr("&File"));
+    file->addAction(tr("&Open…"), QKeySequence::Open, this, [this] {
+        const auto path = QFileDialog::getOpenFileName(this, tr("Open a build"), QFileInfo(document_.path()).absolutePath(), tr(fileFilter));
+        if (!path.isEmpty() && mayReplace())
+            openFile(path);
+    });
+    recent_ = file->addMenu(tr("Open &recent"));
+    auto* demos = file->addMenu(tr("Open a &demo"));
+    for (const QFileInfo& demo : QDir(demoFolder()).entryInfoList({ QStringLiteral("*.deepstop") }, QDir::Files, QDir::Name))
+        demos->addAction(demo.completeBaseName(), this, [this, path = demo.absoluteFilePath()] {
+            if (mayReplace())
+                openDemo(path);
+        });
+    file->addSeparator();
+    file->addAction(tr("&Save"), QKeySequence::Save, this, &MainWindow::save);
+    file->addAction(tr("Save &as…"), QKeySequence::SaveAs, this, &MainWindow::saveAs);
+    file->addSeparator();
+    file->addAction(tr("&Quit"), QKeySequence::Quit, this, &QWidget::close);
+
+    auto* edit = menuBar()->addMenu(tr("&Edit"));
+    auto* undo = document_.undoStack().createUndoAction(this, tr("Undo"));
+    undo->setShortcut(QKeySequence::Undo);
+    auto* redo = document_.undoStack().createRedoAction(this, tr("Redo"));
+    redo->setShortcuts({ QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), QKeySequence(Qt::CTRL | Qt::Key_Y) });
+    edit->addActions({ undo, redo });
+    edit->addSeparator();
+    edit->addAction(tr("First &dimension"), QKeySequence(Qt::Key_F2), this, [this] { page(stage_)->view()->focusFirst(); });
+
+    auto* view = menuBar()->addMenu(tr("&View"));
+    int number = 0;
+    for (const Stage stage : workingOrder())
+        view->addAction(QString::fromUtf8(nameOf(stage).data()), QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_1 + number++)), this,
+            [this, stage] { setStage(stage); });
+    view->addSeparator();
+    auto* units = new QActionGroup(this);
+    metric_ = view->addAction(tr("&Metric units"), this, [this] { document_.setUnits(UnitSystem::Metric); });
+    us_ = view->addAction(tr("&US units"), this, [this] { document_.setUnits(UnitSystem::Us); });
+    for (QAction* action : { metric_, us_ }) {
+        action->setCheckable(true);
+        units->addAction(action);
+    }
+    metric_->setChecked(true);
+    view->addAction(tr("&Other units"), QKeySequence(Qt::CTRL | Qt::Key_U), this, [this] {
+        (document_.units() == UnitSystem::Metric ? us_ : metric_)->trigger();
+    });
+    night_ = view->addAction(tr("&Night colours"), QKeySequence(Qt::CTRL | Qt::Key_D), this, [this](bool on) { setNight(on); });
+    night_->setCheckable(true);
+    view->addSeparator();
+    view->addAction(tr("Zoom &in"), QKeySequence::ZoomIn, this, [this] { page(stage_)->view()->zoomIn(); });
+    view->addAction(tr("Zoom &out"), QKeySequence::ZoomOut, this, [this] { page(stage_)->view()->zoomOut(); });
+    view->addAction(tr("&Whole sheet"), QKeySequence(Qt::CTRL | Qt::Key_0), this, [this] { page(stage_)->view()->zoomToFit(); });
+
+    auto* help = menuBar()->addMenu(tr("&Help"));
+    help->addAction(tr("&Keys"), QKeySequence::HelpContents, this, [this] {
+        QMessageBox::information(this, tr("Keys"),
+            tr("Ctrl+1 … Ctrl+5\tthe stages\n"
+               "F2\tfirst dimension of the drawing\n"
+               "Tab, Shift+Tab\tnext and previous dimension, in measuring order\n"
+               "Enter\tput the reading in and go on\n"
+               "Esc\tleave a dimension as it was\n"
+               "28 ±0.05\ta reading and its plus-or-minus;  33?  an estimate\n"
+               "Ctrl+U\tmetric or US units\n"
+               "Ctrl+D\tnight colours\n"
+               "Ctrl++, Ctrl+−, Ctrl+0\tzoom; arrows or dragging move the sheet"));
+    });
+    help->addAction(tr("&About Deep Stop"), this, [this] {
+        QMessageBox::about(this, tr("About Deep Stop"),
+            tr("<p><b>Deep Stop %1</b></p><p>Does it fit, is it centred, is it really better: by how much, and how sure are we?</p>"
+               "<p>Brakes are life-critical. This program advises and never approves. Follow the maker's data and local law; have adapters, machined "
+               "knuckles and altered parts judged by a qualified engineer or licensed mechanic. Turn every wheel by hand before the car moves, and "
+               "test only where it is legal and safe.</p><p>Free software under the GNU General Public License, version 3 or later.</p>")
+                .arg(QCoreApplication::applicationVersion()));
+    });
+    refreshRecent();
+}
+
+void MainWindow::setStage(Stage stage)
+{
+    stage_ = stage;
+    rail_->setCurrent(stage);
+    pages_->setCurrentWidget(page(stage));
+    page(stage)->refresh();
+    slip_->setStage(stage);
+}
+
+void MainWindow::refresh()
+{
+    rail_->setStudy(document_.study());
+    ledger_->setStudy(document_.study());
+    // Only what is seen is drawn; the other stages draw when they are turned to.
+    page(stage_)->refresh();
+    if (!document_.study().verdict(slip_->chosen()))
+        slip_->setStage(stage_);
+    else
+        slip_->refresh();
+    refreshSetups();
+    summary_->setText(QString::fromStdString(document_.study().summary));
+    summary_->setToolTip(summary_->text());
+    car_->setText(QString::fromStdString(document_.build().car.name));
+}
+
+void MainWindow::refreshSetups()
+{
+    const Study& study = document_.study();
+    for (const auto& [box, setup] : { std::pair { before_, study.before.setup }, std::pair { after_, study.after.setup } }) {
+        const QSignalBlocker quiet(box);
+        box->clear();
+        for (const Setup& s : study.build->setups)
+            box->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
+        if (setup)
+            box->setCurrentIndex(box->findData(QString::fromStdString(setup->id)));
+    }
+}
+
+void MainWindow::refreshTitle()
+{
+    setWindowTitle(QStringLiteral("%1[*] – Deep Stop").arg(document_.title()));
+    setWindowModified(document_.isModified());
+}
+
+void MainWindow::goToReading(const std::string& pointer)
+{
+    // The stage in hand first, then whichever stage draws that reading.
+    std::vector<Stage> stages { stage_ };
+    for (const Stage stage : workingOrder())
+        stages.push_back(stage);
+    for (const Stage stage : stages) {
+        if (stage != stage_)
+            page(stage)->refresh();
+        if (auto* field = page(stage)->view()->field(pointer)) {
+            if (stage != stage_)
+                setStage(stage);
+            field->setFocus(Qt::TabFocusReason);
+            return;
+        }
+    }
+    // No drawing shows it (a wheel's station, a weighing): its card still does.
+    slip_->setReading(pointer);
+}
+
+bool MainWindow::openFile(const QString& path)
+{
+    try {
+        document_.open(path);
+    } catch (const files::Refusal& refusal) {
+        notice_->say(QString::fromUtf8(refusal.what()), true);
+        return false;
+    }
+    notice_->hide();
+    setStage(stage_);
+    QSettings settings;
+    auto recent = settings.value(QStringLiteral("recent")).toStringList();
+    recent.removeAll(document_.path());
+    recent.prepend(document_.path());
+    settings.setValue(QStringLiteral("recent"), recent.mid(0, recentMost));
+    refreshRecent();
+    return true;
+}
+
+bool MainWindow::openDemo(const QString& name)
+{
+    try {
+        document_.openDemo(name);
+    } catch (const files::Refusal& refusal) {
+        notice_->say(QString::fromUtf8(refusal.what()), true);
+        return false;
+    }
+    notice_->hide();
+    setStage(stage_);
+    return true;
+}
+
+void MainWindow::refreshRecent()
+{
+    recent_->clear();
+    for (const QString& path : QSettings().value(QStringLiteral("recent")).toStringList())
+        recent_->addAction(QFileInfo(path).fileName(), this, [this, path] {
+            if (mayReplace())
+                openFile(path);
+        })->setToolTip(path);
+    recent_->setEnabled(!recent_->isEmpty());
+}
+
+bool MainWindow::save() { return document_.path().isEmpty() ? saveAs() : saveTo(document_.path()); }
+
+bool MainWindow::saveAs()
+{
+    auto path = QFileDialog::getSaveFileName(this, tr("Save the build"), document_.path().isEmpty() ? document_.title() + QStringLiteral(".deepstop") : document_.path(), tr(fileFilter));
+    if (path.isEmpty())
+        return false;
+    if (QFileInfo(path).suffix().isEmpty())
+        path += QStringLiteral(".deepstop");
+    return saveTo(path);
+}
+
+bool MainWindow::saveTo(const QString& path)
+{
+    // What is half typed belongs to the file too, if it can be understood.
+    if (auto* field = qobject_cast<DimensionField*>(QApplication::focusWidget()))
+        field->clearFocus();
+    try {
+        document_.save(path);
+    } catch (const files::Refusal& refusal) {
+        notice_->say(QString::fromUtf8(refusal.what()), true);
+        return false;
+    }
+    return true;
+}
+
+void MainWindow::setNight(bool night)
+{
+    setDark(night);
+    night_->setChecked(night);
+    refresh();
+}
+
+bool MainWindow::mayReplace()
+{
+    if (!document_.isModified())
+        return true;
+    QMessageBox ask(QMessageBox::Question, tr("Deep Stop"), tr("%1 has changes that are not saved.").arg(document_.title()),
+        QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
+    ask.setObjectName(QStringLiteral("unsaved"));
+    switch (ask.exec()) {
+    case QMessageBox::Save: return save();
+    case QMessageBox::Discard: return true;
+    default: return false;
+    }
+}
+
+void MainWindow::offerRecovery()
+{
+    const auto found = Document::recoverable();
+    if (found.isEmpty())
+        return;
+    const auto copy = found.front();
+    notice_->say(tr("Deep Stop ended before this work was saved (%1). Take it up again?").arg(QLocale().toString(QFileInfo(copy).lastModified(), QLocale::ShortFormat)), false,
+        { { tr("Take it up"),
+              [this, copy] {
+                  try {
+                      document_.recover(copy);
+                      setStage(stage_);
+                  } catch (const files::Refusal& refusal) {
+                      notice_->say(QString::fromUtf8(refusal.what()), true);
+                  }
+              } },
+            { tr("Throw it away"), [found] {
+                 for (const auto& one : found)
+                     Document::forget(one);
+             } } });
+}
+
+void MainWindow::closeEvent(QCloseEvent* event)
+{
+    if (mayReplace())
+        event->accept();
+    else
+        event->ignore();
+}
+
+void MainWindow::dragEnterEvent(QDragEnterEvent* event)
+{
+    if (event->mimeData()->hasUrls())
+        event->acceptProposedAction();
+}
+
+void MainWindow::dropEvent(QDropEvent* event)
+{
+    for (const QUrl& url : event->mimeData()->urls())
+        if (url.isLocalFile()) {
+            if (mayReplace())
+                openFile(url.toLocalFile());
+            return;
+        }
+}
+
+QString MainWindow::demoFolder()
+{
+    // Beside the program when run from its build tree, else where it was installed.
+    for (const QString& folder : { QStringLiteral(DEEPSTOP_DATA "/demo"), QCoreApplication::applicationDirPath() + QStringLiteral("/../share/deepstop/demo") })
+        if (QDir(folder).exists())
+            return folder;
+    return {};
+}
+
+} // namespace deepstop::app

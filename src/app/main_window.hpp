@@ -1,0 +1,80 @@
+#pragma once
+
+#include "document.hpp"
+#include "stages/stage_page.hpp"
+
+#include <QComboBox>
+#include <QLabel>
+#include <QMainWindow>
+#include <QStackedWidget>
+
+namespace deepstop::app {
+
+class Ledger;
+class NoticeBar;
+class Slip;
+class WorkRail;
+
+class MainWindow : public QMainWindow {
+    Q_OBJECT
+public:
+    explicit MainWindow(QWidget* parent = nullptr);
+
+    [[nodiscard]] Document& document() { return document_; }
+    [[nodiscard]] StagePage* page(Stage stage) const;
+    [[nodiscard]] Stage stage() const { return stage_; }
+    [[nodiscard]] Ledger* ledger() const { return ledger_; }
+    [[nodiscard]] Slip* slip() const { return slip_; }
+    [[nodiscard]] WorkRail* rail() const { return rail_; }
+    [[nodiscard]] NoticeBar* notice() const { return notice_; }
+    [[nodiscard]] QComboBox* beforeBox() const { return before_; }
+    [[nodiscard]] QComboBox* afterBox() const { return after_; }
+
+    void setStage(Stage stage);
+    /// Opens a file; a refusal is said in the notice bar and the open build stays.
+    bool openFile(const QString& path);
+    bool openDemo(const QString& name);
+    /// Offers what a crash left behind.
+    void offerRecovery();
+    /// Where the shipped demo builds lie.
+    [[nodiscard]] static QString demoFolder();
+
+public slots:
+    bool save();
+    bool saveAs();
+    bool saveTo(const QString& path);
+    void setNight(bool night);
+
+protected:
+    void closeEvent(QCloseEvent* event) override;
+    void dragEnterEvent(QDragEnterEvent* event) override;
+    void dropEvent(QDropEvent* event) override;
+
+private:
+    void makeMenus();
+    void refresh();
+    void refreshSetups();
+    void refreshRecent();
+    void refreshTitle();
+    void goToReading(const std::string& pointer);
+    /// False when the user wants to keep working on what is open.
+    bool mayReplace();
+
+    Document document_;
+    Stage stage_ = Stage::WheelRoom;
+    WorkRail* rail_;
+    QStackedWidget* pages_;
+    Slip* slip_;
+    Ledger* ledger_;
+    NoticeBar* notice_;
+    QLabel* car_;
+    QLabel* summary_;
+    QComboBox* before_;
+    QComboBox* after_;
+    QMenu* recent_ = nullptr;
+    QAction* metric_ = nullptr;
+    QAction* us_ = nullptr;
+    QAction* night_ = nullptr;
+};
+
+} // namespace deepstop::app

@@ -1,0 +1,167 @@
+#include "stages/sheets.hpp"
+
+#include "theme.hpp"
+
+#include <QObject>
+
+#include <cmath>
+
+namespace deepstop::app {
+namespace {
+
+/// A body over two axles: front axle at x = 0, heights from the ground, proportions of a small estate. Only an aid to the eye.
+QPainterPath silhouette(double wheelbase, double roof)
+{
+    const auto p = [&](double x, double y) { return QPointF(x * wheelbase, -y * roof); };
+    QPainterPath body(p(-0.30, 0.16));
+    body.cubicTo(p(-0.335, 0.22), p(-0.335, 0.36), p(-0.305, 0.42));
+    body.cubicTo(p(-0.27, 0.49), p(-0.10, 0.545), p(0.02, 0.57));
+    body.cubicTo(p(0.08, 0.585), p(0.16, 0.60), p(0.20, 0.615));
+    body.cubicTo(p(0.30, 0.75), p(0.40, 0.92), p(0.47, 0.965));
+    body.cubicTo(p(0.60, 1.01), p(0.92, 1.01), p(1.10, 0.955));
+    body.cubicTo(p(1.14, 0.94), p(1.16, 0.92), p(1.175, 0.88));
+    body.lineTo(p(1.255, 0.60));
+    body.cubicTo(p(1.275, 0.52), p(1.285, 0.32), p(1.265, 0.18));
+    body.closeSubpath();
+    return body;
+}
+
+/// Its side windows and the line of its doors.
+QPainterPath glass(double wheelbase, double roof)
+{
+    const auto p = [&](double x, double y) { return QPointF(x * wheelbase, -y * roof); };
+    QPainterPath path(p(0.29, 0.63));
+    path.cubicTo(p(0.36, 0.74), p(0.43, 0.87), p(0.49, 0.91));
+    path.lineTo(p(0.62, 0.935));
+    path.lineTo(p(0.62, 0.63));
+    path.closeSubpath();
+    path.moveTo(p(0.645, 0.63));
+    path.lineTo(p(0.645, 0.937));
+    path.cubicTo(p(0.78, 0.945), p(0.95, 0.935), p(1.08, 0.90));
+    path.lineTo(p(1.165, 0.63));
+    path.closeSubpath();
+    return path;
+}
+
+QPainterPath circle(QPointF centre, double radius)
+{
+    QPainterPath path;
+    path.addEllipse(centre, radius, radius);
+    return path;
+}
+
+void drawArrowUp(Sheet& sheet, QPointF foot, double length, const QColor& colour)
+{
+    const double head = 55;
+    QPainterPath path;
+    path.addRect(QRectF(foot.x() - 14, foot.y() - 0, 28, length - head));
+    path.moveTo(foot.x(), foot.y() - head);
+    path.lineTo(foot.x() + 42, foot.y() + 6);
+    path.lineTo(foot.x() - 42, foot.y() + 6);
+    path.closeSubpath();
+    sheet.area(path, { {}, 0, Qt::NoPen, colour, Hatch::None, {}, 0 });
+}
+
+} // namespace
+
+Sheet carSheet(const Study& study)
+{
+    const Theme& t = theme();
+    const Car& car = study.build->car;
+    Sheet sheet;
+    sheet.title = QString::fromStdString(car.name.empty() ? "The car" : car.name);
+    sheet.subtitle = car.note.empty() ? unitNote(study) : QString::fromStdString(car.note);
+    // A reading nobody has taken is drawn at a usual size, in dashes; the field says it is missing.
+    const double wheelbase = car.wheelbase.value.value_or(2.6) * 1000;
+    const double height = car.centreOfMassHeight.value.value_or(0.52) * 1000;
+    const double share = car.frontLoadShare.value.value_or(0.5);
+    const double frontRadius = car.frontTyreRadius.value.value_or(0.31) * 1000;
+    const double rearRadius = car.rearTyreRadius.value.value_or(0.31) * 1000;
+    const double roof = 2.62 * height;
+    const bool known = car.wheelbase.value && car.centreOfMassHeight.value;
+    sheet.extent = QRectF(QPointF(-0.55 * wheelbase, -std::max(roof, 1100.0) - 1500), QPointF(1.5 * wheelbase, 620));
+
+    sheet.area(silhouette(wheelbase, roof), { t.mute, 1.4, known ? Qt::SolidLine : Qt::DashLine, t.metalWash, Hatch::None, {}, 0 });
+    sheet.area(glass(wheelbase, roof), { t.mute, 1, Qt::SolidLine, t.paper, Hatch::None, {}, 0 });
+    sheet.line(QPolygonF { QPointF(-0.5 * wheelbase, 0), QPointF(1.45 * wheelbase, 0) }, { t.ink, 1.6, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+    for (const auto& [x, radius, axle] : { std::tuple { 0.0, frontRadius, Axle::Front }, std::tuple { wheelbase, rearRadius, Axle::Rear } }) {
+        const QPointF hub(x, -radius);
+        sheet.area(circle(hub, radius), { t.ink, 1.6, Qt::SolidLine, t.paper, Hatch::Dense, t.metal, 6 });
+        sheet.area(circle(hub, radius * 0.70), { t.ink, 1.1, Qt::SolidLine, t.paper, Hatch::None, {}, 0 });
+        const CornerResult& after = study.after.at(axle);
+        const CornerResult& before = study.before.at(axle);
+        if (after.corner)
+            sheet.area(circle(hub, after.drawn.rotor.outerRadius * 1000), { t.proposal, 1.8, Qt::SolidLine, t.proposalWash, Hatch::None, {}, 0 });
+        if (before.corner && study.before.setup != study.after.setup)
+            sheet.area(circle(hub, before.drawn.rotor.outerRadius * 1000), { t.found, 1.3, Qt::DashLine, {}, Hatch::None, {}, 0 });
+        sheet.area(circle(hub, 30), { t.ink, 1, Qt::SolidLine, t.ink, Hatch::None, {}, 0 });
+    }
+    // Loads on the axles: at rest, and at the hardest braking where it is known.
+    const double perLoad = 760;
+    const double frontLoad = share;
+    drawArrowUp(sheet, { 0, 40 }, perLoad * frontLoad, t.mute);
+    drawArrowUp(sheet, { wheelbase, 40 }, perLoad * (1 - frontLoad), t.mute);
+    const QPointF mass(wheelbase * (1 - share), -height);
+    const double dot = 62;
+    sheet.area(circle(mass, dot), { t.ink, 1.5, Qt::SolidLine, t.paper, Hatch::None, {}, 0 });
+    for (const double from : { 0.0, 180.0 }) {
+        QPainterPath quarter(mass);
+        quarter.arcTo(QRectF(mass - QPointF(dot, dot), QSizeF(2 * dot, 2 * dot)), from, 90);
+        quarter.closeSubpath();
+        sheet.area(quarter, { {}, 0, Qt::NoPen, t.ink, Hatch::None, {}, 0 });
+    }
+
+    const auto leader = [&](const std::string& pointer, QPointF from, QPointF to, const QString& caption) {
+        sheet.dimensions.push_back({ pointer, {}, from, to, Run::Leader, 0, true, caption, 0.5 });
+    };
+    leader("/car/mass_kg", mass, { mass.x() + 420, mass.y() - 260 }, QObject::tr("with driver"));
+    sheet.dimensions.push_back({ "/car/wheelbase_mm", {}, { 0, -frontRadius }, { wheelbase, -rearRadius }, Run::Horizontal, 520, true, QObject::tr("wheelbase"), 0.5 });
+    sheet.dimensions.push_back({ "/car/centre_of_mass_height_mm", {}, { mass.x(), -height }, { mass.x(), 0 }, Run::Vertical, mass.x() - 330, true, {}, 0.5 });
+    leader("/car/front_load_percent", { 0, 120 }, { -0.30 * wheelbase, 330 }, QObject::tr("of the weight in front"));
+    sheet.dimensions.push_back({ "/car/front_tyre_radius_mm", {}, { 0, -frontRadius }, { 0, 0 }, Run::Vertical, -0.40 * wheelbase, true, {}, 0.5 });
+    sheet.dimensions.push_back({ "/car/rear_tyre_radius_mm", {}, { wheelbase, -rearRadius }, { wheelbase, 0 }, Run::Vertical, 1.385 * wheelbase, true, {}, 0.5 });
+    leader("/car/grip", { wheelbase, 0 }, { 1.18 * wheelbase, 300 }, QObject::tr("tyre grip"));
+    leader("/car/drag_area_m2", { -0.30 * wheelbase, -0.44 * roof }, { -0.34 * wheelbase, -0.78 * roof }, QObject::tr("m² drag area"));
+    leader("/car/test_speed_kmh", { 0.31 * wheelbase, -0.78 * roof }, { 0.06 * wheelbase, -1.0 * roof }, QObject::tr("to stop from"));
+
+    // The pedal, drawn five times as large as the car.
+    const Hydraulics& h = study.build->hydraulics;
+    const double k = 5;
+    const QPointF pivot(0.36 * wheelbase, sheet.extent.top() + 60);
+    const double lever = 230 * k;
+    const double ratio = h.pedalRatio.value.value_or(4);
+    const QPointF pad = pivot + QPointF(0, lever);
+    const QPointF rod = pivot + QPointF(0, lever / std::max(1.2, ratio));
+    const double bore = h.masterBore.value.value_or(0.0206) * 1000 * k;
+    const Ink iron { t.ink, 1.4, Qt::SolidLine, t.metalWash, Hatch::Rising, t.metal, 7 };
+    QPainterPath arm;
+    arm.addRect(QRectF(pivot.x() - 22, pivot.y() - 50, 44, lever + 50));
+    sheet.area(arm, iron);
+    QPainterPath foot;
+    foot.addRect(QRectF(pad.x() - 60, pad.y() - 110, 45, 170));
+    sheet.area(foot, { t.ink, 1.4, Qt::SolidLine, t.lining, Hatch::None, {}, 0 });
+    const double boosterEnd = rod.x() + 480;
+    if (h.boosterGain.value.value_or(1) > 1) {
+        QPainterPath booster;
+        booster.addRoundedRect(QRectF(rod.x() + 190, rod.y() - 300, 260, 600), 90, 90);
+        sheet.area(booster, iron);
+    }
+    sheet.line(QPolygonF { rod, QPointF(boosterEnd, rod.y()) }, { t.ink, 2.4, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+    QPainterPath cylinder;
+    cylinder.addRect(QRectF(boosterEnd, rod.y() - bore / 2 - 36, 760, bore + 72));
+    sheet.area(cylinder, iron);
+    QPainterPath inside;
+    inside.addRect(QRectF(boosterEnd + 70, rod.y() - bore / 2, 640, bore));
+    sheet.area(inside, { t.ink, 1, Qt::SolidLine, t.proposalWash, Hatch::None, {}, 0 });
+    sheet.area(circle(pivot, 40), { t.ink, 1.4, Qt::SolidLine, t.paper, Hatch::None, {}, 0 });
+    leader("/hydraulics/pedal_force_n", pad + QPointF(-60, -15), pad + QPointF(-400, 30), QObject::tr("pedal"));
+    leader("/hydraulics/pedal_ratio", rod, rod + QPointF(-450, 40), QObject::tr("pedal ratio"));
+    leader("/hydraulics/booster_gain", { rod.x() + 320, rod.y() + 240 }, { rod.x() + 330, rod.y() + 420 }, QObject::tr("booster gain"));
+    sheet.dimensions.push_back({ "/hydraulics/master_bore_mm", QStringLiteral("Ø "), { boosterEnd + 700, rod.y() - bore / 2 }, { boosterEnd + 700, rod.y() + bore / 2 },
+        Run::Vertical, boosterEnd + 860, true, {}, -1.6 });
+    leader("/hydraulics/rear_knee_bar", { boosterEnd + 560, rod.y() + bore / 2 + 36 }, { boosterEnd + 560, rod.y() + 280 }, QObject::tr("rear valve's knee"));
+    leader("/hydraulics/rear_slope", { boosterEnd + 560, rod.y() + bore / 2 + 36 }, { boosterEnd + 560, rod.y() + 470 }, QObject::tr("and slope"));
+    return sheet;
+}
+
+} // namespace deepstop::app

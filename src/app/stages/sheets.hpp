@@ -1,0 +1,21 @@
+#pragma once
+/// A study as drawings: one function a stage. No engineering is worked out here; what is drawn comes from the study.
+
+#include "drawing/sheet.hpp"
+#include "study/study.hpp"
+
+namespace deepstop::app {
+
+[[nodiscard]] Sheet carSheet(const Study& study);
+[[nodiscard]] Sheet wheelRoomSheet(const Study& study, Axle axle);
+/// @param mockUp which of the study's mock-ups; out of range: from dimensions alone
+[[nodiscard]] Sheet centringSheet(const Study& study, std::size_t mockUp);
+[[nodiscard]] Sheet heatSheet(const Study& study, Axle axle);
+[[nodiscard]] Sheet roadSheet(const Study& study);
+
+/// JSON pointer of the corner that setup `result` uses on `axle`; its own, or the car as found's where it has none.
+[[nodiscard]] std::string cornerPointer(const Study& study, const SetupResult& result, Axle axle);
+/// "dimensions in mm" or in inches, for a subtitle.
+[[nodiscard]] QString unitNote(const Study& study);
+
+} // namespace deepstop::app

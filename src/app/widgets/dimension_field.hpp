@@ -1,0 +1,58 @@
+#pragma once
+/// A dimension on the drawing that is the input field of its reading.
+
+#include "drawing/sheet.hpp"
+#include "quantity/format.hpp"
+
+#include <QLineEdit>
+
+namespace deepstop::app {
+
+class Document;
+
+/// Shows the figure as lettering; clicked or tabbed into it takes text in any unit. Typing shows at once what would be; Enter and Tab
+/// put it in and go on to the next; Escape leaves the reading as it was. Text that is not understood stays, with the reason under it.
+class DimensionField : public QLineEdit {
+    Q_OBJECT
+public:
+    DimensionField(Document& document, std::string pointer, QWidget* parent);
+
+    [[nodiscard]] const std::string& pointer() const { return pointer_; }
+    [[nodiscard]] bool isMissing() const { return missing_; }
+    /// Why the text now in it was refused; empty while it is fine.
+    [[nodiscard]] QString refusal() const { return refusal_; }
+    void setLook(const DimensionLine& line) { prefix_ = line.prefix, unit_ = line.unit, mayLack_ = line.mayLack; }
+    /// Takes the reading from the document's study, unless somebody is typing.
+    void refresh();
+    [[nodiscard]] QSize sizeHint() const override;
+
+signals:
+    void entered(const std::string& pointer); ///< focus came
+    void leftToSheet(); ///< Escape
+    void grew(); ///< wants another size
+
+protected:
+    bool event(QEvent* event) override;
+    void focusInEvent(QFocusEvent* event) override;
+    void focusOutEvent(QFocusEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void paintEvent(QPaintEvent* event) override;
+
+private:
+    bool commit();
+    void tryText(const QString& text);
+    void say(const QString& refusal);
+    void setShown();
+
+    Document& document_;
+    std::string pointer_;
+    QString prefix_;
+    bool unit_ = false;
+    bool mayLack_ = false;
+    bool missing_ = false;
+    bool estimated_ = false;
+    bool editing_ = false;
+    QString refusal_;
+};
+
+} // namespace deepstop::app

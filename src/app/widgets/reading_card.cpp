@@ -1,0 +1,120 @@
+#include "widgets/reading_card.hpp"
+
+#include "document.hpp"
+#include "quantity/entry.hpp"
+#include "theme.hpp"
+
+#include <QFormLayout>
+#include <QPainter>
+#include <QVBoxLayout>
+
+namespace deepstop::app {
+
+ReadingCard::ReadingCard(Document& document, QWidget* parent)
+    : QWidget(parent), document_(document), title_(new QLabel(this)), value_(new QLabel(this)), trouble_(new QLabel(this)), known_(new QComboBox(this)),
+      instrument_(new QComboBox(this)), width_(new QLineEdit(this))
+{
+    title_->setFont(reading(13, QFont::DemiBold));
+    title_->setWordWrap(true);
+    value_->setFont(figures(14));
+    value_->setWordWrap(true);
+    trouble_->setWordWrap(true);
+    known_->addItems({ tr("measured"), tr("vendor sheet"), tr("estimated") });
+    known_->setAccessibleName(tr("How it is known"));
+    instrument_->setEditable(true);
+    instrument_->addItems({ QString(), tr("tape"), tr("rule"), tr("vernier"), tr("micrometer"), tr("dial gauge"), tr("feeler gauge"), tr("scale") });
+    instrument_->setAccessibleName(tr("Instrument"));
+    width_->setAccessibleName(tr("Plus or minus"));
+    width_->setPlaceholderText(tr("by instrument"));
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(10, 8, 10, 10);
+    column->setSpacing(4);
+    column->addWidget(title_);
+    column->addWidget(value_);
+    auto* form = new QFormLayout;
+    form->setContentsMargins(0, 2, 0, 0);
+    form->setVerticalSpacing(4);
+    form->addRow(tr("known"), known_);
+    form->addRow(tr("with"), instrument_);
+    form->addRow(tr("±"), width_);
+    column->addLayout(form);
+    column->addWidget(trouble_);
+    connect(known_, &QComboBox::activated, this, &ReadingCard::put);
+    connect(instrument_, &QComboBox::activated, this, &ReadingCard::put);
+    connect(instrument_->lineEdit(), &QLineEdit::editingFinished, this, &ReadingCard::put);
+    connect(width_, &QLineEdit::editingFinished, this, &ReadingCard::put);
+}
+
+void ReadingCard::setReading(const std::string& pointer)
+{
+    pointer_ = pointer;
+    refresh();
+}
+
+void ReadingCard::refresh()
+{
+    const auto* entry = document_.study().directory->at(pointer_);
+    setVisible(entry != nullptr);
+    if (!entry)
+        return;
+    filling_ = true;
+    const Reading& r = *entry->reading;
+    const Style& style = entry->address.style;
+    const auto other = document_.units() == UnitSystem::Metric ? UnitSystem::Us : UnitSystem::Metric;
+    auto label = QString::fromStdString(entry->address.label);
+    label[0] = label[0].toUpper();
+    title_->setText(entry->address.place.empty() ? label : label + QStringLiteral("\n") + QString::fromStdString(entry->address.place));
+    const double half = uncertainty(r, style.dimension == Dimension::Length);
+    value_->setText(r.value ? QStringLiteral("%1   %2").arg(QString::fromStdString(print(*r.value, style, document_.units())),
+                                  QString::fromStdString(print(*r.value, style, other)))
+                            : tr("not read yet"));
+    known_->setCurrentIndex(static_cast<int>(r.known));
+    instrument_->setEnabled(r.known == Known::Measured);
+    if (!instrument_->lineEdit()->isModified() || !instrument_->hasFocus())
+        instrument_->setCurrentText(QString::fromStdString(r.instrument));
+    if (!width_->hasFocus())
+        width_->setText(r.plusMinus ? QString::fromStdString(editable(*r.plusMinus + style.unit(document_.units()).offset, style.unit(document_.units()))) : QString());
+    width_->setPlaceholderText(tr("%1 by instrument").arg(half / style.unit(document_.units()).factor, 0, 'g', 2));
+    trouble_->setVisible(false);
+    filling_ = false;
+}
+
+void ReadingCard::put()
+{
+    const auto* entry = document_.study().directory->at(pointer_);
+    if (filling_ || !entry || !entry->reading->value)
+        return;
+    Reading r = *entry->reading;
+    r.known = static_cast<Known>(known_->currentIndex());
+    r.instrument = r.known == Known::Measured ? instrument_->currentText().toStdString() : std::string();
+    if (width_->text().trimmed().isEmpty()) {
+        r.plusMinus.reset();
+    } else {
+        const Style& style = entry->address.style;
+        const auto parsed = parseQuantity(width_->text().toStdString(), style.dimension, style.unit(document_.units()));
+        const double half = parsed ? *parsed.value - style.unit(document_.units()).offset : -1;
+        if (half < 0) {
+            trouble_->setText(parsed ? tr("A plus-or-minus cannot be less than 0.") : QString::fromStdString(parsed.refusal));
+            trouble_->setVisible(true);
+            return;
+        }
+        r.plusMinus = half;
+    }
+    if (r.known == entry->reading->known && r.instrument == entry->reading->instrument
+        && (r.plusMinus == entry->reading->plusMinus
+            || (r.plusMinus && entry->reading->plusMinus && std::abs(*r.plusMinus - *entry->reading->plusMinus) < 1e-9)))
+        return;
+    document_.setReading(pointer_, r);
+}
+
+void ReadingCard::paintEvent(QPaintEvent*)
+{
+    const Theme& t = theme();
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setPen(QPen(t.focus, 1.4));
+    p.setBrush(t.raised);
+    p.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 3, 3);
+}
+
+} // namespace deepstop::app

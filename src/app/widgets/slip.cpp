@@ -1,0 +1,213 @@
+#include "widgets/slip.hpp"
+
+#include "document.hpp"
+#include "theme.hpp"
+#include "widgets/reading_card.hpp"
+
+#include <QEvent>
+#include <QPainter>
+#include <QScrollBar>
+#include <QUrl>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace deepstop::app {
+namespace {
+
+QString text(const std::string& s) { return QString::fromStdString(s).toHtmlEscaped(); }
+
+QString span(const QColor& colour, const QString& inner) { return QStringLiteral("<span style='color:%1'>%2</span>").arg(colour.name(), inner); }
+
+QString mark(Level level) { return QStringLiteral("<img src='level:%1' width='12' height='12'>").arg(static_cast<int>(level)); }
+
+QString capital(QString s)
+{
+    if (!s.isEmpty())
+        s[0] = s[0].toUpper();
+    return s;
+}
+
+} // namespace
+
+Slip::Slip(Document& document, QWidget* parent) : QWidget(parent), document_(document), card_(new ReadingCard(document, this)), text_(new QTextBrowser(this))
+{
+    setFixedWidth(300);
+    text_->setFrameShape(QFrame::NoFrame);
+    text_->setOpenLinks(false);
+    text_->setObjectName(QStringLiteral("slip"));
+    text_->setAccessibleName(tr("Checks of this stage"));
+    text_->viewport()->setAutoFillBackground(false);
+    text_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    connect(text_, &QTextBrowser::anchorClicked, this, &Slip::follow);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(14, 12, 6, 8);
+    column->setSpacing(8);
+    column->addWidget(card_);
+    column->addWidget(text_, 1);
+    card_->hide();
+}
+
+void Slip::setStage(Stage stage)
+{
+    stage_ = stage;
+    const Verdict* worst = document_.study().worst(stage);
+    chosen_ = worst ? worst->id : std::string();
+    method_ = false;
+    setReading({});
+    refresh();
+    text_->verticalScrollBar()->setValue(0);
+}
+
+void Slip::choose(const std::string& id)
+{
+    chosen_ = id;
+    method_ = false;
+    refresh();
+    emit chosenChanged();
+}
+
+void Slip::setReading(const std::string& pointer) { card_->setReading(pointer); }
+
+void Slip::refresh()
+{
+    for (const Level level : { Level::Good, Level::Unproven, Level::Caution, Level::Stop, Level::Clear, Level::Tight, Level::Hits }) {
+        QImage image(24, 24, QImage::Format_ARGB32_Premultiplied);
+        image.fill(Qt::transparent);
+        QPainter p(&image);
+        drawLevel(p, QRectF(1, 1, 22, 22), level, colourOf(level));
+        p.end();
+        text_->document()->addResource(QTextDocument::ImageResource, QUrl(QStringLiteral("level:%1").arg(static_cast<int>(level))), image);
+    }
+    const int scrolled = text_->verticalScrollBar()->value();
+    text_->setFont(reading(13));
+    text_->setHtml(html());
+    text_->verticalScrollBar()->setValue(scrolled);
+    card_->refresh();
+}
+
+QString Slip::html() const
+{
+    const Theme& t = theme();
+    const Study& study = document_.study();
+    auto out = QStringLiteral("<style>a{text-decoration:none;color:%1} p{margin:0}</style>").arg(t.ink.name());
+    out += QStringLiteral("<table width='100%' cellspacing='0' cellpadding='2'>");
+    for (const Verdict& v : study.verdicts) {
+        if (v.stage != stage_)
+            continue;
+        const bool open = v.id == chosen_;
+        out += QStringLiteral("<tr><td width='18'>%1</td><td%2><a href='check:%3'>%4</a></td></tr>")
+                   .arg(mark(v.level), open ? QStringLiteral(" bgcolor='%1'").arg(t.raised.name()) : QString(), text(v.id),
+                       open ? QStringLiteral("<b>%1</b>").arg(text(v.title)) : text(v.title));
+    }
+    out += QStringLiteral("</table>");
+    if (const Verdict* v = study.verdict(chosen_))
+        out += details(*v);
+    return out;
+}
+
+QString Slip::details(const Verdict& v) const
+{
+    const Theme& t = theme();
+    const Study& study = document_.study();
+    auto out = QStringLiteral("<p style='margin-top:12px'><b>%1</b></p><p>%2.</p>")
+                   .arg(span(colourOf(v.level), QStringLiteral("%1 %2").arg(mark(v.level), capital(QString::fromUtf8(nameOf(v.level).data())))), text(v.reason));
+    if (v.figure.value && v.figure.worstCase > 0)
+        out += QStringLiteral("<p>%1</p>")
+                   .arg(span(t.mute, tr("%1, ±%2 worst case, ±%3 likely")
+                                         .arg(text(print(*v.figure.value, v.style, study.system)), text(figure(v.figure.worstCase, v.style, study.system)),
+                                             text(figure(v.figure.rootSumSquare, v.style, study.system)))));
+    for (std::size_t i = 0; i < v.remedies.size(); ++i) {
+        const Remedy& r = v.remedies[i];
+        QString costs;
+        for (const auto& cost : r.costs)
+            costs += (costs.isEmpty() ? "" : " · ") + text(cost);
+        if (i == 0)
+            out += QStringLiteral("<p style='margin-top:10px'><b>%1</b></p>").arg(v.stage == Stage::Centring ? tr("What to put in") : tr("How to win room"));
+        out += QStringLiteral("<table width='100%' cellpadding='6' cellspacing='0' bgcolor='%1' style='margin-top:5px'><tr><td><b>%2</b><br>%3<br>%4<br><a href='remedy:%5'>%6</a></td></tr></table>")
+                   .arg(t.raised.name(), text(r.title),
+                       span(t.good, r.gap.value ? (v.stage == Stage::Centring ? tr("leaves %1") : tr("gap %1")).arg(text(print(*r.gap.value, v.style, study.system))) : QString()),
+                       span(t.mute, costs))
+                   .arg(i)
+                   .arg(r.applied ? span(t.proposal, QStringLiteral("<u>%1</u>").arg(tr("Try it"))) : QString());
+    }
+    if (!v.caution.empty())
+        out += QStringLiteral("<p style='margin-top:10px'>%1</p>").arg(span(t.bad, text(v.caution)));
+    out += restsOn(v.figure, v.style);
+    if (!v.method.empty()) {
+        out += QStringLiteral("<p style='margin-top:10px'><a href='method:'>%1</a></p>")
+                   .arg(span(t.proposal, QStringLiteral("<u>%1</u>").arg(tr("How this is worked out"))));
+        if (method_)
+            out += QStringLiteral("<p>%1</p><p>%2</p>").arg(text(v.method), span(t.mute, text(v.source)));
+    }
+    return out;
+}
+
+QString Slip::restsOn(const Figure& figure, const Style& style) const
+{
+    // What is missing first, then what makes the result most unsure: those are worth measuring again.
+    constexpr std::size_t most = 6;
+    const Theme& t = theme();
+    const Study& study = document_.study();
+    std::vector<std::pair<double, const Reading*>> order;
+    for (std::size_t i = 0; i < figure.restsOn.size(); ++i) {
+        const Reading* reading = figure.restsOn[i];
+        if (std::ranges::none_of(order, [reading](const auto& o) { return o.second == reading; }))
+            order.emplace_back(!reading->value ? 1e300 : i < figure.effects.size() ? figure.effects[i] : 0, reading);
+    }
+    std::ranges::stable_sort(order, std::greater<> {}, &std::pair<double, const Reading*>::first);
+    QString rests;
+    for (std::size_t i = 0; i < order.size() && i < most; ++i) {
+        const auto& [effect, reading] = order[i];
+        const Address* address = study.directory->of(*reading);
+        if (!address)
+            continue;
+        QString how;
+        if (!reading->value) {
+            how = span(t.unproven, tr("<b>missing</b>"));
+        } else {
+            how = QStringLiteral("%1, %2").arg(text(print(*reading->value, address->style, study.system)),
+                reading->known == Known::Measured && !reading->instrument.empty() ? text(reading->instrument) : QString::fromUtf8(nameOf(reading->known).data()));
+            if (const auto by = deepstop::figure(effect, style, study.system); by.find_first_of("123456789") != std::string::npos)
+                how += tr(", moves it ±%1").arg(text(by));
+            how = span(reading->known == Known::Estimated ? t.unproven : t.mute, how);
+        }
+        rests += QStringLiteral("<p style='margin-bottom:3px'><a href='reading:%1'>%2</a><br>%3</p>").arg(text(address->pointer), capital(text(address->label)), how);
+    }
+    if (rests.isEmpty())
+        return {};
+    if (order.size() > most)
+        rests += QStringLiteral("<p>%1</p>").arg(span(t.mute, tr("and %1 more that matter less").arg(order.size() - most)));
+    return QStringLiteral("<p style='margin-top:10px'><b>%1</b></p>").arg(tr("Rests on")) + rests;
+}
+
+void Slip::follow(const QUrl& link)
+{
+    const auto rest = link.toString(QUrl::FullyDecoded).section(QLatin1Char(':'), 1).toStdString();
+    if (link.scheme() == QLatin1String("check")) {
+        choose(rest);
+    } else if (link.scheme() == QLatin1String("method")) {
+        method_ = !method_;
+        refresh();
+    } else if (link.scheme() == QLatin1String("reading")) {
+        emit readingWanted(rest);
+    } else if (link.scheme() == QLatin1String("remedy")) {
+        const Verdict* v = document_.study().verdict(chosen_);
+        const auto index = static_cast<std::size_t>(std::stoul(rest));
+        if (v && index < v->remedies.size() && v->remedies[index].applied) {
+            // Kept beyond the study that the edit replaces.
+            const auto applied = v->remedies[index].applied;
+            const auto title = QString::fromStdString(v->remedies[index].title);
+            document_.setBuild(*applied, title);
+        }
+    }
+}
+
+void Slip::changeEvent(QEvent* event)
+{
+    if (event->type() == QEvent::PaletteChange)
+        refresh();
+    QWidget::changeEvent(event);
+}
+
+} // namespace deepstop::app

@@ -1,0 +1,55 @@
+#pragma once
+/// The slip beside the sheet: the reading in hand, the stage's checks, and of the chosen check its remedies, what it rests on and how
+/// it is worked out.
+
+#include "study/study.hpp"
+
+#include <QTextBrowser>
+#include <QWidget>
+
+namespace deepstop::app {
+
+class Document;
+class ReadingCard;
+
+class Slip : public QWidget {
+    Q_OBJECT
+public:
+    explicit Slip(Document& document, QWidget* parent = nullptr);
+
+    void setStage(Stage stage);
+    /// Opens the check `id`; its stage must be the current one.
+    void choose(const std::string& id);
+    /// Shows the reading in hand; empty: none.
+    void setReading(const std::string& pointer);
+    void refresh();
+    [[nodiscard]] QString plainText() const { return text_->toPlainText(); }
+    [[nodiscard]] ReadingCard* card() const { return card_; }
+    [[nodiscard]] QTextBrowser* browser() const { return text_; }
+    [[nodiscard]] const std::string& chosen() const { return chosen_; }
+
+public slots:
+    /// What a link in the text does: "check:…", "remedy:…", "reading:…", "method:…".
+    void follow(const QUrl& link);
+
+signals:
+    void readingWanted(const std::string& pointer); ///< go to that dimension
+    void chosenChanged();
+
+protected:
+    void changeEvent(QEvent* event) override;
+
+private:
+    [[nodiscard]] QString html() const;
+    [[nodiscard]] QString details(const Verdict& v) const;
+    [[nodiscard]] QString restsOn(const Figure& figure, const Style& style) const;
+
+    Document& document_;
+    ReadingCard* card_;
+    QTextBrowser* text_;
+    Stage stage_ = Stage::Car;
+    std::string chosen_;
+    bool method_ = false;
+};
+
+} // namespace deepstop::app

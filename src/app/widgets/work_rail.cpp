@@ -1,0 +1,109 @@
+#include "widgets/work_rail.hpp"
+
+#include "theme.hpp"
+
+#include <QPainter>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace deepstop::app {
+
+const std::vector<Stage>& workingOrder()
+{
+    static const std::vector<Stage> order { Stage::Car, Stage::WheelRoom, Stage::Centring, Stage::Heat, Stage::Stop };
+    return order;
+}
+
+StageButton::StageButton(Stage stage, QWidget* parent) : QAbstractButton(parent), stage_(stage)
+{
+    setText(QString::fromUtf8(nameOf(stage).data()));
+    setObjectName(QStringLiteral("stage-") + text());
+    setCheckable(true);
+    setAutoExclusive(true);
+    setCursor(Qt::PointingHandCursor);
+    setFocusPolicy(Qt::TabFocus);
+}
+
+void StageButton::setState(Level level, const QString& word)
+{
+    level_ = level;
+    state_ = word;
+    setAccessibleName(QStringLiteral("%1, %2").arg(text(), word));
+    update();
+}
+
+void StageButton::paintEvent(QPaintEvent*)
+{
+    const Theme& t = theme();
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    if (isChecked())
+        p.fillRect(rect(), t.paper);
+    if (isChecked())
+        p.fillRect(QRect(0, 0, 4, height()), t.proposal);
+    if (hasFocus() || underMouse()) {
+        p.setPen(QPen(hasFocus() ? t.focus : t.rule, hasFocus() ? 2 : 1));
+        p.setBrush(Qt::NoBrush);
+        p.drawRect(QRectF(rect()).adjusted(5, 1, -2, -1));
+    }
+    drawLevel(p, QRectF(16, 13, 14, 14), level_, colourOf(level_));
+    p.setFont(drafting(17));
+    p.setPen(t.ink);
+    p.drawText(QRect(40, 7, width() - 46, 25), Qt::AlignLeft | Qt::AlignVCenter, text());
+    p.setFont(reading(12));
+    p.setPen(t.mute);
+    p.drawText(QRect(40, 31, width() - 52, 18), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(reading(12)).elidedText(state_, Qt::ElideRight, width() - 52));
+}
+
+WorkRail::WorkRail(QWidget* parent) : QWidget(parent)
+{
+    setFixedWidth(172);
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 8, 0, 0);
+    column->setSpacing(2);
+    for (const Stage stage : workingOrder()) {
+        auto* button = new StageButton(stage, this);
+        connect(button, &QAbstractButton::clicked, this, [this, stage] { emit chosen(stage); });
+        column->addWidget(button);
+        buttons_.push_back(button);
+    }
+    column->addStretch();
+}
+
+StageButton* WorkRail::button(Stage stage) const
+{
+    return *std::ranges::find(buttons_, stage, &StageButton::stage);
+}
+
+void WorkRail::setCurrent(Stage stage) { button(stage)->setChecked(true); }
+
+void WorkRail::setStudy(const Study& study)
+{
+    for (StageButton* button : buttons_) {
+        const Verdict* worst = study.worst(button->stage());
+        if (!worst) {
+            button->setState(Level::Unproven, tr("nothing yet"));
+            continue;
+        }
+        const auto word = QString::fromUtf8(nameOf(worst->level).data());
+        button->setState(worst->level, button->stage() == Stage::Car && worst->level == Level::Good ? tr("known") : word);
+        button->setToolTip(QString::fromStdString(worst->title + ": " + worst->reason));
+    }
+}
+
+void WorkRail::paintEvent(QPaintEvent*)
+{
+    const Theme& t = theme();
+    QPainter p(this);
+    p.fillRect(rect(), t.board);
+    // Graduations, as on the edge of a steel rule.
+    p.setPen(QPen(t.rule, 1));
+    for (int i = 0, y = height() - 6; y > 330; ++i, y -= 6) {
+        const int length = i % 10 == 0 ? 22 : i % 5 == 0 ? 15 : 9;
+        p.drawLine(width() - length, y, width(), y);
+    }
+    p.drawLine(width() - 1, 0, width() - 1, height());
+}
+
+} // namespace deepstop::app

@@ -1,0 +1,77 @@
+#include "quantity/entry.hpp"
+
+#include <cmath>
+
+namespace deepstop {
+namespace {
+
+std::string_view trimmed(std::string_view text)
+{
+    while (!text.empty() && text.front() == ' ')
+        text.remove_prefix(1);
+    while (!text.empty() && text.back() == ' ')
+        text.remove_suffix(1);
+    return text;
+}
+
+} // namespace
+
+Entry readEntry(std::string_view text, const Style& style, UnitSystem system, const Reading& before, std::string_view today)
+{
+    text = trimmed(text);
+    if (text.empty())
+        return { Reading {}, {} };
+    const bool guessed = text.ends_with('?');
+    if (guessed)
+        text = trimmed(text.substr(0, text.size() - 1));
+    std::string_view value = text;
+    std::string_view width;
+    for (const std::string_view mark : { "±", "+/-", "+-" })
+        if (const auto at = text.find(mark); at != std::string_view::npos) {
+            value = trimmed(text.substr(0, at));
+            width = trimmed(text.substr(at + mark.size()));
+            if (width.empty())
+                return { {}, "After ± a number is wanted." };
+            break;
+        }
+    const Unit& plain = style.unit(system);
+    const Parsed parsedWidth = width.empty() ? Parsed {} : parseQuantity(width, style.dimension, plain);
+    if (!width.empty() && !parsedWidth)
+        return { {}, parsedWidth.refusal };
+    // In "28 ±0.05 in" the unit at the end is meant for both.
+    const Unit& valueUnit = !width.empty() && parsedWidth.unit ? *parsedWidth.unit : plain;
+    const Parsed parsed = parseQuantity(value, style.dimension, valueUnit);
+    if (!parsed)
+        return { {}, parsed.refusal };
+    Reading reading = before;
+    const bool changed = !before.value || std::abs(*before.value - *parsed.value) > 1e-12 * std::max(1.0, std::abs(*parsed.value));
+    if (changed) {
+        reading.value = parsed.value;
+        if (!before.value)
+            reading = { parsed.value, {}, Known::Measured, {}, {} };
+        reading.plusMinus.reset();
+        reading.date = today;
+    }
+    if (!width.empty()) {
+        const Unit& widthUnit = parsedWidth.unit ? *parsedWidth.unit : parsed.unit ? *parsed.unit : plain;
+        const Parsed again = parseQuantity(width, style.dimension, widthUnit);
+        if (!again)
+            return { {}, again.refusal };
+        const double half = *again.value - widthUnit.offset;
+        if (half < 0)
+            return { {}, "A plus-or-minus cannot be less than 0." };
+        reading.plusMinus = half;
+    }
+    if (guessed) {
+        reading.known = Known::Estimated;
+        reading.instrument.clear();
+    }
+    return { reading, {} };
+}
+
+std::string entryText(const Reading& reading, const Style& style, UnitSystem system)
+{
+    return reading.value ? editable(*reading.value, style.unit(system)) : std::string();
+}
+
+} // namespace deepstop
