@@ -8,6 +8,7 @@ build_packages=(
 test_packages=(
     units python3 python3-scipy python3-jsonschema
     libocct-foundation-dev libocct-modeling-data-dev libocct-modeling-algorithms-dev
+    libocct-visualization-dev libtbb-dev # the first for one header of the foundation that Debian puts there
     xvfb xauth xdotool
 )
 picture_packages=(xvfb xauth xdotool imagemagick)

@@ -183,7 +183,7 @@ QString Slip::restsOn(const Figure& figure, const Style& style) const
 
 void Slip::follow(const QUrl& link)
 {
-    const auto rest = link.toString(QUrl::FullyDecoded).section(QLatin1Char(':'), 1).toStdString();
+    const auto rest = link.path(QUrl::FullyDecoded).toStdString();
     if (link.scheme() == QLatin1String("check")) {
         choose(rest);
     } else if (link.scheme() == QLatin1String("method")) {

@@ -42,6 +42,9 @@ Stop stop(const Car& car, double z, double speed, double buildUp, bool withCours
     else
         odeint::integrate_adaptive(odeint::make_controlled(1e-10, 1e-10, odeint::runge_kutta_dopri5<Travelled>()), system, travelled, 0.0,
             speed, speed / 10);
+    // A dense stepper leaves the state where its last step began; what it observed last is the standstill.
+    if (withCourse)
+        travelled = { result.course.back().distance, result.course.back().time };
     result.distance = travelled[0];
     result.duration = travelled[1];
     result.meanDeceleration = speed * speed / (2 * result.distance);

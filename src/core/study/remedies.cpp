@@ -52,6 +52,10 @@ private:
         auto& setup = *std::ranges::find(build->setups, study_.after.setup->id, &Setup::id);
         (axle_ == Axle::Front ? setup.front : setup.rear) = corner;
         const Figure after = evaluate([&](Sample& s) { return gap_(s, corner, wheel); });
+        // What cures here and strikes there is no cure.
+        if (otherRoom(corner, wheel) <= 0 && !(otherRoom(*result_.corner, *result_.wheel) <= 0))
+            return;
+        costs.push_back(otherGap(corner, wheel));
         if (after.value && after.lowest() >= wanted_)
             remedies_.push_back({ std::move(title), after, std::move(costs), std::move(build) });
     }
@@ -59,9 +63,13 @@ private:
     /// The other gap of this corner must not become the new trouble without being named.
     std::string otherGap(const Corner& corner, const Wheel& wheel) const
     {
-        const bool thisIsBarrel = gap_ == &figures::barrelGap;
-        const double other = nominal([&](Sample& s) { return thisIsBarrel ? figures::spokeGap(s, corner, wheel) : figures::barrelGap(s, corner, wheel); });
-        return fmt::format("{} {}", thisIsBarrel ? "spokes" : "barrel", std::isfinite(other) ? say(other) : std::string("not known"));
+        const double other = otherRoom(corner, wheel);
+        return fmt::format("{} {}", gap_ == &figures::barrelGap ? "spokes" : "barrel", std::isfinite(other) ? say(other) : std::string("not known"));
+    }
+
+    double otherRoom(const Corner& corner, const Wheel& wheel) const
+    {
+        return nominal([&](Sample& s) { return gap_ == &figures::barrelGap ? figures::spokeGap(s, corner, wheel) : figures::barrelGap(s, corner, wheel); });
     }
 
     void spacer()
@@ -74,7 +82,7 @@ private:
             corner.spacer = { size, 0.05e-3, Known::Vendor, {}, {} };
             if (!enough(corner, *result_.wheel))
                 continue;
-            std::vector<std::string> costs { fmt::format("wheel {} further out", say(size - there)), otherGap(corner, *result_.wheel) };
+            std::vector<std::string> costs { fmt::format("wheel {} further out", say(size - there)) };
             const Hub& hub = hubOf(build_, axle_);
             const auto stud = hub.studLength.value;
             const auto hat = corner.rotor.hatThickness.value;
@@ -114,7 +122,7 @@ private:
                 continue;
             Corner corner = *result_.corner;
             corner.wheel = wheel.id;
-            std::vector<std::string> costs { otherGap(corner, wheel) };
+            std::vector<std::string> costs;
             const auto change = [&](const Reading& after, const Reading& before) -> std::optional<double> {
                 return after.value && before.value ? std::optional(*after.value - *before.value) : std::nullopt;
             };

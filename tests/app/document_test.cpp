@@ -1,0 +1,137 @@
+#include "core/support.hpp"
+#include "document.hpp"
+#include "files/disk.hpp"
+
+#include <QSignalSpy>
+#include <QStandardPaths>
+#include <QTemporaryDir>
+#include <QTest>
+
+using namespace deepstop;
+using namespace deepstop::app;
+
+namespace {
+
+const QString merle = DEEPSTOP_DATA "/demo/halden-merle.deepstop";
+const std::string thickness = "/setups/1/front/rotor/thickness_mm";
+
+Reading measured(double si) { return { si, {}, Known::Measured, "micrometer", {} }; }
+
+} // namespace
+
+class DocumentTest : public QObject {
+    Q_OBJECT
+private slots:
+    void initTestCase() { QStandardPaths::setTestModeEnabled(true); }
+
+    void undoOfEverythingComesBackToTheStart()
+    {
+        Document document;
+        document.openDemo(merle);
+        const Build start = document.build();
+        const Directory directory(start);
+        int edits = 0;
+        for (const auto& entry : directory.entries())
+            if (entry.reading->value && entry.address.range != Range::Any && ++edits <= 60)
+                document.setReading(entry.address.pointer, measured(*entry.reading->value * 1.01));
+        QCOMPARE(document.undoStack().count(), 60);
+        const Build end = document.build();
+        QVERIFY(!(start == end));
+        while (document.undoStack().canUndo())
+            document.undoStack().undo();
+        QVERIFY(document.build() == start);
+        QVERIFY(!document.isModified());
+        while (document.undoStack().canRedo())
+            document.undoStack().redo();
+        QVERIFY(document.build() == end);
+    }
+
+    void whatChangesNothingIsNoStep()
+    {
+        Document document;
+        document.openDemo(merle);
+        document.setReading(thickness, *Directory(document.build()).at(thickness)->reading);
+        document.setReading("/no/such/place", measured(1));
+        QCOMPARE(document.undoStack().count(), 0);
+    }
+
+    void aPreviewIsSeenButNotKept()
+    {
+        Document document;
+        document.openDemo(merle);
+        const auto before = *document.study().line("heat-store")->after.value;
+        document.preview(thickness, measured(0.034));
+        QVERIFY(*document.study().line("heat-store")->after.value > before);
+        QVERIFY(!document.isModified());
+        document.endPreview();
+        QCOMPARE(*document.study().line("heat-store")->after.value, before);
+    }
+
+    void aFileThatIsRefusedLeavesTheOpenOne()
+    {
+        Document document;
+        document.openDemo(merle);
+        document.setReading(thickness, measured(0.027));
+        QTemporaryDir dir;
+        const auto bad = dir.filePath("bad.deepstop");
+        files::replaceFile(bad.toStdString(), "{\"deepstop\":1");
+        QVERIFY_EXCEPTION_THROWN(document.open(bad), files::Refusal);
+        QCOMPARE(document.build().setups[1].front->rotor.thickness.value, std::optional(0.027));
+        QVERIFY(document.isModified());
+        QVERIFY_EXCEPTION_THROWN(document.save("/nonexistent/a.deepstop"), files::Refusal);
+        QVERIFY(document.isModified());
+    }
+
+    void workIsTakenUpAgainAfterACrash()
+    {
+        QTemporaryDir dir;
+        const auto path = dir.filePath("mine.deepstop");
+        QFile::copy(merle, path);
+        QString copy;
+        {
+            Document document;
+            document.open(path);
+            document.setReading(thickness, measured(0.0271));
+            document.keepForRecovery();
+            QTRY_VERIFY(QFile::exists(document.recoveryPath()));
+            // As a crash leaves it: written by a process that is no more.
+            copy = QFileInfo(document.recoveryPath()).path() + "/999999999-test.json";
+            QFile::remove(copy);
+            QVERIFY(QFile::copy(document.recoveryPath(), copy));
+        }
+        QVERIFY(Document::recoverable().contains(copy));
+        Document next;
+        next.recover(copy);
+        QVERIFY(near(*next.build().setups[1].front->rotor.thickness.value, 0.0271, 1e-12));
+        QCOMPARE(next.path(), path);
+        QVERIFY(next.isModified());
+        QVERIFY(!Document::recoverable().contains(copy));
+        next.save(path);
+        QVERIFY(!next.isModified());
+        QVERIFY(near(*files::loadBuild(path.toStdString()).build.setups[1].front->rotor.thickness.value, 0.0271, 1e-12));
+    }
+
+    void savingEndsTheNeedForRecovery()
+    {
+        QTemporaryDir dir;
+        Document document;
+        document.openDemo(merle);
+        document.setAutosaveDelay(1);
+        document.setReading(thickness, measured(0.0271));
+        QTRY_VERIFY(QFile::exists(document.recoveryPath()));
+        document.save(dir.filePath("a.deepstop"));
+        QVERIFY(!QFile::exists(document.recoveryPath()));
+    }
+
+    void aDamagedRecoveryCopyIsSaidToBe()
+    {
+        QTemporaryDir dir;
+        const auto copy = dir.filePath("1-x.json");
+        files::replaceFile(copy.toStdString(), "{\"build\":");
+        Document document;
+        QVERIFY_EXCEPTION_THROWN(document.recover(copy), files::Refusal);
+    }
+};
+
+QTEST_MAIN(DocumentTest)
+#include "document_test.moc"

@@ -1,0 +1,212 @@
+#include "core/support.hpp"
+#include "quantity/entry.hpp"
+#include "quantity/figure.hpp"
+#include "quantity/format.hpp"
+#include "quantity/parse.hpp"
+
+#include <QTest>
+
+using namespace deepstop;
+
+class QuantityTest : public QObject {
+    Q_OBJECT
+private slots:
+    void readsWhatPeopleWrite_data()
+    {
+        QTest::addColumn<QString>("text");
+        QTest::addColumn<int>("dimension");
+        QTest::addColumn<QString>("plain");
+        QTest::addColumn<double>("si");
+        const auto row = [](const char* text, Dimension d, const char* plain, double si) { QTest::newRow(text) << text << int(d) << plain << si; };
+        using enum Dimension;
+        // Expected values by hand from the definitions of inch, pound and standard gravity.
+        row("330", Length, "mm", 0.330);
+        row("12.99in", Length, "mm", 12.99 * 0.0254);
+        row("1-1/8 in", Length, "mm", 1.125 * 0.0254);
+        row("1 1/8 in", Length, "mm", 1.125 * 0.0254);
+        row("1⅛\"", Length, "mm", 1.125 * 0.0254);
+        row("3/8\"", Length, "mm", 0.375 * 0.0254);
+        row("3/8", Length, "in", 0.375 * 0.0254);
+        row("30 thou", Length, "mm", 0.030 * 0.0254);
+        row("0.030\"", Length, "mm", 0.030 * 0.0254);
+        row(".030 in", Length, "mm", 0.030 * 0.0254);
+        row("5 ft 11 in", Length, "mm", 71 * 0.0254);
+        row("5' 11\"", Length, "mm", 71 * 0.0254);
+        row("5′11″", Length, "mm", 71 * 0.0254);
+        row("2,5", Length, "mm", 0.0025);
+        row("0,030 in", Length, "mm", 0.030 * 0.0254);
+        row("1,460.5 kg", Mass, "kg", 1460.5);
+        row("1.460,5 kg", Mass, "kg", 1460.5);
+        row("−24.45", Length, "mm", -0.02445);
+        row("-24.45 mm", Length, "mm", -0.02445);
+        row("+3", Length, "mm", 0.003);
+        row("4.9 kg", Mass, "kg", 4.9);
+        row("11 lb 2 oz", Mass, "kg", 11.125 * 0.45359237);
+        row("850g", Mass, "kg", 0.85);
+        row("1.1 g", Acceleration, "g", 1.1 * 9.80665);
+        row("55 lb ft", Torque, "N·m", 55 * 1.3558179483314004);
+        row("155 lb in", Torque, "N·m", 155 * 0.1129848290276167);
+        row("74.6 Nm", Torque, "N·m", 74.6);
+        row("74.6 N m", Torque, "N·m", 74.6);
+        row("35 mph", Speed, "km/h", 35 * 0.44704);
+        row("100 km/h", Speed, "km/h", 100 / 3.6);
+        row("100 KPH", Speed, "km/h", 100 / 3.6);
+        row("70 PSI", Pressure, "bar", 70 * 6894.757293168361);
+        row("2.1 bar", Pressure, "bar", 2.1e5);
+        row("32 °F", Temperature, "°C", 273.15);
+        row("-40 C", Temperature, "°C", 233.15);
+        row("70 %", Share, "%", 0.70);
+        row("70", Share, "%", 0.70);
+        row("1.2 L", Volume, "mL", 1.2e-3);
+        row("1e3 mm", Length, "mm", 1.0);
+    }
+    void readsWhatPeopleWrite()
+    {
+        QFETCH(QString, text);
+        QFETCH(int, dimension);
+        QFETCH(QString, plain);
+        QFETCH(double, si);
+        const auto parsed = parseQuantity(text.toStdString(), static_cast<Dimension>(dimension), plain.toStdString());
+        QVERIFY2(parsed.value, parsed.refusal.c_str());
+        QVERIFY2(near(*parsed.value, si, 1e-12), qPrintable(QString::number(*parsed.value, 'g', 15)));
+    }
+
+    void refusesAndNamesThePart_data()
+    {
+        QTest::addColumn<QString>("text");
+        QTest::addColumn<int>("dimension");
+        QTest::addColumn<QString>("named");
+        using enum Dimension;
+        QTest::newRow("empty") << "" << int(Length) << "a length is wanted";
+        QTest::newRow("blank") << "   " << int(Length) << "a length is wanted";
+        QTest::newRow("word") << "abc" << int(Length) << "abc";
+        QTest::newRow("unknown unit") << "12 furlong" << int(Length) << "furlong";
+        QTest::newRow("wrong dimension") << "12 kg" << int(Length) << "“kg” measures a mass";
+        QTest::newRow("left over") << "12 mm x" << int(Length) << "“x”";
+        QTest::newRow("two numbers") << "12 13 mm" << int(Length) << "13";
+        QTest::newRow("thousands or decimals") << "1,460" << int(Mass) << "1460";
+        QTest::newRow("two marks") << "1.2.3" << int(Length) << "1.2.3";
+        QTest::newRow("nothing below") << "3/ in" << int(Length) << "below the line";
+        QTest::newRow("zero below") << "3/0 in" << int(Length) << "0 below";
+        QTest::newRow("small before large") << "11 in 5 ft" << int(Length) << "larger unit to the smaller";
+        QTest::newRow("nan") << "nan" << int(Length) << "nan";
+        QTest::newRow("infinite") << "inf" << int(Length) << "inf";
+        QTest::newRow("too large") << "1e999" << int(Length) << "1";
+        QTest::newRow("sign only") << "-" << int(Length) << "number is missing";
+        QTest::newRow("two signs") << "--3" << int(Length) << "-";
+    }
+    void refusesAndNamesThePart()
+    {
+        QFETCH(QString, text);
+        QFETCH(int, dimension);
+        QFETCH(QString, named);
+        const auto parsed = parseQuantity(text.toStdString(), static_cast<Dimension>(dimension), dimension == int(Dimension::Mass) ? "kg" : "mm");
+        QVERIFY(!parsed.value);
+        QVERIFY2(QString::fromStdString(parsed.refusal).contains(named), parsed.refusal.c_str());
+    }
+
+    /// Source: GNU units, run live, for every unit in the table.
+    void everyFactorAgreesWithGnuUnits()
+    {
+        static const std::map<Dimension, QString> si { { Dimension::Number, "1" }, { Dimension::Share, "1" }, { Dimension::Length, "m" },
+            { Dimension::Area, "m^2" }, { Dimension::Volume, "m^3" }, { Dimension::Mass, "kg" }, { Dimension::Force, "N" }, { Dimension::Torque, "N m" },
+            { Dimension::Pressure, "Pa" }, { Dimension::TemperatureRise, "K" }, { Dimension::Speed, "m/s" }, { Dimension::Acceleration, "m/s^2" },
+            { Dimension::Time, "s" }, { Dimension::Energy, "J" }, { Dimension::HeatCapacity, "J/K" }, { Dimension::SpecificHeat, "J/(kg K)" } };
+        int checked = 0;
+        for (const Unit& unit : allUnits()) {
+            const auto gnu = QString::fromUtf8(unit.gnu.data(), qsizetype(unit.gnu.size()));
+            for (const double value : { 1.0, 37.5 }) {
+                QByteArray answer;
+                if (unit.dimension == Dimension::Temperature)
+                    answer = gnu.startsWith("temp") ? answerOf("units", { "-t", "-d", "15", QString("%1(%2)").arg(gnu).arg(value), "K" }) : QByteArray::number(value, 'g', 15);
+                else
+                    answer = answerOf("units", { "-t", "-d", "15", QString("%1 %2").arg(value).arg(gnu), si.at(unit.dimension) });
+                bool number = false;
+                const double expected = answer.trimmed().toDouble(&number);
+                QVERIFY2(number, answer.constData());
+                // BTU has several definitions that differ in the sixth digit; all others are exact.
+                const double tolerance = unit.symbol.starts_with("BTU") ? 1e-6 : 1e-11;
+                QVERIFY2(near(toSi(value, unit), expected, tolerance), qPrintable(gnu + ": " + answer));
+                ++checked;
+            }
+        }
+        QVERIFY(checked >= 90);
+    }
+
+    void everyUnitReadsBackWhatItPrints()
+    {
+        for (const Unit& unit : allUnits())
+            for (int i = 0; i < 50; ++i) {
+                const double value = std::round(between(-500, 500) * 1000) / 1000;
+                const auto text = editable(toSi(value, unit), unit) + " " + std::string(unit.symbol);
+                const auto parsed = parseQuantity(text, unit.dimension, unit);
+                QVERIFY2(parsed.value, (text + ": " + parsed.refusal).c_str());
+                QVERIFY(std::abs(fromSi(*parsed.value, unit) - value) < 2e-6);
+            }
+    }
+
+    void neverCrashesOnAnyText()
+    {
+        const std::string letters = "0123456789.,-+/ '\"minftkglboz°C%eE±\xe2\x88\x92\xff";
+        for (int i = 0; i < 20000; ++i) {
+            std::string text;
+            for (int n = among(0, 12); n > 0; --n)
+                text += letters[std::size_t(among(0, int(letters.size()) - 1))];
+            const auto parsed = parseQuantity(text, Dimension::Length, "mm");
+            QVERIFY(parsed.value.has_value() != !parsed.refusal.empty());
+            if (parsed.value)
+                QVERIFY(std::isfinite(*parsed.value));
+        }
+    }
+
+    void printsWithTrueMinusAndNoNegativeZero()
+    {
+        QCOMPARE(print(-0.0034, style::gap), std::string("\u22123.4 mm"));
+        QCOMPARE(print(-0.00001, style::gap), std::string("0.0 mm"));
+        QCOMPARE(print(0.330, style::size, UnitSystem::Us), std::string("12.992 in"));
+        QCOMPARE(printChange(1.5, style::partMass), std::string("+1.50 kg"));
+        QCOMPARE(printChange(0, style::road), std::string("±0.0 m"));
+        QCOMPARE(figure(NAN, style::gap), std::string("–"));
+    }
+
+    void anEntryKeepsHowItIsKnown()
+    {
+        const Reading vernier { 0.028, 0.03e-3, Known::Measured, "vernier", "2026-01-01" };
+        const auto same = readEntry("28", style::size, UnitSystem::Metric, vernier, "2026-11-23");
+        QCOMPARE(*same.reading, vernier);
+        const auto changed = readEntry("28.2", style::size, UnitSystem::Metric, vernier, "2026-11-23");
+        QVERIFY(near(*changed.reading->value, 0.0282, 1e-12));
+        QCOMPARE(changed.reading->instrument, std::string("vernier"));
+        QCOMPARE(changed.reading->date, std::string("2026-11-23"));
+        QVERIFY(!changed.reading->plusMinus);
+        const auto width = readEntry("1.1 ±0.002 in", style::size, UnitSystem::Metric, vernier);
+        QVERIFY(near(*width.reading->value, 1.1 * 0.0254, 1e-12));
+        QVERIFY(near(*width.reading->plusMinus, 0.002 * 0.0254, 1e-12));
+        QCOMPARE(readEntry("30?", style::size, UnitSystem::Metric, vernier).reading->known, Known::Estimated);
+        QCOMPARE(readEntry("30", style::size, UnitSystem::Metric, Reading {}).reading->known, Known::Measured);
+        QCOMPARE(*readEntry(" ", style::size, UnitSystem::Metric, vernier).reading, Reading {});
+        QVERIFY(!readEntry("28 ±", style::size, UnitSystem::Metric, vernier).reading);
+        QVERIFY(!readEntry("28 ±-1", style::size, UnitSystem::Metric, vernier).reading);
+    }
+
+    void aFigureAddsItsReadingsAndNamesWhatLacks()
+    {
+        const Reading a { 2.0, 0.3, Known::Measured, {}, {} };
+        const Reading b { 1.0, 0.4, Known::Estimated, {}, {} };
+        const Reading missing;
+        const Figure sum = evaluate([&](Sample& s) { return s(a) + s(b); });
+        QCOMPARE(*sum.value, 3.0);
+        QVERIFY(near(sum.worstCase, 0.7, 1e-12));
+        QVERIFY(near(sum.rootSumSquare, 0.5, 1e-12));
+        QVERIFY(sum.provisional());
+        // A reading that stands on both sides of a difference cancels.
+        QCOMPARE(evaluate([&](Sample& s) { return s(a) - s(a); }).worstCase, 0.0);
+        const Figure lacking = evaluate([&](Sample& s) { return s(a) + s(missing); });
+        QVERIFY(!lacking.value);
+        QCOMPARE(lacking.lacks.size(), std::size_t(1));
+        QCOMPARE(lacking.lacks.front(), &missing);
+    }
+};
+
+QTEST_GUILESS_MAIN(QuantityTest)
+#include "quantity_test.moc"

@@ -1,0 +1,42 @@
+#pragma once
+/// What several tests use.
+
+#include "files/build_file.hpp"
+#include "study/study.hpp"
+
+#include <QByteArray>
+#include <QDebug>
+#include <QProcess>
+#include <QString>
+
+#include <random>
+
+inline deepstop::Build demo(const char* name = "halden-merle")
+{
+    return deepstop::files::loadBuild(std::string(DEEPSTOP_DATA "/demo/") + name + ".deepstop").build;
+}
+
+/// Standard output of a program fed with `input`; fails the test through an empty answer when it does not end well.
+inline QByteArray answerOf(const QString& program, const QStringList& arguments, const QByteArray& input = {})
+{
+    QProcess process;
+    process.start(program, arguments);
+    process.write(input);
+    process.closeWriteChannel();
+    if (!process.waitForFinished(120000) || process.exitCode() != 0) {
+        qWarning().noquote() << program << arguments << process.readAllStandardError();
+        return {};
+    }
+    return process.readAllStandardOutput();
+}
+
+/// The same cases at every run.
+inline std::mt19937& dice()
+{
+    static std::mt19937 generator(20261123);
+    return generator;
+}
+inline double between(double low, double high) { return std::uniform_real_distribution<double>(low, high)(dice()); }
+inline int among(int low, int high) { return std::uniform_int_distribution<int>(low, high)(dice()); }
+
+inline bool near(double a, double b, double relative) { return std::abs(a - b) <= relative * std::max({ std::abs(a), std::abs(b), 1e-300 }); }
