@@ -47,6 +47,7 @@ public:
     /// Shows what would be with this reading, without touching the build. The next edit or `endPreview` takes it back.
     void preview(const std::string& pointer, const Reading& reading);
     void endPreview();
+    [[nodiscard]] bool isPreviewing() const { return previewing_; }
 
     /// Copies left behind by a crash: where they lie.
     [[nodiscard]] static QStringList recoverable();

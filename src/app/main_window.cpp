@@ -99,6 +99,9 @@ MainWindow::MainWindow(QWidget* parent)
     connect(after_, &QComboBox::activated, this, choosePair);
     connect(&document_, &Document::studied, this, &MainWindow::refresh);
     connect(&document_, &Document::titleChanged, this, &MainWindow::refreshTitle);
+    slipLater_.setSingleShot(true);
+    slipLater_.setInterval(40);
+    connect(&slipLater_, &QTimer::timeout, slip_, &Slip::refresh);
     makeMenus();
     refreshTitle();
     setStage(stage_);
@@ -208,6 +211,8 @@ void MainWindow::refresh()
     page(stage_)->refresh();
     if (!document_.study().verdict(slip_->chosen()))
         slip_->setStage(stage_);
+    else if (document_.isPreviewing())
+        slipLater_.start(); // while somebody types, the drawing and the ledger come first
     else
         slip_->refresh();
     refreshSetups();

@@ -72,6 +72,7 @@ private:
     QComboBox* before_;
     QComboBox* after_;
     QMenu* recent_ = nullptr;
+    QTimer slipLater_;
     QAction* metric_ = nullptr;
     QAction* us_ = nullptr;
     QAction* night_ = nullptr;

@@ -69,7 +69,7 @@ void Slip::choose(const std::string& id)
 
 void Slip::setReading(const std::string& pointer) { card_->setReading(pointer); }
 
-void Slip::refresh()
+void Slip::drawMarks()
 {
     for (const Level level : { Level::Good, Level::Unproven, Level::Caution, Level::Stop, Level::Clear, Level::Tight, Level::Hits }) {
         QImage image(24, 24, QImage::Format_ARGB32_Premultiplied);
@@ -79,6 +79,13 @@ void Slip::refresh()
         p.end();
         text_->document()->addResource(QTextDocument::ImageResource, QUrl(QStringLiteral("level:%1").arg(static_cast<int>(level))), image);
     }
+    marksDark_ = theme().dark;
+}
+
+void Slip::refresh()
+{
+    if (marksDark_ != theme().dark)
+        drawMarks();
     const int scrolled = text_->verticalScrollBar()->value();
     text_->setFont(reading(13));
     text_->setHtml(html());

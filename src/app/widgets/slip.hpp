@@ -40,6 +40,7 @@ protected:
     void changeEvent(QEvent* event) override;
 
 private:
+    void drawMarks();
     [[nodiscard]] QString html() const;
     [[nodiscard]] QString details(const Verdict& v) const;
     [[nodiscard]] QString restsOn(const Figure& figure, const Style& style) const;
@@ -50,6 +51,7 @@ private:
     Stage stage_ = Stage::Car;
     std::string chosen_;
     bool method_ = false;
+    std::optional<bool> marksDark_; ///< the theme the level marks were drawn for
 };
 
 } // namespace deepstop::app

@@ -37,6 +37,12 @@ std::optional<Room> roomBelow(std::span<const Point> body, std::span<const Point
     if (b.low > s.high || b.high < s.low)
         return {};
     Room room { nearest->distance, nearest->from, nearest->to, s.low <= b.low && b.high <= s.high };
+    // Outlines that do not cross lie clear of each other or one wholly beyond the other; one place tells which.
+    const double common = (std::max(b.low, s.low) + std::min(b.high, s.high)) / 2;
+    const auto bodyThere = geometry::highestAt(body, common);
+    const auto surfaceThere = geometry::lowestAt(surface, common);
+    if (nearest->distance > 0 && bodyThere && surfaceThere && *bodyThere <= *surfaceThere)
+        return room;
     // Both heights are straight between breakpoints, so the deepest overlap stands at one of them.
     double deepest = 0;
     const auto probe = [&](double z) {

@@ -10,13 +10,14 @@ namespace {
 double dot(Point a, Point b) { return a.z * b.z + a.r * b.r; }
 double cross(Point a, Point b) { return a.z * b.r - a.r * b.z; }
 
-Nearest toSegment(Point p, Point b0, Point b1)
+/// Foot of `p` on the segment; `distance` is still squared, for comparing.
+Nearest squaredToSegment(Point p, Point b0, Point b1)
 {
     const Point along = b1 - b0;
     const double length2 = dot(along, along);
     const double t = length2 > 0 ? std::clamp(dot(p - b0, along) / length2, 0.0, 1.0) : 0.0;
     const Point foot = b0 + along * t;
-    return { std::hypot(p.z - foot.z, p.r - foot.r), p, foot };
+    return { dot(p - foot, p - foot), p, foot };
 }
 
 Nearest swapped(Nearest n) { return { n.distance, n.to, n.from }; }
@@ -58,8 +59,12 @@ Nearest distance(Point a0, Point a1, Point b0, Point b1)
             return { 0, a0 + u * s, a0 + u * s };
     }
     // Segments that do not cross are nearest at an end of one of them.
-    return std::min({ toSegment(a0, b0, b1), toSegment(a1, b0, b1), swapped(toSegment(b0, a0, a1)), swapped(toSegment(b1, a0, a1)) },
-        [](const Nearest& x, const Nearest& y) { return x.distance < y.distance; });
+    Nearest nearest = squaredToSegment(a0, b0, b1);
+    for (const Nearest& other : { squaredToSegment(a1, b0, b1), swapped(squaredToSegment(b0, a0, a1)), swapped(squaredToSegment(b1, a0, a1)) })
+        if (other.distance < nearest.distance)
+            nearest = other;
+    nearest.distance = std::sqrt(nearest.distance);
+    return nearest;
 }
 
 std::optional<Nearest> distance(std::span<const Point> a, std::span<const Point> b)
@@ -68,8 +73,16 @@ std::optional<Nearest> distance(std::span<const Point> a, std::span<const Point>
     if (a.size() < 2 || b.size() < 2 || !std::ranges::all_of(a, finite) || !std::ranges::all_of(b, finite))
         return {};
     std::optional<Nearest> best;
+    // No two segments are nearer than the boxes around them: most pairs need no more than that.
+    const auto boxesApart = [](Point a0, Point a1, Point b0, Point b1) {
+        const double z = std::max({ 0.0, std::min(b0.z, b1.z) - std::max(a0.z, a1.z), std::min(a0.z, a1.z) - std::max(b0.z, b1.z) });
+        const double r = std::max({ 0.0, std::min(b0.r, b1.r) - std::max(a0.r, a1.r), std::min(a0.r, a1.r) - std::max(b0.r, b1.r) });
+        return z * z + r * r;
+    };
     for (std::size_t i = 0; i + 1 < a.size(); ++i)
         for (std::size_t j = 0; j + 1 < b.size(); ++j) {
+            if (best && boxesApart(a[i], a[i + 1], b[j], b[j + 1]) >= best->distance * best->distance)
+                continue;
             const Nearest found = distance(a[i], a[i + 1], b[j], b[j + 1]);
             if (!best || found.distance < best->distance)
                 best = found;

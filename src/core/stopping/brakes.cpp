@@ -107,8 +107,12 @@ Braking hardestBraking(const Car& car, const Brakes& brakes, double fullPressure
         return front ? pressed.front - car.grip * load.front : pressed.rear - car.grip * load.rear;
     };
     const auto locksAt = [&](bool front) {
-        return excess(fullPressure, front) <= 0 ? std::numeric_limits<double>::infinity()
-                                                : root([&](double p) { return excess(p, front); }, 0.0, fullPressure);
+        if (excess(fullPressure, front) <= 0)
+            return std::numeric_limits<double>::infinity();
+        // On either side of the valve's knee the forces are straight lines, so a bracket that does not span it closes at once.
+        const double knee = std::min(brakes.kneePressure, fullPressure);
+        const bool below = excess(knee, front) > 0;
+        return root([&](double p) { return excess(p, front); }, below ? 0.0 : knee, below ? knee : fullPressure);
     };
     const double frontLocks = locksAt(true);
     const double rearLocks = locksAt(false);

@@ -13,12 +13,12 @@ namespace {
 
 using Sum = std::function<double(Sample&)>;
 
-/// Before, after and the difference as one sum, in which what both rest on cancels.
-LedgerLine line(std::string id, std::string title, Stage stage, const Style& style, const Sum& before, const Sum& after)
+/// Before, after, and the difference as one sum, in which what both rest on cancels.
+LedgerLine line(std::string id, std::string title, Stage stage, const Style& style, const Figure& before, const Figure& after, const Sum& difference)
 {
-    LedgerLine l { std::move(id), std::move(title), stage, style, evaluate(before), evaluate(after), {}, {}, Level::Unproven, {} };
+    LedgerLine l { std::move(id), std::move(title), stage, style, before, after, {}, {}, Level::Unproven, {} };
     if (l.before.value && l.after.value)
-        l.change = evaluate([&](Sample& s) { return after(s) - before(s); });
+        l.change = evaluate(difference);
     return l;
 }
 
@@ -44,9 +44,8 @@ std::vector<LedgerLine> ledgerOf(const Study& study)
     const auto worstOf = [&](std::string_view part) { return study.verdict(wordFor(axle) + "/" + std::string(part)); };
 
     std::vector<std::string> lacks;
-    auto weight = line("corner-weight", "Corner weight", Stage::Heat, style::partMass,
-        [&](Sample& s) { return figures::cornerMass(s, *before.corner, lacks); },
-        [&](Sample& s) { return figures::cornerMass(s, *after.corner, lacks); });
+    auto weight = line("corner-weight", "Corner weight", Stage::Heat, style::partMass, before.cornerMass, after.cornerMass,
+        [&](Sample& s) { return figures::cornerMass(s, *after.corner, lacks) - figures::cornerMass(s, *before.corner, lacks); });
     if (const Verdict* v = worstOf("weight")) {
         weight.level = v->level;
         weight.lacksInWords = v->lacksInWords;
@@ -54,9 +53,9 @@ std::vector<LedgerLine> ledgerOf(const Study& study)
     weight.word = changeWord(study, weight);
     lines.push_back(std::move(weight));
 
-    auto store = line("heat-store", "Heat store", Stage::Heat, style::heatStore,
-        [&](Sample& s) { return figures::ringMass(s, before.corner->rotor) * materials::greyIron.specificHeat; },
-        [&](Sample& s) { return figures::ringMass(s, after.corner->rotor) * materials::greyIron.specificHeat; });
+    auto store = line("heat-store", "Heat store", Stage::Heat, style::heatStore, before.heatStore, after.heatStore, [&](Sample& s) {
+        return (figures::ringMass(s, after.corner->rotor) - figures::ringMass(s, before.corner->rotor)) * materials::greyIron.specificHeat;
+    });
     if (store.before.value && store.after.value) {
         store.word = fmt::format("{} %", figure(*store.after.value / *store.before.value - 1, style::share, UnitSystem::Metric));
         if (!store.word.starts_with("\u2212"))
@@ -103,17 +102,18 @@ std::vector<LedgerLine> ledgerOf(const Study& study)
     lines.push_back(std::move(centred));
 
     if (a.front.corner && a.rear.corner && b.front.corner && b.rear.corner) {
-        auto share = line("front-share", "Front share", Stage::Stop, style::share,
-            [&](Sample& s) { return figures::braking(s, build, *a.front.corner, *a.rear.corner).frontShare; },
-            [&](Sample& s) { return figures::braking(s, build, *b.front.corner, *b.rear.corner).frontShare; });
+        auto share = line("front-share", "Front share", Stage::Stop, style::share, a.frontShare, b.frontShare, [&](Sample& s) {
+            return figures::braking(s, build, *b.front.corner, *b.rear.corner).frontShare - figures::braking(s, build, *a.front.corner, *a.rear.corner).frontShare;
+        });
         share.word = share.change.value ? std::string(nameOf(b.braking->limit)) : "unproven";
         if (const Verdict* v = study.verdict("stop/limit"))
             share.level = v->level;
         lines.push_back(std::move(share));
 
         auto distance = line("stop-distance", fmt::format("Stop from {}", print(build.car.testSpeed.value.value_or(NAN), style::speed, study.system)), Stage::Stop,
-            style::road, [&](Sample& s) { return figures::stop(s, build, *a.front.corner, *a.rear.corner, false).distance; },
-            [&](Sample& s) { return figures::stop(s, build, *b.front.corner, *b.rear.corner, false).distance; });
+            style::road, a.distance, b.distance, [](Sample&) { return 0.0; });
+        if (const Verdict* v = study.verdict("stop/distance"))
+            distance.change = v->figure;
         distance.word = changeWord(study, distance);
         if (const Verdict* v = study.verdict("stop/distance"))
             distance.level = v->level;
@@ -121,9 +121,9 @@ std::vector<LedgerLine> ledgerOf(const Study& study)
             distance.level = l->level;
         lines.push_back(std::move(distance));
 
-        auto rise = line("stop-rise", axle == Axle::Front ? "Front ring, one stop" : "Rear ring, one stop", Stage::Heat, style::rise,
-            [&](Sample& s) { return figures::stopRise(s, build, *a.front.corner, *a.rear.corner, axle); },
-            [&](Sample& s) { return figures::stopRise(s, build, *b.front.corner, *b.rear.corner, axle); });
+        auto rise = line("stop-rise", axle == Axle::Front ? "Front ring, one stop" : "Rear ring, one stop", Stage::Heat, style::rise, before.stopRise, after.stopRise, [&](Sample& s) {
+            return figures::stopRise(s, build, *b.front.corner, *b.rear.corner, axle) - figures::stopRise(s, build, *a.front.corner, *a.rear.corner, axle);
+        });
         rise.word = changeWord(study, rise);
         if (const Verdict* v = worstOf("stop-rise"))
             rise.level = v->level;

@@ -22,9 +22,9 @@ public:
     void add()
     {
         if (result_.wheel) {
-            wheelGap("barrel-gap", "Barrel over the caliper", result_.barrel, &figures::barrelGap, study_.build->wants.barrelGap,
+            wheelGap("barrel-gap", "Barrel over the caliper", result_.barrel, result_.barrelGap, &figures::barrelGap, study_.build->wants.barrelGap,
                 "stations along the barrel's inside");
-            wheelGap("spoke-gap", "Spokes outboard of the caliper", result_.spokes, &figures::spokeGap, study_.build->wants.spokeGap,
+            wheelGap("spoke-gap", "Spokes outboard of the caliper", result_.spokes, result_.spokeGap, &figures::spokeGap, study_.build->wants.spokeGap,
                 "stations along the back of the spokes");
         }
         bridge();
@@ -39,13 +39,18 @@ private:
 
     Verdict& start(std::string_view id, std::string title, const std::function<double(Sample&)>& sum)
     {
+        return start(id, std::move(title), evaluate(sum));
+    }
+
+    Verdict& start(std::string_view id, std::string title, Figure figure)
+    {
         Verdict v;
         v.id = wordFor(axle_) + "/" + std::string(id);
         v.stage = Stage::WheelRoom;
         v.axle = axle_;
         v.title = std::move(title);
         v.style = style::gap;
-        v.figure = evaluate(sum);
+        v.figure = std::move(figure);
         study_.verdicts.push_back(std::move(v));
         return study_.verdicts.back();
     }
@@ -57,10 +62,10 @@ private:
         v.reason = judge::gapReason(study_, v.figure, wanted, v.lacksInWords);
     }
 
-    void wheelGap(std::string_view id, std::string title, const std::optional<fit::Room>& room, double (*sum)(Sample&, const Corner&, const Wheel&),
+    void wheelGap(std::string_view id, std::string title, const std::optional<fit::Room>& room, const Figure& figure, double (*sum)(Sample&, const Corner&, const Wheel&),
         const Reading& want, const std::string& stations)
     {
-        Verdict& v = start(id, std::move(title), [&](Sample& s) { return sum(s, corner_, *result_.wheel); });
+        Verdict& v = start(id, std::move(title), figure);
         if (!v.figure.value && v.figure.lacks.empty())
             v.lacksInWords.push_back(stations + " of " + result_.wheel->name + " where the caliper is");
         gap(v, want.value.value_or(3e-3));

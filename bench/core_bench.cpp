@@ -1,0 +1,68 @@
+/// How long the core takes. `hash` is the yardstick of the machine: quote results as ratios to it, from one run.
+
+#include "centring/centring.hpp"
+#include "files/build_file.hpp"
+#include "files/disk.hpp"
+#include "quantity/parse.hpp"
+#include "study/study.hpp"
+
+#include <benchmark/benchmark.h>
+
+#include <numeric>
+
+using namespace deepstop;
+
+namespace {
+
+const std::string merle = DEEPSTOP_DATA "/demo/halden-merle.deepstop";
+
+/// A million multiply-adds: what this machine does in a fixed piece of plain arithmetic.
+void yardstick(benchmark::State& state)
+{
+    for (auto _ : state) {
+        unsigned long h = 1469598103934665603UL;
+        for (unsigned long i = 0; i < 1000000; ++i)
+            h = (h ^ i) * 1099511628211UL;
+        benchmark::DoNotOptimize(h);
+    }
+}
+BENCHMARK(yardstick)->Unit(benchmark::kMicrosecond);
+
+void studyOfTheDemo(benchmark::State& state, const char* setup)
+{
+    const auto build = std::make_shared<const Build>(files::loadBuild(merle).build);
+    for (auto _ : state)
+        benchmark::DoNotOptimize(study(build, { {}, setup }).verdicts.size());
+}
+BENCHMARK_CAPTURE(studyOfTheDemo, fits, "varnik-330")->Unit(benchmark::kMicrosecond);
+BENCHMARK_CAPTURE(studyOfTheDemo, doesNotFit, "varnik-355")->Unit(benchmark::kMicrosecond);
+
+void loadTheDemo(benchmark::State& state)
+{
+    const auto text = files::readFile(merle);
+    for (auto _ : state)
+        benchmark::DoNotOptimize(files::parseBuild(text).build.setups.size());
+}
+BENCHMARK(loadTheDemo)->Unit(benchmark::kMicrosecond);
+
+void shimsForBothBolts(benchmark::State& state)
+{
+    std::vector<centring::ShimKind> drawer;
+    for (const double mm : { 0.1, 0.25, 0.381, 0.5, 0.75, 0.762, 0.8, 0.9, 1.0, 1.6, 2.0, 3.0 })
+        drawer.push_back({ mm / 1000, 8 });
+    const centring::Position now { -0.7e-3, 0, -0.83e-3, -0.57e-3 };
+    for (auto _ : state)
+        benchmark::DoNotOptimize(centring::plan(now, { 1.5e-3, 1.5e-3, 0.1, 0.14, 1 }, drawer, 0.05e-3).possible);
+}
+BENCHMARK(shimsForBothBolts)->Unit(benchmark::kMicrosecond);
+
+void parseAQuantity(benchmark::State& state)
+{
+    for (auto _ : state)
+        benchmark::DoNotOptimize(parseQuantity("1-1/8 in", Dimension::Length, "mm").value);
+}
+BENCHMARK(parseAQuantity);
+
+} // namespace
+
+BENCHMARK_MAIN();
