@@ -218,7 +218,9 @@ void MainWindow::refresh()
     refreshSetups();
     summary_->setText(QString::fromStdString(document_.study().summary));
     summary_->setToolTip(summary_->text());
-    car_->setText(QString::fromStdString(document_.build().car.name));
+    const auto car = QString::fromStdString(document_.build().car.name);
+    car_->setText(QFontMetrics(car_->font()).elidedText(car, Qt::ElideRight, 210));
+    car_->setToolTip(car);
 }
 
 void MainWindow::refreshSetups()
@@ -226,9 +228,17 @@ void MainWindow::refreshSetups()
     const Study& study = document_.study();
     for (const auto& [box, setup] : { std::pair { before_, study.before.setup }, std::pair { after_, study.after.setup } }) {
         const QSignalBlocker quiet(box);
-        box->clear();
+        QStringList shown;
+        QStringList wanted;
+        for (int i = 0; i < box->count(); ++i)
+            shown << box->itemText(i) + box->itemData(i).toString();
         for (const Setup& s : study.build->setups)
-            box->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
+            wanted << QString::fromStdString(s.name + s.id);
+        if (shown != wanted) {
+            box->clear();
+            for (const Setup& s : study.build->setups)
+                box->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
+        }
         if (setup)
             box->setCurrentIndex(box->findData(QString::fromStdString(setup->id)));
     }

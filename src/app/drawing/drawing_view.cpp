@@ -295,15 +295,17 @@ void DrawingView::drawFrame(QPainter& p) const
         p.drawLine(a, b);
     const QFont big = drafting(20);
     const QFont small = reading(12);
-    const double wide = std::max(QFontMetricsF(big).horizontalAdvance(sheet_.title), QFontMetricsF(small).horizontalAdvance(sheet_.subtitle));
-    p.fillRect(QRectF(18, 14, std::min(wide + 8, width() - 40.0), 48), t.paper);
+    const int room = width() - 44 - titleMargin_;
+    const auto title = QFontMetrics(big).elidedText(sheet_.title, Qt::ElideRight, room);
+    const auto subtitle = QFontMetrics(small).elidedText(sheet_.subtitle, Qt::ElideRight, width() - 44);
+    const double wide = std::max(QFontMetricsF(big).horizontalAdvance(title), QFontMetricsF(small).horizontalAdvance(subtitle));
+    p.fillRect(QRectF(18, 14, wide + 8, 48), t.paper);
     p.setFont(big);
     p.setPen(t.ink);
-    p.drawText(QRectF(22, 16, width() - 44, 26), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(big).elidedText(sheet_.title, Qt::ElideRight, width() - 44));
+    p.drawText(QRectF(22, 16, width() - 44, 26), Qt::AlignLeft | Qt::AlignVCenter, title);
     p.setFont(small);
     p.setPen(t.mute);
-    p.drawText(QRectF(22, 42, width() - 44, 18), Qt::AlignLeft | Qt::AlignVCenter,
-        QFontMetrics(small).elidedText(sheet_.subtitle, Qt::ElideRight, width() - 44));
+    p.drawText(QRectF(22, 42, width() - 44, 18), Qt::AlignLeft | Qt::AlignVCenter, subtitle);
 }
 
 void DrawingView::drawScaleBar(QPainter& p) const

@@ -47,6 +47,8 @@ public:
     void zoomOut() { zoomBy(0.8, rect().center()); }
     void zoomToFit();
     void focusFirst();
+    /// Keeps the right end of the title line free for buttons.
+    void setTitleMargin(int pixels) { titleMargin_ = pixels; }
 
 signals:
     void dimensionEntered(const std::string& pointer);
@@ -75,6 +77,7 @@ private:
     std::map<std::string, DimensionField*> fields_;
     std::map<std::string, CalloutButton*> callouts_;
     std::vector<QRect> captions_; ///< one per dimension, empty where it has none
+    int titleMargin_ = 0;
     double zoom_ = 1;
     QPointF pan_;
     QPointF grabbed_;

@@ -49,6 +49,8 @@ void CourseChart::dress(const Study& study)
     QPen marked(t.mute, 1);
     marked.setDashPattern({ 2, 3 });
     mark_->setPen(marked);
+    c->setTitleFont(reading(13));
+    c->setTitleBrush(t.mute);
     const bool two = study.before.setup != study.after.setup;
     before_->setVisible(two);
     before_->setName(QString::fromStdString(study.before.setup->name));
@@ -100,7 +102,12 @@ void CourseChart::setStudy(const Study& study, Axle axle)
         up_->setTitleText(tr("speed, %1").arg(symbol(style::speed)));
         mark_->replace(QList<QPointF> { { 0, to(speed, style::speed) }, { widest, to(speed, style::speed) } });
     }
-    mark_->setVisible(speed > 0);
+    const bool empty = before_->count() == 0 && after_->count() == 0;
+    chart()->setTitle(empty ? tr("Nothing to plot yet. %1.").arg(QString::fromStdString(lacking(study, stage_ == Stage::Heat ? study.after.at(axle).stopRise : study.after.distance))) : QString());
+    chart()->legend()->setVisible(!empty);
+    across_->setVisible(!empty);
+    up_->setVisible(!empty);
+    mark_->setVisible(speed > 0 && !empty);
     across_->setRange(0, widest);
     up_->setRange(0, highest);
     across_->applyNiceNumbers();

@@ -90,6 +90,7 @@ void StagePage::alignPlaces()
     places_->adjustSize();
     places_->move(std::max(200, width() - places_->width() - 22), 18);
     places_->raise();
+    view_->setTitleMargin(places_->isHidden() ? 0 : places_->width() + 10);
 }
 
 void StagePage::resizeEvent(QResizeEvent*) { alignPlaces(); }

@@ -109,9 +109,10 @@ public:
     {
         const fit::Faces faces = fit::frictionFaces(s_);
         const fit::RotorShape& r = s_.rotor;
-        const Ink iron { t_.ink, 1.4, Qt::SolidLine, t_.metalWash, Hatch::Falling, t_.ink, 5 };
+        const Rotor& read = r_.corner->rotor;
+        const Ink iron { t_.ink, 1.4, lineFor({ &read.outerDiameter, &read.thickness, &read.ringInnerDiameter, &read.overallHeight }), t_.metalWash, Hatch::Falling, t_.ink, 5 };
         const bool light = r_.corner->rotor.hatMaterial == HatMaterial::Aluminium;
-        const Ink hat { t_.ink, 1.4, Qt::SolidLine, t_.metalWash, light ? Hatch::Rising : Hatch::Falling, light ? t_.metal : t_.ink, light ? 7.0 : 5.0 };
+        const Ink hat { t_.ink, 1.4, lineFor({ &read.hatThickness, &read.hatOuterDiameter, &read.hatWall, &read.bore }), t_.metalWash, light ? Hatch::Rising : Hatch::Falling, light ? t_.metal : t_.ink, light ? 7.0 : 5.0 };
         if (s_.ring > 0)
             sheet_.area(box(0, s_.ring, r.boreRadius, r.hatOuterRadius - r.hatWall - 2e-3), { t_.ink, 1.2, Qt::SolidLine, t_.lining, Hatch::Dense, t_.ink, 6 });
         const double disc0 = s_.ring;
@@ -152,7 +153,10 @@ public:
         const Chain section = fit::caliperSection(s_);
         if (section.empty())
             return;
-        sheet_.area(closedPath(polygon(section)), { t_.proposal, 2, Qt::SolidLine, t_.proposalWash, Hatch::Falling, t_.proposal, 7 });
+        const Caliper& read = r_.corner->caliper;
+        sheet_.area(closedPath(polygon(section)), { t_.proposal, 2, lineFor({ &read.backOverEdge, &read.backLength, &read.bridgeGap, &read.reach, &read.outboardDepth, &read.inboardDepth,
+                                                              &read.shoulder, &read.slotWidth, &r_.corner->mount.slotCentre }),
+                                                          t_.proposalWash, Hatch::Falling, t_.proposal, 7 });
         const double middle = s_.rotor.outerRadius - s_.pad.inset - s_.pad.height / 2;
         double bore = 0;
         for (const Reading& piston : r_.corner->caliper.pistons)
@@ -198,6 +202,13 @@ public:
     }
 
 private:
+    /// Dashed where any of these readings is missing and the part is drawn by proportion.
+    Qt::PenStyle lineFor(std::initializer_list<const Reading*> readings) const
+    {
+        const bool standIn = std::ranges::any_of(readings, [this](const Reading* reading) { return std::ranges::find(r_.standIns, reading) != r_.standIns.end(); });
+        return standIn ? Qt::DashLine : Qt::SolidLine;
+    }
+
     Sheet& sheet_;
     const CornerResult& r_;
     const fit::CornerShape& s_;

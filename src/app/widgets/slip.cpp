@@ -179,7 +179,13 @@ QString Slip::restsOn(const Figure& figure, const Style& style) const
                 how += tr(", moves it ±%1").arg(text(by));
             how = span(reading->known == Known::Estimated ? t.unproven : t.mute, how);
         }
-        rests += QStringLiteral("<p style='margin-bottom:3px'><a href='reading:%1'>%2</a><br>%3</p>").arg(text(address->pointer), capital(text(address->label)), how);
+        // Front and rear, before and after may share a name; then it is said whose it is.
+        const bool shared = std::ranges::any_of(order, [&](const auto& other) {
+            const Address* a = study.directory->of(*other.second);
+            return a && a != address && a->label == address->label;
+        });
+        rests += QStringLiteral("<p style='margin-bottom:3px'><a href='reading:%1'>%2</a><br>%3</p>")
+                     .arg(text(address->pointer), capital(text(shared ? address->full() : address->label)), how);
     }
     if (rests.isEmpty())
         return {};

@@ -174,7 +174,7 @@ void addStopVerdicts(Study& study)
         Verdict distance;
         distance.id = "stop/distance";
         distance.stage = Stage::Stop;
-        distance.title = "Is it shorter?";
+        distance.title = "Stopping distance";
         distance.style = style::road;
         distance.lacksInWords = limit.lacksInWords;
         if (before.front.corner && before.rear.corner && after.front.corner && after.rear.corner)

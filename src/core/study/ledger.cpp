@@ -56,6 +56,7 @@ std::vector<LedgerLine> ledgerOf(const Study& study)
     auto store = line("heat-store", "Heat store", Stage::Heat, style::heatStore, before.heatStore, after.heatStore, [&](Sample& s) {
         return (figures::ringMass(s, after.corner->rotor) - figures::ringMass(s, before.corner->rotor)) * materials::greyIron.specificHeat;
     });
+    store.word = nameOf(Level::Unproven);
     if (store.before.value && store.after.value) {
         store.word = fmt::format("{} %", figure(*store.after.value / *store.before.value - 1, style::share, UnitSystem::Metric));
         if (!store.word.starts_with("\u2212"))
@@ -145,6 +146,8 @@ std::string summaryOf(const Study& study)
                                                                  : "does not fit");
     }
     parts.push_back(isFine(level(Stage::Centring)) ? "centred" : level(Stage::Centring) == Level::Unproven ? "centring unproven" : "to be centred");
+    if (const LedgerLine* weight = study.line("corner-weight"); weight && weight->change.value && *weight->change.value != 0)
+        parts.push_back(printChange(*weight->change.value, style::partMass, study.system) + " a corner");
     if (const LedgerLine* store = study.line("heat-store"); store && store->after.value && store->before.value)
         parts.push_back("heat store " + store->word);
     if (const Verdict* v = study.verdict("stop/distance"); v && v->figure.value)
