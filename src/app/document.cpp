@@ -4,14 +4,12 @@
 
 #include <QDir>
 #include <QFileInfo>
-#include <QLockFile>
 #include <QStandardPaths>
 #include <QUuid>
 #include <QtConcurrent/QtConcurrentRun>
 
 #include <nlohmann/json.hpp>
 
-#include <signal.h>
 #include <unistd.h>
 
 namespace deepstop::app {
@@ -38,6 +36,8 @@ QString recoveryFolder()
 {
     return QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/recovery");
 }
+
+QString lockOf(const QString& copy) { return copy + QStringLiteral(".lock"); }
 
 /// A build that can be studied though nobody has opened anything yet.
 std::shared_ptr<const Build> emptyBuild()
@@ -159,8 +159,14 @@ void Document::keepForRecovery()
     if (!isModified())
         return;
     QDir().mkpath(recoveryFolder());
+    if (!lock_) {
+        lock_ = std::make_unique<QLockFile>(lockOf(recovery_));
+        lock_->setStaleLockTime(0);
+        lock_->tryLock(0);
+    }
     // The value is immutable, so the other thread shares it without a lock.
-    (void)QtConcurrent::run([build = build_, unknown = unknown_, target = recovery_.toStdString(), path = path_.toStdString()] {
+    keeping_.waitForFinished();
+    keeping_ = QtConcurrent::run([build = build_, unknown = unknown_, target = recovery_.toStdString(), path = path_.toStdString()] {
         const nlohmann::json kept { { "path", path }, { "build", files::writeBuild({ *build, unknown }) } };
         try {
             files::replaceFile(target, kept.dump());
@@ -173,7 +179,10 @@ void Document::keepForRecovery()
 void Document::dropRecovery()
 {
     autosave_.stop();
+    // A copy still being written must not outlive the need for it.
+    keeping_.waitForFinished();
     forget(recovery_);
+    lock_.reset();
 }
 
 void Document::forget(const QString& copy)
@@ -186,9 +195,10 @@ QStringList Document::recoverable()
 {
     QStringList found;
     for (const QFileInfo& file : QDir(recoveryFolder()).entryInfoList({ QStringLiteral("*.json") }, QDir::Files, QDir::Time)) {
-        // Named after the process that wrote it; one still alive is at work on it.
-        const auto owner = file.fileName().section(QLatin1Char('-'), 0, 0).toInt();
-        if (owner > 0 && owner != getpid() && ::kill(owner, 0) != 0)
+        // Locked by whoever is at work on it; the lock of a process that is no more counts for nothing.
+        QLockFile lock(lockOf(file.absoluteFilePath()));
+        lock.setStaleLockTime(0);
+        if (lock.tryLock(0))
             found << file.absoluteFilePath();
     }
     return found;

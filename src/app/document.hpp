@@ -4,6 +4,8 @@
 #include "files/build_file.hpp"
 #include "study/study.hpp"
 
+#include <QFuture>
+#include <QLockFile>
 #include <QObject>
 #include <QTimer>
 #include <QUndoStack>
@@ -81,6 +83,8 @@ private:
     QUndoStack undo_;
     QString path_;
     QString recovery_;
+    std::unique_ptr<QLockFile> lock_; ///< held as long as the recovery copy is this process's
+    QFuture<void> keeping_;
     QTimer autosave_;
 };
 

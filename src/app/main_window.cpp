@@ -99,12 +99,21 @@ MainWindow::MainWindow(QWidget* parent)
     connect(after_, &QComboBox::activated, this, choosePair);
     connect(&document_, &Document::studied, this, &MainWindow::refresh);
     connect(&document_, &Document::titleChanged, this, &MainWindow::refreshTitle);
+    connect(&document_, &Document::unitsChanged, this, [this] {
+        const bool us = document_.units() == UnitSystem::Us;
+        (us ? us_ : metric_)->setChecked(true);
+        QSettings().setValue(QStringLiteral("us"), us);
+    });
     slipLater_.setSingleShot(true);
     slipLater_.setInterval(40);
     connect(&slipLater_, &QTimer::timeout, slip_, &Slip::refresh);
     makeMenus();
     refreshTitle();
     setStage(stage_);
+    if (QSettings().value(QStringLiteral("us")).toBool())
+        document_.setUnits(UnitSystem::Us);
+    if (QSettings().value(QStringLiteral("night")).toBool())
+        setNight(true);
     refresh();
 }
 
@@ -270,15 +279,22 @@ void MainWindow::goToReading(const std::string& pointer)
     slip_->setReading(pointer);
 }
 
-bool MainWindow::openFile(const QString& path)
+bool MainWindow::attempt(const std::function<void()>& opening)
 {
     try {
-        document_.open(path);
+        opening();
     } catch (const files::Refusal& refusal) {
         notice_->say(QString::fromUtf8(refusal.what()), true);
         return false;
     }
     notice_->hide();
+    return true;
+}
+
+bool MainWindow::openFile(const QString& path)
+{
+    if (!attempt([&] { document_.open(path); }))
+        return false;
     setStage(stage_);
     QSettings settings;
     auto recent = settings.value(QStringLiteral("recent")).toStringList();
@@ -291,13 +307,8 @@ bool MainWindow::openFile(const QString& path)
 
 bool MainWindow::openDemo(const QString& name)
 {
-    try {
-        document_.openDemo(name);
-    } catch (const files::Refusal& refusal) {
-        notice_->say(QString::fromUtf8(refusal.what()), true);
+    if (!attempt([&] { document_.openDemo(name); }))
         return false;
-    }
-    notice_->hide();
     setStage(stage_);
     return true;
 }
@@ -327,27 +338,27 @@ bool MainWindow::saveAs()
 
 bool MainWindow::saveTo(const QString& path)
 {
-    // What is half typed belongs to the file too, if it can be understood.
+    finishTyping();
+    return attempt([&] { document_.save(path); });
+}
+
+void MainWindow::finishTyping()
+{
     if (auto* field = qobject_cast<DimensionField*>(QApplication::focusWidget()))
         field->clearFocus();
-    try {
-        document_.save(path);
-    } catch (const files::Refusal& refusal) {
-        notice_->say(QString::fromUtf8(refusal.what()), true);
-        return false;
-    }
-    return true;
 }
 
 void MainWindow::setNight(bool night)
 {
     setDark(night);
     night_->setChecked(night);
+    QSettings().setValue(QStringLiteral("night"), night);
     refresh();
 }
 
 bool MainWindow::mayReplace()
 {
+    finishTyping();
     if (!document_.isModified())
         return true;
     QMessageBox ask(QMessageBox::Question, tr("Deep Stop"), tr("%1 has changes that are not saved.").arg(document_.title()),
@@ -369,12 +380,8 @@ void MainWindow::offerRecovery()
     notice_->say(tr("Deep Stop ended before this work was saved (%1). Take it up again?").arg(QLocale().toString(QFileInfo(copy).lastModified(), QLocale::ShortFormat)), false,
         { { tr("Take it up"),
               [this, copy] {
-                  try {
-                      document_.recover(copy);
+                  if (attempt([&] { document_.recover(copy); }))
                       setStage(stage_);
-                  } catch (const files::Refusal& refusal) {
-                      notice_->say(QString::fromUtf8(refusal.what()), true);
-                  }
               } },
             { tr("Throw it away"), [found] {
                  for (const auto& one : found)

@@ -57,6 +57,10 @@ private:
     void refreshRecent();
     void refreshTitle();
     void goToReading(const std::string& pointer);
+    /// Does `opening`; a refusal is said in the notice bar.
+    bool attempt(const std::function<void()>& opening);
+    /// Puts in what is half typed in a dimension, if it can be understood.
+    void finishTyping();
     /// False when the user wants to keep working on what is open.
     bool mayReplace();
 

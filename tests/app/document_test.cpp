@@ -95,6 +95,7 @@ private slots:
             document.keepForRecovery();
             QTRY_VERIFY(QFile::exists(document.recoveryPath()));
             // As a crash leaves it: written by a process that is no more.
+            QTRY_VERIFY(!Document::recoverable().contains(document.recoveryPath())); // its owner is alive
             copy = QFileInfo(document.recoveryPath()).path() + "/999999999-test.json";
             QFile::remove(copy);
             QVERIFY(QFile::copy(document.recoveryPath(), copy));

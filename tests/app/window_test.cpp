@@ -68,7 +68,11 @@ private slots:
         loadFonts();
         setDark(false);
     }
-    void init() { QSettings().clear(); }
+    void init()
+    {
+        QSettings().clear();
+        setDark(false);
+    }
 
     void editsADimensionByMouseAndKeyboardAndKeepsIt()
     {
@@ -465,6 +469,36 @@ private slots:
                     for (const QAction* entry : action->menu()->actions())
                         offered = offered || entry->text() == "mine.deepstop";
         QVERIFY(offered);
+    }
+
+    void unitsAndColoursAreRemembered()
+    {
+        {
+            Shown s;
+            QTest::keyClick(&s.window, Qt::Key_U, Qt::ControlModifier);
+            QTest::keyClick(&s.window, Qt::Key_D, Qt::ControlModifier);
+        }
+        setDark(false);
+        Shown again;
+        QCOMPARE(again.window.document().units(), UnitSystem::Us);
+        QVERIFY(theme().dark);
+    }
+
+    void whatIsHalfTypedIsSavedToo()
+    {
+        Shown s;
+        QTemporaryDir dir;
+        auto* field = s.field(thickness);
+        field->setFocus();
+        s.type(field, "27.5");
+        QVERIFY(s.window.saveTo(dir.filePath("a.deepstop")));
+        QVERIFY(near(*files::loadBuild(dir.filePath("a.deepstop").toStdString()).build.setups[1].front->rotor.thickness.value, 0.0275, 1e-12));
+        // Half typed and no quantity: the drawing goes back to what is known, the text stays.
+        field->setFocus();
+        s.type(field, "26");
+        QTest::keyClicks(field, "x");
+        QVERIFY(!field->refusal().isEmpty());
+        QCOMPARE(*s.window.document().study().after.front.corner->rotor.thickness.value, 0.0275);
     }
 
     void longNamesDoNotBreakTheWindow()

@@ -146,7 +146,6 @@ void DimensionField::tryText(const QString& text)
 {
     editing_ = true;
     const auto* entry = document_.study().directory->at(pointer_);
-    const Directory directory(document_.build());
     if (!entry)
         return;
     const auto read = readEntry(text.toStdString(), entry->address.style, document_.units(), *entry->reading);
@@ -156,6 +155,8 @@ void DimensionField::tryText(const QString& text)
     say(QString::fromStdString(why));
     if (why.empty())
         document_.preview(pointer_, *read.reading);
+    else
+        document_.endPreview();
     emit grew();
 }
 
