@@ -4,6 +4,7 @@
 #include "widgets/dimension_field.hpp"
 #include "widgets/ledger.hpp"
 #include "widgets/notice_bar.hpp"
+#include "widgets/quick_sums.hpp"
 #include "widgets/slip.hpp"
 #include "widgets/work_rail.hpp"
 
@@ -179,6 +180,18 @@ void MainWindow::makeMenus()
     view->addAction(tr("Zoom &out"), QKeySequence::ZoomOut, this, [this] { page(stage_)->view()->zoomOut(); });
     view->addAction(tr("&Whole sheet"), QKeySequence(Qt::CTRL | Qt::Key_0), this, [this] { page(stage_)->view()->zoomToFit(); });
 
+    auto* tools = menuBar()->addMenu(tr("&Tools"));
+    tools->addAction(tr("&Quick sums…"), QKeySequence(Qt::CTRL | Qt::Key_K), this, [this] {
+        if (!sums_) {
+            sums_ = new QuickSums(this);
+            connect(&document_, &Document::unitsChanged, sums_, [this] { sums_->setUnits(document_.units()); });
+        }
+        sums_->setUnits(document_.units());
+        sums_->show();
+        sums_->raise();
+        sums_->activateWindow();
+    });
+
     auto* help = menuBar()->addMenu(tr("&Help"));
     help->addAction(tr("&Keys"), QKeySequence::HelpContents, this, [this] {
         QMessageBox::information(this, tr("Keys"),
@@ -190,6 +203,7 @@ void MainWindow::makeMenus()
                "28 ±0.05\ta reading and its plus-or-minus;  33?  an estimate\n"
                "Ctrl+U\tmetric or US units\n"
                "Ctrl+D\tnight colours\n"
+               "Ctrl+K\tquick sums\n"
                "Ctrl++, Ctrl+−, Ctrl+0\tzoom; arrows or dragging move the sheet"));
     });
     help->addAction(tr("&About Deep Stop"), this, [this] {

@@ -12,6 +12,7 @@ namespace deepstop::app {
 
 class Ledger;
 class NoticeBar;
+class QuickSums;
 class Slip;
 class WorkRail;
 
@@ -27,6 +28,7 @@ public:
     [[nodiscard]] Slip* slip() const { return slip_; }
     [[nodiscard]] WorkRail* rail() const { return rail_; }
     [[nodiscard]] NoticeBar* notice() const { return notice_; }
+    [[nodiscard]] QuickSums* quickSums() const { return sums_; }
     [[nodiscard]] QComboBox* beforeBox() const { return before_; }
     [[nodiscard]] QComboBox* afterBox() const { return after_; }
 
@@ -75,6 +77,7 @@ private:
     QLabel* summary_;
     QComboBox* before_;
     QComboBox* after_;
+    QuickSums* sums_ = nullptr;
     QMenu* recent_ = nullptr;
     QTimer slipLater_;
     QAction* metric_ = nullptr;

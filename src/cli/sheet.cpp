@@ -143,24 +143,9 @@ Json studyJson(const Study& study)
 
 std::string answerSheet(const sums::Answer& answer)
 {
-    const auto& all = sums::allSums();
-    const auto& sum = *std::ranges::find(all, answer.name, &sums::Sum::name);
     std::string out;
-    for (const auto& [key, value] : answer.results) {
-        const auto& about = *std::ranges::find(sum.results, key, &sums::ResultKey::name);
-        const auto say = [&](double si) { return print(si, about.style, UnitSystem::Metric); };
-        std::string text = "not known";
-        if (const auto* number = std::get_if<double>(&value))
-            text = say(*number);
-        else if (const auto* truth = std::get_if<bool>(&value))
-            text = *truth ? "yes" : "no";
-        else if (const auto* list = std::get_if<std::vector<double>>(&value)) {
-            text = list->empty() ? "no shims" : "";
-            for (const double one : *list)
-                text += (text.empty() ? "" : " + ") + say(one);
-        }
-        out += fmt::format("{:<28}{:<24}{}\n", key, text, about.help);
-    }
+    for (const auto& [name, text, help] : sums::printed(answer))
+        out += fmt::format("{:<28}{:<24}{}\n", name, text, help);
     for (const auto& note : answer.notes)
         out += fmt::format("note: {}\n", note);
     return out + fmt::format("source: {}\n", answer.source);

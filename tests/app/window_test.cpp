@@ -8,6 +8,7 @@
 #include "widgets/dimension_field.hpp"
 #include "widgets/ledger.hpp"
 #include "widgets/notice_bar.hpp"
+#include "widgets/quick_sums.hpp"
 #include "widgets/reading_card.hpp"
 #include "widgets/slip.hpp"
 #include "widgets/work_rail.hpp"
@@ -207,6 +208,22 @@ private slots:
         QTest::keyClicks(card->width(), "0.4");
         QTest::keyClick(card->width(), Qt::Key_Return);
         QVERIFY(near(*s.window.document().build().setups[1].front->rotor.thickness.plusMinus, 0.4e-3, 1e-9));
+    }
+
+    void aReadingThatNoDrawingShowsIsReadOnTheCard()
+    {
+        Shown s;
+        const auto gap = s.ledger("wheel-gap");
+        // The worst of the barrel's stations, by its link under "Rests on".
+        emit s.window.slip()->browser()->anchorClicked(QUrl("reading:/wheels/0/barrel/5/inside_radius_mm"));
+        auto* field = s.window.slip()->card()->field();
+        QVERIFY(field && field->isVisible());
+        QCOMPARE(field->text(), QString("192.4 mm"));
+        QTest::mouseClick(field, Qt::LeftButton);
+        s.type(field, "190");
+        QTest::keyClick(field, Qt::Key_Return);
+        QVERIFY(s.ledger("wheel-gap") != gap);
+        QCOMPARE(s.window.ledger()->cell("wheel-gap")->word(), QString("tight"));
     }
 
     void aRemedyIsTriedAndUndone()
@@ -482,6 +499,27 @@ private slots:
         Shown again;
         QCOMPARE(again.window.document().units(), UnitSystem::Us);
         QVERIFY(theme().dark);
+    }
+
+    void quickSumsAnswerAsTheyAreTyped()
+    {
+        Shown s;
+        QTest::keyClick(&s.window, Qt::Key_K, Qt::ControlModifier);
+        auto* sums = s.window.quickSums();
+        QVERIFY(sums && sums->isVisible());
+        sums->choose("stop");
+        QTest::keyClicks(sums->input("speed"), "35 mph");
+        QVERIFY(sums->answer().isEmpty());
+        QTest::keyClicks(sums->input("distance"), "5 m");
+        QVERIFY(sums->answer().contains("2.50"));
+        QTest::keyClicks(sums->input("grip"), "1.1");
+        QVERIFY(sums->answer().contains("no "));
+        sums->choose("offset");
+        for (const auto& [key, text] : { std::pair { "et", "40" }, { "hat-before", "7.2" }, { "hat-after", "20.5" } })
+            QTest::keyClicks(sums->input(key), text);
+        QVERIFY(sums->answer().contains("13.300 mm"));
+        QTest::keyClicks(sums->input("spacer"), "x");
+        QVERIFY(sums->answer().isEmpty());
     }
 
     void whatIsHalfTypedIsSavedToo()

@@ -3,21 +3,20 @@
 #include "document.hpp"
 #include "quantity/entry.hpp"
 #include "theme.hpp"
+#include "widgets/dimension_field.hpp"
 
-#include <QFormLayout>
 #include <QPainter>
 #include <QVBoxLayout>
 
 namespace deepstop::app {
 
 ReadingCard::ReadingCard(Document& document, QWidget* parent)
-    : QWidget(parent), document_(document), title_(new QLabel(this)), value_(new QLabel(this)), trouble_(new QLabel(this)), known_(new QComboBox(this)),
+    : QWidget(parent), document_(document), title_(new QLabel(this)), other_(new QLabel(this)), form_(new QFormLayout), trouble_(new QLabel(this)), known_(new QComboBox(this)),
       instrument_(new QComboBox(this)), width_(new QLineEdit(this))
 {
     title_->setFont(reading(13, QFont::DemiBold));
     title_->setWordWrap(true);
-    value_->setFont(figures(14));
-    value_->setWordWrap(true);
+    other_->setFont(figures(12));
     trouble_->setWordWrap(true);
     known_->addItems({ tr("measured"), tr("vendor sheet"), tr("estimated") });
     known_->setAccessibleName(tr("How it is known"));
@@ -30,14 +29,13 @@ ReadingCard::ReadingCard(Document& document, QWidget* parent)
     column->setContentsMargins(10, 8, 10, 10);
     column->setSpacing(4);
     column->addWidget(title_);
-    column->addWidget(value_);
-    auto* form = new QFormLayout;
-    form->setContentsMargins(0, 2, 0, 0);
-    form->setVerticalSpacing(4);
-    form->addRow(tr("known"), known_);
-    form->addRow(tr("with"), instrument_);
-    form->addRow(tr("±"), width_);
-    column->addLayout(form);
+    form_->setContentsMargins(0, 2, 0, 0);
+    form_->setVerticalSpacing(4);
+    form_->addRow(tr("in other units"), other_);
+    form_->addRow(tr("known"), known_);
+    form_->addRow(tr("with"), instrument_);
+    form_->addRow(tr("±"), width_);
+    column->addLayout(form_);
     column->addWidget(trouble_);
     connect(known_, &QComboBox::activated, this, &ReadingCard::put);
     connect(instrument_, &QComboBox::activated, this, &ReadingCard::put);
@@ -47,15 +45,27 @@ ReadingCard::ReadingCard(Document& document, QWidget* parent)
 
 void ReadingCard::setReading(const std::string& pointer)
 {
-    pointer_ = pointer;
+    if (pointer_ != pointer) {
+        pointer_ = pointer;
+        if (field_)
+            form_->removeRow(field_);
+        field_ = nullptr;
+        if (document_.study().directory->at(pointer)) {
+            field_ = new DimensionField(document_, pointer, this);
+            DimensionLine look;
+            look.unit = true;
+            field_->setLook(look);
+            form_->insertRow(0, tr("reads"), field_);
+        }
+    }
     refresh();
 }
 
 void ReadingCard::refresh()
 {
     const auto* entry = document_.study().directory->at(pointer_);
-    setVisible(entry != nullptr);
-    if (!entry)
+    setVisible(entry && field_);
+    if (!entry || !field_)
         return;
     filling_ = true;
     const Reading& r = *entry->reading;
@@ -65,9 +75,8 @@ void ReadingCard::refresh()
     label[0] = label[0].toUpper();
     title_->setText(entry->address.place.empty() ? label : label + QStringLiteral("\n") + QString::fromStdString(entry->address.place));
     const double half = uncertainty(r, style.dimension == Dimension::Length);
-    value_->setText(r.value ? QStringLiteral("%1   %2").arg(QString::fromStdString(print(*r.value, style, document_.units())),
-                                  QString::fromStdString(print(*r.value, style, other)))
-                            : tr("not read yet"));
+    field_->refresh();
+    other_->setText(r.value ? QString::fromStdString(print(*r.value, style, other)) : tr("not read yet"));
     known_->setCurrentIndex(static_cast<int>(r.known));
     instrument_->setEnabled(r.known == Known::Measured);
     if (!instrument_->lineEdit()->isModified() || !instrument_->hasFocus())

@@ -2,6 +2,7 @@
 /// The reading in hand: how it is known, with what, how sure.
 
 #include <QComboBox>
+#include <QFormLayout>
 #include <QLabel>
 #include <QLineEdit>
 #include <QWidget>
@@ -15,6 +16,7 @@ struct Reading;
 namespace deepstop::app {
 
 class Document;
+class DimensionField;
 
 class ReadingCard : public QWidget {
     Q_OBJECT
@@ -25,6 +27,8 @@ public:
     void setReading(const std::string& pointer);
     void refresh();
     [[nodiscard]] const std::string& pointer() const { return pointer_; }
+    /// The reading itself, for those that no drawing shows; null while there is none in hand.
+    [[nodiscard]] DimensionField* field() const { return field_; }
     [[nodiscard]] QComboBox* known() const { return known_; }
     [[nodiscard]] QLineEdit* width() const { return width_; }
     [[nodiscard]] QComboBox* instrument() const { return instrument_; }
@@ -38,7 +42,9 @@ private:
     Document& document_;
     std::string pointer_;
     QLabel* title_;
-    QLabel* value_;
+    QLabel* other_; ///< the same in the other units
+    DimensionField* field_ = nullptr;
+    QFormLayout* form_;
     QLabel* trouble_;
     QComboBox* known_;
     QComboBox* instrument_;

@@ -266,6 +266,28 @@ std::span<const Sum> allSums()
     return sums;
 }
 
+std::vector<PrintedResult> printed(const Answer& answer, UnitSystem system)
+{
+    const auto& sum = *std::ranges::find(allSums(), answer.name, &Sum::name);
+    std::vector<PrintedResult> lines;
+    for (const auto& [key, value] : answer.results) {
+        const auto& about = *std::ranges::find(sum.results, key, &ResultKey::name);
+        const auto say = [&](double si) { return print(si, about.style, system); };
+        std::string text = "not known";
+        if (const auto* number = std::get_if<double>(&value)) {
+            text = say(*number);
+        } else if (const auto* truth = std::get_if<bool>(&value)) {
+            text = *truth ? "yes" : "no";
+        } else if (const auto* list = std::get_if<std::vector<double>>(&value)) {
+            text = list->empty() ? "no shims" : "";
+            for (const double one : *list)
+                text += (text.empty() ? "" : " + ") + say(one);
+        }
+        lines.push_back({ key, std::move(text), std::string(about.help) });
+    }
+    return lines;
+}
+
 Answer calculate(std::string_view name, std::span<const std::string> arguments)
 {
     for (const Entry& entry : entries()) {

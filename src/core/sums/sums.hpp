@@ -63,4 +63,12 @@ struct Sum {
 /// cannot be read, or numbers the sum has no answer for.
 [[nodiscard]] Answer calculate(std::string_view name, std::span<const std::string> arguments);
 
+/// One result as a person reads it.
+struct PrintedResult {
+    std::string name;
+    std::string text; ///< "0.81", "yes", "1.000 mm + 0.500 mm", "not known"
+    std::string help;
+};
+[[nodiscard]] std::vector<PrintedResult> printed(const Answer& answer, UnitSystem system = UnitSystem::Metric);
+
 } // namespace deepstop::sums
