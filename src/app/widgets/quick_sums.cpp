@@ -65,6 +65,8 @@ void QuickSums::layOut()
         form_->addRow(string(key.help), line);
         inputs_.emplace(key.name, line);
         connect(line, &QLineEdit::textChanged, this, &QuickSums::work);
+        if (inputs_.size() == 1)
+            line->setFocus();
     }
     work();
 }

@@ -11,7 +11,7 @@
 namespace deepstop::files {
 
 /// No build file comes near this; a larger file is refused before it is read.
-inline constexpr std::uintmax_t largestFile = 16u << 20;
+inline constexpr std::uintmax_t largestFile = 8u << 20;
 
 /// The bytes of `path`. Throws Refusal for a missing, unreadable, special or too large file.
 [[nodiscard]] std::string readFile(const std::filesystem::path& path, std::uintmax_t limit = largestFile);
