@@ -108,7 +108,7 @@ Sheet heatSheet(const Study& study, Axle axle)
     sheet.dimensions.push_back({ corner + "/rotor/ring_inner_diameter_mm", QStringLiteral("Ø "), { b.ringInnerRadius * 1000 * std::cos(0.75), b.ringInnerRadius * 1000 * std::sin(0.75) }, { right * 0.72 + 66, right * 0.86 }, Run::Leader, 0, false, {}, 0.5 });
     sheet.dimensions.push_back({ corner + "/rotor/thickness_mm", {}, { newX - b.thickness * 500, -right }, { newX + b.thickness * 500, -right }, Run::Horizontal, -right - 22, false, {}, 0.5 });
     sheet.dimensions.push_back({ corner + "/rotor/vent_gap_mm", {}, { newX - b.ventGap * 500, -b.ringInnerRadius * 1000 }, { newX + b.ventGap * 500, -b.ringInnerRadius * 1000 }, Run::Horizontal, -b.ringInnerRadius * 1000 + 30, false, QObject::tr("vent"), 0.5 });
-    sheet.dimensions.push_back({ corner + "/rotor/vane_share_percent", {}, { newX, -(b.ringInnerRadius + b.outerRadius) * 500 }, { newX + 10, 0.05 * R }, Run::Leader, 0, true, QObject::tr("vanes"), 0.5 });
+    sheet.dimensions.push_back({ corner + "/rotor/vane_share_percent", {}, { newX, -(b.ringInnerRadius + b.outerRadius) * 500 }, { newX + 10, 0.05 * R }, Run::Leader, 0, true, QObject::tr("vanes"), 0.5, b.ventGap == 0 });
     sheet.dimensions.push_back({ "/car/test_speed_kmh", {}, { barX + 150, zero - 40 }, { newX + 20, zero - 20 }, Run::Leader, 0, true, QObject::tr("one stop from"), 0.5 });
     return sheet;
 }

@@ -99,14 +99,25 @@ QString Slip::html() const
     const Study& study = document_.study();
     auto out = QStringLiteral("<style>a{text-decoration:none;color:%1} p{margin:0}</style>").arg(t.ink.name());
     out += QStringLiteral("<table width='100%' cellspacing='0' cellpadding='2'>");
+    // On stages that show one axle at a time it is said whose checks these are.
+    const bool byAxle = stage_ == Stage::WheelRoom || stage_ == Stage::Heat;
+    std::optional<Axle> axle;
+    const auto heading = [&](Axle which, const QString& note) {
+        out += QStringLiteral("<tr><td colspan='2'>%1</td></tr>").arg(span(t.mute, (which == Axle::Front ? tr("Front axle") : tr("Rear axle")) + note));
+    };
     for (const Verdict& v : study.verdicts) {
         if (v.stage != stage_)
             continue;
+        if (byAxle && axle != v.axle)
+            heading(v.axle, {});
+        axle = v.axle;
         const bool open = v.id == chosen_;
         out += QStringLiteral("<tr><td width='18'>%1</td><td%2><a href='check:%3'>%4</a></td></tr>")
                    .arg(mark(v.level), open ? QStringLiteral(" bgcolor='%1'").arg(t.raised.name()) : QString(), text(v.id),
                        open ? QStringLiteral("<b>%1</b>").arg(text(v.title)) : text(v.title));
     }
+    if (byAxle && axle == Axle::Front && study.after.setup && !study.after.setup->rear && study.after.setup != &study.build->setups.front())
+        heading(Axle::Rear, tr(": left as found"));
     out += QStringLiteral("</table>");
     if (const Verdict* v = study.verdict(chosen_))
         out += details(*v);
