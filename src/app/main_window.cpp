@@ -17,6 +17,7 @@
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QHBoxLayout>
+#include <QInputDialog>
 #include <QMenuBar>
 #include <QMessageBox>
 #include <QMimeData>
@@ -154,6 +155,9 @@ void MainWindow::makeMenus()
     redo->setShortcuts({ QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), QKeySequence(Qt::CTRL | Qt::Key_Y) });
     edit->addActions({ undo, redo });
     edit->addSeparator();
+    edit->addAction(tr("&Copy this setup as a new proposal"), this, &MainWindow::copySetup);
+    edit->addAction(tr("Re&name this setup…"), this, &MainWindow::renameSetup);
+    edit->addSeparator();
     edit->addAction(tr("First &dimension"), QKeySequence(Qt::Key_F2), this, [this] { page(stage_)->view()->focusFirst(); });
 
     auto* view = menuBar()->addMenu(tr("&View"));
@@ -215,6 +219,39 @@ void MainWindow::makeMenus()
                 .arg(QCoreApplication::applicationVersion()));
     });
     refreshRecent();
+}
+
+void MainWindow::copySetup()
+{
+    finishTyping();
+    Build build = document_.build();
+    Setup copy = *document_.study().after.setup;
+    // An id nobody has; the name says where it came from.
+    int number = 2;
+    while (findSetup(build, copy.id + "-" + std::to_string(number)))
+        ++number;
+    copy.id += "-" + std::to_string(number);
+    copy.name += " (" + std::to_string(number) + ")";
+    // The first setup is what the others lean on; a proposal made from it has its own front to change.
+    if (!copy.front)
+        if (const Corner* corner = cornerOf(build, *document_.study().after.setup, Axle::Front))
+            copy.front = *corner;
+    const auto id = copy.id;
+    build.setups.push_back(std::move(copy));
+    document_.setBuild(std::move(build), tr("copy of a setup"));
+    document_.setPair({ document_.study().before.setup->id, id });
+}
+
+void MainWindow::renameSetup()
+{
+    const auto id = document_.study().after.setup->id;
+    bool given = false;
+    const auto name = QInputDialog::getText(this, tr("Name of the setup"), tr("Name"), QLineEdit::Normal, QString::fromStdString(document_.study().after.setup->name), &given).trimmed();
+    if (!given || name.isEmpty())
+        return;
+    Build build = document_.build();
+    std::ranges::find(build.setups, id, &Setup::id)->name = name.toStdString();
+    document_.setBuild(std::move(build), tr("name of a setup"));
 }
 
 void MainWindow::setStage(Stage stage)

@@ -58,6 +58,8 @@ private:
     void refreshSetups();
     void refreshRecent();
     void refreshTitle();
+    void copySetup();
+    void renameSetup();
     void goToReading(const std::string& pointer);
     /// Does `opening`; a refusal is said in the notice bar.
     bool attempt(const std::function<void()>& opening);

@@ -522,6 +522,70 @@ private slots:
         QVERIFY(sums->answer().isEmpty());
     }
 
+    void whatIsChosenRatherThanMeasured()
+    {
+        Shown s;
+        const auto choose = [&](Stage stage, int index) {
+            s.window.setStage(stage);
+            auto* box = s.window.page(stage)->choice();
+            QVERIFY(box && box->isVisible());
+            box->setFocus();
+            box->setCurrentIndex(index);
+            emit box->activated(index);
+        };
+        choose(Stage::WheelRoom, 1); // the 18-inch wheel
+        QCOMPARE(s.window.document().build().setups[1].front->wheel, std::string("w18"));
+        QCOMPARE(s.window.ledger()->cell("wheel-gap")->word(), QString("clear"));
+        choose(Stage::Car, 2); // no antilock
+        QVERIFY(s.window.document().build().car.antilock == YesNo::No);
+        const auto planned = s.window.document().study().verdict("front-left/axial")->remedies.front().title;
+        choose(Stage::Centring, 1); // shims on the other side of the ear
+        QVERIFY(s.window.document().study().verdict("front-left/axial")->remedies.front().title != planned);
+        for (int i = 0; i < 3; ++i)
+            QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(!s.window.isWindowModified());
+    }
+
+    void theDrawerIsOneLineOfText()
+    {
+        Shown s;
+        s.window.setStage(Stage::Centring);
+        auto* drawer = s.window.page(Stage::Centring)->drawer();
+        QCOMPARE(drawer->text(), QString("0.25 × 4, 0.5 × 4, 0.75 × 4, 1 × 6, 2 × 2"));
+        drawer->setFocus();
+        s.type(drawer, "0.75 x");
+        QTest::keyClick(drawer, Qt::Key_Return);
+        QCOMPARE(s.window.document().build().drawer.size(), std::size_t(5));
+        QCOMPARE(drawer->text(), QString("0.75 x"));
+        s.type(drawer, "0.4x8, 0.03 in x 2");
+        QTest::keyClick(drawer, Qt::Key_Return);
+        QCOMPARE(s.window.document().build().drawer.size(), std::size_t(2));
+        QVERIFY(near(*s.window.document().build().drawer[1].thickness.value, 0.762e-3, 1e-9));
+        QVERIFY(s.window.slip()->plainText().contains("0.40"));
+        QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(drawer->text(), QString("0.25 × 4, 0.5 × 4, 0.75 × 4, 1 × 6, 2 × 2"));
+    }
+
+    void aSetupIsCopiedAsANewProposal()
+    {
+        Shown s;
+        for (QAction* menu : s.window.menuBar()->actions())
+            for (QAction* action : menu->menu()->actions())
+                if (action->text().contains("new proposal"))
+                    action->trigger();
+        QCOMPARE(s.window.document().build().setups.size(), std::size_t(4));
+        QCOMPARE(s.window.document().study().after.setup->id, std::string("varnik-330-2"));
+        QCOMPARE(s.window.afterBox()->currentText(), QString("Varnik 330 × 28 (2)"));
+        auto* field = s.field("/setups/3/front/rotor/outer_diameter_mm");
+        field->setFocus();
+        s.type(field, "320");
+        QTest::keyClick(field, Qt::Key_Return);
+        QVERIFY(near(*s.window.document().build().setups[1].front->rotor.outerDiameter.value, 0.330, 1e-12));
+        QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
+        QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(s.window.document().build().setups.size(), std::size_t(3));
+    }
+
     void whatIsHalfTypedIsSavedToo()
     {
         Shown s;

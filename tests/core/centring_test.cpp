@@ -1,4 +1,4 @@
-#include "centring/centring.hpp"
+#include "centring/drawer.hpp"
 #include "core/support.hpp"
 
 #include <QTest>
@@ -196,6 +196,24 @@ private slots:
             QCOMPARE(found.possible, std::get<0>(best) == 0);
             QCOMPARE(found.why.empty(), found.possible);
         }
+    }
+
+    void aDrawerReadsBackAsItIsWritten()
+    {
+        const auto& mm = *deepstop::findUnit("mm", deepstop::Dimension::Length);
+        for (int i = 0; i < 300; ++i) {
+            std::vector<ShimKind> drawer;
+            for (int n = among(1, 8); n > 0; --n)
+                drawer.push_back({ among(1, 500) * 1e-5, among(0, 20) });
+            const auto read = readDrawer(drawerText(drawer, mm), mm);
+            QVERIFY2(read.refusal.empty(), read.refusal.c_str());
+            QCOMPARE(read.drawer.size(), drawer.size());
+            for (std::size_t k = 0; k < drawer.size(); ++k)
+                QVERIFY(steps(read.drawer[k].thickness) == steps(drawer[k].thickness) && read.drawer[k].count == drawer[k].count);
+        }
+        QVERIFY(!readDrawer("", mm).refusal.empty());
+        QVERIFY(readDrawer("", mm, true).refusal.empty());
+        QVERIFY(!readDrawer("0.5x4,", mm).refusal.empty());
     }
 
     void whatCannotBeShimmedSaysWhy()

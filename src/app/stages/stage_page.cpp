@@ -1,12 +1,16 @@
 #include "stages/stage_page.hpp"
 
+#include "centring/drawer.hpp"
 #include "document.hpp"
 #include "stages/course_chart.hpp"
 #include "stages/sheets.hpp"
 #include "theme.hpp"
 
 #include <QButtonGroup>
+#include <QComboBox>
 #include <QHBoxLayout>
+#include <QLabel>
+#include <QLineEdit>
 #include <QPushButton>
 #include <QVBoxLayout>
 
@@ -42,6 +46,30 @@ StagePage::StagePage(Document& document, Stage stage, QWidget* parent)
         }
         refresh();
     });
+    if (stage == Stage::Car || stage == Stage::WheelRoom || stage == Stage::Centring) {
+        choice_ = new QComboBox(places_);
+        choice_->setObjectName(QStringLiteral("choice"));
+        choice_->setMaximumWidth(190);
+        placesRow_->addWidget(choice_);
+        connect(choice_, &QComboBox::activated, this, &StagePage::choose);
+    }
+    if (stage == Stage::Centring) {
+        auto* strip = new QWidget(this);
+        auto* row = new QHBoxLayout(strip);
+        row->setContentsMargins(22, 4, 22, 8);
+        drawer_ = new QLineEdit(strip);
+        drawer_->setObjectName(QStringLiteral("drawer"));
+        drawer_->setFont(figures(13));
+        drawer_->setAccessibleName(tr("Shims in the drawer, thickness times count"));
+        drawer_->setToolTip(tr("Every shim there is for the whole car, those now under the calipers included: thickness × count, parted by commas"));
+        drawerTrouble_ = new QLabel(strip);
+        drawerTrouble_->setWordWrap(true);
+        row->addWidget(new QLabel(tr("In the drawer"), strip));
+        row->addWidget(drawer_, 2);
+        row->addWidget(drawerTrouble_, 1);
+        column_->addWidget(strip);
+        connect(drawer_, &QLineEdit::editingFinished, this, &StagePage::putDrawer);
+    }
     if (stage == Stage::Heat || stage == Stage::Stop) {
         chart_ = new CourseChart(stage, this);
         column_->addWidget(chart_, 2);
@@ -81,8 +109,7 @@ void StagePage::refreshPlaces()
     }
     if (auto* button = placeButtons_->button(place_))
         button->setChecked(true);
-    places_->setVisible(names.size() > 1 || stage_ == Stage::Centring);
-    alignPlaces();
+    places_->setVisible(names.size() > 1 || choice_);
 }
 
 void StagePage::alignPlaces()
@@ -95,10 +122,105 @@ void StagePage::alignPlaces()
 
 void StagePage::resizeEvent(QResizeEvent*) { alignPlaces(); }
 
+Axle StagePage::axle() const
+{
+    const auto& centring = document_.study().centring;
+    if (stage_ == Stage::Centring)
+        return static_cast<std::size_t>(place_) < centring.size() ? centring[static_cast<std::size_t>(place_)].mockUp->axle : Axle::Front;
+    return place_ == 0 ? Axle::Front : Axle::Rear;
+}
+
+void StagePage::refreshChoice()
+{
+    if (!choice_)
+        return;
+    const Study& study = document_.study();
+    const Corner* corner = study.after.at(axle()).corner;
+    QStringList items;
+    int current = -1;
+    if (stage_ == Stage::Car) {
+        items = { tr("Antilock: not known"), tr("Antilock: yes"), tr("Antilock: no") };
+        current = static_cast<int>(study.build->car.antilock);
+    } else if (stage_ == Stage::WheelRoom) {
+        for (const Wheel& wheel : study.build->wheels) {
+            items << QString::fromStdString(wheel.name);
+            if (corner && wheel.id == corner->wheel)
+                current = static_cast<int>(items.size()) - 1;
+        }
+        choice_->setToolTip(tr("The wheel on this axle"));
+    } else {
+        items = { tr("Thicker: inboard"), tr("Thicker: outboard") };
+        current = corner ? static_cast<int>(corner->mount.shimMoves) : -1;
+        choice_->setToolTip(tr("Where a thicker stack of shims moves the caliper: it depends on the side of the ear they lie on"));
+    }
+    QStringList shown;
+    for (int i = 0; i < choice_->count(); ++i)
+        shown << choice_->itemText(i);
+    if (shown != items) {
+        choice_->clear();
+        choice_->addItems(items);
+    }
+    choice_->setCurrentIndex(current);
+}
+
+void StagePage::choose(int index)
+{
+    const Study& study = document_.study();
+    Build build = document_.build();
+    if (stage_ == Stage::Car) {
+        build.car.antilock = static_cast<YesNo>(index);
+    } else if (const Corner* corner = study.after.at(axle()).corner) {
+        // A setup that left this axle alone begins to differ here.
+        Setup& setup = *std::ranges::find(build.setups, study.after.setup->id, &Setup::id);
+        auto& own = axle() == Axle::Front ? setup.front : setup.rear;
+        if (!own)
+            own = *corner;
+        if (stage_ == Stage::WheelRoom)
+            own->wheel = build.wheels[static_cast<std::size_t>(index)].id;
+        else
+            own->mount.shimMoves = static_cast<Direction>(index);
+    }
+    if (!(build == document_.build()))
+        document_.setBuild(std::move(build), choice_->itemText(index));
+}
+
+void StagePage::refreshDrawer()
+{
+    if (!drawer_ || drawer_->isModified())
+        return;
+    std::vector<centring::ShimKind> drawer;
+    for (const ShimStock& stock : document_.study().build->drawer)
+        drawer.push_back({ stock.thickness.value.value_or(0), stock.count });
+    drawer_->setText(QString::fromStdString(centring::drawerText(drawer, style::fine.unit(document_.units()))));
+    drawerTrouble_->clear();
+}
+
+void StagePage::putDrawer()
+{
+    if (!drawer_->isModified())
+        return;
+    const auto read = centring::readDrawer(drawer_->text().toStdString(), style::fine.unit(document_.units()), true);
+    drawerTrouble_->setText(QString::fromStdString(read.refusal));
+    if (!read.refusal.empty())
+        return;
+    Build build = document_.build();
+    std::vector<ShimStock> drawer;
+    for (const centring::ShimKind& kind : read.drawer) {
+        // A size that was there keeps how it is known.
+        const auto known = std::ranges::find_if(build.drawer, [&](const ShimStock& s) { return s.thickness.value && std::abs(*s.thickness.value - kind.thickness) < 1e-8; });
+        drawer.push_back({ known != build.drawer.end() ? known->thickness : Reading { kind.thickness, {}, Known::Measured, {}, {} }, kind.count });
+    }
+    build.drawer = std::move(drawer);
+    drawer_->setModified(false);
+    if (!(build == document_.build()))
+        document_.setBuild(std::move(build), tr("drawer"));
+    refreshDrawer();
+}
+
 Sheet StagePage::sheet() const
 {
     const Study& study = document_.study();
-    const Axle axle = place_ == 0 ? Axle::Front : Axle::Rear;
+    const Axle axle = this->axle();
     switch (stage_) {
     case Stage::Car: return carSheet(study);
     case Stage::WheelRoom: return wheelRoomSheet(study, axle);
@@ -112,9 +234,12 @@ Sheet StagePage::sheet() const
 void StagePage::refresh()
 {
     refreshPlaces();
+    refreshChoice();
+    refreshDrawer();
+    alignPlaces();
     view_->setSheet(sheet());
     if (chart_)
-        chart_->setStudy(document_.study(), place_ == 0 ? Axle::Front : Axle::Rear);
+        chart_->setStudy(document_.study(), axle());
 }
 
 void StagePage::reveal(const Verdict& verdict)

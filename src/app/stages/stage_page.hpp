@@ -8,6 +8,9 @@
 #include <functional>
 
 class QButtonGroup;
+class QComboBox;
+class QLabel;
+class QLineEdit;
 class QHBoxLayout;
 class QVBoxLayout;
 
@@ -24,6 +27,10 @@ public:
     [[nodiscard]] Stage stage() const { return stage_; }
     [[nodiscard]] DrawingView* view() const { return view_; }
     [[nodiscard]] CourseChart* chart() const { return chart_; }
+    /// What is chosen on this stage rather than measured: antilock, the wheel, which way shims move the caliper. Null where nothing is.
+    [[nodiscard]] QComboBox* choice() const { return choice_; }
+    /// The drawer of shims, as one line of text; on the Centring stage only.
+    [[nodiscard]] QLineEdit* drawer() const { return drawer_; }
     /// Draws the document's study.
     void refresh();
     /// Shows the place a verdict speaks of, where the page has several.
@@ -38,13 +45,21 @@ protected:
 
 private:
     void refreshPlaces();
+    void refreshChoice();
+    void choose(int index);
+    void refreshDrawer();
+    void putDrawer();
     void alignPlaces();
+    [[nodiscard]] Axle axle() const;
     [[nodiscard]] Sheet sheet() const;
 
     Document& document_;
     Stage stage_;
     DrawingView* view_;
     CourseChart* chart_ = nullptr;
+    QComboBox* choice_ = nullptr;
+    QLineEdit* drawer_ = nullptr;
+    QLabel* drawerTrouble_ = nullptr;
     QWidget* places_; ///< which axle, which mock-up
     QHBoxLayout* placesRow_;
     QButtonGroup* placeButtons_;

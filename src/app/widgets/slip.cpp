@@ -6,6 +6,7 @@
 
 #include <QEvent>
 #include <QPainter>
+#include <QRegularExpression>
 #include <QScrollBar>
 #include <QUrl>
 #include <QVBoxLayout>
@@ -15,7 +16,12 @@
 namespace deepstop::app {
 namespace {
 
-QString text(const std::string& s) { return QString::fromStdString(s).toHtmlEscaped(); }
+/// For the text browser; a number and its unit stay on one line.
+QString text(const std::string& s)
+{
+    static const QRegularExpression numberAndUnit(QStringLiteral("(\\d) (?=[%°A-Za-z])"));
+    return QString::fromStdString(s).replace(numberAndUnit, QStringLiteral("\\1\u00a0")).toHtmlEscaped();
+}
 
 QString span(const QColor& colour, const QString& inner) { return QStringLiteral("<span style='color:%1'>%2</span>").arg(colour.name(), inner); }
 

@@ -1,6 +1,6 @@
 #include "sums/sums.hpp"
 
-#include "centring/centring.hpp"
+#include "centring/drawer.hpp"
 #include "fit/fit.hpp"
 #include "heat/heat.hpp"
 #include "materials/materials.hpp"
@@ -39,37 +39,12 @@ double notNegative(const Inputs& in, std::string_view key)
     return in[key];
 }
 
-/// "0.75mm x 4, 1/16 in x 2" and the like: thickness, x, count; decimal commas need a unit behind them to stay apart from the list's.
 std::vector<centring::ShimKind> drawerOf(const std::string& text)
 {
-    std::vector<centring::ShimKind> drawer;
-    std::size_t at = 0;
-    while (at <= text.size()) {
-        const auto end = std::min(text.find(',', at), text.size());
-        const auto entry = text.substr(at, end - at);
-        at = end + 1;
-        auto cross = entry.find_last_of("xX*");
-        std::size_t crossLength = 1;
-        if (const auto sign = entry.rfind("×"); cross == std::string::npos && sign != std::string::npos) {
-            cross = sign;
-            crossLength = std::string_view("×").size();
-        }
-        const auto refuse = [&](std::string_view why) {
-            return BadRequest(fmt::format("drawer: “{}”: {} Write THICKNESSxCOUNT, as in 0.75x4,1/16 inx2.", entry, why));
-        };
-        if (cross == std::string::npos)
-            throw refuse("the count is missing.");
-        const auto thickness = parseQuantity(entry.substr(0, cross), Dimension::Length, "mm");
-        if (!thickness)
-            throw refuse(thickness.refusal);
-        const auto count = parseQuantity(entry.substr(cross + crossLength), Dimension::Number, "");
-        if (!count || *count.value < 0 || *count.value > 1000 || *count.value != std::floor(*count.value))
-            throw refuse("the count must be a whole number from 0 to 1000.");
-        if (!(*thickness.value > 0))
-            throw refuse("the thickness must be more than 0.");
-        drawer.push_back({ *thickness.value, static_cast<int>(*count.value) });
-    }
-    return drawer;
+    auto read = centring::readDrawer(text, *findUnit("mm", Dimension::Length));
+    if (!read.refusal.empty())
+        throw BadRequest("drawer: " + read.refusal);
+    return std::move(read.drawer);
 }
 
 void stop(const Inputs& in, Answer& out)

@@ -1,0 +1,54 @@
+#include "centring/drawer.hpp"
+
+#include "quantity/parse.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace deepstop::centring {
+
+DrawerText readDrawer(std::string_view text, const Unit& plainUnit, bool mayBeEmpty)
+{
+    DrawerText result;
+    if (mayBeEmpty && text.find_first_not_of(' ') == std::string_view::npos)
+        return result;
+    std::size_t at = 0;
+    while (at <= text.size()) {
+        const auto end = std::min(text.find(',', at), text.size());
+        const auto entry = text.substr(at, end - at);
+        at = end + 1;
+        const auto refuse = [&](std::string_view why) {
+            return DrawerText { {}, fmt::format("“{}”: {} Write THICKNESSxCOUNT, as in 0.75x4,1/16 inx2.", entry, why) };
+        };
+        auto cross = entry.find_last_of("xX*");
+        std::size_t length = 1;
+        if (const auto sign = entry.rfind("×"); cross == std::string_view::npos && sign != std::string_view::npos) {
+            cross = sign;
+            length = std::string_view("×").size();
+        }
+        if (cross == std::string_view::npos)
+            return refuse("the count is missing.");
+        const auto thickness = parseQuantity(entry.substr(0, cross), Dimension::Length, plainUnit);
+        if (!thickness)
+            return refuse(thickness.refusal);
+        const auto count = parseQuantity(entry.substr(cross + length), Dimension::Number, "");
+        if (!count || *count.value < 0 || *count.value > 1000 || *count.value != std::floor(*count.value))
+            return refuse("the count must be a whole number from 0 to 1000.");
+        if (!(*thickness.value > 0))
+            return refuse("the thickness must be more than 0.");
+        result.drawer.push_back({ *thickness.value, static_cast<int>(*count.value) });
+    }
+    return result;
+}
+
+std::string drawerText(std::span<const ShimKind> drawer, const Unit& unit)
+{
+    std::string text;
+    for (const ShimKind& kind : drawer)
+        text += fmt::format("{}{} × {}", text.empty() ? "" : ", ", editable(kind.thickness, unit), kind.count);
+    return text;
+}
+
+} // namespace deepstop::centring

@@ -1,0 +1,25 @@
+#pragma once
+/// A drawer of shims as one line of text: "0.75x4, 1 mm x 2, 0.030 in x 6".
+
+#include "centring/centring.hpp"
+#include "quantity/format.hpp"
+
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace deepstop::centring {
+
+struct DrawerText {
+    std::vector<ShimKind> drawer;
+    std::string refusal; ///< names the entry that was not understood; empty on success
+};
+
+/// Reads THICKNESSxCOUNT entries parted by commas; thickness in any unit of length, plain numbers in `plainUnit`; count a whole number
+/// from 0 to 1000. A decimal comma cannot be used here: the comma parts the entries. The empty text is an empty drawer only if `mayBeEmpty`.
+[[nodiscard]] DrawerText readDrawer(std::string_view text, const Unit& plainUnit, bool mayBeEmpty = false);
+
+/// The same drawer as text that reads back as it, for example "0.25 × 4, 0.5 × 4".
+[[nodiscard]] std::string drawerText(std::span<const ShimKind> drawer, const Unit& unit);
+
+} // namespace deepstop::centring
