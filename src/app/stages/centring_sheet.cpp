@@ -29,14 +29,14 @@ Sheet centringSheet(const Study& study, std::size_t which)
     const bool read = which < study.centring.size();
     const Axle axle = read ? study.centring[which].mockUp->axle : Axle::Front;
     const CornerResult& corner = study.after.at(axle);
-    sheet.title = QObject::tr("Caliper over the rotor, seen along the radius");
+    sheet.title = QObject::tr("Caliper over its rotor");
     sheet.scaleBar = false;
     if (!corner.corner)
         return sheet;
-    sheet.subtitle = QStringLiteral("%1 · %2 · %3").arg(unitNote(study), QObject::tr("errors drawn %1 times as large").arg(exaggeration), QObject::tr("left is inboard"));
+    sheet.subtitle = QStringLiteral("%1 · %2 · %3").arg(unitNote(study), QObject::tr("errors drawn %1 times as large").arg(exaggeration), QObject::tr("seen along the radius, left is inboard"));
 
     if (read)
-        sheet.title = QObject::tr("%1 %2 caliper over the rotor, seen along the radius")
+        sheet.title = QObject::tr("%1 %2 caliper over its rotor")
                           .arg(axle == Axle::Front ? QObject::tr("Front") : QObject::tr("Rear"), study.centring[which].mockUp->side == Side::Left ? QObject::tr("left") : QObject::tr("right"));
     const fit::CornerShape& s = corner.drawn;
     const Mount& mount = corner.corner->mount;

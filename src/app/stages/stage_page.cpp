@@ -49,6 +49,7 @@ StagePage::StagePage(Document& document, Stage stage, QWidget* parent)
     if (stage == Stage::Car || stage == Stage::WheelRoom || stage == Stage::Centring) {
         choice_ = new QComboBox(places_);
         choice_->setObjectName(QStringLiteral("choice"));
+        choice_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
         choice_->setMaximumWidth(190);
         placesRow_->addWidget(choice_);
         connect(choice_, &QComboBox::activated, this, &StagePage::choose);
