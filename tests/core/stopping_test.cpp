@@ -126,6 +126,57 @@ private slots:
         }
     }
 
+    /// Without antilock, independently: raise the pressure in 20,000 small steps until an axle has more force than its load holds.
+    void theFirstAxleToLockIsWhereAScanFindsIt()
+    {
+        for (int i = 0; i < 60; ++i) {
+            const Car car { between(600, 2500), between(2.0, 3.2), between(0.35, 0.8), between(0.38, 0.62), between(0.5, 1.4), 0 };
+            auto b = brakes(between(1e-3, 4e-3), between(0.5e-3, 3e-3));
+            if (among(0, 1)) {
+                b.kneePressure = between(10e5, 60e5);
+                b.slope = between(0, 0.8);
+            }
+            const double full = between(30e5, 150e5);
+            const auto held = hardestBraking(car, b, full, false);
+            const double weight = car.mass * standardGravity;
+            double p = 0;
+            Limit limit = Limit::Pedal;
+            for (int k = 1; k <= 20000; ++k) {
+                p = full * k / 20000;
+                const double front = 2 * brakeTorque(b.front, p) / b.front.tyreRadius;
+                const double rear = 2 * brakeTorque(b.rear, b.rearPressure(p)) / b.rear.tyreRadius;
+                const double load = car.frontLoadShare + (front + rear) / weight * car.centreOfMassHeight / car.wheelbase;
+                if (front > car.grip * load * weight || rear > car.grip * (1 - load) * weight) {
+                    limit = front > car.grip * load * weight ? Limit::FrontLocks : Limit::RearLocks;
+                    break;
+                }
+            }
+            QVERIFY(std::abs(held.pressure - p) <= full / 20000 * 1.01);
+            if (held.limit != Limit::Tyres)
+                QCOMPARE(held.limit, limit);
+        }
+    }
+
+    /// With antilock, independently: start at rest and let the loads follow the forces until nothing moves any more.
+    void antilockSettlesWhereLoadsAndForcesAgree()
+    {
+        for (int i = 0; i < 200; ++i) {
+            const Car car { between(600, 2500), between(2.0, 3.2), between(0.35, 0.6), between(0.42, 0.62), between(0.5, 1.2), 0 };
+            const auto b = brakes(between(1e-3, 4e-3), between(0.5e-3, 3e-3));
+            const double full = between(20e5, 150e5);
+            const auto held = hardestBraking(car, b, full, true);
+            const double weight = car.mass * standardGravity;
+            double z = 0;
+            for (int k = 0; k < 500; ++k) {
+                const double load = car.frontLoadShare + z * car.centreOfMassHeight / car.wheelbase;
+                const double front = std::min(2 * brakeTorque(b.front, full) / b.front.tyreRadius, car.grip * load * weight);
+                const double rear = std::min(2 * brakeTorque(b.rear, full) / b.rear.tyreRadius, car.grip * (1 - load) * weight);
+                z = (front + rear) / weight;
+            }
+            QVERIFY2(near(held.deceleration, z, 1e-6), qPrintable(QString("%1 %2").arg(held.deceleration).arg(z)));
+        }
+    }
+
     void badNumbersGiveNoNumber()
     {
         auto car = merle();

@@ -1,0 +1,241 @@
+/// What the sheets look like: to scale, labels clear of each other, readable by day and night.
+
+#include "app/shown.hpp"
+
+#include <QPainter>
+
+class LooksTest : public QObject {
+    Q_OBJECT
+private slots:
+    void initTestCase() { beginWindowTests(); }
+    void init() { freshSettings(); }
+
+    void everyStageShowsItsDrawingAndItsChecks()
+    {
+        for (const char* demo : { "halden-merle", "linnet" }) {
+            Shown s(MainWindow::demoFolder() + "/" + demo + ".deepstop");
+            int number = 0;
+            for (const Stage stage : workingOrder()) {
+                QTest::keyClick(&s.window, static_cast<Qt::Key>(Qt::Key_1 + number++), Qt::ControlModifier);
+                QCOMPARE(s.window.stage(), stage);
+                auto* view = s.window.page(stage)->view();
+                QVERIFY(view->isVisible());
+                QVERIFY(view->sheet().areas.size() > 5);
+                QVERIFY(!view->sheet().dimensions.empty());
+                for (const DimensionLine& line : view->sheet().dimensions)
+                    QVERIFY2(s.window.document().study().directory->at(line.pointer), line.pointer.c_str());
+                QVERIFY(s.window.slip()->plainText().size() > 20);
+                const auto picture = view->grab().toImage();
+                QSet<QRgb> colours;
+                for (int y = 0; y < picture.height(); y += 3)
+                    for (int x = 0; x < picture.width(); x += 3)
+                        colours.insert(picture.pixel(x, y));
+                QVERIFY(colours.size() > 12);
+            }
+        }
+    }
+
+    void labelsKeepClearOfEachOtherAndOfTheEdge_data()
+    {
+        QTest::addColumn<QString>("demo");
+        QTest::addColumn<bool>("us");
+        for (const char* demo : { "halden-merle", "linnet" })
+            for (const bool us : { false, true })
+                QTest::addRow("%s %s", demo, us ? "US" : "metric") << demo << us;
+    }
+
+    void labelsKeepClearOfEachOtherAndOfTheEdge()
+    {
+        QFETCH(QString, demo);
+        QFETCH(bool, us);
+        Shown s(MainWindow::demoFolder() + "/" + demo + ".deepstop");
+        s.window.resize(1280, 800);
+        s.window.document().setUnits(us ? UnitSystem::Us : UnitSystem::Metric);
+        for (const Stage stage : workingOrder()) {
+            s.window.setStage(stage);
+            QTest::qWait(20);
+            auto* view = s.window.page(stage)->view();
+            std::vector<std::pair<QRect, QString>> boxes;
+            for (const DimensionLine& line : view->sheet().dimensions)
+                boxes.emplace_back(view->field(line.pointer)->geometry(), QString::fromStdString(line.pointer));
+            for (const Callout& callout : view->sheet().callouts)
+                boxes.emplace_back(view->callout(callout.verdict)->geometry(), QString::fromStdString(callout.verdict));
+            for (std::size_t i = 0; i < boxes.size(); ++i) {
+                QVERIFY2(view->rect().contains(boxes[i].first), qPrintable(boxes[i].second));
+                for (std::size_t j = i + 1; j < boxes.size(); ++j)
+                    QVERIFY2(!boxes[i].first.intersects(boxes[j].first), qPrintable(boxes[i].second + " and " + boxes[j].second));
+            }
+        }
+    }
+
+    /// A known length on the sheet has the same scale along and across.
+    void theDrawingIsToScale()
+    {
+        Shown s;
+        auto* view = s.window.page(Stage::WheelRoom)->view();
+        const auto& sheet = view->sheet();
+        const auto rotor = std::ranges::find(sheet.dimensions, diameter, &DimensionLine::pointer);
+        QVERIFY(near(rotor->from.y() - rotor->to.y(), 165.0, 1e-9));
+        const auto wide = std::ranges::find(sheet.dimensions, thickness, &DimensionLine::pointer);
+        QVERIFY(near(wide->to.x() - wide->from.x(), 28.0, 1e-9));
+        const auto a = view->toScreen(rotor->from) - view->toScreen(rotor->to);
+        const auto b = view->toScreen(wide->to) - view->toScreen(wide->from);
+        QVERIFY(near(std::hypot(a.x(), a.y()) / 165, std::hypot(b.x(), b.y()) / 28, 1e-9));
+    }
+
+    /// What a ruler on the sheet reads is what the number beside it says, on every stage that is to scale.
+    void everyDimensionMeasuresWhatItSays_data()
+    {
+        QTest::addColumn<QString>("demo");
+        QTest::addColumn<int>("stage");
+        for (const char* demo : { "halden-merle", "linnet" })
+            for (const Stage stage : { Stage::Car, Stage::WheelRoom, Stage::Heat })
+                QTest::addRow("%s %s", demo, nameOf(stage).data()) << demo << int(stage);
+    }
+    void everyDimensionMeasuresWhatItSays()
+    {
+        QFETCH(QString, demo);
+        QFETCH(int, stage);
+        Shown s(MainWindow::demoFolder() + "/" + demo + ".deepstop");
+        s.window.setStage(static_cast<Stage>(stage));
+        const auto& sheet = s.window.page(static_cast<Stage>(stage))->view()->sheet();
+        int measured = 0;
+        for (const DimensionLine& line : sheet.dimensions) {
+            const auto* entry = s.window.document().study().directory->at(line.pointer);
+            if (line.run == Run::Leader || !entry->reading->value || line.pointer.starts_with("/hydraulics"))
+                continue;
+            const double drawn = line.run == Run::Horizontal ? std::abs(line.to.x() - line.from.x()) : std::abs(line.to.y() - line.from.y());
+            // A diameter is drawn from the axis: half of it is seen.
+            const double factor = line.pointer.ends_with("diameter_mm") ? 0.5 : 1;
+            QVERIFY2(std::abs(drawn - std::abs(*entry->reading->value) * 1000 * factor) < 1e-6, qPrintable(QString::fromStdString(line.pointer) + QString(" %1").arg(drawn)));
+            ++measured;
+        }
+        QVERIFY(measured >= 2);
+    }
+
+    void theRoadIsToScale()
+    {
+        Shown s;
+        s.window.setStage(Stage::Stop);
+        const auto& sheet = s.window.page(Stage::Stop)->view()->sheet();
+        const auto first = std::ranges::find(sheet.callouts, std::string("stop/measured-1"), &Callout::verdict);
+        const auto second = std::ranges::find(sheet.callouts, std::string("stop/measured-2"), &Callout::verdict);
+        QVERIFY(near(first->from.x() / second->from.x(), 41.6 / 5.0, 1e-9));
+    }
+
+    /// As found and proposed are both there, and look different: dashes and another colour.
+    void theGhostIsSeen()
+    {
+        Shown s;
+        const auto count = [&](Stage stage) {
+            s.window.setStage(stage);
+            int dashed = 0;
+            for (const Area& area : s.window.page(stage)->view()->sheet().areas)
+                dashed += area.ink.line == Qt::DashLine && area.ink.stroke == theme().found;
+            return dashed;
+        };
+        QVERIFY(count(Stage::WheelRoom) >= 3);
+        QVERIFY(count(Stage::Heat) >= 2);
+        s.window.document().setPair({ "varnik-330", "varnik-330" });
+        QCOMPARE(count(Stage::WheelRoom), 0);
+    }
+
+    void whereTheyStrikeIsMarked()
+    {
+        Shown s;
+        const auto marked = [&] {
+            return std::ranges::count_if(s.window.page(Stage::WheelRoom)->view()->sheet().areas, [](const Area& area) { return area.ink.stroke == theme().bad; });
+        };
+        QCOMPARE(marked(), 0);
+        s.window.document().setPair({ {}, "varnik-355" });
+        QCOMPARE(marked(), 1);
+    }
+
+    void aMissingPartIsDrawnDashed()
+    {
+        Shown s;
+        const auto dashedIron = [&] {
+            return std::ranges::count_if(s.window.page(Stage::WheelRoom)->view()->sheet().areas,
+                [](const Area& area) { return area.ink.line == Qt::DashLine && area.ink.stroke == theme().ink && area.ink.hatch == Hatch::Falling; });
+        };
+        QCOMPARE(dashedIron(), 0);
+        s.window.document().setReading(thickness, {});
+        QVERIFY(dashedIron() > 0);
+    }
+
+    void levelsDifferInShapeNotOnlyInColour()
+    {
+        std::vector<QImage> shapes;
+        for (const Level level : { Level::Good, Level::Unproven, Level::Caution, Level::Stop }) {
+            QImage image(24, 24, QImage::Format_Grayscale8);
+            image.fill(255);
+            QPainter p(&image);
+            drawLevel(p, QRectF(2, 2, 20, 20), level, Qt::black);
+            p.end();
+            for (const QImage& other : shapes) {
+                int different = 0;
+                for (int y = 0; y < 24; ++y)
+                    for (int x = 0; x < 24; ++x)
+                        different += std::abs(qGray(image.pixel(x, y)) - qGray(other.pixel(x, y))) > 100;
+                QVERIFY(different > 40);
+            }
+            shapes.push_back(image);
+        }
+    }
+
+    void zoomKeepsThePointUnderThePointer()
+    {
+        Shown s;
+        auto* view = s.window.page(Stage::WheelRoom)->view();
+        const QPointF pointer(300, 300);
+        const double before = view->pixelsPerMillimetre();
+        const QPointF zero = view->toScreen({ 0, 0 });
+        view->zoomBy(2, pointer);
+        QVERIFY(near(view->pixelsPerMillimetre(), 2 * before, 1e-9));
+        QVERIFY(std::abs((view->toScreen({ 0, 0 }) - pointer).x() - 2 * (zero - pointer).x()) < 1e-6);
+        QTest::keyClick(&s.window, Qt::Key_0, Qt::ControlModifier);
+        QVERIFY(near(view->pixelsPerMillimetre(), before, 1e-9));
+        QTest::mousePress(view, Qt::LeftButton, {}, QPoint(40, 500));
+        QTest::mouseMove(view, QPoint(70, 480));
+        QTest::mouseRelease(view, Qt::LeftButton, {}, QPoint(70, 480));
+        QVERIFY(view->toScreen({ 0, 0 }) != zero);
+    }
+
+    void nightIsDarkAndReadable()
+    {
+        Shown s;
+        s.window.setNight(true);
+        const auto luminance = [](const QColor& c) {
+            const auto part = [](double v) { return v <= 0.03928 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); };
+            return 0.2126 * part(c.redF()) + 0.7152 * part(c.greenF()) + 0.0722 * part(c.blueF());
+        };
+        // Source: WCAG 2.1, contrast of text at least 4.5 to 1.
+        for (const bool night : { true, false }) {
+            setDark(night);
+            const Theme& t = theme();
+            for (const QColor& ground : { t.paper, t.board, t.raised })
+                for (const QColor& letters : { t.ink, t.mute, t.proposal, t.good, t.caution, t.bad, t.unproven }) {
+                    const double a = luminance(ground), b = luminance(letters);
+                    const double contrast = (std::max(a, b) + 0.05) / (std::min(a, b) + 0.05);
+                    QVERIFY2(contrast >= 4.5, qPrintable(QString("%1 on %2: %3").arg(letters.name(), ground.name()).arg(contrast)));
+                }
+        }
+    }
+
+    void longNamesDoNotBreakTheWindow()
+    {
+        Shown s;
+        Build build = s.window.document().build();
+        build.car.name = "An estate with a name that goes on and on until nobody reads it any more";
+        build.setups[1].name = "A kit whose vendor believed that every property belongs into its title, all of them";
+        build.wheels[0].name = build.setups[1].name;
+        s.window.document().setBuild(build, "names");
+        s.window.resize(1280, 800);
+        QTest::qWait(20);
+        QVERIFY(s.window.width() <= 1280);
+        QVERIFY(s.window.page(Stage::WheelRoom)->view()->width() > 700);
+    }
+};
+
+QTEST_MAIN(LooksTest)
+#include "looks_test.moc"

@@ -1,0 +1,72 @@
+#pragma once
+/// A shown window with the demo in it, for tests that drive it with mouse and keys.
+
+#include "core/support.hpp"
+#include "files/disk.hpp"
+#include "main_window.hpp"
+#include "stages/course_chart.hpp"
+#include "theme.hpp"
+#include "widgets/dimension_field.hpp"
+#include "widgets/ledger.hpp"
+#include "widgets/notice_bar.hpp"
+#include "widgets/quick_sums.hpp"
+#include "widgets/reading_card.hpp"
+#include "widgets/slip.hpp"
+#include "widgets/work_rail.hpp"
+
+#include <QDropEvent>
+#include <QMenuBar>
+#include <QMessageBox>
+#include <QMimeData>
+#include <QPushButton>
+#include <QSettings>
+#include <QSignalSpy>
+#include <QStandardPaths>
+#include <QTemporaryDir>
+#include <QTest>
+#include <QTextBlock>
+#include <QTimer>
+
+using namespace deepstop;
+using namespace deepstop::app;
+
+inline const std::string corner = "/setups/1/front";
+inline const std::string diameter = corner + "/rotor/outer_diameter_mm";
+inline const std::string thickness = corner + "/rotor/thickness_mm";
+
+inline QString merle() { return MainWindow::demoFolder() + "/halden-merle.deepstop"; }
+
+/// A shown window with the demo in it.
+struct Shown {
+    MainWindow window;
+    explicit Shown(const QString& demo = merle())
+    {
+        window.openDemo(demo);
+        window.show();
+        window.activateWindow();
+        if (!QTest::qWaitForWindowActive(&window))
+            qWarning("the window did not become active");
+    }
+    DimensionField* field(const std::string& pointer) { return window.page(window.stage())->view()->field(pointer); }
+    QString ledger(std::string_view id) { return window.ledger()->cell(id)->beforeAfter(); }
+    void type(QWidget* into, const QString& text)
+    {
+        QTest::keyClick(into, Qt::Key_A, Qt::ControlModifier);
+        QTest::keyClicks(into, text);
+    }
+};
+
+/// What every window test begins with.
+inline void beginWindowTests()
+{
+    QStandardPaths::setTestModeEnabled(true);
+    QCoreApplication::setOrganizationName("deepstop-test");
+    loadFonts();
+    setDark(false);
+}
+
+inline void freshSettings()
+{
+    QSettings().clear();
+    setDark(false);
+}

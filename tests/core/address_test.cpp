@@ -1,0 +1,104 @@
+#include "build/address.hpp"
+#include "core/support.hpp"
+#include "files/disk.hpp"
+
+#include <QTest>
+
+#include <nlohmann/json.hpp>
+
+#include <set>
+
+using namespace deepstop;
+
+class AddressTest : public QObject {
+    Q_OBJECT
+private slots:
+    /// The address of every reading is its JSON pointer in the saved file.
+    void addressesArePlacesInTheFile()
+    {
+        for (const char* name : { "halden-merle", "linnet" }) {
+            const auto build = demo(name);
+            const auto json = nlohmann::json::parse(files::writeBuild({ build, nullptr }));
+            const Directory directory(build);
+            std::set<std::string> seen;
+            for (const auto& entry : directory.entries()) {
+                QVERIFY2(seen.insert(entry.address.pointer).second, entry.address.pointer.c_str());
+                const nlohmann::json::json_pointer place(entry.address.pointer);
+                QCOMPARE(json.contains(place) && json[place].contains("value"), entry.reading->value.has_value());
+            }
+            QVERIFY(seen.size() > 120);
+        }
+    }
+
+    void everyReadingIsFoundBothWaysAndHasAName()
+    {
+        const auto build = demo();
+        const Directory directory(build);
+        for (const auto& entry : directory.entries()) {
+            QCOMPARE(directory.at(entry.address.pointer), &entry);
+            QCOMPARE(directory.of(*entry.reading), &entry.address);
+            QVERIFY(!entry.address.label.empty());
+            QVERIFY(entry.address.full().find(entry.address.label) == 0);
+        }
+        const Reading stranger;
+        QVERIFY(!directory.of(stranger));
+        QVERIFY(!directory.at("/setups/99/front/rotor/thickness_mm"));
+    }
+
+    void replacingOneReadingLeavesAllOthers()
+    {
+        const auto build = demo();
+        const Directory directory(build);
+        const Reading other { 123.0, 4.0, Known::Vendor, {}, "2026-01-01" };
+        for (const auto& entry : directory.entries()) {
+            const auto changed = withReading(build, entry.address.pointer, other);
+            const Directory after(changed);
+            QCOMPARE(after.entries().size(), directory.entries().size());
+            for (std::size_t i = 0; i < after.entries().size(); ++i) {
+                const bool here = after.entries()[i].address.pointer == entry.address.pointer;
+                QVERIFY(*after.entries()[i].reading == (here ? other : *directory.entries()[i].reading));
+            }
+        }
+        QVERIFY(withReading(build, "/nowhere", other) == build);
+    }
+
+    void rangesAreKept()
+    {
+        const auto build = demo();
+        const Directory directory(build);
+        const auto refuses = [&](const char* pointer, double si) { return !refusal(directory.at(pointer)->address, si).empty(); };
+        QVERIFY(refuses("/setups/0/front/rotor/thickness_mm", 0));
+        QVERIFY(refuses("/setups/0/front/rotor/thickness_mm", -0.01));
+        QVERIFY(refuses("/setups/0/front/rotor/thickness_mm", NAN));
+        QVERIFY(!refuses("/setups/0/front/rotor/thickness_mm", 0.01));
+        QVERIFY(!refuses("/setups/0/front/rotor/vent_gap_mm", 0));
+        QVERIFY(refuses("/setups/0/front/rotor/vent_gap_mm", -1e-6));
+        QVERIFY(!refuses("/setups/0/front/mount/slot_centre_mm", -0.03));
+    }
+
+    /// The same place may hold different things in two setups; the names keep them apart.
+    void namesTellWhoseAReadingIs()
+    {
+        const auto build = demo();
+        const Directory directory(build);
+        std::set<std::string> full;
+        int doubled = 0;
+        for (const auto& entry : directory.entries())
+            doubled += !full.insert(entry.address.full()).second;
+        // Weighings and mock-ups of one corner have no name but their number.
+        QVERIFY2(doubled < int(directory.entries().size()) / 10, qPrintable(QString::number(doubled)));
+        QCOMPARE(directory.at("/setups/1/front/rotor/thickness_mm")->address.full(), std::string("rotor thickness (Varnik 330 × 28, front)"));
+        QCOMPARE(directory.at("/wheels/0/barrel/5/inside_radius_mm")->address.full(), std::string("inside radius, barrel station 6 (17 × 8 ET 40)"));
+    }
+
+    void anAxleLeftOutIsAsFound()
+    {
+        const auto build = demo();
+        QCOMPARE(cornerOf(build, build.setups[1], Axle::Rear), &*build.setups[0].rear);
+        QCOMPARE(cornerOf(build, build.setups[1], Axle::Front), &*build.setups[1].front);
+        QVERIFY(!cornerOf(Build {}, Setup {}, Axle::Front));
+    }
+};
+
+QTEST_GUILESS_MAIN(AddressTest)
+#include "address_test.moc"

@@ -1,0 +1,125 @@
+#include "core/support.hpp"
+
+#include <QTest>
+
+using namespace deepstop;
+
+class LedgerTest : public QObject {
+    Q_OBJECT
+private slots:
+    void theDecidingFiguresAreAllThere()
+    {
+        const auto s = study(demo());
+        for (const char* id : { "corner-weight", "heat-store", "wheel-gap", "off-centre", "front-share", "stop-distance", "stop-rise" }) {
+            QVERIFY2(s.line(id), id);
+            QVERIFY2(!s.line(id)->word.empty(), id);
+        }
+        QCOMPARE(s.ledger.size(), std::size_t(7));
+    }
+
+    /// The weights of the demo by hand: 6.80 + 8.32 + 0.19 and 8.46 + 3.34 + 1.18 + 1.24 + 0.17 kg.
+    void cornersAreWeighedWhole()
+    {
+        const auto& line = *study(demo()).line("corner-weight");
+        QVERIFY(near(*line.before.value, 15.31, 1e-9));
+        QVERIFY(near(*line.after.value, 14.39, 1e-9));
+        QVERIFY(near(*line.change.value, -0.92, 1e-9));
+    }
+
+    /// Computed rotor masses against the demo's weighed ones: within 15 % (common practice).
+    void computedAndWeighedRotorsAgree()
+    {
+        const auto s = study(demo());
+        QVERIFY(std::abs(*s.before.front.rotorMass.value / 6.80 - 1) < 0.15);
+        QVERIFY(std::abs(*s.after.front.rotorMass.value / 8.46 - 1) < 0.15);
+        const auto l = study(demo("linnet"));
+        QVERIFY(std::abs(*l.before.front.rotorMass.value / 3.62 - 1) < 0.15);
+        QVERIFY(std::abs(*l.after.front.rotorMass.value / 4.58 - 1) < 0.15);
+    }
+
+    void aRotorNobodyWeighedIsComputed()
+    {
+        auto build = demo();
+        auto& weighings = build.setups[1].front->weighings;
+        std::erase_if(weighings, [](const Weighing& w) { return w.contains == std::vector { Part::Rotor }; });
+        const auto s = study(build);
+        QVERIFY(near(*s.line("corner-weight")->after.value, 3.34 + 1.18 + 1.24 + 0.17 + *s.after.front.rotorMass.value, 1e-9));
+    }
+
+    /// What both setups share cancels: the change is surer than either figure.
+    void theChangeIsSurerThanItsEnds()
+    {
+        const auto s = study(demo("linnet"));
+        const auto& d = *s.line("stop-distance");
+        QVERIFY(d.change.rootSumSquare < std::hypot(d.before.rootSumSquare, d.after.rootSumSquare));
+        QVERIFY(near(*d.change.value, *d.after.value - *d.before.value, 1e-9));
+        const auto& rise = *s.line("stop-rise");
+        QVERIFY(rise.change.rootSumSquare < std::hypot(rise.before.rootSumSquare, rise.after.rootSumSquare));
+    }
+
+    /// By hand for the Merle: ½·1460·(100/3.6)² · share/2 ÷ (ring mass · 480).
+    void theRiseFollowsFromMassSpeedAndShare()
+    {
+        const auto s = study(demo());
+        const double energy = 0.5 * 1460 * std::pow(100 / 3.6, 2);
+        const double expected = energy * s.after.braking->frontShare / 2 / (*s.after.front.ringMass.value * 480);
+        QVERIFY(near(*s.line("stop-rise")->after.value, expected, 1e-9));
+        // Both axles together take all of it.
+        const double rear = *s.after.rear.stopRise.value * *s.after.rear.ringMass.value;
+        const double front = *s.after.front.stopRise.value * *s.after.front.ringMass.value;
+        QVERIFY(near(2 * 480 * (front + rear), energy, 1e-9));
+    }
+
+    void theCurveOfRiseGoesThroughTheTestSpeed()
+    {
+        const auto s = study(demo());
+        const auto& curve = s.after.front.riseOverSpeed;
+        QVERIFY(curve.size() > 10);
+        QCOMPARE(curve.front().second, 0.0);
+        QVERIFY(std::ranges::any_of(curve, [&](const auto& p) { return near(p.first, 100 / 3.6, 1e-9) && near(p.second, *s.after.front.stopRise.value, 1e-9); }));
+    }
+
+    void measuredPressureOutranksThePedal()
+    {
+        auto build = demo();
+        build.hydraulics.linePressure = { 20e5, {}, Known::Measured, {}, {} };
+        const auto s = study(build);
+        QCOMPARE(s.after.braking->limit, stopping::Limit::Pedal);
+        QCOMPARE(s.verdict("stop/limit")->level, Level::Caution);
+        build.hydraulics.pedalForce.value.reset();
+        QVERIFY(near(*study(build).line("stop-distance")->after.value, *s.line("stop-distance")->after.value, 1e-12));
+    }
+
+    void aRearThatLocksFirstIsCalledStop()
+    {
+        auto build = demo();
+        build.car.antilock = YesNo::No;
+        build.hydraulics.rearKneePressure.value.reset();
+        build.hydraulics.rearSlope.value.reset();
+        build.setups[0].rear->caliper.pistons[0].value = 0.050;
+        const auto s = study(build);
+        QCOMPARE(s.after.braking->limit, stopping::Limit::RearLocks);
+        QCOMPARE(s.verdict("stop/limit")->level, Level::Stop);
+        QVERIFY(s.verdict("stop/limit")->reason.find("turns round") != std::string::npos);
+    }
+
+    void drilledFacesAreWarnedOf()
+    {
+        auto build = demo();
+        QVERIFY(!study(build).verdict("front/drilled"));
+        build.setups[1].front->rotor.face = RotorFace::Drilled;
+        QCOMPARE(study(build).verdict("front/drilled")->level, Level::Caution);
+    }
+
+    void aRearKitIsJudgedOnItsOwnAxle()
+    {
+        auto build = demo();
+        build.setups[1].rear = build.setups[1].front;
+        const auto s = study(build);
+        for (const char* id : { "rear/barrel-gap", "rear/weight", "rear/stop-rise", "rear/hub" })
+            QVERIFY2(s.verdict(id) && s.verdict(id)->axle == Axle::Rear, id);
+    }
+};
+
+QTEST_GUILESS_MAIN(LedgerTest)
+#include "ledger_test.moc"
