@@ -14,6 +14,8 @@ namespace {
 
 /// A ring that warms by more than this in one stop has no reserve for a second; common practice, no source.
 constexpr double largeRise = 300;
+/// A weighed rotor this far from its computed mass is questioned; common practice, no source.
+constexpr double weighedApart = 0.15;
 
 constexpr std::string_view closedRoad
     = "Try brakes only on a closed place with no one behind and run-out of twice the distance; stop at the first leak, soft pedal or pull.";
@@ -100,6 +102,29 @@ void addHeatVerdicts(Study& study, Axle axle)
         weight.reason += ": only complete corners are compared";
     }
     study.verdicts.push_back(weight);
+
+    // A rotor weighed alone is questioned by its own dimensions; one of the two readings is then wrong.
+    for (const Weighing& weighing : after.corner->weighings) {
+        if (weighing.contains != std::vector { Part::Rotor } || !weighing.mass.value || !after.rotorMass.value)
+            continue;
+        const double apart = *weighing.mass.value / *after.rotorMass.value - 1;
+        if (std::abs(apart) <= weighedApart)
+            continue;
+        Verdict v;
+        v.id = wordFor(axle) + "/weighed-rotor";
+        v.stage = Stage::Heat;
+        v.axle = axle;
+        v.title = "Rotor on the scale against its dimensions";
+        v.style = style::partMass;
+        v.figure = after.rotorMass;
+        v.level = Level::Caution;
+        v.reason = fmt::format("Weighed {}, {} by its dimensions: {} apart. Weigh it again, or look at thickness and vent",
+            print(*weighing.mass.value, style::partMass, study.system), print(*after.rotorMass.value, style::partMass, study.system),
+            percentChange(*weighing.mass.value, *after.rotorMass.value));
+        v.method = "Ring π/4·(D² − d²)·(T − vent·(1 − vanes)) plus hat, times density, against the weighing.";
+        v.source = "15 % apart is questioned: common practice.";
+        study.verdicts.push_back(std::move(v));
+    }
 
     if (after.corner->rotor.face == RotorFace::Drilled) {
         Verdict drilled;
