@@ -110,20 +110,20 @@ void addHeatVerdicts(Study& study, Axle axle)
         const double apart = *weighing.mass.value / *after.rotorMass.value - 1;
         if (std::abs(apart) <= weighedApart)
             continue;
-        Verdict v;
-        v.id = wordFor(axle) + "/weighed-rotor";
-        v.stage = Stage::Heat;
-        v.axle = axle;
-        v.title = "Rotor on the scale against its dimensions";
-        v.style = style::partMass;
-        v.figure = after.rotorMass;
-        v.level = Level::Caution;
-        v.reason = fmt::format("Weighed {}, {} by its dimensions: {} apart. Weigh it again, or look at thickness and vent",
+        Verdict doubt;
+        doubt.id = wordFor(axle) + "/weighed-rotor";
+        doubt.stage = Stage::Heat;
+        doubt.axle = axle;
+        doubt.title = "Rotor on the scale against its dimensions";
+        doubt.style = style::partMass;
+        doubt.figure = after.rotorMass;
+        doubt.level = Level::Caution;
+        doubt.reason = fmt::format("Weighed {}, {} by its dimensions: {} apart. Weigh it again, or look at thickness and vent",
             print(*weighing.mass.value, style::partMass, study.system), print(*after.rotorMass.value, style::partMass, study.system),
             percentChange(*weighing.mass.value, *after.rotorMass.value));
-        v.method = "Ring π/4·(D² − d²)·(T − vent·(1 − vanes)) plus hat, times density, against the weighing.";
-        v.source = "15 % apart is questioned: common practice.";
-        study.verdicts.push_back(std::move(v));
+        doubt.method = "Ring π/4·(D² − d²)·(T − vent·(1 − vanes)) plus hat, times density, against the weighing.";
+        doubt.source = "15 % apart is questioned: common practice.";
+        study.verdicts.push_back(std::move(doubt));
     }
 
     if (after.corner->rotor.face == RotorFace::Drilled) {
