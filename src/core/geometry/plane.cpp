@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <cmath>
 #include <functional>
+#include <limits>
 
 namespace deepstop::geometry {
 namespace {
@@ -79,12 +80,24 @@ std::optional<Nearest> distance(std::span<const Point> a, std::span<const Point>
         const double r = std::max({ 0.0, std::min(b0.r, b1.r) - std::max(a0.r, a1.r), std::min(a0.r, a1.r) - std::max(b0.r, b1.r) });
         return z * z + r * r;
     };
+    // The pair whose boxes are nearest goes first, so that its distance rules out nearly all the others.
+    std::size_t firstA = 0;
+    std::size_t firstB = 0;
+    double leastApart = std::numeric_limits<double>::infinity();
+    for (std::size_t i = 0; i + 1 < a.size(); ++i)
+        for (std::size_t j = 0; j + 1 < b.size(); ++j)
+            if (const double apart = boxesApart(a[i], a[i + 1], b[j], b[j + 1]); apart < leastApart) {
+                leastApart = apart;
+                firstA = i;
+                firstB = j;
+            }
+    best = distance(a[firstA], a[firstA + 1], b[firstB], b[firstB + 1]);
     for (std::size_t i = 0; i + 1 < a.size(); ++i)
         for (std::size_t j = 0; j + 1 < b.size(); ++j) {
-            if (best && boxesApart(a[i], a[i + 1], b[j], b[j + 1]) >= best->distance * best->distance)
+            if (boxesApart(a[i], a[i + 1], b[j], b[j + 1]) >= best->distance * best->distance)
                 continue;
             const Nearest found = distance(a[i], a[i + 1], b[j], b[j + 1]);
-            if (!best || found.distance < best->distance)
+            if (found.distance < best->distance)
                 best = found;
         }
     return best;

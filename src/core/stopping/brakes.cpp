@@ -114,13 +114,11 @@ Braking hardestBraking(const Car& car, const Brakes& brakes, double fullPressure
         const bool below = excess(knee, front) > 0;
         return root([&](double p) { return excess(p, front); }, below ? 0.0 : knee, below ? knee : fullPressure);
     };
-    const double frontLocks = locksAt(true);
-    const double rearLocks = locksAt(false);
 
     Braking result {};
     Forces forces {};
     double z = 0;
-    if (antilock && std::min(frontLocks, rearLocks) < fullPressure) {
+    if (antilock && (excess(fullPressure, true) > 0 || excess(fullPressure, false) > 0)) {
         // The forces at the deceleration they cause; they fall short of it at the largest z and exceed it at none.
         z = root([&](double trial) { return gripped(car, full, trial).sum() / weight - trial; }, 0.0, full.sum() / weight + 1e-9);
         forces = gripped(car, full, z);
@@ -129,6 +127,8 @@ Braking hardestBraking(const Car& car, const Brakes& brakes, double fullPressure
         result.limit = both ? Limit::Tyres : full.front >= car.grip * load.front ? Limit::FrontLocks : Limit::RearLocks;
         result.pressure = fullPressure;
     } else {
+        const double frontLocks = locksAt(true);
+        const double rearLocks = locksAt(false);
         result.pressure = std::min({ fullPressure, frontLocks, rearLocks });
         forces = brakeForces(brakes, result.pressure);
         z = forces.sum() / weight;
