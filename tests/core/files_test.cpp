@@ -168,6 +168,61 @@ private slots:
         QVERIFY(tried > 150);
     }
 
+    /// Bytes of the demo changed, cut and doubled at random: refused in one line, or taken and studied; never anything else.
+    void aDamagedFileIsRefusedOrStudied()
+    {
+        const auto whole = files::readFile(DEEPSTOP_DATA "/demo/linnet.deepstop");
+        int taken = 0;
+        for (int i = 0; i < 1500; ++i) {
+            auto text = whole;
+            for (int n = among(1, 4); n > 0; --n) {
+                const auto at = std::size_t(among(0, int(text.size()) - 1));
+                switch (among(0, 3)) {
+                case 0: text[at] = char(among(0, 255)); break;
+                case 1: text[at] = "0123456789-.eE\"{}[],:"[among(0, 20)]; break;
+                case 2: text.erase(at, std::size_t(among(1, 40))); break;
+                case 3: text.insert(at, text.substr(std::size_t(among(0, int(text.size()) - 1)), std::size_t(among(1, 60)))); break;
+                }
+            }
+            try {
+                const auto file = files::parseBuild(text);
+                ++taken;
+                for (const Verdict& v : study(file.build).verdicts)
+                    QVERIFY(!v.reason.empty());
+                QVERIFY(files::parseBuild(files::writeBuild(file)).build == file.build);
+            } catch (const files::Refusal& refusal) {
+                QVERIFY2(!QByteArray(refusal.what()).contains('\n') && QByteArray(refusal.what()).size() < 400, refusal.what());
+            }
+        }
+        QVERIFY2(taken > 20 && taken < 1400, qPrintable(QString::number(taken)));
+    }
+
+    /// Values of the demo replaced at random by numbers of any size: a study says something about each and never invents.
+    void absurdNumbersAreStudiedToo()
+    {
+        const auto build = demo();
+        const Directory directory(build);
+        for (int i = 0; i < 600; ++i) {
+            const auto& entry = directory.entries()[std::size_t(among(0, int(directory.entries().size()) - 1))];
+            static constexpr double sizes[] { 1e-300, 1e-9, 1e-3, 1, 1e3, 1e9, 1e200 };
+            auto changed = withReading(build, entry.address.pointer, { sizes[among(0, 6)], {}, Known::Measured, {}, {} });
+            for (const Verdict& v : study(changed).verdicts) {
+                QVERIFY2(!v.reason.empty(), (v.id + " at " + entry.address.pointer).c_str());
+                QVERIFY(!v.figure.value || std::isfinite(*v.figure.value));
+            }
+        }
+    }
+
+    void permissionsOfTheFileAreKept()
+    {
+        QTemporaryDir dir;
+        const auto path = dir.filePath("private.deepstop");
+        files::replaceFile(path.toStdString(), "one");
+        QFile::setPermissions(path, QFile::ReadOwner | QFile::WriteOwner);
+        files::replaceFile(path.toStdString(), "two");
+        QCOMPARE(QFile::permissions(path) & (QFile::ReadGroup | QFile::ReadOther | QFile::WriteGroup), QFile::Permissions());
+    }
+
     void aHugeFileIsRefusedBeforeItIsRead()
     {
         QTemporaryDir dir;

@@ -185,6 +185,12 @@ private slots:
         QVERIFY(std::isnan(hardestBraking(merle(), brakes(), 0, false).deceleration));
         QVERIFY(std::isnan(stop(merle(), NAN, 27, 0).distance));
         QVERIFY(std::isnan(stop(merle(), 1, -27, 0).distance));
+        for (const double absurd : { 401.0, 1e9, 1e200, 1e-300 })
+            QVERIFY(std::isnan(stop(merle(), 1, absurd, 0).distance));
+        QVERIFY(std::isfinite(stop(merle(), 1, 399, 0).distance));
+        car = merle();
+        car.dragArea = 1e9;
+        QVERIFY(std::isnan(stop(car, 1, 27, 0).distance));
     }
 
     void withoutDragItIsVSquaredOverTwoA()

@@ -183,6 +183,15 @@ private slots:
         QVERIFY(hung > 150);
     }
 
+    void withoutTheTestSpeedTheLimitStands()
+    {
+        const auto s = of(withReading(demo(), "/car/test_speed_kmh", {}));
+        QCOMPARE(s.verdict("stop/limit")->level, Level::Good);
+        QVERIFY(names(s.verdict("stop/limit")->reason, "The tyres, at 1.05 g"));
+        QCOMPARE(s.verdict("stop/distance")->level, Level::Unproven);
+        QVERIFY(names(s.verdict("stop/distance")->reason, "speed to stop from"));
+    }
+
     void anEstimateIsNeverCalledClear()
     {
         const auto base = demo();

@@ -40,7 +40,7 @@ struct Stack {
 };
 
 /// The best pile for one target: fewest shims among the piles within `tolerance`, nearest of these; where none is within tolerance, the
-/// nearest pile, fewest shims of these. Exact: thicknesses are compared in whole steps of 10 nm. A negative target gets no shims.
+/// nearest pile, fewest shims of these. Exact: thicknesses are compared in whole steps of 10 nm. A negative target gets no shims; valid to 1 m.
 /// @param tolerance m, ≥ 0; 0 asks for the nearest pile at all
 [[nodiscard]] Stack bestStack(double target, std::span<const ShimKind> drawer, double tolerance = 0);
 

@@ -12,7 +12,9 @@ namespace {
 /// Whole steps of 10 nm: 0.0001 in is 254 of them, 0.01 mm is 1000, so no pile is ever off by a rounding.
 using Steps = std::int64_t;
 constexpr double step = 1e-8;
-Steps steps(double length) { return std::llround(length / step); }
+/// No pile of shims is a metre thick; beyond that the steps are not counted.
+constexpr double thickest = 1;
+Steps steps(double length) { return std::llround(std::clamp(length, -thickest, thickest) / step); }
 double length(Steps s) { return static_cast<double>(s) * step; }
 
 struct Kind {
@@ -25,7 +27,7 @@ std::vector<Kind> sorted(std::span<const ShimKind> drawer)
 {
     std::map<Steps, int, std::greater<>> joined;
     for (const ShimKind& kind : drawer)
-        if (std::isfinite(kind.thickness) && steps(kind.thickness) > 0 && kind.count > 0)
+        if (std::isfinite(kind.thickness) && kind.thickness < thickest && steps(kind.thickness) > 0 && kind.count > 0)
             joined[steps(kind.thickness)] += kind.count;
     std::vector<Kind> kinds;
     for (const auto& [thickness, count] : joined)
@@ -101,8 +103,11 @@ Stack bestStack(double target, std::span<const ShimKind> drawer, double toleranc
     std::vector<int> used(kinds.size(), 0);
     if (wanted <= 0)
         return stackOf(kinds, used, wanted);
-    // The empty pile is off by `wanted`; nothing thicker than twice that can be nearer.
-    const Steps ceiling = 2 * wanted;
+    // The pile a hand would stack, thick before thin and never too high, is off by so much; nothing higher than that above the target is nearer.
+    Steps stacked = 0;
+    for (const Kind& kind : kinds)
+        stacked += std::min<Steps>(kind.count, (wanted - stacked) / kind.thickness) * kind.thickness;
+    const Steps ceiling = wanted + std::max(allowed, wanted - stacked);
     std::vector<std::map<Steps, Reached>> layers { { { 0, { 0, 0 } } } };
     for (const Kind& kind : kinds) {
         std::map<Steps, Reached> next;
@@ -137,6 +142,10 @@ Plan plan(const Position& now, const Mounting& mounting, std::span<const ShimKin
     const double wantedBottom = mounting.stackBottom - mounting.direction * now.atBottomBolt;
     if (!std::isfinite(wantedTop) || !std::isfinite(wantedBottom)) {
         result.why = "A reading is missing.";
+        return result;
+    }
+    if (std::abs(wantedTop) > thickest || std::abs(wantedBottom) > thickest) {
+        result.why = "The gaps cannot be right: no caliper is that far off.";
         return result;
     }
     const auto kinds = sorted(drawer);

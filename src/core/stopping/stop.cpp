@@ -14,15 +14,21 @@ namespace {
 
 using Travelled = std::array<double, 2>; // distance, time
 
+/// Beyond the speed of any car on wheels, m/s: there the numbers are a slip of the pen, and the integrator would grind on them.
+constexpr double fastest = 400;
+/// Slower than this is standing still; the integrator could not step through it either.
+constexpr double slowest = 1e-3;
+
 } // namespace
 
 Stop stop(const Car& car, double z, double speed, double buildUp, bool withCourse)
 {
     constexpr double nan = std::numeric_limits<double>::quiet_NaN();
-    if (!(z > 0 && speed > 0 && buildUp >= 0 && car.mass > 0 && car.dragArea >= 0))
-        return { nan, nan, nan, {} };
     const double brakes = z * standardGravity;
     const double drag = materials::airDensity * car.dragArea / (2 * car.mass);
+    const bool sensible = z > 1e-3 && z < 100 && speed >= slowest && speed <= fastest && buildUp >= 0 && buildUp < 60 && drag >= 0 && drag * speed * speed < 100 * standardGravity;
+    if (!sensible)
+        return { nan, nan, nan, {} };
     // Speed falls steadily, so it is the clock: ds/du = v/a and dt/du = 1/a over the speed shed, u = v0 − v. No end has to be searched.
     const auto system = [&](const Travelled&, Travelled& rate, double shed) {
         const double v = speed - shed;

@@ -128,9 +128,12 @@ SetupResult studySetup(const Build& build, const Setup& setup)
     r.distance = evaluate([&](Sample& s) { return stop(s, build, *front, *rear, false).distance; });
     for (const auto& [corner, axle] : { std::pair { &r.front, Axle::Front }, std::pair { &r.rear, Axle::Rear } })
         corner->stopRise = evaluate([&](Sample& s) { return stopRise(s, build, *front, *rear, axle); });
-    if (r.distance.value) {
+    if (r.deceleration.value) {
         Sample s;
         r.braking = braking(s, build, *front, *rear);
+    }
+    if (r.distance.value) {
+        Sample s;
         r.stop = stop(s, build, *front, *rear, true);
         // One stop's rise goes with the square of the speed; drawn to half as fast again as the test.
         const double test = s(build.car.testSpeed, false);

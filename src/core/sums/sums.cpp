@@ -83,6 +83,8 @@ void effectiveRadius(const Inputs& in, Answer& out)
 void shims(const Inputs& in, Answer& out)
 {
     const double target = notNegative(in, "target");
+    if (target > 1)
+        throw BadRequest("target: must be at most 1 m.");
     const auto stack = centring::bestStack(target, drawerOf(in.texts.find("drawer")->second), notNegative(in, "tolerance"));
     out.results = { { "stack", stack.shims }, { "total_m", stack.total }, { "residual_m", stack.residual }, { "count", static_cast<double>(stack.shims.size()) } };
     out.notes.push_back(in["tolerance"] > 0 ? "The fewest shims within the tolerance; the nearest pile where none is within it."
