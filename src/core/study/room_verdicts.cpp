@@ -70,7 +70,7 @@ private:
             v.lacksInWords.push_back(stations + " of " + result_.wheel->name + " where the caliper is");
         gap(v, want.value.value_or(3e-3));
         if (room && v.figure.value && v.level != Level::Clear)
-            v.reason += fmt::format(". Nearest at {}", fit::placeOnCaliper(result_.drawn, room->onCaliper));
+            v.reason += fmt::format(". {} at {}", *v.figure.value < 0 ? "Deepest" : "Nearest", fit::placeOnCaliper(result_.drawn, room->onCaliper));
         v.method = "The caliper is swept round the axle: at each depth its largest distance from the axis, √(h² + w²) at the ends of a straight "
                    "back of half-length w at height h. The gap is the shortest distance from that outline to the wheel's measured profile; "
                    "an overlap is taken along the radius at the barrel, along the axle at the spokes. Worst case: every reading at its limit.";
