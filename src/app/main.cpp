@@ -42,9 +42,11 @@ int main(int argc, char** argv)
     if (options.isSet(us))
         window.document().setUnits(deepstop::UnitSystem::Us);
     const auto files = options.positionalArguments();
-    if (files.isEmpty() || !window.openFile(files.front()))
-        if (files.isEmpty())
-            window.openDemo(MainWindow::demoFolder() + QStringLiteral("/halden-merle.deepstop"));
+    // A file that is refused leaves an empty build and the reason; only without a file, or on request, comes the demo.
+    if (!files.isEmpty())
+        window.openFile(files.front());
+    if (files.isEmpty() || options.isSet(demo))
+        window.openDemo(MainWindow::demoFolder() + QStringLiteral("/halden-merle.deepstop"));
     if (options.isSet(setup))
         window.document().setPair({ {}, options.value(setup).toStdString() });
     if (const auto parts = options.value(size).split(QLatin1Char('x')); parts.size() == 2)

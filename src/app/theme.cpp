@@ -66,8 +66,6 @@ void setDark(bool dark)
         widget->update();
 }
 
-double lettering() { return 1.0; }
-
 void loadFonts()
 {
     for (const char* file : { "routed-gothic.ttf", "Lato-Regular.ttf", "Lato-Semibold.ttf", "Lato-Bold.ttf", "B612-Regular.otf" })
@@ -78,21 +76,21 @@ void loadFonts()
 QFont drafting(double pixels)
 {
     QFont font(QStringLiteral("Routed Gothic"));
-    font.setPixelSize(qRound(pixels * lettering()));
+    font.setPixelSize(qRound(pixels));
     return font;
 }
 
 QFont figures(double pixels)
 {
     QFont font(QStringLiteral("B612"));
-    font.setPixelSize(qRound(pixels * lettering()));
+    font.setPixelSize(qRound(pixels));
     return font;
 }
 
 QFont reading(double pixels, QFont::Weight weight)
 {
     QFont font(QStringLiteral("Lato"));
-    font.setPixelSize(qRound(pixels * lettering()));
+    font.setPixelSize(qRound(pixels));
     font.setWeight(weight);
     return font;
 }

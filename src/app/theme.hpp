@@ -38,9 +38,6 @@ struct Theme {
 /// The theme in use. Widgets read it while painting; `setDark` repaints them all.
 [[nodiscard]] const Theme& theme();
 void setDark(bool dark);
-/// Larger lettering for reading at arm's length; 1 is normal.
-[[nodiscard]] double lettering();
-
 /// Registers the shipped fonts. Call once, before the first window.
 void loadFonts();
 /// Letters for figures, told apart at arm's length.

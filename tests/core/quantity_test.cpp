@@ -92,6 +92,8 @@ private slots:
         QTest::newRow("nan") << "nan" << int(Length) << "nan";
         QTest::newRow("infinite") << "inf" << int(Length) << "inf";
         QTest::newRow("too large") << "1e999" << int(Length) << "1";
+        QTest::newRow("endless fraction") << "1/" + QString(400, '9') << int(Length) << "beyond";
+        QTest::newRow("endless fraction above") << "1 " + QString(400, '9') + "/3" << int(Length) << "beyond";
         QTest::newRow("sign only") << "-" << int(Length) << "number is missing";
         QTest::newRow("two signs") << "--3" << int(Length) << "-";
     }

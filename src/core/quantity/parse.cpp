@@ -4,6 +4,7 @@
 #include <cctype>
 #include <charconv>
 #include <cmath>
+#include <stdexcept>
 #include <fmt/format.h>
 #include <vector>
 
@@ -258,6 +259,8 @@ Parsed parseQuantity(std::string_view text, Dimension dimension, const Unit& pla
         return { si, terms.front().unit, {} };
     } catch (const Refused& refused) {
         return { {}, nullptr, refused.why };
+    } catch (const std::out_of_range&) {
+        return { {}, nullptr, "The number is beyond any size this program can hold." };
     }
 }
 

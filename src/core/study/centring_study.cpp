@@ -1,3 +1,4 @@
+#include "study/figures.hpp"
 #include "study/judge.hpp"
 #include "study/parts.hpp"
 
@@ -156,9 +157,7 @@ void addCentringVerdicts(Study& study)
         // Dimensions and gaps tell of the same thing; where they disagree, one of them is wrong.
         const CornerResult& corner = study.after.at(r.mockUp->axle);
         const Figure apart = evaluate([&](Sample& s) {
-            const Corner& c = *corner.corner;
-            const double middle = s.orElse(c.ring, 0) + s(c.rotor.hatThickness) - s(c.rotor.overallHeight) + s(c.rotor.thickness) / 2;
-            return s(c.mount.slotCentre) - middle - centring::position(gapsOf(s, *r.mockUp), 1, 1).axial;
+            return figures::axialOffset(s, *corner.corner) - centring::position(gapsOf(s, *r.mockUp), 1, 1).axial;
         });
         if (apart.value && std::abs(*apart.value) > apart.worstCase + 0.05e-3) {
             Verdict cross;
@@ -187,10 +186,7 @@ void addCentringVerdicts(Study& study)
         v.axle = axle;
         v.title = "Rotor in the middle, from dimensions";
         v.style = style::fine;
-        v.figure = evaluate([&](Sample& s) {
-            const Corner& c = *corner.corner;
-            return s(c.mount.slotCentre) - (s.orElse(c.ring, 0) + s(c.rotor.hatThickness) - s(c.rotor.overallHeight) + s(c.rotor.thickness) / 2);
-        });
+        v.figure = evaluate([&](Sample& s) { return figures::axialOffset(s, *corner.corner); });
         v.method = "Slot's middle less rotor's middle, both from the hub's face.";
         v.source = "Plane geometry; 0.25 mm aimed at, 0.5 mm usable: common practice.";
         if (!judge::unproven(study, v))

@@ -102,6 +102,17 @@ double spokeGap(Sample& s, const Corner& corner, const Wheel& wheel)
     return gapOf(room);
 }
 
+double axialOffset(Sample& s, const Corner& corner)
+{
+    fit::CornerShape shape {};
+    shape.ring = s.orElse(corner.ring, 0);
+    shape.rotor.hatThickness = s(corner.rotor.hatThickness);
+    shape.rotor.overallHeight = s(corner.rotor.overallHeight);
+    shape.rotor.thickness = s(corner.rotor.thickness);
+    shape.slotCentre = s(corner.mount.slotCentre);
+    return fit::axialOffset(shape);
+}
+
 double ringMass(Sample& s, const Rotor& rotor) { return weights::ringMass(ringOf(s, rotor)); }
 
 double hatMass(Sample& s, const Rotor& r)

@@ -14,6 +14,9 @@ namespace deepstop::figures {
 [[nodiscard]] double barrelGap(Sample& s, const Corner& corner, const Wheel& wheel);
 [[nodiscard]] double spokeGap(Sample& s, const Corner& corner, const Wheel& wheel);
 
+/// Slot's middle less rotor's middle, both from the hub's face.
+[[nodiscard]] double axialOffset(Sample& s, const Corner& corner);
+
 [[nodiscard]] double ringMass(Sample& s, const Rotor& rotor);
 [[nodiscard]] double hatMass(Sample& s, const Rotor& rotor);
 [[nodiscard]] double rotorMass(Sample& s, const Rotor& rotor);

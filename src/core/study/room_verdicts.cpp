@@ -96,8 +96,7 @@ private:
     void slot()
     {
         Verdict& v = start("face-gap", "Rotor in the caliper's slot", [&](Sample& s) {
-            const double middle = s.orElse(corner_.ring, 0) + s(corner_.rotor.hatThickness) - s(corner_.rotor.overallHeight) + s(corner_.rotor.thickness) / 2;
-            return (s(corner_.caliper.slotWidth) - s(corner_.rotor.thickness)) / 2 - std::abs(s(corner_.mount.slotCentre) - middle);
+            return (s(corner_.caliper.slotWidth) - s(corner_.rotor.thickness)) / 2 - std::abs(figures::axialOffset(s, corner_));
         });
         gap(v, study_.build->wants.faceGap.value.value_or(1.5e-3));
         v.method = "Half of slot less rotor thickness, less how far the slot stands off the rotor's middle.";
