@@ -2,11 +2,11 @@
 
 build_packages=(
     g++ cmake ninja-build ccache
-    qt6-base-dev qt6-svg-dev qt6-charts-dev libqt6opengl6-dev libgl-dev libopengl-dev qt6-qpa-plugins libqt6svg6
+    qt6-base-dev qt6-svg-dev qt6-charts-dev qt6-serialport-dev libqt6opengl6-dev libgl-dev libopengl-dev qt6-qpa-plugins libqt6svg6
     libboost-dev libfmt-dev nlohmann-json3-dev libvalijson-dev libcli11-dev
 )
 test_packages=(
-    units python3 python3-scipy python3-jsonschema
+    poppler-utils units python3 python3-scipy python3-jsonschema
     libocct-foundation-dev libocct-modeling-data-dev libocct-modeling-algorithms-dev
     libocct-visualization-dev libtbb-dev # the first for one header of the foundation that Debian puts there
     xvfb xauth xdotool

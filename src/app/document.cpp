@@ -43,7 +43,7 @@ QString lockOf(const QString& copy) { return copy + QStringLiteral(".lock"); }
 std::shared_ptr<const Build> emptyBuild()
 {
     auto build = std::make_shared<Build>();
-    build->setups.push_back({ "as-found", "As found", {}, Corner {}, Corner {} });
+    build->setups.push_back({ "as-found", "As found", {}, Corner {}, Corner {}, {}, {} });
     return build;
 }
 
@@ -94,6 +94,13 @@ void Document::adopt(files::BuildFile file, const QString& path)
     emit titleChanged();
 }
 
+void Document::startNew()
+{
+    Build build = *emptyBuild();
+    build.setups.push_back({ "kit", tr("New kit").toStdString(), {}, Corner {}, {}, {}, {} });
+    adopt({ std::move(build), nullptr }, {});
+}
+
 void Document::open(const QString& path) { adopt(files::loadBuild(path.toStdString()), QFileInfo(path).absoluteFilePath()); }
 
 void Document::openDemo(const QString& path) { adopt(files::loadBuild(path.toStdString()), {}); }
@@ -131,7 +138,52 @@ void Document::setReading(const std::string& pointer, const Reading& reading)
         endPreview();
         return;
     }
+    // Emptied, an element of a plain list goes.
+    if (!reading.value && pointer.find("/pistons_mm/") != std::string::npos) {
+        setBuild(withoutElement(*build_, pointer), QString::fromStdString(entry->address.full()));
+        return;
+    }
     setBuild(withReading(*build_, pointer, reading), QString::fromStdString(entry->address.full()));
+}
+
+void Document::takeReading(const std::string& pointer, const Reading& reading, bool again)
+{
+    const auto* entry = shown_->directory->at(pointer);
+    if (!entry || !reading.value)
+        return;
+    Reading taken = reading;
+    if (again && entry->reading->value) {
+        auto values = entry->reading->repeats.empty() ? std::vector { *entry->reading->value } : entry->reading->repeats;
+        values.push_back(*reading.value);
+        taken = repeated(std::move(taken), std::move(values));
+    }
+    setReading(pointer, taken);
+}
+
+std::string Document::lastOfList(const std::string& pointer) const
+{
+    const auto free = pointer.find("/-");
+    int last = 0;
+    const auto candidate = [&](int index) { return pointer.substr(0, free + 1) + std::to_string(index) + pointer.substr(free + 2); };
+    while (shown_->directory->at(candidate(last + 1)))
+        ++last;
+    return candidate(last);
+}
+
+void Document::takenInHand(Reading& reading, const Style& style) const
+{
+    if (!reading.value || inHand_.isEmpty())
+        return;
+    if (inHand_ == tr("vendor sheet") || inHand_ == tr("estimate")) {
+        reading.known = inHand_ == tr("estimate") ? Known::Estimated : Known::Vendor;
+        reading.instrument.clear();
+        return;
+    }
+    const bool scale = inHand_.contains(QLatin1String("scale"));
+    if ((scale && style.dimension != Dimension::Mass) || (!scale && style.dimension != Dimension::Length))
+        return;
+    reading.known = Known::Measured;
+    reading.instrument = inHand_.toStdString();
 }
 
 void Document::setBuild(Build build, const QString& what)

@@ -32,6 +32,8 @@ public:
     /// File name, or the car's where there is no file yet.
     [[nodiscard]] QString title() const;
 
+    /// A build nobody has said anything of yet, with the car as found and a kit to be judged.
+    void startNew();
     /// Throws files::Refusal; the document is then as before.
     void open(const QString& path);
     /// A working copy of a shipped demo: it has no file of its own until it is saved.
@@ -44,6 +46,15 @@ public:
 
     /// Replaces the reading at `pointer`, as one step of undo. No step where nothing changes.
     void setReading(const std::string& pointer, const Reading& reading);
+    /// Puts a reading taken just now at `pointer`: as `setReading`, beside those already there when `again`, whose mean then counts.
+    void takeReading(const std::string& pointer, const Reading& reading, bool again);
+    /// Where the free place of a list that `pointer` names stood before something was put there: its last element now.
+    [[nodiscard]] std::string lastOfList(const std::string& pointer) const;
+    /// What readings are typed from: an instrument, "vendor sheet", "estimate", or empty: as each was known before.
+    void setInHand(const QString& instrument) { inHand_ = instrument; }
+    [[nodiscard]] QString inHand() const { return inHand_; }
+    /// Says of a reading just typed how it is known, where what is in hand serves for such a reading.
+    void takenInHand(Reading& reading, const Style& style) const;
     /// Replaces the whole build, as one step of undo called `what`.
     void setBuild(Build build, const QString& what);
     /// Shows what would be with this reading, without touching the build. The next edit or `endPreview` takes it back.
@@ -80,6 +91,7 @@ private:
     bool recovered_ = false;
     UnitSystem units_ = UnitSystem::Metric;
     SetupPair pair_;
+    QString inHand_;
     QUndoStack undo_;
     QString path_;
     QString recovery_;

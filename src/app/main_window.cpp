@@ -2,9 +2,12 @@
 
 #include "theme.hpp"
 #include "widgets/dimension_field.hpp"
+#include "widgets/instrument_bar.hpp"
 #include "widgets/ledger.hpp"
+#include "widgets/library_window.hpp"
 #include "widgets/notice_bar.hpp"
 #include "widgets/quick_sums.hpp"
+#include "widgets/runout_window.hpp"
 #include "widgets/slip.hpp"
 #include "widgets/work_rail.hpp"
 
@@ -12,6 +15,7 @@
 #include <QApplication>
 #include <QCloseEvent>
 #include <QCoreApplication>
+#include <QDate>
 #include <QDir>
 #include <QDragEnterEvent>
 #include <QFileDialog>
@@ -33,7 +37,7 @@ constexpr int recentMost = 8;
 
 MainWindow::MainWindow(QWidget* parent)
     : QMainWindow(parent), rail_(new WorkRail), pages_(new QStackedWidget), slip_(new Slip(document_)), ledger_(new Ledger), notice_(new NoticeBar),
-      car_(new QLabel), summary_(new QLabel), before_(new QComboBox), after_(new QComboBox)
+      car_(new QLabel), summary_(new QLabel), before_(new QComboBox), after_(new QComboBox), instrumentBar_(new InstrumentBar(instrument_, this))
 {
     setWindowIcon(QIcon(QStringLiteral(":/icons/deepstop.svg")));
     setAcceptDrops(true);
@@ -70,6 +74,8 @@ MainWindow::MainWindow(QWidget* parent)
         pages_->addWidget(page);
         connect(page, &StagePage::dimensionEntered, slip_, &Slip::setReading);
         connect(page, &StagePage::verdictChosen, slip_, &Slip::choose);
+        connect(page, &StagePage::readingWanted, this, &MainWindow::goToReading);
+        connect(page, &StagePage::refused, this, [this](const QString& why) { notice_->say(why, true); });
     }
     auto* middle = new QHBoxLayout;
     middle->setSpacing(0);
@@ -83,9 +89,12 @@ MainWindow::MainWindow(QWidget* parent)
     column->addWidget(header);
     column->addWidget(notice_);
     column->addLayout(middle, 1);
+    column->addWidget(instrumentBar_);
     column->addWidget(ledger_);
     setCentralWidget(whole);
 
+    connect(instrumentBar_, &InstrumentBar::take, this, &MainWindow::takeReading);
+    connect(&library_, &LibraryStore::refused, this, [this](const QString& why) { notice_->say(why, true); });
     connect(rail_, &WorkRail::chosen, this, &MainWindow::setStage);
     connect(ledger_, &Ledger::chosen, this, &MainWindow::setStage);
     connect(slip_, &Slip::readingWanted, this, &MainWindow::goToReading);
@@ -102,6 +111,7 @@ MainWindow::MainWindow(QWidget* parent)
     connect(&document_, &Document::studied, this, &MainWindow::refresh);
     connect(&document_, &Document::titleChanged, this, &MainWindow::refreshTitle);
     connect(&document_, &Document::unitsChanged, this, [this] {
+        instrumentBar_->setUnits(document_.units());
         const bool us = document_.units() == UnitSystem::Us;
         (us ? us_ : metric_)->setChecked(true);
         QSettings().setValue(QStringLiteral("us"), us);
@@ -130,6 +140,10 @@ StagePage* MainWindow::page(Stage stage) const
 void MainWindow::makeMenus()
 {
     auto* file = menuBar()->addMenu(tr("&File"));
+    file->addAction(tr("&New build"), QKeySequence::New, this, [this] {
+        if (mayReplace())
+            startNew();
+    });
     file->addAction(tr("&Open…"), QKeySequence::Open, this, [this] {
         const auto path = QFileDialog::getOpenFileName(this, tr("Open a build"), QFileInfo(document_.path()).absolutePath(), tr(fileFilter));
         if (!path.isEmpty() && mayReplace())
@@ -184,6 +198,13 @@ void MainWindow::makeMenus()
     view->addAction(tr("Zoom &out"), QKeySequence::ZoomOut, this, [this] { page(stage_)->view()->zoomOut(); });
     view->addAction(tr("&Whole sheet"), QKeySequence(Qt::CTRL | Qt::Key_0), this, [this] { page(stage_)->view()->zoomToFit(); });
 
+    for (const auto& [text, keys, by] : { std::tuple { tr("Ne&xt bench"), QKeySequence(Qt::ALT | Qt::Key_Right), 1 }, std::tuple { tr("&Previous bench"), QKeySequence(Qt::ALT | Qt::Key_Left), -1 } })
+        view->addAction(text, keys, this, [this, by = by] {
+            if (stage_ != Stage::PartsBench)
+                setStage(Stage::PartsBench);
+            else
+                page(stage_)->setPlace((page(stage_)->place() + by + 8) % 8);
+        });
     auto* tools = menuBar()->addMenu(tr("&Tools"));
     tools->addAction(tr("&Quick sums…"), QKeySequence(Qt::CTRL | Qt::Key_K), this, [this] {
         if (!sums_) {
@@ -196,18 +217,38 @@ void MainWindow::makeMenus()
         sums_->activateWindow();
     });
 
+    tools->addAction(tr("Parts &library…"), QKeySequence(Qt::CTRL | Qt::Key_L), this, [this] { showLibrary(); });
+    tools->addSeparator();
+    tools->addAction(tr("&Connect an instrument…"), QKeySequence(Qt::CTRL | Qt::Key_I), this, [this] {
+        QSettings settings;
+        auto known = Instrument::ports();
+        if (const auto last = settings.value(QStringLiteral("instrument")).toString(); !last.isEmpty())
+            known.prepend(last);
+        known.removeDuplicates();
+        bool given = false;
+        const auto address = QInputDialog::getItem(this, tr("Connect an instrument"), tr("Serial port, as /dev/ttyUSB0, or a port of this machine, as 127.0.0.1:7201"), known, 0, true, &given);
+        if (given && !address.trimmed().isEmpty())
+            connectInstrument(address);
+    });
+    tools->addAction(tr("&Take its reading"), QKeySequence(Qt::Key_F4), this, [this] { takeReading(false); });
+    tools->addAction(tr("Take it &once more"), QKeySequence(Qt::SHIFT | Qt::Key_F4), this, [this] { takeReading(true); });
+    tools->addAction(tr("&Runout from a slow turn…"), QKeySequence(Qt::CTRL | Qt::Key_R), this, [this] { showRunout(); });
+
     auto* help = menuBar()->addMenu(tr("&Help"));
     help->addAction(tr("&Keys"), QKeySequence::HelpContents, this, [this] {
         QMessageBox::information(this, tr("Keys"),
-            tr("Ctrl+1 … Ctrl+5\tthe stages\n"
+            tr("Ctrl+1 … Ctrl+6\tthe stages;  Alt+←, Alt+→  the benches of the parts bench\n"
+               "Ctrl+N\ta new build\n"
                "F2\tfirst dimension of the drawing\n"
                "Tab, Shift+Tab\tnext and previous dimension, in measuring order\n"
                "Enter\tput the reading in and go on\n"
                "Esc\tleave a dimension as it was\n"
-               "28 ±0.05\ta reading and its plus-or-minus;  33?  an estimate\n"
+               "28 ±0.05\ta reading and its plus-or-minus;  33?  an estimate;  28.01; 27.99  read twice\n"
                "Ctrl+U\tmetric or US units\n"
                "Ctrl+D\tnight colours\n"
-               "Ctrl+K\tquick sums\n"
+               "Ctrl+K\tquick sums;  Ctrl+L  the parts library\n"
+               "Ctrl+I\tconnect an instrument;  Ctrl+R  runout from a slow turn\n"
+               "F4\ttake the stable reading and go on;  Shift+F4  read the same once more\n"
                "Ctrl++, Ctrl+−, Ctrl+0\tzoom; arrows or dragging move the sheet"));
     });
     help->addAction(tr("&About Deep Stop"), this, [this] {
@@ -219,6 +260,73 @@ void MainWindow::makeMenus()
                 .arg(QCoreApplication::applicationVersion()));
     });
     refreshRecent();
+}
+
+LibraryWindow* MainWindow::showLibrary()
+{
+    if (!libraryWindow_)
+        libraryWindow_ = new LibraryWindow(document_, library_, this);
+    auto* bench = page(Stage::PartsBench);
+    libraryWindow_->setAxle(stage_ == Stage::PartsBench || stage_ == Stage::WheelRoom ? page(stage_)->axle() : Axle::Front);
+    // What lies on the bench is what is looked for.
+    using enum library::Kind;
+    libraryWindow_->setKind(stage_ == Stage::WheelRoom ? Wheel : bench->place() == 1 ? Caliper : bench->place() == 2 ? Pad : bench->place() == 3 ? Bracket : Rotor);
+    libraryWindow_->show();
+    libraryWindow_->raise();
+    libraryWindow_->activateWindow();
+    libraryWindow_->search()->setFocus();
+    return libraryWindow_;
+}
+
+RunoutWindow* MainWindow::showRunout()
+{
+    if (!runoutWindow_)
+        runoutWindow_ = new RunoutWindow(document_, instrument_, this);
+    runoutWindow_->setAxle(page(Stage::PartsBench)->axle());
+    runoutWindow_->QDialog::show();
+    runoutWindow_->raise();
+    return runoutWindow_;
+}
+
+bool MainWindow::connectInstrument(const QString& address)
+{
+    if (const auto why = instrument_.open(address); !why.isEmpty()) {
+        notice_->say(why, true);
+        return false;
+    }
+    QSettings().setValue(QStringLiteral("instrument"), address);
+    notice_->hide();
+    return true;
+}
+
+void MainWindow::takeReading(bool again)
+{
+    auto* field = qobject_cast<DimensionField*>(QApplication::focusWidget());
+    const auto* entry = field ? document_.study().directory->at(field->pointer()) : nullptr;
+    const auto steady = instrument_.steady();
+    if (!entry || !steady) {
+        notice_->say(!entry ? tr("No dimension waits for a reading: click one, or press F2 for the first.") : tr("Nothing to take: the instrument does not show a stable reading."), true);
+        return;
+    }
+    if (steady->dimension != entry->address.style.dimension) {
+        notice_->say(tr("The %1 shows %2; %3 is %4. Nothing was taken.")
+                         .arg(QString::fromStdString(steady->instrument), QString::fromUtf8(nameOf(steady->dimension).data()), QString::fromStdString(entry->address.label), QString::fromUtf8(nameOf(entry->address.style.dimension).data())),
+            true);
+        return;
+    }
+    if (const auto why = refusal(entry->address, steady->value); !why.empty()) {
+        notice_->say(QString::fromStdString(why), true);
+        return;
+    }
+    notice_->hide();
+    auto name = steady->instrument;
+    std::ranges::replace(name, '-', ' ');
+    Reading reading { steady->value, {}, Known::Measured, name, QDate::currentDate().toString(Qt::ISODate).toStdString() };
+    // An instrument coarser than its kind, or of no kind known here, is as good as its last figure.
+    if (const double half = 2 * steady->resolution; steady->dimension != Dimension::Length || half > uncertainty(reading, true))
+        reading.plusMinus = half;
+    instrument_.saidTaken();
+    field->take(reading, again);
 }
 
 void MainWindow::copySetup()
@@ -317,14 +425,13 @@ void MainWindow::goToReading(const std::string& pointer)
     for (const Stage stage : workingOrder())
         stages.push_back(stage);
     for (const Stage stage : stages) {
+        if (!page(stage)->showReading(pointer))
+            continue;
         if (stage != stage_)
-            page(stage)->refresh();
-        if (auto* field = page(stage)->view()->field(pointer)) {
-            if (stage != stage_)
-                setStage(stage);
+            setStage(stage);
+        if (auto* field = page(stage)->view()->field(pointer))
             field->setFocus(Qt::TabFocusReason);
-            return;
-        }
+        return;
     }
     // No drawing shows it (a wheel's station, a weighing): its card still does.
     slip_->setReading(pointer);
@@ -340,6 +447,15 @@ bool MainWindow::attempt(const std::function<void()>& opening)
     }
     notice_->hide();
     return true;
+}
+
+void MainWindow::startNew()
+{
+    notice_->hide();
+    document_.startNew();
+    document_.setInHand(tr("vernier"));
+    setStage(Stage::PartsBench);
+    page(stage_)->view()->focusFirst();
 }
 
 bool MainWindow::openFile(const QString& path)

@@ -1,6 +1,8 @@
 #pragma once
 
 #include "document.hpp"
+#include "instruments/instrument.hpp"
+#include "library_store.hpp"
 #include "stages/stage_page.hpp"
 
 #include <QComboBox>
@@ -10,9 +12,12 @@
 
 namespace deepstop::app {
 
+class InstrumentBar;
 class Ledger;
+class LibraryWindow;
 class NoticeBar;
 class QuickSums;
+class RunoutWindow;
 class Slip;
 class WorkRail;
 
@@ -29,6 +34,16 @@ public:
     [[nodiscard]] WorkRail* rail() const { return rail_; }
     [[nodiscard]] NoticeBar* notice() const { return notice_; }
     [[nodiscard]] QuickSums* quickSums() const { return sums_; }
+    [[nodiscard]] Instrument& instrument() { return instrument_; }
+    [[nodiscard]] InstrumentBar* instrumentBar() const { return instrumentBar_; }
+    [[nodiscard]] LibraryStore& library() { return library_; }
+    /// The library, open on the kind of part that lies on the bench.
+    LibraryWindow* showLibrary();
+    RunoutWindow* showRunout();
+    /// Takes the instrument's stable reading into the dimension that has the focus.
+    void takeReading(bool again);
+    /// Connects an instrument; a refusal is said in the notice bar.
+    bool connectInstrument(const QString& address);
     [[nodiscard]] QComboBox* beforeBox() const { return before_; }
     [[nodiscard]] QComboBox* afterBox() const { return after_; }
 
@@ -36,6 +51,8 @@ public:
     /// Opens a file; a refusal is said in the notice bar and the open build stays.
     bool openFile(const QString& path);
     bool openDemo(const QString& name);
+    /// An empty build, with the bench ready for its first reading.
+    void startNew();
     /// Offers what a crash left behind.
     void offerRecovery();
     /// Where the shipped demo builds lie.
@@ -69,6 +86,8 @@ private:
     bool mayReplace();
 
     Document document_;
+    Instrument instrument_;
+    LibraryStore library_;
     Stage stage_ = Stage::WheelRoom;
     WorkRail* rail_;
     QStackedWidget* pages_;
@@ -80,6 +99,9 @@ private:
     QComboBox* before_;
     QComboBox* after_;
     QuickSums* sums_ = nullptr;
+    InstrumentBar* instrumentBar_;
+    LibraryWindow* libraryWindow_ = nullptr;
+    RunoutWindow* runoutWindow_ = nullptr;
     QMenu* recent_ = nullptr;
     QTimer slipLater_;
     QAction* metric_ = nullptr;

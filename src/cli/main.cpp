@@ -2,6 +2,10 @@
 
 #include "cli/sheet.hpp"
 #include "files/build_file.hpp"
+#include "files/disk.hpp"
+#include "files/library_file.hpp"
+#include "library/import.hpp"
+#include "report/ask.hpp"
 #include "sums/sums.hpp"
 
 #include <CLI/CLI.hpp>
@@ -18,16 +22,22 @@ constexpr int fine = 0;
 constexpr int bad = 1; ///< something hits or stops
 constexpr int refused = 2; ///< bad input
 
+const Setup& setupOf(const files::BuildFile& file, const std::string& path, const std::string& id)
+{
+    if (const Setup* setup = findSetup(file.build, id))
+        return *setup;
+    std::string known;
+    for (const Setup& s : file.build.setups)
+        known += (known.empty() ? "" : ", ") + s.id;
+    throw files::Refusal(path + ": there is no setup “" + id + "”; it has " + known + ".");
+}
+
 int studyFile(const std::string& path, const std::string& setup, const std::string& against, bool asJson, bool us)
 {
     const auto file = files::loadBuild(path);
     for (const auto& id : { setup, against })
-        if (!id.empty() && !findSetup(file.build, id)) {
-            std::string known;
-            for (const Setup& s : file.build.setups)
-                known += (known.empty() ? "" : ", ") + s.id;
-            throw files::Refusal(path + ": there is no setup “" + id + "”; it has " + known + ".");
-        }
+        if (!id.empty())
+            (void)setupOf(file, path, id);
     const auto result = study(file.build, { against, setup }, us ? UnitSystem::Us : UnitSystem::Metric);
     std::cout << (asJson ? cli::studyJson(result).dump(2) + "\n" : cli::studySheet(result));
     return std::ranges::any_of(result.verdicts, [](const Verdict& v) { return isBad(v.level); }) ? bad : fine;
@@ -44,6 +54,72 @@ int calculate(const std::string& name, const std::vector<std::string>& arguments
     const auto answer = sums::calculate(name, arguments);
     std::cout << (asJson ? cli::answerJson(answer).dump(2) + "\n" : cli::answerSheet(answer));
     return fine;
+}
+
+/// What is still to be read: as a list, a sheet for the bench, or a letter to the vendor.
+int ask(const std::string& path, const std::string& setup, const std::string& against, bool letter, bool sheet, bool asJson, bool us)
+{
+    const auto file = files::loadBuild(path);
+    for (const auto& id : { setup, against })
+        if (!id.empty())
+            (void)setupOf(file, path, id);
+    const auto result = study(file.build, { against, setup }, us ? UnitSystem::Us : UnitSystem::Metric);
+    if (asJson) {
+        auto list = nlohmann::ordered_json::array();
+        for (const auto& one : report::asksOf(result))
+            list.push_back({ { "pointer", one.pointer }, { "what", one.what }, { "now", one.now }, { "take_with", one.instrument }, { "verdicts", one.verdicts }, { "vendor_knows", one.vendorKnows } });
+        std::cout << list.dump(2) << "\n";
+    } else if (letter) {
+        std::cout << report::vendorLetter(result);
+    } else if (sheet) {
+        std::cout << report::benchSheet(result);
+    } else {
+        for (const auto& one : report::asksOf(result))
+            std::cout << one.verdicts << "\t" << one.what << "\t" << one.now << "\n";
+    }
+    return fine;
+}
+
+/// Parts from a list into a library file. Exit 0 when every line was taken, 1 when some were refused.
+int importPartsFrom(const std::string& path, const std::string& kind, const std::string& into, bool asJson)
+{
+    const auto text = files::readFile(path, files::largestLibrary);
+    library::Import import;
+    library::Plan plan;
+    try {
+        plan = library::guessPlan(text);
+        if (!kind.empty()) {
+            using enum library::Kind;
+            const auto kinds = { Rotor, Caliper, Pad, Wheel, Bracket, Hose };
+            const auto found = std::ranges::find_if(kinds, [&](library::Kind k) { return nameOf(k) == kind; });
+            if (found == kinds.end())
+                throw files::Refusal("--kind: one of rotor, caliper, pad, wheel, bracket, hose is wanted.");
+            plan = library::guessPlan(text, *found);
+        }
+        import = library::importParts(text, plan);
+    } catch (const files::Refusal& refusal) {
+        throw files::Refusal(path + ": " + refusal.what());
+    }
+    if (!into.empty()) {
+        auto kept = files::loadLibrary(into);
+        library::merge(kept, import.parts);
+        files::saveLibrary(into, kept);
+    }
+    if (asJson) {
+        nlohmann::ordered_json out = { { "kind", nameOf(plan.kind) }, { "taken", import.taken }, { "refused", nlohmann::ordered_json::array() }, { "columns", nlohmann::ordered_json::array() } };
+        for (const auto& column : plan.columns)
+            out["columns"].push_back({ { "header", column.header }, { "field", column.key }, { "unit", column.unit ? column.unit->symbol : "" } });
+        for (const auto& line : import.refused)
+            out["refused"].push_back({ { "line", line.line }, { "why", line.why } });
+        std::cout << out.dump(2) << "\n";
+        return import.refused.empty() ? fine : bad;
+    }
+    for (const auto& column : plan.columns)
+        std::cout << column.header << (column.key.empty() ? " is passed over" : " → " + column.key) << (column.unit && !column.unit->symbol.empty() ? ", plain numbers in " + std::string(column.unit->symbol) : "") << "\n";
+    for (const auto& line : import.refused)
+        std::cout << "line " << line.line << ": " << line.why << "\n";
+    std::cout << import.taken << " " << nameOf(plan.kind) << (import.taken == 1 ? "" : "s") << " taken" << (into.empty() ? "" : " into " + into) << ", " << import.refused.size() << " lines refused.\n";
+    return import.refused.empty() ? fine : bad;
 }
 
 } // namespace
@@ -78,7 +154,30 @@ int main(int argc, char** argv)
     auto* checkCommand = app.add_subcommand("check", "Reads a build file and says whether it is in order. Exit 0 or 2");
     checkCommand->add_option("FILE", path, "build file, *.deepstop")->required();
 
+    bool letter = false;
+    bool sheet = false;
+    bool ofLibrary = false;
+    std::string kind;
+    std::string into;
+    auto* askCommand = app.add_subcommand("ask", "What is still to be read: how many checks hang on it, what, and how it is known now");
+    askCommand->add_option("FILE", path, "build file, *.deepstop")->required();
+    askCommand->add_option("--setup", setup, "id of the setup to judge (default: the second)");
+    askCommand->add_option("--against", against, "id of the setup to compare it with (default: the first)");
+    askCommand->add_flag("--letter", letter, "as a letter to the vendor");
+    askCommand->add_flag("--sheet", sheet, "as a sheet for the bench");
+    askCommand->add_flag("--json", json, "as JSON");
+    askCommand->add_flag("--us", us, "in US units");
+
+    auto* importCommand = app.add_subcommand("import", "Takes in a list. Exit 0: every line; 1: some lines refused; 2: no such list");
+    importCommand->require_subcommand(1);
+    auto* partsCommand = importCommand->add_subcommand("parts", "Parts from CSV; its first line names the columns");
+    partsCommand->add_option("FILE", path, "list, *.csv")->required();
+    partsCommand->add_option("--kind", kind, "rotor, caliper, pad, wheel, bracket or hose (default: what its columns fit best)");
+    partsCommand->add_option("--into", into, "parts library to put them into, *.json (default: only say what would be taken)");
+    partsCommand->add_flag("--json", json, "as JSON");
+
     auto* schemaCommand = app.add_subcommand("schema", "Prints the JSON Schema of build files");
+    schemaCommand->add_flag("--library", ofLibrary, "of parts libraries instead");
 
     try {
         app.parse(argc, argv);
@@ -98,8 +197,12 @@ int main(int argc, char** argv)
             std::cout << path << ": in order, " << file.build.setups.size() << " setups, " << file.build.wheels.size() << " wheels.\n";
             return fine;
         }
+        if (*askCommand)
+            return ask(path, setup, against, letter, sheet, json, us);
+        if (*partsCommand)
+            return importPartsFrom(path, kind, into, json);
         if (*schemaCommand)
-            std::cout << files::buildSchema().dump(2) << "\n";
+            std::cout << (ofLibrary ? files::librarySchema() : files::buildSchema()).dump(2) << "\n";
         return fine;
     } catch (const std::runtime_error& error) {
         std::cerr << "deepstop-cli: " << error.what() << "\n";

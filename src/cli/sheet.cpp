@@ -42,6 +42,8 @@ std::string_view siUnit(const Style& style)
     case Dimension::Length: return "m";
     case Dimension::Area: return "m²";
     case Dimension::Volume: return "m³";
+    case Dimension::Angle: return "rad";
+    case Dimension::Inertia: return "kg·m²";
     case Dimension::Mass: return "kg";
     case Dimension::Force: return "N";
     case Dimension::Torque: return "N·m";
@@ -101,7 +103,7 @@ std::string studySheet(const Study& study)
             std::string costs;
             for (const auto& cost : r.costs)
                 costs += "; " + cost;
-            out += fmt::format("            cure: {}: gap {}{}\n", r.title, print(*r.gap.value, v.style, study.system), costs);
+            out += fmt::format("            cure: {}:{}{}\n", r.title, r.gap.value ? fmt::format(" {} {}", v.stage == Stage::PartsBench ? "then" : "gap", print(*r.gap.value, v.style, study.system)) : "", costs);
         }
         cautioned = cautioned || !v.caution.empty();
     }

@@ -4,6 +4,7 @@
 #include "drawing/inking.hpp"
 #include "theme.hpp"
 #include "widgets/dimension_field.hpp"
+#include "widgets/fact_field.hpp"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
@@ -63,6 +64,18 @@ DimensionField* DrawingView::field(const std::string& pointer) const
     return found == fields_.end() ? nullptr : found->second;
 }
 
+FactField* DrawingView::fact(const std::string& pointer) const
+{
+    const auto found = facts_.find(pointer);
+    return found == facts_.end() ? nullptr : found->second;
+}
+
+QWidget* DrawingView::entry(const std::string& pointer) const
+{
+    QWidget* dimension = field(pointer);
+    return dimension ? dimension : fact(pointer);
+}
+
 CalloutButton* DrawingView::callout(const std::string& verdict) const
 {
     const auto found = callouts_.find(verdict);
@@ -84,6 +97,7 @@ void DrawingView::setSheet(Sheet sheet)
             connect(field, &DimensionField::entered, this, &DrawingView::dimensionEntered);
             connect(field, &DimensionField::leftToSheet, this, [this] { setFocus(); });
             connect(field, &DimensionField::grew, this, &DrawingView::placeLabels);
+            connect(field, &DimensionField::goOn, this, &DrawingView::goOnFrom);
             field->show();
         }
         field->setLook(line);
@@ -95,6 +109,25 @@ void DrawingView::setSheet(Sheet sheet)
         field->deleteLater();
     }
     fields_ = std::move(fields);
+    std::map<std::string, FactField*> facts;
+    for (const FactLine& line : sheet_.facts) {
+        auto node = facts_.extract(line.pointer);
+        FactField* field = node ? node.mapped() : nullptr;
+        if (!field) {
+            chained = false;
+            field = new FactField(document_, line.pointer, this);
+            connect(field, &FactField::goOn, this, [this, pointer = line.pointer] { goOnFrom(pointer); });
+            field->show();
+        }
+        field->setCaption(line.caption);
+        field->refresh();
+        facts[line.pointer] = field;
+    }
+    for (auto& [pointer, field] : facts_) {
+        field->hide();
+        field->deleteLater();
+    }
+    facts_ = std::move(facts);
     std::map<std::string, CalloutButton*> callouts;
     for (const Callout& callout : sheet_.callouts) {
         auto node = callouts_.extract(callout.verdict);
@@ -120,9 +153,11 @@ void DrawingView::setSheet(Sheet sheet)
 void DrawingView::chainFocus()
 {
     QWidget* last = this;
-    for (const DimensionLine& line : sheet_.dimensions) {
-        setTabOrder(last, fields_[line.pointer]);
-        last = fields_[line.pointer];
+    for (const auto& pointer : sheet_.inOrder()) {
+        FactField* said = fact(pointer);
+        QWidget* next = said ? said->editor() : entry(pointer);
+        setTabOrder(last, next);
+        last = next;
     }
     for (const Callout& callout : sheet_.callouts) {
         setTabOrder(last, callouts_[callout.verdict]);
@@ -132,8 +167,20 @@ void DrawingView::chainFocus()
 
 void DrawingView::focusFirst()
 {
-    if (!sheet_.dimensions.empty())
-        fields_[sheet_.dimensions.front().pointer]->setFocus(Qt::TabFocusReason);
+    if (const auto order = sheet_.inOrder(); !order.empty())
+        entry(order.front())->setFocus(Qt::TabFocusReason);
+}
+
+void DrawingView::goOnFrom(const std::string& pointer)
+{
+    const auto order = sheet_.inOrder();
+    const auto here = std::ranges::find(order, pointer);
+    if (here == order.end())
+        return;
+    if (here + 1 == order.end())
+        emit finished();
+    else
+        entry(*(here + 1))->setFocus(Qt::TabFocusReason);
 }
 
 QRectF DrawingView::drawingArea() const { return QRectF(rect()).adjusted(26, 66, -26, -26); }
@@ -194,6 +241,12 @@ void DrawingView::placeLabels()
     std::vector<QRectF> taken;
     for (const QRectF& clear : sheet_.keepClear)
         taken.push_back({ toScreen(clear.topLeft()), toScreen(clear.bottomRight()) });
+    for (const FactLine& line : sheet_.facts) {
+        FactField* field = facts_[line.pointer];
+        const QPointF corner = toScreen(line.at);
+        field->setGeometry(QRectF(corner, QSizeF(line.width, field->sizeHint().height())).toRect());
+        taken.push_back(field->geometry());
+    }
     const QRectF sheet = QRectF(rect()).adjusted(10, 60, -10, -10);
     const auto place = [&](QPointF wish, QSizeF size, bool alongFirst) {
         QRectF best(wish - QPointF(size.width() / 2, size.height() / 2), size);

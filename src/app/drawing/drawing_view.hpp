@@ -11,6 +11,7 @@
 namespace deepstop::app {
 
 class DimensionField;
+class FactField;
 class Document;
 
 /// A result's label on the drawing.
@@ -37,6 +38,9 @@ public:
     void setSheet(Sheet sheet);
     [[nodiscard]] const Sheet& sheet() const { return sheet_; }
     [[nodiscard]] DimensionField* field(const std::string& pointer) const;
+    [[nodiscard]] FactField* fact(const std::string& pointer) const;
+    /// Whatever is entered at `pointer`: dimension or fact. Null where the sheet has none.
+    [[nodiscard]] QWidget* entry(const std::string& pointer) const;
     [[nodiscard]] CalloutButton* callout(const std::string& verdict) const;
     /// Screen position of a point of the sheet.
     [[nodiscard]] QPointF toScreen(QPointF millimetres) const;
@@ -47,12 +51,15 @@ public:
     void zoomOut() { zoomBy(0.8, rect().center()); }
     void zoomToFit();
     void focusFirst();
+    /// Moves on from one entry to the next in measuring order; `finished` after the last.
+    void goOnFrom(const std::string& pointer);
     /// Keeps the right end of the title line free for buttons.
     void setTitleMargin(int pixels) { titleMargin_ = pixels; }
 
 signals:
     void dimensionEntered(const std::string& pointer);
     void verdictChosen(const std::string& id);
+    void finished(); ///< Enter in the last entry of the sheet
 
 protected:
     void paintEvent(QPaintEvent* event) override;
@@ -75,6 +82,7 @@ private:
     Document& document_;
     Sheet sheet_;
     std::map<std::string, DimensionField*> fields_;
+    std::map<std::string, FactField*> facts_;
     std::map<std::string, CalloutButton*> callouts_;
     std::vector<QRect> captions_; ///< one per dimension, empty where it has none
     int titleMargin_ = 0;

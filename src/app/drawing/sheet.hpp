@@ -56,6 +56,16 @@ struct DimensionLine {
     QString caption; ///< small words beside the label
     double along = 0.5; ///< where on the line the label would like to be
     bool mayLack = false; ///< nothing read means nothing there: no ring, no spacer
+    QString blank {}; ///< what then stands there; empty: "none"
+};
+
+/// Something named, counted or chosen, entered in a box of its own.
+struct FactLine {
+    std::string pointer;
+    QString caption;
+    QPointF at; ///< its top left corner
+    double width = 120; ///< in screen pixels
+    std::size_t before = 0; ///< how many dimensions are taken before it
 };
 
 /// A result shown where it is: clicking it selects its verdict.
@@ -73,11 +83,27 @@ struct Sheet {
     std::vector<Area> areas; ///< in painting order
     std::vector<Lettering> letters;
     std::vector<DimensionLine> dimensions; ///< in measuring order
+    std::vector<FactLine> facts;
     std::vector<Callout> callouts;
     std::vector<QRectF> keepClear; ///< labels do not go here
     QString title;
     QString subtitle;
     bool scaleBar = true;
+
+    void fact(const std::string& pointer, const QString& caption, QPointF at, double width = 120) { facts.push_back({ pointer, caption, at, width, dimensions.size() }); }
+    /// Everything that is entered, in measuring order.
+    [[nodiscard]] std::vector<std::string> inOrder() const
+    {
+        std::vector<std::string> order;
+        for (std::size_t i = 0; i <= dimensions.size(); ++i) {
+            for (const FactLine& f : facts)
+                if (f.before == i)
+                    order.push_back(f.pointer);
+            if (i < dimensions.size())
+                order.push_back(dimensions[i].pointer);
+        }
+        return order;
+    }
 
     void area(const QPainterPath& path, const Ink& ink) { areas.push_back({ path, ink }); }
     void line(const QPolygonF& points, const Ink& ink)

@@ -2,9 +2,13 @@
 
 #include "centring/drawer.hpp"
 #include "document.hpp"
+#include "stages/bench/bench_sheets.hpp"
 #include "stages/course_chart.hpp"
 #include "stages/sheets.hpp"
 #include "theme.hpp"
+#include "widgets/ask_list.hpp"
+#include "widgets/check_list.hpp"
+#include "widgets/dimension_field.hpp"
 
 #include <QButtonGroup>
 #include <QComboBox>
@@ -18,8 +22,20 @@
 
 namespace deepstop::app {
 
+namespace {
+
+/// The benches, in the order a kit goes over them.
+enum Bench { RotorBench, CaliperBench, PadBench, FittingsBench, ScalesBench, ComparisonBench, UnpackingBench, AskBench };
+
+QStringList benchNames()
+{
+    return { QObject::tr("Rotor"), QObject::tr("Caliper"), QObject::tr("Pads"), QObject::tr("Fittings"), QObject::tr("Scales"), QObject::tr("Old and new"), QObject::tr("Unpacking"), QObject::tr("To ask") };
+}
+
+} // namespace
+
 StagePage::StagePage(Document& document, Stage stage, QWidget* parent)
-    : QWidget(parent), document_(document), stage_(stage), view_(new DrawingView(document, this)), places_(new QWidget(view_)),
+    : QWidget(parent), document_(document), stage_(stage), view_(new DrawingView(document, this)), places_(new QWidget(stage == Stage::PartsBench ? static_cast<QWidget*>(this) : view_)),
       placesRow_(new QHBoxLayout(places_)), placeButtons_(new QButtonGroup(this)), column_(new QVBoxLayout(this))
 {
     setObjectName(QStringLiteral("page-") + QString::fromUtf8(nameOf(stage).data()));
@@ -29,7 +45,7 @@ StagePage::StagePage(Document& document, Stage stage, QWidget* parent)
     placesRow_->setContentsMargins(0, 0, 0, 0);
     placesRow_->setSpacing(4);
     connect(placeButtons_, &QButtonGroup::idClicked, this, [this](int id) {
-        place_ = id;
+        setPlace(id);
         if (stage_ == Stage::Centring) {
             // A corner nobody has mocked up yet gets its four empty readings.
             const bool known = id < static_cast<int>(document_.study().centring.size());
@@ -41,12 +57,36 @@ StagePage::StagePage(Document& document, Stage stage, QWidget* parent)
                 mockUp.side = leftThere ? Side::Right : Side::Left;
                 build.mockUps.push_back(mockUp);
                 document_.setBuild(std::move(build), tr("mock-up"));
-                return;
             }
         }
-        refresh();
     });
-    if (stage == Stage::Car || stage == Stage::WheelRoom || stage == Stage::Centring) {
+    if (stage == Stage::PartsBench) {
+        checks_ = new CheckList(document, this);
+        asks_ = new AskList(document, this);
+        column_->addWidget(checks_, 3);
+        column_->addWidget(asks_, 3);
+        connect(checks_, &CheckList::verdictChosen, this, &StagePage::verdictChosen);
+        connect(asks_, &AskList::readingWanted, this, &StagePage::readingWanted);
+        connect(asks_, &AskList::refused, this, &StagePage::refused);
+        listTitle_ = new QLabel(this);
+        listTitle_->setFont(drafting(20));
+        listTitle_->move(22, 44);
+        inHand_ = new QComboBox(view_);
+        inHand_->setObjectName(QStringLiteral("in-hand"));
+        inHand_->setAccessibleName(tr("What readings are typed from"));
+        inHand_->setToolTip(tr("Readings typed from now on were taken with this"));
+        inHand_->addItem(tr("in hand: as before"), QString());
+        for (const QString& one : { tr("tape"), tr("rule"), tr("vernier"), tr("micrometer"), tr("dial gauge"), tr("kitchen scale"), tr("hanging scale"), tr("bathroom scale"), tr("vendor sheet"), tr("estimate") })
+            inHand_->addItem(one, one);
+        connect(inHand_, &QComboBox::activated, this, [this] { document_.setInHand(inHand_->currentData().toString()); });
+        connect(view_, &DrawingView::finished, this, [this] {
+            if (place_ < ScalesBench) {
+                setPlace(place_ + 1);
+                view_->focusFirst();
+            }
+        });
+    }
+    if (stage == Stage::PartsBench || stage == Stage::Car || stage == Stage::WheelRoom || stage == Stage::Centring) {
         choice_ = new QComboBox(places_);
         choice_->setObjectName(QStringLiteral("choice"));
         choice_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
@@ -88,6 +128,8 @@ void StagePage::refreshPlaces()
             names << QStringLiteral("%1 %2").arg(r.mockUp->axle == Axle::Front ? tr("Front") : tr("Rear"), r.mockUp->side == Side::Left ? tr("left") : tr("right"));
         if (study.centring.size() < 2)
             names << tr("+ mock up the %1 side").arg(names.isEmpty() || names.front().endsWith(tr("right")) ? tr("left") : tr("right"));
+    } else if (stage_ == Stage::PartsBench) {
+        names = benchNames();
     } else if (stage_ == Stage::WheelRoom || stage_ == Stage::Heat) {
         if (study.after.front.corner)
             names << tr("Front");
@@ -103,6 +145,7 @@ void StagePage::refreshPlaces()
             button->setCheckable(true);
             button->setFocusPolicy(Qt::TabFocus);
             button->setObjectName(QStringLiteral("place-%1").arg(i));
+            button->setMinimumWidth(button->fontMetrics().horizontalAdvance(names[i]) + 16);
             placeButtons_->addButton(button, i);
             placesRow_->addWidget(button);
             button->show();
@@ -116,6 +159,21 @@ void StagePage::refreshPlaces()
 void StagePage::alignPlaces()
 {
     places_->adjustSize();
+    if (stage_ == Stage::PartsBench) {
+        choice_->setMinimumWidth(choice_->sizeHint().width());
+        inHand_->adjustSize();
+        inHand_->move(view_->width() - inHand_->width() - 22, 18);
+        view_->setTitleMargin(inHand_->width() + 10);
+        // So many benches stand in a row of their own over the sheet.
+        places_->setGeometry(0, 0, width(), places_->sizeHint().height());
+        column_->setContentsMargins(0, places_->height(), 0, 0);
+        listTitle_->setVisible(place_ >= UnpackingBench);
+        listTitle_->move(22, places_->height() + 16);
+        listTitle_->setText(place_ == UnpackingBench ? (axle() == Axle::Front ? tr("Front kit, unpacked") : tr("Rear kit, unpacked")) : tr("Still to be read"));
+        listTitle_->adjustSize();
+        listTitle_->raise();
+        return;
+    }
     places_->move(std::max(200, width() - places_->width() - 22), 18);
     places_->raise();
     view_->setTitleMargin(places_->isHidden() ? 0 : places_->width() + 10);
@@ -128,6 +186,8 @@ Axle StagePage::axle() const
     const auto& centring = document_.study().centring;
     if (stage_ == Stage::Centring)
         return static_cast<std::size_t>(place_) < centring.size() ? centring[static_cast<std::size_t>(place_)].mockUp->axle : Axle::Front;
+    if (stage_ == Stage::PartsBench)
+        return choice_->currentIndex() == 1 ? Axle::Rear : Axle::Front;
     return place_ == 0 ? Axle::Front : Axle::Rear;
 }
 
@@ -139,7 +199,11 @@ void StagePage::refreshChoice()
     const Corner* corner = study.after.at(axle()).corner;
     QStringList items;
     int current = -1;
-    if (stage_ == Stage::Car) {
+    if (stage_ == Stage::PartsBench) {
+        items = { tr("Front axle"), tr("Rear axle") };
+        current = std::max(0, choice_->currentIndex());
+        choice_->setToolTip(tr("Whose parts lie on the bench"));
+    } else if (stage_ == Stage::Car) {
         items = { tr("Antilock: not known"), tr("Antilock: yes"), tr("Antilock: no") };
         current = static_cast<int>(study.build->car.antilock);
     } else if (stage_ == Stage::WheelRoom) {
@@ -166,6 +230,10 @@ void StagePage::refreshChoice()
 
 void StagePage::choose(int index)
 {
+    if (stage_ == Stage::PartsBench) {
+        refresh();
+        return;
+    }
     const Study& study = document_.study();
     Build build = document_.build();
     if (stage_ == Stage::Car) {
@@ -218,14 +286,24 @@ void StagePage::putDrawer()
     refreshDrawer();
 }
 
-Sheet StagePage::sheet() const
+Sheet StagePage::sheet(int place) const
 {
     const Study& study = document_.study();
     const Axle axle = this->axle();
     switch (stage_) {
     case Stage::Car: return carSheet(study);
+    case Stage::PartsBench:
+        switch (place) {
+        case RotorBench: return rotorSheet(study, axle);
+        case CaliperBench: return caliperSheet(study, axle);
+        case PadBench: return padSheet(study, axle);
+        case FittingsBench: return fittingsSheet(study, axle);
+        case ScalesBench: return scalesSheet(study, axle);
+        case ComparisonBench: return comparisonSheet(study, axle);
+        default: return {};
+        }
     case Stage::WheelRoom: return wheelRoomSheet(study, axle);
-    case Stage::Centring: return centringSheet(study, static_cast<std::size_t>(place_));
+    case Stage::Centring: return centringSheet(study, static_cast<std::size_t>(place));
     case Stage::Heat: return heatSheet(study, axle);
     case Stage::Stop: return roadSheet(study);
     }
@@ -238,15 +316,68 @@ void StagePage::refresh()
     refreshChoice();
     refreshDrawer();
     alignPlaces();
+    if (checks_) {
+        view_->setVisible(place_ < UnpackingBench);
+        checks_->setVisible(place_ == UnpackingBench);
+        asks_->setVisible(place_ == AskBench);
+        if (place_ == UnpackingBench)
+            checks_->refresh(axle());
+        if (place_ == AskBench)
+            asks_->refresh();
+        inHand_->setVisible(place_ <= ScalesBench);
+        inHand_->setCurrentIndex(std::max(0, inHand_->findData(document_.inHand())));
+    }
     view_->setSheet(sheet());
     if (chart_)
         chart_->setStudy(document_.study(), axle());
 }
 
+void StagePage::setPlace(int place)
+{
+    place_ = place;
+    refresh();
+    emit placeChanged();
+}
+
+bool StagePage::showReading(const std::string& pointer)
+{
+    refresh();
+    const auto drawn = [&](const Sheet& s) { return std::ranges::find(s.dimensions, pointer, &DimensionLine::pointer) != s.dimensions.end(); };
+    if (drawn(view_->sheet()))
+        return true;
+    if (stage_ != Stage::PartsBench)
+        return false;
+    const int wasAxle = choice_->currentIndex();
+    for (const int side : { wasAxle, 1 - wasAxle }) {
+        choice_->setCurrentIndex(side);
+        for (int place = RotorBench; place <= ScalesBench; ++place)
+            if (drawn(sheet(place))) {
+                setPlace(place);
+                return true;
+            }
+    }
+    choice_->setCurrentIndex(wasAxle);
+    return false;
+}
+
 void StagePage::reveal(const Verdict& verdict)
 {
     int place = place_;
-    if (stage_ == Stage::Centring) {
+    if (stage_ == Stage::PartsBench) {
+        // The verdict's axle, and the bench on which most of what it rests on is drawn.
+        choice_->setCurrentIndex(verdict.axle == Axle::Front ? 0 : 1);
+        const auto part = verdict.id.substr(verdict.id.find('/') + 1);
+        place = part == "received" ? UnpackingBench
+            : part == "weight"     ? ScalesBench
+            : part == "pad-slot" || part == "pad-window" || part == "mount-spacing" ? CaliperBench
+            : part.starts_with("worn-pad")                                          ? PadBench
+            : part == "bolt-thread" || part.starts_with("hose")                     ? FittingsBench
+                                                                                    : RotorBench;
+        // Nothing is turned over that shows it already.
+        if (place_ == UnpackingBench || place_ == AskBench)
+            place = place_;
+        refresh();
+    } else if (stage_ == Stage::Centring) {
         for (std::size_t i = 0; i < document_.study().centring.size(); ++i) {
             const auto& m = *document_.study().centring[i].mockUp;
             const auto id = std::string(m.axle == Axle::Front ? "front-" : "rear-") + (m.side == Side::Left ? "left/" : "right/");

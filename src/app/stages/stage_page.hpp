@@ -16,6 +16,8 @@ class QVBoxLayout;
 
 namespace deepstop::app {
 
+class AskList;
+class CheckList;
 class Document;
 class CourseChart;
 
@@ -31,6 +33,17 @@ public:
     [[nodiscard]] QComboBox* choice() const { return choice_; }
     /// The drawer of shims, as one line of text; on the Centring stage only.
     [[nodiscard]] QLineEdit* drawer() const { return drawer_; }
+    /// What readings are typed from, on the parts bench.
+    [[nodiscard]] QComboBox* inHand() const { return inHand_; }
+    [[nodiscard]] CheckList* checkList() const { return checks_; }
+    [[nodiscard]] AskList* askList() const { return asks_; }
+    /// Which of the page's places is shown: axle, mock-up, or bench.
+    [[nodiscard]] int place() const { return place_; }
+    void setPlace(int place);
+    /// The axle whose parts are shown.
+    [[nodiscard]] Axle axle() const;
+    /// Shows the place that draws this reading, if any does. On the bench several do; the first in their order.
+    bool showReading(const std::string& pointer);
     /// Draws the document's study.
     void refresh();
     /// Shows the place a verdict speaks of, where the page has several.
@@ -39,6 +52,9 @@ public:
 signals:
     void dimensionEntered(const std::string& pointer);
     void verdictChosen(const std::string& id);
+    void readingWanted(const std::string& pointer);
+    void refused(const QString& why);
+    void placeChanged();
 
 protected:
     void resizeEvent(QResizeEvent* event) override;
@@ -50,8 +66,8 @@ private:
     void refreshDrawer();
     void putDrawer();
     void alignPlaces();
-    [[nodiscard]] Axle axle() const;
-    [[nodiscard]] Sheet sheet() const;
+    [[nodiscard]] Sheet sheet() const { return sheet(place_); }
+    [[nodiscard]] Sheet sheet(int place) const;
 
     Document& document_;
     Stage stage_;
@@ -60,6 +76,10 @@ private:
     QComboBox* choice_ = nullptr;
     QLineEdit* drawer_ = nullptr;
     QLabel* drawerTrouble_ = nullptr;
+    QComboBox* inHand_ = nullptr;
+    CheckList* checks_ = nullptr;
+    AskList* asks_ = nullptr;
+    QLabel* listTitle_ = nullptr;
     QWidget* places_; ///< which axle, which mock-up
     QHBoxLayout* placesRow_;
     QButtonGroup* placeButtons_;

@@ -55,7 +55,7 @@ void DimensionField::setShown()
     const Reading& reading = *entry->reading;
     QString shown;
     if (!reading.value)
-        shown = mayLack_ ? tr("none") : QStringLiteral("?");
+        shown = !mayLack_ ? QStringLiteral("?") : blank_.isEmpty() ? tr("none") : blank_;
     else if (hasFocus())
         shown = QString::fromStdString(entryText(reading, entry->address.style, document_.units()));
     else
@@ -135,11 +135,32 @@ void DimensionField::keyPressEvent(QKeyEvent* event)
         return;
     case Qt::Key_Return:
     case Qt::Key_Enter:
-        if (commit())
-            focusNextChild();
+        if (const bool typed = editing_ && !text().trimmed().isEmpty(); commit()) {
+            // In the free place of a list the next reading may follow at once; what it made may ask for more first.
+            const auto free = pointer_.find("/-");
+            const bool appended = typed && free != std::string::npos;
+            if (appended && free + 2 == pointer_.size())
+                QMetaObject::invokeMethod(this, &QLineEdit::selectAll, Qt::QueuedConnection);
+            else
+                emit goOn(appended ? document_.lastOfList(pointer_) : pointer_);
+        }
         return;
     default: QLineEdit::keyPressEvent(event);
     }
+}
+
+void DimensionField::take(const Reading& reading, bool again)
+{
+    editing_ = false;
+    say({});
+    document_.endPreview();
+    const auto free = pointer_.find("/-");
+    document_.takeReading(pointer_, reading, again);
+    setShown();
+    // Read once more, the same dimension waits for the next reading of it.
+    if (again || (free != std::string::npos && free + 2 == pointer_.size()))
+        return;
+    emit goOn(free != std::string::npos ? document_.lastOfList(pointer_) : pointer_);
 }
 
 void DimensionField::tryText(const QString& text)
@@ -177,7 +198,10 @@ bool DimensionField::commit()
     if (!why.empty())
         return false;
     editing_ = false;
-    document_.setReading(pointer_, *read.reading);
+    auto put = *read.reading;
+    if (put != *entry->reading && !text().contains(QLatin1Char('?')))
+        document_.takenInHand(put, address.style);
+    document_.setReading(pointer_, put);
     setShown();
     return true;
 }

@@ -21,7 +21,9 @@ public:
     [[nodiscard]] bool isMissing() const { return missing_; }
     /// Why the text now in it was refused; empty while it is fine.
     [[nodiscard]] QString refusal() const { return refusal_; }
-    void setLook(const DimensionLine& line) { prefix_ = line.prefix, unit_ = line.unit, mayLack_ = line.mayLack; }
+    void setLook(const DimensionLine& line) { prefix_ = line.prefix, unit_ = line.unit, mayLack_ = line.mayLack, blank_ = line.blank; }
+    /// Puts a reading taken by an instrument in, instead of anything half typed, and goes on.
+    void take(const Reading& reading, bool again);
     /// Takes the reading from the document's study, unless somebody is typing.
     void refresh();
     [[nodiscard]] QSize sizeHint() const override;
@@ -29,6 +31,7 @@ public:
 signals:
     void entered(const std::string& pointer); ///< focus came
     void leftToSheet(); ///< Escape
+    void goOn(const std::string& from); ///< Enter; `from` is where the reading now stands
     void grew(); ///< wants another size
 
 protected:
@@ -47,6 +50,7 @@ private:
     Document& document_;
     std::string pointer_;
     QString prefix_;
+    QString blank_;
     bool unit_ = false;
     bool mayLack_ = false;
     bool missing_ = false;

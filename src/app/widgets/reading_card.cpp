@@ -55,6 +55,7 @@ void ReadingCard::setReading(const std::string& pointer)
             DimensionLine look;
             look.unit = true;
             field_->setLook(look);
+            connect(field_, &DimensionField::goOn, known_, [this] { known_->setFocus(); });
             form_->insertRow(0, tr("reads"), field_);
         }
     }

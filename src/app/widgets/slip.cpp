@@ -106,7 +106,7 @@ QString Slip::html() const
     auto out = QStringLiteral("<style>a{text-decoration:none;color:%1} p{margin:0}</style>").arg(t.ink.name());
     out += QStringLiteral("<table width='100%' cellspacing='0' cellpadding='2'>");
     // On stages that show one axle at a time it is said whose checks these are.
-    const bool byAxle = stage_ == Stage::WheelRoom || stage_ == Stage::Heat;
+    const bool byAxle = stage_ == Stage::PartsBench || stage_ == Stage::WheelRoom || stage_ == Stage::Heat;
     std::optional<Axle> axle;
     const auto heading = [&](Axle which, const QString& note) {
         out += QStringLiteral("<tr><td colspan='2'>%1</td></tr>").arg(span(t.mute, (which == Axle::Front ? tr("Front axle") : tr("Rear axle")) + note));
@@ -147,10 +147,10 @@ QString Slip::details(const Verdict& v) const
         for (const auto& cost : r.costs)
             costs += (costs.isEmpty() ? "" : " · ") + text(cost);
         if (i == 0)
-            out += QStringLiteral("<p style='margin-top:10px'><b>%1</b></p>").arg(v.stage == Stage::Centring ? tr("What to put in") : tr("How to win room"));
+            out += QStringLiteral("<p style='margin-top:10px'><b>%1</b></p>").arg(v.stage == Stage::Centring ? tr("What to put in") : v.stage == Stage::PartsBench ? tr("What would be reckoned") : tr("How to win room"));
         out += QStringLiteral("<table width='100%' cellpadding='6' cellspacing='0' bgcolor='%1' style='margin-top:5px'><tr><td><b>%2</b><br>%3<br>%4<br><a href='remedy:%5'>%6</a></td></tr></table>")
                    .arg(t.raised.name(), text(r.title),
-                       span(t.good, r.gap.value ? (v.stage == Stage::Centring ? tr("leaves %1") : tr("gap %1")).arg(text(print(*r.gap.value, v.style, study.system))) : QString()),
+                       span(t.good, r.gap.value ? (v.stage == Stage::Centring ? tr("leaves %1") : v.stage == Stage::PartsBench ? tr("makes %1") : tr("gap %1")).arg(text(print(*r.gap.value, v.style, study.system))) : QString()),
                        span(t.mute, costs))
                    .arg(i)
                    .arg(r.applied ? span(t.proposal, QStringLiteral("<u>%1</u>").arg(tr("Try it"))) : QString());

@@ -11,7 +11,7 @@ namespace deepstop::app {
 
 const std::vector<Stage>& workingOrder()
 {
-    static const std::vector<Stage> order { Stage::Car, Stage::WheelRoom, Stage::Centring, Stage::Heat, Stage::Stop };
+    static const std::vector<Stage> order { Stage::Car, Stage::PartsBench, Stage::WheelRoom, Stage::Centring, Stage::Heat, Stage::Stop };
     return order;
 }
 
@@ -99,7 +99,7 @@ void WorkRail::paintEvent(QPaintEvent*)
     p.fillRect(rect(), t.board);
     // Graduations, as on the edge of a steel rule.
     p.setPen(QPen(t.rule, 1));
-    for (int i = 0, y = height() - 6; y > 330; ++i, y -= 6) {
+    for (int i = 0, y = height() - 6; y > 390; ++i, y -= 6) {
         const int length = i % 10 == 0 ? 22 : i % 5 == 0 ? 15 : 9;
         p.drawLine(width() - length, y, width(), y);
     }

@@ -2,33 +2,51 @@
 
 #include <fmt/format.h>
 
+#include "quantity/parse.hpp"
+
+#include <algorithm>
+#include <charconv>
 #include <cmath>
+#include <utility>
 
 namespace deepstop {
 namespace {
 
-/// Walks the document and calls `found(pointer, label, place, style, range, reading)` for every reading.
-template <class Found>
+/// Walks the document and calls the finder's `reading(pointer, label, place, style, range, Reading&)` and `fact(…)` for everything in it.
+/// A finder that seeks one pointer says so by `seeks(path)`, and what does not lie on the way is passed over.
+template <class Finder>
 class Walk {
 public:
-    explicit Walk(Found& found) : found_(found) { }
+    explicit Walk(Finder& finder) : finder_(finder) { }
 
     void reading(std::string_view key, std::string_view label, const Style& style, Range range, Reading& reading)
     {
-        found_(Address { pointer_ + "/" + std::string(key), std::string(label) + suffix_, place_, style, range }, reading);
+        finder_.reading(Address { pointer_ + "/" + std::string(key), std::string(label) + suffix_, place_, style, range }, reading);
     }
     void readings(std::string_view key, std::string_view label, const Style& style, Range range, std::vector<Reading>& list)
     {
+        const auto address = [&](const std::string& index, std::size_t number) {
+            return Address { pointer_ + "/" + std::string(key) + "/" + index, fmt::format("{} {}", label, number), place_, style, range };
+        };
         for (std::size_t i = 0; i < list.size(); ++i)
-            found_(Address { fmt::format("{}/{}/{}", pointer_, key, i), fmt::format("{} {}", label, i + 1), place_, style, range }, list[i]);
+            finder_.reading(address(std::to_string(i), i + 1), list[i]);
+        finder_.list(pointer_ + "/" + std::string(key), list);
+        if (Reading free; finder_.free(address("-", list.size() + 1), free))
+            list.push_back(free);
     }
-    void text(std::string_view, std::string_view, std::string&) { }
-    void count(std::string_view, std::string_view, int&) { }
-    void plain(std::string_view, std::string_view, double&) { }
+    void text(std::string_view key, std::string_view label, std::string& value) { fact(key, label, Fact::Kind::Text, value); }
+    void count(std::string_view key, std::string_view label, int& value) { fact(key, label, Fact::Kind::Count, value); }
+    void plain(std::string_view key, std::string_view label, double& value) { fact(key, label, Fact::Kind::Plain, value); }
     template <class E, class T>
-    void choice(std::string_view, std::string_view, E&, const T&) { }
+    void choice(std::string_view key, std::string_view label, E& value, const T& table)
+    {
+        fact(key, label, Fact::Kind::Word, value, &table);
+    }
     template <class E, class T>
-    void choices(std::string_view, std::string_view, std::vector<E>&, const T&) { }
+    void choices(std::string_view key, std::string_view label, std::vector<E>& values, const T& table)
+    {
+        fact(key, label, Fact::Kind::Ticks, values, &table);
+    }
     template <class T>
     void object(std::string_view key, std::string_view label, T& value)
     {
@@ -43,9 +61,18 @@ public:
     template <class T>
     void list(std::string_view key, std::string_view label, std::vector<T>& values)
     {
+        const auto suffix = [&](std::size_t number) { return label.empty() ? std::string() : fmt::format(", {} {}", label, number); };
         for (std::size_t i = 0; i < values.size(); ++i)
-            inside(fmt::format("{}/{}", key, i), placeOf(values[i]), label.empty() ? std::string() : fmt::format(", {} {}", label, i + 1),
-                values[i]);
+            inside(fmt::format("{}/{}", key, i), placeOf(values[i]), suffix(i + 1), values[i]);
+        finder_.list(pointer_ + "/" + std::string(key), values);
+        // A wheel or a setup needs more than one reading to be one; stations, weighings and their like begin with any of theirs.
+        if constexpr (!requires(T t) { t.id; }) {
+            T fresh {};
+            finder_.beginFree();
+            inside(std::string(key) + "/-", {}, suffix(values.size() + 1), fresh);
+            if (finder_.endFree())
+                values.push_back(std::move(fresh));
+        }
     }
 
 private:
@@ -59,9 +86,20 @@ private:
     template <class T>
     static std::string placeOf(const T&) { return {}; }
 
+    template <class V, class T = int>
+    void fact(std::string_view key, std::string_view label, Fact::Kind kind, V& value, const T* table = nullptr)
+    {
+        if constexpr (!Finder::wantsFacts)
+            return;
+        else if (const auto pointer = pointer_ + "/" + std::string(key); finder_.seeks(pointer))
+            finder_.fact(Fact { pointer, std::string(label) + suffix_, place_, kind, {}, {} }, value, table);
+    }
+
     template <class T>
     void inside(const std::string& key, const std::string& place, const std::string& suffix, T& value)
     {
+        if (!finder_.seeks(pointer_ + "/" + key))
+            return;
         const auto pointer = pointer_;
         const auto outer = place_;
         const auto suffixBefore = suffix_;
@@ -75,29 +113,193 @@ private:
         suffix_ = suffixBefore;
     }
 
-    Found& found_;
+    Finder& finder_;
     std::string pointer_;
     std::string place_;
     std::string suffix_;
 };
 
-template <class Found>
-void walk(Build& build, Found found)
+/// What a finder does with what it does not care for: nothing.
+struct Finder {
+    static constexpr bool wantsFacts = false;
+    bool seeks(const std::string&) { return false; }
+    void reading(const Address&, Reading&) { }
+    template <class T>
+    void list(const std::string&, std::vector<T>&) { }
+    bool free(const Address&, Reading&) { return false; } ///< true: keep the new element
+    void beginFree() { }
+    bool endFree() { return false; } ///< true: keep the new element
+};
+
+/// A finder of one place: goes only where the pointer leads.
+struct Seeker : Finder {
+    explicit Seeker(const std::string& wanted) : pointer(wanted) { }
+    bool seeks(const std::string& path) const { return pointer.starts_with(path) && (pointer.size() == path.size() || pointer[path.size()] == '/'); }
+    const std::string& pointer;
+};
+
+void walk(Build& build, auto&& finder)
 {
-    Walk<Found> visitor(found);
+    Walk<std::remove_cvref_t<decltype(finder)>> visitor(finder);
     describe(visitor, build);
 }
+
+const Reading noReading;
+
+struct Collect : Finder {
+    bool seeks(const std::string&) const { return true; }
+    void reading(Address address, Reading& place) { (inFree ? free_ : entries).push_back({ std::move(address), inFree ? &noReading : &place }); }
+    bool free(Address address, Reading&)
+    {
+        if (!inFree)
+            free_.push_back({ std::move(address), &noReading });
+        return false;
+    }
+    void beginFree() { ++inFree; }
+    bool endFree()
+    {
+        --inFree;
+        return false;
+    }
+    std::vector<Directory::Entry>& entries;
+    std::vector<Directory::Entry>& free_;
+    int inFree = 0;
+
+    Collect(std::vector<Directory::Entry>& all, std::vector<Directory::Entry>& places) : entries(all), free_(places) { }
+};
+
+struct PutReading : Seeker {
+    PutReading(const std::string& where, const Reading& what) : Seeker(where), fresh(what) { }
+    void reading(const Address& address, Reading& place)
+    {
+        if (address.pointer == pointer) {
+            place = fresh;
+            found = true;
+        }
+    }
+    bool free(const Address& address, Reading& place)
+    {
+        if (address.pointer != pointer)
+            return false;
+        place = fresh;
+        return true;
+    }
+    void beginFree() { found = false; }
+    bool endFree() { return std::exchange(found, false); }
+    const Reading& fresh;
+    bool found = false;
+};
+
+struct RemoveElement : Seeker {
+    using Seeker::Seeker;
+    template <class T>
+    void list(const std::string& path, std::vector<T>& values)
+    {
+        if (!seeks(path) || pointer.size() <= path.size() + 1)
+            return;
+        std::size_t index = 0;
+        const char* end = pointer.data() + pointer.size();
+        const auto read = std::from_chars(pointer.data() + path.size() + 1, end, index);
+        if (read.ec == std::errc {} && read.ptr == end && index < values.size())
+            values.erase(values.begin() + static_cast<std::ptrdiff_t>(index));
+    }
+};
+
+/// Reads and says facts: as text out, from text in.
+struct FactFinder : Seeker {
+    static constexpr bool wantsFacts = true;
+    FactFinder(const std::string& where, const std::string* text) : Seeker(where), fresh(text) { }
+
+    void beginFree() { changed = false; }
+    bool endFree() { return std::exchange(changed, false); }
+    void fact(Fact fact, std::string& value, const int*)
+    {
+        fact.value = value;
+        if (fresh)
+            value = *fresh;
+        keep(std::move(fact));
+    }
+    void fact(Fact fact, int& value, const int*)
+    {
+        fact.value = value ? std::to_string(value) : std::string();
+        int number = 0;
+        const char* end = fresh ? fresh->data() + fresh->size() : nullptr;
+        if (fresh && !fresh->empty()) {
+            const auto read = std::from_chars(fresh->data(), end, number);
+            if (read.ec != std::errc {} || read.ptr != end || number < 0 || number > 10000)
+                refusal = fact.label + ": a whole number from 0 is wanted.";
+        }
+        if (fresh && refusal.empty())
+            value = number;
+        keep(std::move(fact));
+    }
+    void fact(Fact fact, double& value, const int*)
+    {
+        fact.value = value != 0 ? editable(value, *findUnit("", Dimension::Number)) : std::string();
+        if (fresh && !fresh->empty()) {
+            const auto parsed = parseQuantity(*fresh, Dimension::Number, "");
+            if (!parsed || *parsed.value < 0)
+                refusal = fact.label + ": a number from 0 is wanted.";
+            else
+                value = *parsed.value;
+        } else if (fresh) {
+            value = 0;
+        }
+        keep(std::move(fact));
+    }
+    template <class E, class T>
+    void fact(Fact fact, E& value, const T* table)
+    {
+        fact.value = wordFor(value, *table);
+        if (fresh) {
+            const auto named = std::ranges::find(*table, *fresh, [](const auto& pair) { return pair.first; });
+            if (named == table->end())
+                refusal = fact.label + ": “" + *fresh + "” is none of its words.";
+            else
+                value = named->second;
+        }
+        for (const auto& [word, one] : *table)
+            fact.words.emplace_back(word);
+        keep(std::move(fact));
+    }
+    template <class E, class T>
+    void fact(Fact fact, std::vector<E>& values, const T* table)
+    {
+        for (const E value : values)
+            fact.value += (fact.value.empty() ? "" : ",") + std::string(wordFor(value, *table));
+        if (fresh) {
+            values.clear();
+            const auto all = "," + *fresh + ",";
+            for (const auto& [word, one] : *table)
+                if (all.find("," + std::string(word) + ",") != std::string::npos)
+                    values.push_back(one);
+        }
+        for (const auto& [word, one] : *table)
+            fact.words.emplace_back(word);
+        keep(std::move(fact));
+    }
+    void keep(Fact fact)
+    {
+        found = std::move(fact);
+        changed = fresh != nullptr && refusal.empty();
+    }
+
+    const std::string* fresh;
+    std::optional<Fact> found;
+    std::string refusal;
+    bool changed = false;
+};
 
 } // namespace
 
 Directory::Directory(const Build& build)
 {
     // The walk hands out mutable references; nothing here writes through them.
-    walk(const_cast<Build&>(build), [this](Address address, Reading& reading) {
-        byReading_.emplace(&reading, entries_.size());
-        byPointer_.emplace(address.pointer, entries_.size());
-        entries_.push_back({ std::move(address), &reading });
-    });
+    walk(const_cast<Build&>(build), Collect(entries_, free_));
+    for (std::size_t i = 0; i < entries_.size(); ++i) {
+        byReading_.emplace(entries_[i].reading, i);
+        byPointer_.emplace(entries_[i].address.pointer, i);
+    }
 }
 
 const Address* Directory::of(const Reading& reading) const
@@ -108,17 +310,41 @@ const Address* Directory::of(const Reading& reading) const
 
 const Directory::Entry* Directory::at(const std::string& pointer) const
 {
-    const auto found = byPointer_.find(pointer);
-    return found == byPointer_.end() ? nullptr : &entries_[found->second];
+    if (const auto found = byPointer_.find(pointer); found != byPointer_.end())
+        return &entries_[found->second];
+    const auto free = std::ranges::find(free_, pointer, [](const Entry& e) -> const std::string& { return e.address.pointer; });
+    return free == free_.end() ? nullptr : &*free;
 }
 
 Build withReading(Build build, const std::string& pointer, const Reading& reading)
 {
-    walk(build, [&](const Address& address, Reading& place) {
-        if (address.pointer == pointer)
-            place = reading;
-    });
+    walk(build, PutReading(pointer, reading));
     return build;
+}
+
+Build withoutElement(Build build, const std::string& pointer)
+{
+    walk(build, RemoveElement(pointer));
+    return build;
+}
+
+std::optional<Fact> factAt(const Build& build, const std::string& pointer)
+{
+    FactFinder finder(pointer, nullptr);
+    // Nothing is written where there is nothing fresh.
+    walk(const_cast<Build&>(build), finder);
+    return finder.found;
+}
+
+FactEntry withFact(Build build, const std::string& pointer, const std::string& text)
+{
+    FactFinder finder(pointer, &text);
+    walk(build, finder);
+    if (!finder.found)
+        return { {}, pointer + ": there is no such place in the build." };
+    if (!finder.refusal.empty())
+        return { {}, finder.refusal };
+    return { std::move(build), {} };
 }
 
 std::string refusal(const Address& address, double si)

@@ -3,6 +3,7 @@
 
 #include "build/fields.hpp"
 
+#include <optional>
 #include <string>
 #include <unordered_map>
 #include <vector>
@@ -22,6 +23,7 @@ struct Address {
 };
 
 /// All readings of one build, found by pointer or by their place in memory. Valid as long as that build lives and keeps its shape.
+/// A list ends in a free place named "-", as JSON pointers have it: a reading put there makes a new element.
 class Directory {
 public:
     explicit Directory(const Build& build);
@@ -33,17 +35,45 @@ public:
     [[nodiscard]] const std::vector<Entry>& entries() const { return entries_; }
     /// Null for a reading that is not of this build.
     [[nodiscard]] const Address* of(const Reading& reading) const;
-    /// Null for an address this build does not have.
+    /// Null for an address this build does not have. Free places of lists are found too; they hold an empty reading.
     [[nodiscard]] const Entry* at(const std::string& pointer) const;
 
 private:
     std::vector<Entry> entries_;
+    std::vector<Entry> free_;
     std::unordered_map<const Reading*, std::size_t> byReading_;
     std::unordered_map<std::string, std::size_t> byPointer_;
 };
 
-/// A copy of `build` with the reading at `pointer` replaced; the build unchanged where the address is unknown.
+/// A copy of `build` with the reading at `pointer` replaced, or added where the pointer names the free place of a list; the build
+/// unchanged where the address is unknown.
 [[nodiscard]] Build withReading(Build build, const std::string& pointer, const Reading& reading);
+
+/// A copy of `build` without the element of a list that `pointer` names; unchanged where there is none.
+[[nodiscard]] Build withoutElement(Build build, const std::string& pointer);
+
+/// Something named, counted or chosen rather than measured.
+struct Fact {
+    enum class Kind { Text, Count, Plain, Word, Ticks };
+    std::string pointer;
+    std::string label;
+    std::string place;
+    Kind kind = Kind::Text;
+    std::vector<std::string> words; ///< to choose from, for Word and Ticks
+    std::string value; ///< as text; ticked words are parted by commas; a count nobody made is empty
+
+    [[nodiscard]] std::string full() const { return place.empty() ? label : label + " (" + place + ")"; }
+};
+
+/// The fact at `pointer`, or nothing.
+[[nodiscard]] std::optional<Fact> factAt(const Build& build, const std::string& pointer);
+
+/// A copy of `build` with that fact said anew; `refusal` is a sentence where the text cannot be taken.
+struct FactEntry {
+    std::optional<Build> build;
+    std::string refusal;
+};
+[[nodiscard]] FactEntry withFact(Build build, const std::string& pointer, const std::string& text);
 
 /// Why `reading` may not stand at `address` ("rotor thickness must be more than 0"), or empty where it may.
 [[nodiscard]] std::string refusal(const Address& address, double si);

@@ -44,7 +44,9 @@ struct Hydraulics {
     bool operator==(const Hydraulics&) const = default;
 };
 
-/// The hub the rotor and the wheel sit on.
+enum class ParkingBrake { Unknown, None, DrumInHat, InCaliper };
+
+/// The hub the rotor and the wheel sit on, and the knuckle that carries the caliper.
 struct Hub {
     Reading flangeDiameter;
     Reading pilotDiameter;
@@ -53,6 +55,12 @@ struct Hub {
     int studCount = 0;
     Reading studLength; ///< outboard of the flange face
     Reading studDiameter;
+    Reading lugSpacing; ///< of the knuckle's two lugs, hole to hole
+    std::string lugThread; ///< "M12x1.5"; as cut in the lugs, or of the bolts that go through them
+    std::string lineThread; ///< where the hose meets the hard line
+    Reading hoseReach; ///< hose length that reaches at droop and full lock
+    ParkingBrake parkingBrake = ParkingBrake::Unknown;
+    Reading shoeDiameter; ///< drum the parking brake's shoes are made for
     bool operator==(const Hub&) const = default;
 };
 
@@ -73,6 +81,7 @@ struct SpokeStation {
 struct Wheel {
     std::string id;
     std::string name;
+    std::string from; ///< id in the parts library
     int nominalDiameter = 0; ///< the printed size, "17"
     double nominalWidth = 0; ///< the printed width, "8"
     Reading offset; ///< ET
@@ -85,30 +94,59 @@ struct Wheel {
 
 enum class HatMaterial { Iron, Aluminium };
 enum class RotorFace { Plain, Dimpled, Slotted, Drilled };
+enum class RingMaterial { Iron, Steel, CarbonCeramic };
+enum class RotorBuild { OnePiece, TwoPiece };
+enum class VaneShape { Straight, Curved, Pillars };
+/// Whether a part fits one side only.
+enum class Handed { Unknown, Either, Sided };
 
 struct Rotor {
     std::string name;
+    std::string from; ///< id in the parts library this was copied from; empty: made here
+    RotorBuild construction = RotorBuild::OnePiece;
     RotorFace face = RotorFace::Plain;
+    RingMaterial ringMaterial = RingMaterial::Iron;
     HatMaterial hatMaterial = HatMaterial::Iron;
+    Handed handed = Handed::Unknown;
     Reading outerDiameter;
     Reading thickness;
+    Reading minimumThickness; ///< as cast or stamped on the part
     Reading ringInnerDiameter;
     Reading overallHeight; ///< from the hat's wheel face to the inboard friction face
     Reading hatThickness; ///< what lies between hub flange and wheel
     Reading hatOuterDiameter;
     Reading hatWall;
     Reading bore;
+    Reading pocketDiameter; ///< inside the hat, what the hub flange has to enter
+    Reading boltCircle;
+    int boltHoles = 0; ///< 0: not counted
+    Reading boltHoleDiameter;
+    Reading drumDiameter; ///< of the parking brake's drum inside the hat; absent = none
+    int hatBolts = 0; ///< of a two-piece rotor
+    std::string hatBoltThread;
     Reading ventGap; ///< air between the two plates; 0 for a solid rotor
-    Reading vaneShare; ///< part of that air filled by vanes
+    Reading vaneShare; ///< part of that air filled by vanes; outranks counting them
+    VaneShape vaneShape = VaneShape::Straight;
+    int vanes = 0;
+    Reading vaneThickness; ///< for pillars: their diameter
+    Reading vaneLean; ///< of curved vanes: angle between vane and radius, rad
+    Reading runout; ///< total, at the edge, on the car
+    Reading thicknessVariation; ///< DTV over one turn
     bool operator==(const Rotor&) const = default;
 };
 
 enum class CaliperKind { Fixed, Floating };
+enum class Bleeders { Unknown, OneEnd, BothEnds };
 
 /// Heights are taken from the rotor's edge and depths from the middle of the slot, as a vernier takes them on a mounted caliper.
 struct Caliper {
     std::string name;
+    std::string from; ///< id in the parts library
     CaliperKind kind = CaliperKind::Fixed;
+    std::string material;
+    std::string pistonMaterial;
+    Bleeders bleeders = Bleeders::Unknown;
+    std::string hoseThread; ///< where the hose meets the caliper
     Reading backOverEdge; ///< flat back of the bridge above the rotor's edge, at its middle
     Reading backLength; ///< of the straight back, end to end
     Reading bridgeGap; ///< underside of the bridge above the rotor's edge
@@ -117,17 +155,33 @@ struct Caliper {
     Reading inboardDepth; ///< slot's middle to the inboard face
     Reading shoulder; ///< chamfer between back and faces, same both ways
     Reading slotWidth; ///< between the halves, pads out
+    Reading padRoom; ///< between pistons pushed home, or piston and fingers, pads out
+    Reading padWindow; ///< length of the opening the pads go into
+    Reading mountSpacing; ///< of its own two mounting holes
     std::vector<Reading> pistons; ///< bores on one side
     bool operator==(const Caliper&) const = default;
 };
 
+/// Friction of a compound at one temperature, from a bench or a vendor's curve.
+struct FrictionPoint {
+    Reading temperature;
+    Reading friction;
+    bool operator==(const FrictionPoint&) const = default;
+};
+
 struct Pad {
     std::string name;
+    std::string from; ///< id in the parts library
+    std::string compound;
     Reading height; ///< radial
     Reading length;
     Reading thickness; ///< friction material
     Reading backing;
+    Reading minimumThickness; ///< of the lining
+    Reading area; ///< of one lining as measured; absent = height times length
     Reading friction; ///< coefficient against iron, warm
+    std::vector<FrictionPoint> frictionOverTemperature;
+    YesNo wearSensor = YesNo::Unknown;
     bool operator==(const Pad&) const = default;
 };
 
@@ -146,8 +200,33 @@ struct Mount {
     bool operator==(const Mount&) const = default;
 };
 
-/// What belongs to a complete corner, so that like is compared with like.
-enum class Part { Rotor, Caliper, Pads, Bracket, Hose };
+/// What hangs the caliper on the knuckle, with the bolts that came with it.
+struct Bracket {
+    std::string name;
+    Reading knuckleSpacing; ///< of the holes towards the knuckle
+    Reading caliperSpacing; ///< of the holes towards the caliper
+    std::string boltThread; ///< of the bolts into the knuckle
+    bool operator==(const Bracket&) const = default;
+};
+
+struct Hose {
+    Reading length;
+    std::string caliperEnd; ///< thread
+    std::string lineEnd; ///< thread
+    bool operator==(const Hose&) const = default;
+};
+
+/// In the build's own currency, for one axle.
+struct Costs {
+    Reading kit; ///< all that has to be bought to fit it
+    Reading rotors; ///< a pair, later on
+    Reading pads; ///< a set, later on
+    std::string availability;
+    bool operator==(const Costs&) const = default;
+};
+
+/// What belongs to a complete corner, so that like is compared with like. Ring and hat together are a rotor.
+enum class Part { Rotor, Caliper, Pads, Bracket, Hose, Hardware, Ring, Hat };
 
 struct Weighing {
     Reading mass;
@@ -162,10 +241,25 @@ struct Corner {
     Caliper caliper;
     Pad pad;
     Mount mount;
+    Bracket bracket;
+    Hose hose;
+    Costs costs;
     Reading ring; ///< between hub flange and rotor; absent = none
     Reading spacer; ///< between rotor and wheel; absent = none
     std::vector<Weighing> weighings;
     bool operator==(const Corner&) const = default;
+};
+
+enum class Checked { Open, Fine, Fault };
+enum class WhichHand { Unknown, Left, Right };
+
+/// One line of the check list at unpacking, as far as somebody has looked.
+struct Receipt {
+    std::string item; ///< "front/left/rotor-hand"
+    Checked state = Checked::Open;
+    WhichHand hand = WhichHand::Unknown; ///< of a sided part, whichever box it came out of
+    std::string note;
+    bool operator==(const Receipt&) const = default;
 };
 
 /// One way to equip the car. An axle left out is as in the first setup, the car as found.
@@ -175,6 +269,8 @@ struct Setup {
     std::string note;
     std::optional<Corner> front;
     std::optional<Corner> rear;
+    std::string vendor {}; ///< whom to ask
+    std::vector<Receipt> received {};
     bool operator==(const Setup&) const = default;
 };
 
@@ -224,6 +320,7 @@ struct Wants {
 };
 
 struct Build {
+    std::string currency; ///< prices are in it, "EUR"
     Car car;
     Hydraulics hydraulics;
     Hub frontHub;

@@ -30,8 +30,21 @@ inline constexpr ChoiceTable<RotorFace, 4> face { { { "plain", RotorFace::Plain 
 inline constexpr ChoiceTable<CaliperKind, 2> caliper { { { "fixed", CaliperKind::Fixed }, { "floating", CaliperKind::Floating } } };
 inline constexpr ChoiceTable<MountKind, 2> mount { { { "lug", MountKind::Lug }, { "radial", MountKind::Radial } } };
 inline constexpr ChoiceTable<Direction, 2> direction { { { "inboard", Direction::Inboard }, { "outboard", Direction::Outboard } } };
-inline constexpr ChoiceTable<Part, 5> part { { { "rotor", Part::Rotor }, { "caliper", Part::Caliper }, { "pads", Part::Pads },
-    { "bracket", Part::Bracket }, { "hose", Part::Hose } } };
+inline constexpr ChoiceTable<RingMaterial, 3> ring { { { "iron", RingMaterial::Iron }, { "steel", RingMaterial::Steel },
+    { "carbon-ceramic", RingMaterial::CarbonCeramic } } };
+inline constexpr ChoiceTable<RotorBuild, 2> rotorBuild { { { "one-piece", RotorBuild::OnePiece }, { "two-piece", RotorBuild::TwoPiece } } };
+inline constexpr ChoiceTable<VaneShape, 3> vanes { { { "straight", VaneShape::Straight }, { "curved", VaneShape::Curved },
+    { "pillars", VaneShape::Pillars } } };
+inline constexpr ChoiceTable<Handed, 3> handed { { { "unknown", Handed::Unknown }, { "either side", Handed::Either },
+    { "sided", Handed::Sided } } };
+inline constexpr ChoiceTable<Bleeders, 3> bleeders { { { "unknown", Bleeders::Unknown }, { "one end", Bleeders::OneEnd },
+    { "both ends", Bleeders::BothEnds } } };
+inline constexpr ChoiceTable<ParkingBrake, 4> parking { { { "unknown", ParkingBrake::Unknown }, { "none", ParkingBrake::None },
+    { "drum in hat", ParkingBrake::DrumInHat }, { "in caliper", ParkingBrake::InCaliper } } };
+inline constexpr ChoiceTable<WhichHand, 3> hand { { { "unknown", WhichHand::Unknown }, { "left", WhichHand::Left }, { "right", WhichHand::Right } } };
+inline constexpr ChoiceTable<Checked, 3> checked { { { "open", Checked::Open }, { "fine", Checked::Fine }, { "fault", Checked::Fault } } };
+inline constexpr ChoiceTable<Part, 8> part { { { "rotor", Part::Rotor }, { "caliper", Part::Caliper }, { "pads", Part::Pads },
+    { "bracket", Part::Bracket }, { "hose", Part::Hose }, { "hardware", Part::Hardware }, { "ring", Part::Ring }, { "hat", Part::Hat } } };
 inline constexpr ChoiceTable<Axle, 2> axle { { { "front", Axle::Front }, { "rear", Axle::Rear } } };
 inline constexpr ChoiceTable<Side, 2> side { { { "left", Side::Left }, { "right", Side::Right } } };
 inline constexpr ChoiceTable<Known, 3> known { { { "measured", Known::Measured }, { "vendor", Known::Vendor },
@@ -87,6 +100,12 @@ void describe(V& v, Hub& h)
     v.count("stud_count", "number of studs", h.studCount);
     v.reading("stud_length_mm", "stud length from the flange", style::size, Range::Positive, h.studLength);
     v.reading("stud_diameter_mm", "stud diameter", style::size, Range::Positive, h.studDiameter);
+    v.reading("lug_spacing_mm", "spacing of the knuckle's lugs", style::size, Range::Positive, h.lugSpacing);
+    v.text("lug_thread", "thread of the knuckle's lugs", h.lugThread);
+    v.text("line_thread", "thread of the hard line", h.lineThread);
+    v.reading("hose_reach_mm", "hose length needed at droop and lock", style::frame, Range::Positive, h.hoseReach);
+    v.choice("parking_brake", "parking brake", h.parkingBrake, choices::parking);
+    v.reading("shoe_diameter_mm", "drum the parking shoes are made for", style::size, Range::Positive, h.shoeDiameter);
 }
 
 template <class V>
@@ -108,6 +127,7 @@ void describe(V& v, Wheel& w)
 {
     v.text("id", "id", w.id);
     v.text("name", "name", w.name);
+    v.text("from", "id in the parts library", w.from);
     v.count("nominal_diameter", "printed diameter", w.nominalDiameter);
     v.plain("nominal_width", "printed width", w.nominalWidth);
     v.reading("offset_mm", "wheel offset", style::size, Range::Any, w.offset);
@@ -121,25 +141,48 @@ template <class V>
 void describe(V& v, Rotor& r)
 {
     v.text("name", "name", r.name);
+    v.text("from", "id in the parts library", r.from);
+    v.choice("construction", "construction", r.construction, choices::rotorBuild);
     v.choice("face", "face", r.face, choices::face);
+    v.choice("ring_material", "ring material", r.ringMaterial, choices::ring);
     v.choice("hat_material", "hat material", r.hatMaterial, choices::hat);
+    v.choice("handed", "fits which side", r.handed, choices::handed);
     v.reading("outer_diameter_mm", "rotor diameter", style::size, Range::Positive, r.outerDiameter);
     v.reading("thickness_mm", "rotor thickness", style::size, Range::Positive, r.thickness);
+    v.reading("minimum_thickness_mm", "rotor's minimum thickness", style::size, Range::Positive, r.minimumThickness);
     v.reading("ring_inner_diameter_mm", "friction ring's inner diameter", style::size, Range::Positive, r.ringInnerDiameter);
     v.reading("overall_height_mm", "rotor's overall height", style::size, Range::Positive, r.overallHeight);
     v.reading("hat_thickness_mm", "hat thickness", style::size, Range::Positive, r.hatThickness);
     v.reading("hat_outer_diameter_mm", "hat's outer diameter", style::size, Range::Positive, r.hatOuterDiameter);
     v.reading("hat_wall_mm", "hat wall", style::size, Range::Positive, r.hatWall);
     v.reading("bore_mm", "rotor bore", style::fine, Range::Positive, r.bore);
+    v.reading("hat_pocket_diameter_mm", "hat pocket", style::size, Range::Positive, r.pocketDiameter);
+    v.reading("bolt_circle_mm", "rotor's bolt circle", style::size, Range::Positive, r.boltCircle);
+    v.count("bolt_holes", "bolt holes", r.boltHoles);
+    v.reading("bolt_hole_diameter_mm", "bolt hole diameter", style::size, Range::Positive, r.boltHoleDiameter);
+    v.reading("drum_diameter_mm", "drum in the hat", style::size, Range::Positive, r.drumDiameter);
+    v.count("hat_bolts", "hat bolts", r.hatBolts);
+    v.text("hat_bolt_thread", "thread of the hat bolts", r.hatBoltThread);
     v.reading("vent_gap_mm", "vent gap", style::size, Range::NotNegative, r.ventGap);
     v.reading("vane_share_percent", "vanes' share of the vent", style::share, Range::NotNegative, r.vaneShare);
+    v.choice("vane_shape", "vane shape", r.vaneShape, choices::vanes);
+    v.count("vanes", "vanes", r.vanes);
+    v.reading("vane_thickness_mm", "vane thickness", style::size, Range::Positive, r.vaneThickness);
+    v.reading("vane_lean_deg", "lean of the vanes", style::angle, Range::NotNegative, r.vaneLean);
+    v.reading("runout_mm", "runout", style::fine, Range::NotNegative, r.runout);
+    v.reading("thickness_variation_mm", "thickness variation", style::thousandth, Range::NotNegative, r.thicknessVariation);
 }
 
 template <class V>
 void describe(V& v, Caliper& c)
 {
     v.text("name", "name", c.name);
+    v.text("from", "id in the parts library", c.from);
     v.choice("kind", "kind", c.kind, choices::caliper);
+    v.text("material", "caliper material", c.material);
+    v.text("piston_material", "piston material", c.pistonMaterial);
+    v.choice("bleeders", "bleeders", c.bleeders, choices::bleeders);
+    v.text("hose_thread", "thread for the hose", c.hoseThread);
     v.reading("back_over_edge_mm", "caliper back over the rotor's edge", style::size, Range::Positive, c.backOverEdge);
     v.reading("back_length_mm", "length of the caliper's straight back", style::size, Range::NotNegative, c.backLength);
     v.reading("bridge_gap_mm", "bridge over the rotor's edge", style::gap, Range::Any, c.bridgeGap);
@@ -148,18 +191,34 @@ void describe(V& v, Caliper& c)
     v.reading("inboard_depth_mm", "caliper depth inboard", style::size, Range::Positive, c.inboardDepth);
     v.reading("shoulder_mm", "caliper's shoulder chamfer", style::size, Range::NotNegative, c.shoulder);
     v.reading("slot_width_mm", "caliper slot width", style::size, Range::Positive, c.slotWidth);
+    v.reading("pad_room_mm", "room between pistons pushed home", style::size, Range::Positive, c.padRoom);
+    v.reading("pad_window_mm", "length of the pad opening", style::size, Range::Positive, c.padWindow);
+    v.reading("mount_spacing_mm", "spacing of the caliper's mounting holes", style::size, Range::Positive, c.mountSpacing);
     v.readings("pistons_mm", "piston bore", style::size, Range::Positive, c.pistons);
+}
+
+template <class V>
+void describe(V& v, FrictionPoint& p)
+{
+    v.reading("temperature_degC", "pad temperature", style::temperature, Range::Any, p.temperature);
+    v.reading("friction", "friction there", style::number, Range::Positive, p.friction);
 }
 
 template <class V>
 void describe(V& v, Pad& p)
 {
     v.text("name", "name", p.name);
+    v.text("from", "id in the parts library", p.from);
+    v.text("compound", "compound", p.compound);
     v.reading("height_mm", "pad height", style::size, Range::Positive, p.height);
     v.reading("length_mm", "pad length", style::size, Range::Positive, p.length);
     v.reading("thickness_mm", "pad's friction thickness", style::size, Range::Positive, p.thickness);
     v.reading("backing_mm", "pad backing thickness", style::size, Range::Positive, p.backing);
+    v.reading("minimum_thickness_mm", "lining's minimum thickness", style::size, Range::NotNegative, p.minimumThickness);
+    v.reading("area_cm2", "pad area", style::area, Range::Positive, p.area);
     v.reading("friction", "pad friction", style::number, Range::Positive, p.friction);
+    v.list("friction_over_temperature", "point", p.frictionOverTemperature);
+    v.choice("wear_sensor", "wear sensor", p.wearSensor, choices::yesNo);
 }
 
 template <class V>
@@ -182,6 +241,41 @@ void describe(V& v, Weighing& w)
 }
 
 template <class V>
+void describe(V& v, Bracket& b)
+{
+    v.text("name", "name", b.name);
+    v.reading("knuckle_spacing_mm", "bracket's holes towards the knuckle", style::size, Range::Positive, b.knuckleSpacing);
+    v.reading("caliper_spacing_mm", "bracket's holes towards the caliper", style::size, Range::Positive, b.caliperSpacing);
+    v.text("bolt_thread", "thread of the bracket's bolts", b.boltThread);
+}
+
+template <class V>
+void describe(V& v, Hose& h)
+{
+    v.reading("length_mm", "hose length", style::frame, Range::Positive, h.length);
+    v.text("caliper_end", "hose thread at the caliper", h.caliperEnd);
+    v.text("line_end", "hose thread at the hard line", h.lineEnd);
+}
+
+template <class V>
+void describe(V& v, Costs& c)
+{
+    v.reading("kit", "price of the kit", style::money, Range::NotNegative, c.kit);
+    v.reading("rotors", "price of a pair of rotors", style::money, Range::NotNegative, c.rotors);
+    v.reading("pads", "price of a set of pads", style::money, Range::NotNegative, c.pads);
+    v.text("availability", "availability", c.availability);
+}
+
+template <class V>
+void describe(V& v, Receipt& r)
+{
+    v.text("item", "item", r.item);
+    v.choice("state", "state", r.state, choices::checked);
+    v.choice("hand", "hand", r.hand, choices::hand);
+    v.text("note", "note", r.note);
+}
+
+template <class V>
 void describe(V& v, Corner& c)
 {
     v.text("wheel", "wheel", c.wheel);
@@ -189,9 +283,12 @@ void describe(V& v, Corner& c)
     v.object("caliper", "", c.caliper);
     v.object("pad", "", c.pad);
     v.object("mount", "", c.mount);
+    v.object("bracket", "", c.bracket);
+    v.object("hose", "", c.hose);
+    v.object("costs", "", c.costs);
     v.reading("ring_mm", "ring behind the rotor", style::size, Range::NotNegative, c.ring);
     v.reading("spacer_mm", "wheel spacer", style::size, Range::NotNegative, c.spacer);
-    v.list("weighings", "", c.weighings);
+    v.list("weighings", "weighing", c.weighings);
 }
 
 template <class V>
@@ -202,6 +299,8 @@ void describe(V& v, Setup& s)
     v.text("note", "note", s.note);
     v.optional("front", "front", s.front);
     v.optional("rear", "rear", s.rear);
+    v.text("vendor", "vendor", s.vendor);
+    v.list("received", "", s.received);
 }
 
 template <class V>
@@ -255,6 +354,7 @@ void describe(V& v, Wants& w)
 template <class V>
 void describe(V& v, Build& b)
 {
+    v.text("currency", "currency", b.currency);
     v.object("car", "", b.car);
     v.object("hydraulics", "", b.hydraulics);
     v.object("front_hub", "front", b.frontHub);

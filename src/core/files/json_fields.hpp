@@ -109,6 +109,8 @@ private:
             json["with"] = r.instrument;
         if (!r.date.empty())
             json["on"] = r.date;
+        for (const double value : r.repeats)
+            json["repeats"].push_back(inUnit(value, unit));
         return json;
     }
     template <class T>
@@ -244,6 +246,12 @@ private:
             r.instrument = with.get<std::string>();
         if (const auto on = pull("on"); on.is_string())
             r.date = on.get<std::string>();
+        std::vector<double> repeats;
+        for (const auto& one : pull("repeats"))
+            repeats.push_back(toSi(one.get<double>(), unit));
+        // Their mean is the value, whatever stands there.
+        if (r.value && repeats.size() > 1)
+            r = repeated(std::move(r), std::move(repeats));
         rest = std::move(json);
         return r;
     }
@@ -351,6 +359,7 @@ private:
             { "plus_minus", { { "type", "number" }, { "minimum", 0 }, { "description", "half-width of the interval, same unit, not less than 0" } } },
             { "known", { { "type", "string" }, { "enum", { "measured", "vendor", "estimated" } }, { "description", "how it is known: measured, vendor or estimated" } } },
             { "with", { { "type", "string" }, { "description", "instrument: text" } } },
+            { "repeats", { { "type", "array" }, { "items", { { "type", "number" }, { "description", "one of several readings of this thing, same unit: a number" } } }, { "description", "several readings of this thing; the value is their mean" } } },
             { "on", { { "type", "string" }, { "description", "date: text" } } },
         };
         return schema;

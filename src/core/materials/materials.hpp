@@ -17,6 +17,15 @@ inline constexpr Solid greyIron { 7200, 480, 50 };
 /// Aluminium 6061-T6: 2700 kg/m³, 896 J/(kg K), 167 W/(m K). From memory, as in the ASM data sheets.
 inline constexpr Solid aluminium6061 { 2700, 896, 167 };
 
+/// Plain steel: 7850 kg/m³, 480 J/(kg K), 50 W/(m K). From memory, as for low-carbon steel in the ASM handbooks.
+inline constexpr Solid steel { 7850, 480, 50 };
+
+/// Carbon-ceramic ring: 2400 kg/m³, 800 J/(kg K), 30 W/(m K). From memory; kinds differ by a tenth and more.
+inline constexpr Solid carbonCeramic { 2400, 800, 30 };
+
+/// Pad lining, kg/m³: 2200 to 2800 are usual; common practice, no source.
+inline constexpr double liningDensity = 2500;
+
 /// Linear growth of grey iron per kelvin, 20–400 °C; about 11e-6 (from memory).
 inline constexpr double greyIronExpansion = 11e-6;
 

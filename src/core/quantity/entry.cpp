@@ -40,17 +40,27 @@ Entry readEntry(std::string_view text, const Style& style, UnitSystem system, co
         return { {}, parsedWidth.refusal };
     // In "28 ±0.05 in" the unit at the end is meant for both.
     const Unit& valueUnit = !width.empty() && parsedWidth.unit ? *parsedWidth.unit : plain;
-    const Parsed parsed = parseQuantity(value, style.dimension, valueUnit);
-    if (!parsed)
-        return { {}, parsed.refusal };
+    std::vector<double> several;
+    Parsed parsed;
+    for (bool more = true; more;) {
+        const auto cut = value.find(';');
+        more = cut != std::string_view::npos;
+        parsed = parseQuantity(trimmed(value.substr(0, cut)), style.dimension, valueUnit);
+        if (!parsed)
+            return { {}, several.empty() && !more ? parsed.refusal : "Between semicolons: " + parsed.refusal };
+        several.push_back(*parsed.value);
+        value = more ? value.substr(cut + 1) : value;
+    }
+    parsed.value = repeated({}, several).value;
     Reading reading = before;
-    const bool changed = !before.value || std::abs(*before.value - *parsed.value) > 1e-12 * std::max(1.0, std::abs(*parsed.value));
+    const bool changed = several.size() > 1 ? several != before.repeats : !before.value || !before.repeats.empty() || std::abs(*before.value - *parsed.value) > 1e-12 * std::max(1.0, std::abs(*parsed.value));
     if (changed) {
         reading.value = parsed.value;
         if (!before.value)
             reading = { parsed.value, {}, Known::Measured, {}, {} };
         reading.plusMinus.reset();
         reading.date = today;
+        reading = repeated(std::move(reading), several);
     }
     if (!width.empty()) {
         const Unit& widthUnit = parsedWidth.unit ? *parsedWidth.unit : parsed.unit ? *parsed.unit : plain;
@@ -71,7 +81,12 @@ Entry readEntry(std::string_view text, const Style& style, UnitSystem system, co
 
 std::string entryText(const Reading& reading, const Style& style, UnitSystem system)
 {
-    return reading.value ? editable(*reading.value, style.unit(system)) : std::string();
+    if (!reading.value)
+        return {};
+    std::string text;
+    for (const double value : reading.repeats)
+        text += (text.empty() ? "" : "; ") + editable(value, style.unit(system));
+    return text.empty() ? editable(*reading.value, style.unit(system)) : text;
 }
 
 } // namespace deepstop

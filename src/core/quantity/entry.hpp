@@ -12,7 +12,8 @@ struct Entry {
     std::string refusal;
 };
 
-/// Reads "330", "12.99 in ±0.02", "28 ±0.05 mm", "33?" (estimated) or the empty text (the reading is taken away).
+/// Reads "330", "12.99 in ±0.02", "28 ±0.05 mm", "33?" (estimated), "28.01; 27.99; 28.02" (one thing read several times: mean and
+/// spread are kept) or the empty text (the reading is taken away).
 ///
 /// What is typed without saying so stays as it was known before; a new reading counts as measured, and its old plus-or-minus is kept
 /// only while the value is. A width without unit is in the unit of the value.

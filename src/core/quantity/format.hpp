@@ -30,6 +30,11 @@ inline constexpr Style share { Dimension::Share, "%", 0, "%", 0 };
 inline constexpr Style size { Dimension::Length, "mm", 1, "in", 3 }; ///< a part's dimension
 inline constexpr Style gap { Dimension::Length, "mm", 1, "in", 3 };
 inline constexpr Style fine { Dimension::Length, "mm", 2, "in", 4 }; ///< shims, centring
+inline constexpr Style thousandth { Dimension::Length, "mm", 3, "in", 4 }; ///< thickness variation
+inline constexpr Style angle { Dimension::Angle, "°", 1, "°", 1 };
+inline constexpr Style money { Dimension::Number, "", 0, "", 0 };
+inline constexpr Style volume { Dimension::Volume, "cm³", 0, "in³", 1 };
+inline constexpr Style inertia { Dimension::Inertia, "kg·m²", 3, "lb·ft²", 2 };
 inline constexpr Style thou { Dimension::Length, "thou", 0, "thou", 0 };
 inline constexpr Style frame { Dimension::Length, "mm", 0, "in", 1 }; ///< wheelbase and the like
 inline constexpr Style road { Dimension::Length, "m", 1, "ft", 0 };

@@ -4,6 +4,7 @@
 #include <optional>
 #include <string>
 #include <string_view>
+#include <vector>
 
 namespace deepstop {
 
@@ -19,9 +20,20 @@ struct Reading {
     Known known = Known::Estimated;
     std::string instrument; ///< "vernier", "tape" …; free text
     std::string date; ///< ISO 8601, when it was taken
+    std::vector<double> repeats {}; ///< the same thing read several times, SI; `value` is their mean. Empty: read once
 
     bool operator==(const Reading&) const = default;
 };
+
+/// The mean of several readings of one thing, with all of them kept. Precondition: at least one.
+[[nodiscard]] Reading repeated(Reading reading, std::vector<double> values);
+
+/// Half the spread of the repeats about their mean: the largest distance of one of them from it. 0 for a reading taken once.
+[[nodiscard]] double spread(const Reading& reading);
+
+/// The default half-width of a mass read on `instrument`, kg; common practice, no source: kitchen scale 5 g, bench scale 5 g, hanging
+/// scale 50 g, bathroom scale 200 g; nothing for any other.
+[[nodiscard]] std::optional<double> massResolution(std::string_view instrument);
 
 /// The default half-width of a length read with `instrument`, m; common practice, no source.
 /// Tape 1 mm, steel rule 0.5, straightedge 0.5, vernier 0.03, micrometer 0.005, dial gauge 0.01, feeler gauge 0.02; any other 0.5.
@@ -31,7 +43,7 @@ struct Reading {
 ///
 /// Defaults (common practice, no source): a measured length by `lengthResolution`; a vendor's length 0.25 mm, half of the last
 /// half-millimetre people print; an estimated length 2 % but at least 1 mm; any other quantity 1 % measured, 3 % from a vendor,
-/// 10 % estimated.
+/// 10 % estimated. A scale that is known by name has its own. A reading repeated is never better than its own spread.
 [[nodiscard]] double uncertainty(const Reading& reading, bool isLength);
 
 } // namespace deepstop

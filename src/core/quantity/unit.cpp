@@ -3,6 +3,7 @@
 #include <algorithm>
 #include <array>
 #include <cctype>
+#include <numbers>
 #include <string>
 
 namespace deepstop {
@@ -28,7 +29,9 @@ constexpr std::array table {
     Unit { "mm²", Dimension::Area, 1e-6, 0, "mm2|sq mm", "mm^2" },
     Unit { "cm²", Dimension::Area, 1e-4, 0, "cm2|sq cm", "cm^2" },
     Unit { "in²", Dimension::Area, inch * inch, 0, "in2|sq in", "in^2" },
-    Unit { "mL", Dimension::Volume, 1e-6, 0, "cc|cm³|cm3", "mL" },
+    Unit { "mL", Dimension::Volume, 1e-6, 0, "cc", "mL" },
+    Unit { "cm³", Dimension::Volume, 1e-6, 0, "cm3", "cm^3" },
+    Unit { "in³", Dimension::Volume, inch * inch * inch, 0, "in3|cu in", "in^3" },
     Unit { "L", Dimension::Volume, 1e-3, 0, "litre|litres|liter|liters", "L" },
     Unit { "g", Dimension::Mass, 1e-3, 0, "gram|grams", "g" },
     Unit { "kg", Dimension::Mass, 1, 0, "kilo|kilos|kilogram|kilograms", "kg" },
@@ -69,6 +72,10 @@ constexpr std::array table {
     Unit { "BTU/°F", Dimension::HeatCapacity, 1055.05585262 * 1.8, 0, "Btu/°F|BTU/F", "btu/degF" },
     Unit { "J/kgK", Dimension::SpecificHeat, 1, 0, "J/(kg K)|J/(kg·K)|J/kg/K|J/kg·K", "J/(kg K)" },
     Unit { "kJ/kgK", Dimension::SpecificHeat, 1e3, 0, "kJ/(kg K)", "kJ/(kg K)" },
+    Unit { "°", Dimension::Angle, std::numbers::pi / 180, 0, "deg|degree|degrees", "degree" },
+    Unit { "rad", Dimension::Angle, 1, 0, "radian|radians", "radian" },
+    Unit { "kg·m²", Dimension::Inertia, 1, 0, "kg m2|kg m²|kgm²|kgm2", "kg m^2" },
+    Unit { "lb·ft²", Dimension::Inertia, pound * 144 * inch * inch, 0, "lb ft2|lb ft²", "lb ft^2" },
 };
 
 bool sameLetters(std::string_view a, std::string_view b, bool foldCase)
@@ -126,6 +133,8 @@ std::string_view nameOf(Dimension dimension)
     case Dimension::Energy: return "an energy";
     case Dimension::HeatCapacity: return "a heat capacity";
     case Dimension::SpecificHeat: return "a specific heat";
+    case Dimension::Angle: return "an angle";
+    case Dimension::Inertia: return "a moment of inertia";
     }
     return "a quantity";
 }

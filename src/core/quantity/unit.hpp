@@ -27,6 +27,8 @@ enum class Dimension {
     Energy,
     HeatCapacity, ///< J/K
     SpecificHeat, ///< J/(kg K)
+    Angle, ///< rad
+    Inertia, ///< kg m²
 };
 
 /// One unit: `si = value * factor + offset`.

@@ -14,19 +14,17 @@ namespace {
 
 /// A ring that warms by more than this in one stop has no reserve for a second; common practice, no source.
 constexpr double largeRise = 300;
-/// A weighed rotor this far from its computed mass is questioned; common practice, no source.
-constexpr double weighedApart = 0.15;
 
 constexpr std::string_view closedRoad
     = "Try brakes only on a closed place with no one behind and run-out of twice the distance; stop at the first leak, soft pedal or pull.";
+
+} // namespace
 
 std::string percentChange(double after, double before)
 {
     const auto text = figure(after / before - 1, style::share, UnitSystem::Metric);
     return (text.starts_with("\u2212") || text == "0" ? text : "+" + text) + " %";
 }
-
-} // namespace
 
 std::string wordFor(Axle axle) { return axle == Axle::Front ? "front" : "rear"; }
 
@@ -74,57 +72,6 @@ void addHeatVerdicts(Study& study, Axle axle)
             v.reason += "; " + judge::estimatedIn(study, v.figure);
     }
     study.verdicts.push_back(v);
-
-    Verdict weight;
-    weight.id = wordFor(axle) + "/weight";
-    weight.stage = Stage::Heat;
-    weight.axle = axle;
-    weight.title = fmt::format("Weight and heat store, one {} corner", wordFor(axle));
-    weight.style = style::partMass;
-    std::vector<std::string> lacks;
-    weight.figure = evaluate([&](Sample& s) {
-        lacks.clear();
-        return before.corner ? figures::cornerMass(s, *after.corner, lacks) - figures::cornerMass(s, *before.corner, lacks) : NAN;
-    });
-    std::ranges::sort(lacks);
-    lacks.erase(std::ranges::unique(lacks).begin(), lacks.end());
-    weight.lacksInWords = lacks;
-    weight.method = "Complete corner against complete corner: rotor, caliper, pads, bracket with bolts, hose. A rotor nobody weighed is computed: ring "
-                    "π/4·(D² − d²)·(T − vent·(1 − vanes)) plus hat, times density.";
-    weight.source = "Geometry; densities of iron and aluminium from memory.";
-    if (!judge::unproven(study, weight)) {
-        const bool lessStore = after.heatStore.value && before.heatStore.value && *after.heatStore.value < 0.98 * *before.heatStore.value;
-        weight.level = lessStore ? Level::Caution : Level::Good;
-        weight.reason = fmt::format("{} unsprung a corner", printChange(*weight.figure.value, style::partMass, study.system));
-        if (after.heatStore.value && before.heatStore.value)
-            weight.reason += fmt::format(", heat store {}", percentChange(*after.heatStore.value, *before.heatStore.value));
-    } else if (!weight.figure.value && !lacks.empty()) {
-        weight.reason += ": only complete corners are compared";
-    }
-    study.verdicts.push_back(weight);
-
-    // A rotor weighed alone is questioned by its own dimensions; one of the two readings is then wrong.
-    for (const Weighing& weighing : after.corner->weighings) {
-        if (weighing.contains != std::vector { Part::Rotor } || !weighing.mass.value || !after.rotorMass.value)
-            continue;
-        const double apart = *weighing.mass.value / *after.rotorMass.value - 1;
-        if (std::abs(apart) <= weighedApart)
-            continue;
-        Verdict doubt;
-        doubt.id = wordFor(axle) + "/weighed-rotor";
-        doubt.stage = Stage::Heat;
-        doubt.axle = axle;
-        doubt.title = "Rotor on the scale against its dimensions";
-        doubt.style = style::partMass;
-        doubt.figure = after.rotorMass;
-        doubt.level = Level::Caution;
-        doubt.reason = fmt::format("Weighed {}, {} by its dimensions: {} apart. Weigh it again, or look at thickness and vent",
-            print(*weighing.mass.value, style::partMass, study.system), print(*after.rotorMass.value, style::partMass, study.system),
-            percentChange(*weighing.mass.value, *after.rotorMass.value));
-        doubt.method = "Ring π/4·(D² − d²)·(T − vent·(1 − vanes)) plus hat, times density, against the weighing.";
-        doubt.source = "15 % apart is questioned: common practice.";
-        study.verdicts.push_back(std::move(doubt));
-    }
 
     if (after.corner->rotor.face == RotorFace::Drilled) {
         Verdict drilled;
@@ -312,6 +259,10 @@ void addCarVerdict(Study& study)
 void addVerdicts(Study& study)
 {
     addCarVerdict(study);
+    for (const Axle axle : axlesOf(study)) {
+        addBenchVerdicts(study, axle);
+        addWeightVerdicts(study, axle);
+    }
     for (const Axle axle : axlesOf(study))
         addRoomVerdicts(study, axle);
     addCentringVerdicts(study);

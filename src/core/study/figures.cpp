@@ -1,6 +1,8 @@
 #include "study/figures.hpp"
 
 #include "heat/heat.hpp"
+#include "joints/thread.hpp"
+#include "materials/materials.hpp"
 #include "weights/weights.hpp"
 
 #include <algorithm>
@@ -13,11 +15,21 @@ namespace {
 constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
 constexpr bool notLength = false;
 
+/// As somebody has said it, else from the vanes counted and measured; asking for the share where neither is there.
+double vaneShare(Sample& s, const Rotor& r)
+{
+    const bool curved = r.vaneShape == VaneShape::Curved;
+    if (r.vaneShare.value || r.vanes == 0 || !r.vaneThickness.value)
+        return s(r.vaneShare, notLength);
+    const weights::Vanes vanes { static_cast<weights::Vanes::Shape>(r.vaneShape), r.vanes, s(r.vaneThickness), curved ? s(r.vaneLean, notLength) : 0 };
+    return weights::vaneShare(vanes, s(r.outerDiameter), s(r.ringInnerDiameter));
+}
+
 weights::Ring ringOf(Sample& s, const Rotor& r)
 {
     const double gap = s(r.ventGap);
     // Vanes matter only where there is air between the plates.
-    const double vanes = gap == 0 ? 0 : s(r.vaneShare, notLength);
+    const double vanes = gap == 0 ? 0 : vaneShare(s, r);
     return { s(r.outerDiameter), s(r.ringInnerDiameter), s(r.thickness), gap, vanes };
 }
 
@@ -113,16 +125,32 @@ double axialOffset(Sample& s, const Corner& corner)
     return fit::axialOffset(shape);
 }
 
-double ringMass(Sample& s, const Rotor& rotor) { return weights::ringMass(ringOf(s, rotor)); }
+double ringMass(Sample& s, const Rotor& rotor) { return weights::ringMass(ringOf(s, rotor), ringSolid(rotor).density); }
+
+double heatStore(Sample& s, const Rotor& rotor) { return ringMass(s, rotor) * ringSolid(rotor).specificHeat; }
+
+const materials::Solid& ringSolid(const Rotor& rotor)
+{
+    switch (rotor.ringMaterial) {
+    case RingMaterial::Steel: return materials::steel;
+    case RingMaterial::CarbonCeramic: return materials::carbonCeramic;
+    case RingMaterial::Iron: break;
+    }
+    return materials::greyIron;
+}
 
 double hatMass(Sample& s, const Rotor& r)
 {
     const double height = s(r.overallHeight);
     const double disc = s(r.hatThickness);
     const double ring = s(r.thickness);
-    const weights::Hat hat { s(r.hatOuterDiameter), s(r.bore), disc, s(r.hatWall), height - disc - ring, s(r.ringInnerDiameter) };
+    const double wall = s(r.hatWall);
+    const double holes = r.boltHoles > 0 ? s.orElse(r.boltHoleDiameter, 0) : 0;
+    const weights::Hat hat { s(r.hatOuterDiameter), s(r.bore), disc, wall, height - disc - ring, s(r.ringInnerDiameter), r.boltHoles, holes };
     const double density = r.hatMaterial == HatMaterial::Iron ? materials::greyIron.density : materials::aluminium6061.density;
-    return weights::hatVolume(hat) * density;
+    const auto thread = joints::parseThread(r.hatBoltThread);
+    const double bolts = r.construction == RotorBuild::TwoPiece && thread ? weights::hatBoltsMass(r.hatBolts, thread->diameter, wall, density) : 0;
+    return weights::hatVolume(hat) * density + bolts;
 }
 
 double rotorMass(Sample& s, const Rotor& rotor) { return ringMass(s, rotor) + hatMass(s, rotor); }
@@ -132,24 +160,51 @@ double rotatingInertia(Sample& s, const Rotor& r)
     return weights::inertia(ringMass(s, r), s(r.outerDiameter), s(r.ringInnerDiameter)) + weights::inertia(hatMass(s, r), s(r.hatOuterDiameter), s(r.bore));
 }
 
+int timesWeighed(const Corner& corner, Part part)
+{
+    return static_cast<int>(std::ranges::count_if(corner.weighings, [part](const Weighing& w) { return std::ranges::find(w.contains, part) != w.contains.end(); }));
+}
+
+double rotorMassWeighed(Sample& s, const Corner& corner)
+{
+    double mass = 0;
+    for (const Weighing& weighing : corner.weighings)
+        if (weighing.contains == std::vector { Part::Rotor } || weighing.contains == std::vector { Part::Ring } || weighing.contains == std::vector { Part::Hat }
+            || weighing.contains == std::vector { Part::Ring, Part::Hat })
+            mass += s(weighing.mass, notLength);
+    const bool ring = timesWeighed(corner, Part::Ring) > 0;
+    const bool hat = timesWeighed(corner, Part::Hat) > 0;
+    if (mass == 0)
+        return rotorMass(s, corner.rotor);
+    return mass + (ring && !hat ? hatMass(s, corner.rotor) : 0) + (hat && !ring ? ringMass(s, corner.rotor) : 0);
+}
+
 double cornerMass(Sample& s, const Corner& corner, std::vector<std::string>& lacks)
 {
     double mass = 0;
-    const auto weighed = [&](Part part) {
-        return std::ranges::any_of(corner.weighings, [part](const Weighing& w) { return std::ranges::find(w.contains, part) != w.contains.end(); });
-    };
     for (const Weighing& weighing : corner.weighings)
-        mass += s(weighing.mass, notLength);
+        if (!weighing.contains.empty())
+            mass += s(weighing.mass, notLength);
+    const bool rotor = timesWeighed(corner, Part::Rotor) > 0;
     for (const auto& [word, part] : choices::part) {
-        if (weighed(part))
+        const int times = timesWeighed(corner, part);
+        const bool ofRotor = part == Part::Ring || part == Part::Hat;
+        if (times > 1 || (ofRotor && rotor && times > 0))
+            lacks.push_back("one weighing of the " + std::string(word) + ", not two");
+        if (times > 0 || (ofRotor && rotor))
             continue;
-        if (part == Part::Rotor)
-            mass += rotorMass(s, corner.rotor);
-        else
+        // What nobody has weighed of a rotor is worked out from its dimensions; nothing else can be.
+        if (part == Part::Ring)
+            mass += ringMass(s, corner.rotor);
+        else if (part == Part::Hat)
+            mass += hatMass(s, corner.rotor);
+        else if (part != Part::Rotor)
             lacks.push_back("weight of the " + std::string(word));
     }
     return lacks.empty() ? mass : unknown;
 }
+
+double padArea(Sample& s, const Pad& pad) { return pad.area.value ? s(pad.area, notLength) : s(pad.height) * s(pad.length); }
 
 double effectiveRadius(Sample& s, const Corner& c)
 {
@@ -223,7 +278,7 @@ double stopRise(Sample& s, const Build& build, const Corner& front, const Corner
     const double share = (axle == Axle::Front ? held.frontShare : 1 - held.frontShare) / 2;
     const double energy = heat::stopEnergy(s(build.car.mass, notLength), s(build.car.testSpeed, notLength), 0);
     const Rotor& rotor = axle == Axle::Front ? front.rotor : rear.rotor;
-    return heat::temperatureRise(energy, share, heat::heatStore(ringMass(s, rotor), materials::greyIron.specificHeat));
+    return heat::temperatureRise(energy, share, heatStore(s, rotor));
 }
 
 } // namespace deepstop::figures

@@ -1,6 +1,7 @@
 #pragma once
 /// Inside study/: readings in, figures out. Each function says one engineering sum as plain physics over a Sample.
 
+#include "materials/materials.hpp"
 #include "study/study.hpp"
 
 namespace deepstop::figures {
@@ -18,9 +19,19 @@ namespace deepstop::figures {
 [[nodiscard]] double axialOffset(Sample& s, const Corner& corner);
 
 [[nodiscard]] double ringMass(Sample& s, const Rotor& rotor);
+/// What the friction ring is made of.
+[[nodiscard]] const materials::Solid& ringSolid(const Rotor& rotor);
+/// Heat that one ring takes for one kelvin, J/K.
+[[nodiscard]] double heatStore(Sample& s, const Rotor& rotor);
 [[nodiscard]] double hatMass(Sample& s, const Rotor& rotor);
 [[nodiscard]] double rotorMass(Sample& s, const Rotor& rotor);
 [[nodiscard]] double rotatingInertia(Sample& s, const Rotor& rotor);
+/// The rotor as weighed, alone or as ring and hat; what was not weighed of it is computed.
+[[nodiscard]] double rotorMassWeighed(Sample& s, const Corner& corner);
+/// In how many weighings a part lay on the scale.
+[[nodiscard]] int timesWeighed(const Corner& corner, Part part);
+/// Lining of one pad: as measured, else height times length.
+[[nodiscard]] double padArea(Sample& s, const Pad& pad);
 /// The weighed corner, the rotor computed where no weighing holds it. `lacks` names the parts nobody has weighed.
 [[nodiscard]] double cornerMass(Sample& s, const Corner& corner, std::vector<std::string>& lacks);
 

@@ -10,6 +10,7 @@ std::string_view nameOf(Stage stage)
 {
     switch (stage) {
     case Stage::Car: return "Car";
+    case Stage::PartsBench: return "Parts bench";
     case Stage::WheelRoom: return "Wheel room";
     case Stage::Centring: return "Centring";
     case Stage::Heat: return "Heat";

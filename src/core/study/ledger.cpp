@@ -1,4 +1,3 @@
-#include "materials/materials.hpp"
 #include "study/figures.hpp"
 #include "study/judge.hpp"
 #include "study/parts.hpp"
@@ -44,7 +43,7 @@ std::vector<LedgerLine> ledgerOf(const Study& study)
     const auto worstOf = [&](std::string_view part) { return study.verdict(wordFor(axle) + "/" + std::string(part)); };
 
     std::vector<std::string> lacks;
-    auto weight = line("corner-weight", "Corner weight", Stage::Heat, style::partMass, before.cornerMass, after.cornerMass,
+    auto weight = line("corner-weight", "Corner weight", Stage::PartsBench, style::partMass, before.cornerMass, after.cornerMass,
         [&](Sample& s) { return figures::cornerMass(s, *after.corner, lacks) - figures::cornerMass(s, *before.corner, lacks); });
     if (const Verdict* v = worstOf("weight")) {
         weight.level = v->level;
@@ -54,7 +53,7 @@ std::vector<LedgerLine> ledgerOf(const Study& study)
     lines.push_back(std::move(weight));
 
     auto store = line("heat-store", "Heat store", Stage::Heat, style::heatStore, before.heatStore, after.heatStore, [&](Sample& s) {
-        return (figures::ringMass(s, after.corner->rotor) - figures::ringMass(s, before.corner->rotor)) * materials::greyIron.specificHeat;
+        return figures::heatStore(s, after.corner->rotor) - figures::heatStore(s, before.corner->rotor);
     });
     store.word = nameOf(Level::Unproven);
     if (store.before.value && store.after.value) {
@@ -139,7 +138,7 @@ std::string summaryOf(const Study& study)
     const auto level = [&](Stage stage) { return study.worst(stage) ? study.worst(stage)->level : Level::Unproven; };
     const LedgerLine* gap = study.line("wheel-gap");
     if (gap) {
-        const bool elsewhere = gap->level != Level::Hits && isBad(level(Stage::WheelRoom));
+        const bool elsewhere = gap->level != Level::Hits && (isBad(level(Stage::WheelRoom)) || isBad(level(Stage::PartsBench)));
         parts.push_back(gap->level == Level::Clear && !elsewhere ? "fits"
                 : gap->level == Level::Tight && !elsewhere       ? "fits, tight"
                 : gap->level == Level::Unproven && !elsewhere    ? "fit unproven"

@@ -9,6 +9,9 @@ namespace deepstop::parts {
 
 /// Appends all verdicts: the car, the wheel room of each axle the setup equips, centring, heat and weight, stopping.
 void addVerdicts(Study& study);
+/// What meets what: hub and hat, bolts and lugs, hoses, pads, drum; wear; weight; runout; what was found at unpacking.
+void addBenchVerdicts(Study& study, Axle axle);
+void addWeightVerdicts(Study& study, Axle axle);
 void addRoomVerdicts(Study& study, Axle axle);
 void addCentringVerdicts(Study& study);
 void addHeatVerdicts(Study& study, Axle axle);
@@ -22,6 +25,9 @@ void addStopVerdicts(Study& study);
 
 /// The axles whose brakes the setup after brings itself; the front where it brings none.
 [[nodiscard]] std::vector<Axle> axlesOf(const Study& study);
+
+/// "+12 %", "−3 %", "0 %"
+[[nodiscard]] std::string percentChange(double after, double before);
 
 /// "front" or "rear", as ids and sentences use it.
 [[nodiscard]] std::string wordFor(Axle axle);

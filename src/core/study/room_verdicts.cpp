@@ -30,7 +30,6 @@ public:
         bridge();
         slot();
         padEdge();
-        hub();
         wheelPlace();
     }
 
@@ -133,27 +132,6 @@ private:
             v.level = Level::Good;
             v.reason = fmt::format("{} below the edge, all of it on the ring", say(inset));
         }
-    }
-
-    void hub()
-    {
-        const Hub& hub = hubOf(*study_.build, axle_);
-        Verdict& v = start("hub", "Rotor flat on the hub", [&](Sample& s) {
-            const double bore = s(corner_.rotor.bore) - s(hub.pilotDiameter);
-            const double pocket = s(corner_.rotor.hatOuterDiameter) - 2 * s(corner_.rotor.hatWall) - s(hub.flangeDiameter);
-            return std::isnan(bore) || std::isnan(pocket) ? unknown : std::min(bore, pocket);
-        });
-        v.style = style::fine;
-        v.method = "The bore must pass the hub's pilot, and the hub's flange must pass the inside of the hat. The smaller room of the two is shown.";
-        v.source = "Plane geometry.";
-        v.caution = "A rotor held off its flange comes loose. It must sit flat on bare, clean metal.";
-        if (judge::unproven(study_, v))
-            return;
-        v.level = v.figure.lowest() >= 0 ? Level::Good : *v.figure.value >= 0 ? Level::Caution : Level::Stop;
-        const auto room = print(std::abs(*v.figure.value), style::fine, study_.system);
-        v.reason = v.level == Level::Good ? fmt::format("Passes with {} to spare", room)
-            : v.level == Level::Caution   ? fmt::format("{} to spare is less than the readings are sure of: measure finer", room)
-                                          : fmt::format("Will not pass: {} too small", room);
     }
 
     void wheelPlace()

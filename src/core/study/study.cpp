@@ -1,6 +1,5 @@
 #include "study/study.hpp"
 
-#include "materials/materials.hpp"
 #include "study/figures.hpp"
 #include "study/parts.hpp"
 #include "weights/weights.hpp"
@@ -102,7 +101,7 @@ CornerResult studyCorner(const Build& build, const Corner& corner, const Corner*
         return cornerMass(s, corner, r.massLacks);
     });
     r.rotatingInertia = evaluate([&](Sample& s) { return rotatingInertia(s, corner.rotor); });
-    r.heatStore = evaluate([&](Sample& s) { return ringMass(s, corner.rotor) * materials::greyIron.specificHeat; });
+    r.heatStore = evaluate([&](Sample& s) { return heatStore(s, corner.rotor); });
     r.effectiveRadius = evaluate([&](Sample& s) { return effectiveRadius(s, corner); });
     r.pistonArea = evaluate([&](Sample& s) { return pistonArea(s, corner); });
     r.torque = evaluate([&](Sample& s) { return wheelTorque(s, corner, build.hydraulics); });
@@ -169,6 +168,19 @@ std::vector<Question> questionsOf(const Study& study)
     return questions;
 }
 
+std::vector<OpenFact> openFactsOf(const Study& study)
+{
+    std::map<std::string, std::vector<std::string>> hanging;
+    for (const Verdict& v : study.verdicts)
+        for (const std::string& what : v.lacksInWords)
+            hanging[what].push_back(v.id);
+    std::vector<OpenFact> facts;
+    for (auto& [what, verdicts] : hanging)
+        facts.push_back({ what, std::move(verdicts) });
+    std::ranges::stable_sort(facts, std::greater<> {}, [](const OpenFact& f) { return f.verdicts.size(); });
+    return facts;
+}
+
 } // namespace
 
 Study study(std::shared_ptr<const Build> build, const SetupPair& pair, UnitSystem system)
@@ -186,6 +198,7 @@ Study study(std::shared_ptr<const Build> build, const SetupPair& pair, UnitSyste
     parts::addVerdicts(s);
     s.ledger = parts::ledgerOf(s);
     s.questions = questionsOf(s);
+    s.openFacts = openFactsOf(s);
     s.summary = parts::summaryOf(s);
     return s;
 }

@@ -16,7 +16,7 @@
 
 namespace deepstop {
 
-enum class Stage { Car, WheelRoom, Centring, Heat, Stop };
+enum class Stage { Car, PartsBench, WheelRoom, Centring, Heat, Stop };
 [[nodiscard]] std::string_view nameOf(Stage stage);
 
 /// Gaps are clear, tight or hit; other checks good, caution or stop; either may be unproven.
@@ -122,6 +122,12 @@ struct Question {
     std::vector<std::string> verdicts; ///< ids of those that rest on it
 };
 
+/// Something not yet said that is no reading: a thread, a count, the kind of parking brake.
+struct OpenFact {
+    std::string what; ///< "thread of the bracket's bolts"
+    std::vector<std::string> verdicts; ///< ids of those that wait for it
+};
+
 struct Study {
     std::shared_ptr<const Build> build; ///< everything below points into it
     UnitSystem system = UnitSystem::Metric; ///< that its sentences are written in
@@ -132,6 +138,7 @@ struct Study {
     std::vector<Verdict> verdicts;
     std::vector<LedgerLine> ledger;
     std::vector<Question> questions; ///< most hangs on the first
+    std::vector<OpenFact> openFacts; ///< most hangs on the first
     std::string summary; ///< does it fit, is it centred, is it better: one line
 
     [[nodiscard]] const Verdict* verdict(std::string_view id) const;

@@ -3,9 +3,11 @@
 #include "centring/drawer.hpp"
 #include "fit/fit.hpp"
 #include "heat/heat.hpp"
+#include "joints/thread.hpp"
 #include "materials/materials.hpp"
 #include "quantity/parse.hpp"
 #include "stopping/stopping.hpp"
+#include "weights/weights.hpp"
 
 #include <fmt/format.h>
 
@@ -122,6 +124,100 @@ void convert(const Inputs& in, Answer& out)
     throw BadRequest(refusal.empty() ? fmt::format("to: “{}” is not a known unit.", to) : refusal);
 }
 
+double orElse(const Inputs& in, std::string_view key, double otherwise) { return in.has(key) ? notNegative(in, key) : otherwise; }
+
+void rotorMass(const Inputs& in, Answer& out)
+{
+    const double od = positive(in, "od");
+    const double inner = positive(in, "ring-id");
+    const double vent = in["vent"];
+    double share = in.has("vane-share") ? in["vane-share"] : 0;
+    if (vent > 0 && !in.has("vane-share")) {
+        if (!in.has("vanes") || !in.has("vane-thickness"))
+            throw BadRequest("vane-share: is missing; or give vanes= and vane-thickness=.");
+        using enum weights::Vanes::Shape;
+        const auto shape = in.texts.contains("vane-shape") ? in.texts.find("vane-shape")->second : std::string("straight");
+        if (shape != "straight" && shape != "curved" && shape != "pillars")
+            throw BadRequest("vane-shape: one of straight, curved, pillars is wanted.");
+        share = weights::vaneShare({ shape == "curved" ? Curved : shape == "pillars" ? Pillars : Straight, static_cast<int>(std::min(in["vanes"], 1e6)), positive(in, "vane-thickness"), in["vane-lean"] }, od, inner);
+    }
+    const double ring = weights::ringMass({ od, inner, positive(in, "thickness"), vent, share });
+    if (!std::isfinite(ring))
+        throw BadRequest("od: no ring has such dimensions; ring-id must be under od, vent under thickness, vanes must leave air.");
+    double hat = 0;
+    double inertia = weights::inertia(ring, od, inner);
+    if (in.has("height")) {
+        for (const char* key : { "hat-thickness", "hat-od", "hat-wall", "bore" })
+            if (!in.has(key))
+                throw BadRequest(fmt::format("{}: is missing; with height= the hat is reckoned and needs hat-thickness, hat-od, hat-wall and bore.", key));
+        const auto metal = in.texts.contains("hat") ? in.texts.find("hat")->second : std::string("iron");
+        if (metal != "iron" && metal != "aluminium")
+            throw BadRequest("hat: iron or aluminium is wanted.");
+        const double density = metal == "iron" ? materials::greyIron.density : materials::aluminium6061.density;
+        hat = density * weights::hatVolume({ in["hat-od"], in["bore"], in["hat-thickness"], in["hat-wall"], in["height"] - in["hat-thickness"] - in["thickness"], inner,
+                            static_cast<int>(orElse(in, "holes", 0)), orElse(in, "hole", 0) });
+        if (in.has("hat-bolts")) {
+            const auto thread = joints::parseThread(in.texts.contains("hat-bolt") ? in.texts.find("hat-bolt")->second : std::string());
+            if (!thread)
+                throw BadRequest("hat-bolt: a thread as M6x1 is wanted with hat-bolts=.");
+            hat += weights::hatBoltsMass(static_cast<int>(std::min(in["hat-bolts"], 1e4)), thread->diameter, in["hat-wall"], density);
+        }
+        if (!std::isfinite(hat))
+            throw BadRequest("hat-od: no hat has such dimensions.");
+        inertia += weights::inertia(hat, in["hat-od"], in["bore"]);
+    } else {
+        out.notes.push_back("The ring alone: give height= and the hat's dimensions for the whole rotor.");
+    }
+    out.results = { { "ring_mass_kg", ring }, { "hat_mass_kg", hat }, { "mass_kg", ring + hat }, { "inertia_kgm2", inertia }, { "heat_store_JpK", heat::heatStore(ring, materials::greyIron.specificHeat) } };
+}
+
+void pistonArea(const Inputs& in, Answer& out)
+{
+    const auto& text = in.texts.find("pistons")->second;
+    const auto kind = in.texts.contains("kind") ? in.texts.find("kind")->second : std::string("fixed");
+    if (kind != "fixed" && kind != "floating")
+        throw BadRequest("kind: fixed or floating is wanted.");
+    std::vector<double> bores;
+    for (std::size_t at = 0; at <= text.size();) {
+        const auto end = std::min(text.find('+', at), text.size());
+        const auto parsed = parseQuantity(text.substr(at, end - at), Dimension::Length, "mm");
+        if (!parsed || *parsed.value <= 0)
+            throw BadRequest("pistons: " + (parsed ? std::string("every bore must be more than 0.") : parsed.refusal));
+        bores.push_back(*parsed.value);
+        at = end + 1;
+    }
+    const double one = stopping::pistonAreaOneSide(bores);
+    out.results = { { "area_one_side_m2", one }, { "area_all_m2", kind == "fixed" ? 2 * one : one }, { "pistons", static_cast<double>(bores.size() * (kind == "fixed" ? 2 : 1)) } };
+    out.notes.push_back("Clamping counts the pistons of one side, floating or fixed; the fluid they need counts all of them.");
+}
+
+void padArea(const Inputs& in, Answer& out)
+{
+    const double area = positive(in, "length") * positive(in, "height");
+    const double lining = in.has("thickness") ? positive(in, "thickness") - notNegative(in, "minimum") : 0;
+    if (lining < 0)
+        throw BadRequest("minimum: must not be more than thickness.");
+    out.results = { { "area_m2", area }, { "volume_m3", in.has("thickness") ? Value(area * lining) : Value() } };
+    out.notes.push_back("A rectangle; a lining with rounded or cut corners has a few per cent less. Weigh a paper of its outline to know.");
+}
+
+void cornerWeight(const Inputs& in, Answer& out)
+{
+    double known = 0;
+    std::string lacks;
+    for (const char* part : { "rotor", "caliper", "pads", "bracket", "hardware", "hose" }) {
+        if (in.has(part))
+            known += notNegative(in, part);
+        else
+            lacks += (lacks.empty() ? "" : ", ") + std::string(part);
+    }
+    if (in.has("wheel"))
+        known += notNegative(in, "wheel");
+    out.results = { { "complete", lacks.empty() }, { "mass_kg", lacks.empty() ? Value(known) : Value() }, { "weighed_kg", known } };
+    if (!lacks.empty())
+        out.notes.push_back("Lacks " + lacks + ": not to be compared with a complete corner. A part that lay on the scale with another counts as 0 here.");
+}
+
 struct Entry {
     Sum sum;
     void (*run)(const Inputs&, Answer&);
@@ -176,6 +272,39 @@ const std::vector<Entry>& entries()
               { { "effective_offset_m", plainLength, "et less the shift" }, { "outboard_shift_m", plainLength, "positive: further out" } },
               "Plane geometry." },
             offset },
+        { { "rotor-mass", "What a rotor weighs by its dimensions",
+              { { "od", Length, "mm", "od_m", "", true, "rotor's outer diameter" }, { "ring-id", Length, "mm", "ring_id_m", "", true, "friction ring's inner diameter" },
+                  { "thickness", Length, "mm", "thickness_m", "", true, "over both faces" }, { "vent", Length, "mm", "vent_m", "0", false, "air between the plates, 0 for solid" },
+                  { "vane-share", Share, "", "vane_share", "", false, "part of that air filled by vanes, 0.3 or 30 %" },
+                  { "vanes", Number, "", "vanes", "", false, "or their number" }, { "vane-thickness", Length, "mm", "vane_thickness_m", "", false, "and thickness, of pillars the diameter" },
+                  { "vane-shape", {}, "", "vane_shape", "", false, "straight, curved or pillars" }, { "vane-lean", Angle, "°", "vane_lean_rad", "0", false, "of curved vanes, against the radius" },
+                  { "height", Length, "mm", "height_m", "", false, "overall height, for the hat" }, { "hat-thickness", Length, "mm", "hat_thickness_m", "", false, "of the disc the wheel bears on" },
+                  { "hat-od", Length, "mm", "hat_od_m", "", false, "hat's outer diameter" }, { "hat-wall", Length, "mm", "hat_wall_m", "", false, "wall of the hat" },
+                  { "bore", Length, "mm", "bore_m", "", false, "rotor's bore" }, { "hat", {}, "", "hat", "", false, "iron or aluminium" },
+                  { "holes", Number, "", "holes", "", false, "stud holes" }, { "hole", Length, "mm", "hole_m", "", false, "their diameter" },
+                  { "hat-bolts", Number, "", "hat_bolts", "", false, "bolts of a two-piece rotor" }, { "hat-bolt", {}, "", "hat_bolt", "", false, "their thread, as M6x1" } },
+              { { "ring_mass_kg", style::partMass, "π/4·(D² − d²)·(T − vent·(1 − vanes))·ρ" }, { "hat_mass_kg", style::partMass, "disc, wall and neck, with bolts" },
+                  { "mass_kg", style::partMass, "both" }, { "inertia_kgm2", style::inertia, "m·(D² + d²)/8" }, { "heat_store_JpK", style::heatStore, "ring mass × specific heat" } },
+              "Geometry; densities from memory: iron 7200, aluminium 2700, steel 7850 kg/m³." },
+            rotorMass },
+        { { "piston-area", "What the pistons clamp with",
+              { { "pistons", {}, "", "pistons", "", true, "bores of one side, as 38+42 or 1.5in+1.625in" }, { "kind", {}, "", "kind", "", false, "fixed or floating" } },
+              { { "area_one_side_m2", style::area, "Σ π/4·d²" }, { "area_all_m2", style::area, "of all pistons, for the fluid" }, { "pistons", style::count, "in all" } },
+              "Plane geometry." },
+            pistonArea },
+        { { "pad-area", "Lining of one pad",
+              { { "length", Length, "mm", "length_m", "", true, "of the lining" }, { "height", Length, "mm", "height_m", "", true, "radial height" },
+                  { "thickness", Length, "mm", "thickness_m", "", false, "of the lining" }, { "minimum", Length, "mm", "minimum_m", "0", false, "at which it is worn out" } },
+              { { "area_m2", style::area, "length × height" }, { "volume_m3", style::volume, "area × what may be worn away" } },
+              "Plane geometry." },
+            padArea },
+        { { "corner-weight", "A complete corner, or what it lacks",
+              { { "rotor", Mass, "kg", "rotor_kg", "", false, "rotor with hat" }, { "caliper", Mass, "kg", "caliper_kg", "", false, "caliper, bare" }, { "pads", Mass, "kg", "pads_kg", "", false, "two pads" },
+                  { "bracket", Mass, "kg", "bracket_kg", "", false, "bracket or carrier" }, { "hardware", Mass, "kg", "hardware_kg", "", false, "bolts, pins, clips" },
+                  { "hose", Mass, "kg", "hose_kg", "", false, "hose" }, { "wheel", Mass, "kg", "wheel_kg", "", false, "wheel with tyre, if it is to count" } },
+              { { "complete", style::number, "whether every part is there" }, { "mass_kg", style::partMass, "of the complete corner, or null" }, { "weighed_kg", style::partMass, "of what was given" } },
+              "Like is compared with like only: common practice." },
+            cornerWeight },
         { { "convert", "A quantity in another unit",
               { { "value", {}, "", "value", "", true, "number and unit, as in 55 lb ft" }, { "to", {}, "", "to", "", true, "unit wanted, as in N·m" } },
               { { "value", { Number, "", 4, "", 4 }, "in the unit wanted" } },

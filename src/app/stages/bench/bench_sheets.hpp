@@ -1,0 +1,17 @@
+#pragma once
+/// The parts bench: each part by itself to scale, old beside new, then the scales and the comparison.
+
+#include "drawing/sheet.hpp"
+#include "study/comparison.hpp"
+
+namespace deepstop::app {
+
+[[nodiscard]] Sheet rotorSheet(const Study& study, Axle axle);
+[[nodiscard]] Sheet caliperSheet(const Study& study, Axle axle);
+[[nodiscard]] Sheet padSheet(const Study& study, Axle axle);
+/// Hub and knuckle, bracket, hose, prices.
+[[nodiscard]] Sheet fittingsSheet(const Study& study, Axle axle);
+[[nodiscard]] Sheet scalesSheet(const Study& study, Axle axle);
+[[nodiscard]] Sheet comparisonSheet(const Study& study, Axle axle);
+
+} // namespace deepstop::app

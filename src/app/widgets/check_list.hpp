@@ -1,0 +1,65 @@
+#pragma once
+/// Unpacking: the check list of one axle's kit, a line for everything in the box.
+
+#include "study/receiving.hpp"
+
+#include <QScrollArea>
+
+#include <map>
+
+class QLineEdit;
+class QPushButton;
+
+namespace deepstop::app {
+
+class Document;
+
+/// One line: what to look at, its state, and a note. Keys: Space or F fine, X fault, L and R say the hand, Enter and arrows go on.
+class CheckLine : public QWidget {
+    Q_OBJECT
+public:
+    explicit CheckLine(QWidget* parent);
+    void show(const ReceivingItem& item, bool heads);
+    [[nodiscard]] const ReceivingItem& item() const { return item_; }
+    [[nodiscard]] QLineEdit* note() const { return note_; }
+
+signals:
+    void said(const QString& id, deepstop::Checked state, deepstop::WhichHand hand, const QString& note);
+    void goOn(int by);
+    void verdictWanted(const std::string& id);
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+    void keyPressEvent(QKeyEvent* event) override;
+    void mousePressEvent(QMouseEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+
+private:
+    void say(Checked state, WhichHand hand);
+    [[nodiscard]] QRect button(int index) const;
+    ReceivingItem item_;
+    bool heads_ = false;
+    QLineEdit* note_;
+};
+
+class CheckList : public QScrollArea {
+    Q_OBJECT
+public:
+    explicit CheckList(Document& document, QWidget* parent);
+    void refresh(Axle axle);
+    [[nodiscard]] CheckLine* line(const std::string& id) const;
+    [[nodiscard]] QPushButton* copyButton() const { return copy_; }
+
+signals:
+    void verdictChosen(const std::string& id);
+
+private:
+    void put(const QString& id, Checked state, WhichHand hand, const QString& note);
+
+    Document& document_;
+    std::vector<CheckLine*> lines_;
+    QWidget* inside_;
+    QPushButton* copy_;
+};
+
+} // namespace deepstop::app

@@ -1,0 +1,178 @@
+#include "widgets/library_window.hpp"
+
+#include "document.hpp"
+#include "files/disk.hpp"
+#include "library/import.hpp"
+#include "library_store.hpp"
+#include "theme.hpp"
+#include "widgets/import_window.hpp"
+
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QMessageBox>
+#include <QVBoxLayout>
+
+namespace deepstop::app {
+namespace {
+
+using library::Kind;
+constexpr std::size_t mostShown = 300;
+
+QString string(std::string_view text) { return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())); }
+
+} // namespace
+
+LibraryWindow::LibraryWindow(Document& document, LibraryStore& store, QWidget* parent)
+    : QDialog(parent), document_(document), store_(store), kinds_(new QComboBox(this)), search_(new QLineEdit(this)), list_(new QListWidget(this)), state_(new QLabel(this)),
+      put_(new QPushButton(this)), keep_(new QPushButton(this))
+{
+    setWindowTitle(tr("Parts library"));
+    resize(560, 520);
+    for (const Kind kind : { Kind::Rotor, Kind::Caliper, Kind::Pad, Kind::Wheel, Kind::Bracket, Kind::Hose }) {
+        auto name = string(nameOf(kind)) + QStringLiteral("s");
+        name[0] = name[0].toUpper();
+        kinds_->addItem(name, static_cast<int>(kind));
+    }
+    kinds_->setAccessibleName(tr("Kind of part"));
+    search_->setPlaceholderText(tr("words and sizes, as 330 two-piece"));
+    search_->setAccessibleName(tr("Search the library"));
+    search_->setClearButtonEnabled(true);
+    list_->setAccessibleName(tr("Parts found"));
+    list_->setUniformItemSizes(true);
+    state_->setWordWrap(true);
+    keep_->setAutoDefault(false);
+    put_->setDefault(true);
+    auto* import = new QPushButton(tr("Take in a list…"), this);
+    auto* save = new QPushButton(tr("Save as a list…"), this);
+    import->setAutoDefault(false);
+    save->setAutoDefault(false);
+    auto* top = new QHBoxLayout;
+    top->addWidget(kinds_);
+    top->addWidget(search_, 1);
+    auto* bottom = new QHBoxLayout;
+    bottom->addWidget(put_);
+    bottom->addWidget(keep_);
+    bottom->addStretch();
+    bottom->addWidget(import);
+    bottom->addWidget(save);
+    auto* column = new QVBoxLayout(this);
+    column->addLayout(top);
+    column->addWidget(list_, 1);
+    column->addWidget(state_);
+    column->addLayout(bottom);
+    connect(kinds_, &QComboBox::currentIndexChanged, this, &LibraryWindow::refresh);
+    connect(search_, &QLineEdit::textChanged, this, &LibraryWindow::refresh);
+    connect(list_, &QListWidget::itemActivated, this, &LibraryWindow::put);
+    connect(list_, &QListWidget::currentRowChanged, this, [this](int row) { put_->setEnabled(row >= 0); });
+    connect(put_, &QPushButton::clicked, this, &LibraryWindow::put);
+    connect(keep_, &QPushButton::clicked, this, &LibraryWindow::keep);
+    connect(import, &QPushButton::clicked, this, &LibraryWindow::importList);
+    connect(save, &QPushButton::clicked, this, &LibraryWindow::exportList);
+    connect(&store_, &LibraryStore::changed, this, &LibraryWindow::refresh);
+    connect(&document_, &Document::studied, this, [this] {
+        if (isVisible())
+            refresh();
+    });
+    connect(&store_, &LibraryStore::refused, this, [this](const QString& why) { state_->setText(why); });
+}
+
+Kind LibraryWindow::kind() const { return static_cast<Kind>(kinds_->currentData().toInt()); }
+
+const Corner* LibraryWindow::corner() const { return document_.study().after.at(axle_).corner; }
+
+void LibraryWindow::setAxle(Axle axle)
+{
+    axle_ = axle;
+    refresh();
+}
+
+void LibraryWindow::setKind(Kind kind) { kinds_->setCurrentIndex(kinds_->findData(static_cast<int>(kind))); }
+
+void LibraryWindow::refresh()
+{
+    const auto wasOn = list_->currentItem() ? list_->currentItem()->data(Qt::UserRole).toString() : QString();
+    const auto& parts = store_.parts();
+    const auto found = library::search(parts, kind(), search_->text().toStdString(), mostShown, document_.units());
+    list_->clear();
+    for (const auto& one : found) {
+        auto* item = new QListWidgetItem(QString::fromStdString(one.name) + QStringLiteral("\n") + QString::fromStdString(one.about), list_);
+        item->setData(Qt::UserRole, QString::fromStdString(one.id));
+        if (item->data(Qt::UserRole).toString() == wasOn)
+            list_->setCurrentItem(item);
+    }
+    if (!list_->currentItem() && list_->count() > 0)
+        list_->setCurrentRow(0);
+    put_->setEnabled(list_->currentItem() && document_.study().after.setup);
+    const auto where = document_.study().after.setup ? QString::fromStdString(document_.study().after.setup->name) : QString();
+    put_->setText(tr("Put into %1, %2").arg(where.size() > 18 ? where.left(17) + QStringLiteral("…") : where, axle_ == Axle::Front ? tr("front") : tr("rear")));
+    keep_->setText(tr("Keep the bench's %1").arg(string(nameOf(kind()))));
+    keep_->setEnabled(corner() != nullptr);
+    QString state = found.empty() ? tr("No part has all these words.") : found.size() == mostShown ? tr("The first %1; more words find fewer.").arg(mostShown) : tr("%1 found.").arg(found.size());
+    if (corner())
+        if (const auto apart = library::differences(parts, *corner(), document_.build(), kind())) {
+            QStringList labels;
+            for (const auto& label : *apart)
+                labels << QString::fromStdString(label);
+            state += QStringLiteral(" ")
+                + (apart->empty() ? tr("The one on the bench is as the library has it.")
+                                  : tr("The one on the bench differs from the library's: %1.").arg(labels.mid(0, 4).join(QStringLiteral(", ")) + (labels.size() > 4 ? tr(" and %1 more").arg(labels.size() - 4) : QString())));
+        }
+    state_->setText(state);
+}
+
+void LibraryWindow::put()
+{
+    if (!list_->currentItem() || !document_.study().after.setup)
+        return;
+    const auto id = list_->currentItem()->data(Qt::UserRole).toString().toStdString();
+    auto build = library::withPart(document_.build(), document_.study().after.setup->id, axle_, store_.parts(), kind(), id);
+    if (!(build == document_.build()))
+        document_.setBuild(std::move(build), list_->currentItem()->text().section(QLatin1Char('\n'), 0, 0));
+}
+
+void LibraryWindow::keep()
+{
+    if (!corner())
+        return;
+    library::Library one;
+    // Its own id is found in the library as it is, so that keeping again replaces.
+    auto all = store_.parts();
+    const auto id = library::keep(all, *corner(), document_.build(), kind());
+    library::onShelf(all, kind(), [&]<class T>(std::vector<library::Shelved<T>>& shelf) {
+        for (const auto& shelved : shelf)
+            if (shelved.id == id)
+                library::onShelf(one, kind(), [&]<class U>(std::vector<library::Shelved<U>>& target) {
+                    if constexpr (std::is_same_v<T, U>)
+                        target.push_back(shelved);
+                });
+    });
+    if (store_.add(std::move(one)))
+        state_->setText(tr("Kept as “%1”.").arg(QString::fromStdString(id)));
+}
+
+void LibraryWindow::importList()
+{
+    const auto path = QFileDialog::getOpenFileName(this, tr("Take in a list of parts"), {}, tr("Lists (*.csv *.tsv *.txt)"));
+    if (path.isEmpty())
+        return;
+    ImportWindow window(store_, this);
+    if (window.open(path))
+        window.exec();
+    else
+        state_->setText(window.trouble());
+}
+
+void LibraryWindow::exportList()
+{
+    const auto path = QFileDialog::getSaveFileName(this, tr("Save as a list"), string(nameOf(kind())) + QStringLiteral("s.csv"), tr("Lists (*.csv)"));
+    if (path.isEmpty())
+        return;
+    try {
+        files::replaceFile(path.toStdString(), library::exportParts(store_.parts(), kind()));
+        state_->setText(tr("%1 saved.").arg(path));
+    } catch (const files::Refusal& refusal) {
+        state_->setText(QString::fromUtf8(refusal.what()));
+    }
+}
+
+} // namespace deepstop::app

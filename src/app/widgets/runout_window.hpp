@@ -1,0 +1,55 @@
+#pragma once
+/// A slow turn of the rotor under the dial gauge: the trace, its wobble and the rest, and where they go.
+
+#include "instruments/instrument.hpp"
+#include "runout/runout.hpp"
+
+#include <QDialog>
+#include <QLabel>
+#include <QPushButton>
+
+class QLineSeries;
+class QValueAxis;
+
+namespace deepstop::app {
+
+class Document;
+
+class RunoutWindow : public QDialog {
+    Q_OBJECT
+public:
+    RunoutWindow(Document& document, Instrument& instrument, QWidget* parent);
+    void setAxle(Axle axle) { axle_ = axle; }
+
+    [[nodiscard]] QPushButton* turnButton() const { return turn_; }
+    [[nodiscard]] QPushButton* runoutButton() const { return runout_; }
+    [[nodiscard]] QPushButton* variationButton() const { return variation_; }
+    [[nodiscard]] QString said() const { return said_->text(); }
+    [[nodiscard]] const std::optional<runout::Turn>& turn() const { return result_; }
+    [[nodiscard]] std::size_t readings() const { return trace_.size(); }
+
+private:
+    void startOrEnd();
+    void add(const instruments::Indication& indication);
+    void show();
+    void put(const char* key, const QString& what);
+
+    Document& document_;
+    Instrument& instrument_;
+    Axle axle_ = Axle::Front;
+    bool turning_ = false;
+    std::vector<double> trace_;
+    std::vector<double> times_;
+    QElapsedTimer clock_;
+    std::optional<runout::Turn> result_;
+    QLineSeries* read_;
+    QLineSeries* wobble_;
+    QValueAxis* across_;
+    QValueAxis* up_;
+    QLabel* said_;
+    QPushButton* turn_;
+    QPushButton* runout_;
+    QPushButton* variation_;
+};
+
+} // namespace deepstop::app

@@ -1,0 +1,32 @@
+#pragma once
+/// JSON text read strictly, and held against a schema, with refusals a person can act on.
+
+#include <nlohmann/json.hpp>
+
+#include <memory>
+#include <optional>
+#include <string_view>
+
+namespace deepstop::files {
+
+/// Position of the first byte that is not UTF-8 (RFC 3629: no overlong forms, no surrogates, nothing above U+10FFFF).
+[[nodiscard]] std::optional<std::size_t> notUtf8(std::string_view text);
+
+/// Throws Refusal, with line and column, for text that is empty, not UTF-8, not JSON, nested deeper than 32 or names a key twice.
+[[nodiscard]] nlohmann::json parseStrictly(std::string_view text);
+
+/// A schema made ready once. `schema` must outlive it.
+class SchemaCheck {
+public:
+    explicit SchemaCheck(const nlohmann::json& schema);
+    ~SchemaCheck();
+    /// Throws Refusal with the JSON pointer, what stands there and what is expected.
+    void operator()(const nlohmann::json& json) const;
+
+private:
+    struct Compiled;
+    const nlohmann::json& schema_;
+    std::unique_ptr<Compiled> compiled_;
+};
+
+} // namespace deepstop::files

@@ -1,0 +1,252 @@
+#include "library/library.hpp"
+
+#include "library/texts.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cctype>
+#include <unordered_map>
+
+namespace deepstop::library {
+namespace {
+
+Rotor& partIn(Corner& corner, Rotor*) { return corner.rotor; }
+Caliper& partIn(Corner& corner, Caliper*) { return corner.caliper; }
+Pad& partIn(Corner& corner, Pad*) { return corner.pad; }
+Bracket& partIn(Corner& corner, Bracket*) { return corner.bracket; }
+Hose& partIn(Corner& corner, Hose*) { return corner.hose; }
+
+template <class T>
+constexpr bool remembers = requires(T t) { t.from; };
+
+std::string lower(std::string_view text)
+{
+    std::string out(text);
+    for (char& c : out)
+        c = static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+    return out;
+}
+
+std::string about(const Rotor& r, UnitSystem s)
+{
+    return fmt::format("Ø {} × {}, height {}, hat {}, {} {}", figure(r.outerDiameter.value.value_or(NAN), style::size, s), figure(r.thickness.value.value_or(NAN), style::size, s),
+        figure(r.overallHeight.value.value_or(NAN), style::size, s), figure(r.hatThickness.value.value_or(NAN), style::size, s), wordFor(r.construction, choices::rotorBuild),
+        wordFor(r.face, choices::face));
+}
+std::string about(const Caliper& c, UnitSystem s)
+{
+    std::string bores;
+    for (const Reading& bore : c.pistons)
+        bores += (bores.empty() ? "" : " + ") + figure(bore.value.value_or(NAN), style::size, s);
+    return fmt::format("{}, {}; slot {}, back {} over the edge", wordFor(c.kind, choices::caliper), bores.empty() ? "no bores" : bores, figure(c.slotWidth.value.value_or(NAN), style::size, s),
+        figure(c.backOverEdge.value.value_or(NAN), style::size, s));
+}
+std::string about(const Pad& p, UnitSystem s)
+{
+    return fmt::format("{} × {} × {}, friction {}", figure(p.length.value.value_or(NAN), style::size, s), figure(p.height.value.value_or(NAN), style::size, s),
+        figure(p.thickness.value.value_or(NAN), style::size, s), figure(p.friction.value.value_or(NAN), style::number, s));
+}
+std::string about(const Wheel& w, UnitSystem s)
+{
+    return fmt::format("{} × {:g} ET {}, {} barrel and {} spoke stations", w.nominalDiameter, w.nominalWidth, figure(w.offset.value.value_or(NAN), style::size, s), w.barrel.size(), w.spokes.size());
+}
+std::string about(const Bracket& b, UnitSystem s)
+{
+    return fmt::format("{} to the knuckle, {} to the caliper, {}", figure(b.knuckleSpacing.value.value_or(NAN), style::size, s), figure(b.caliperSpacing.value.value_or(NAN), style::size, s), b.boltThread);
+}
+std::string about(const Hose& h, UnitSystem s) { return fmt::format("{}, {} and {}", figure(h.length.value.value_or(NAN), style::frame, s), h.caliperEnd, h.lineEnd); }
+
+template <class T>
+std::string titleOf(const Shelved<T>& shelved)
+{
+    if constexpr (requires { shelved.part.name; })
+        if (!shelved.part.name.empty())
+            return shelved.part.name;
+    return shelved.id;
+}
+
+template <class T>
+const Shelved<T>* find(const std::vector<Shelved<T>>& shelf, const std::string& id)
+{
+    const auto found = std::ranges::find(shelf, id, &Shelved<T>::id);
+    return found == shelf.end() ? nullptr : &*found;
+}
+
+std::string freshId(const auto& taken, const std::string& wanted)
+{
+    const std::string base = wanted.empty() ? "part" : wanted;
+    std::string id = base;
+    for (int number = 2; taken(id); ++number)
+        id = fmt::format("{}-{}", base, number);
+    return id;
+}
+
+/// The corner's part of that kind, or nothing for a wheel that is not there.
+template <class T>
+const T* partOf(const Corner& corner, const Build& build)
+{
+    if constexpr (std::is_same_v<T, Wheel>)
+        return findWheel(build, corner.wheel);
+    else
+        return &partIn(const_cast<Corner&>(corner), static_cast<T*>(nullptr));
+}
+
+} // namespace
+
+std::string_view nameOf(Kind kind)
+{
+    switch (kind) {
+    case Kind::Rotor: return "rotor";
+    case Kind::Caliper: return "caliper";
+    case Kind::Pad: return "pad";
+    case Kind::Wheel: return "wheel";
+    case Kind::Bracket: return "bracket";
+    case Kind::Hose: return "hose";
+    }
+    return "";
+}
+
+std::string idFrom(std::string_view name)
+{
+    std::string id;
+    for (const char c : lower(name)) {
+        const bool plain = std::isalnum(static_cast<unsigned char>(c)) && static_cast<unsigned char>(c) < 128;
+        if (plain)
+            id += c;
+        else if (!id.empty() && id.back() != '-')
+            id += '-';
+    }
+    while (id.ends_with('-'))
+        id.pop_back();
+    return id;
+}
+
+std::vector<Found> search(const Library& library, Kind kind, std::string_view words, std::size_t most, UnitSystem system)
+{
+    std::vector<std::string> wanted;
+    for (std::size_t at = 0; at < words.size();) {
+        const auto end = std::min(words.find(' ', at), words.size());
+        if (end > at)
+            wanted.push_back(lower(words.substr(at, end - at)));
+        at = end + 1;
+    }
+    std::vector<Found> found;
+    onShelf(library, kind, [&](const auto& shelf) {
+        for (const auto& one : shelf) {
+            if (found.size() == most)
+                return;
+            Found entry { kind, one.id, titleOf(one), about(one.part, system) };
+            const auto text = lower(entry.name + " " + entry.about + " " + one.note);
+            if (std::ranges::all_of(wanted, [&](const std::string& word) { return text.find(word) != std::string::npos; }))
+                found.push_back(std::move(entry));
+        }
+    });
+    return found;
+}
+
+Build withPart(Build build, const std::string& setupId, Axle axle, const Library& library, Kind kind, const std::string& id)
+{
+    const auto setup = std::ranges::find(build.setups, setupId, &Setup::id);
+    if (setup == build.setups.end())
+        return build;
+    auto& own = axle == Axle::Front ? setup->front : setup->rear;
+    onShelf(library, kind, [&]<class T>(const std::vector<Shelved<T>>& shelf) {
+        const auto* shelved = find(shelf, id);
+        if (!shelved)
+            return;
+        if (!own) {
+            const Corner* as = cornerOf(build, *setup, axle);
+            own = as ? *as : Corner {};
+        }
+        if constexpr (std::is_same_v<T, Wheel>) {
+            Wheel wheel = shelved->part;
+            wheel.from = id;
+            wheel.id = freshId([&](const std::string& candidate) { return findWheel(build, candidate) != nullptr; }, id);
+            own->wheel = wheel.id;
+            build.wheels.push_back(std::move(wheel));
+        } else {
+            T& place = partIn(*own, static_cast<T*>(nullptr));
+            place = shelved->part;
+            if constexpr (remembers<T>)
+                place.from = id;
+        }
+    });
+    return build;
+}
+
+std::string keep(Library& library, const Corner& corner, const Build& build, Kind kind)
+{
+    std::string id;
+    onShelf(library, kind, [&]<class T>(std::vector<Shelved<T>>& shelf) {
+        const T* part = partOf<T>(corner, build);
+        if (!part)
+            return;
+        Shelved<T> shelved { {}, {}, *part };
+        if constexpr (remembers<T>)
+            shelved.id = std::exchange(shelved.part.from, {});
+        std::string name;
+        if constexpr (requires { part->name; })
+            name = part->name;
+        if (shelved.id.empty() || !find(shelf, shelved.id))
+            shelved.id = freshId([&](const std::string& candidate) { return find(shelf, candidate) != nullptr; }, idFrom(name));
+        if constexpr (std::is_same_v<T, Wheel>)
+            shelved.part.id = shelved.id;
+        id = shelved.id;
+        const auto old = std::ranges::find(shelf, id, &Shelved<T>::id);
+        if (old == shelf.end())
+            shelf.push_back(std::move(shelved));
+        else
+            *old = std::move(shelved);
+    });
+    return id;
+}
+
+std::optional<std::vector<std::string>> differences(const Library& library, const Corner& corner, const Build& build, Kind kind)
+{
+    std::optional<std::vector<std::string>> labels;
+    onShelf(library, kind, [&]<class T>(const std::vector<Shelved<T>>& shelf) {
+        if constexpr (remembers<T>) {
+            const T* part = partOf<T>(corner, build);
+            const auto* shelved = part && !part->from.empty() ? find(shelf, part->from) : nullptr;
+            if (!shelved)
+                return;
+            labels.emplace();
+            const auto mine = textsOf(*part).lines;
+            const auto theirs = textsOf(shelved->part).lines;
+            for (std::size_t i = 0; i < std::max(mine.size(), theirs.size()); ++i)
+                if (i >= mine.size() || i >= theirs.size() || mine[i] != theirs[i])
+                    labels->push_back(i < mine.size() ? mine[i].first : theirs[i].first);
+        }
+    });
+    return labels;
+}
+
+std::size_t merge(Library& library, Library more)
+{
+    std::size_t fresh = 0;
+    for (const Kind kind : { Kind::Rotor, Kind::Caliper, Kind::Pad, Kind::Wheel, Kind::Bracket, Kind::Hose })
+        onShelf(library, kind, [&]<class T>(std::vector<Shelved<T>>& shelf) {
+            std::unordered_map<std::string, std::size_t> places;
+            for (std::size_t i = 0; i < shelf.size(); ++i)
+                places.emplace(shelf[i].id, i);
+            onShelf(more, kind, [&]<class U>(std::vector<Shelved<U>>& other) {
+                if constexpr (std::is_same_v<T, U>)
+                    for (auto& one : other) {
+                        if (one.id.empty())
+                            one.id = freshId([&](const std::string& candidate) { return places.contains(candidate); }, idFrom(titleOf(one)));
+                        if constexpr (std::is_same_v<T, Wheel>)
+                            one.part.id = one.id;
+                        const auto [place, isNew] = places.emplace(one.id, shelf.size());
+                        fresh += isNew;
+                        if (isNew)
+                            shelf.push_back(std::move(one));
+                        else
+                            shelf[place->second] = std::move(one);
+                    }
+            });
+        });
+    return fresh;
+}
+
+} // namespace deepstop::library

@@ -1,0 +1,102 @@
+#pragma once
+/// Parts kept across builds. A build copies what it uses; the library keeps its own and the two can be held against each other.
+
+#include "build/build.hpp"
+#include "build/fields.hpp"
+
+#include <functional>
+#include <optional>
+#include <string>
+#include <string_view>
+#include <vector>
+
+namespace deepstop::library {
+
+enum class Kind { Rotor, Caliper, Pad, Wheel, Bracket, Hose };
+[[nodiscard]] std::string_view nameOf(Kind kind);
+
+/// A part on its shelf. A wheel's own id is the shelf's.
+template <class T>
+struct Shelved {
+    std::string id;
+    std::string note;
+    T part;
+    bool operator==(const Shelved&) const = default;
+};
+
+struct Library {
+    std::vector<Shelved<Rotor>> rotors;
+    std::vector<Shelved<Caliper>> calipers;
+    std::vector<Shelved<Pad>> pads;
+    std::vector<Shelved<Wheel>> wheels;
+    std::vector<Shelved<Bracket>> brackets;
+    std::vector<Shelved<Hose>> hoses;
+    bool operator==(const Library&) const = default;
+};
+
+/// What a search shows of a part.
+struct Found {
+    Kind kind;
+    std::string id;
+    std::string name;
+    std::string about; ///< its main dimensions
+};
+
+/// Parts of a kind whose name, dimensions or note hold every word of `words`, in shelf order, at most `most`. No words: all of them.
+[[nodiscard]] std::vector<Found> search(const Library& library, Kind kind, std::string_view words, std::size_t most = 200, UnitSystem system = UnitSystem::Metric);
+
+/// A copy of `build` with the library's part in setup `setup` on `axle`; the part remembers where it is from. An axle the setup left
+/// as found begins to differ. Unchanged where the library or the build has no such thing.
+[[nodiscard]] Build withPart(Build build, const std::string& setup, Axle axle, const Library& library, Kind kind, const std::string& id);
+
+/// Keeps a part of that corner in the library under its own name, in place of the one with the same id, or anew.
+/// @return its id
+std::string keep(Library& library, const Corner& corner, const Build& build, Kind kind);
+
+/// Labels of what differs between a corner's part and the one in the library that it came from; empty when they are alike; nothing where it
+/// came from no library, or the library has it no more.
+[[nodiscard]] std::optional<std::vector<std::string>> differences(const Library& library, const Corner& corner, const Build& build, Kind kind);
+
+/// Puts all of `more` into `library`, the same id replacing; an empty id is given one. Returns how many were new.
+std::size_t merge(Library& library, Library more);
+
+/// An id made of a name: small letters, figures and dashes.
+[[nodiscard]] std::string idFrom(std::string_view name);
+
+/// Calls `with(shelf)` for the shelf of a kind.
+void onShelf(auto& library, Kind kind, auto with)
+{
+    switch (kind) {
+    case Kind::Rotor: with(library.rotors); break;
+    case Kind::Caliper: with(library.calipers); break;
+    case Kind::Pad: with(library.pads); break;
+    case Kind::Wheel: with(library.wheels); break;
+    case Kind::Bracket: with(library.brackets); break;
+    case Kind::Hose: with(library.hoses); break;
+    }
+}
+
+} // namespace deepstop::library
+
+namespace deepstop {
+
+template <class V, class T>
+void describe(V& v, library::Shelved<T>& s)
+{
+    v.text("id", "id", s.id);
+    v.text("note", "note", s.note);
+    v.object("part", "", s.part);
+}
+
+template <class V>
+void describe(V& v, library::Library& l)
+{
+    v.list("rotors", "", l.rotors);
+    v.list("calipers", "", l.calipers);
+    v.list("pads", "", l.pads);
+    v.list("wheels", "", l.wheels);
+    v.list("brackets", "", l.brackets);
+    v.list("hoses", "", l.hoses);
+}
+
+} // namespace deepstop

@@ -1,0 +1,28 @@
+#pragma once
+/// What is still to be read, as a sheet for the bench and as a letter to the vendor.
+
+#include "study/study.hpp"
+
+namespace deepstop::report {
+
+/// One thing to find out.
+struct Ask {
+    std::string pointer; ///< of the reading; empty for what is no reading
+    std::string what; ///< "rotor's minimum thickness (Kit B, front)"
+    std::string now; ///< "missing", or "estimated 12.0 mm"
+    std::string instrument; ///< what to take it with
+    std::size_t verdicts = 0; ///< how many hang on it
+    std::vector<std::string> titles; ///< theirs
+    bool vendorKnows = false; ///< a part's own dimension of the setup after, that its vendor can say
+};
+
+/// Everything missing or only estimated that a verdict rests on; most hangs on the first.
+[[nodiscard]] std::vector<Ask> asksOf(const Study& study);
+
+/// A sheet to take to the bench: what to read, with what, room to write. Text, 78 columns.
+[[nodiscard]] std::string benchSheet(const Study& study);
+
+/// A letter to the vendor of the setup after: what the sheet does not say, torques and threads included. Text.
+[[nodiscard]] std::string vendorLetter(const Study& study);
+
+} // namespace deepstop::report
