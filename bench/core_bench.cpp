@@ -3,7 +3,11 @@
 #include "centring/centring.hpp"
 #include "files/build_file.hpp"
 #include "files/disk.hpp"
+#include "files/library_file.hpp"
+#include "instruments/indication.hpp"
+#include "library/import.hpp"
 #include "quantity/parse.hpp"
+#include "study/comparison.hpp"
 #include "study/study.hpp"
 
 #include <benchmark/benchmark.h>
@@ -55,6 +59,42 @@ void shimsForBothBolts(benchmark::State& state)
         benchmark::DoNotOptimize(centring::plan(now, { 1.5e-3, 1.5e-3, 0.1, 0.14, 1 }, drawer, 0.05e-3).possible);
 }
 BENCHMARK(shimsForBothBolts)->Unit(benchmark::kMicrosecond);
+
+void importFiftyThousandLines(benchmark::State& state)
+{
+    std::string text = "name,outer_diameter_mm,thickness_mm,ring_inner_diameter_mm,overall_height_mm,hat_thickness_mm,bore_mm,bolt_circle_mm,bolt_holes,vent_gap_mm,vanes,face\n";
+    for (int i = 0; i < 50000; ++i)
+        text += "Rotor " + std::to_string(i) + "," + std::to_string(240 + i % 150) + (i % 100 == 7 ? ",thin" : "," + std::to_string(8 + i % 28)) + ",180,46,7.5,66.6,112,5,8.5,48,plain\n";
+    for (auto _ : state)
+        benchmark::DoNotOptimize(library::importParts(text, library::guessPlan(text)).refused.size());
+}
+BENCHMARK(importFiftyThousandLines)->Unit(benchmark::kMillisecond);
+
+void searchTheShippedLibrary(benchmark::State& state)
+{
+    const auto parts = files::loadLibrary(DEEPSTOP_DATA "/library/parts.json");
+    for (auto _ : state)
+        benchmark::DoNotOptimize(library::search(parts, library::Kind::Rotor, "varnik 330").size());
+}
+BENCHMARK(searchTheShippedLibrary)->Unit(benchmark::kMicrosecond);
+
+void compareTheDemosSetups(benchmark::State& state)
+{
+    const auto s = study(files::loadBuild(merle).build);
+    for (auto _ : state)
+        benchmark::DoNotOptimize(compare(s, Axle::Front).rows.size());
+}
+BENCHMARK(compareTheDemosSetups)->Unit(benchmark::kMicrosecond);
+
+void readInstrumentLines(benchmark::State& state)
+{
+    std::string bytes;
+    for (int i = 0; i < 1000; ++i)
+        bytes += instruments::formatLine("vernier", i * 0.01, 2, "mm", true);
+    for (auto _ : state)
+        benchmark::DoNotOptimize(instruments::LineReader().take(bytes).size());
+}
+BENCHMARK(readInstrumentLines)->Unit(benchmark::kMicrosecond);
 
 void parseAQuantity(benchmark::State& state)
 {

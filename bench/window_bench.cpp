@@ -53,6 +53,7 @@ void keystrokeToPaintedDrawing(benchmark::State& state, Stage stage, const char*
     window.document().undoStack().setClean();
 }
 BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, wheelRoom, Stage::WheelRoom, "/setups/1/front/rotor/outer_diameter_mm")->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, benchRotor, Stage::PartsBench, "/setups/1/front/rotor/outer_diameter_mm")->Unit(benchmark::kMillisecond);
 BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, heat, Stage::Heat, "/setups/1/front/rotor/thickness_mm")->Unit(benchmark::kMillisecond);
 
 } // namespace

@@ -138,11 +138,13 @@ void Document::setReading(const std::string& pointer, const Reading& reading)
         endPreview();
         return;
     }
-    // Emptied, an element of a plain list goes.
-    if (!reading.value && pointer.find("/pistons_mm/") != std::string::npos) {
-        setBuild(withoutElement(*build_, pointer), QString::fromStdString(entry->address.full()));
-        return;
-    }
+    // Emptied, a bore, a weighing or a point of a curve goes altogether.
+    if (!reading.value)
+        for (const auto& [list, last] : { std::pair { "/pistons_mm/", "" }, std::pair { "/weighings/", "/mass_kg" }, std::pair { "/friction_over_temperature/", "/temperature_degC" } })
+            if (pointer.find(list) != std::string::npos && pointer.ends_with(last)) {
+                setBuild(withoutElement(*build_, pointer.substr(0, pointer.size() - std::string_view(last).size())), QString::fromStdString(entry->address.full()));
+                return;
+            }
     setBuild(withReading(*build_, pointer, reading), QString::fromStdString(entry->address.full()));
 }
 

@@ -4,6 +4,7 @@
 #include <QDir>
 #include <QFileInfo>
 #include <QStandardPaths>
+#include <QtConcurrent/QtConcurrentRun>
 
 namespace deepstop::app {
 namespace {
@@ -18,42 +19,89 @@ QString shipped()
 
 } // namespace
 
-LibraryStore::LibraryStore(QObject* parent) : QObject(parent), path_(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/library.json")) { }
+LibraryStore::LibraryStore(QObject* parent) : QObject(parent), path_(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/library.json"))
+{
+    connect(&loading_, &QFutureWatcherBase::finished, this, &LibraryStore::take);
+    connect(&writing_, &QFutureWatcherBase::finished, this, [this] {
+        if (const auto why = writing_.result(); !why.isEmpty())
+            emit refused(why);
+    });
+}
+
+LibraryStore::~LibraryStore()
+{
+    loading_.waitForFinished();
+    writing_.waitForFinished();
+}
+
+void LibraryStore::load()
+{
+    if (ready_ || loading_.isRunning())
+        return;
+    loading_.setFuture(QtConcurrent::run([own = path_.toStdString(), ships = shipped().toStdString()] {
+        auto loaded = std::make_shared<Loaded>();
+        for (const auto& [file, into] : { std::pair { ships, &loaded->all }, std::pair { own, &loaded->own } })
+            try {
+                *into = files::loadLibrary(file);
+            } catch (const files::Refusal& refusal) {
+                loaded->readOnly = loaded->readOnly || into == &loaded->own;
+                loaded->refusals << QString::fromUtf8(refusal.what());
+            }
+        library::merge(loaded->all, loaded->own);
+        return loaded;
+    }));
+}
+
+void LibraryStore::take()
+{
+    if (ready_)
+        return;
+    ready_ = true;
+    loaded_ = loading_.result();
+    for (const QString& why : loaded_->refusals)
+        emit refused(why);
+    emit changed();
+}
 
 const library::Library& LibraryStore::parts()
 {
-    if (loaded_)
-        return all_;
-    loaded_ = true;
-    for (const auto& [file, into] : { std::pair { shipped(), &all_ }, std::pair { path_, &own_ } })
-        try {
-            *into = files::loadLibrary(file.toStdString());
-        } catch (const files::Refusal& refusal) {
-            readOnly_ = readOnly_ || into == &own_;
-            emit refused(QString::fromUtf8(refusal.what()));
-        }
-    library::merge(all_, own_);
-    return all_;
+    if (!ready_) {
+        load();
+        loading_.waitForFinished();
+        take();
+    }
+    return loaded_->all;
+}
+
+const library::Index& LibraryStore::index(library::Kind kind, UnitSystem system)
+{
+    const auto [place, fresh] = indexes_.try_emplace({ kind, system });
+    if (fresh)
+        place->second = library::Index(parts(), kind, system);
+    return place->second;
 }
 
 bool LibraryStore::add(library::Library more)
 {
     (void)parts();
-    if (readOnly_) {
+    if (loaded_->readOnly) {
         emit refused(tr("%1 cannot be read, so nothing is written over it. Mend or move it, then start again.").arg(path_));
         return false;
     }
-    auto own = own_;
-    library::merge(own, more);
-    try {
-        QDir().mkpath(QFileInfo(path_).absolutePath());
-        files::saveLibrary(path_.toStdString(), own);
-    } catch (const files::Refusal& refusal) {
-        emit refused(QString::fromUtf8(refusal.what()));
-        return false;
-    }
-    own_ = std::move(own);
-    library::merge(all_, std::move(more));
+    library::merge(loaded_->own, more);
+    library::merge(loaded_->all, std::move(more));
+    indexes_.clear();
+    // One after the other: the last one written holds everything.
+    writing_.waitForFinished();
+    writing_.setFuture(QtConcurrent::run([own = loaded_->own, path = path_]() -> QString {
+        try {
+            QDir().mkpath(QFileInfo(path).absolutePath());
+            files::saveLibrary(path.toStdString(), own);
+        } catch (const files::Refusal& refusal) {
+            return QString::fromUtf8(refusal.what());
+        }
+        return {};
+    }));
     emit changed();
     return true;
 }

@@ -3,19 +3,33 @@
 
 #include "files/library_file.hpp"
 
+#include <QFuture>
+#include <QFutureWatcher>
 #include <QObject>
+
+#include <map>
+#include <memory>
 
 namespace deepstop::app {
 
+/// Reads and writes off the GUI thread. What is added counts at once and is on disk a little later; `finishWriting` waits for it.
 class LibraryStore : public QObject {
     Q_OBJECT
 public:
     explicit LibraryStore(QObject* parent = nullptr);
+    ~LibraryStore() override;
 
-    /// Reads both files the first time. A user's file that is damaged is refused once by `refused` and left as it is.
+    /// Begins to read both files, if nobody has yet; `changed` tells when they are there.
+    void load();
+    [[nodiscard]] bool isReady() const { return ready_; }
+    /// All parts; waits for the files to be read. A user's file that is damaged is refused once by `refused` and left as it is.
     [[nodiscard]] const library::Library& parts();
-    /// Keeps these parts: replaces those with the same id. False, with `refused`, where the file cannot be written.
+    /// A shelf made ready for searching, kept until the library changes.
+    [[nodiscard]] const library::Index& index(library::Kind kind, UnitSystem system);
+    /// Keeps these parts: replaces those with the same id. False, with `refused`, where the user's file is damaged; a file that cannot be
+    /// written is said by `refused` afterwards.
     bool add(library::Library more);
+    void finishWriting() { writing_.waitForFinished(); }
     [[nodiscard]] QString path() const { return path_; }
 
 signals:
@@ -23,11 +37,20 @@ signals:
     void changed();
 
 private:
+    struct Loaded {
+        library::Library own;
+        library::Library all;
+        QStringList refusals;
+        bool readOnly = false; ///< the user's file is damaged: nothing is written over it
+    };
+    void take();
+
     QString path_;
-    bool loaded_ = false;
-    bool readOnly_ = false; ///< the user's file is damaged: nothing is written over it
-    library::Library own_;
-    library::Library all_;
+    bool ready_ = false;
+    std::shared_ptr<Loaded> loaded_ = std::make_shared<Loaded>();
+    QFutureWatcher<std::shared_ptr<Loaded>> loading_;
+    QFutureWatcher<QString> writing_;
+    std::map<std::pair<library::Kind, UnitSystem>, library::Index> indexes_;
 };
 
 } // namespace deepstop::app

@@ -21,6 +21,8 @@ class RunoutWindow;
 class Slip;
 class WorkRail;
 
+inline constexpr auto fileFilter = "Deep Stop builds (*.deepstop)";
+
 class MainWindow : public QMainWindow {
     Q_OBJECT
 public:

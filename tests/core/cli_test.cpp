@@ -178,6 +178,80 @@ private slots:
         }
     }
 
+    void rotorMass()
+    {
+        // A solid ring by hand: π/4·(0.280² − 0.184²)·0.010·7200.
+        QVERIFY(near(calc({ "rotor-mass", "od=280", "ring-id=184", "thickness=10" })["results"]["mass_kg"], std::numbers::pi / 4 * (0.280 * 0.280 - 0.184 * 0.184) * 0.010 * 7200, 1e-12));
+        // Straight vanes counted are the same as their share said.
+        const auto counted = calc({ "rotor-mass", "od=330", "ring-id=216", "thickness=28", "vent=10", "vanes=40", "vane-thickness=6" });
+        const double share = 40 * 0.006 * 0.057 / (std::numbers::pi / 4 * (0.330 * 0.330 - 0.216 * 0.216));
+        const auto said = calc({ "rotor-mass", "od=330", "ring-id=216", "thickness=28", "vent=10", QString("vane-share=%1").arg(share, 0, 'g', 15) });
+        QVERIFY(near(counted["results"]["ring_mass_kg"], said["results"]["ring_mass_kg"], 1e-9));
+        const auto whole = calc({ "rotor-mass", "od=330", "ring-id=216", "thickness=28", "vent=10", "vane-share=32%", "height=46", "hat-thickness=8", "hat-od=160", "hat-wall=8", "bore=66.7", "hat=aluminium", "holes=5", "hole=12.9", "hat-bolts=10", "hat-bolt=M6x1" });
+        QVERIFY(near(whole["results"]["mass_kg"], whole["results"]["ring_mass_kg"].get<double>() + whole["results"]["hat_mass_kg"].get<double>(), 1e-12));
+        QVERIFY(near(whole["results"]["heat_store_JpK"], whole["results"]["ring_mass_kg"].get<double>() * 480, 1e-12));
+        for (const auto& bad : { QStringList { "rotor-mass", "od=200", "ring-id=216", "thickness=28" }, QStringList { "rotor-mass", "od=330", "ring-id=216", "thickness=28", "vent=10" },
+                 QStringList { "rotor-mass", "od=330", "ring-id=216", "thickness=28", "height=46" }, QStringList { "rotor-mass", "od=330", "ring-id=216", "thickness=28", "vent=10", "vanes=900", "vane-thickness=6" } })
+            QVERIFY2(calc(bad).contains("error"), qPrintable(bad.join(' ')));
+    }
+
+    void pistonAndPadArea()
+    {
+        const auto a = calc({ "piston-area", "pistons=38+42" });
+        QVERIFY(near(a["results"]["area_one_side_m2"], std::numbers::pi / 4 * (0.038 * 0.038 + 0.042 * 0.042), 1e-12));
+        QVERIFY(near(a["results"]["area_all_m2"], 2 * a["results"]["area_one_side_m2"].get<double>(), 1e-12));
+        // A floating caliper's piston counts once, for the clamp and for the fluid.
+        const auto b = calc({ "piston-area", "pistons=2.25in", "kind=floating" });
+        QVERIFY(near(b["results"]["area_all_m2"], std::numbers::pi / 4 * std::pow(2.25 * 0.0254, 2), 1e-12) && near(b["results"]["area_one_side_m2"], b["results"]["area_all_m2"], 1e-12));
+        QVERIFY(calc({ "piston-area", "pistons=38+" }).contains("error") && calc({ "piston-area", "pistons=-38" }).contains("error"));
+        const auto p = calc({ "pad-area", "length=112", "height=48", "thickness=11", "minimum=2" });
+        QVERIFY(near(p["results"]["area_m2"], 0.112 * 0.048, 1e-12) && near(p["results"]["volume_m3"], 0.112 * 0.048 * 0.009, 1e-12));
+        QVERIFY(calc({ "pad-area", "length=112", "height=48" })["results"]["volume_m3"] == json(nullptr));
+    }
+
+    void cornerWeight()
+    {
+        const auto whole = calc({ "corner-weight", "rotor=8.33", "caliper=3.34", "pads=1.18", "bracket=1.24", "hardware=0.21", "hose=0.17" });
+        QVERIFY(whole["results"]["complete"] == json(true) && near(whole["results"]["mass_kg"], 14.47, 1e-9));
+        const auto bare = calc({ "corner-weight", "rotor=8.33", "caliper=3.34" });
+        QVERIFY(bare["results"]["complete"] == json(false) && bare["results"]["mass_kg"] == json(nullptr) && near(bare["results"]["weighed_kg"], 11.67, 1e-9));
+        QVERIFY(bare["notes"][0].get<std::string>().find("Lacks pads, bracket, hardware, hose") == 0);
+    }
+
+    void askNamesWhatIsMissingMostFirst()
+    {
+        const auto ran = cli({ "ask", merle, "--setup", "varnik-355", "--json" });
+        QCOMPARE(ran.code, 0);
+        const auto list = json::parse(ran.out.toStdString());
+        QVERIFY(list.size() >= 10 && list[0]["verdicts"] >= list.back()["verdicts"]);
+        for (const auto& one : list)
+            for (const char* key : { "pointer", "what", "now", "take_with", "verdicts", "vendor_knows" })
+                QVERIFY(one.contains(key));
+        QVERIFY(cli({ "ask", merle, "--setup", "varnik-355", "--letter" }).out.contains("Please tell us"));
+        QVERIFY(cli({ "ask", merle, "--setup", "varnik-355", "--sheet", "--us" }).out.contains("BENCH SHEET"));
+        const auto refused = cli({ "ask", merle, "--setup", "nobody" });
+        QVERIFY(refused.code == 2 && refused.err.contains("varnik-355"));
+    }
+
+    void importSaysWhatItTakesAndKeepsIt()
+    {
+        QTemporaryDir dir;
+        QFile list(dir.filePath("pads.csv"));
+        QVERIFY(list.open(QIODevice::WriteOnly));
+        list.write("name,length_mm,height_mm,friction\nOne,112,48,0.4\nTwo,long,48,0.4\n");
+        list.close();
+        const auto dry = cli({ "import", "parts", list.fileName() });
+        QCOMPARE(dry.code, 1);
+        QVERIFY2(dry.out.contains("line 3: pad length") && dry.out.contains("1 pad taken, 1 lines refused"), dry.out);
+        const auto into = dir.filePath("library.json");
+        QCOMPARE(cli({ "import", "parts", list.fileName(), "--into", into, "--json" }).code, 1);
+        QFile kept(into);
+        QVERIFY(kept.open(QIODevice::ReadOnly));
+        QVERIFY(json::parse(kept.readAll().toStdString())["pads"][0]["part"]["length_mm"]["value"] == json(112));
+        QCOMPARE(cli({ "import", "parts", list.fileName(), "--kind", "engine" }).code, 2);
+        QCOMPARE(cli({ "import", "parts", dir.filePath("nothing.csv") }).code, 2);
+    }
+
     void everySumIsListedWithItsSource()
     {
         const auto list = json::parse(cli({ "calc", "--list", "--json" }).out.toStdString());

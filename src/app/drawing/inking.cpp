@@ -48,8 +48,27 @@ QPointF nearestEdge(const QRectF& box, QPointF p)
 
 } // namespace
 
+namespace {
+
+/// Half-typed numbers make shapes that no sheet can hold; the rasteriser must never see them.
+bool canBeDrawn(const QPainterPath& path)
+{
+    constexpr double farthest = 2e5; // pixels
+    for (int i = 0; i < path.elementCount(); ++i) {
+        const auto element = path.elementAt(i);
+        // Not finite compares false.
+        if (!(std::abs(element.x) < farthest && std::abs(element.y) < farthest))
+            return false;
+    }
+    return true;
+}
+
+} // namespace
+
 void inkArea(QPainter& p, const QPainterPath& path, const Ink& ink)
 {
+    if (!canBeDrawn(path))
+        return;
     p.save();
     if (ink.fill.isValid())
         p.fillPath(path, ink.fill);
@@ -110,6 +129,9 @@ void inkDimension(QPainter& p, QPointF from, QPointF to, Run run, QPointF line, 
     thin.setAlphaF(strong ? 0.9f : 0.38f);
     const QPen extension(thin, strong ? 1.0 : 0.7);
     const QPen drawn(colour, strong ? 1.6 : 0.9);
+    for (const QPointF point : { from, to })
+        if (!(std::abs(point.x()) < 1e6 && std::abs(point.y()) < 1e6))
+            return;
     if (run == Run::Leader) {
         p.setPen(QPen(colour, strong ? 1.4 : 0.8));
         const QPointF end = nearestEdge(label, from);

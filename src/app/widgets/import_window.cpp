@@ -60,6 +60,7 @@ ImportWindow::ImportWindow(LibraryStore& store, QWidget* parent)
     column->addLayout(bottom);
     connect(kind_, &QComboBox::activated, this, [this](int index) { guess(kind_->itemData(index).toInt()); });
     connect(cancel_, &QPushButton::clicked, this, &ImportWindow::stop);
+    connect(&opening_, &QFutureWatcherBase::finished, this, &ImportWindow::opened);
     connect(&watcher_, &QFutureWatcherBase::finished, this, &ImportWindow::finished);
     connect(&ticker_, &QTimer::timeout, this, [this] { progress_->setValue(permille_ ? permille_->load() : 0); });
     connect(take_, &QPushButton::clicked, this, [this] {
@@ -72,6 +73,7 @@ ImportWindow::ImportWindow(LibraryStore& store, QWidget* parent)
 ImportWindow::~ImportWindow()
 {
     stop();
+    opening_.waitForFinished();
     watcher_.waitForFinished();
 }
 
@@ -81,27 +83,41 @@ void ImportWindow::stop()
         goOn_->store(false);
 }
 
-bool ImportWindow::open(const QString& path)
+void ImportWindow::open(const QString& path)
 {
-    try {
-        text_ = std::make_shared<const std::string>(files::readFile(path.toStdString(), files::largestLibrary));
-        plan_ = library::guessPlan(*text_);
-    } catch (const files::Refusal& refusal) {
-        const auto why = QString::fromUtf8(refusal.what());
-        summary_->setText(why.startsWith(path) ? why : QFileInfo(path).fileName() + QStringLiteral(": ") + why);
-        take_->setEnabled(false);
-        return false;
-    }
     setWindowTitle(QFileInfo(path).fileName());
+    summary_->setText(tr("Reading …"));
+    take_->setEnabled(false);
+    opening_.setFuture(QtConcurrent::run([path]() -> std::shared_ptr<const Opened> {
+        auto list = std::make_shared<Opened>();
+        try {
+            list->text = files::readFile(path.toStdString(), files::largestLibrary);
+            list->plan = library::guessPlan(list->text);
+        } catch (const files::Refusal& refusal) {
+            const auto why = QString::fromUtf8(refusal.what());
+            list->trouble = why.startsWith(path) ? why : QFileInfo(path).fileName() + QStringLiteral(": ") + why;
+        }
+        return list;
+    }));
+}
+
+void ImportWindow::opened()
+{
+    list_ = opening_.result();
+    kind_->setEnabled(list_->trouble.isEmpty());
+    if (!list_->trouble.isEmpty()) {
+        summary_->setText(list_->trouble);
+        return;
+    }
+    plan_ = list_->plan;
     kind_->setCurrentIndex(kind_->findData(static_cast<int>(plan_.kind)));
     lay();
     readAgain();
-    return true;
 }
 
 void ImportWindow::guess(int kind)
 {
-    plan_ = library::guessPlan(*text_, static_cast<Kind>(kind));
+    plan_ = library::guessPlan(list_->text, static_cast<Kind>(kind));
     lay();
     readAgain();
 }
@@ -163,10 +179,10 @@ void ImportWindow::readAgain()
     cancel_->show();
     summary_->setText(tr("Reading …"));
     ticker_.start(50);
-    watcher_.setFuture(QtConcurrent::run([text = text_, plan = plan_, goOn = goOn_, permille = permille_] {
+    watcher_.setFuture(QtConcurrent::run([list = list_, plan = plan_, goOn = goOn_, permille = permille_] {
         auto read = std::make_shared<library::Import>();
         try {
-            *read = library::importParts(*text, plan, [&](double done) {
+            *read = library::importParts(list->text, plan, [&](double done) {
                 permille->store(static_cast<int>(done * 1000));
                 return goOn->load();
             });

@@ -25,10 +25,11 @@ public:
     ImportWindow(LibraryStore& store, QWidget* parent);
     ~ImportWindow() override;
 
-    /// Reads the list and guesses its columns. False, with `trouble`, for what is no list.
-    bool open(const QString& path);
-    [[nodiscard]] QString trouble() const { return summary_->text(); }
-    [[nodiscard]] bool busy() const { return watcher_.isRunning(); }
+    /// Begins to read the list and to guess its columns; what is no list says so.
+    void open(const QString& path);
+    /// What is said under the columns: what can be taken, or why nothing can.
+    [[nodiscard]] QString summary() const { return summary_->text(); }
+    [[nodiscard]] bool busy() const { return opening_.isRunning() || watcher_.isRunning(); }
     [[nodiscard]] QTableWidget* columns() const { return columns_; }
     [[nodiscard]] QTableWidget* refusedLines() const { return refused_; }
     [[nodiscard]] QPushButton* takeButton() const { return take_; }
@@ -36,6 +37,12 @@ public:
     [[nodiscard]] QProgressBar* progress() const { return progress_; }
 
 private:
+    struct Opened {
+        std::string text;
+        library::Plan plan;
+        QString trouble;
+    };
+    void opened();
     void guess(int kind);
     void lay();
     void readAgain();
@@ -43,7 +50,7 @@ private:
     void stop();
 
     LibraryStore& store_;
-    std::shared_ptr<const std::string> text_;
+    std::shared_ptr<const Opened> list_;
     library::Plan plan_;
     QComboBox* kind_;
     QTableWidget* columns_;
@@ -54,6 +61,7 @@ private:
     QPushButton* cancel_;
     std::shared_ptr<std::atomic<bool>> goOn_;
     std::shared_ptr<std::atomic<int>> permille_;
+    QFutureWatcher<std::shared_ptr<const Opened>> opening_;
     QFutureWatcher<std::shared_ptr<library::Import>> watcher_;
     QTimer ticker_;
 };

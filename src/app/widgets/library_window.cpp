@@ -39,6 +39,7 @@ LibraryWindow::LibraryWindow(Document& document, LibraryStore& store, QWidget* p
     search_->setClearButtonEnabled(true);
     list_->setAccessibleName(tr("Parts found"));
     list_->setUniformItemSizes(true);
+    list_->setStyleSheet(QStringLiteral("QListWidget::item { padding: 4px 2px }"));
     state_->setWordWrap(true);
     keep_->setAutoDefault(false);
     put_->setDefault(true);
@@ -91,8 +92,13 @@ void LibraryWindow::setKind(Kind kind) { kinds_->setCurrentIndex(kinds_->findDat
 void LibraryWindow::refresh()
 {
     const auto wasOn = list_->currentItem() ? list_->currentItem()->data(Qt::UserRole).toString() : QString();
+    if (!store_.isReady()) {
+        store_.load();
+        state_->setText(tr("Reading the library …"));
+        return;
+    }
     const auto& parts = store_.parts();
-    const auto found = library::search(parts, kind(), search_->text().toStdString(), mostShown, document_.units());
+    const auto found = store_.index(kind(), document_.units()).search(search_->text().toStdString(), mostShown);
     list_->clear();
     for (const auto& one : found) {
         auto* item = new QListWidgetItem(QString::fromStdString(one.name) + QStringLiteral("\n") + QString::fromStdString(one.about), list_);
@@ -156,10 +162,8 @@ void LibraryWindow::importList()
     if (path.isEmpty())
         return;
     ImportWindow window(store_, this);
-    if (window.open(path))
-        window.exec();
-    else
-        state_->setText(window.trouble());
+    window.open(path);
+    window.exec();
 }
 
 void LibraryWindow::exportList()

@@ -51,6 +51,28 @@ inline constexpr ChoiceTable<Known, 3> known { { { "measured", Known::Measured }
     { "estimated", Known::Estimated } } };
 } // namespace choices
 
+/// What visitors of one part have in common: objects are walked into, what is no field of its own is passed over.
+template <class Self>
+struct PartVisitor {
+    template <class E, class T>
+    void choices(std::string_view, std::string_view, std::vector<E>&, const T&)
+    {
+    }
+    template <class T>
+    void object(std::string_view, std::string_view, T& value)
+    {
+        describe(static_cast<Self&>(*this), value);
+    }
+    template <class T>
+    void optional(std::string_view, std::string_view, std::optional<T>&)
+    {
+    }
+    template <class T>
+    void list(std::string_view, std::string_view, std::vector<T>&)
+    {
+    }
+};
+
 template <class E, std::size_t N>
 [[nodiscard]] constexpr std::string_view wordFor(E value, const ChoiceTable<E, N>& table)
 {

@@ -17,7 +17,7 @@ namespace deepstop::library {
 namespace {
 
 /// Collects the names of the fields a cell can fill.
-class Names {
+class Names : public PartVisitor<Names> {
 public:
     std::vector<FieldName> names;
 
@@ -38,31 +38,18 @@ public:
     {
         other(key, label);
     }
-    template <class E, class T>
-    void choices(std::string_view, std::string_view, std::vector<E>&, const T&)
-    {
-    }
-    template <class T>
-    void object(std::string_view, std::string_view, T& value)
-    {
-        // The part lies in its shelf's record; in a list both are one line. Its own id and origin are the shelf's business.
-        describe(*this, value);
-    }
-    template <class T>
-    void list(std::string_view, std::string_view, std::vector<T>&)
-    {
-    }
 
 private:
     void other(std::string_view key, std::string_view label)
     {
+        // The part lies in its shelf's record; in a list both are one line. Its own id and origin are the shelf's business.
         const bool shelfs = key == "from" || (key == "id" && !names.empty());
         names.push_back({ shelfs ? std::string() : std::string(key), std::string(label), nullptr, Dimension::Number });
     }
 };
 
 /// Puts the cells of one line into a part, field by field in the same order.
-class Filler {
+class Filler : public PartVisitor<Filler> {
 public:
     Filler(const std::vector<int>& columns, const std::vector<Column>& plan, const std::vector<std::string>& cells, Known known)
         : columns_(columns), plan_(plan), cells_(cells), known_(known)
@@ -127,19 +114,6 @@ public:
         }
         refuse(label, *cell, "one of " + words + " is wanted");
     }
-    template <class E, class T>
-    void choices(std::string_view, std::string_view, std::vector<E>&, const T&)
-    {
-    }
-    template <class T>
-    void object(std::string_view, std::string_view, T& value)
-    {
-        describe(*this, value);
-    }
-    template <class T>
-    void list(std::string_view, std::string_view, std::vector<T>&)
-    {
-    }
 
 private:
     /// The cell of the next field; null where no column has it, or it is empty.
@@ -189,7 +163,7 @@ private:
 };
 
 /// Writes the cells of one part in the order of the fields.
-class Cells {
+class Cells : public PartVisitor<Cells> {
 public:
     std::vector<std::string> cells;
     void reading(std::string_view key, std::string_view, const Style& style, Range, Reading& r)
@@ -211,19 +185,6 @@ public:
     void choice(std::string_view, std::string_view, E& value, const T& table)
     {
         cells.emplace_back(wordFor(value, table));
-    }
-    template <class E, class T>
-    void choices(std::string_view, std::string_view, std::vector<E>&, const T&)
-    {
-    }
-    template <class T>
-    void object(std::string_view, std::string_view, T& value)
-    {
-        describe(*this, value);
-    }
-    template <class T>
-    void list(std::string_view, std::string_view, std::vector<T>&)
-    {
     }
 };
 
@@ -347,11 +308,12 @@ const std::vector<FieldName>& fieldsOf(Kind kind)
     return all[static_cast<std::size_t>(kind)];
 }
 
-Plan guessPlan(std::string_view text, Kind kind)
+namespace {
+
+Plan planFor(const std::vector<std::string>& headers, char separator, Kind kind)
 {
-    refuseNoText(text);
-    Plan plan { kind, files::guessSeparator(text), Known::Vendor, {} };
-    for (const auto& header : headersOf(text, plan.separator))
+    Plan plan { kind, separator, Known::Vendor, {} };
+    for (const auto& header : headers)
         plan.columns.push_back(columnFor(header, kind));
     // A field is filled by one column, the first that names it.
     for (std::size_t i = 0; i < plan.columns.size(); ++i)
@@ -361,12 +323,24 @@ Plan guessPlan(std::string_view text, Kind kind)
     return plan;
 }
 
+} // namespace
+
+Plan guessPlan(std::string_view text, Kind kind)
+{
+    refuseNoText(text);
+    const char separator = files::guessSeparator(text);
+    return planFor(headersOf(text, separator), separator, kind);
+}
+
 Plan guessPlan(std::string_view text)
 {
+    refuseNoText(text);
+    const char separator = files::guessSeparator(text);
+    const auto headers = headersOf(text, separator);
     Plan best;
     std::ptrdiff_t most = -1;
     for (const Kind kind : allKinds) {
-        Plan plan = guessPlan(text, kind);
+        Plan plan = planFor(headers, separator, kind);
         const auto fitting = std::ranges::count_if(plan.columns, [](const Column& c) { return !c.key.empty(); });
         if (fitting > most) {
             most = fitting;

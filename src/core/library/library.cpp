@@ -122,7 +122,24 @@ std::string idFrom(std::string_view name)
     return id;
 }
 
+Index::Index(const Library& library, Kind kind, UnitSystem system)
+{
+    onShelf(library, kind, [&](const auto& shelf) {
+        entries_.reserve(shelf.size());
+        for (const auto& one : shelf) {
+            Found entry { kind, one.id, titleOf(one), about(one.part, system) };
+            auto text = lower(entry.name + " " + entry.about + " " + one.note);
+            entries_.emplace_back(std::move(entry), std::move(text));
+        }
+    });
+}
+
 std::vector<Found> search(const Library& library, Kind kind, std::string_view words, std::size_t most, UnitSystem system)
+{
+    return Index(library, kind, system).search(words, most);
+}
+
+std::vector<Found> Index::search(std::string_view words, std::size_t most) const
 {
     std::vector<std::string> wanted;
     for (std::size_t at = 0; at < words.size();) {
@@ -132,16 +149,12 @@ std::vector<Found> search(const Library& library, Kind kind, std::string_view wo
         at = end + 1;
     }
     std::vector<Found> found;
-    onShelf(library, kind, [&](const auto& shelf) {
-        for (const auto& one : shelf) {
-            if (found.size() == most)
-                return;
-            Found entry { kind, one.id, titleOf(one), about(one.part, system) };
-            const auto text = lower(entry.name + " " + entry.about + " " + one.note);
-            if (std::ranges::all_of(wanted, [&](const std::string& word) { return text.find(word) != std::string::npos; }))
-                found.push_back(std::move(entry));
-        }
-    });
+    for (const auto& [entry, text] : entries_) {
+        if (found.size() == most)
+            break;
+        if (std::ranges::all_of(wanted, [&text = text](const std::string& word) { return text.find(word) != std::string::npos; }))
+            found.push_back(entry);
+    }
     return found;
 }
 

@@ -42,6 +42,18 @@ struct Found {
     std::string about; ///< its main dimensions
 };
 
+/// A shelf made ready for searching: what would be shown of each part, and its words.
+class Index {
+public:
+    Index() = default;
+    Index(const Library& library, Kind kind, UnitSystem system);
+    /// As `search`.
+    [[nodiscard]] std::vector<Found> search(std::string_view words, std::size_t most = 200) const;
+
+private:
+    std::vector<std::pair<Found, std::string>> entries_;
+};
+
 /// Parts of a kind whose name, dimensions or note hold every word of `words`, in shelf order, at most `most`. No words: all of them.
 [[nodiscard]] std::vector<Found> search(const Library& library, Kind kind, std::string_view words, std::size_t most = 200, UnitSystem system = UnitSystem::Metric);
 

@@ -11,7 +11,7 @@
 
 namespace deepstop::library {
 
-class Texts {
+class Texts : public PartVisitor<Texts> {
 public:
     explicit Texts(UnitSystem system = UnitSystem::Metric) : system_(system) { }
     std::vector<std::pair<std::string, std::string>> lines; ///< label, text; in the order of the fields, empty where nothing is said
@@ -35,19 +35,6 @@ public:
     void choice(std::string_view, std::string_view label, E& value, const T& table)
     {
         add(label, std::string(wordFor(value, table)));
-    }
-    template <class E, class T>
-    void choices(std::string_view, std::string_view, std::vector<E>&, const T&)
-    {
-    }
-    template <class T>
-    void object(std::string_view, std::string_view, T& value)
-    {
-        describe(*this, value);
-    }
-    template <class T>
-    void optional(std::string_view, std::string_view, std::optional<T>&)
-    {
     }
     template <class T>
     void list(std::string_view, std::string_view label, std::vector<T>& values)

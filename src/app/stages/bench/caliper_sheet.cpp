@@ -111,13 +111,15 @@ Sheet caliperSheet(const Study& study, Axle axle)
     sheet.letter({ cut.x(), low + 20 }, QObject::tr("cut, outboard to the right"), 12, t.mute, Qt::AlignHCenter | Qt::AlignTop, false);
     sheet.letter({ above.x(), above.y() - deepOut - 4 }, QObject::tr("from above, outboard up"), 12, t.mute, Qt::AlignHCenter | Qt::AlignBottom, false);
 
-    const double facts = cut.x() - deepIn + 26;
+    sheet.extent = QRectF(QPointF(-widest - 12, -std::max(c.backOverEdge, old ? old->backOverEdge : 0) * 1000 - 26), QPointF(cut.x() + deepOut + 44, above.y() + deepIn + 24));
+    const double px = p.pixel();
+    const double facts = sheet.extent.right() - 310 * px;
     double line = low + 52;
     int column = 0;
     const auto fact = [&](const char* key, const QString& caption) {
-        sheet.fact(p.corner + "/caliper/" + key, caption, { facts + column * 98, line }, 146);
+        sheet.fact(p.corner + "/caliper/" + key, caption, { facts + column * 156 * px, line }, 146);
         column = 1 - column;
-        line += column == 0 ? 24 : 0;
+        line += column == 0 ? 40 * px : 0;
     };
     fact("name", QObject::tr("Name"));
     fact("kind", QObject::tr("Kind"));
@@ -139,7 +141,6 @@ Sheet caliperSheet(const Study& study, Axle axle)
     fact("hose_thread", QObject::tr("Thread for the hose"));
     fact("material", QObject::tr("Body of"));
     fact("piston_material", QObject::tr("Pistons of"));
-    sheet.extent = QRectF(QPointF(-widest - 12, -std::max(c.backOverEdge, old ? old->backOverEdge : 0) * 1000 - 26), QPointF(cut.x() + deepOut + 44, above.y() + deepIn + 24));
     return sheet;
 }
 

@@ -55,6 +55,8 @@ public:
     {
         sheet.dimensions.push_back({ corner + key, prefix, from, wish, Run::Leader, 0, unit, caption, 0.5, mayLack, blank });
     }
+    /// Sheet units of one screen pixel when the sheet is seen whole in the smallest comfortable window; boxes keep their size in pixels.
+    [[nodiscard]] double pixel() const { return std::max(sheet.extent.width() / 756, sheet.extent.height() / 508); }
     void axisLine(QPointF from, QPointF to) { sheet.line(QPolygonF { from, to }, { theme().ink, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 }); }
 
     static Ink ghost() { return { theme().found, 1.4, Qt::DashLine, {}, Hatch::None, {}, 0 }; }
