@@ -4,9 +4,9 @@
 
 #include <array>
 #include <cctype>
+#include <charconv>
 #include <cmath>
 #include <numeric>
-#include <regex>
 
 namespace deepstop::joints {
 namespace {
@@ -32,29 +32,51 @@ std::optional<Thread> parseThread(std::string_view given)
             text += given[i] == ',' ? '.' : static_cast<char>(std::tolower(static_cast<unsigned char>(given[i])));
         }
     }
-    static const std::regex metric(R"(m?(\d{1,2}(?:\.\d{1,2})?)(?:mm)?(?:[x*-](\d(?:\.\d{1,3})?)(?:mm)?)?)");
-    static const std::regex inches(R"((\d{1,2})/(\d{1,2})(?:in|")?-(\d{1,2})(?:tpi)?(?:unf|unc|unef)?)");
-    std::smatch m;
-    if (std::regex_match(text, m, metric)) {
-        const double diameter = std::stod(m[1]);
-        if (diameter < 3 || diameter > 64)
+    std::string_view rest = text;
+    const auto skip = [&rest](std::string_view what) {
+        const bool there = rest.starts_with(what);
+        rest.remove_prefix(there ? what.size() : 0);
+        return there;
+    };
+    const auto number = [&rest]() -> std::optional<double> {
+        double value = 0;
+        const auto read = std::from_chars(rest.data(), rest.data() + rest.size(), value, std::chars_format::fixed);
+        if (read.ec != std::errc {} || value <= 0 || value > 99)
             return {};
-        if (m[2].matched) {
-            const double pitch = std::stod(m[2]);
-            return pitch > 0 && pitch < diameter / 2 ? std::optional(Thread { diameter * 1e-3, pitch * 1e-3 }) : std::nullopt;
-        }
-        for (const auto& [size, pitch] : coarse)
-            if (size == diameter && text[0] == 'm')
-                return Thread { diameter * 1e-3, pitch * 1e-3 };
+        rest.remove_prefix(static_cast<std::size_t>(read.ptr - rest.data()));
+        return value;
+    };
+    const bool named = skip("m");
+    const auto first = number();
+    if (!first)
         return {};
-    }
-    if (std::regex_match(text, m, inches)) {
-        const double over = std::stod(m[2]);
-        const double turns = std::stod(m[3]);
-        if (over == 0 || turns < 4)
+    if (!named && skip("/")) {
+        // 3/8-24: so many parts of an inch, so many turns to the inch.
+        const auto over = number();
+        if (over && !skip("in"))
+            skip("\"");
+        if (!over || !skip("-"))
             return {};
-        return Thread { std::stod(m[1]) / over * inch, inch / turns };
+        const auto turns = number();
+        for (const std::string_view series : { "tpi", "unef", "unf", "unc" })
+            if (skip(series))
+                break;
+        if (!turns || *turns < 4 || !rest.empty())
+            return {};
+        return Thread { *first / *over * inch, inch / *turns };
     }
+    skip("mm");
+    if (*first < 3 || *first > 64)
+        return {};
+    if (skip("x") || skip("*") || skip("-")) {
+        const auto pitch = number();
+        skip("mm");
+        return pitch && rest.empty() && *pitch < *first / 2 ? std::optional(Thread { *first * 1e-3, *pitch * 1e-3 }) : std::nullopt;
+    }
+    // A size alone is a coarse thread, when it says that it is a thread.
+    for (const auto& [size, pitch] : coarse)
+        if (named && rest.empty() && size == *first)
+            return Thread { *first * 1e-3, pitch * 1e-3 };
     return {};
 }
 
