@@ -159,6 +159,7 @@ RunoutWindow* MainWindow::showRunout()
     runoutWindow_->setAxle(page(Stage::PartsBench)->axle());
     runoutWindow_->QDialog::show();
     runoutWindow_->raise();
+    runoutWindow_->activateWindow();
     return runoutWindow_;
 }
 

@@ -37,6 +37,8 @@ ImportWindow::ImportWindow(LibraryStore& store, QWidget* parent)
         table->setColumnWidth(1, 300);
     }
     refused_->setColumnWidth(0, 60);
+    columns_->setColumnWidth(0, 210);
+    columns_->setColumnWidth(1, 280);
     columns_->setAccessibleName(tr("What the columns are"));
     refused_->setAccessibleName(tr("Lines that cannot be taken"));
     summary_->setWordWrap(true);
@@ -140,7 +142,8 @@ void ImportWindow::lay()
             const QSignalBlocker quiet(unit);
             unit->clear();
             const auto& chosen = plan_.columns[static_cast<std::size_t>(row)];
-            if (!chosen.unit)
+            unit->setEnabled(chosen.unit && !chosen.unit->symbol.empty());
+            if (!unit->isEnabled())
                 return;
             for (const Unit& one : allUnits())
                 if (one.dimension == chosen.unit->dimension)

@@ -157,7 +157,7 @@ Sheet comparisonSheet(const Study& study, Axle axle)
         sheet.letter({ tableWidth, y + 30 }, QObject::tr("%1 more setups stand in the plot only").arg(c.setups.size() - shown), 11, t.mute, Qt::AlignRight | Qt::AlignVCenter, false);
     if (plot)
         addPlot(sheet, study, c, QRectF(QPointF(556, 40), QPointF(748, 330)));
-    const QString legend[] { QObject::tr("Dense bars: better."), QObject::tr("Slanted: worse."), QObject::tr("Plain: a matter of choice."), QObject::tr("A filled mark: nothing is both lighter and cooler.") };
+    const QString legend[] { QObject::tr("Dense bars: better."), QObject::tr("Slanted: worse."), QObject::tr("Plain: a matter of choice."), QObject::tr("Filled: nothing beats it in both.") };
     for (int i = 0; i < 4 && plot; ++i)
         sheet.letter({ 556, 404 + 16.0 * i }, QFontMetrics(reading(11)).elidedText(legend[i], Qt::ElideRight, 200), 11, t.mute, Qt::AlignLeft | Qt::AlignTop, false);
     sheet.extent = QRectF(QPointF(0, -4), QPointF(752, y + 40));
