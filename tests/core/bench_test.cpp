@@ -106,6 +106,11 @@ private slots:
         QVERIFY2(names(wrong.said, "two left rotors in the box"), wrong.said.c_str());
         QCOMPARE(after.verdict("front/received")->level, Level::Stop);
         QVERIFY(names(faultLetter(after), "two left rotors in the box") && names(faultLetter(after), "stamped L"));
+        // Who has the part in hand may overrule a check that found nothing.
+        const auto overruled = study(withReceipt(study(demo()), "front/both/pad-window", Checked::Fault, WhichHand::Unknown, "ears bent"));
+        QCOMPARE(overruled.verdict("front/pad-window")->level, Level::Good);
+        QCOMPARE(overruled.verdict("front/received")->level, Level::Stop);
+        QVERIFY(names(faultLetter(overruled), "Pads in their opening (front axle): ears bent"));
         // A rotor that fits either side is not asked for its hand.
         kit(build).rotor.handed = Handed::Either;
         const auto either = receivingOf(study(build), Axle::Front);
@@ -337,6 +342,10 @@ private slots:
         QVERIFY(near(value("running", 1), 395 + 142, 1e-9));
         QVERIFY(!c.row("corner-mass").figures[2].value); // the third was never weighed complete
         QVERIFY(!c.unbeaten[2] && c.unbeaten[1]);
+        // A solid rotor has no vanes; a vented one whose vanes nobody counted is not known.
+        auto build = demo("linnet");
+        QCOMPARE(*compare(study(build), Axle::Front).row("vanes").figures[0].value, 0.0);
+        QVERIFY(!compare(study(build), Axle::Front).row("vanes").figures[1].value);
     }
 
     void threads_data()

@@ -177,10 +177,14 @@ void DrawingView::goOnFrom(const std::string& pointer)
     const auto here = std::ranges::find(order, pointer);
     if (here == order.end())
         return;
-    if (here + 1 == order.end())
-        emit finished();
-    else
+    if (here + 1 != order.end()) {
         entry(*(here + 1))->setFocus(Qt::TabFocusReason);
+        return;
+    }
+    // After the last entry come the results, where the sheet has any.
+    if (!sheet_.callouts.empty())
+        callouts_[sheet_.callouts.front().verdict]->setFocus(Qt::TabFocusReason);
+    emit finished();
 }
 
 QRectF DrawingView::drawingArea() const { return QRectF(rect()).adjusted(26, 66, -26, -26); }

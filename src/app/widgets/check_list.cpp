@@ -41,8 +41,10 @@ void CheckLine::show(const ReceivingItem& item, bool heads)
     heads_ = heads;
     setObjectName(QString::fromStdString(item.id));
     setFixedHeight(lineHeight + (heads ? headHeight : 0));
-    if (!note_->isModified())
+    if (!note_->isModified() && note_->text() != QString::fromStdString(item.note)) {
         note_->setText(QString::fromStdString(item.note));
+        note_->setCursorPosition(0);
+    }
     note_->setAccessibleName(tr("Note: %1").arg(QString::fromStdString(item.title)));
     setAccessibleName(QStringLiteral("%1, %2").arg(QString::fromStdString(item.title), item.state == Checked::Fine ? tr("fine") : item.state == Checked::Fault ? tr("fault") : tr("open")));
     update();

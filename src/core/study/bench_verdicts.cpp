@@ -355,12 +355,12 @@ void addBenchVerdicts(Study& study, Axle axle)
     auto received = bench.begin("received", fmt::format("Unpacking the {} kit", wordFor(axle)), style::count, "The check list at unpacking: every line looked at, both sides.");
     const auto items = receivingOf(study, axle);
     const auto count = [&](Checked state) { return std::ranges::count_if(items, [state](const ReceivingItem& i) { return i.state == state && i.verdict.empty(); }); };
-    const auto begun = std::ranges::any_of(items, [](const ReceivingItem& i) { return i.verdict.empty() && i.state != Checked::Open; });
+    const auto begun = std::ranges::any_of(items, [](const ReceivingItem& i) { return i.overruled || (i.verdict.empty() && i.state != Checked::Open); });
     if (!begun)
         return;
     std::vector<std::string> faults;
     for (const ReceivingItem& item : items)
-        if (item.state == Checked::Fault && item.verdict.empty())
+        if (item.state == Checked::Fault && (item.verdict.empty() || item.overruled))
             faults.push_back(item.title + ": " + item.said);
     const auto open = std::ranges::count_if(items, [](const ReceivingItem& i) { return i.verdict.empty() && i.state == Checked::Open; });
     received.figure.value = static_cast<double>(count(Checked::Fine));

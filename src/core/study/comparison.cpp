@@ -23,7 +23,11 @@ double ringArea(Sample& s, const Corner& c)
     return std::numbers::pi / 4 * (outer * outer - inner * inner);
 }
 
-double vaneCount(Sample&, const Corner& c) { return c.rotor.vanes > 0 ? static_cast<double>(c.rotor.vanes) : NAN; }
+/// A solid rotor has none; how many a vented one has, somebody must have counted.
+double vaneCount(Sample&, const Corner& c)
+{
+    return c.rotor.vanes > 0 ? static_cast<double>(c.rotor.vanes) : c.rotor.ventGap.value == 0.0 ? 0 : NAN;
+}
 
 double cornerMass(Sample& s, const Corner& c)
 {

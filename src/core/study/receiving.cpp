@@ -98,8 +98,9 @@ std::vector<ReceivingItem> receivingOf(const Study& study, Axle axle)
             continue;
         auto& item = add(where + "/both/" + verdict, fmt::format("Both sides, {}", where), title, ask);
         item.verdict = v->id;
-        if (item.state == Checked::Fault)
-            continue; // the person who has it in the hand knows better
+        item.overruled = item.state == Checked::Fault;
+        if (item.overruled)
+            continue;
         item.state = v->level == Level::Stop ? Checked::Fault : v->level == Level::Unproven ? Checked::Open : Checked::Fine;
         item.said = v->reason;
     }

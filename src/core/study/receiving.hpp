@@ -18,6 +18,7 @@ struct ReceivingItem {
     std::string note;
     std::string said; ///< what is wrong, or what the check says
     std::string verdict; ///< id of the check that answers this line; empty: the person does
+    bool overruled = false; ///< a check answers it, but the person who has the part in hand calls it a fault
 };
 
 /// The check list of one axle that the setup after equips; empty where it leaves the axle alone.
