@@ -24,6 +24,86 @@ class DocumentTest : public QObject {
 private slots:
     void initTestCase() { QStandardPaths::setTestModeEnabled(true); }
 
+    void aNewBuildHasAKitToJudgeAndForgetsTheOld()
+    {
+        Document document;
+        document.openDemo(merle);
+        document.setReading(thickness, measured(0.027));
+        document.startNew();
+        QVERIFY(document.path().isEmpty() && !document.isModified() && !document.undoStack().canUndo());
+        QCOMPARE(document.build().setups.size(), std::size_t(2));
+        QVERIFY(document.build().setups[1].front && !document.build().setups[1].rear);
+        QCOMPARE(document.study().after.setup->id, std::string("kit"));
+        // What is saved of it comes back.
+        QTemporaryDir dir;
+        document.setReading(thickness, measured(0.028));
+        document.save(dir.filePath("new.deepstop"));
+        Document again;
+        again.open(dir.filePath("new.deepstop"));
+        QVERIFY(again.build() == document.build());
+    }
+
+    void takingAgainKeepsEveryReading()
+    {
+        Document document;
+        document.openDemo(merle);
+        document.takeReading(thickness, measured(0.0281), false);
+        QVERIFY(document.build().setups[1].front->rotor.thickness.repeats.empty());
+        document.takeReading(thickness, measured(0.0283), true);
+        document.takeReading(thickness, measured(0.0285), true);
+        const auto& reading = document.build().setups[1].front->rotor.thickness;
+        QCOMPARE(reading.repeats, (std::vector<double> { 0.0281, 0.0283, 0.0285 }));
+        QVERIFY(std::abs(*reading.value - 0.0283) < 1e-12);
+        QVERIFY(std::abs(uncertainty(reading, true) - 0.0002) < 1e-12);
+        // Nothing is taken where nothing is shown, or nowhere.
+        const auto build = document.build();
+        document.takeReading(thickness, {}, true);
+        document.takeReading("/nowhere", measured(1), false);
+        QVERIFY(document.build() == build);
+        document.takeReading(thickness, measured(0.028), false);
+        QVERIFY(document.build().setups[1].front->rotor.thickness.repeats.empty());
+    }
+
+    void listsGrowAndShrinkByTheirReadings()
+    {
+        Document document;
+        document.openDemo(merle);
+        const auto start = document.build();
+        const std::string corner = "/setups/1/front";
+        document.setReading(corner + "/caliper/pistons_mm/-", measured(0.03));
+        QCOMPARE(document.build().setups[1].front->caliper.pistons.size(), std::size_t(3));
+        QCOMPARE(document.lastOfList(corner + "/caliper/pistons_mm/-"), corner + "/caliper/pistons_mm/2");
+        document.setReading(corner + "/weighings/-/mass_kg", measured(2));
+        QCOMPARE(document.lastOfList(corner + "/weighings/-/mass_kg"), corner + "/weighings/5/mass_kg");
+        document.setReading(corner + "/weighings/5/mass_kg", {});
+        document.setReading(corner + "/caliper/pistons_mm/2", {});
+        document.setReading(corner + "/pad/friction_over_temperature/0/temperature_degC", {});
+        QCOMPARE(document.build().setups[1].front->pad.frictionOverTemperature.size(), start.setups[1].front->pad.frictionOverTemperature.size() - 1);
+        document.undoStack().undo();
+        QVERIFY(document.build() == start);
+        // An empty reading in a free place adds nothing.
+        document.setReading(corner + "/weighings/-/mass_kg", {});
+        QVERIFY(document.build() == start);
+    }
+
+    void whatIsInHandServesItsOwnKindOnly()
+    {
+        Document document;
+        const auto after = [&](const char* hand, const Style& style) {
+            document.setInHand(hand);
+            Reading reading { 1.0, {}, Known::Estimated, "old", {} };
+            document.takenInHand(reading, style);
+            return reading;
+        };
+        QCOMPARE(after("vernier", style::size).instrument, std::string("vernier"));
+        QCOMPARE(after("vernier", style::partMass).instrument, std::string("old"));
+        QCOMPARE(after("bathroom scale", style::partMass).known, Known::Measured);
+        QCOMPARE(after("bathroom scale", style::size).known, Known::Estimated);
+        QCOMPARE(after("vendor sheet", style::number).known, Known::Vendor);
+        QVERIFY(after("vendor sheet", style::number).instrument.empty());
+        QCOMPARE(after("", style::size).instrument, std::string("old"));
+    }
+
     void undoOfEverythingComesBackToTheStart()
     {
         Document document;

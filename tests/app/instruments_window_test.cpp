@@ -203,6 +203,36 @@ private slots:
         QVERIFY(!s.window.instrument().steady());
     }
 
+    /// The program itself: what it says, what it refuses, and that its lines are as documented.
+    void theSimulatedBenchSpeaksAsDocumented()
+    {
+        QProcess wrong;
+        wrong.start(DEEPSTOP_BENCH, { "plumb-bob" });
+        QVERIFY(wrong.waitForFinished());
+        QVERIFY(wrong.exitCode() == 2 && wrong.readAllStandardError().contains("vernier, scale, dial-gauge or thermometer"));
+        for (const auto& [name, unit, low, high] : { std::tuple { "vernier", Dimension::Length, 0.0279, 0.0281 }, std::tuple { "scale", Dimension::Mass, 7.4, 7.5 }, std::tuple { "thermometer", Dimension::Temperature, 294.0, 295.0 } }) {
+            SimulatedBench bench({ name, "--tcp", "0", "--rate", "100", "--settling", "0.05" });
+            QTcpSocket socket;
+            socket.connectToHost(QHostAddress::LocalHost, bench.address.section(':', 1).toUShort());
+            QVERIFY(socket.waitForConnected());
+            instruments::LineReader reader;
+            std::vector<instruments::Indication> read;
+            while (read.size() < 20 && socket.waitForReadyRead(5000))
+                for (auto& one : reader.take(socket.readAll().toStdString()))
+                    read.push_back(one);
+            QVERIFY(read.size() >= 20);
+            QCOMPARE(reader.refused(), std::uint64_t(0));
+            QVERIFY(read.back().stable && read.back().dimension == unit && read.back().value > low && read.back().value < high);
+            QCOMPARE(read.back().instrument, std::string(name));
+        }
+        // A port that is taken is said so.
+        SimulatedBench first({ "scale", "--tcp", "0" });
+        QProcess second;
+        second.start(DEEPSTOP_BENCH, { "scale", "--tcp", first.address.section(':', 1) });
+        QVERIFY(second.waitForFinished());
+        QVERIFY(second.exitCode() == 2 && second.readAllStandardError().contains("port"));
+    }
+
     void onlyThisMachineIsReadFrom_data()
     {
         QTest::addColumn<QString>("address");

@@ -172,6 +172,67 @@ private slots:
         }
     }
 
+    /// Random rotors through a list and back: nothing is lost but how a figure is known.
+    void randomPartsComeThroughAList()
+    {
+        Library library;
+        for (int i = 0; i < 200; ++i) {
+            Shelved<Rotor> one { "r" + std::to_string(i), among(0, 1) ? "a note, with \"quotes\"\nand lines" : "", {} };
+            one.part.name = among(0, 3) ? "Rotor; number " + std::to_string(i) : "=danger " + std::to_string(i);
+            const auto maybe = [&](Reading& r, double low, double high) {
+                if (among(0, 2))
+                    r = { std::round(between(low, high) * 1e7) / 1e7, {}, Known::Vendor, {}, {} };
+            };
+            maybe(one.part.outerDiameter, 0.2, 0.4);
+            maybe(one.part.thickness, 0.006, 0.04);
+            maybe(one.part.vaneShare, 0, 1);
+            maybe(one.part.vaneLean, 0, 1);
+            one.part.vanes = among(0, 90);
+            one.part.face = static_cast<RotorFace>(among(0, 3));
+            one.part.vaneShape = static_cast<VaneShape>(among(0, 2));
+            library.rotors.push_back(std::move(one));
+        }
+        const auto text = exportParts(library, Kind::Rotor);
+        const auto import = importParts(text, guessPlan(text, Kind::Rotor));
+        QVERIFY2(import.refused.empty(), import.refused.empty() ? "" : import.refused[0].why.c_str());
+        QCOMPARE(import.taken, std::size_t(200));
+        for (std::size_t i = 0; i < 200; ++i) {
+            const Rotor& a = library.rotors[i].part;
+            const Rotor& b = import.parts.rotors[i].part;
+            QCOMPARE(b.name, a.name);
+            QCOMPARE(import.parts.rotors[i].note, library.rotors[i].note);
+            for (const auto& [x, y] : { std::pair { &a.outerDiameter, &b.outerDiameter }, std::pair { &a.thickness, &b.thickness }, std::pair { &a.vaneShare, &b.vaneShare }, std::pair { &a.vaneLean, &b.vaneLean } })
+                QVERIFY(x->value.has_value() == y->value.has_value() && (!x->value || std::abs(*x->value - *y->value) < 1e-9));
+            QVERIFY(a.vanes == b.vanes && a.face == b.face && a.vaneShape == b.vaneShape);
+        }
+    }
+
+    void mergingTwiceChangesNothingMore()
+    {
+        auto library = shipped();
+        QCOMPARE(merge(library, shipped()), std::size_t(0));
+        QVERIFY(library == shipped());
+        Library more;
+        more.pads.push_back({ {}, {}, {} });
+        more.pads.back().part.name = "Track pad 112 × 48 × 11";
+        // Without an id it is another part, though it has a name that is taken.
+        QCOMPARE(merge(library, more), std::size_t(1));
+        QCOMPARE(library.pads.back().id, std::string("track-pad-112-48-11-2"));
+        more.pads[0].id = "track-pad-112-48-11";
+        more.pads[0].part.compound = "new";
+        QCOMPARE(merge(library, more), std::size_t(0));
+        QCOMPARE(std::ranges::find(library.pads, more.pads[0].id, &Shelved<Pad>::id)->part.compound, std::string("new"));
+    }
+
+    void anAxleLeftAsFoundBeginsToDiffer()
+    {
+        const auto build = withPart(demo(), "varnik-330", Axle::Rear, shipped(), Kind::Pad, "sport-pad-104-44-10-5");
+        QVERIFY(build.setups[1].rear && build.setups[1].rear->pad.compound == "sport");
+        QVERIFY(build.setups[1].rear->rotor == demo().setups[0].rear->rotor && build.setups[0] == demo().setups[0]);
+        QVERIFY(withPart(demo(), "nobody", Axle::Rear, shipped(), Kind::Pad, "sport-pad-104-44-10-5") == demo());
+        QVERIFY(withPart(demo(), "varnik-330", Axle::Rear, shipped(), Kind::Pad, "no-such-pad") == demo());
+    }
+
     void headersAreUnderstoodAsPeopleWriteThem()
     {
         const std::string text = "Part;Rotor diameter [in];thickness_in;OD (mm);PCD;Vanes;Colour\n"

@@ -172,6 +172,47 @@ private slots:
         QCOMPARE(figure(NAN, style::gap), std::string("–"));
     }
 
+    /// One thing read several times, as it is typed: all of them kept, their mean the value, and read back as they were typed.
+    void severalReadingsInOneEntry_data()
+    {
+        QTest::addColumn<QString>("text");
+        QTest::addColumn<QList<double>>("millimetres");
+        QTest::newRow("two") << "28.01; 27.99" << QList { 28.01, 27.99 };
+        QTest::newRow("tight") << "28;28.1;28.2" << QList { 28.0, 28.1, 28.2 };
+        QTest::newRow("units") << "1-1/8 in; 28.5 mm" << QList { 28.575, 28.5 };
+        QTest::newRow("width") << "28.0; 28.2 ±0.3" << QList { 28.0, 28.2 };
+        QTest::newRow("bad one") << "28.0; wide; 28.1" << QList<double> {};
+        QTest::newRow("open end") << "28.0;" << QList<double> {};
+        QTest::newRow("nothing") << ";" << QList<double> {};
+        QTest::newRow("other kind") << "28.0; 3 kg" << QList<double> {};
+    }
+    void severalReadingsInOneEntry()
+    {
+        QFETCH(QString, text);
+        QFETCH(QList<double>, millimetres);
+        const Reading before { 30e-3, {}, Known::Measured, "micrometer", "2026-01-01" };
+        const auto entry = readEntry(text.toStdString(), style::size, UnitSystem::Metric, before, "2026-11-23");
+        QCOMPARE(entry.reading.has_value(), !millimetres.isEmpty());
+        if (!entry.reading) {
+            QVERIFY2(entry.refusal.find("Between semicolons") == 0, entry.refusal.c_str());
+            return;
+        }
+        QCOMPARE(entry.reading->repeats.size(), std::size_t(millimetres.size()));
+        double sum = 0;
+        for (qsizetype i = 0; i < millimetres.size(); ++i) {
+            QVERIFY(near(entry.reading->repeats[std::size_t(i)], millimetres[i] * 1e-3, 1e-12));
+            sum += millimetres[i];
+        }
+        QVERIFY(near(*entry.reading->value, sum / double(millimetres.size()) * 1e-3, 1e-12));
+        QCOMPARE(entry.reading->instrument, std::string("micrometer"));
+        QCOMPARE(entry.reading->date, std::string("2026-11-23"));
+        const auto again = readEntry(entryText(*entry.reading, style::size, UnitSystem::Metric), style::size, UnitSystem::Metric, before, "2026-11-23");
+        for (std::size_t i = 0; i < entry.reading->repeats.size(); ++i)
+            QVERIFY(near(again.reading->repeats[i], entry.reading->repeats[i], 1e-9));
+        // One value typed over them is one reading again.
+        QVERIFY(readEntry("28.4", style::size, UnitSystem::Metric, *entry.reading).reading->repeats.empty());
+    }
+
     void anEntryKeepsHowItIsKnown()
     {
         const Reading vernier { 0.028, 0.03e-3, Known::Measured, "vernier", "2026-01-01" };

@@ -32,6 +32,35 @@ private slots:
         QVERIFY(std::isnan(weights::ringMass({ NAN, 0.21, 0.028, 0.010, 0.3 })));
         QVERIFY(std::isnan(weights::hatVolume({ 0.06, 0.07, 0.007, 0.007, 0.02, 0.2 })));
     }
+    void vanesFillWhatTheirCountSays()
+    {
+        using enum weights::Vanes::Shape;
+        const auto share = [](weights::Vanes v) { return weights::vaneShare(v, 0.330, 0.216); };
+        // By hand: 40 · 6 · 57 mm² over π/4 (330² − 216²) = 0.27983.
+        QVERIFY(std::abs(share({ Straight, 40, 0.006, 0 }) - 0.27983) < 1e-5);
+        // Twice as many fill twice as much; a lean of 60° doubles their length; straight vanes have no lean to speak of.
+        QVERIFY(near(share({ Straight, 80, 0.006, 0 }), 2 * share({ Straight, 40, 0.006, 0 }), 1e-12));
+        QVERIFY(near(share({ Curved, 40, 0.006, std::numbers::pi / 3 }), 2 * share({ Curved, 40, 0.006, 0 }), 1e-9));
+        QVERIFY(near(share({ Straight, 40, 0.006, 0.7 }), share({ Straight, 40, 0.006, 0 }), 1e-12));
+        // Pillars do not care for the ring's width: by hand 60 · π/4 · 9² over the same area.
+        QVERIFY(near(share({ Pillars, 60, 0.009, 0 }), 60 * 81.0 / (330.0 * 330 - 216.0 * 216), 1e-12));
+        for (const weights::Vanes& no : { weights::Vanes { Straight, 0, 0.006, 0 }, weights::Vanes { Straight, 40, -0.006, 0 }, weights::Vanes { Curved, 40, 0.006, 2.0 }, weights::Vanes { Straight, 300, 0.006, 0 },
+                 weights::Vanes { Pillars, 40, NAN, 0 } })
+            QVERIFY(std::isnan(share(no)));
+        QVERIFY(std::isnan(weights::vaneShare({ Straight, 40, 0.006, 0 }, 0.2, 0.3)));
+    }
+    void studHolesAreTakenOutAndBoltsPutIn()
+    {
+        const weights::Hat plain { 0.16, 0.066, 0.008, 0.008, 0.01, 0.21 };
+        auto drilled = plain;
+        drilled.holes = 5;
+        drilled.holeDiameter = 0.013;
+        QVERIFY(near(weights::hatVolume(plain) - weights::hatVolume(drilled), 5 * std::numbers::pi / 4 * 0.013 * 0.013 * 0.008, 1e-9));
+        // Ten M6 by hand: heads and nuts 2 · π/4 · 1.6² · 0.8 · 6³ mm³ each, shank π/4 · 6² · 8 mm³ of steel for aluminium.
+        const double by = 10 * (7850 * 2 * std::numbers::pi / 4 * 2.56 * 0.8 * 216e-9 + (7850 - 2700) * std::numbers::pi / 4 * 36e-6 * 0.008);
+        QVERIFY(near(weights::hatBoltsMass(10, 0.006, 0.008, 2700), by, 1e-12));
+        QCOMPARE(weights::hatBoltsMass(0, 0.006, 0.008, 2700), 0.0);
+    }
     void equivalentMassOfARingAtTheTyreIsItsMass()
     {
         QVERIFY(near(weights::equivalentMass(weights::inertia(5, 0.6, 0.6), 0.3), 5, 1e-12));
