@@ -4,7 +4,9 @@
 
 #include <QPainter>
 
+#include <algorithm>
 #include <cmath>
+#include <vector>
 
 namespace deepstop::app {
 namespace {
@@ -63,6 +65,44 @@ bool canBeDrawn(const QPainterPath& path)
     return true;
 }
 
+/// Lines at 45° through the inside of a path, every `spacing` pixels, as far as they are seen in `window`. They lie at fixed places of the
+/// plane, so that neighbours of one material continue each other.
+QList<QLineF> hatching(const QPainterPath& path, bool falling, double spacing, const QRectF& window)
+{
+    // Along a falling line x − y stays the same, along a rising one x + y.
+    const auto offset = [falling](QPointF p) { return falling ? p.x() - p.y() : p.x() + p.y(); };
+    const auto polygons = path.toSubpathPolygons();
+    const QRectF seen = path.boundingRect().intersected(window);
+    QList<QLineF> lines;
+    if (seen.isEmpty() || !(spacing > 0.5))
+        return lines;
+    const double low = falling ? seen.left() - seen.bottom() : seen.left() + seen.top();
+    const double high = falling ? seen.right() - seen.top() : seen.right() + seen.bottom();
+    std::vector<double> crossings;
+    for (double at = std::ceil(low / spacing) * spacing; at <= high; at += spacing) {
+        crossings.clear();
+        for (const QPolygonF& polygon : polygons)
+            for (qsizetype i = 0; i < polygon.size(); ++i) {
+                const QPointF a = polygon[i];
+                const QPointF b = polygon[(i + 1) % polygon.size()];
+                const double before = offset(a) - at;
+                const double after = offset(b) - at;
+                if ((before < 0) != (after < 0))
+                    crossings.push_back(a.x() + before / (before - after) * (b.x() - a.x()));
+            }
+        std::ranges::sort(crossings);
+        const auto on = [&](double x) { return QPointF(x, falling ? x - at : at - x); };
+        // Inside between the first and the second crossing, the third and the fourth …
+        for (std::size_t i = 0; i + 1 < crossings.size(); i += 2) {
+            const double from = std::max(crossings[i], seen.left());
+            const double to = std::min(crossings[i + 1], seen.right());
+            if (to > from)
+                lines << QLineF(on(from), on(to));
+        }
+    }
+    return lines;
+}
+
 } // namespace
 
 void inkArea(QPainter& p, const QPainterPath& path, const Ink& ink)
@@ -73,22 +113,8 @@ void inkArea(QPainter& p, const QPainterPath& path, const Ink& ink)
     if (ink.fill.isValid())
         p.fillPath(path, ink.fill);
     if (ink.hatch != Hatch::None) {
-        p.setClipPath(path, Qt::IntersectClip);
-        const QRectF box = path.boundingRect().intersected(QRectF(p.window()));
         p.setPen(QPen(ink.hatchColour, ink.hatch == Hatch::Dense ? 0.7 : 0.9));
-        const double spacing = ink.hatch == Hatch::Dense ? ink.spacing * 0.6 : ink.spacing;
-        const double reach = box.height();
-        // Lines start at fixed places of the plane, so that neighbours of one material continue each other.
-        const double begin = std::floor((box.left() - reach) / spacing) * spacing;
-        const bool falling = ink.hatch == Hatch::Falling;
-        const double shear = std::fmod(falling ? box.top() : -box.bottom(), spacing);
-        for (double x = begin; x < box.right() + reach + spacing; x += spacing) {
-            if (falling)
-                p.drawLine(QPointF(x + shear, box.top()), QPointF(x + shear + reach, box.bottom()));
-            else
-                p.drawLine(QPointF(x + shear, box.bottom()), QPointF(x + shear + reach, box.top()));
-        }
-        p.setClipping(false);
+        p.drawLines(hatching(path, ink.hatch == Hatch::Falling, ink.hatch == Hatch::Dense ? ink.spacing * 0.6 : ink.spacing, QRectF(p.window())));
     }
     p.restore();
     if (ink.stroke.isValid() && ink.width > 0) {
