@@ -19,25 +19,6 @@ namespace deepstop::app {
 namespace {
 
 constexpr std::size_t mostReadings = 20000;
-constexpr int places = 120; ///< evenly spread over the turn, whatever the gauge's own pace
-
-/// The trace at even steps of time, for a turn made at a steady pace.
-std::vector<double> evened(const std::vector<double>& times, const std::vector<double>& values)
-{
-    std::vector<double> even;
-    if (values.size() < 2 || !(times.back() > times.front()))
-        return even;
-    std::size_t k = 0;
-    for (int i = 0; i < places; ++i) {
-        const double at = times.front() + (times.back() - times.front()) * i / places;
-        while (k + 2 < times.size() && times[k + 1] < at)
-            ++k;
-        const double span = times[k + 1] - times[k];
-        const double part = span > 0 ? std::clamp((at - times[k]) / span, 0.0, 1.0) : 0;
-        even.push_back(values[k] + part * (values[k + 1] - values[k]));
-    }
-    return even;
-}
 
 } // namespace
 
@@ -102,9 +83,7 @@ void RunoutWindow::startOrEnd()
     turning_ = !turning_;
     if (turning_) {
         trace_.clear();
-        times_.clear();
         result_.reset();
-        clock_.start();
         turn_->setText(tr("Back where I began"));
         said_->setText(instrument_.state() == Instrument::State::Absent ? tr("No gauge is connected: Tools ▸ Connect an instrument.") : tr("Turning …"));
     } else {
@@ -120,7 +99,6 @@ void RunoutWindow::add(const instruments::Indication& indication)
     if (!turning_ || indication.dimension != Dimension::Length || trace_.size() >= mostReadings)
         return;
     trace_.push_back(indication.value);
-    times_.push_back(static_cast<double>(clock_.nsecsElapsed()) * 1e-9);
     const Unit& unit = style::fine.unit(document_.units());
     read_->append(static_cast<double>(trace_.size()), fromSi(indication.value, unit));
     across_->setRange(0, std::max(12.0, static_cast<double>(trace_.size())));
@@ -131,18 +109,18 @@ void RunoutWindow::add(const instruments::Indication& indication)
 void RunoutWindow::show()
 {
     const Unit& unit = style::fine.unit(document_.units());
-    const auto even = evened(times_, trace_);
-    result_ = trace_.size() < 12 ? std::nullopt : runout::analyse(even);
+    // The gauge sends at its own steady pace; when its lines happen to arrive says nothing.
+    result_ = runout::analyse(trace_);
     read_->clear();
     wobble_->clear();
     if (!result_) {
         said_->setText(tr("%1 readings are too few for one turn: turn more slowly, at least 12 are wanted.").arg(trace_.size()));
         return;
     }
-    for (std::size_t i = 0; i <= even.size(); ++i) {
-        const double part = static_cast<double>(i) / static_cast<double>(even.size());
-        read_->append(360 * part, fromSi(even[i % even.size()], unit));
-        wobble_->append(360 * part, fromSi(runout::wobbleAt(even, part), unit));
+    for (std::size_t i = 0; i <= trace_.size(); ++i) {
+        const double part = static_cast<double>(i) / static_cast<double>(trace_.size());
+        read_->append(360 * part, fromSi(trace_[i % trace_.size()], unit));
+        wobble_->append(360 * part, fromSi(runout::wobbleAt(trace_, part), unit));
     }
     across_->setRange(0, 360);
     up_->setTitleText(QString::fromUtf8(unit.symbol.data()));

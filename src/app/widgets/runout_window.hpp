@@ -39,8 +39,6 @@ private:
     Axle axle_ = Axle::Front;
     bool turning_ = false;
     std::vector<double> trace_;
-    std::vector<double> times_;
-    QElapsedTimer clock_;
     std::optional<runout::Turn> result_;
     QLineSeries* read_;
     QLineSeries* wobble_;
