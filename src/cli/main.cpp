@@ -138,12 +138,15 @@ int main(int argc, char** argv)
     bool us = false;
     bool list = false;
 
+    const auto takesAPair = [&](CLI::App* command) {
+        command->add_option("FILE", path, "build file, *.deepstop")->required();
+        command->add_option("--setup", setup, "id of the setup to judge (default: the second)");
+        command->add_option("--against", against, "id of the setup to compare it with (default: the first, the car as found)");
+        command->add_flag("--us", us, "in US units");
+    };
     auto* studyCommand = app.add_subcommand("study", "Every result and verdict of a build. Exit 0: nothing hits or stops; 1: something does; 2: bad input");
-    studyCommand->add_option("FILE", path, "build file, *.deepstop")->required();
-    studyCommand->add_option("--setup", setup, "id of the setup to judge (default: the second)");
-    studyCommand->add_option("--against", against, "id of the setup to compare it with (default: the first, the car as found)");
+    takesAPair(studyCommand);
     studyCommand->add_flag("--json", json, "as JSON, satisfying data/schema/study-1.schema.json");
-    studyCommand->add_flag("--us", us, "in US units");
 
     auto* calcCommand = app.add_subcommand("calc", "A quick sum without a build: calc NAME key=value…");
     calcCommand->add_option("NAME", name, "which sum");
@@ -160,13 +163,10 @@ int main(int argc, char** argv)
     std::string kind;
     std::string into;
     auto* askCommand = app.add_subcommand("ask", "What is still to be read: how many checks hang on it, what, and how it is known now");
-    askCommand->add_option("FILE", path, "build file, *.deepstop")->required();
-    askCommand->add_option("--setup", setup, "id of the setup to judge (default: the second)");
-    askCommand->add_option("--against", against, "id of the setup to compare it with (default: the first)");
+    takesAPair(askCommand);
     askCommand->add_flag("--letter", letter, "as a letter to the vendor");
     askCommand->add_flag("--sheet", sheet, "as a sheet for the bench");
     askCommand->add_flag("--json", json, "as JSON");
-    askCommand->add_flag("--us", us, "in US units");
 
     auto* importCommand = app.add_subcommand("import", "Takes in a list. Exit 0: every line; 1: some lines refused; 2: no such list");
     importCommand->require_subcommand(1);

@@ -13,7 +13,6 @@
 #include <QValueAxis>
 
 #include <algorithm>
-#include <numbers>
 
 namespace deepstop::app {
 namespace {
@@ -126,13 +125,11 @@ void RunoutWindow::show()
     up_->setTitleText(QString::fromUtf8(unit.symbol.data()));
     const auto say = [&](double length) { return QString::fromStdString(print(length, style::thousandth, document_.units())); };
     const Hub& hub = hubOf(document_.build(), axle_);
-    auto text = tr("Runout %1 in all: %2 of it wobble, highest at %3° of the turn; %4 is left without it.")
-                    .arg(say(result_->total), say(result_->wobble))
-                    .arg(result_->highSpot * 180 / std::numbers::pi, 0, 'f', 0)
-                    .arg(say(result_->rest));
+    auto text = tr("Runout %1 in all: %2 of it wobble, highest at %3 of the turn; %4 is left without it.")
+                    .arg(say(result_->total), say(result_->wobble), QString::fromStdString(print(result_->highSpot, style::angle, document_.units())), say(result_->rest));
     if (result_->wobble > result_->rest)
         text += QStringLiteral(" ")
-            + tr("Mostly wobble: clean the hub; if it stays, put the rotor on %1 further round, so that its high spot meets the hub's low one.").arg(hub.studCount > 0 ? tr("%1 of %2 studs").arg(std::max(1, hub.studCount / 2)).arg(hub.studCount) : tr("half the studs"));
+            + tr("Mostly wobble: clean the hub; if it stays, put the rotor on %1 further round, so that its high spot meets the hub's low one.").arg(hub.studCount > 0 ? tr("%1 of %2 studs").arg(runout::studsToReindex(hub.studCount)).arg(hub.studCount) : tr("half the studs"));
     else
         text += QStringLiteral(" ") + tr("Mostly not wobble: another place on the studs will not cure it.");
     said_->setText(text);

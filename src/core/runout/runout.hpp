@@ -18,6 +18,9 @@ struct Turn {
 /// @return nothing for fewer readings or one that is not finite
 [[nodiscard]] std::optional<Turn> analyse(std::span<const double> readings);
 
+/// How many studs further round to try a rotor that wobbles, so that its high spot meets the hub's low one: half of them, at least one.
+[[nodiscard]] constexpr int studsToReindex(int studs) { return studs / 2 > 1 ? studs / 2 : 1; }
+
 /// The first harmonic with its mean at `turn` (0 … 1) of the way round, for drawing.
 [[nodiscard]] double wobbleAt(std::span<const double> readings, double turn);
 

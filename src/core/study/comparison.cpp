@@ -72,6 +72,13 @@ double known(Figure& figure) { return figure.value.value_or(NAN); }
 
 const ComparisonRow& Comparison::row(std::string_view id) const { return *std::ranges::find(rows, id, &ComparisonRow::id); }
 
+std::optional<double> ComparisonRow::change(std::size_t i) const
+{
+    const auto& before = figures.front().value;
+    const auto& after = figures[i].value;
+    return before && after && *before != 0 ? std::optional(*after / *before - 1) : std::nullopt;
+}
+
 Comparison compare(const Study& study, Axle axle)
 {
     Comparison c;

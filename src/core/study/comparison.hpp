@@ -15,6 +15,9 @@ struct ComparisonRow {
     Better better = Better::Neither;
     std::vector<Figure> figures; ///< one a setup, in their order
     bool money = false; ///< in the build's currency
+
+    /// How much more setup `i` has than the first, 0.5 = half as much again; nothing where either is not known or the first has none.
+    [[nodiscard]] std::optional<double> change(std::size_t i) const;
 };
 
 struct Comparison {

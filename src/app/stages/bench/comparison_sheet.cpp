@@ -136,10 +136,10 @@ Sheet comparisonSheet(const Study& study, Axle axle)
             const Figure& after = row.figures[i];
             const double right = first + each * static_cast<double>(i) - 4;
             sheet.letter({ right, y - 6 }, say(after), 12, after.value && !after.provisional() ? t.ink : t.unproven, Qt::AlignRight | Qt::AlignVCenter);
-            if (!before.value || !after.value || *before.value == 0)
+            if (!row.change(i))
                 continue;
             // Change as a bar from the middle of its column; half the column is half as much again.
-            const double change = *after.value / *before.value - 1;
+            const double change = *row.change(i);
             const double half = (each - 22) / 2;
             const double middle = right - half;
             const double length = std::clamp(change / 0.5, -1.0, 1.0) * half;
