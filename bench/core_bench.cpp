@@ -8,6 +8,7 @@
 #include "library/import.hpp"
 #include "quantity/parse.hpp"
 #include "study/comparison.hpp"
+#include "study/cures.hpp"
 #include "study/study.hpp"
 
 #include <benchmark/benchmark.h>
@@ -77,6 +78,23 @@ void searchTheShippedLibrary(benchmark::State& state)
         benchmark::DoNotOptimize(library::search(parts, library::Kind::Rotor, "varnik 330").size());
 }
 BENCHMARK(searchTheShippedLibrary)->Unit(benchmark::kMicrosecond);
+
+void largestRotorInTheDemosWheel(benchmark::State& state)
+{
+    const auto s = study(files::loadBuild(merle).build);
+    for (auto _ : state)
+        benchmark::DoNotOptimize(largestRotor(s, Axle::Front).diameter);
+}
+BENCHMARK(largestRotorInTheDemosWheel)->Unit(benchmark::kMillisecond);
+
+void curesWithTheShippedLibrary(benchmark::State& state)
+{
+    const auto s = study(files::loadBuild(merle).build, { {}, "varnik-355" });
+    const auto parts = files::loadLibrary(DEEPSTOP_DATA "/library/parts.json");
+    for (auto _ : state)
+        benchmark::DoNotOptimize(curesOf(s, Axle::Front, &parts).size());
+}
+BENCHMARK(curesWithTheShippedLibrary)->Unit(benchmark::kMillisecond);
 
 void compareTheDemosSetups(benchmark::State& state)
 {

@@ -56,6 +56,36 @@ BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, wheelRoom, Stage::WheelRoom, "/setu
 BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, benchRotor, Stage::PartsBench, "/setups/1/front/rotor/outer_diameter_mm")->Unit(benchmark::kMillisecond);
 BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, heat, Stage::Heat, "/setups/1/front/rotor/thickness_mm")->Unit(benchmark::kMillisecond);
 
+/// A handle dragged back and forth by a millimetre, until the drawing has been painted with it.
+void dragToPaintedDrawing(benchmark::State& state, int place, const char* ending)
+{
+    MainWindow window;
+    window.openDemo(MainWindow::demoFolder() + "/halden-merle.deepstop");
+    window.resize(1280, 800);
+    window.setStage(Stage::WheelRoom);
+    window.page(Stage::WheelRoom)->setPlace(place);
+    window.show();
+    QTest::qWait(100);
+    auto* view = window.page(Stage::WheelRoom)->view();
+    const auto& handles = view->sheet().handles;
+    const auto grip = *std::ranges::find_if(handles, [&](const Handle& h) { return h.pointer.ends_with(ending); });
+    QTest::mousePress(view, Qt::LeftButton, {}, view->toScreen(grip.at).toPoint());
+    Paints paints;
+    view->installEventFilter(&paints);
+    bool out = true;
+    for (auto _ : state) {
+        const int before = paints.count;
+        QTest::mouseMove(view, view->toScreen(grip.at + grip.along * (out ? 4 : 3)).toPoint());
+        out = !out;
+        while (paints.count == before)
+            QCoreApplication::processEvents();
+    }
+    QTest::keyClick(view, Qt::Key_Escape);
+    window.document().undoStack().setClean();
+}
+BENCHMARK_CAPTURE(dragToPaintedDrawing, spacer, 0, "/spacer_mm")->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(dragToPaintedDrawing, profilePoint, 2, "/barrel/4/inside_radius_mm")->Unit(benchmark::kMillisecond);
+
 } // namespace
 
 int main(int argc, char** argv)

@@ -140,7 +140,8 @@ void Document::setReading(const std::string& pointer, const Reading& reading)
     }
     // Emptied, a bore, a weighing or a point of a curve goes altogether.
     if (!reading.value)
-        for (const auto& [list, last] : { std::pair { "/pistons_mm/", "" }, std::pair { "/weighings/", "/mass_kg" }, std::pair { "/friction_over_temperature/", "/temperature_degC" } })
+        for (const auto& [list, last] : { std::pair { "/pistons_mm/", "" }, std::pair { "/weighings/", "/mass_kg" }, std::pair { "/friction_over_temperature/", "/temperature_degC" }, std::pair { "/barrel/", "/depth_mm" },
+                 std::pair { "/spokes/", "/radius_mm" }, std::pair { "/insets/", "/height_mm" }, std::pair { "/bumps/", "/over_edge_mm" }, std::pair { "/keep_outs/", "/depth_mm" } })
             if (pointer.find(list) != std::string::npos && pointer.ends_with(last)) {
                 setBuild(withoutElement(*build_, pointer.substr(0, pointer.size() - std::string_view(last).size())), QString::fromStdString(entry->address.full()));
                 return;

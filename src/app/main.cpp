@@ -29,7 +29,7 @@ int main(int argc, char** argv)
     const QCommandLineOption stage(QStringLiteral("stage"), QStringLiteral("begin at a stage: car, parts-bench, wheel-room, centring, heat or stop"), QStringLiteral("name"));
     const QCommandLineOption setup(QStringLiteral("setup"), QStringLiteral("judge the setup with this id"), QStringLiteral("id"));
     const QCommandLineOption size(QStringLiteral("size"), QStringLiteral("size of the window, as 1280x800"), QStringLiteral("WxH"));
-    const QCommandLineOption bench(QStringLiteral("bench"), QStringLiteral("which bench of the parts bench, from 1"), QStringLiteral("number"));
+    const QCommandLineOption bench(QStringLiteral("sheet"), QStringLiteral("which sheet of the stage, from 1"), QStringLiteral("number"));
     const QCommandLineOption once(QStringLiteral("quit-when-shown"), QStringLiteral("leave as soon as the window has been painted, for timing"));
     options.addOptions({ demo, night, us, stage, setup, size, bench, once });
     options.process(application);
@@ -56,7 +56,7 @@ int main(int argc, char** argv)
         if (QString::fromUtf8(nameOf(each).data()).toLower().replace(QLatin1Char(' '), QLatin1Char('-')) == options.value(stage))
             window.setStage(each);
     if (options.isSet(bench))
-        window.page(deepstop::Stage::PartsBench)->setPlace(std::clamp(options.value(bench).toInt() - 1, 0, 7));
+        window.page(window.stage())->setPlace(std::clamp(options.value(bench).toInt() - 1, 0, std::max(0, window.page(window.stage())->placeCount() - 1)));
     if (!options.isSet(once))
         window.offerRecovery();
     window.show();

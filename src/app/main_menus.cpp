@@ -1,7 +1,9 @@
 #include "main_window.hpp"
 
 #include "theme.hpp"
+#include "widgets/notice_bar.hpp"
 #include "widgets/quick_sums.hpp"
+#include "widgets/slip.hpp"
 #include "widgets/work_rail.hpp"
 
 #include <QActionGroup>
@@ -39,6 +41,15 @@ void MainWindow::makeMenus()
     file->addAction(tr("&Save"), QKeySequence::Save, this, &MainWindow::save);
     file->addAction(tr("Save &as…"), QKeySequence::SaveAs, this, &MainWindow::saveAs);
     file->addSeparator();
+    file->addAction(tr("Print a &template…"), QKeySequence::Print, this, [this] { showTemplate(); });
+    const auto savePlateAs = [this](bool ring) {
+        const auto path = QFileDialog::getSaveFileName(this, ring ? tr("Save the ring") : tr("Save the bracket"), ring ? QStringLiteral("ring.step") : QStringLiteral("bracket.step"), tr("STEP solid (*.step);;DXF drawing (*.dxf);;PDF drawing (*.pdf);;SVG drawing (*.svg);;STL, fit check only (*.stl)"));
+        if (!path.isEmpty())
+            savePlate(path, ring);
+    };
+    file->addAction(tr("Save the &bracket as…"), this, [savePlateAs] { savePlateAs(false); });
+    file->addAction(tr("Save the &ring as…"), this, [savePlateAs] { savePlateAs(true); });
+    file->addSeparator();
     file->addAction(tr("&Quit"), QKeySequence::Quit, this, &QWidget::close);
 
     auto* edit = menuBar()->addMenu(tr("&Edit"));
@@ -51,6 +62,11 @@ void MainWindow::makeMenus()
     edit->addAction(tr("&Copy this setup as a new proposal"), this, &MainWindow::copySetup);
     edit->addAction(tr("Re&name this setup…"), this, &MainWindow::renameSetup);
     edit->addSeparator();
+    edit->addAction(tr("&Try the first remedy of the open check"), QKeySequence(Qt::CTRL | Qt::Key_Return), this, [this] {
+        finishTyping();
+        if (!slip_->tryFirstRemedy())
+            notice_->say(tr("The open check has no remedy to try."), true);
+    });
     edit->addAction(tr("First &dimension"), QKeySequence(Qt::Key_F2), this, [this] { page(stage_)->view()->focusFirst(); });
 
     auto* view = menuBar()->addMenu(tr("&View"));
@@ -77,12 +93,12 @@ void MainWindow::makeMenus()
     view->addAction(tr("Zoom &out"), QKeySequence::ZoomOut, this, [this] { page(stage_)->view()->zoomOut(); });
     view->addAction(tr("&Whole sheet"), QKeySequence(Qt::CTRL | Qt::Key_0), this, [this] { page(stage_)->view()->zoomToFit(); });
 
-    for (const auto& [text, keys, by] : { std::tuple { tr("Ne&xt bench"), QKeySequence(Qt::ALT | Qt::Key_Right), 1 }, std::tuple { tr("&Previous bench"), QKeySequence(Qt::ALT | Qt::Key_Left), -1 } })
+    for (const auto& [text, keys, by] : { std::tuple { tr("Ne&xt sheet"), QKeySequence(Qt::ALT | Qt::Key_Right), 1 }, std::tuple { tr("&Previous sheet"), QKeySequence(Qt::ALT | Qt::Key_Left), -1 } })
         view->addAction(text, keys, this, [this, by = by] {
-            if (stage_ != Stage::PartsBench)
+            if (stage_ != Stage::PartsBench && stage_ != Stage::WheelRoom && stage_ != Stage::Centring)
                 setStage(Stage::PartsBench);
             else
-                page(stage_)->setPlace((page(stage_)->place() + by + 8) % 8);
+                page(stage_)->setPlace((page(stage_)->place() + by + page(stage_)->placeCount()) % page(stage_)->placeCount());
         });
     auto* tools = menuBar()->addMenu(tr("&Tools"));
     tools->addAction(tr("&Quick sums…"), QKeySequence(Qt::CTRL | Qt::Key_K), this, [this] {
@@ -97,6 +113,7 @@ void MainWindow::makeMenus()
     });
 
     tools->addAction(tr("Parts &library…"), QKeySequence(Qt::CTRL | Qt::Key_L), this, [this] { showLibrary(); });
+    tools->addAction(tr("&Widen a split caliper…"), this, [this] { showWidening(); });
     tools->addSeparator();
     tools->addAction(tr("&Connect an instrument…"), QKeySequence(Qt::CTRL | Qt::Key_I), this, [this] {
         QSettings settings;
@@ -116,8 +133,10 @@ void MainWindow::makeMenus()
     auto* help = menuBar()->addMenu(tr("&Help"));
     help->addAction(tr("&Keys"), QKeySequence::HelpContents, this, [this] {
         QMessageBox::information(this, tr("Keys"),
-            tr("Ctrl+1 … Ctrl+6\tthe stages;  Alt+←, Alt+→  the benches of the parts bench\n"
+            tr("Ctrl+1 … Ctrl+6\tthe stages;  Alt+←, Alt+→  the sheets of parts bench and wheel room\n"
                "Ctrl+N\ta new build\n"
+               "Ctrl+Enter\ttry the first remedy of the open check\n"
+               "Ctrl+P\ta template of the caliper, to cut and try in a wheel\n"
                "F2\tfirst dimension of the drawing\n"
                "Tab, Shift+Tab\tnext and previous dimension, in measuring order\n"
                "Enter\tput the reading in and go on\n"

@@ -1,5 +1,8 @@
 #include "main_window.hpp"
 
+#include "print/template_window.hpp"
+#include "solids/solid_files.hpp"
+#include "study/hardware.hpp"
 #include "theme.hpp"
 #include "widgets/dimension_field.hpp"
 #include "widgets/instrument_bar.hpp"
@@ -9,6 +12,7 @@
 #include "widgets/quick_sums.hpp"
 #include "widgets/runout_window.hpp"
 #include "widgets/slip.hpp"
+#include "widgets/widen_window.hpp"
 #include "widgets/work_rail.hpp"
 
 #include <QActionGroup>
@@ -69,7 +73,7 @@ MainWindow::MainWindow(QWidget* parent)
     headerRow->addWidget(summary_, 1);
 
     for (const Stage stage : workingOrder()) {
-        auto* page = new StagePage(document_, stage, this);
+        auto* page = new StagePage(document_, library_, stage, this);
         pages_->addWidget(page);
         connect(page, &StagePage::dimensionEntered, slip_, &Slip::setReading);
         connect(page, &StagePage::verdictChosen, slip_, &Slip::choose);
@@ -141,7 +145,7 @@ LibraryWindow* MainWindow::showLibrary()
     if (!libraryWindow_)
         libraryWindow_ = new LibraryWindow(document_, library_, this);
     auto* bench = page(Stage::PartsBench);
-    libraryWindow_->setAxle(stage_ == Stage::PartsBench || stage_ == Stage::WheelRoom ? page(stage_)->axle() : Axle::Front);
+    libraryWindow_->setAxle(axleInHand());
     // What lies on the bench is what is looked for.
     using enum library::Kind;
     libraryWindow_->setKind(stage_ == Stage::WheelRoom ? Wheel : bench->place() == 1 ? Caliper : bench->place() == 2 ? Pad : bench->place() == 3 ? Bracket : Rotor);
@@ -161,6 +165,51 @@ RunoutWindow* MainWindow::showRunout()
     runoutWindow_->raise();
     runoutWindow_->activateWindow();
     return runoutWindow_;
+}
+
+TemplateWindow* MainWindow::showTemplate()
+{
+    if (!templateWindow_)
+        templateWindow_ = new TemplateWindow(document_, this);
+    templateWindow_->setAxle(axleInHand());
+    templateWindow_->show();
+    templateWindow_->raise();
+    templateWindow_->activateWindow();
+    return templateWindow_;
+}
+
+Axle MainWindow::axleInHand() const { return stage_ == Stage::PartsBench || stage_ == Stage::WheelRoom || stage_ == Stage::Centring ? page(stage_)->axle() : Axle::Front; }
+
+WidenWindow* MainWindow::showWidening()
+{
+    if (!widenWindow_)
+        widenWindow_ = new WidenWindow(document_, this);
+    widenWindow_->setAxle(axleInHand());
+    widenWindow_->show();
+    widenWindow_->raise();
+    widenWindow_->activateWindow();
+    widenWindow_->growth()->setFocus();
+    return widenWindow_;
+}
+
+bool MainWindow::savePlate(const QString& path, bool ring)
+{
+    const auto today = QDate::currentDate().toString(Qt::ISODate).toStdString();
+    return attempt([&] {
+        std::optional<PlateDrawing> made;
+        std::string lacks;
+        if (ring) {
+            made = drawingOfRing(document_.study(), axleInHand(), today, lacks);
+        } else {
+            const auto bracket = bracketOf(document_.study(), axleInHand());
+            lacks = bracket.lacks;
+            if (bracket.adapter)
+                made = drawingOfBracket(document_.study(), axleInHand(), *bracket.adapter, today);
+        }
+        if (!made)
+            throw files::Refusal(lacks);
+        solids::writePlate(path.toStdString(), made->plate, made->drawing, document_.units() == UnitSystem::Us ? paper::letter() : paper::a4());
+    });
 }
 
 bool MainWindow::connectInstrument(const QString& address)

@@ -19,6 +19,8 @@ class NoticeBar;
 class QuickSums;
 class RunoutWindow;
 class Slip;
+class TemplateWindow;
+class WidenWindow;
 class WorkRail;
 
 inline constexpr auto fileFilter = "Deep Stop builds (*.deepstop)";
@@ -42,6 +44,10 @@ public:
     /// The library, open on the kind of part that lies on the bench.
     LibraryWindow* showLibrary();
     RunoutWindow* showRunout();
+    TemplateWindow* showTemplate();
+    WidenWindow* showWidening();
+    /// Writes the adapter bracket, or the ring behind the rotor, by the path's ending; a refusal is said in the notice bar.
+    bool savePlate(const QString& path, bool ring);
     /// Takes the instrument's stable reading into the dimension that has the focus.
     void takeReading(bool again);
     /// Connects an instrument; a refusal is said in the notice bar.
@@ -73,6 +79,7 @@ protected:
 
 private:
     void makeMenus();
+    [[nodiscard]] Axle axleInHand() const;
     void refresh();
     void refreshSetups();
     void refreshRecent();
@@ -104,6 +111,8 @@ private:
     InstrumentBar* instrumentBar_;
     LibraryWindow* libraryWindow_ = nullptr;
     RunoutWindow* runoutWindow_ = nullptr;
+    TemplateWindow* templateWindow_ = nullptr;
+    WidenWindow* widenWindow_ = nullptr;
     QMenu* recent_ = nullptr;
     QTimer slipLater_;
     QAction* metric_ = nullptr;

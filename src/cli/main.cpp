@@ -1,5 +1,6 @@
 /// deepstop-cli: what the application works out, without a window.
 
+#include "cli/commands.hpp"
 #include "cli/sheet.hpp"
 #include "files/build_file.hpp"
 #include "files/disk.hpp"
@@ -15,22 +16,12 @@
 #include <iostream>
 
 using namespace deepstop;
+using cli::bad;
+using cli::fine;
+using cli::refused;
+using cli::setupOf;
 
 namespace {
-
-constexpr int fine = 0;
-constexpr int bad = 1; ///< something hits or stops
-constexpr int refused = 2; ///< bad input
-
-const Setup& setupOf(const files::BuildFile& file, const std::string& path, const std::string& id)
-{
-    if (const Setup* setup = findSetup(file.build, id))
-        return *setup;
-    std::string known;
-    for (const Setup& s : file.build.setups)
-        known += (known.empty() ? "" : ", ") + s.id;
-    throw files::Refusal(path + ": there is no setup “" + id + "”; it has " + known + ".");
-}
 
 int studyFile(const std::string& path, const std::string& setup, const std::string& against, bool asJson, bool us)
 {
@@ -179,12 +170,18 @@ int main(int argc, char** argv)
     auto* schemaCommand = app.add_subcommand("schema", "Prints the JSON Schema of build files");
     schemaCommand->add_flag("--library", ofLibrary, "of parts libraries instead");
 
+    int code = fine;
+    cli::addWheelCommands(app, code);
+    cli::addHardwareCommands(app, code);
     try {
         app.parse(argc, argv);
     } catch (const CLI::Success& asked) {
         return app.exit(asked);
     } catch (const CLI::ParseError& error) {
         std::cerr << "deepstop-cli: " << error.what() << " See deepstop-cli --help.\n";
+        return refused;
+    } catch (const std::runtime_error& error) {
+        std::cerr << "deepstop-cli: " << error.what() << "\n";
         return refused;
     }
     try {
@@ -203,7 +200,7 @@ int main(int argc, char** argv)
             return importPartsFrom(path, kind, into, json);
         if (*schemaCommand)
             std::cout << (ofLibrary ? files::librarySchema() : files::buildSchema()).dump(2) << "\n";
-        return fine;
+        return code;
     } catch (const std::runtime_error& error) {
         std::cerr << "deepstop-cli: " << error.what() << "\n";
         return refused;

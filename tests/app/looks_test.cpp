@@ -53,12 +53,11 @@ private slots:
         s.window.document().setUnits(us ? UnitSystem::Us : UnitSystem::Metric);
         std::vector<std::pair<Stage, int>> sheets;
         for (const Stage stage : workingOrder())
-            for (int place = 0; place < (stage == Stage::PartsBench ? 6 : 1); ++place)
+            for (int place = 0; place < (stage == Stage::PartsBench ? 6 : std::max(1, s.window.page(stage)->placeCount())); ++place)
                 sheets.emplace_back(stage, place);
         for (const auto& [stage, place] : sheets) {
             s.window.setStage(stage);
-            if (stage == Stage::PartsBench)
-                s.window.page(stage)->setPlace(place);
+            s.window.page(stage)->setPlace(place);
             QTest::qWait(20);
             auto* view = s.window.page(stage)->view();
             std::vector<std::pair<QRect, QString>> boxes;

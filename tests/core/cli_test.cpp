@@ -264,6 +264,56 @@ private slots:
             QVERIFY2(names.contains(name), name);
     }
 
+    void templatesAreWrittenAndRefusedInOneLine()
+    {
+        QTemporaryDir dir;
+        const auto pdf = dir.filePath("t.pdf"), svg = dir.filePath("t.svg"), dxf = dir.filePath("t.dxf");
+        const auto made = cli({ "template", merle, "--pdf", pdf, "--svg", svg, "--dxf", dxf, "--paper", "letter" });
+        QVERIFY2(made.code == 0 && made.out.contains("1 of Letter"), made.err);
+        QVERIFY(QFileInfo(pdf).size() > 1000 && QFileInfo(svg).size() > 1000 && QFileInfo(dxf).size() > 1000);
+        QCOMPARE(cli({ "template", merle, "--pdf", dir.filePath("s.pdf"), "--shield" }).code, 0);
+        struct Bad {
+            QStringList arguments;
+            const char* says;
+        };
+        for (const Bad& bad : { Bad { { "template", merle }, "--pdf" }, Bad { { "template", merle, "--pdf", dir.filePath("x.txt") }, ".pdf" }, Bad { { "template", merle, "--pdf", pdf, "--bar-across", "9.9" }, "outer ticks" },
+                 Bad { { "template", merle, "--pdf", pdf, "--bar-down", "wide" }, "--bar-down" }, Bad { { "template", merle, "--pdf", pdf, "--setup", "none" }, "varnik-330" }, Bad { { "template", merle, "--pdf", pdf, "--axle", "rear" }, "No template yet" },
+                 Bad { { "bracket", DEEPSTOP_DATA "/demo/linnet.deepstop", "--step", dir.filePath("b.step") }, "middle of the lugs" }, Bad { { "bracket", merle, "--ring", "--step", dir.filePath("r.step") }, "no ring" },
+                 Bad { { "bracket", merle, "--step", dir.filePath("b.doc") }, ".step" }, Bad { { "centre", merle, "--setup", "varnik-355" }, "mocked up" } }) {
+            const auto ran = cli(bad.arguments);
+            QVERIFY2(ran.code == 2, bad.arguments.join(' ').toUtf8());
+            QVERIFY2(ran.err.trimmed().count('\n') == 0 && ran.err.contains(bad.says), ran.err);
+        }
+    }
+
+    void wheelsAreListedBestFirst()
+    {
+        const auto ran = cli({ "fit", merle, "--json", "--library", DEEPSTOP_DATA "/library/parts.json" });
+        QCOMPARE(ran.code, 0);
+        const auto fit = json::parse(ran.out.toStdString());
+        QVERIFY(fit["wheels"].size() > 10 && fit["wheels"][0]["level"] == json("clear"));
+        QVERIFY(fit["cures"].size() >= 3);
+        QVERIFY(fit["largest_rotor"]["diameter_m"].get<double>() > 0.32 && fit["largest_rotor"]["diameter_m"].get<double>() < 0.330);
+        // On an axle whose wheel strikes the code says so.
+        QCOMPARE(cli({ "fit", merle, "--setup", "varnik-355", "--wheels" }).code, 1);
+        QVERIFY(cli({ "fit", merle, "--wheels" }).out.contains("Largest rotor"));
+    }
+
+    void centringAndTheBracketComeOut()
+    {
+        const auto ran = cli({ "centre", merle, "--json" });
+        QCOMPARE(ran.code, 0);
+        const auto centre = json::parse(ran.out.toStdString());
+        QCOMPARE(centre["corners"].size(), std::size_t(2));
+        QVERIFY(near(centre["corners"][0]["axial"]["value_m"], -0.45e-3, 1e-9));
+        QVERIFY(near(centre["corners"][0]["plan"]["top"]["total_m"], 1e-3, 1e-9));
+        QVERIFY(cli({ "centre", merle }).out.contains("put in:"));
+        QTemporaryDir dir;
+        const auto made = cli({ "bracket", merle, "--step", dir.filePath("b.step"), "--stl", dir.filePath("b.stl"), "--dxf", dir.filePath("b.dxf"), "--pdf", dir.filePath("b.pdf") });
+        QVERIFY2(made.code == 0 && made.out.contains("qualified engineer"), made.err);
+        QCOMPARE(QDir(dir.path()).entryList(QDir::Files).size(), 4);
+    }
+
     void hostileFilesAreRefusedAndLeftAlone()
     {
         QTemporaryDir dir;

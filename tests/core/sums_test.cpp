@@ -70,7 +70,10 @@ private slots:
         const std::map<std::string, std::vector<std::string>> examples { { "stop", { "speed=50", "distance=20" } },
             { "heat-rise", { "mass=1000", "from=50", "to=0", "ring-mass=5" } }, { "effective-radius", { "rotor-od=300", "pad-height=50" } },
             { "shims", { "target=1", "drawer=0.5x2" } }, { "offset", { "et=40", "hat-before=7", "hat-after=9" } }, { "convert", { "value=1 in", "to=mm" } },
-            { "rotor-mass", { "od=330", "ring-id=216", "thickness=28" } }, { "piston-area", { "pistons=38+42" } }, { "pad-area", { "length=112", "height=48" } }, { "corner-weight", { "rotor=8" } } };
+            { "rotor-mass", { "od=330", "ring-id=216", "thickness=28" } }, { "piston-area", { "pistons=38+42" } }, { "pad-area", { "length=112", "height=48" } }, { "corner-weight", { "rotor=8" } },
+            { "rim", { "size=17", "width=8" } }, { "spacer", { "washers=8.5" } }, { "stud", { "length=38.5", "hat=8", "pad=12", "nut=17", "thread=M12x1.5" } }, { "backspacing", { "width=8", "et=40" } },
+            { "bolt", { "thread=M12x1.75", "class=10.9" } }, { "engagement", { "thread=M12x1.5", "length=40", "grip=14.5", "depth=20" } }, { "joint-slip", { "thread=M12x1.5", "class=10.9", "brake=1700", "radius=108" } },
+            { "tilt", { "inner-top=2.9", "outer-top=1.4", "inner-bottom=2.7", "outer-bottom=1.6" } } };
         for (const Sum& sum : allSums()) {
             const auto found = examples.find(std::string(sum.name));
             QVERIFY2(found != examples.end(), "a sum without an example here");
@@ -83,6 +86,30 @@ private slots:
                 QVERIFY(!line.text.empty() && !line.help.empty());
             QVERIFY(!answer.source.empty());
         }
+    }
+
+    /// By hand, and as the tables have it (ETRTO and ISO 898-1, from memory; common practice).
+    void wheelsAndBolts()
+    {
+        QVERIFY(near(result(ask("rim", { "size=18" }), "bead_seat_diameter_m"), 0.462, 1e-12));
+        QVERIFY_EXCEPTION_THROWN(ask("rim", { "size=13" }), BadRequest);
+        QVERIFY_EXCEPTION_THROWN(ask("rim", { "size=17.5" }), BadRequest);
+        const auto spacer = ask("spacer", { "washers=8.5", "plus-minus=0.1" });
+        QVERIFY(near(result(spacer, "needed_m"), 0.0116, 1e-9) && near(result(spacer, "buy_m"), 0.012, 1e-9) && near(result(spacer, "turned_m"), 0.012, 1e-9));
+        const auto stud = ask("stud", { "length=38.5", "hat=8", "pad=12", "nut=17", "thread=M12x1.5", "ring=12" });
+        QVERIFY(near(result(stud, "in_nut_m"), 0.005, 1e-9) && near(result(stud, "order_m"), 0.055, 1e-9));
+        QVERIFY(near(result(ask("backspacing", { "width=8", "et=40" }), "backspacing_m"), 0.1541, 1e-9));
+        QVERIFY_EXCEPTION_THROWN(ask("backspacing", { "et=40" }), BadRequest);
+        // 155 lb in, 55 lb ft and 40 lb ft of the trade's tables: 17.5, 74.6, 54.2 N·m.
+        QVERIFY(near(result(ask("bolt", { "thread=M12x1.5", "class=10.9", "torque=55 lb ft" }), "torque_Nm"), 74.6, 0.001));
+        const auto bolt = ask("bolt", { "thread=M12x1.75", "class=10.9" });
+        QVERIFY(near(result(bolt, "percent_proof"), 75, 1e-9) && near(result(bolt, "torque_Nm"), 126, 0.003));
+        const auto greased = ask("bolt", { "thread=M12x1.75", "class=10.9", "torque=126", "condition=anti-seize" });
+        QVERIFY(near(result(greased, "percent_proof"), 120, 0.003));
+        QVERIFY(std::ranges::any_of(greased.notes, [](const auto& note) { return note.find("60 % more") != std::string::npos; }));
+        QVERIFY_EXCEPTION_THROWN(ask("bolt", { "thread=M12", "class=9.8" }), BadRequest);
+        QVERIFY(near(result(ask("joint-slip", { "thread=M12x1.75", "class=10.9", "brake=1500", "radius=150" }), "force_N"), 10000, 1e-9));
+        QVERIFY(near(result(ask("tilt", { "inner-top=2.9", "outer-top=1.4", "inner-bottom=2.7", "outer-bottom=1.6" }), "axial_m"), -0.65e-3, 1e-9));
     }
 
     void twiceTheSpeedIsFourTimesTheHeat()

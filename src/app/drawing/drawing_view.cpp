@@ -55,6 +55,7 @@ void CalloutButton::paintEvent(QPaintEvent*)
 DrawingView::DrawingView(Document& document, QWidget* parent) : QWidget(parent), document_(document)
 {
     setFocusPolicy(Qt::ClickFocus);
+    setMouseTracking(true);
     setMinimumSize(420, 320);
 }
 
@@ -232,6 +233,7 @@ QPointF wishOf(const DimensionLine& line, const DrawingView& view)
     case Run::Horizontal: return { a.x() + (b.x() - a.x()) * line.along, view.toScreen({ 0, line.line }).y() };
     case Run::Vertical: return { view.toScreen({ line.line, 0 }).x(), a.y() + (b.y() - a.y()) * line.along };
     case Run::Leader: return b;
+    case Run::Table: return b;
     }
     return b;
 }
@@ -277,14 +279,24 @@ void DrawingView::placeLabels()
         taken.push_back(best);
         return best;
     };
-    // Results first: their place says where; then the inputs.
+    // What has its place in a table keeps it. Then results: their place says where; then the other inputs.
+    captions_.assign(sheet_.dimensions.size(), {});
+    for (const DimensionLine& line : sheet_.dimensions)
+        if (line.run == Run::Table) {
+            DimensionField* field = fields_[line.pointer];
+            const QSize size = field->sizeHint();
+            const QPointF left = toScreen(line.to);
+            field->setGeometry(QRectF(QPointF(left.x(), left.y() - size.height() / 2.0), size).toRect());
+            taken.push_back(field->geometry());
+        }
     for (const Callout& callout : sheet_.callouts) {
         CalloutButton* button = callouts_[callout.verdict];
         button->setGeometry(place(toScreen(callout.wish), button->sizeHint(), true).toRect());
     }
-    captions_.assign(sheet_.dimensions.size(), {});
     for (std::size_t i = 0; i < sheet_.dimensions.size(); ++i) {
         const DimensionLine& line = sheet_.dimensions[i];
+        if (line.run == Run::Table)
+            continue;
         DimensionField* field = fields_[line.pointer];
         QSizeF size = field->sizeHint();
         const QFontMetrics metrics(reading(11));
@@ -318,6 +330,13 @@ void DrawingView::paintEvent(QPaintEvent*)
             p.fillRect(captions_[i].adjusted(-2, 2, 0, -2), t.paper);
             p.drawText(captions_[i], Qt::AlignVCenter | Qt::AlignLeft, sheet_.dimensions[i].caption);
         }
+    for (const Handle& handle : sheet_.handles) {
+        const bool held = held_ && held_->pointer == handle.pointer;
+        const QPointF at = toScreen(handle.at);
+        p.setPen(QPen(held ? t.focus : t.proposal, 1.4));
+        p.setBrush(held ? t.focus : t.raised);
+        p.drawPolygon(QPolygonF { at + QPointF(0, -5), at + QPointF(5, 0), at + QPointF(0, 5), at + QPointF(-5, 0) });
+    }
     drawFrame(p);
     if (sheet_.scaleBar)
         drawScaleBar(p);
@@ -330,6 +349,12 @@ void DrawingView::drawDimensionLines(QPainter& p) const
         const DimensionField* field = fields_.at(line.pointer);
         const bool active = field->hasFocus();
         const QColor colour = active ? t.focus : field->isMissing() ? t.unproven : t.mute;
+        if (line.run == Run::Table) {
+            // Only while it is typed is a table's entry tied to its place.
+            if (active)
+                inkDimension(p, toScreen(line.from), toScreen(line.from), Run::Leader, {}, field->geometry(), colour, true);
+            continue;
+        }
         inkDimension(p, toScreen(line.from), toScreen(line.to), line.run, toScreen({ line.line, line.line }), field->geometry(), colour, active);
     }
     for (const Callout& callout : sheet_.callouts)
@@ -405,20 +430,83 @@ void DrawingView::wheelEvent(QWheelEvent* event)
     event->accept();
 }
 
+namespace {
+
+Reading dragged(const Handle& handle, double value) { return { value, handle.known == Known::Vendor ? std::optional(0.05e-3) : std::nullopt, handle.known, {}, {} }; }
+
+} // namespace
+
+const Handle* DrawingView::handleAt(QPointF screen) const
+{
+    constexpr double reach = 9; // pixels
+    const Handle* nearest = nullptr;
+    double least = reach;
+    for (const Handle& handle : sheet_.handles) {
+        const QPointF away = toScreen(handle.at) - screen;
+        if (const double distance = std::hypot(away.x(), away.y()); distance < least) {
+            least = distance;
+            nearest = &handle;
+        }
+    }
+    return nearest;
+}
+
+void DrawingView::dragTo(QPointF screen)
+{
+    const auto* entry = document_.study().directory->at(held_->pointer);
+    if (!entry)
+        return;
+    const QPointF moved = (screen - grabbed_) / pixelsPerMillimetre();
+    const double raw = heldFrom_ + QPointF::dotProduct(moved, held_->along) * held_->metresPerMillimetre;
+    const double value = std::round(raw / held_->step) * held_->step;
+    if (!refusal(entry->address, value).empty() || (heldTo_ && std::abs(*heldTo_ - value) < held_->step / 2))
+        return;
+    heldTo_ = value;
+    document_.preview(held_->pointer, dragged(*held_, value));
+}
+
+void DrawingView::letGo(bool keep)
+{
+    const auto handle = *std::exchange(held_, std::nullopt);
+    const auto value = std::exchange(heldTo_, std::nullopt);
+    document_.endPreview();
+    if (keep && value)
+        document_.setReading(handle.pointer, dragged(handle, *value));
+    update();
+}
+
 void DrawingView::mousePressEvent(QMouseEvent* event)
 {
-    if (event->button() == Qt::LeftButton || event->button() == Qt::MiddleButton) {
-        dragging_ = true;
-        grabbed_ = event->position();
-        setCursor(Qt::ClosedHandCursor);
-        setFocus();
+    if (event->button() != Qt::LeftButton && event->button() != Qt::MiddleButton)
+        return;
+    grabbed_ = event->position();
+    setFocus();
+    if (const Handle* handle = event->button() == Qt::LeftButton ? handleAt(grabbed_) : nullptr) {
+        const auto* entry = document_.study().directory->at(handle->pointer);
+        held_ = *handle;
+        heldTo_.reset();
+        heldFrom_ = entry ? entry->reading->value.value_or(0) : 0;
+        emit dimensionEntered(handle->pointer);
+        update();
+        return;
     }
+    dragging_ = true;
+    setCursor(Qt::ClosedHandCursor);
 }
 
 void DrawingView::mouseMoveEvent(QMouseEvent* event)
 {
-    if (!dragging_)
+    if (held_) {
+        dragTo(event->position());
         return;
+    }
+    if (!dragging_) {
+        if (handleAt(event->position()))
+            setCursor(Qt::SizeAllCursor);
+        else
+            unsetCursor();
+        return;
+    }
     pan_ += event->position() - grabbed_;
     grabbed_ = event->position();
     placeLabels();
@@ -427,6 +515,8 @@ void DrawingView::mouseMoveEvent(QMouseEvent* event)
 
 void DrawingView::mouseReleaseEvent(QMouseEvent*)
 {
+    if (held_)
+        letGo(true);
     dragging_ = false;
     unsetCursor();
 }
@@ -437,6 +527,10 @@ void DrawingView::keyPressEvent(QKeyEvent* event)
 {
     const double step = 40;
     switch (event->key()) {
+    case Qt::Key_Escape:
+        if (held_)
+            letGo(false);
+        return;
     case Qt::Key_Left: pan_ += QPointF(step, 0); break;
     case Qt::Key_Right: pan_ += QPointF(-step, 0); break;
     case Qt::Key_Up: pan_ += QPointF(0, step); break;

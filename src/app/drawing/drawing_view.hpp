@@ -51,6 +51,8 @@ public:
     void zoomOut() { zoomBy(0.8, rect().center()); }
     void zoomToFit();
     void focusFirst();
+    /// A handle is being dragged.
+    [[nodiscard]] bool isHolding() const { return held_.has_value(); }
     /// Moves on from one entry to the next in measuring order; `finished` after the last.
     void goOnFrom(const std::string& pointer);
     /// Keeps the right end of the title line free for buttons.
@@ -77,6 +79,9 @@ private:
     [[nodiscard]] QRectF drawingArea() const;
     void drawDimensionLines(QPainter& p) const;
     void drawFrame(QPainter& p) const;
+    [[nodiscard]] const Handle* handleAt(QPointF screen) const;
+    void dragTo(QPointF screen);
+    void letGo(bool keep);
     void drawScaleBar(QPainter& p) const;
 
     Document& document_;
@@ -90,6 +95,9 @@ private:
     QPointF pan_;
     QPointF grabbed_;
     bool dragging_ = false;
+    std::optional<Handle> held_; ///< the handle that is dragged
+    double heldFrom_ = 0; ///< its reading when it was taken hold of
+    std::optional<double> heldTo_; ///< what it shows now, where it has moved
     bool settling_ = false; ///< between two sheets: labels wait
 };
 

@@ -158,6 +158,8 @@ void inkDimension(QPainter& p, QPointF from, QPointF to, Run run, QPointF line, 
     for (const QPointF point : { from, to })
         if (!(std::abs(point.x()) < 1e6 && std::abs(point.y()) < 1e6))
             return;
+    if (run == Run::Table)
+        return;
     if (run == Run::Leader) {
         p.setPen(QPen(colour, strong ? 1.4 : 0.8));
         const QPointF end = nearestEdge(label, from);
@@ -196,8 +198,11 @@ void inkDimension(QPainter& p, QPointF from, QPointF to, Run run, QPointF line, 
 
 void inkCallout(QPainter& p, QPointF from, QPointF to, const QRectF& label, const QColor& colour)
 {
+    // A result of one place has no gap to span.
+    const bool place = std::hypot(to.x() - from.x(), to.y() - from.y()) < 0.5;
     p.setPen(QPen(colour, 1.6));
-    arrowed(p, from, to, colour);
+    if (!place)
+        arrowed(p, from, to, colour);
     const QPointF middle = (from + to) / 2;
     p.setPen(QPen(colour, 1));
     p.drawLine(middle, nearestEdge(label, middle));

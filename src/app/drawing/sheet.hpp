@@ -42,14 +42,15 @@ struct Lettering {
     bool draughted = true; ///< letters for figures, otherwise letters for reading
 };
 
-enum class Run { Horizontal, Vertical, Leader };
+/// A table's entry stands where it is put, without a line.
+enum class Run { Horizontal, Vertical, Leader, Table };
 
 /// A dimension that is an input: the reading at `pointer`, drawn between `from` and `to`.
 struct DimensionLine {
     std::string pointer;
     QString prefix; ///< "Ø "
     QPointF from;
-    QPointF to; ///< for a leader: where the label would like to be
+    QPointF to; ///< for a leader: where the label would like to be; in a table: the middle of its left edge
     Run run = Run::Horizontal;
     double line = 0; ///< y of a horizontal dimension line, x of a vertical one
     bool unit = false; ///< shows its unit; lengths on a mechanical drawing do not
@@ -78,6 +79,16 @@ struct Callout {
     QPointF wish; ///< where the label would like to be
 };
 
+/// A place that can be dragged, and the reading that goes with it; typing into its dimension does the same.
+struct Handle {
+    std::string pointer;
+    QPointF at;
+    QPointF along; ///< unit vector on the sheet
+    double metresPerMillimetre = 1e-3; ///< the reading grows by so much for each millimetre of the sheet along it
+    double step = 0.1e-3; ///< dragged values are whole multiples of it
+    Known known = Known::Estimated; ///< how a dragged value counts: nobody has measured it
+};
+
 struct Sheet {
     QRectF extent; ///< what has to be seen at the default zoom
     std::vector<Area> areas; ///< in painting order
@@ -85,6 +96,7 @@ struct Sheet {
     std::vector<DimensionLine> dimensions; ///< in measuring order
     std::vector<FactLine> facts;
     std::vector<Callout> callouts;
+    std::vector<Handle> handles;
     std::vector<QRectF> keepClear; ///< labels do not go here
     QString title;
     QString subtitle;

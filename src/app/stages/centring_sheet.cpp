@@ -10,7 +10,7 @@
 namespace deepstop::app {
 namespace {
 
-/// Errors are drawn this many times as large as they are, or nobody would see them.
+/// Errors are drawn this many times as large as they are, or nobody would see them, unless the true proportion is asked for.
 constexpr double exaggeration = 8;
 
 QPainterPath rectangle(double x0, double y0, double x1, double y1)
@@ -20,26 +20,35 @@ QPainterPath rectangle(double x0, double y0, double x1, double y1)
     return path;
 }
 
+/// A stack of shims, each one drawn; when it is not known of which, as one block.
+void addStack(Sheet& sheet, double x, double y0, double y1, double thick)
+{
+    const Theme& t = theme();
+    if (thick > 0)
+        sheet.area(rectangle(x, y0, x + thick, y1), { t.ink, 1, Qt::SolidLine, t.lining, Hatch::None, {}, 0 });
+}
+
 } // namespace
 
-Sheet centringSheet(const Study& study, std::size_t which)
+Sheet centringSheet(const Study& study, std::size_t which, bool trueProportion)
 {
     const Theme& t = theme();
     Sheet sheet;
+    const double larger = trueProportion ? 1 : exaggeration;
     const bool read = which < study.centring.size();
     const Axle axle = read ? study.centring[which].mockUp->axle : Axle::Front;
     const CornerResult& corner = study.after.at(axle);
     sheet.title = QObject::tr("Caliper over its rotor");
-    sheet.scaleBar = false;
+    sheet.scaleBar = trueProportion;
     if (!corner.corner)
         return sheet;
-    sheet.subtitle = QStringLiteral("%1 · %2 · %3").arg(unitNote(study), QObject::tr("errors drawn %1 times as large").arg(exaggeration), QObject::tr("seen along the radius, left is inboard"));
-
+    sheet.subtitle = QStringLiteral("%1 · %2 · %3").arg(unitNote(study), trueProportion ? QObject::tr("errors in true proportion") : QObject::tr("errors drawn %1 times as large").arg(exaggeration), QObject::tr("seen along the radius, left is inboard"));
     if (read)
         sheet.title = QObject::tr("%1 %2 caliper over its rotor")
                           .arg(axle == Axle::Front ? QObject::tr("Front") : QObject::tr("Rear"), study.centring[which].mockUp->side == Side::Left ? QObject::tr("left") : QObject::tr("right"));
     const fit::CornerShape& s = corner.drawn;
     const Mount& mount = corner.corner->mount;
+    const bool radial = mount.kind == MountKind::Radial;
     const CentringResult* result = read ? &study.centring[which] : nullptr;
     const double half = s.rotor.thickness * 500;
     const double slot = s.caliper.slotWidth * 500;
@@ -51,8 +60,9 @@ Sheet centringSheet(const Study& study, std::size_t which)
     const double tall = std::max(body, bolts) + 22;
     const double error = result ? result->axial.value.value_or(0) * 1000 : fit::axialOffset(s) * 1000;
     const double tilt = result && result->tilt.value ? *result->tilt.value * 1000 / (2 * gaps) : 0;
-    const double shown = std::clamp(error * exaggeration, -slot + half + 1, slot - half - 1);
-    sheet.extent = QRectF(QPointF(-inDepth - 105, -tall - 14), QPointF(outDepth + 62, tall + 16));
+    const double shown = std::clamp(error * larger, -slot + half + 1, slot - half - 1);
+    const double column = outDepth + 58; // of what is said about the reading
+    sheet.extent = QRectF(QPointF(-inDepth - 105, -tall - 16), QPointF(read ? column + 72 : outDepth + 62, tall + 16));
 
     // The rotor on edge, broken off above and below.
     const Ink iron { t.ink, 1.4, Qt::SolidLine, t.metalWash, Hatch::Falling, t.ink, 6 };
@@ -64,7 +74,7 @@ Sheet centringSheet(const Study& study, std::size_t which)
     // Both halves, moved and turned by the error; y runs down, so the top is negative.
     QTransform moved;
     moved.translate(shown, 0);
-    moved.rotateRadians(std::atan(std::clamp(tilt * exaggeration, -0.12, 0.12)));
+    moved.rotateRadians(std::atan(std::clamp(tilt * larger, -0.12, 0.12)));
     const Ink cast { t.proposal, 2, Qt::SolidLine, t.proposalWash, Hatch::Falling, t.proposal, 8 };
     const double chamfer = s.caliper.shoulder * 700;
     const auto halfBody = [&](double inner, double outer) {
@@ -80,18 +90,26 @@ Sheet centringSheet(const Study& study, std::size_t which)
     };
     sheet.area(moved.map(halfBody(slot, outDepth)), cast);
     sheet.area(moved.map(halfBody(-slot, -inDepth)), cast);
+    // Pads against the rotor, their backs to the pistons.
+    const double padHalf = corner.corner->pad.length.value.value_or(0.1) * 500;
+    const double lining = s.pad.thickness * 1000;
+    const double backing = s.pad.backing * 1000;
+    for (const double way : { -1.0, 1.0 }) {
+        sheet.area(rectangle(way * half, -padHalf, way * (half + lining), padHalf), { t.ink, 1, Qt::DashLine, {}, Hatch::None, {}, 0 });
+        sheet.area(rectangle(way * (half + lining), -padHalf, way * (half + lining + backing), padHalf), { t.ink, 1, Qt::DashLine, {}, Hatch::None, {}, 0 });
+    }
     sheet.line(QPolygonF { moved.map(QPointF(0, -body - 6)), moved.map(QPointF(0, body + 6)) }, { t.proposal, 1.2, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
 
-    // Ears, shims and knuckle, inboard.
+    // Ears, shims and knuckle, inboard. A thicker stack moves the caliper where its side of the ear makes it.
     const double earFrom = -inDepth - 4;
+    const bool inward = mount.shimMoves == Direction::Inboard;
     const Ink bracket { t.ink, 1.2, Qt::SolidLine, t.metalWash, Hatch::Rising, t.metal, 7 };
     const auto stack = [&](const Reading& reading) { return reading.value.value_or(0) * 1000; };
     for (const auto& [y, reading] : { std::pair { -bolts, &mount.shimTop }, std::pair { bolts, &mount.shimBottom } }) {
         const double thick = stack(*reading);
         sheet.area(rectangle(earFrom - 16, y - 13, earFrom + 14, y + 13), bracket);
         const double shims = earFrom - 16 - thick;
-        if (thick > 0)
-            sheet.area(rectangle(shims, y - 10, earFrom - 16, y + 10), { t.ink, 1, Qt::SolidLine, t.lining, Hatch::None, {}, 0 });
+        addStack(sheet, shims, y - 10, y + 10, thick);
         sheet.area(rectangle(shims - 26, y - 17, shims, y + 17), { t.ink, 1.2, Qt::SolidLine, t.metalWash, Hatch::Falling, t.metal, 7 });
         sheet.area(rectangle(shims - 34, y - 5, earFrom + 20, y + 5), { t.ink, 1, Qt::SolidLine, t.paper, Hatch::None, {}, 0 });
         sheet.area(rectangle(shims - 42, y - 9, shims - 34, y + 9), { t.ink, 1.2, Qt::SolidLine, t.metalWash, Hatch::None, {}, 0 });
@@ -99,12 +117,13 @@ Sheet centringSheet(const Study& study, std::size_t which)
     }
     sheet.letter({ earFrom - 32, -bolts - 23 }, QObject::tr("top bolt"), 12, t.mute);
     sheet.letter({ earFrom - 32, bolts + 23 }, QObject::tr("bottom bolt"), 12, t.mute);
+    sheet.letter({ earFrom - 32, -bolts + 58 }, inward ? QObject::tr("thicker: caliper inboard") : QObject::tr("thicker: caliper outboard"), 12, t.mute);
     sheet.letter({ 0, -tall - 11 }, QObject::tr("rotor"), 12, t.mute);
 
     const auto pointer = cornerPointer(study, study.after, axle);
+    const auto index = result ? result->mockUp - study.build->mockUps.data() : 0;
+    const auto mockUp = "/mock_ups/" + std::to_string(index);
     if (result) {
-        const auto index = result->mockUp - study.build->mockUps.data();
-        const auto mockUp = "/mock_ups/" + std::to_string(index);
         const auto gap = [&](const char* key, double y, double side) {
             const QPointF face(side * half, y);
             const QPointF wall = moved.map(QPointF(side * slot, y));
@@ -114,18 +133,67 @@ Sheet centringSheet(const Study& study, std::size_t which)
         gap("/outer_top_mm", -gaps, 1);
         gap("/inner_bottom_mm", gaps, -1);
         gap("/outer_bottom_mm", gaps, 1);
-        sheet.dimensions.push_back({ mockUp + "/gap_spacing_mm", {}, { outDepth, -gaps }, { outDepth, gaps }, Run::Vertical, outDepth + 18, false, QObject::tr("apart"), 0.5 });
+        sheet.dimensions.push_back({ mockUp + "/gap_spacing_mm", {}, { outDepth, -gaps }, { outDepth, gaps }, Run::Vertical, outDepth + 18, false, QObject::tr("apart"), 0.62 });
+        // The pad's ends under the rotor's edge, read from outboard with a depth rod.
+        const auto edge = [&](const char* key, double y) {
+            sheet.dimensions.push_back({ mockUp + key, {}, { half + lining / 2, y }, { outDepth + 18, y }, Run::Leader, 0, false, QObject::tr("pad below edge"), 0.5, true, QStringLiteral("–") });
+        };
+        edge("/pad_edge_top_mm", -padHalf + 3);
+        edge("/pad_edge_bottom_mm", padHalf - 3);
     }
     sheet.dimensions.push_back({ pointer + "/mount/bolt_spacing_mm", {}, { earFrom - 60, -bolts }, { earFrom - 60, bolts }, Run::Vertical, -inDepth - 84, false, QObject::tr("bolts"), 0.5 });
     const double shimLine = 17;
     sheet.dimensions.push_back({ pointer + "/mount/shim_top_mm", {}, { earFrom - 16 - stack(mount.shimTop), -bolts + 10 }, { earFrom - 16, -bolts + 10 }, Run::Horizontal, -bolts + shimLine + 10, false, QObject::tr("shims"), 0.5 });
     sheet.dimensions.push_back({ pointer + "/mount/shim_bottom_mm", {}, { earFrom - 16 - stack(mount.shimBottom), bolts - 10 }, { earFrom - 16, bolts - 10 }, Run::Horizontal, bolts - shimLine - 10, false, QObject::tr("shims"), 0.5 });
+    if (radial)
+        for (const auto& [key, y, caption] : { std::tuple { "/mount/radial_top_mm", -bolts - 8, QObject::tr("under the stud") }, std::tuple { "/mount/radial_bottom_mm", bolts + 8, QObject::tr("under the stud") } })
+            sheet.dimensions.push_back({ pointer + key, {}, { earFrom + 8, y }, { earFrom + 14, y < 0 ? y - 12 : y + 12 }, Run::Leader, 0, false, caption, 0.5, true, QStringLiteral("none") });
     sheet.dimensions.push_back({ pointer + "/caliper/slot_width_mm", {}, moved.map(QPointF(-slot, body)), moved.map(QPointF(slot, body)), Run::Horizontal, body + 10, false, QObject::tr("slot"), 0.5 });
 
-    if (const Verdict* v = result ? study.verdict((axle == Axle::Front ? "front-" : "rear-") + std::string(result->mockUp->side == Side::Left ? "left" : "right") + "/axial")
-                                  : study.verdict(axle == Axle::Front ? "front/axial" : "rear/axial")) {
-        const auto said = v->figure.value ? QString::fromStdString(figure(*v->figure.value, style::fine, study.system)) : QStringLiteral("?");
-        sheet.callouts.push_back({ v->id, said, v->level, { 0, -body - 4 }, { shown, -body - 4 }, { shown + 34, -body - 12 } });
+    const auto side = (axle == Axle::Front ? std::string("front-") : std::string("rear-")) + (result && result->mockUp->side == Side::Right ? "right" : "left");
+    if (result) {
+        // How it was read, before it is believed.
+        const double pixel = sheet.extent.height() / 508;
+        double y = -tall + 2;
+        sheet.letter({ column, y }, QObject::tr("While reading"), 14, t.ink, Qt::AlignLeft | Qt::AlignVCenter, false);
+        y += 12 * pixel;
+        const auto fact = [&](const char* key, const QString& caption) {
+            sheet.fact(mockUp + key, caption, { column, y }, 128);
+            y += 40 * pixel;
+        };
+        fact("/seated", QObject::tr("Rotor flat, hub clean"));
+        fact("/nuts", QObject::tr("Nuts that hold it"));
+        fact("/settled", QObject::tr("Play taken up one way"));
+        fact("/shaft_in", QObject::tr("Drive shaft in"));
+        y += 10 * pixel;
+        sheet.letter({ column, y }, QObject::tr("Play on loose bolts"), 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+        sheet.dimensions.push_back({ mockUp + "/play_mm", {}, {}, { column, y + 19 * pixel }, Run::Table, 0, false, {}, 0.5, true, QStringLiteral("–") });
+        y += 46 * pixel;
+        const auto& passes = result->mockUp->passes;
+        if (!passes.empty()) {
+            sheet.letter({ column, y }, QObject::tr("Read before"), 14, t.ink, Qt::AlignLeft | Qt::AlignVCenter, false);
+            for (std::size_t i = passes.size() > 4 ? passes.size() - 4 : 0; i < passes.size(); ++i) {
+                const Pass& p = passes[i];
+                y += 19 * pixel;
+                const bool known = p.innerTop.value && p.outerTop.value && p.innerBottom.value && p.outerBottom.value;
+                const double was = known ? (*p.outerTop.value - *p.innerTop.value + *p.outerBottom.value - *p.innerBottom.value) / 4 : NAN;
+                sheet.letter({ column, y }, QObject::tr("%1. %2 off, shims %3 and %4").arg(i + 1).arg(QString::fromStdString(figure(was, style::fine, study.system)), QString::fromStdString(figure(p.shimTop.value.value_or(0), style::fine, study.system)), QString::fromStdString(figure(p.shimBottom.value.value_or(0), style::fine, study.system))),
+                    12, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+            }
+            if (result->learnt)
+                sheet.letter({ column, y + 20 * pixel }, QObject::tr("shims moved it %1 of their own").arg(result->learnt->ratio, 0, 'f', 2), 12, t.ink, Qt::AlignLeft | Qt::AlignVCenter, false);
+        }
+    }
+    const auto call = [&](const std::string& id, const QString& text, QPointF from, QPointF to, QPointF wish) {
+        if (const Verdict* v = study.verdict(id)) {
+            const auto said = v->figure.value ? QString::fromStdString(figure(*v->figure.value, style::fine, study.system)) + (result ? QStringLiteral(" ±") + QString::fromStdString(figure(v->figure.rootSumSquare, style::fine, study.system)) : QString()) : QStringLiteral("?");
+            sheet.callouts.push_back({ v->id, text + said, v->level, from, to, wish });
+        }
+    };
+    call(result ? side + "/axial" : (axle == Axle::Front ? "front/axial" : "rear/axial"), {}, { 0, -body - 4 }, { shown, -body - 4 }, { shown + 34, -body - 14 });
+    if (result) {
+        call(side + "/tilt", QObject::tr("tilt "), moved.map(QPointF(0, body + 4)), { shown, body + 4 }, { shown + 52, body + 16 });
+        call(side + "/pad-edge", QObject::tr("pad edge "), { half + lining / 2, 0 }, { half + lining / 2, 0 }, { outDepth + 24, -14 });
     }
     return sheet;
 }

@@ -9,7 +9,8 @@ namespace deepstop::app {
 [[nodiscard]] Sheet carSheet(const Study& study);
 [[nodiscard]] Sheet wheelRoomSheet(const Study& study, Axle axle);
 /// @param mockUp which of the study's mock-ups; out of range: from dimensions alone
-[[nodiscard]] Sheet centringSheet(const Study& study, std::size_t mockUp);
+/// @param trueProportion errors as large as they are, instead of exaggerated
+[[nodiscard]] Sheet centringSheet(const Study& study, std::size_t mockUp, bool trueProportion = false);
 [[nodiscard]] Sheet heatSheet(const Study& study, Axle axle);
 [[nodiscard]] Sheet roadSheet(const Study& study);
 

@@ -4,13 +4,17 @@
 #include "document.hpp"
 #include "stages/bench/bench_sheets.hpp"
 #include "stages/course_chart.hpp"
+#include "stages/hardware/hardware_sheets.hpp"
 #include "stages/sheets.hpp"
+#include "stages/wheel/wheel_sheets.hpp"
 #include "theme.hpp"
 #include "widgets/ask_list.hpp"
 #include "widgets/check_list.hpp"
+#include "widgets/cure_board.hpp"
 #include "widgets/dimension_field.hpp"
 
 #include <QButtonGroup>
+#include <QCheckBox>
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
@@ -27,6 +31,26 @@ namespace {
 /// The benches, in the order a kit goes over them.
 enum Bench { RotorBench, CaliperBench, PadBench, FittingsBench, ScalesBench, ComparisonBench, UnpackingBench, AskBench };
 
+/// What the wheel room shows, in the order it is worked through.
+enum WheelPlace { SectionPlace, FacePlace, WheelPlaceItself, StudPlace, BehindPlace, CurePlace, WantedPlace };
+
+QStringList wheelPlaceNames()
+{
+    return { QObject::tr("Section"), QObject::tr("Outboard"), QObject::tr("Wheel"), QObject::tr("Studs"), QObject::tr("Behind"), QObject::tr("Room to win"), QObject::tr("Wanted") };
+}
+
+/// The place that draws most of what a verdict of the wheel room rests on.
+WheelPlace placeOf(const std::string& part)
+{
+    if (part == "bleeder" || part == "piston-order")
+        return FacePlace;
+    if (part == "studs" || part == "nut-seat" || part == "pilot" || part == "washers" || part == "wheel-place" || part == "fender-room" || part == "inner-room")
+        return StudPlace;
+    if (part == "shield" || part == "hat-gap" || part.starts_with("keep-out"))
+        return BehindPlace;
+    return SectionPlace;
+}
+
 QStringList benchNames()
 {
     return { QObject::tr("Rotor"), QObject::tr("Caliper"), QObject::tr("Pads"), QObject::tr("Fittings"), QObject::tr("Scales"), QObject::tr("Old and new"), QObject::tr("Unpacking"), QObject::tr("To ask") };
@@ -34,8 +58,8 @@ QStringList benchNames()
 
 } // namespace
 
-StagePage::StagePage(Document& document, Stage stage, QWidget* parent)
-    : QWidget(parent), document_(document), stage_(stage), view_(new DrawingView(document, this)), places_(new QWidget(stage == Stage::PartsBench ? static_cast<QWidget*>(this) : view_)),
+StagePage::StagePage(Document& document, LibraryStore& library, Stage stage, QWidget* parent)
+    : QWidget(parent), document_(document), stage_(stage), view_(new DrawingView(document, this)), places_(new QWidget(hasBenches() ? static_cast<QWidget*>(this) : view_)),
       placesRow_(new QHBoxLayout(places_)), placeButtons_(new QButtonGroup(this)), column_(new QVBoxLayout(this))
 {
     setObjectName(QStringLiteral("page-") + QString::fromUtf8(nameOf(stage).data()));
@@ -46,19 +70,8 @@ StagePage::StagePage(Document& document, Stage stage, QWidget* parent)
     placesRow_->setSpacing(4);
     connect(placeButtons_, &QButtonGroup::idClicked, this, [this](int id) {
         setPlace(id);
-        if (stage_ == Stage::Centring) {
-            // A corner nobody has mocked up yet gets its four empty readings.
-            const bool known = id < static_cast<int>(document_.study().centring.size());
-            if (!known) {
-                Build build = document_.build();
-                const bool leftThere = std::ranges::any_of(document_.study().centring, [](const CentringResult& r) { return r.mockUp->side == Side::Left; });
-                MockUp mockUp;
-                mockUp.setup = document_.study().after.setup->id;
-                mockUp.side = leftThere ? Side::Right : Side::Left;
-                build.mockUps.push_back(mockUp);
-                document_.setBuild(std::move(build), tr("mock-up"));
-            }
-        }
+        if (stage_ == Stage::Centring && id >= static_cast<int>(document_.study().centring.size()) && id < cornerPlaces())
+            mockUpAnother();
     });
     if (stage == Stage::PartsBench) {
         checks_ = new CheckList(document, this);
@@ -71,14 +84,7 @@ StagePage::StagePage(Document& document, Stage stage, QWidget* parent)
         listTitle_ = new QLabel(this);
         listTitle_->setFont(drafting(20));
         listTitle_->move(22, 44);
-        inHand_ = new QComboBox(view_);
-        inHand_->setObjectName(QStringLiteral("in-hand"));
-        inHand_->setAccessibleName(tr("What readings are typed from"));
-        inHand_->setToolTip(tr("Readings typed from now on were taken with this"));
-        inHand_->addItem(tr("in hand: as before"), QString());
-        for (const QString& one : { tr("tape"), tr("rule"), tr("vernier"), tr("micrometer"), tr("dial gauge"), tr("kitchen scale"), tr("hanging scale"), tr("bathroom scale"), tr("vendor sheet"), tr("estimate") })
-            inHand_->addItem(one, one);
-        connect(inHand_, &QComboBox::activated, this, [this] { document_.setInHand(inHand_->currentData().toString()); });
+        makeInHand(view_);
         connect(view_, &DrawingView::finished, this, [this] {
             if (place_ < ScalesBench) {
                 setPlace(place_ + 1);
@@ -86,16 +92,41 @@ StagePage::StagePage(Document& document, Stage stage, QWidget* parent)
             }
         });
     }
+    if (stage == Stage::Centring) {
+        axleChoice_ = new QComboBox(places_);
+        axleChoice_->setObjectName(QStringLiteral("axle"));
+        axleChoice_->setAccessibleName(tr("Axle"));
+        placesRow_->addWidget(axleChoice_);
+        connect(axleChoice_, &QComboBox::activated, this, &StagePage::refresh);
+        makeInHand(places_);
+        placesRow_->addWidget(inHand_);
+        trueProportion_ = new QCheckBox(tr("true proportion"), view_);
+        trueProportion_->setToolTip(tr("Draws errors as large as they are, not eight times"));
+        connect(trueProportion_, &QCheckBox::toggled, this, &StagePage::refresh);
+    }
+    if (stage == Stage::WheelRoom) {
+        cures_ = new CureBoard(document, library, this);
+        column_->addWidget(cures_, 3);
+        listTitle_ = new QLabel(this);
+        listTitle_->setFont(drafting(20));
+        axleChoice_ = new QComboBox(places_);
+        axleChoice_->setObjectName(QStringLiteral("axle"));
+        axleChoice_->setAccessibleName(tr("Axle"));
+        placesRow_->addWidget(axleChoice_);
+        connect(axleChoice_, &QComboBox::activated, this, &StagePage::refresh);
+    }
     if (stage == Stage::PartsBench || stage == Stage::Car || stage == Stage::WheelRoom || stage == Stage::Centring) {
-        choice_ = new QComboBox(places_);
+        choice_ = new QComboBox(stage == Stage::WheelRoom || stage == Stage::Centring ? static_cast<QWidget*>(view_) : places_);
         choice_->setObjectName(QStringLiteral("choice"));
         choice_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
         choice_->setMaximumWidth(190);
-        placesRow_->addWidget(choice_);
+        if (stage != Stage::WheelRoom && stage != Stage::Centring)
+            placesRow_->addWidget(choice_);
         connect(choice_, &QComboBox::activated, this, &StagePage::choose);
     }
     if (stage == Stage::Centring) {
-        auto* strip = new QWidget(this);
+        drawerStrip_ = new QWidget(this);
+        auto* strip = drawerStrip_;
         auto* row = new QHBoxLayout(strip);
         row->setContentsMargins(22, 4, 22, 8);
         drawer_ = new QLineEdit(strip);
@@ -116,7 +147,19 @@ StagePage::StagePage(Document& document, Stage stage, QWidget* parent)
         column_->addWidget(chart_, 2);
     }
     connect(view_, &DrawingView::dimensionEntered, this, &StagePage::dimensionEntered);
-    connect(view_, &DrawingView::verdictChosen, this, &StagePage::verdictChosen);
+    connect(view_, &DrawingView::verdictChosen, this, &StagePage::chooseInView);
+}
+
+void StagePage::makeInHand(QWidget* parent)
+{
+    inHand_ = new QComboBox(parent);
+    inHand_->setObjectName(QStringLiteral("in-hand"));
+    inHand_->setAccessibleName(tr("What readings are typed from"));
+    inHand_->setToolTip(tr("Readings typed from now on were taken with this"));
+    inHand_->addItem(tr("in hand: as before"), QString());
+    for (const QString& one : { tr("tape"), tr("rule"), tr("vernier"), tr("micrometer"), tr("dial gauge"), tr("kitchen scale"), tr("hanging scale"), tr("bathroom scale"), tr("vendor sheet"), tr("estimate") })
+        inHand_->addItem(one, one);
+    connect(inHand_, &QComboBox::activated, this, [this] { document_.setInHand(inHand_->currentData().toString()); });
 }
 
 void StagePage::refreshPlaces()
@@ -126,11 +169,14 @@ void StagePage::refreshPlaces()
     if (stage_ == Stage::Centring) {
         for (const CentringResult& r : study.centring)
             names << QStringLiteral("%1 %2").arg(r.mockUp->axle == Axle::Front ? tr("Front") : tr("Rear"), r.mockUp->side == Side::Left ? tr("left") : tr("right"));
-        if (study.centring.size() < 2)
-            names << tr("+ mock up the %1 side").arg(names.isEmpty() || names.front().endsWith(tr("right")) ? tr("left") : tr("right"));
+        if (cornerPlaces() > names.size())
+            names << tr("+ %1 side").arg(std::ranges::any_of(study.centring, [this](const CentringResult& r) { return r.mockUp->axle == (axleChoice_->currentIndex() == 1 ? Axle::Rear : Axle::Front) && r.mockUp->side == Side::Left; }) ? tr("right") : tr("left"));
+        names << tr("Bolts") << tr("Bracket") << tr("Halves");
     } else if (stage_ == Stage::PartsBench) {
         names = benchNames();
-    } else if (stage_ == Stage::WheelRoom || stage_ == Stage::Heat) {
+    } else if (stage_ == Stage::WheelRoom) {
+        names = wheelPlaceNames();
+    } else if (stage_ == Stage::Heat) {
         if (study.after.front.corner)
             names << tr("Front");
         if (study.after.rear.corner)
@@ -156,9 +202,35 @@ void StagePage::refreshPlaces()
     places_->setVisible(names.size() > 1 || choice_);
 }
 
+void StagePage::putChoiceAside()
+{
+    choice_->adjustSize();
+    choice_->move(view_->width() - choice_->width() - 22, 18);
+    view_->setTitleMargin(choice_->isHidden() ? 0 : choice_->width() + 10);
+    places_->setGeometry(0, 0, width(), places_->sizeHint().height());
+    column_->setContentsMargins(0, places_->height(), 0, 0);
+}
+
 void StagePage::alignPlaces()
 {
     places_->adjustSize();
+    if (stage_ == Stage::Centring) {
+        putChoiceAside();
+        trueProportion_->adjustSize();
+        trueProportion_->move(choice_->x() - trueProportion_->width() - 12, 21);
+        if (!trueProportion_->isHidden())
+            view_->setTitleMargin(choice_->width() + trueProportion_->width() + 24);
+        return;
+    }
+    if (stage_ == Stage::WheelRoom) {
+        putChoiceAside();
+        listTitle_->setVisible(place_ == CurePlace);
+        listTitle_->move(22, places_->height() + 16);
+        listTitle_->setText(axle() == Axle::Front ? tr("Room for the front caliper") : tr("Room for the rear caliper"));
+        listTitle_->adjustSize();
+        listTitle_->raise();
+        return;
+    }
     if (stage_ == Stage::PartsBench) {
         choice_->setMinimumWidth(choice_->sizeHint().width());
         inHand_->adjustSize();
@@ -185,9 +257,11 @@ Axle StagePage::axle() const
 {
     const auto& centring = document_.study().centring;
     if (stage_ == Stage::Centring)
-        return static_cast<std::size_t>(place_) < centring.size() ? centring[static_cast<std::size_t>(place_)].mockUp->axle : Axle::Front;
+        return static_cast<std::size_t>(place_) < centring.size() ? centring[static_cast<std::size_t>(place_)].mockUp->axle : axleChoice_->currentIndex() == 1 ? Axle::Rear : Axle::Front;
     if (stage_ == Stage::PartsBench)
         return choice_->currentIndex() == 1 ? Axle::Rear : Axle::Front;
+    if (stage_ == Stage::WheelRoom)
+        return axleChoice_->currentIndex() == 1 ? Axle::Rear : Axle::Front;
     return place_ == 0 ? Axle::Front : Axle::Rear;
 }
 
@@ -196,6 +270,15 @@ void StagePage::refreshChoice()
     if (!choice_)
         return;
     const Study& study = document_.study();
+    if (axleChoice_) {
+        const int rows = study.after.rear.corner ? 2 : 1;
+        if (axleChoice_->count() != rows) {
+            axleChoice_->clear();
+            axleChoice_->addItem(tr("Front"));
+            if (rows == 2)
+                axleChoice_->addItem(tr("Rear"));
+        }
+    }
     const Corner* corner = study.after.at(axle()).corner;
     QStringList items;
     int current = -1;
@@ -253,6 +336,62 @@ void StagePage::choose(int index)
         document_.setBuild(std::move(build), choice_->itemText(index));
 }
 
+int StagePage::cornerPlaces() const
+{
+    const auto& centring = document_.study().centring;
+    const Axle chosen = axleChoice_ && axleChoice_->currentIndex() == 1 ? Axle::Rear : Axle::Front;
+    const auto ofAxle = std::ranges::count_if(centring, [chosen](const CentringResult& r) { return r.mockUp->axle == chosen; });
+    return static_cast<int>(centring.size()) + (ofAxle < 2 ? 1 : 0);
+}
+
+/// A corner nobody has mocked up yet gets its empty readings.
+void StagePage::mockUpAnother()
+{
+    Build build = document_.build();
+    MockUp mockUp;
+    mockUp.setup = document_.study().after.setup->id;
+    mockUp.axle = axleChoice_->currentIndex() == 1 ? Axle::Rear : Axle::Front;
+    const bool leftThere = std::ranges::any_of(document_.study().centring, [&](const CentringResult& r) { return r.mockUp->axle == mockUp.axle && r.mockUp->side == Side::Left; });
+    mockUp.side = leftThere ? Side::Right : Side::Left;
+    build.mockUps.push_back(mockUp);
+    document_.setBuild(std::move(build), tr("mock-up"));
+}
+
+bool StagePage::isDrawn(int place) const
+{
+    return stage_ == Stage::PartsBench ? place < UnpackingBench : stage_ != Stage::WheelRoom || place != CurePlace;
+}
+
+/// A result opens its check; a station still to be taken makes room for its reading and waits for it.
+void StagePage::chooseInView(const std::string& id)
+{
+    const auto index = stationOf(id);
+    if (!index) {
+        emit verdictChosen(id);
+        return;
+    }
+    const CornerResult& r = document_.study().after.at(axle());
+    if (!r.wheel || *index >= r.stations.size())
+        return;
+    const fit::PlannedStation station = r.stations[*index];
+    Build build = document_.build();
+    const auto which = static_cast<std::size_t>(r.wheel - document_.study().build->wheels.data());
+    Wheel& wheel = build.wheels[which];
+    const std::string at = "/wheels/" + std::to_string(which);
+    // The straightedge is set to where the plan says; what it reads there is still to come.
+    const Reading place { station.place, {}, Known::Measured, "straightedge", {} };
+    std::string wanted;
+    if (station.on == fit::PlannedStation::On::Barrel) {
+        wheel.barrel.push_back({ place, {} });
+        wanted = at + "/barrel/" + std::to_string(wheel.barrel.size() - 1) + "/inside_radius_mm";
+    } else {
+        wheel.spokes.push_back({ place, {}, wheel.spokes.empty() ? std::string() : wheel.spokes.front().along });
+        wanted = at + "/spokes/" + std::to_string(wheel.spokes.size() - 1) + "/distance_mm";
+    }
+    document_.setBuild(std::move(build), tr("station of %1").arg(QString::fromStdString(wheel.name)));
+    emit readingWanted(wanted);
+}
+
 void StagePage::refreshDrawer()
 {
     if (!drawer_ || drawer_->isModified())
@@ -302,8 +441,23 @@ Sheet StagePage::sheet(int place) const
         case ComparisonBench: return comparisonSheet(study, axle);
         default: return {};
         }
-    case Stage::WheelRoom: return wheelRoomSheet(study, axle);
-    case Stage::Centring: return centringSheet(study, static_cast<std::size_t>(place));
+    case Stage::WheelRoom:
+        switch (place) {
+        case FacePlace: return faceSheet(study, axle);
+        case WheelPlaceItself: return wheelSheet(study, axle);
+        case StudPlace: return studSheet(study, axle);
+        case BehindPlace: return behindSheet(study, axle);
+        case CurePlace: return {};
+        case WantedPlace: return wantedSheet(study);
+        default: return wheelRoomSheet(study, axle);
+        }
+    case Stage::Centring:
+        switch (place - cornerPlaces()) {
+        case 0: return jointSheet(study, axle);
+        case 1: return bracketSheet(study, axle);
+        case 2: return halvesSheet(study, axle);
+        default: return centringSheet(study, static_cast<std::size_t>(place), trueProportion_->isChecked());
+        }
     case Stage::Heat: return heatSheet(study, axle);
     case Stage::Stop: return roadSheet(study);
     }
@@ -327,6 +481,21 @@ void StagePage::refresh()
         inHand_->setVisible(place_ <= ScalesBench);
         inHand_->setCurrentIndex(std::max(0, inHand_->findData(document_.inHand())));
     }
+    if (cures_) {
+        view_->setVisible(isDrawn(place_));
+        cures_->setVisible(place_ == CurePlace);
+        choice_->setVisible(place_ != WantedPlace);
+        // A board nobody sees is not worked out; while somebody types or drags, it waits as well.
+        if (place_ == CurePlace && !document_.isPreviewing())
+            cures_->refresh(axle());
+    }
+    if (trueProportion_) {
+        trueProportion_->setVisible(place_ < cornerPlaces());
+        choice_->setVisible(place_ < cornerPlaces());
+        drawerStrip_->setVisible(place_ < cornerPlaces());
+        inHand_->setCurrentIndex(std::max(0, inHand_->findData(document_.inHand())));
+        alignPlaces();
+    }
     view_->setSheet(sheet());
     if (chart_)
         chart_->setStudy(document_.study(), axle());
@@ -345,18 +514,24 @@ bool StagePage::showReading(const std::string& pointer)
     const auto drawn = [&](const Sheet& s) { return std::ranges::find(s.dimensions, pointer, &DimensionLine::pointer) != s.dimensions.end(); };
     if (drawn(view_->sheet()))
         return true;
-    if (stage_ != Stage::PartsBench)
+    if (!hasBenches())
         return false;
-    const int wasAxle = choice_->currentIndex();
+    QComboBox* axles = stage_ == Stage::PartsBench ? choice_ : axleChoice_;
+    const int wasAxle = axles->currentIndex();
+    const int wasPlace = place_;
     for (const int side : { wasAxle, 1 - wasAxle }) {
-        choice_->setCurrentIndex(side);
-        for (int place = RotorBench; place <= ScalesBench; ++place)
-            if (drawn(sheet(place))) {
+        axles->setCurrentIndex(side);
+        for (int place = 0; place < placeCount(); ++place) {
+            // A corner's sheet is of its own axle, whatever is chosen.
+            place_ = place;
+            if (isDrawn(place) && drawn(sheet(place))) {
                 setPlace(place);
                 return true;
             }
+        }
     }
-    choice_->setCurrentIndex(wasAxle);
+    place_ = wasPlace;
+    axles->setCurrentIndex(wasAxle);
     return false;
 }
 
@@ -384,7 +559,18 @@ void StagePage::reveal(const Verdict& verdict)
             if (verdict.id.starts_with(id))
                 place = static_cast<int>(i);
         }
-    } else if (stage_ == Stage::WheelRoom || stage_ == Stage::Heat) {
+        if (verdict.id.find("/joint-") != std::string::npos) {
+            axleChoice_->setCurrentIndex(verdict.axle == Axle::Front ? 0 : 1);
+            place = cornerPlaces();
+        }
+    } else if (stage_ == Stage::WheelRoom) {
+        axleChoice_->setCurrentIndex(verdict.axle == Axle::Front ? 0 : 1);
+        place = placeOf(verdict.id.substr(verdict.id.find('/') + 1));
+        // The gaps to the wheel are seen on the wheel's own sheet and on the board as well.
+        if (place == SectionPlace && (place_ == WheelPlaceItself || place_ == CurePlace))
+            place = place_;
+        refresh();
+    } else if (stage_ == Stage::Heat) {
         place = verdict.axle == Axle::Front ? 0 : 1;
     }
     if (place != place_) {

@@ -8,6 +8,7 @@
 #include <functional>
 
 class QButtonGroup;
+class QCheckBox;
 class QComboBox;
 class QLabel;
 class QLineEdit;
@@ -18,13 +19,15 @@ namespace deepstop::app {
 
 class AskList;
 class CheckList;
+class CureBoard;
 class Document;
 class CourseChart;
+class LibraryStore;
 
 class StagePage : public QWidget {
     Q_OBJECT
 public:
-    StagePage(Document& document, Stage stage, QWidget* parent);
+    StagePage(Document& document, LibraryStore& library, Stage stage, QWidget* parent);
 
     [[nodiscard]] Stage stage() const { return stage_; }
     [[nodiscard]] DrawingView* view() const { return view_; }
@@ -37,6 +40,12 @@ public:
     [[nodiscard]] QComboBox* inHand() const { return inHand_; }
     [[nodiscard]] CheckList* checkList() const { return checks_; }
     [[nodiscard]] AskList* askList() const { return asks_; }
+    [[nodiscard]] CureBoard* cureBoard() const { return cures_; }
+    /// Which axle's parts are shown, where that is chosen beside the places.
+    [[nodiscard]] QComboBox* axleChoice() const { return axleChoice_; }
+    /// Centring errors as large as they are.
+    [[nodiscard]] QCheckBox* trueProportion() const { return trueProportion_; }
+    [[nodiscard]] int placeCount() const { return static_cast<int>(placeNames_.size()); }
     /// Which of the page's places is shown: axle, mock-up, or bench.
     [[nodiscard]] int place() const { return place_; }
     void setPlace(int place);
@@ -61,11 +70,21 @@ protected:
 
 private:
     void refreshPlaces();
+    /// The choice of what readings are typed from.
+    void makeInHand(QWidget* parent);
     void refreshChoice();
     void choose(int index);
+    void chooseInView(const std::string& id);
+    [[nodiscard]] bool hasBenches() const { return stage_ == Stage::PartsBench || stage_ == Stage::WheelRoom || stage_ == Stage::Centring; }
+    /// Centring: how many of its places are corners, the one still to be mocked up included.
+    [[nodiscard]] int cornerPlaces() const;
+    void mockUpAnother();
+    [[nodiscard]] bool isDrawn(int place) const;
     void refreshDrawer();
     void putDrawer();
     void alignPlaces();
+    /// The choice in the corner of the sheet, the places in a row over it.
+    void putChoiceAside();
     [[nodiscard]] Sheet sheet() const { return sheet(place_); }
     [[nodiscard]] Sheet sheet(int place) const;
 
@@ -76,9 +95,13 @@ private:
     QComboBox* choice_ = nullptr;
     QLineEdit* drawer_ = nullptr;
     QLabel* drawerTrouble_ = nullptr;
+    QWidget* drawerStrip_ = nullptr;
     QComboBox* inHand_ = nullptr;
     CheckList* checks_ = nullptr;
     AskList* asks_ = nullptr;
+    CureBoard* cures_ = nullptr;
+    QComboBox* axleChoice_ = nullptr;
+    QCheckBox* trueProportion_ = nullptr;
     QLabel* listTitle_ = nullptr;
     QWidget* places_; ///< which axle, which mock-up
     QHBoxLayout* placesRow_;

@@ -111,9 +111,17 @@ QString Slip::html() const
     const auto heading = [&](Axle which, const QString& note) {
         out += QStringLiteral("<tr><td colspan='2'>%1</td></tr>").arg(span(t.mute, (which == Axle::Front ? tr("Front axle") : tr("Rear axle")) + note));
     };
+    // A long list is folded: what is fine says so in one line until somebody wants to see it.
+    constexpr int longList = 9;
+    const auto here = std::ranges::count(study.verdicts, stage_, &Verdict::stage);
+    int folded = 0;
     for (const Verdict& v : study.verdicts) {
         if (v.stage != stage_)
             continue;
+        if (here > longList && !unfolded_ && isFine(v.level) && v.id != chosen_) {
+            ++folded;
+            continue;
+        }
         if (byAxle && axle != v.axle)
             heading(v.axle, {});
         axle = v.axle;
@@ -122,6 +130,9 @@ QString Slip::html() const
                    .arg(mark(v.level), open ? QStringLiteral(" bgcolor='%1'").arg(t.raised.name()) : QString(), text(v.id),
                        open ? QStringLiteral("<b>%1</b>").arg(text(v.title)) : text(v.title));
     }
+    if (here > longList)
+        out += QStringLiteral("<tr><td width='18'>%1</td><td><a href='fold:'>%2</a></td></tr>")
+                   .arg(mark(Level::Good), span(t.proposal, QStringLiteral("<u>%1</u>").arg(unfolded_ ? tr("fold what is fine") : tr("%1 more are clear or good").arg(folded))));
     if (byAxle && axle == Axle::Front && study.after.setup && !study.after.setup->rear && study.after.setup != &study.build->setups.front())
         heading(Axle::Rear, tr(": left as found"));
     out += QStringLiteral("</table>");
@@ -216,6 +227,9 @@ void Slip::follow(const QUrl& link)
     const auto rest = link.path(QUrl::FullyDecoded).toStdString();
     if (link.scheme() == QLatin1String("check")) {
         choose(rest);
+    } else if (link.scheme() == QLatin1String("fold")) {
+        unfolded_ = !unfolded_;
+        refresh();
     } else if (link.scheme() == QLatin1String("method")) {
         method_ = !method_;
         refresh();
@@ -231,6 +245,18 @@ void Slip::follow(const QUrl& link)
             document_.setBuild(*applied, title);
         }
     }
+}
+
+bool Slip::tryFirstRemedy()
+{
+    const Verdict* v = document_.study().verdict(chosen_);
+    if (!v)
+        return false;
+    const auto first = std::ranges::find_if(v->remedies, [](const Remedy& r) { return r.applied != nullptr; });
+    if (first == v->remedies.end())
+        return false;
+    follow(QUrl(QStringLiteral("remedy:%1").arg(first - v->remedies.begin())));
+    return true;
 }
 
 void Slip::changeEvent(QEvent* event)

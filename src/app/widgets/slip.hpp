@@ -23,6 +23,8 @@ public:
     /// Shows the reading in hand; empty: none.
     void setReading(const std::string& pointer);
     void refresh();
+    /// Puts the chosen check's first remedy that can be put in into the build. False where it has none.
+    bool tryFirstRemedy();
     [[nodiscard]] QString plainText() const { return text_->toPlainText(); }
     [[nodiscard]] ReadingCard* card() const { return card_; }
     [[nodiscard]] QTextBrowser* browser() const { return text_; }
@@ -51,6 +53,7 @@ private:
     Stage stage_ = Stage::Car;
     std::string chosen_;
     bool method_ = false;
+    bool unfolded_ = false; ///< checks that are fine are listed one by one
     std::optional<bool> marksDark_; ///< the theme the level marks were drawn for
 };
 

@@ -26,6 +26,8 @@ struct Car {
     Reading dragArea; ///< drag coefficient times frontal area
     Reading frontTyreRadius; ///< rolling radius
     Reading rearTyreRadius;
+    Reading frontTrack; ///< between the tyres' middles, as found
+    Reading rearTrack;
     YesNo antilock = YesNo::Unknown;
     Reading testSpeed; ///< the speed the comparison stops from
     bool operator==(const Car&) const = default;
@@ -46,6 +48,20 @@ struct Hydraulics {
 
 enum class ParkingBrake { Unknown, None, DrumInHat, InCaliper };
 
+/// How a wheel nut bears on the wheel; nut and wheel must be alike.
+enum class NutSeat { Unknown, Cone, Ball, Flat };
+
+enum class KeepOutKind { Knuckle, BallJoint, Hose, Other };
+
+/// A place beside the rotor and inside the wheel that what turns must not reach: it stands still with the hub.
+struct KeepOut {
+    KeepOutKind kind = KeepOutKind::Knuckle;
+    std::string name; ///< "hose at droop, full left lock"
+    Reading depth; ///< inboard of the hub's flange face
+    Reading radius; ///< from the axis
+    bool operator==(const KeepOut&) const = default;
+};
+
 /// The hub the rotor and the wheel sit on, and the knuckle that carries the caliper.
 struct Hub {
     Reading flangeDiameter;
@@ -55,12 +71,26 @@ struct Hub {
     int studCount = 0;
     Reading studLength; ///< outboard of the flange face
     Reading studDiameter;
+    std::string studThread; ///< "M12x1.5"
+    Reading nutThread; ///< length of full thread in a wheel nut
+    NutSeat nutSeat = NutSeat::Unknown;
     Reading lugSpacing; ///< of the knuckle's two lugs, hole to hole
+    Reading lugRadius; ///< from the axis to the middle between the two holes
+    Reading lugDepth; ///< of the lugs' mounting face inboard of the hub's flange face
+    Reading lugThickness;
+    Reading lugEdge; ///< from a hole's middle to the nearest edge of its lug
     std::string lugThread; ///< "M12x1.5"; as cut in the lugs, or of the bolts that go through them
     std::string lineThread; ///< where the hose meets the hard line
     Reading hoseReach; ///< hose length that reaches at droop and full lock
     ParkingBrake parkingBrake = ParkingBrake::Unknown;
     Reading shoeDiameter; ///< drum the parking brake's shoes are made for
+    Reading scrubRadius; ///< as found; the tyre's middle outboard of where the steering axis meets the road
+    Reading fenderRoom; ///< tyre to fender where they come nearest, as found
+    Reading innerRoom; ///< tyre or rim to strut or arm where they come nearest, as found
+    Reading shieldDiameter; ///< of the dust shield, over its rim
+    Reading shieldDepth; ///< its plate inboard of the hub's flange face
+    Reading shieldRim; ///< how far its rim stands outboard of its plate
+    std::vector<KeepOut> keepOuts;
     bool operator==(const Hub&) const = default;
 };
 
@@ -75,7 +105,19 @@ struct BarrelStation {
 struct SpokeStation {
     Reading radius;
     Reading distance;
+    std::string along; ///< which line down the spokes: "middle", "edge"; stations of one line make one profile
     bool operator==(const SpokeStation&) const = default;
+};
+
+enum class InsetKind { Weights, Valve, Sensor };
+
+/// What stands into the barrel and turns with it.
+struct Inset {
+    InsetKind kind = InsetKind::Weights;
+    Reading from; ///< depth of its outboard end, inboard of the mounting face
+    Reading to; ///< depth of its inboard end
+    Reading height; ///< how far it stands inward of the barrel
+    bool operator==(const Inset&) const = default;
 };
 
 struct Wheel {
@@ -87,8 +129,13 @@ struct Wheel {
     Reading offset; ///< ET
     Reading mass; ///< with tyre
     Reading bore;
+    Reading overallWidth; ///< over the flanges; absent = printed width and 25 mm
+    Reading padThickness; ///< mounting face to where the nut's thread begins, nut tight
+    NutSeat nutSeat = NutSeat::Unknown;
+    Reading give; ///< how much its rim gives way in a hard corner
     std::vector<BarrelStation> barrel;
     std::vector<SpokeStation> spokes;
+    std::vector<Inset> insets;
     bool operator==(const Wheel&) const = default;
 };
 
@@ -105,6 +152,7 @@ struct Rotor {
     std::string from; ///< id in the parts library this was copied from; empty: made here
     RotorBuild construction = RotorBuild::OnePiece;
     RotorFace face = RotorFace::Plain;
+    int slotCount = 0; ///< 0: not counted
     RingMaterial ringMaterial = RingMaterial::Iron;
     HatMaterial hatMaterial = HatMaterial::Iron;
     Handed handed = Handed::Unknown;
@@ -137,6 +185,21 @@ struct Rotor {
 
 enum class CaliperKind { Fixed, Floating };
 enum class Bleeders { Unknown, OneEnd, BothEnds };
+/// End of a mounted caliper where the turning rotor enters it or leaves it, the car going forward.
+enum class End { Unknown, Entry, Exit };
+
+enum class BumpKind { Bleeder, BoltHead, Pipe };
+
+/// What stands proud of the caliper's body: a bleeder, a bolt's head, a crossover pipe. A box, read with a vernier.
+struct Bump {
+    BumpKind kind = BumpKind::Bleeder;
+    Reading overEdge; ///< its farthest point over the rotor's edge; negative below
+    Reading height; ///< of the box, inward from there
+    Reading atDepth; ///< its middle from the slot's middle, outboard positive
+    Reading width; ///< across, along the axle
+    Reading fromMiddle; ///< its far side along the back from the caliper's middle
+    bool operator==(const Bump&) const = default;
+};
 
 /// Heights are taken from the rotor's edge and depths from the middle of the slot, as a vernier takes them on a mounted caliper.
 struct Caliper {
@@ -146,6 +209,7 @@ struct Caliper {
     std::string material;
     std::string pistonMaterial;
     Bleeders bleeders = Bleeders::Unknown;
+    End bleederEnd = End::Unknown; ///< where the one bleeder sits
     std::string hoseThread; ///< where the hose meets the caliper
     Reading backOverEdge; ///< flat back of the bridge above the rotor's edge, at its middle
     Reading backLength; ///< of the straight back, end to end
@@ -154,11 +218,23 @@ struct Caliper {
     Reading outboardDepth; ///< slot's middle to the outboard face
     Reading inboardDepth; ///< slot's middle to the inboard face
     Reading shoulder; ///< chamfer between back and faces, same both ways
+    Reading cornerRadius; ///< of the back's two ends; absent = sharp
     Reading slotWidth; ///< between the halves, pads out
     Reading padRoom; ///< between pistons pushed home, or piston and fingers, pads out
     Reading padWindow; ///< length of the opening the pads go into
     Reading mountSpacing; ///< of its own two mounting holes
-    std::vector<Reading> pistons; ///< bores on one side
+    Reading mountDrop; ///< line of these holes inward of the edge of the rotor it is meant for
+    Reading mountDepth; ///< its mounting face inboard of the slot's middle
+    YesNo split = YesNo::Unknown; ///< two halves bolted together
+    int bridgeBolts = 0;
+    std::string bridgeBoltThread;
+    Reading bridgeBoltLength; ///< under the head
+    Reading bridgeBoltGrip; ///< under the head, in the half it goes through
+    Reading pinLength; ///< of the pad pins
+    YesNo crossover = YesNo::Unknown; ///< fluid crosses inside, through the faces of the halves
+    Reading widened; ///< spacers between the halves; absent = none
+    std::vector<Reading> pistons; ///< bores on one side, from the rotor's entry to its exit
+    std::vector<Bump> bumps;
     bool operator==(const Caliper&) const = default;
 };
 
@@ -196,6 +272,9 @@ struct Mount {
     Reading boltSpacing;
     Reading shimTop; ///< stack on the top bolt now
     Reading shimBottom;
+    Reading radialTop; ///< stack on the top stud of a radial mount now: thicker moves the caliper outward along the radius
+    Reading radialBottom;
+    Reading clock; ///< where the caliper sits round the axle: from straight up towards the car's rear, rad
     Direction shimMoves = Direction::Inboard; ///< where a thicker stack moves the caliper
     bool operator==(const Mount&) const = default;
 };
@@ -205,6 +284,10 @@ struct Bracket {
     std::string name;
     Reading knuckleSpacing; ///< of the holes towards the knuckle
     Reading caliperSpacing; ///< of the holes towards the caliper
+    Reading thickness;
+    Reading knuckleHole; ///< diameter
+    Reading caliperHole;
+    std::string material;
     std::string boltThread; ///< of the bolts into the knuckle
     bool operator==(const Bracket&) const = default;
 };
@@ -234,6 +317,34 @@ struct Weighing {
     bool operator==(const Weighing&) const = default;
 };
 
+enum class BoltClass { Unknown, C8_8, C10_9, C12_9 };
+enum class Condition { Dry, Oiled, Threadlocker, AntiSeize };
+enum class ThreadIn { Unknown, Steel, Iron, Aluminium };
+/// Which of the corner's stacks of shims lies in a joint's grip.
+enum class ShimsIn { None, Axial, Radial };
+
+/// Bolts that do one thing, all alike.
+struct Joint {
+    std::string name; ///< "bracket to knuckle"
+    std::string thread;
+    int bolts = 0; ///< 0: not counted
+    BoltClass boltClass = BoltClass::Unknown;
+    Condition condition = Condition::Dry;
+    ThreadIn threadIn = ThreadIn::Unknown;
+    ShimsIn shims = ShimsIn::None;
+    int timesUsed = 0; ///< threads done up so often already
+    Reading length; ///< under the head
+    Reading grip; ///< ear, bracket and washers under the head, without the shims
+    Reading threadDepth; ///< of the tapped hole, or height of the nut
+    Reading roomBehind; ///< beyond the thread until the bolt strikes something that turns; absent = a blind hole
+    Reading makerTorque; ///< as the maker gives it; outranks the computed one
+    Reading mountRadius; ///< from the axis to the bolts, where they carry the brake's torque; absent = they do not
+    bool operator==(const Joint&) const = default;
+};
+
+/// When to stop stacking washers behind the wheel.
+enum class Freed { JustTurns, WantedGap };
+
 /// One axle's brakes, both sides alike.
 struct Corner {
     std::string wheel; ///< id of the wheel
@@ -246,7 +357,10 @@ struct Corner {
     Costs costs;
     Reading ring; ///< between hub flange and rotor; absent = none
     Reading spacer; ///< between rotor and wheel; absent = none
+    Reading washers; ///< stacked behind the wheel in a trial, beside any spacer; absent = not tried
+    Freed freed = Freed::JustTurns; ///< what that stack gave
     std::vector<Weighing> weighings;
+    std::vector<Joint> joints;
     bool operator==(const Corner&) const = default;
 };
 
@@ -280,6 +394,22 @@ struct ShimStock {
     bool operator==(const ShimStock&) const = default;
 };
 
+/// Four gaps as they were read once, with the shims that were in then.
+struct Pass {
+    std::string date;
+    Reading innerTop;
+    Reading outerTop;
+    Reading innerBottom;
+    Reading outerBottom;
+    Reading padEdgeTop;
+    Reading padEdgeBottom;
+    Reading shimTop;
+    Reading shimBottom;
+    Reading radialTop;
+    Reading radialBottom;
+    bool operator==(const Pass&) const = default;
+};
+
 /// Four gaps between rotor face and caliper, read with everything loose.
 struct MockUp {
     std::string setup; ///< id
@@ -290,6 +420,14 @@ struct MockUp {
     Reading innerBottom;
     Reading outerBottom;
     Reading gapSpacing; ///< between the upper and the lower place of reading
+    Reading padEdgeTop; ///< pad's outer edge inward of the rotor's edge, at its upper end
+    Reading padEdgeBottom;
+    Reading play; ///< how far the caliper can be moved on its loose bolts
+    int nuts = 0; ///< that held the rotor flat; 0: nobody has said
+    YesNo seated = YesNo::Unknown; ///< rotor flat on a clean hub
+    YesNo settled = YesNo::Unknown; ///< play taken up the same way for every reading
+    YesNo shaftIn = YesNo::Unknown; ///< drive shaft in place where the bearing needs it
+    std::vector<Pass> passes; ///< earlier readings of this corner, oldest first
     bool operator==(const MockUp&) const = default;
 };
 
@@ -316,6 +454,19 @@ struct Wants {
     Reading faceGap { 1.5e-3, 0.0, Known::Measured, {}, {} };
     Reading centred { 0.25e-3, 0.0, Known::Measured, {}, {} };
     Reading usable { 0.5e-3, 0.0, Known::Measured, {}, {} };
+    Reading hatGap { 2e-3, 0.0, Known::Measured, {}, {} };
+    Reading keepOutGap { 5e-3, 0.0, Known::Measured, {}, {} };
+    Reading hoseGap { 10e-3, 0.0, Known::Measured, {}, {} };
+    Reading shieldGap { 4e-3, 0.0, Known::Measured, {}, {} };
+    Reading hotRise { 500, 0.0, Known::Measured, {}, {} }; ///< of the friction ring above the garage
+    Reading coning { 0.3e-3, 0.0, Known::Measured, {}, {} }; ///< of a hot rotor, at its edge
+    Reading stationSpacing { 30e-3, 0.0, Known::Measured, {}, {} }; ///< farthest two stations of a wheel may lie apart
+    Reading studEngagement { 1.0, 0.0, Known::Measured, {}, {} }; ///< full thread in the nut over the stud's diameter
+    Reading pilotLeft { 4e-3, 0.0, Known::Measured, {}, {} };
+    Reading spacerStep { 0.5e-3, 0.0, Known::Measured, {}, {} }; ///< a turned spacer is made to
+    Reading padEdge { 0.5e-3, 0.0, Known::Measured, {}, {} }; ///< pad's edge inward of the rotor's, aimed at
+    Reading shimsPerBolt { 5, 0.0, Known::Measured, {}, {} }; ///< at most
+    Reading slipMargin { 1.5, 0.0, Known::Measured, {}, {} }; ///< of bolts that carry the brake's torque by friction
     bool operator==(const Wants&) const = default;
 };
 

@@ -1,6 +1,7 @@
 #pragma once
 /// Is it centred: from four gaps to the shims that go on each bolt. Metres; positive = outboard. Nothing throws.
 
+#include <optional>
 #include <span>
 #include <string>
 #include <vector>
@@ -51,6 +52,8 @@ struct Plan {
     Stack top; ///< the whole stack for that bolt, what is in now replaced
     Stack bottom;
     Position remaining; ///< afterwards
+    std::optional<Stack> radialTop {}; ///< on the studs of a radial mount
+    std::optional<Stack> radialBottom {};
 };
 
 struct Mounting {

@@ -1,53 +1,12 @@
-#include "centring/centring.hpp"
+#include "centring/piles.hpp"
 
 #include <algorithm>
 #include <cmath>
-#include <cstdint>
 #include <map>
-#include <numeric>
+#include <tuple>
 
 namespace deepstop::centring {
 namespace {
-
-/// Whole steps of 10 nm: 0.0001 in is 254 of them, 0.01 mm is 1000, so no pile is ever off by a rounding.
-using Steps = std::int64_t;
-constexpr double step = 1e-8;
-/// No pile of shims is a metre thick; beyond that the steps are not counted.
-constexpr double thickest = 1;
-Steps steps(double length) { return std::llround(std::clamp(length, -thickest, thickest) / step); }
-double length(Steps s) { return static_cast<double>(s) * step; }
-
-struct Kind {
-    Steps thickness;
-    int count;
-};
-
-/// Usable kinds, thick before thin, equal thicknesses joined.
-std::vector<Kind> sorted(std::span<const ShimKind> drawer)
-{
-    std::map<Steps, int, std::greater<>> joined;
-    for (const ShimKind& kind : drawer)
-        if (std::isfinite(kind.thickness) && kind.thickness < thickest && steps(kind.thickness) > 0 && kind.count > 0)
-            joined[steps(kind.thickness)] += kind.count;
-    std::vector<Kind> kinds;
-    for (const auto& [thickness, count] : joined)
-        kinds.push_back({ thickness, count });
-    return kinds;
-}
-
-Stack stackOf(std::span<const Kind> kinds, std::span<const int> used, Steps target)
-{
-    Stack stack;
-    Steps total = 0;
-    for (std::size_t k = 0; k < kinds.size(); ++k)
-        for (int i = 0; i < used[k]; ++i) {
-            stack.shims.push_back(length(kinds[k].thickness));
-            total += kinds[k].thickness;
-        }
-    stack.total = length(total);
-    stack.residual = length(total - target);
-    return stack;
-}
 
 /// One reachable total, and the step that led to it with the fewest shims.
 struct Reached {
@@ -55,49 +14,11 @@ struct Reached {
     int ofThisKind;
 };
 
-struct Pile {
-    std::vector<int> used;
-    Steps total = 0;
-    int shims = 0;
-};
-
-void everyPile(std::span<const Kind> kinds, std::size_t k, int left, Pile& pile, std::vector<Pile>& out)
-{
-    if (k == kinds.size()) {
-        out.push_back(pile);
-        return;
-    }
-    for (int n = 0; n <= std::min(left, kinds[k].count); ++n) {
-        pile.used[k] = n;
-        pile.total += n * kinds[k].thickness;
-        pile.shims += n;
-        everyPile(kinds, k + 1, left - n, pile, out);
-        pile.total -= n * kinds[k].thickness;
-        pile.shims -= n;
-    }
-    pile.used[k] = 0;
-}
-
-/// How good a pile is; sums of scores order as their parts do.
-struct Score {
-    Steps beyond;
-    int shims;
-    Steps error;
-    auto operator<=>(const Score&) const = default;
-    Score operator+(const Score& o) const { return { beyond + o.beyond, shims + o.shims, error + o.error }; }
-};
-
-Score score(const Pile& pile, Steps target, Steps tolerance)
-{
-    const Steps error = std::abs(pile.total - target);
-    return { std::max<Steps>(0, error - tolerance), pile.shims, error };
-}
-
 } // namespace
 
 Stack bestStack(double target, std::span<const ShimKind> drawer, double tolerance)
 {
-    const auto kinds = sorted(drawer);
+    const auto kinds = sortedKinds(drawer);
     const Steps wanted = steps(target);
     const Steps allowed = std::max<Steps>(0, steps(tolerance));
     std::vector<int> used(kinds.size(), 0);
@@ -148,7 +69,7 @@ Plan plan(const Position& now, const Mounting& mounting, std::span<const ShimKin
         result.why = "The gaps cannot be right: no caliper is that far off.";
         return result;
     }
-    const auto kinds = sorted(drawer);
+    const auto kinds = sortedKinds(drawer);
     std::vector<Pile> piles;
     Pile empty { std::vector<int>(kinds.size(), 0), 0, 0 };
     everyPile(kinds, 0, std::max(0, mostPerBolt), empty, piles);

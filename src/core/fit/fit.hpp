@@ -6,9 +6,12 @@
 
 #include "geometry/plane.hpp"
 
+#include <limits>
 #include <optional>
 #include <span>
+#include <string>
 #include <string_view>
+#include <vector>
 
 namespace deepstop::fit {
 
@@ -24,6 +27,16 @@ struct RotorShape {
     double ventGap;
 };
 
+/// A box proud of the caliper's body.
+struct BumpShape {
+    std::string name;
+    double overEdge; ///< its top
+    double height;
+    double atDepth; ///< from the slot's middle
+    double width;
+    double fromMiddle; ///< its far side along the back
+};
+
 /// Heights from the rotor's edge, depths from the slot's middle.
 struct CaliperShape {
     double backOverEdge;
@@ -34,6 +47,8 @@ struct CaliperShape {
     double inboardDepth;
     double shoulder;
     double slotWidth;
+    double cornerRadius = 0; ///< of the back's two ends
+    std::vector<BumpShape> bumps {};
 };
 
 struct PadShape {
@@ -59,10 +74,17 @@ struct CornerShape {
     double slotCentre; ///< z of the slot's middle
 };
 
+/// A named line of a part.
+struct Outline {
+    std::string name;
+    geometry::Chain chain;
+};
+
 /// A wheel in its own frame: z = 0 at its mounting face, outboard positive.
 struct WheelShape {
     geometry::Chain barrel; ///< inside of the barrel, by rising z
-    geometry::Chain spokeBack; ///< back of the spokes, by rising r
+    std::vector<Outline> spokes; ///< back of the spokes, by rising r; one a line they were measured along
+    std::vector<Outline> insets; ///< what stands into the barrel
 };
 
 /// z of the inboard and outboard friction faces.
@@ -78,12 +100,16 @@ struct Faces {
 /// Slot's middle minus rotor's middle; positive = the caliper sits outboard of its rotor.
 [[nodiscard]] double axialOffset(const CornerShape& corner);
 
-/// Farthest distance from the axis of a straight edge of half-length `halfLength`, its middle at `height`: sqrt(h² + w²).
-[[nodiscard]] double sweptRadius(double height, double halfLength);
+/// Farthest distance from the axis of a straight edge of half-length `halfLength`, its middle at `height` and its ends rounded by `rounding`
+/// (at most the half-length): sqrt((h − ρ)² + (w − ρ)²) + ρ.
+[[nodiscard]] double sweptRadius(double height, double halfLength, double rounding = 0);
 
 /// The outline the caliper sweeps, as a wheel sees it: at each z the largest distance from the axis over the whole body, the ends of
-/// the straight back included. Chords replace the swept curve of the shoulders, on the safe side. Closed; empty when a reading lacks.
+/// the straight back included. Chords replace the swept curve of the shoulders, on the safe side by at most 0.01 mm. Closed; empty when a
+/// reading lacks.
 [[nodiscard]] geometry::Chain caliperEnvelope(const CornerShape& corner);
+/// The body's envelope, unnamed, and one for each bump, named after it. Empty when a reading of the body lacks; a bump that lacks one is left out.
+[[nodiscard]] std::vector<Outline> caliperOutlines(const CornerShape& corner);
 /// The caliper cut at the middle of its back, with its slot. Closed; empty when a reading lacks.
 [[nodiscard]] geometry::Chain caliperSection(const CornerShape& corner);
 
@@ -92,14 +118,45 @@ struct Room {
     double gap; ///< m; negative: by how much they overlap (radially at the barrel, axially at the spokes)
     geometry::Point onCaliper;
     geometry::Point onWheel;
-    bool covered; ///< the wheel was measured all along the caliper, so the nearest place cannot hide between stations
+    /// Where along the caliper no station of the wheel is near, so that a nearer place might hide: from, to, along z (barrel) or r (spokes).
+    std::vector<std::pair<double, double>> bare {};
+    std::string caliperPart {}; ///< bump nearest to the wheel; empty: the body
+    std::string wheelPart {}; ///< spoke line or inset nearest to the caliper
+
+    [[nodiscard]] bool covered() const { return bare.empty(); }
 };
+
+/// Stretches of low … high that no two neighbouring places of `places` (rising) closer than `spacing` enclose.
+[[nodiscard]] std::vector<std::pair<double, double>> bareStretches(const std::vector<double>& places, double low, double high, double spacing);
 
 /// Barrel over caliper. `barrel` in the hub's frame. Exact for straight lines between the stations.
 /// Nothing for an empty outline, fewer than two stations, or surfaces that do not share any z.
-[[nodiscard]] std::optional<Room> barrelRoom(std::span<const geometry::Point> envelope, std::span<const geometry::Point> barrel);
+/// @param spacing farthest that two neighbouring stations may lie apart with nothing hidden between them, m
+[[nodiscard]] std::optional<Room> barrelRoom(std::span<const geometry::Point> envelope, std::span<const geometry::Point> barrel,
+    double spacing = std::numeric_limits<double>::infinity());
 /// Spokes outboard of the caliper, likewise along r.
-[[nodiscard]] std::optional<Room> spokeRoom(std::span<const geometry::Point> envelope, std::span<const geometry::Point> spokeBack);
+[[nodiscard]] std::optional<Room> spokeRoom(std::span<const geometry::Point> envelope, std::span<const geometry::Point> spokeBack,
+    double spacing = std::numeric_limits<double>::infinity());
+
+/// The same over all of a caliper's outlines and all of the wheel: the least room, and which parts face each other there.
+[[nodiscard]] std::optional<Room> barrelRoom(const std::vector<Outline>& caliper, const WheelShape& wheel, double spacing);
+[[nodiscard]] std::optional<Room> spokeRoom(const std::vector<Outline>& caliper, const WheelShape& wheel, double spacing);
+/// Room to what stands into the barrel; nothing where nothing does.
+[[nodiscard]] std::optional<Room> insetRoom(const std::vector<Outline>& caliper, const WheelShape& wheel);
+
+/// An inset as the barrel carries it round: the barrel between two depths, `height` nearer the axis, with straight ends.
+/// Empty where the barrel was not measured within 5 mm of both ends.
+[[nodiscard]] geometry::Chain insetOnBarrel(std::span<const geometry::Point> barrel, double zFrom, double zTo, double height);
+
+/// Rotor with its hat in section, closed; the ring grown by `growth` at its edge. Empty when a reading lacks.
+[[nodiscard]] geometry::Chain rotorSection(const CornerShape& corner, double growth = 0);
+
+/// Room from a place that stands still to a wheel and a rotor that turn; negative where the place lies within them.
+/// `onCaliper` is the place. Nothing where neither is known.
+[[nodiscard]] std::optional<Room> keepOutRoom(geometry::Point place, const WheelShape& wheel, std::span<const geometry::Point> rotor);
+
+/// Room between the caliper's outboard half and the hat it reaches down beside; negative: they overlap by that much at least.
+[[nodiscard]] double hatRoom(const CornerShape& corner);
 
 /// In words, where on the caliper a point lies: "outboard end of the back", "inboard shoulder", "outboard face" …
 [[nodiscard]] std::string_view placeOnCaliper(const CornerShape& corner, geometry::Point onEnvelope);

@@ -27,16 +27,17 @@ Extent extentAlongZ(std::span<const Point> chain)
 }
 
 /// Room of `body` below `surface`, both drawn with the common direction along z.
-std::optional<Room> roomBelow(std::span<const Point> body, std::span<const Point> surface)
+/// @param whole the surface goes on beyond its ends, so nothing is known where the two share no z; otherwise it ends there
+std::optional<Room> roomBelow(std::span<const Point> body, std::span<const Point> surface, bool whole)
 {
     const auto nearest = geometry::distance(body, surface);
     if (!nearest)
         return {};
     const Extent b = extentAlongZ(body);
     const Extent s = extentAlongZ(surface);
+    Room room { nearest->distance, nearest->from, nearest->to };
     if (b.low > s.high || b.high < s.low)
-        return {};
-    Room room { nearest->distance, nearest->from, nearest->to, s.low <= b.low && b.high <= s.high };
+        return whole ? std::nullopt : std::optional(room);
     // Outlines that do not cross lie clear of each other or one wholly beyond the other; one place tells which.
     const double common = (std::max(b.low, s.low) + std::min(b.high, s.high)) / 2;
     const auto bodyThere = geometry::highestAt(body, common);
@@ -50,7 +51,7 @@ std::optional<Room> roomBelow(std::span<const Point> body, std::span<const Point
         const auto under = geometry::lowestAt(surface, z);
         if (top && under && *top - *under > deepest) {
             deepest = *top - *under;
-            room = { -deepest, { z, *top }, { z, *under }, room.covered };
+            room = { -deepest, { z, *top }, { z, *under } };
         }
     };
     for (const Point p : body)
@@ -60,18 +61,198 @@ std::optional<Room> roomBelow(std::span<const Point> body, std::span<const Point
     return room;
 }
 
+std::vector<double> placesAlongZ(std::span<const Point> chain)
+{
+    std::vector<double> places;
+    for (const Point p : chain)
+        places.push_back(p.z);
+    std::ranges::sort(places);
+    return places;
+}
+
+std::optional<Room> roomAlong(std::span<const Point> body, std::span<const Point> surface, double spacing)
+{
+    auto room = roomBelow(body, surface, true);
+    if (room) {
+        const Extent b = extentAlongZ(body);
+        room->bare = bareStretches(placesAlongZ(surface), b.low, b.high, spacing);
+    }
+    return room;
+}
+
+/// Keeps the smaller room; stretches nobody measured are kept from both.
+void keepLess(std::optional<Room>& least, std::optional<Room> other)
+{
+    if (!other)
+        return;
+    if (!least) {
+        least = std::move(other);
+        return;
+    }
+    auto bare = least->bare;
+    bare.insert(bare.end(), other->bare.begin(), other->bare.end());
+    if (other->gap < least->gap)
+        least = std::move(other);
+    least->bare = std::move(bare);
+}
+
 } // namespace
 
-std::optional<Room> barrelRoom(std::span<const Point> envelope, std::span<const Point> barrel) { return roomBelow(envelope, barrel); }
-
-std::optional<Room> spokeRoom(std::span<const Point> envelope, std::span<const Point> spokeBack)
+std::vector<std::pair<double, double>> bareStretches(const std::vector<double>& places, double low, double high, double spacing)
 {
-    auto room = roomBelow(geometry::transposed(envelope), geometry::transposed(spokeBack));
+    std::vector<std::pair<double, double>> bare;
+    const auto add = [&](double from, double to) {
+        from = std::max(from, low);
+        to = std::min(to, high);
+        if (to - from > 1e-9)
+            bare.emplace_back(from, to);
+    };
+    constexpr double endless = std::numeric_limits<double>::infinity();
+    if (places.empty()) {
+        add(-endless, endless);
+        return bare;
+    }
+    add(-endless, places.front());
+    for (std::size_t i = 0; i + 1 < places.size(); ++i)
+        if (places[i + 1] - places[i] > spacing + 1e-9)
+            add(places[i], places[i + 1]);
+    add(places.back(), endless);
+    return bare;
+}
+
+std::optional<Room> barrelRoom(std::span<const Point> envelope, std::span<const Point> barrel, double spacing) { return roomAlong(envelope, barrel, spacing); }
+
+std::optional<Room> spokeRoom(std::span<const Point> envelope, std::span<const Point> spokeBack, double spacing)
+{
+    auto room = roomAlong(geometry::transposed(envelope), geometry::transposed(spokeBack), spacing);
     if (room) {
         std::swap(room->onCaliper.z, room->onCaliper.r);
         std::swap(room->onWheel.z, room->onWheel.r);
     }
     return room;
+}
+
+std::optional<Room> barrelRoom(const std::vector<Outline>& caliper, const WheelShape& wheel, double spacing)
+{
+    std::optional<Room> least;
+    for (const Outline& part : caliper) {
+        auto room = barrelRoom(part.chain, wheel.barrel, spacing);
+        if (room)
+            room->caliperPart = part.name;
+        keepLess(least, std::move(room));
+    }
+    return least;
+}
+
+std::optional<Room> spokeRoom(const std::vector<Outline>& caliper, const WheelShape& wheel, double spacing)
+{
+    std::optional<Room> least;
+    for (const Outline& part : caliper) {
+        std::optional<Room> ofPart;
+        std::optional<std::vector<std::pair<double, double>>> bare;
+        for (const Outline& line : wheel.spokes) {
+            // Where the spokes' last station is near the barrel's first, the wheel goes on from one to the other.
+            Chain back = line.chain;
+            if (!back.empty() && !wheel.barrel.empty()) {
+                const Point end = wheel.barrel.back();
+                if (end.r > back.back().r && std::hypot(end.z - back.back().z, end.r - back.back().r) <= spacing)
+                    back.push_back(end);
+            }
+            auto room = spokeRoom(part.chain, back, spacing);
+            if (!room)
+                continue;
+            // Beyond the barrel's own radius there is nothing but its metal.
+            if (!wheel.barrel.empty() && back.back() == wheel.barrel.back())
+                std::erase_if(room->bare, [&](const auto& stretch) { return stretch.first >= back.back().r - 1e-9; });
+            room->caliperPart = part.name;
+            room->wheelPart = line.name;
+            // One line measured all along is enough to know where the spokes are; the others may then be short.
+            if (!bare || room->bare.size() < bare->size())
+                bare = room->bare;
+            keepLess(ofPart, std::move(room));
+        }
+        if (ofPart)
+            ofPart->bare = *bare;
+        keepLess(least, std::move(ofPart));
+    }
+    return least;
+}
+
+std::optional<Room> insetRoom(const std::vector<Outline>& caliper, const WheelShape& wheel)
+{
+    std::optional<Room> least;
+    for (const Outline& part : caliper)
+        for (const Outline& inset : wheel.insets) {
+            auto room = roomBelow(part.chain, inset.chain, false);
+            if (room) {
+                room->caliperPart = part.name;
+                room->wheelPart = inset.name;
+            }
+            keepLess(least, std::move(room));
+        }
+    return least;
+}
+
+Chain insetOnBarrel(std::span<const Point> barrel, double zFrom, double zTo, double height)
+{
+    const double low = std::min(zFrom, zTo);
+    const double high = std::max(zFrom, zTo);
+    // A little beyond the last station the barrel is taken to go on as it is there.
+    constexpr double beyond = 5e-3;
+    const auto at = [&](double z) -> std::optional<double> {
+        if (barrel.size() < 2 || !(z >= barrel.front().z - beyond && z <= barrel.back().z + beyond))
+            return {};
+        return geometry::lowestAt(barrel, std::clamp(z, barrel.front().z, barrel.back().z));
+    };
+    const auto atLow = at(low);
+    const auto atHigh = at(high);
+    if (!atLow || !atHigh || !std::isfinite(height))
+        return {};
+    Chain chain { { low, *atLow }, { low, *atLow - height } };
+    for (const Point p : barrel)
+        if (p.z > low && p.z < high)
+            chain.push_back({ p.z, p.r - height });
+    chain.push_back({ high, *atHigh - height });
+    chain.push_back({ high, *atHigh });
+    return chain;
+}
+
+std::optional<Room> keepOutRoom(Point place, const WheelShape& wheel, std::span<const Point> rotor)
+{
+    if (!std::isfinite(place.z) || !std::isfinite(place.r))
+        return {};
+    const Chain point { place, place };
+    std::optional<Room> least;
+    const auto against = [&](std::span<const Point> chain, const std::string& name, double sign) {
+        if (const auto nearest = geometry::distance(std::span<const Point>(point), chain)) {
+            Room room { sign * nearest->distance, place, nearest->to };
+            room.wheelPart = name;
+            keepLess(least, std::move(room));
+        }
+    };
+    const auto under = geometry::lowestAt(wheel.barrel, place.z);
+    if (wheel.barrel.size() >= 2)
+        against(wheel.barrel, "the barrel", under && *under < place.r ? -1 : 1);
+    for (const Outline& inset : wheel.insets) {
+        const auto there = geometry::lowestAt(inset.chain, place.z);
+        against(inset.chain, inset.name, there && *there < place.r ? -1 : 1);
+    }
+    for (const Outline& line : wheel.spokes) {
+        const auto there = geometry::lowestAt(geometry::transposed(line.chain), place.r);
+        against(line.chain, "the spokes", there && *there < place.z ? -1 : 1);
+    }
+    if (rotor.size() >= 2) {
+        // Inside the closed outline when a ray along r crosses it an odd number of times.
+        bool inside = false;
+        for (std::size_t i = 0; i + 1 < rotor.size(); ++i) {
+            const Point a = rotor[i];
+            const Point b = rotor[i + 1];
+            if ((a.z > place.z) != (b.z > place.z) && place.r < a.r + (b.r - a.r) * (place.z - a.z) / (b.z - a.z))
+                inside = !inside;
+        }
+        against(rotor, "the rotor", inside ? -1 : 1);
+    }
+    return least;
 }
 
 } // namespace deepstop::fit

@@ -20,7 +20,11 @@ double wheelFace(const CornerShape& corner) { return corner.ring + corner.rotor.
 
 double axialOffset(const CornerShape& corner) { return corner.slotCentre - frictionFaces(corner).middle(); }
 
-double sweptRadius(double height, double halfLength) { return std::hypot(height, halfLength); }
+double sweptRadius(double height, double halfLength, double rounding)
+{
+    const double round = std::min(rounding, halfLength);
+    return std::hypot(height - round, halfLength - round) + round;
+}
 
 namespace {
 
@@ -33,10 +37,18 @@ Chain outline(const CornerShape& corner, double halfLength)
     const double in = corner.slotCentre - c.inboardDepth;
     const double back = edge + c.backOverEdge;
     const double low = edge - c.reach;
-    const double backSwept = sweptRadius(back, halfLength);
-    const double shoulderSwept = sweptRadius(back - c.shoulder, halfLength);
-    Chain chain { { in, low }, { in, shoulderSwept }, { in + c.shoulder, backSwept }, { out - c.shoulder, backSwept },
-        { out, shoulderSwept }, { out, low } };
+    // A shoulder's swept curve bulges towards the axis, so its chords lie outside it: as many as keep that under 10 µm.
+    const double round = std::min(c.cornerRadius, halfLength);
+    const double w = halfLength - round;
+    const double bend = w * w / std::pow(w * w + std::pow(back - c.shoulder - round, 2), 1.5);
+    const int chords = halfLength > 0 && c.shoulder > 0 && std::isfinite(bend) ? std::clamp(static_cast<int>(std::ceil(c.shoulder * std::sqrt(bend / 8e-5))), 1, 64) : 1;
+    const auto swept = [&](int i) { return sweptRadius(back - c.shoulder * (chords - i) / chords, halfLength, round); };
+    Chain chain { { in, low } };
+    for (int i = 0; i <= chords; ++i)
+        chain.push_back({ in + c.shoulder * i / chords, swept(i) });
+    for (int i = chords; i >= 0; --i)
+        chain.push_back({ out - c.shoulder * i / chords, swept(i) });
+    chain.push_back({ out, low });
     const bool known = std::ranges::all_of(chain, [](Point p) { return std::isfinite(p.z) && std::isfinite(p.r); });
     return known ? chain : Chain {};
 }
@@ -44,6 +56,44 @@ Chain outline(const CornerShape& corner, double halfLength)
 } // namespace
 
 Chain caliperEnvelope(const CornerShape& corner) { return geometry::closed(outline(corner, corner.caliper.backHalfLength)); }
+
+std::vector<Outline> caliperOutlines(const CornerShape& corner)
+{
+    std::vector<Outline> outlines;
+    outlines.push_back({ {}, caliperEnvelope(corner) });
+    if (outlines.front().chain.empty())
+        return {};
+    for (const BumpShape& bump : corner.caliper.bumps) {
+        const double middle = corner.slotCentre + bump.atDepth;
+        const double top = sweptRadius(corner.rotor.outerRadius + bump.overEdge, bump.fromMiddle);
+        const double low = std::min(corner.rotor.outerRadius + bump.overEdge - bump.height, top);
+        if (std::isfinite(middle + bump.width + top + low))
+            outlines.push_back({ bump.name, geometry::closed({ { middle - bump.width / 2, low }, { middle - bump.width / 2, top }, { middle + bump.width / 2, top }, { middle + bump.width / 2, low } }) });
+    }
+    return outlines;
+}
+
+Chain rotorSection(const CornerShape& corner, double growth)
+{
+    const Faces faces = frictionFaces(corner);
+    const RotorShape& r = corner.rotor;
+    const double face = corner.ring + r.hatThickness;
+    const double edge = r.outerRadius + growth;
+    Chain chain { { faces.inboard, r.ringInnerRadius }, { faces.inboard, edge }, { faces.outboard, edge }, { faces.outboard, r.hatOuterRadius },
+        { face, r.hatOuterRadius }, { face, r.boreRadius }, { corner.ring, r.boreRadius }, { corner.ring, r.hatOuterRadius - r.hatWall },
+        { faces.outboard - r.thickness / 2, r.hatOuterRadius - r.hatWall }, { faces.outboard - r.thickness / 2, r.ringInnerRadius } };
+    const bool known = std::ranges::all_of(chain, [](Point p) { return std::isfinite(p.z) && std::isfinite(p.r); });
+    return known ? geometry::closed(std::move(chain)) : Chain {};
+}
+
+double hatRoom(const CornerShape& corner)
+{
+    const double along = corner.slotCentre + corner.caliper.slotWidth / 2 - (corner.ring + corner.rotor.hatThickness);
+    const double across = corner.rotor.outerRadius - corner.caliper.reach - corner.rotor.hatOuterRadius;
+    if (along > 0 && across > 0)
+        return std::hypot(along, across);
+    return std::max(along, across);
+}
 
 Chain caliperSection(const CornerShape& corner)
 {
@@ -67,13 +117,13 @@ std::string_view placeOnCaliper(const CornerShape& corner, Point p)
     const bool outboard = fromMiddle > 0;
     const double depth = outboard ? c.outboardDepth : c.inboardDepth;
     const double shoulderStart = depth - c.shoulder;
-    const double backSwept = sweptRadius(corner.rotor.outerRadius + c.backOverEdge, c.backHalfLength);
+    const double backSwept = sweptRadius(corner.rotor.outerRadius + c.backOverEdge, c.backHalfLength, c.cornerRadius);
     const double tolerance = 1e-6;
     if (p.r >= backSwept - tolerance && std::abs(fromMiddle) >= shoulderStart - tolerance)
         return outboard ? "the outboard corner of the back, at its ends" : "the inboard corner of the back, at its ends";
     if (p.r >= backSwept - tolerance)
         return "the back of the bridge, at its ends";
-    if (std::abs(fromMiddle) < depth - tolerance || p.r >= sweptRadius(corner.rotor.outerRadius + c.backOverEdge - c.shoulder, c.backHalfLength) - tolerance)
+    if (std::abs(fromMiddle) < depth - tolerance || p.r >= sweptRadius(corner.rotor.outerRadius + c.backOverEdge - c.shoulder, c.backHalfLength, c.cornerRadius) - tolerance)
         return outboard ? "the outboard shoulder" : "the inboard shoulder";
     return outboard ? "the outboard face" : "the inboard face";
 }

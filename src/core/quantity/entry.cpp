@@ -62,6 +62,11 @@ Entry readEntry(std::string_view text, const Style& style, UnitSystem system, co
         reading.date = today;
         reading = repeated(std::move(reading), several);
     }
+    // An estimate that names an instrument was foretold: whatever is typed over it, the same number too, is the reading it waited for.
+    if (before.known == Known::Estimated && !before.instrument.empty()) {
+        reading.known = Known::Measured;
+        reading.date = today;
+    }
     if (!width.empty()) {
         const Unit& widthUnit = parsedWidth.unit ? *parsedWidth.unit : parsed.unit ? *parsed.unit : plain;
         const Parsed again = parseQuantity(width, style.dimension, widthUnit);

@@ -1,22 +1,108 @@
+#include "centring/car_plan.hpp"
 #include "study/figures.hpp"
-#include "study/judge.hpp"
 #include "study/parts.hpp"
-
-#include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
 
+namespace deepstop {
+
+double CentringResult::effect() const
+{
+    // A real effect learnt from readings counts where it is believable; otherwise one of them is wrong. Common practice, no source.
+    constexpr double least = 0.7;
+    constexpr double most = 1.3;
+    return learnt && learnt->ratio >= least && learnt->ratio <= most ? learnt->ratio : 1;
+}
+
+} // namespace deepstop
+
 namespace deepstop::parts {
 namespace {
 
+/// Moves smaller than this teach nothing: the readings' own error is as large.
+constexpr double leastMove = 0.2e-3;
+
 centring::Gaps gapsOf(Sample& s, const MockUp& m) { return { s(m.innerTop), s(m.outerTop), s(m.innerBottom), s(m.outerBottom) }; }
+
+double valueOr(const Reading& reading, double otherwise) { return reading.value.value_or(otherwise); }
+
+/// From the earlier readings of a corner: what a shim really moved the caliper, over what it should have.
+std::optional<LearntEffect> learn(const MockUp& m, const Corner& corner)
+{
+    struct State {
+        double axial;
+        double stack;
+    };
+    std::vector<State> states;
+    const auto mean = [](const Reading& it, const Reading& ot, const Reading& ib, const Reading& ob) {
+        for (const Reading* r : { &it, &ot, &ib, &ob })
+            if (!r->value || r->known == Known::Estimated)
+                return std::numeric_limits<double>::quiet_NaN();
+        return centring::position({ *it.value, *ot.value, *ib.value, *ob.value }, 1, 1).axial;
+    };
+    for (const Pass& p : m.passes)
+        states.push_back({ mean(p.innerTop, p.outerTop, p.innerBottom, p.outerBottom), (valueOr(p.shimTop, 0) + valueOr(p.shimBottom, 0)) / 2 });
+    states.push_back({ mean(m.innerTop, m.outerTop, m.innerBottom, m.outerBottom), (valueOr(corner.mount.shimTop, 0) + valueOr(corner.mount.shimBottom, 0)) / 2 });
+    const int direction = corner.mount.shimMoves == Direction::Outboard ? 1 : -1;
+    double nominal = 0;
+    double measured = 0;
+    int moves = 0;
+    for (std::size_t i = 1; i < states.size(); ++i) {
+        const double stack = states[i].stack - states[i - 1].stack;
+        const double moved = states[i].axial - states[i - 1].axial;
+        if (!std::isfinite(moved) || std::abs(stack) < leastMove)
+            continue;
+        // Least squares through the origin, every move by its size.
+        nominal += stack * stack;
+        measured += stack * direction * moved;
+        ++moves;
+    }
+    return moves ? std::optional(LearntEffect { measured / nominal, moves }) : std::nullopt;
+}
+
+/// How far the pad's edge lies under the rotor's at the two bolts, from its two ends.
+std::pair<double, double> insetAtBolts(const MockUp& m, const Corner& corner)
+{
+    const double top = valueOr(m.padEdgeTop, NAN);
+    const double bottom = valueOr(m.padEdgeBottom, NAN);
+    const double slope = (top - bottom) / valueOr(corner.pad.length, NAN);
+    const double half = valueOr(corner.mount.boltSpacing, NAN) / 2;
+    return { (top + bottom) / 2 + slope * half, (top + bottom) / 2 - slope * half };
+}
+
+/// The part of a plan for the car that is this corner's.
+centring::Plan planOf(const centring::CarPlan& car, const CentringResult& r, std::size_t first, double tolerance)
+{
+    centring::Plan plan;
+    plan.top = car.stacks[first];
+    plan.bottom = car.stacks[first + 1];
+    const int direction = r.corner->mount.shimMoves == Direction::Outboard ? 1 : -1;
+    const double effect = r.effect();
+    const double top = direction * plan.top.residual * effect;
+    const double bottom = direction * plan.bottom.residual * effect;
+    plan.remaining = { (top + bottom) / 2, (top - bottom) / valueOr(r.corner->mount.boltSpacing, 1), top, bottom };
+    plan.possible = std::abs(plan.top.residual) <= tolerance + 1e-9 && std::abs(plan.bottom.residual) <= tolerance + 1e-9;
+    if (r.targets.size() == 4) {
+        plan.radialTop = car.stacks[first + 2];
+        plan.radialBottom = car.stacks[first + 3];
+        plan.possible = plan.possible && std::abs(plan.radialTop->residual) <= tolerance + 1e-9 && std::abs(plan.radialBottom->residual) <= tolerance + 1e-9;
+    }
+    return plan;
+}
 
 } // namespace
 
-std::vector<CentringResult> centringOf(const Build& build, const Setup& setup)
+void addCentring(Study& study)
 {
-    std::vector<CentringResult> results;
+    const Build& build = *study.build;
+    const Setup& setup = *study.after.setup;
+    const double aim = figures::setting(build.wants.padEdge, &Wants::padEdge);
+    // Half of what is aimed at, so that the readings' own error has room inside it.
+    const double tolerance = figures::setting(build.wants.centred, &Wants::centred) / 2;
+    const int most = static_cast<int>(std::clamp(figures::setting(build.wants.shimsPerBolt, &Wants::shimsPerBolt), 1.0, 8.0));
+    std::vector<double> targets;
+    std::vector<std::size_t> firsts;
     for (const MockUp& mockUp : build.mockUps) {
         if (mockUp.setup != setup.id)
             continue;
@@ -28,171 +114,69 @@ std::vector<CentringResult> centringOf(const Build& build, const Setup& setup)
         r.corner = corner;
         r.axial = evaluate([&](Sample& s) { return centring::position(gapsOf(s, mockUp), 1, 1).axial; });
         r.tilt = evaluate([&](Sample& s) { return centring::position(gapsOf(s, mockUp), 1, 1).tilt; });
+        if (mockUp.padEdgeTop.value || mockUp.padEdgeBottom.value) {
+            r.padEdge = evaluate([&](Sample& s) { return (s(mockUp.padEdgeTop) + s(mockUp.padEdgeBottom)) / 2; });
+            r.padTilt = evaluate([&](Sample& s) { return s(mockUp.padEdgeTop) - s(mockUp.padEdgeBottom); });
+        }
+        // Play that nobody has taken up the same way each time is error of the reading.
+        if (mockUp.play.value && mockUp.settled != YesNo::Yes)
+            for (Figure* figure : { &r.axial, &r.tilt }) {
+                figure->worstCase += *mockUp.play.value / 2;
+                figure->rootSumSquare = std::hypot(figure->rootSumSquare, *mockUp.play.value / 2);
+            }
+        r.learnt = learn(mockUp, *corner);
         Sample s;
         const double gapSpacing = s(mockUp.gapSpacing);
         const double boltSpacing = s(corner->mount.boltSpacing);
         const auto position = centring::position(gapsOf(s, mockUp), gapSpacing, boltSpacing);
         if (std::isfinite(position.atTopBolt) && std::isfinite(position.atBottomBolt)) {
             r.position = position;
-            std::vector<centring::ShimKind> drawer;
-            for (const ShimStock& stock : build.drawer)
-                if (stock.thickness.value)
-                    drawer.push_back({ *stock.thickness.value, stock.count });
-            const centring::Mounting mounting { corner->mount.shimTop.value.value_or(0), corner->mount.shimBottom.value.value_or(0), gapSpacing,
-                boltSpacing, corner->mount.shimMoves == Direction::Outboard ? 1 : -1 };
-            // Half of what is aimed at, so that the readings' own error has room inside it.
-            r.plan = centring::plan(position, mounting, drawer, build.wants.centred.value.value_or(0.25e-3) / 2);
+            const int direction = corner->mount.shimMoves == Direction::Outboard ? 1 : -1;
+            const double effect = r.effect();
+            r.targets = { valueOr(corner->mount.shimTop, 0) - direction * position.atTopBolt / effect, valueOr(corner->mount.shimBottom, 0) - direction * position.atBottomBolt / effect };
+            const auto [insetTop, insetBottom] = insetAtBolts(mockUp, *corner);
+            if (corner->mount.kind == MountKind::Radial && std::isfinite(insetTop + insetBottom)) {
+                r.targets.push_back(valueOr(corner->mount.radialTop, 0) + insetTop - aim);
+                r.targets.push_back(valueOr(corner->mount.radialBottom, 0) + insetBottom - aim);
+            }
+            constexpr double senseless = 0.2; // m
+            if (std::ranges::all_of(r.targets, [](double t) { return std::abs(t) < senseless; })) {
+                firsts.push_back(targets.size());
+                targets.insert(targets.end(), r.targets.begin(), r.targets.end());
+            } else {
+                r.targets.clear();
+                r.why = "The gaps cannot be right: no caliper is that far off.";
+            }
         }
-        results.push_back(std::move(r));
+        study.centring.push_back(std::move(r));
     }
-    return results;
-}
-
-namespace {
-
-/// The plan put in: new stacks, the slot moved with them, and gaps foretold, hence only estimated until they are read again.
-std::shared_ptr<const Build> fitted(const Study& study, const CentringResult& r)
-{
-    auto build = std::make_shared<Build>(*study.build);
-    const auto mockUp = r.mockUp - study.build->mockUps.data();
-    auto& m = build->mockUps[static_cast<std::size_t>(mockUp)];
-    auto& setup = *std::ranges::find(build->setups, study.after.setup->id, &Setup::id);
-    auto& corner = m.axle == Axle::Front ? setup.front : setup.rear;
-    if (!corner)
-        return nullptr;
-    const auto foretell = [](Reading& reading, double by) { reading = { reading.value.value_or(0) + by, reading.plusMinus, Known::Estimated, {}, {} }; };
-    const double moved = r.plan->remaining.axial - r.position->axial;
-    const double tilted = (r.plan->remaining.tilt - r.position->tilt) * m.gapSpacing.value.value_or(0) / 2;
-    foretell(m.outerTop, moved + tilted);
-    foretell(m.innerTop, -moved - tilted);
-    foretell(m.outerBottom, moved - tilted);
-    foretell(m.innerBottom, -moved + tilted);
-    corner->mount.shimTop = { r.plan->top.total, {}, Known::Measured, "micrometer", {} };
-    corner->mount.shimBottom = { r.plan->bottom.total, {}, Known::Measured, "micrometer", {} };
-    if (corner->mount.slotCentre.value)
-        *corner->mount.slotCentre.value += moved;
-    return build;
-}
-
-std::string pile(const Study& study, const centring::Stack& stack)
-{
-    std::string text;
-    for (const double shim : stack.shims)
-        text += (text.empty() ? "" : " + ") + figure(shim, style::fine, study.system);
-    return text.empty() ? "no shims" : text + " " + std::string(style::fine.unit(study.system).symbol);
-}
-
-Remedy planned(const Study& study, const CentringResult& r)
-{
-    Remedy remedy;
-    remedy.title = fmt::format("Top {}, bottom {}", pile(study, r.plan->top), pile(study, r.plan->bottom));
-    remedy.gap.value = r.plan->remaining.axial;
-    const auto now = [&](const Reading& reading) { return print(reading.value.value_or(0), style::fine, study.system); };
-    remedy.costs = { fmt::format("in now: {} and {}", now(r.corner->mount.shimTop), now(r.corner->mount.shimBottom)), "then read the four gaps again" };
-    remedy.applied = fitted(study, r);
-    return remedy;
-}
-
-} // namespace
-
-void addCentringVerdicts(Study& study)
-{
-    const auto say = [&](double length) { return print(length, style::fine, study.system); };
-    const double aim = study.build->wants.centred.value.value_or(0.25e-3);
-    const double usable = study.build->wants.usable.value.value_or(0.5e-3);
-    const auto judgeOffset = [&](Verdict& v) {
-        const double off = std::abs(*v.figure.value);
-        v.wanted = aim;
-        const double unsure = v.figure.rootSumSquare;
-        v.level = off + unsure <= aim ? Level::Good : off - unsure > usable ? Level::Stop : off > aim ? Level::Caution : Level::Unproven;
-        // Readings coarser than what is judged prove neither good nor bad.
-        if (v.level == Level::Unproven || (unsure > usable && v.level != Level::Stop)) {
-            v.level = Level::Unproven;
-            v.reason = fmt::format("{} off, but the readings are only good to ±{}: use a vernier or feeler gauges", say(off), say(unsure));
-            return;
-        }
-        v.reason = off < 0.005e-3 ? std::string("In the middle")
-                                  : fmt::format("Caliper {} too far {}", say(off), *v.figure.value > 0 ? "outboard" : "inboard");
-        if (v.level != Level::Good)
-            v.reason += fmt::format(", {} wanted", say(aim));
-    };
-    for (const CentringResult& r : study.centring) {
-        const auto where = fmt::format("{}-{}", wordFor(r.mockUp->axle), r.mockUp->side == Side::Left ? "left" : "right");
-        Verdict v;
-        v.id = where + "/axial";
-        v.stage = Stage::Centring;
-        v.axle = r.mockUp->axle;
-        v.title = fmt::format("{} {}: rotor in the middle", wordFor(r.mockUp->axle), wordFor(r.mockUp->side, choices::side));
-        v.title[0] = static_cast<char>(std::toupper(v.title[0]));
-        v.style = style::fine;
-        v.figure = r.axial;
-        v.method = "Half the difference of outer and inner gap, mean of top and bottom. Shims: exact search of the drawer, fewest shims that bring "
-                   "each bolt within half of what is aimed at.";
-        v.source = "Plane geometry; 0.25 mm aimed at, 0.5 mm usable: common practice.";
-        v.caution = "Read with the rotor flat on a clean hub, held by at least three nuts, the caliper's play settled the same way each time.";
-        if (!judge::unproven(study, v)) {
-            judgeOffset(v);
-            if (r.plan && !r.plan->possible)
-                v.reason += ". " + r.plan->why;
-            if (r.plan && v.level != Level::Good && std::abs(r.plan->remaining.axial) < std::abs(*v.figure.value) - 1e-6)
-                v.remedies.push_back(planned(study, r));
-        }
-        study.verdicts.push_back(v);
-
-        Verdict tilt = v;
-        tilt.remedies.clear();
-        tilt.id = where + "/tilt";
-        tilt.title = fmt::format("{} {}: caliper square to the rotor", wordFor(r.mockUp->axle), wordFor(r.mockUp->side, choices::side));
-        tilt.title[0] = static_cast<char>(std::toupper(tilt.title[0]));
-        tilt.figure = r.tilt;
-        tilt.method = "Error at the top less error at the bottom: different shims on the two bolts take it out.";
-        if (!judge::unproven(study, tilt)) {
-            const double off = std::abs(*tilt.figure.value);
-            tilt.wanted = aim;
-            tilt.level = off <= aim ? Level::Good : off <= usable ? Level::Caution : Level::Stop;
-            tilt.reason = fmt::format("{} from top to bottom", say(off));
-        }
-        study.verdicts.push_back(tilt);
-
-        // Dimensions and gaps tell of the same thing; where they disagree, one of them is wrong.
-        const CornerResult& corner = study.after.at(r.mockUp->axle);
-        const Figure apart = evaluate([&](Sample& s) {
-            return figures::axialOffset(s, *corner.corner) - centring::position(gapsOf(s, *r.mockUp), 1, 1).axial;
-        });
-        if (apart.value && std::abs(*apart.value) > apart.worstCase + 0.05e-3) {
-            Verdict cross;
-            cross.id = where + "/agreement";
-            cross.stage = Stage::Centring;
-            cross.axle = r.mockUp->axle;
-            cross.title = "Gaps against dimensions";
-            cross.level = Level::Caution;
-            cross.style = style::fine;
-            cross.figure = apart;
-            cross.reason = fmt::format("They differ by {}: one of the readings is wrong, or the rotor did not sit flat", say(std::abs(*apart.value)));
-            cross.method = "Slot's middle less rotor's middle from the dimensions, less the same from the four gaps.";
-            cross.source = "Plane geometry.";
-            study.verdicts.push_back(std::move(cross));
-        }
-    }
-    if (!study.centring.empty())
+    if (targets.empty())
         return;
-    for (const Axle axle : axlesOf(study)) {
-        const CornerResult& corner = study.after.at(axle);
-        if (!corner.corner)
+    std::vector<centring::ShimKind> drawer;
+    for (const ShimStock& stock : build.drawer)
+        if (stock.thickness.value)
+            drawer.push_back({ *stock.thickness.value, stock.count });
+    // Both sides draw on one drawer, so both are planned at once.
+    const auto plans = centring::carPlans(targets, drawer, tolerance, most);
+    std::size_t known = 0;
+    for (CentringResult& r : study.centring) {
+        if (r.targets.empty())
             continue;
-        Verdict v;
-        v.id = wordFor(axle) + "/axial";
-        v.stage = Stage::Centring;
-        v.axle = axle;
-        v.title = "Rotor in the middle, from dimensions";
-        v.style = style::fine;
-        v.figure = evaluate([&](Sample& s) { return figures::axialOffset(s, *corner.corner); });
-        v.method = "Slot's middle less rotor's middle, both from the hub's face.";
-        v.source = "Plane geometry; 0.25 mm aimed at, 0.5 mm usable: common practice.";
-        if (!judge::unproven(study, v))
-            judgeOffset(v);
-        study.verdicts.push_back(std::move(v));
+        const std::size_t first = firsts[known++];
+        for (std::size_t i = 0; i < plans.size() && i < 2; ++i)
+            (i == 0 ? r.plan : r.next) = planOf(plans[i], r, first, tolerance);
+        const double least = *std::ranges::min_element(r.targets);
+        if (r.plan && !r.plan->possible) {
+            if (least < -tolerance - 1e-9)
+                r.plan->why = "Cannot be shimmed: more would have to come out than is in.";
+            else if (drawer.empty())
+                r.plan->why = "The drawer is empty.";
+            else
+                r.plan->why = "The drawer does not hold the right sizes: this is the nearest it can do.";
+        }
     }
+    if (!plans.empty() && !plans.front().within())
+        study.shimsToBuy = centring::toBuy(targets, drawer, tolerance, most);
 }
 
 } // namespace deepstop::parts

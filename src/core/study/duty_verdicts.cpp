@@ -263,9 +263,13 @@ void addVerdicts(Study& study)
         addBenchVerdicts(study, axle);
         addWeightVerdicts(study, axle);
     }
-    for (const Axle axle : axlesOf(study))
+    for (const Axle axle : axlesOf(study)) {
         addRoomVerdicts(study, axle);
+        addSeatVerdicts(study, axle);
+    }
     addCentringVerdicts(study);
+    for (const Axle axle : axlesOf(study))
+        addJointVerdicts(study, axle);
     for (const Axle axle : axlesOf(study))
         addHeatVerdicts(study, axle);
     addStopVerdicts(study);

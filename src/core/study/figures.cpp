@@ -35,6 +35,18 @@ weights::Ring ringOf(Sample& s, const Rotor& r)
 
 } // namespace
 
+namespace {
+
+/// The rounding of the back's ends and what stands proud of the body.
+void addBumps(Sample& s, const Corner& c, fit::CornerShape& shape)
+{
+    shape.caliper.cornerRadius = s.orElse(c.caliper.cornerRadius, 0);
+    for (const Bump& bump : c.caliper.bumps)
+        shape.caliper.bumps.push_back({ "the " + std::string(wordFor(bump.kind, choices::bump)), s(bump.overEdge), s(bump.height), s(bump.atDepth), s(bump.width), s(bump.fromMiddle) });
+}
+
+} // namespace
+
 fit::CornerShape shapeOf(Sample& s, const Corner& c, const Hub& hub)
 {
     fit::CornerShape shape {};
@@ -42,6 +54,7 @@ fit::CornerShape shapeOf(Sample& s, const Corner& c, const Hub& hub)
         s(c.rotor.hatThickness), s(c.rotor.hatOuterDiameter) / 2, s(c.rotor.hatWall), s(c.rotor.bore) / 2, s(c.rotor.ventGap) };
     shape.caliper = { s(c.caliper.backOverEdge), s(c.caliper.backLength) / 2, s(c.caliper.bridgeGap), s(c.caliper.reach),
         s(c.caliper.outboardDepth), s(c.caliper.inboardDepth), s(c.caliper.shoulder), s(c.caliper.slotWidth) };
+    addBumps(s, c, shape);
     shape.pad = { s(c.pad.height), s(c.pad.thickness), s(c.pad.backing), s(c.mount.padInset) };
     shape.hub = { s(hub.flangeDiameter) / 2, s(hub.pilotDiameter) / 2, s(hub.pilotHeight) };
     shape.ring = s.orElse(c.ring, 0);
@@ -59,11 +72,10 @@ fit::CornerShape outlineOf(Sample& s, const Corner& c)
     shape.rotor.outerRadius = s(c.rotor.outerDiameter) / 2;
     shape.caliper = { s(c.caliper.backOverEdge), s(c.caliper.backLength) / 2, 0, s(c.caliper.reach), s(c.caliper.outboardDepth),
         s(c.caliper.inboardDepth), s(c.caliper.shoulder), 0 };
+    addBumps(s, c, shape);
     shape.slotCentre = s(c.mount.slotCentre);
     return shape;
 }
-
-double faceOf(Sample& s, const Corner& c) { return s.orElse(c.ring, 0) + s(c.rotor.hatThickness) + s.orElse(c.spacer, 0); }
 
 double gapOf(const std::optional<fit::Room>& room) { return room ? room->gap : unknown; }
 
@@ -83,35 +95,148 @@ geometry::Chain barrelOf(Sample& s, const Wheel& wheel, double face)
     return geometry::moved(std::move(chain), face);
 }
 
-geometry::Chain spokesOf(Sample& s, const Wheel& wheel, double face)
+/// The barrel's outboard station alone, where spokes go over into it; nothing for an unmeasured barrel.
+geometry::Chain barrelsEnd(Sample& s, const Wheel& wheel, double face)
 {
-    geometry::Chain chain;
-    for (const SpokeStation& station : wheel.spokes)
-        chain.push_back({ s(station.distance), s(station.radius) });
-    std::ranges::sort(chain, {}, &geometry::Point::r);
-    return geometry::moved(std::move(chain), face);
+    const BarrelStation* end = nullptr;
+    double depth = std::numeric_limits<double>::infinity();
+    for (const BarrelStation& station : wheel.barrel)
+        if (const double there = s(station.depth); !(there >= depth)) {
+            depth = there;
+            end = &station;
+        }
+    return end ? geometry::Chain { { face - depth, s(end->insideRadius) } } : geometry::Chain {};
+}
+
+std::vector<fit::Outline> spokesOf(Sample& s, const Wheel& wheel, double face)
+{
+    std::vector<fit::Outline> lines;
+    for (const SpokeStation& station : wheel.spokes) {
+        auto line = std::ranges::find(lines, station.along, &fit::Outline::name);
+        if (line == lines.end())
+            line = lines.insert(line, { station.along, {} });
+        line->chain.push_back({ s(station.distance) + face, s(station.radius) });
+    }
+    for (fit::Outline& line : lines)
+        std::ranges::sort(line.chain, {}, &geometry::Point::r);
+    return lines;
+}
+
+std::vector<fit::Outline> insetsOf(Sample& s, const Wheel& wheel, const geometry::Chain& barrel, double face)
+{
+    std::vector<fit::Outline> insets;
+    for (const Inset& inset : wheel.insets)
+        insets.push_back({ "the " + std::string(wordFor(inset.kind, choices::inset)), fit::insetOnBarrel(barrel, face - s(inset.from), face - s(inset.to), s(inset.height)) });
+    return insets;
 }
 
 } // namespace
 
-fit::WheelShape wheelOf(Sample& s, const Wheel& wheel, double face) { return { barrelOf(s, wheel, face), spokesOf(s, wheel, face) }; }
+double wheelFace(Sample& s, const Corner& c) { return s.orElse(c.ring, 0) + s(c.rotor.hatThickness) + s.orElse(c.spacer, 0); }
 
-double barrelGap(Sample& s, const Corner& corner, const Wheel& wheel)
+fit::WheelShape wheelOf(Sample& s, const Wheel& wheel, double face)
 {
-    const auto envelope = fit::caliperEnvelope(outlineOf(s, corner));
-    const auto room = fit::barrelRoom(envelope, barrelOf(s, wheel, faceOf(s, corner)));
-    if (room && !room->covered)
-        s.assume("the barrel of " + wheel.name + " beyond its last station");
+    fit::WheelShape shape { barrelOf(s, wheel, face), spokesOf(s, wheel, face), {} };
+    shape.insets = insetsOf(s, wheel, shape.barrel, face);
+    return shape;
+}
+
+double setting(const Reading& reading, Reading Wants::* which)
+{
+    static const Wants usual;
+    return reading.value.value_or(*(usual.*which).value);
+}
+
+double wantedOf(WheelGap which, const Wheel& wheel, const Wants& wants)
+{
+    const bool spokes = which == WheelGap::Spokes;
+    return (spokes ? setting(wants.spokeGap, &Wants::spokeGap) : setting(wants.barrelGap, &Wants::barrelGap)) + wheel.give.value.value_or(0);
+}
+
+std::optional<fit::Room> roomOf(WheelGap which, const fit::CornerShape& corner, const fit::WheelShape& wheel, const Wants& wants)
+{
+    const auto outlines = fit::caliperOutlines(corner);
+    const double spacing = setting(wants.stationSpacing, &Wants::stationSpacing);
+    switch (which) {
+    case WheelGap::Barrel: return fit::barrelRoom(outlines, wheel, spacing);
+    case WheelGap::Insets: return fit::insetRoom(outlines, wheel);
+    case WheelGap::Spokes: return fit::spokeRoom(outlines, wheel, spacing);
+    }
+    return {};
+}
+
+double wheelGap(Sample& s, WheelGap which, const Corner& corner, const Wheel& wheel, const Wants& wants)
+{
+    const double face = wheelFace(s, corner);
+    fit::WheelShape shape;
+    if (which == WheelGap::Spokes) {
+        shape.spokes = spokesOf(s, wheel, face);
+        shape.barrel = barrelsEnd(s, wheel, face);
+    } else {
+        shape.barrel = barrelOf(s, wheel, face);
+    }
+    if (which == WheelGap::Insets)
+        shape.insets = insetsOf(s, wheel, shape.barrel, face);
+    // One that nobody can place might be anywhere.
+    if (std::ranges::any_of(shape.insets, [](const fit::Outline& inset) { return inset.chain.empty(); }))
+        return unknown;
+    const auto room = roomOf(which, outlineOf(s, corner), shape, wants);
+    if (room && !room->covered())
+        s.assume(which == WheelGap::Barrel ? "the barrel of " + wheel.name + " where no station is near" : "the spokes of " + wheel.name + " where no station is near");
     return gapOf(room);
 }
 
-double spokeGap(Sample& s, const Corner& corner, const Wheel& wheel)
+double inboardFace(Sample& s, const Corner& c) { return s.orElse(c.ring, 0) + s(c.rotor.hatThickness) - s(c.rotor.overallHeight); }
+
+double wheelMiddle(Sample& s, const Corner& corner, const Wheel& wheel) { return wheelFace(s, corner) - s(wheel.offset); }
+
+fit::Stance stanceOf(Sample& s, const Corner& corner, const Wheel& wheel)
 {
-    const auto envelope = fit::caliperEnvelope(outlineOf(s, corner));
-    const auto room = fit::spokeRoom(envelope, spokesOf(s, wheel, faceOf(s, corner)));
-    if (room && !room->covered)
-        s.assume("the spokes of " + wheel.name + " beyond their last station");
-    return gapOf(room);
+    double width = unknown;
+    if (wheel.overallWidth.value)
+        width = s(wheel.overallWidth);
+    else if (wheel.nominalWidth > 0)
+        width = fit::overallWidth(wheel.nominalWidth);
+    return fit::stance(width, s(wheel.offset), wheelFace(s, corner));
+}
+
+joints::StudStack studStack(Sample& s, const Corner& c, const Wheel& wheel, const Hub& hub)
+{
+    const auto thread = joints::parseThread(hub.studThread);
+    return { s(hub.studLength), s(c.rotor.hatThickness), s.orElse(c.ring, 0), s.orElse(c.spacer, 0), s(wheel.padThickness), s(hub.nutThread),
+        thread ? thread->diameter : unknown, thread ? thread->pitch : unknown };
+}
+
+double hatGap(Sample& s, const Corner& c)
+{
+    fit::CornerShape shape {};
+    shape.rotor.outerRadius = s(c.rotor.outerDiameter) / 2;
+    shape.rotor.hatOuterRadius = s(c.rotor.hatOuterDiameter) / 2;
+    shape.rotor.hatThickness = s(c.rotor.hatThickness);
+    shape.caliper.reach = s(c.caliper.reach);
+    shape.caliper.slotWidth = s(c.caliper.slotWidth);
+    shape.slotCentre = s(c.mount.slotCentre);
+    shape.ring = s.orElse(c.ring, 0);
+    return fit::hatRoom(shape);
+}
+
+double keepOutGap(Sample& s, const KeepOut& place, const Corner& corner, const Wheel* wheel, const Hub& hub, const Wants& wants)
+{
+    fit::CornerShape shape {};
+    shape.ring = s.orElse(corner.ring, 0);
+    const Rotor& r = corner.rotor;
+    shape.rotor = { s(r.outerDiameter) / 2, s(r.thickness), s(r.ringInnerDiameter) / 2, s(r.overallHeight), s(r.hatThickness), s(r.hatOuterDiameter) / 2, s(r.hatWall),
+        hub.pilotDiameter.value.value_or(0) / 2, 0 };
+    const double grown = fit::growth(2 * shape.rotor.outerRadius, setting(wants.hotRise, &Wants::hotRise)) / 2;
+    fit::WheelShape wheelShape;
+    if (wheel) {
+        wheelShape = wheelOf(s, *wheel, wheelFace(s, corner));
+    }
+    const geometry::Point at { -s(place.depth), s(place.radius) };
+    const auto low = geometry::lowestAt(wheelShape.barrel, at.z);
+    if (!wheel || !low)
+        s.assume("the wheel's barrel at that depth");
+    return gapOf(fit::keepOutRoom(at, wheelShape, fit::rotorSection(shape, grown)));
 }
 
 double axialOffset(Sample& s, const Corner& corner)
@@ -250,6 +375,19 @@ stopping::Brakes brakesOf(Sample& s, const Build& build, const Corner& front, co
 double wheelTorque(Sample& s, const Corner& corner, const Hydraulics& hydraulics)
 {
     return stopping::brakeTorque({ pistonArea(s, corner), effectiveRadius(s, corner), s(corner.pad.friction, notLength), 1 }, pressure(s, hydraulics));
+}
+
+double largestBrakeTorque(Sample& s, const Build& build, const Corner& corner, Axle axle)
+{
+    const Car& car = build.car;
+    const double grip = s(car.grip, notLength);
+    const double atRest = axle == Axle::Front ? s(car.frontLoadShare, notLength) : 1 - s(car.frontLoadShare, notLength);
+    const double transfer = axle == Axle::Front ? grip * s(car.centreOfMassHeight) / s(car.wheelbase) : 0;
+    const double load = s(car.mass, notLength) * standardGravity * (atRest + transfer) / 2;
+    const double byTyre = grip * load * s(axle == Axle::Front ? car.frontTyreRadius : car.rearTyreRadius);
+    const double byPressure = wheelTorque(s, corner, build.hydraulics);
+    // std::min would swallow a NaN.
+    return std::isfinite(byTyre + byPressure) ? std::min(byTyre, byPressure) : unknown;
 }
 
 stopping::Car carOf(Sample& s, const Car& car)

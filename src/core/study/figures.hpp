@@ -1,6 +1,8 @@
 #pragma once
 /// Inside study/: readings in, figures out. Each function says one engineering sum as plain physics over a Sample.
 
+#include "fit/stance.hpp"
+#include "joints/studs.hpp"
 #include "materials/materials.hpp"
 #include "study/study.hpp"
 
@@ -11,9 +13,32 @@ namespace deepstop::figures {
 /// The wheel in the hub's frame. Without barrel stations the barrel is estimated from the printed size and says so.
 [[nodiscard]] fit::WheelShape wheelOf(Sample& s, const Wheel& wheel, double face);
 
-/// Barrel over caliper, and spokes outboard of it; each rests on the readings of the caliper's outline and the wheel, no others.
-[[nodiscard]] double barrelGap(Sample& s, const Corner& corner, const Wheel& wheel);
-[[nodiscard]] double spokeGap(Sample& s, const Corner& corner, const Wheel& wheel);
+/// Room between the caliper and one surface of the wheel; rests on the readings of the caliper's outline and that surface, no others.
+[[nodiscard]] double wheelGap(Sample& s, WheelGap which, const Corner& corner, const Wheel& wheel, const Wants& wants);
+/// All three rooms at nominal readings, on a corner and a wheel in the hub's frame.
+[[nodiscard]] std::optional<fit::Room> roomOf(WheelGap which, const fit::CornerShape& corner, const fit::WheelShape& wheel, const Wants& wants);
+/// What is wanted of a gap to this wheel: the setting, and the rim's give in a hard corner. A setting nobody has made counts by its default.
+[[nodiscard]] double wantedOf(WheelGap which, const Wheel& wheel, const Wants& wants);
+/// z of the rotor's inboard friction face.
+[[nodiscard]] double inboardFace(Sample& s, const Corner& corner);
+/// From the hub's flange face to the wheel's mounting face.
+[[nodiscard]] double wheelFace(Sample& s, const Corner& corner);
+/// Middle of the wheel from the hub's flange face: where the tyre stands.
+[[nodiscard]] double wheelMiddle(Sample& s, const Corner& corner, const Wheel& wheel);
+/// Flange edges of the wheel. The width as measured, else by the printed one.
+[[nodiscard]] fit::Stance stanceOf(Sample& s, const Corner& corner, const Wheel& wheel);
+/// A stud's thread in its nut. NaN where hub or wheel lack a length, or nobody has said which thread it is.
+[[nodiscard]] joints::StudStack studStack(Sample& s, const Corner& corner, const Wheel& wheel, const Hub& hub);
+[[nodiscard]] inline joints::Engagement studEngagement(Sample& s, const Corner& corner, const Wheel& wheel, const Hub& hub)
+{
+    return joints::engagement(studStack(s, corner, wheel, hub));
+}
+/// Caliper's outboard half over the hat.
+[[nodiscard]] double hatGap(Sample& s, const Corner& corner);
+/// From a keep-out to the wheel and the hot rotor.
+[[nodiscard]] double keepOutGap(Sample& s, const KeepOut& place, const Corner& corner, const Wheel* wheel, const Hub& hub, const Wants& wants);
+/// What a setting says, or its default where somebody has emptied it.
+[[nodiscard]] double setting(const Reading& reading, Reading Wants::* which);
 
 /// Slot's middle less rotor's middle, both from the hub's face.
 [[nodiscard]] double axialOffset(Sample& s, const Corner& corner);
@@ -39,6 +64,9 @@ namespace deepstop::figures {
 [[nodiscard]] double pistonArea(Sample& s, const Corner& corner);
 [[nodiscard]] double pressure(Sample& s, const Hydraulics& hydraulics);
 [[nodiscard]] double wheelTorque(Sample& s, const Corner& corner, const Hydraulics& hydraulics);
+/// The most that one wheel's brake ever has to hold: what full pressure makes, or what the tyre can turn it with at its grip under the load
+/// it then carries, whichever is less. Over that the wheel locks. The rear without load transfer, on the safe side.
+[[nodiscard]] double largestBrakeTorque(Sample& s, const Build& build, const Corner& corner, Axle axle);
 [[nodiscard]] stopping::Car carOf(Sample& s, const Car& car);
 [[nodiscard]] stopping::Braking braking(Sample& s, const Build& build, const Corner& front, const Corner& rear);
 [[nodiscard]] stopping::Stop stop(Sample& s, const Build& build, const Corner& front, const Corner& rear, bool withCourse);

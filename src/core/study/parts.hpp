@@ -3,9 +3,14 @@
 
 #include "study/study.hpp"
 
+namespace deepstop {
+struct Cure;
+}
+
 namespace deepstop::parts {
 
-[[nodiscard]] std::vector<CentringResult> centringOf(const Build& build, const Setup& setup);
+/// Positions of all mock-ups of the setup after, and the shims for all of them from the one drawer.
+void addCentring(Study& study);
 
 /// Appends all verdicts: the car, the wheel room of each axle the setup equips, centring, heat and weight, stopping.
 void addVerdicts(Study& study);
@@ -14,11 +19,17 @@ void addBenchVerdicts(Study& study, Axle axle);
 void addWeightVerdicts(Study& study, Axle axle);
 void addRoomVerdicts(Study& study, Axle axle);
 void addCentringVerdicts(Study& study);
+/// Thread, room, torque and slip of every bolted joint.
+void addJointVerdicts(Study& study, Axle axle);
 void addHeatVerdicts(Study& study, Axle axle);
 void addStopVerdicts(Study& study);
 
-/// What would give a gap the room it lacks, cheapest change first; every remedy named was tried on the numbers.
-[[nodiscard]] std::vector<Remedy> roomRemedies(const Study& study, Axle axle, double (*gap)(Sample&, const Corner&, const Wheel&), double wanted);
+/// Studs, nuts, pilot, spacer trial, and where the wheel then stands.
+void addSeatVerdicts(Study& study, Axle axle);
+/// A spacer of that thickness, with what it does to the gaps and the studs, wanted or not.
+[[nodiscard]] Remedy spacerRemedy(const Study& study, Axle axle, std::string title, double size);
+/// Cures as remedies of one gap.
+[[nodiscard]] std::vector<Remedy> roomRemedies(const std::vector<Cure>& cures, WheelGap which);
 
 [[nodiscard]] std::vector<LedgerLine> ledgerOf(const Study& study);
 [[nodiscard]] std::string summaryOf(const Study& study);

@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <limits>
 #include <map>
 
 namespace deepstop {
@@ -54,9 +55,81 @@ Corner filledForDrawing(const Corner& corner, const Corner* reference, std::vect
 
 fit::WheelShape drawable(fit::WheelShape shape)
 {
-    for (geometry::Chain* chain : { &shape.barrel, &shape.spokeBack })
-        std::erase_if(*chain, [](geometry::Point p) { return !std::isfinite(p.z) || !std::isfinite(p.r); });
+    const auto unknown = [](geometry::Point p) { return !std::isfinite(p.z) || !std::isfinite(p.r); };
+    std::erase_if(shape.barrel, unknown);
+    for (fit::Outline& line : shape.spokes)
+        std::erase_if(line.chain, unknown);
+    std::erase_if(shape.insets, [](const fit::Outline& inset) { return inset.chain.empty(); });
     return shape;
+}
+
+/// The smallest of the gaps to the wheel; one that is not known at all does not hide another's being small, but the smallest is then not proven.
+Figure smallestOf(const CornerResult& r, bool insets)
+{
+    Figure smallest;
+    bool known = true;
+    for (const WheelGap which : wheelGaps) {
+        const Figure& gap = r.room(which).gap;
+        if (which == WheelGap::Insets && !insets)
+            continue;
+        known = known && gap.value;
+        auto lacks = smallest.lacks;
+        for (const Reading* reading : gap.lacks)
+            if (std::ranges::find(lacks, reading) == lacks.end())
+                lacks.push_back(reading);
+        if (which == WheelGap::Barrel || (gap.value && (!smallest.value || *gap.value < *smallest.value)))
+            smallest = gap;
+        smallest.lacks = std::move(lacks);
+    }
+    if (!known)
+        smallest.value.reset();
+    return smallest;
+}
+
+/// Where the wheel has to be measured for this caliper. What is bare is told by the stations taken, one alone included, though no gap can be
+/// had from one.
+std::vector<fit::PlannedStation> stationsFor(const CornerResult& r, const Wants& wants)
+{
+    const double spacing = figures::setting(wants.stationSpacing, &Wants::stationSpacing);
+    const double face = fit::wheelFace(r.shape);
+    constexpr double beyond = 1; // m; farther than any wheel reaches
+    std::vector<double> along;
+    for (const BarrelStation& station : r.wheel->barrel)
+        if (station.depth.value && station.insideRadius.value)
+            along.push_back(face - *station.depth.value);
+    std::ranges::sort(along);
+    const auto barrel = fit::bareStretches(along, -beyond, beyond, spacing);
+    std::vector<std::pair<double, double>> spokes;
+    if (const auto& room = r.room(WheelGap::Spokes).drawn) {
+        spokes = room->bare;
+    } else {
+        std::vector<double> up;
+        for (const SpokeStation& station : r.wheel->spokes)
+            if (station.radius.value && station.distance.value)
+                up.push_back(*station.radius.value);
+        std::ranges::sort(up);
+        spokes = fit::bareStretches(up, -beyond, beyond, spacing);
+    }
+    auto plan = fit::measuringPlan(fit::caliperOutlines(r.shape), face, barrel, spokes, spacing);
+    // A station at its place is taken, though its neighbours are still to come.
+    constexpr double there = 1e-3;
+    for (fit::PlannedStation& station : plan)
+        if (station.on == fit::PlannedStation::On::Barrel)
+            station.taken = station.taken || std::ranges::any_of(along, [&](double z) { return std::abs(face - z - station.place) < there; });
+        else
+            station.taken = station.taken || std::ranges::any_of(r.wheel->spokes, [&](const SpokeStation& s) { return s.radius.value && s.distance.value && std::abs(*s.radius.value - station.place) < there; });
+    return plan;
+}
+
+std::optional<fit::ShieldCut> shieldCutOf(const CornerResult& r, const Hub& hub, const Wants& wants)
+{
+    using figures::setting;
+    const auto value = [](const Reading& reading) { return reading.value.value_or(NAN); };
+    const fit::CornerShape& s = r.shape;
+    const auto cut = fit::shieldCut({ value(hub.shieldDiameter) / 2, value(hub.shieldDepth), value(hub.shieldRim) },
+        s.rotor.outerRadius + fit::growth(s.rotor.outerRadius, setting(wants.hotRise, &Wants::hotRise)), -fit::frictionFaces(s).inboard, s.rotor.ringInnerRadius,
+        s.rotor.outerRadius - s.caliper.reach, s.caliper.inboardDepth - s.slotCentre, s.caliper.backHalfLength, setting(wants.shieldGap, &Wants::shieldGap));
+    return cut;
 }
 
 CornerResult studyCorner(const Build& build, const Corner& corner, const Corner* reference, const Hub& hub)
@@ -79,21 +152,23 @@ CornerResult studyCorner(const Build& build, const Corner& corner, const Corner*
         const Wheel& wheel = *r.wheel;
         r.barrelEstimated = wheel.barrel.size() < 2;
         r.wheelShape = drawable(wheelOf(drawing, wheel, fit::wheelFace(r.drawn)));
-        const auto envelope = fit::caliperEnvelope(r.drawn);
-        r.barrel = fit::barrelRoom(envelope, r.wheelShape.barrel);
-        r.spokes = fit::spokeRoom(envelope, r.wheelShape.spokeBack);
-        r.barrelGap = evaluate([&](Sample& s) { return barrelGap(s, corner, wheel); });
-        r.spokeGap = evaluate([&](Sample& s) { return spokeGap(s, corner, wheel); });
-        // Whichever is smaller; one that is not known at all does not hide the other's being small, but the smallest is then not proven.
-        r.smallestGap = !r.spokeGap.value || (r.barrelGap.value && *r.barrelGap.value <= *r.spokeGap.value) ? r.barrelGap : r.spokeGap;
-        if (!r.barrelGap.value || !r.spokeGap.value) {
-            for (const Figure* gap : { &r.barrelGap, &r.spokeGap })
-                for (const Reading* reading : gap->lacks)
-                    if (std::ranges::find(r.smallestGap.lacks, reading) == r.smallestGap.lacks.end())
-                        r.smallestGap.lacks.push_back(reading);
-            r.smallestGap.value.reset();
+        for (const WheelGap which : wheelGaps) {
+            if (which == WheelGap::Insets && wheel.insets.empty())
+                continue;
+            WheelRoom& room = r.rooms[static_cast<std::size_t>(which)];
+            room.drawn = roomOf(which, r.drawn, r.wheelShape, build.wants);
+            room.gap = evaluate([&](Sample& s) { return wheelGap(s, which, corner, wheel, build.wants); });
+            room.wanted = wantedOf(which, wheel, build.wants);
         }
+        r.smallestGap = smallestOf(r, !wheel.insets.empty());
+        r.stations = stationsFor(r, build.wants);
+        r.studs = studStack(once, corner, wheel, hub);
+        r.stance = stanceOf(once, corner, wheel);
     }
+    const auto rotor = fit::rotorSection(r.drawn, fit::growth(2 * r.drawn.rotor.outerRadius, setting(build.wants.hotRise, &Wants::hotRise)) / 2);
+    for (const KeepOut& place : hub.keepOuts)
+        r.keepOuts.push_back(fit::keepOutRoom({ -place.depth.value.value_or(NAN), place.radius.value.value_or(NAN) }, r.wheelShape, rotor));
+    r.shieldCut = shieldCutOf(r, hub, build.wants);
     r.ringMass = evaluate([&](Sample& s) { return ringMass(s, corner.rotor); });
     r.rotorMass = evaluate([&](Sample& s) { return rotorMass(s, corner.rotor); });
     r.cornerMass = evaluate([&](Sample& s) {
@@ -194,7 +269,7 @@ Study study(std::shared_ptr<const Build> build, const SetupPair& pair, UnitSyste
     s.before = studySetup(*s.build, chosen(*s.build, pair.before, 0));
     const Setup& after = chosen(*s.build, pair.after, 1);
     s.after = &after == s.before.setup ? s.before : studySetup(*s.build, after);
-    s.centring = parts::centringOf(*s.build, after);
+    parts::addCentring(s);
     parts::addVerdicts(s);
     s.ledger = parts::ledgerOf(s);
     s.questions = questionsOf(s);

@@ -4,11 +4,15 @@
 #include "build/address.hpp"
 #include "build/build.hpp"
 #include "centring/centring.hpp"
-#include "fit/fit.hpp"
+#include "fit/measuring.hpp"
+#include "fit/shield.hpp"
+#include "fit/stance.hpp"
+#include "joints/studs.hpp"
 #include "quantity/figure.hpp"
 #include "quantity/format.hpp"
 #include "stopping/stopping.hpp"
 
+#include <array>
 #include <memory>
 #include <optional>
 #include <string>
@@ -64,6 +68,17 @@ struct LedgerLine {
     std::vector<std::string> lacksInWords;
 };
 
+/// Surfaces of a wheel that a caliper may strike.
+enum class WheelGap { Barrel, Insets, Spokes };
+inline constexpr std::array wheelGaps { WheelGap::Barrel, WheelGap::Insets, WheelGap::Spokes };
+
+/// Room to one of them.
+struct WheelRoom {
+    std::optional<fit::Room> drawn; ///< where to dimension it; the verdict has its own figure
+    Figure gap;
+    double wanted = 0;
+};
+
 /// One axle of one setup.
 struct CornerResult {
     const Corner* corner = nullptr; ///< into `Study::build`; null where the build has none
@@ -73,11 +88,13 @@ struct CornerResult {
     std::vector<const Reading*> standIns; ///< readings whose place in `drawn` is a stand-in
     fit::WheelShape wheelShape; ///< in the hub's frame, on `drawn`
     bool barrelEstimated = false;
-    std::optional<fit::Room> barrel; ///< on `drawn`: where to dimension it; the verdict has its own figure
-    std::optional<fit::Room> spokes;
-    Figure barrelGap;
-    Figure spokeGap;
-    Figure smallestGap;
+    std::array<WheelRoom, wheelGaps.size()> rooms;
+    Figure smallestGap; ///< to the wheel
+    std::vector<std::optional<fit::Room>> keepOuts; ///< on `drawn`, one each of the hub's
+    std::vector<fit::PlannedStation> stations; ///< where to measure the wheel for this caliper; empty while its outline is not known
+    std::optional<fit::ShieldCut> shieldCut; ///< at nominal readings; nothing while one of them lacks
+    joints::StudStack studs {}; ///< NaN where nobody has read
+    fit::Stance stance {}; ///< of the wheel; NaN likewise
     Figure ringMass;
     Figure rotorMass;
     Figure cornerMass;
@@ -89,6 +106,8 @@ struct CornerResult {
     Figure effectiveRadius;
     Figure pistonArea;
     Figure torque; ///< at one wheel at full pressure
+
+    [[nodiscard]] const WheelRoom& room(WheelGap which) const { return rooms[static_cast<std::size_t>(which)]; }
 };
 
 /// A whole setup.
@@ -104,15 +123,29 @@ struct SetupResult {
     [[nodiscard]] const CornerResult& at(Axle axle) const { return axle == Axle::Front ? front : rear; }
 };
 
+/// What shims really did on a corner, by its earlier readings.
+struct LearntEffect {
+    double ratio; ///< moved over what the shims should have moved
+    int moves; ///< it was learnt from
+};
+
 /// One mock-up's answer.
 struct CentringResult {
     const MockUp* mockUp = nullptr;
     const Corner* corner = nullptr;
     Figure axial;
-    Figure tilt; ///< as a difference of gaps over the pad's length, m
+    Figure tilt; ///< as a difference of gaps from top to bottom, m
+    Figure padEdge; ///< pad's edge inward of the rotor's, mean of its two ends; without value where nobody has read it
+    Figure padTilt; ///< upper end less lower end
     std::optional<centring::Position> position;
-    std::optional<centring::Plan> plan;
-    std::vector<std::string> lacksInWords;
+    std::optional<LearntEffect> learnt;
+    std::vector<double> targets; ///< stacks wanted: top and bottom bolt, and of a radial mount its studs
+    std::optional<centring::Plan> plan; ///< this corner's part of the best plan for the whole car
+    std::optional<centring::Plan> next; ///< of the second best
+    std::string why; ///< no plan, in words
+
+    /// What a shim is reckoned to do: as learnt where that is believable, else its own thickness.
+    [[nodiscard]] double effect() const;
 };
 
 /// A reading still missing or only estimated, and how much hangs on it.
@@ -135,6 +168,7 @@ struct Study {
     SetupResult before;
     SetupResult after;
     std::vector<CentringResult> centring; ///< mock-ups of the setup after
+    std::vector<centring::ShimKind> shimsToBuy; ///< where the drawer does not do for all of them
     std::vector<Verdict> verdicts;
     std::vector<LedgerLine> ledger;
     std::vector<Question> questions; ///< most hangs on the first

@@ -1,4 +1,4 @@
-#include "sums/sums.hpp"
+#include "sums/entry.hpp"
 
 #include "centring/drawer.hpp"
 #include "fit/fit.hpp"
@@ -9,37 +9,11 @@
 #include "stopping/stopping.hpp"
 #include "weights/weights.hpp"
 
-#include <fmt/format.h>
-
 #include <algorithm>
 #include <cmath>
 
 namespace deepstop::sums {
 namespace {
-
-/// The inputs of one request, read and checked.
-class Inputs {
-public:
-    std::map<std::string, double, std::less<>> numbers;
-    std::map<std::string, std::string, std::less<>> texts;
-
-    double operator[](std::string_view key) const { return numbers.find(key)->second; }
-    bool has(std::string_view key) const { return numbers.contains(key); }
-};
-
-double positive(const Inputs& in, std::string_view key)
-{
-    if (!(in[key] > 0))
-        throw BadRequest(fmt::format("{}: must be more than 0.", key));
-    return in[key];
-}
-
-double notNegative(const Inputs& in, std::string_view key)
-{
-    if (!(in[key] >= 0))
-        throw BadRequest(fmt::format("{}: cannot be less than 0.", key));
-    return in[key];
-}
 
 std::vector<centring::ShimKind> drawerOf(const std::string& text)
 {
@@ -123,8 +97,6 @@ void convert(const Inputs& in, Answer& out)
     }
     throw BadRequest(refusal.empty() ? fmt::format("to: “{}” is not a known unit.", to) : refusal);
 }
-
-double orElse(const Inputs& in, std::string_view key, double otherwise) { return in.has(key) ? notNegative(in, key) : otherwise; }
 
 void rotorMass(const Inputs& in, Answer& out)
 {
@@ -218,17 +190,11 @@ void cornerWeight(const Inputs& in, Answer& out)
         out.notes.push_back("Lacks " + lacks + ": not to be compared with a complete corner. A part that lay on the scale with another counts as 0 here.");
 }
 
-struct Entry {
-    Sum sum;
-    void (*run)(const Inputs&, Answer&);
-};
-
-constexpr Style plainLength { Dimension::Length, "mm", 3, "in", 4 };
-
 const std::vector<Entry>& entries()
 {
     using enum Dimension;
-    static const std::vector<Entry> all {
+    static const std::vector<Entry> all = [] {
+        std::vector<Entry> list {
         { { "stop", "What a measured stop says, and whether tyres can do it",
               { { "speed", Speed, "km/h", "speed_mps", "", true, "speed at the brake point" },
                   { "distance", Length, "m", "distance_m", "", true, "distance to standstill" },
@@ -310,7 +276,11 @@ const std::vector<Entry>& entries()
               { { "value", { Number, "", 4, "", 4 }, "in the unit wanted" } },
               "Exact definitions: inch 25.4 mm, pound 0.45359237 kg, g 9.80665 m/s²." },
             convert },
-    };
+        };
+        for (auto& subject : { wheelSums(), jointSums() })
+            list.insert(list.end() - 1, subject.begin(), subject.end());
+        return list;
+    }();
     return all;
 }
 

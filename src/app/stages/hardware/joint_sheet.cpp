@@ -1,0 +1,129 @@
+#include "stages/hardware/hardware_sheets.hpp"
+
+#include "joints/bolts.hpp"
+#include "stages/bench/part_sheet.hpp"
+
+namespace deepstop::app {
+namespace {
+
+/// One joint cut along its bolt, head to the left: grip, shims, thread, and what lies behind. Millimetres, to scale, `y` its middle.
+void addJoint(Sheet& sheet, const Joint& joint, double shims, QPointF at, double scale)
+{
+    const Theme& t = theme();
+    const auto mm = [](const Reading& reading, double otherwise) { return reading.value.value_or(otherwise) * 1000; };
+    const auto thread = joints::parseThread(joint.thread);
+    const double d = (thread ? thread->diameter : 10e-3) * 1000;
+    const double pitch = (thread ? thread->pitch : 1.5e-3) * 1000;
+    const double grip = mm(joint.grip, 14e-3);
+    const double depth = mm(joint.threadDepth, 16e-3);
+    const double length = mm(joint.length, 30e-3);
+    const double behind = mm(joint.roomBehind, 0);
+    const auto box = [&](double x0, double x1, double y0, double y1) { return rectangle(at.x() + x0 * scale, at.y() + y0 * scale, at.x() + x1 * scale, at.y() + y1 * scale); };
+    const auto style = [](const Reading& reading) { return reading.value ? Qt::SolidLine : Qt::DashLine; };
+    const double high = d * 1.15;
+    for (const double side : { -1.0, 1.0 }) {
+        sheet.area(box(0, grip, side * d / 2, side * high), { t.proposal, 1.3, style(joint.grip), t.proposalWash, Hatch::Falling, t.proposal, 6 });
+        if (shims > 0)
+            sheet.area(box(grip, grip + shims, side * d / 2, side * high), { t.ink, 1, Qt::SolidLine, t.lining, Hatch::None, {}, 0 });
+        sheet.area(box(grip + shims, grip + shims + depth, side * d / 2, side * high), { t.ink, 1.2, style(joint.threadDepth), t.metalWash, Hatch::Rising, t.metal, 7 });
+    }
+    // A blind hole has a bottom; behind a through hole stands whatever must not be struck.
+    const double end = grip + shims + depth + behind;
+    if (joint.roomBehind.value)
+        sheet.area(box(end, end + 3, -high, high), { t.ink, 1.2, Qt::SolidLine, t.metalWash, Hatch::Dense, t.ink, 5 });
+    else
+        sheet.area(box(end, end + 3, -high, high), { t.ink, 1.2, Qt::SolidLine, t.metalWash, Hatch::Rising, t.metal, 7 });
+    sheet.area(box(-d * 0.65, 0, -d * 0.85, d * 0.85), { t.ink, 1.3, Qt::SolidLine, t.raised, Hatch::None, {}, 0 });
+    sheet.area(box(0, length, -d / 2, d / 2), { length > end + 1e-9 ? t.bad : t.ink, 1.4, style(joint.length), t.raised, Hatch::None, {}, 0 });
+    for (double x = std::max(grip * 0.7, length - depth - 8); x < length - pitch; x += pitch)
+        sheet.line(QPolygonF { at + QPointF(x, -d / 2) * scale, at + QPointF(x + pitch / 2, d / 2) * scale }, { t.metal, 0.7, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+    sheet.line(QPolygonF { at + QPointF(-d * 0.9, 0) * scale, at + QPointF(std::max(length, end) + 4, 0) * scale }, { t.ink, 0.8, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
+}
+
+/// Heads in their circle or row, numbered in the order they are tightened.
+void addOrder(Sheet& sheet, int bolts, QPointF centre, double radius)
+{
+    const Theme& t = theme();
+    const auto order = joints::tighteningOrder(bolts);
+    for (std::size_t i = 0; i < order.size(); ++i) {
+        const double angle = 2 * std::numbers::pi * order[i] / bolts - std::numbers::pi / 2;
+        const QPointF at = centre + QPointF(std::cos(angle), std::sin(angle)) * radius;
+        sheet.area(circle(at, radius * std::min(0.42, 1.9 / bolts)), { t.ink, 1, Qt::SolidLine, t.raised, Hatch::None, {}, 0 });
+        sheet.letter(at, QString::number(i + 1), bolts > 6 ? 8.5 : 10.5, t.ink);
+    }
+}
+
+} // namespace
+
+Sheet jointSheet(const Study& study, Axle axle)
+{
+    const Theme& t = theme();
+    Sheet sheet;
+    sheet.title = axle == Axle::Front ? QObject::tr("Front bolts") : QObject::tr("Rear bolts");
+    sheet.scaleBar = false;
+    const CornerResult& r = study.after.at(axle);
+    if (!r.corner)
+        return sheet;
+    sheet.title += QStringLiteral(" · %1").arg(QString::fromStdString(study.after.setup->name));
+    sheet.subtitle = QObject::tr("%1 · each cut along its bolt, to one scale · numbers: order of tightening · the maker's torque outranks a computed one").arg(unitNote(study));
+    const std::string at = cornerPointer(study, study.after, axle);
+    const auto& joints = r.corner->joints;
+    const double step = 112; // sheet units of one joint; one unit is one pixel in the smallest window
+    double y = 0;
+    for (std::size_t i = 0; i <= joints.size(); ++i) {
+        const bool there = i < joints.size();
+        const std::string key = at + "/joints/" + (there ? std::to_string(i) : std::string("-"));
+        if (!there) {
+            sheet.fact(key + "/name", joints.empty() ? QObject::tr("First joint: its name, as “bracket to knuckle”") : QObject::tr("Another joint"), { 0, y }, 200);
+            break;
+        }
+        const Joint& joint = joints[i];
+        const Mount& m = r.corner->mount;
+        const auto most = [](const Reading& a, const Reading& b) { return std::max(a.value.value_or(0), b.value.value_or(0)) * 1000; };
+        const double shims = joint.shims == ShimsIn::Axial ? most(m.shimTop, m.shimBottom) : joint.shims == ShimsIn::Radial ? most(m.radialTop, m.radialBottom) : 0;
+        addJoint(sheet, joint, shims, { 26, y + 52 }, 2.0);
+        if (joint.bolts > 1)
+            addOrder(sheet, joint.bolts, { 170, y + 46 }, joint.bolts > 4 ? 29 : 17);
+        double x = 212;
+        const auto fact = [&](const char* field, const QString& caption, double width) {
+            sheet.fact(key + field, caption, { x, y }, width);
+            x += width + 6;
+        };
+        fact("/name", QObject::tr("Joint"), 146);
+        fact("/bolts", QObject::tr("Bolts"), 40);
+        fact("/thread", QObject::tr("Thread"), 74);
+        fact("/class", QObject::tr("Class"), 78);
+        fact("/condition", QObject::tr("Threads are"), 96);
+        x = 212;
+        double row = y + 62;
+        const auto cell = [&](const char* field, const QString& caption, bool unit = false, bool mayLack = false, const QString& blank = {}) {
+            sheet.letter({ x, row - 15 }, caption, 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+            sheet.dimensions.push_back({ key + field, {}, {}, { x, row + 4 }, Run::Table, 0, unit, {}, 0.5, mayLack, blank });
+            x += 76;
+        };
+        cell("/length_mm", QObject::tr("bolt"));
+        cell("/grip_mm", QObject::tr("grip"));
+        cell("/thread_depth_mm", QObject::tr("thread"));
+        cell("/room_behind_mm", QObject::tr("behind"), false, true, QObject::tr("blind"));
+        cell("/maker_torque_nm", QObject::tr("maker's torque"), true, true, QStringLiteral("–"));
+        x += 14;
+        cell("/mount_radius_mm", QObject::tr("from axis"), false, true, QStringLiteral("–"));
+        x = 212 + 464;
+        sheet.fact(key + "/thread_in", QObject::tr("Thread in"), { x, y }, 86);
+        sheet.fact(key + "/shims", QObject::tr("Shims in the grip"), { x, y + 34 }, 86);
+        const std::string id = (axle == Axle::Front ? "front/joint-" : "rear/joint-") + std::to_string(i + 1);
+        double wish = 262;
+        for (const auto& [end, text] : { std::pair { "-thread", QObject::tr("thread") }, std::pair { "-end", QObject::tr("end") }, std::pair { "-torque", QObject::tr("torque") }, std::pair { "-slip", QObject::tr("slip") } })
+            if (const Verdict* v = study.verdict(id + end)) {
+                const auto said = v->figure.value ? QStringLiteral(" ") + QString::fromStdString(v->style.dimension == Dimension::Torque ? print(*v->figure.value, v->style, study.system) : figure(*v->figure.value, v->style, study.system)) : QString();
+                sheet.callouts.push_back({ v->id, text + said, v->level, { wish, y + 95 }, { wish, y + 95 }, { wish, y + 95 } });
+                wish += end == std::string("-torque") ? 124 : 104;
+            }
+        y += step;
+        sheet.line(QPolygonF { QPointF(0, y - 4), QPointF(762, y - 4) }, { t.rule, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+    }
+    sheet.extent = QRectF(QPointF(-4, -6), QPointF(768, std::max(502.0, y + 40)));
+    return sheet;
+}
+
+} // namespace deepstop::app

@@ -1,0 +1,284 @@
+#include "widgets/cure_board.hpp"
+
+#include "document.hpp"
+#include "library_store.hpp"
+#include "theme.hpp"
+
+#include <QLabel>
+#include <QPainter>
+#include <QPushButton>
+#include <QVBoxLayout>
+
+#include <cmath>
+
+namespace deepstop::app {
+namespace {
+
+/// The scale of the little gap rulers, m.
+constexpr double rulerFrom = -6e-3;
+constexpr double rulerTo = 14e-3;
+
+constexpr int titleWidth = 238;
+constexpr int gapWidth = 92;
+constexpr int figureWidth = 57;
+const QStringList& figureHeadings()
+{
+    static const QStringList names { QObject::tr("wheel out"), QObject::tr("thread"), QObject::tr("heat"), QObject::tr("torque"), QObject::tr("mass") };
+    return names;
+}
+
+QString text(const std::string& s) { return QString::fromStdString(s); }
+
+} // namespace
+
+CureLine::CureLine(std::optional<Content> content, UnitSystem system, QWidget* parent) : QWidget(parent), content_(std::move(content)), system_(system)
+{
+    if (!content_ || content_->action.isEmpty())
+        return;
+    button_ = new QPushButton(content_->action, this);
+    button_->setAccessibleName(QStringLiteral("%1: %2").arg(content_->action, content_->title));
+    button_->setFont(reading(12));
+}
+
+QSize CureLine::sizeHint() const { return { 760, !content_ ? 24 : content_->note.isEmpty() ? 52 : 66 }; }
+
+void CureLine::resizeEvent(QResizeEvent*)
+{
+    if (button_)
+        button_->setGeometry(width() - 78, 6, 72, 24);
+}
+
+void CureLine::paintGap(QPainter& p, const QRectF& box, std::size_t which) const
+{
+    const Theme& t = theme();
+    const auto x = [&](double gap) { return box.left() + box.width() * (std::clamp(gap, rulerFrom, rulerTo) - rulerFrom) / (rulerTo - rulerFrom); };
+    const double y = box.bottom() - 7;
+    p.setPen(QPen(t.rule, 1));
+    p.drawLine(QPointF(box.left(), y), QPointF(box.right(), y));
+    // Touching, and what is wanted.
+    p.setPen(QPen(t.bad, 1.2));
+    p.drawLine(QPointF(x(0), y - 5), QPointF(x(0), y + 5));
+    p.setPen(QPen(t.good, 1.2));
+    p.drawLine(QPointF(x(content_->wanted[which]), y - 5), QPointF(x(content_->wanted[which]), y + 5));
+    if (content_->before[which]) {
+        p.setPen(QPen(t.found, 1.4));
+        p.setBrush(Qt::NoBrush);
+        p.drawEllipse(QPointF(x(*content_->before[which]), y), 3.4, 3.4);
+    }
+    const Figure& gap = content_->gaps[which];
+    p.setFont(figures(12.5));
+    if (!gap.value) {
+        p.setPen(t.unproven);
+        p.drawText(QRectF(box.left(), box.top(), box.width(), 18), Qt::AlignLeft | Qt::AlignVCenter, QObject::tr("not known"));
+        return;
+    }
+    const Level level = gap.highest() <= 0 ? Level::Hits : gap.provisional() ? Level::Unproven : gap.lowest() <= 0 || gap.lowest() < content_->wanted[which] - 1e-12 ? Level::Tight : Level::Clear;
+    const QColor colour = colourOf(level);
+    p.setPen(QPen(colour, 3.4));
+    p.drawLine(QPointF(x(gap.lowest()), y), QPointF(x(gap.highest()), y));
+    p.setPen(Qt::NoPen);
+    p.setBrush(colour);
+    p.drawEllipse(QPointF(x(*gap.value), y), 3.6, 3.6);
+    p.setPen(t.ink);
+    p.drawText(QRectF(box.left(), box.top(), box.width(), 18), Qt::AlignLeft | Qt::AlignVCenter, text(figure(*gap.value, style::gap, system_)) + QStringLiteral(" ±") + text(figure(gap.worstCase, style::gap, system_)));
+}
+
+void CureLine::paintEvent(QPaintEvent*)
+{
+    const Theme& t = theme();
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    const double gapsFrom = titleWidth;
+    const double figuresFrom = gapsFrom + 2 * (gapWidth + 12);
+    if (!content_) {
+        p.setFont(reading(12));
+        p.setPen(t.mute);
+        const auto head = [&](double x, double width, const QString& word, Qt::Alignment align) { p.drawText(QRectF(x, 2, width, 20), align | Qt::AlignVCenter, word); };
+        head(gapsFrom, gapWidth, tr("barrel and weights"), Qt::AlignLeft);
+        head(gapsFrom + gapWidth + 12, gapWidth, tr("spokes"), Qt::AlignLeft);
+        for (int i = 0; i < figureHeadings().size(); ++i)
+            head(figuresFrom + i * figureWidth, figureWidth - 6, figureHeadings()[i], Qt::AlignRight);
+        return;
+    }
+    p.setPen(QPen(t.rule, 1));
+    p.drawLine(QPointF(0, height() - 0.5), QPointF(width(), height() - 0.5));
+    drawLevel(p, QRectF(2, 10, 13, 13), content_->level, colourOf(content_->level));
+    p.setFont(reading(13.5, QFont::DemiBold));
+    p.setPen(t.ink);
+    p.drawText(QRectF(24, 4, titleWidth - 32, 24), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(p.font()).elidedText(content_->title, Qt::ElideRight, titleWidth - 32));
+    p.setFont(reading(12));
+    p.setPen(colourOf(content_->level));
+    p.drawText(QRectF(24, 27, titleWidth - 32, 18), Qt::AlignLeft | Qt::AlignVCenter, QString::fromUtf8(nameOf(content_->level).data()));
+    if (!content_->note.isEmpty()) {
+        p.setPen(t.mute);
+        p.drawText(QRectF(24, 45, width() - 28, 18), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(p.font()).elidedText(content_->note, Qt::ElideRight, width() - 28));
+    }
+    // The nearer of barrel and what stands into it is what counts there.
+    const auto& insetGap = content_->gaps[static_cast<std::size_t>(WheelGap::Insets)];
+    const auto& barrelGap = content_->gaps[static_cast<std::size_t>(WheelGap::Barrel)];
+    const bool weightsFirst = insetGap.value && barrelGap.value && *insetGap.value < *barrelGap.value;
+    paintGap(p, QRectF(gapsFrom, 4, gapWidth, 40), static_cast<std::size_t>(weightsFirst ? WheelGap::Insets : WheelGap::Barrel));
+    paintGap(p, QRectF(gapsFrom + gapWidth + 12, 4, gapWidth, 40), static_cast<std::size_t>(WheelGap::Spokes));
+    p.setFont(figures(12.5));
+    p.setPen(t.ink);
+    for (int i = 0; i < content_->figures.size(); ++i)
+        p.drawText(QRectF(figuresFrom + i * figureWidth, button_ ? 28 : 6, figureWidth - 6, 18), Qt::AlignRight | Qt::AlignVCenter, content_->figures[i]);
+}
+
+CureBoard::CureBoard(Document& document, LibraryStore& library, QWidget* parent) : QScrollArea(parent), document_(document), library_(library)
+{
+    setFrameShape(QFrame::NoFrame);
+    setWidgetResizable(true);
+    setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    setObjectName(QStringLiteral("cures"));
+    connect(&library_, &LibraryStore::changed, this, [this] {
+        if (isVisible())
+            refresh(axle_);
+    });
+}
+
+CureLine* CureBoard::add(std::optional<CureLine::Content> content)
+{
+    auto* line = new CureLine(std::move(content), document_.units(), widget());
+    widget()->layout()->addWidget(line);
+    line->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+    if (line->button())
+        connect(line->button(), &QPushButton::clicked, this, [this, line] {
+            // Kept beyond the line, which the edit replaces.
+            const auto applied = line->content()->applied;
+            const auto title = line->content()->title;
+            QMetaObject::invokeMethod(this, [this, applied, title] { document_.setBuild(*applied, title); }, Qt::QueuedConnection);
+        });
+    if (line->content())
+        lines_.push_back(line);
+    return line;
+}
+
+void CureBoard::heading(const QString& words)
+{
+    auto* label = new QLabel(words, widget());
+    label->setFont(drafting(17));
+    label->setContentsMargins(0, 12, 0, 0);
+    widget()->layout()->addWidget(label);
+}
+
+void CureBoard::say(const QString& words)
+{
+    auto* label = new QLabel(words, widget());
+    label->setFont(reading(13));
+    label->setWordWrap(true);
+    label->setTextFormat(Qt::PlainText);
+    label->setContentsMargins(24, 2, 0, 2);
+    widget()->layout()->addWidget(label);
+    answers_ << words;
+}
+
+void CureBoard::refresh(Axle axle)
+{
+    const Theme& t = theme();
+    axle_ = axle;
+    lines_.clear();
+    answers_.clear();
+    auto* inside = new QWidget;
+    auto* column = new QVBoxLayout(inside);
+    column->setContentsMargins(22, 40, 22, 16);
+    column->setSpacing(0);
+    QPalette look = palette();
+    look.setColor(QPalette::Window, t.paper);
+    inside->setPalette(look);
+    inside->setAutoFillBackground(true);
+    setWidget(inside);
+
+    const Study& study = document_.study();
+    const UnitSystem system = study.system;
+    const CornerResult& now = study.after.at(axle);
+    if (!now.corner || !now.wheel) {
+        say(tr("No wheel chosen on this axle."));
+        column->addStretch();
+        return;
+    }
+    library_.load();
+    const library::Library* shelf = library_.isReady() ? &library_.parts() : nullptr;
+    const auto length = [&](const Figure& f) { return f.value ? text(figure(*f.value, style::gap, system)) : QStringLiteral("–"); };
+    const auto content = [&](const auto& gaps, Level level) {
+        CureLine::Content c;
+        c.level = level;
+        c.gaps = gaps;
+        for (const WheelGap which : wheelGaps) {
+            const auto i = static_cast<std::size_t>(which);
+            c.before[i] = now.room(which).gap.value;
+            c.wanted[i] = now.room(which).wanted;
+        }
+        return c;
+    };
+
+    heading(tr("What would give room"));
+    add({});
+    std::array<Figure, wheelGaps.size()> standing;
+    Level worst = Level::Clear;
+    for (const WheelGap which : wheelGaps)
+        if (which != WheelGap::Insets || !now.wheel->insets.empty()) {
+            standing[static_cast<std::size_t>(which)] = now.room(which).gap;
+            const Verdict* v = study.verdict((axle == Axle::Front ? "front/" : "rear/") + std::string(which == WheelGap::Barrel ? "barrel-gap" : which == WheelGap::Spokes ? "spoke-gap" : "inset-gap"));
+            worst = v ? std::max(worst, v->level) : worst;
+        }
+    auto as = content(standing, worst);
+    as.title = tr("As it is: %1").arg(text(now.wheel->name));
+    for (auto& before : as.before)
+        before.reset();
+    const Verdict* studs = study.verdict(axle == Axle::Front ? "front/studs" : "rear/studs");
+    as.figures = { QStringLiteral("0"), studs ? length(studs->figure) : QStringLiteral("–"), now.heatStore.value ? text(figure(*now.heatStore.value, style::heatStore, system)) : QStringLiteral("–"), QStringLiteral("0 %"), QStringLiteral("0") };
+    add(as);
+    const auto cures = curesOf(study, axle, shelf);
+    for (const Cure& cure : cures) {
+        auto c = content(cure.gaps, cure.level);
+        c.title = text(cure.title);
+        QStringList notes;
+        for (const std::string& cost : cure.costs)
+            if (cost.find("barrel") != 0 && cost.find("spokes") != 0)
+                notes << text(cost);
+        c.note = notes.join(QStringLiteral(" · "));
+        const auto share = [](double factor) { return std::isfinite(factor) ? text(printChange(factor - 1, style::share)) : QStringLiteral("–"); };
+        c.figures = { length(cure.outward), length(cure.inNut), cure.heatStore.value ? text(figure(*cure.heatStore.value, style::heatStore, system)) : QStringLiteral("–"), share(cure.torqueShare),
+            cure.wheelMass.value ? text(figure(*cure.wheelMass.value, style::partMass, system)) : QStringLiteral("0") };
+        c.action = tr("Try it");
+        c.applied = cure.applied;
+        add(std::move(c));
+    }
+    if (cures.empty())
+        say(isFine(worst) ? tr("Nothing is needed: every gap is wide enough at worst.") : worst == Level::Unproven ? tr("Nothing can be searched for while a gap is unproven: measure the wheel where the caliper is.") : tr("No spacer, wheel, rotor or caliper that is known cures it."));
+
+    heading(tr("Wheels, best room first"));
+    add({});
+    for (const Candidate& candidate : candidateWheels(study, axle, shelf)) {
+        auto c = content(candidate.gaps, candidate.level);
+        c.title = text(candidate.wheel->name);
+        QStringList notes;
+        if (candidate.wheel == now.wheel)
+            notes << tr("on this axle now");
+        if (!candidate.ofBuild)
+            notes << tr("parts library: bolt circle and bore to be checked");
+        if (candidate.offset)
+            notes << tr("effective offset %1").arg(text(print(*candidate.offset, style::gap, system)));
+        c.note = notes.join(QStringLiteral(" · "));
+        if (candidate.wheel != now.wheel && candidate.ofBuild) {
+            Build build = document_.build();
+            Setup& setup = *std::ranges::find(build.setups, study.after.setup->id, &Setup::id);
+            auto& own = axle == Axle::Front ? setup.front : setup.rear;
+            if (!own)
+                own = *now.corner;
+            own->wheel = candidate.wheel->id;
+            c.action = tr("Put it on");
+            c.applied = std::make_shared<const Build>(std::move(build));
+        }
+        add(std::move(c));
+    }
+
+    heading(tr("How far one could go"));
+    say(text(inWords(largestRotor(study, axle), system)));
+    say(text(inWords(offsetRange(study, axle), system)));
+    say(text(inWords(smallestWheel(study, axle, shelf))));
+    column->addStretch();
+}
+
+} // namespace deepstop::app

@@ -1,0 +1,70 @@
+#pragma once
+/// What would give the caliper room, side by side with all that it costs; the wheels there are; and how far one could go.
+
+#include "study/cures.hpp"
+
+#include <QAbstractButton>
+#include <QScrollArea>
+
+class QPushButton;
+
+namespace deepstop::app {
+
+class Document;
+class LibraryStore;
+
+/// One line of the board: a change, the gaps it leaves against those there are, and its price in figures under common headings.
+class CureLine : public QWidget {
+    Q_OBJECT
+public:
+    struct Content {
+        Level level = Level::Unproven;
+        QString title;
+        QString note;
+        std::array<Figure, wheelGaps.size()> gaps;
+        std::array<std::optional<double>, wheelGaps.size()> before;
+        std::array<double, wheelGaps.size()> wanted {};
+        QStringList figures; ///< under the headings, in their order
+        QString action; ///< on the button; empty: none
+        std::shared_ptr<const Build> applied;
+    };
+    /// A line of headings where `content` is nothing.
+    CureLine(std::optional<Content> content, UnitSystem system, QWidget* parent);
+    [[nodiscard]] QPushButton* button() const { return button_; }
+    [[nodiscard]] const std::optional<Content>& content() const { return content_; }
+    [[nodiscard]] QSize sizeHint() const override;
+
+protected:
+    void paintEvent(QPaintEvent* event) override;
+    void resizeEvent(QResizeEvent* event) override;
+
+private:
+    void paintGap(QPainter& p, const QRectF& box, std::size_t which) const;
+
+    std::optional<Content> content_;
+    UnitSystem system_;
+    QPushButton* button_ = nullptr;
+};
+
+class CureBoard : public QScrollArea {
+    Q_OBJECT
+public:
+    CureBoard(Document& document, LibraryStore& library, QWidget* parent);
+    void refresh(Axle axle);
+    [[nodiscard]] const std::vector<CureLine*>& lines() const { return lines_; }
+    /// The sentences under the lines.
+    [[nodiscard]] QStringList answers() const { return answers_; }
+
+private:
+    CureLine* add(std::optional<CureLine::Content> content);
+    void heading(const QString& text);
+    void say(const QString& text);
+
+    Document& document_;
+    LibraryStore& library_;
+    Axle axle_ = Axle::Front;
+    std::vector<CureLine*> lines_;
+    QStringList answers_;
+};
+
+} // namespace deepstop::app

@@ -1,0 +1,45 @@
+#include "cli/commands.hpp"
+
+#include <array>
+#include <ctime>
+
+namespace deepstop::cli {
+
+void Subject::addTo(CLI::App& command)
+{
+    command.add_option("FILE", path, "build file, *.deepstop")->required();
+    command.add_option("--setup", setup, "id of the setup to judge (default: the second)");
+    command.add_option("--against", against, "id of the setup to compare it with (default: the first, the car as found)");
+    command.add_flag("--us", us, "in US units");
+}
+
+void Subject::addAxleTo(CLI::App& command) { command.add_option("--axle", axle, "front or rear")->check(CLI::IsMember({ "front", "rear" })); }
+
+Study Subject::studied() const
+{
+    const auto file = files::loadBuild(path);
+    for (const auto& id : { setup, against })
+        if (!id.empty())
+            (void)setupOf(file, path, id);
+    return deepstop::study(file.build, { against, setup }, us ? UnitSystem::Us : UnitSystem::Metric);
+}
+
+const Setup& setupOf(const files::BuildFile& file, const std::string& path, const std::string& id)
+{
+    if (const Setup* setup = findSetup(file.build, id))
+        return *setup;
+    std::string known;
+    for (const Setup& s : file.build.setups)
+        known += (known.empty() ? "" : ", ") + s.id;
+    throw files::Refusal(path + ": there is no setup “" + id + "”; it has " + known + ".");
+}
+
+std::string today()
+{
+    const std::time_t now = std::time(nullptr);
+    std::array<char, 16> text {};
+    std::strftime(text.data(), text.size(), "%Y-%m-%d", std::localtime(&now));
+    return text.data();
+}
+
+} // namespace deepstop::cli

@@ -1,0 +1,152 @@
+#include "cli/commands.hpp"
+
+#include "solids/solid_files.hpp"
+#include "study/hardware.hpp"
+
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+
+#include <iostream>
+#include <memory>
+
+namespace deepstop::cli {
+namespace {
+
+std::string_view sideOf(const CentringResult& r) { return r.mockUp->side == Side::Left ? "left" : "right"; }
+
+std::string pile(const centring::Stack& stack, UnitSystem system)
+{
+    std::string text;
+    for (const double shim : stack.shims)
+        text += (text.empty() ? "" : " + ") + print(shim, style::fine, system);
+    return text.empty() ? "no shims" : text;
+}
+
+nlohmann::ordered_json planJson(const centring::Plan& plan)
+{
+    const auto stack = [](const centring::Stack& s) { return nlohmann::ordered_json { { "shims_m", s.shims }, { "total_m", s.total }, { "residual_m", s.residual } }; };
+    nlohmann::ordered_json out { { "possible", plan.possible }, { "top", stack(plan.top) }, { "bottom", stack(plan.bottom) }, { "remaining_axial_m", plan.remaining.axial }, { "remaining_tilt", plan.remaining.tilt } };
+    if (plan.radialTop && plan.radialBottom) {
+        out["radial_top"] = stack(*plan.radialTop);
+        out["radial_bottom"] = stack(*plan.radialBottom);
+    }
+    return out;
+}
+
+/// Positions and shims of every corner mocked up, from one drawer.
+int centre(const Subject& subject, bool asJson)
+{
+    const Study study = subject.studied();
+    const UnitSystem system = study.system;
+    if (study.centring.empty())
+        throw files::Refusal(subject.path + ": no corner of this setup has been mocked up; four gaps are wanted.");
+    nlohmann::ordered_json out;
+    int code = fine;
+    for (const CentringResult& r : study.centring) {
+        const auto where = fmt::format("{}-{}", r.mockUp->axle == Axle::Front ? "front" : "rear", sideOf(r));
+        const Verdict* v = study.verdict(where + "/axial");
+        const Verdict* tilt = study.verdict(where + "/tilt");
+        for (const Verdict* each : { v, tilt })
+            if (each && isBad(each->level))
+                code = bad;
+        if (asJson) {
+            nlohmann::ordered_json corner { { "corner", where }, { "level", v ? nameOf(v->level) : "unproven" } };
+            for (const auto& [key, figure] : { std::pair { "axial", &r.axial }, std::pair { "tilt", &r.tilt }, std::pair { "pad_edge", &r.padEdge } })
+                corner[key] = figure->value ? nlohmann::ordered_json { { "value_m", *figure->value }, { "worst_case_m", figure->worstCase }, { "root_sum_square_m", figure->rootSumSquare } } : nlohmann::ordered_json();
+            corner["plan"] = r.plan ? planJson(*r.plan) : nlohmann::ordered_json();
+            corner["next"] = r.next ? planJson(*r.next) : nlohmann::ordered_json();
+            if (r.learnt)
+                corner["learnt_effect"] = r.learnt->ratio;
+            out["corners"].push_back(std::move(corner));
+            continue;
+        }
+        for (const char* id : { "/axial", "/tilt", "/pad-edge", "/conditions" })
+            if (const Verdict* each = study.verdict(where + id))
+                std::cout << fmt::format("{:<9} {}. {}.\n", nameOf(each->level), each->title, each->reason);
+        for (const auto* plan : { &r.plan, &r.next })
+            if (*plan && !(v && v->level == Level::Good)) {
+                std::cout << fmt::format("          {} top {}, bottom {}", plan == &r.plan ? "put in:" : "or:    ", pile((*plan)->top, system), pile((*plan)->bottom, system));
+                if ((*plan)->radialTop && (*plan)->radialBottom)
+                    std::cout << fmt::format("; under the studs top {}, bottom {}", pile(*(*plan)->radialTop, system), pile(*(*plan)->radialBottom, system));
+                std::cout << fmt::format("; leaves {}\n", print((*plan)->remaining.axial, style::fine, system));
+            }
+    }
+    for (const auto& kind : study.shimsToBuy) {
+        if (asJson)
+            out["to_buy"].push_back({ { "thickness_m", kind.thickness }, { "count", kind.count } });
+        else
+            std::cout << fmt::format("to buy    {} × {}\n", kind.count, print(kind.thickness, style::fine, system));
+    }
+    if (asJson)
+        std::cout << out.dump(2) << "\n";
+    return code;
+}
+
+struct BracketOptions {
+    Subject subject;
+    std::vector<std::string> into;
+    std::string paper = "a4";
+    bool ring = false;
+};
+
+int makeBracket(const BracketOptions& o)
+{
+    const Study study = o.subject.studied();
+    std::optional<PlateDrawing> made;
+    if (o.ring) {
+        std::string lacks;
+        made = drawingOfRing(study, o.subject.onAxle(), today(), lacks);
+        if (!made)
+            throw files::Refusal(o.subject.path + ": " + lacks);
+    } else {
+        const auto bracket = bracketOf(study, o.subject.onAxle());
+        if (!bracket.adapter)
+            throw files::Refusal(o.subject.path + ": no bracket yet. " + bracket.lacks);
+        const auto& a = *bracket.adapter;
+        const auto say = [&](double length) { return print(length, style::fine, study.system); };
+        std::cout << fmt::format("plate {} thick, {} of metal between holes, {} to its edge\n", say(a.thickness), say(a.wall), say(a.edge));
+        for (const bracket::Hole& hole : a.holes)
+            std::cout << fmt::format("{}: {} across, {} from the axis, Ø {}\n", hole.toKnuckle ? "to the knuckle" : "to the caliper", say(hole.x), say(hole.y), say(hole.diameter));
+        std::cout << fmt::format("bolts {}: friction holds {:.2f} times the brake's torque, shear {:.1f} times\n", bracket.bolts, bracket.slipMargin, bracket.shearMargin);
+        for (const auto& fault : bracket.faults)
+            std::cout << "look: " << fault << "\n";
+        made = drawingOfBracket(study, o.subject.onAxle(), a, today());
+    }
+    for (const std::string& path : o.into) {
+        solids::writePlate(path, made->plate, made->drawing, o.paper == "letter" ? paper::letter() : paper::a4());
+        std::cout << path << "\n";
+    }
+    std::cout << "To be judged by a qualified engineer before it is made or driven; bending is not proven here. An STL is for a fit check in plastic only.\n";
+    return fine;
+}
+
+} // namespace
+
+void addHardwareCommands(CLI::App& app, int& code)
+{
+    auto* centring = app.add_subcommand("centre", "Where every mocked-up caliper stands, and the shims for all of them from the one drawer. Exit 1 where one is beyond use");
+    auto subject = std::make_shared<Subject>();
+    auto json = std::make_shared<bool>(false);
+    subject->addTo(*centring);
+    centring->add_flag("--json", *json, "as JSON, in SI");
+    centring->callback([subject, json, &code] { code = centre(*subject, *json); });
+
+    auto* plate = app.add_subcommand("bracket", "An adapter bracket for this caliper on this knuckle, or the ring behind the rotor, to be made");
+    auto o = std::make_shared<BracketOptions>();
+    o->subject.addTo(*plate);
+    o->subject.addAxleTo(*plate);
+    for (const auto& [option, help] : { std::pair { "--step", "write a STEP solid" }, std::pair { "--dxf", "write a DXF in millimetres" }, std::pair { "--stl", "write an STL of a copy in plastic, for a fit check only" }, std::pair { "--pdf", "write a dimensioned drawing" }, std::pair { "--svg", "write an SVG" } })
+        plate->add_option_function<std::string>(
+            option,
+            [o, ending = std::string(option).replace(0, 2, ".")](const std::string& path) {
+                if (!path.ends_with(ending))
+                    throw CLI::ValidationError(path + ": the name has to end in " + ending + ".");
+                o->into.push_back(path);
+            },
+            help);
+    plate->add_option("--paper", o->paper, "a4 or letter")->check(CLI::IsMember({ "a4", "letter" }));
+    plate->add_flag("--ring", o->ring, "the ring behind the rotor instead of the bracket");
+    plate->callback([o, &code] { code = makeBracket(*o); });
+}
+
+} // namespace deepstop::cli

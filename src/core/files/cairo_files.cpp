@@ -1,0 +1,165 @@
+#include "files/paper_files.hpp"
+
+#include "files/disk.hpp"
+
+#include <cairo-ft.h>
+#include <cairo-pdf.h>
+#include <cairo-svg.h>
+#include <ft2build.h>
+#include FT_FREETYPE_H
+
+#include <filesystem>
+#include <memory>
+#include <numbers>
+
+namespace deepstop::files {
+namespace {
+
+constexpr double pointsPerMetre = 72 / 0.0254;
+
+using Surface = std::unique_ptr<cairo_surface_t, decltype(&cairo_surface_destroy)>;
+using Context = std::unique_ptr<cairo_t, decltype(&cairo_destroy)>;
+
+cairo_status_t append(void* into, const unsigned char* data, unsigned int length)
+{
+    static_cast<std::string*>(into)->append(reinterpret_cast<const char*>(data), length);
+    return CAIRO_STATUS_SUCCESS;
+}
+
+/// The shipped letters, or the system's plain ones where they are not found.
+class Letters {
+public:
+    Letters()
+    {
+        const std::string path = DEEPSTOP_DATA "/fonts/B612-Regular.otf";
+        if (std::filesystem::exists(path) && FT_Init_FreeType(&library_) == 0 && FT_New_Face(library_, path.c_str(), 0, &face_) == 0)
+            font_ = cairo_ft_font_face_create_for_ft_face(face_, 0);
+    }
+    ~Letters()
+    {
+        if (font_)
+            cairo_font_face_destroy(font_);
+        // Cairo may keep the face until its caches go; both live as long as the program.
+    }
+    Letters(const Letters&) = delete;
+    Letters& operator=(const Letters&) = delete;
+
+    void useIn(cairo_t* c) const
+    {
+        if (font_)
+            cairo_set_font_face(c, font_);
+        else
+            cairo_select_font_face(c, "sans-serif", CAIRO_FONT_SLANT_NORMAL, CAIRO_FONT_WEIGHT_NORMAL);
+    }
+
+private:
+    FT_Library library_ = nullptr;
+    FT_Face face_ = nullptr;
+    cairo_font_face_t* font_ = nullptr;
+};
+
+void draw(cairo_t* c, const paper::Page& page)
+{
+    static const Letters letters;
+    cairo_save(c);
+    cairo_scale(c, pointsPerMetre, pointsPerMetre);
+    cairo_set_source_rgb(c, 0, 0, 0);
+    cairo_set_line_join(c, CAIRO_LINE_JOIN_ROUND);
+    cairo_set_line_cap(c, CAIRO_LINE_CAP_BUTT);
+    for (const paper::Stroke& stroke : page.strokes) {
+        if (stroke.points.size() < 2)
+            continue;
+        const auto dashes = paper::dashesOf(stroke.pen);
+        cairo_set_dash(c, dashes.data(), static_cast<int>(dashes.size()), 0);
+        cairo_set_line_width(c, paper::widthOf(stroke.pen));
+        cairo_move_to(c, stroke.points.front().x, stroke.points.front().y);
+        for (std::size_t i = 1; i < stroke.points.size(); ++i)
+            cairo_line_to(c, stroke.points[i].x, stroke.points[i].y);
+        if (stroke.closed)
+            cairo_close_path(c);
+        cairo_stroke(c);
+    }
+    letters.useIn(c);
+    for (const paper::Lettering& l : page.letters) {
+        cairo_save(c);
+        cairo_translate(c, l.at.x, l.at.y);
+        if (l.upright)
+            cairo_rotate(c, -std::numbers::pi / 2);
+        cairo_set_font_size(c, l.height * 1.25);
+        cairo_text_extents_t extents;
+        cairo_text_extents(c, l.text.c_str(), &extents);
+        cairo_move_to(c, l.anchor == paper::Anchor::Left ? 0 : l.anchor == paper::Anchor::Middle ? -extents.x_advance / 2 : -extents.x_advance, 0);
+        cairo_show_text(c, l.text.c_str());
+        cairo_restore(c);
+    }
+    cairo_restore(c);
+}
+
+void finish(Context& context, Surface& surface)
+{
+    context.reset();
+    cairo_surface_finish(surface.get());
+    if (const auto status = cairo_surface_status(surface.get()); status != CAIRO_STATUS_SUCCESS)
+        throw Refusal(std::string("The drawing could not be written: ") + cairo_status_to_string(status) + ".");
+}
+
+} // namespace
+
+std::string pdfOf(std::span<const paper::Page> pages, const std::string& title)
+{
+    if (pages.empty())
+        throw Refusal("Nothing to print: the drawing is empty, too large for 60 sheets, or the bars cannot have measured that.");
+    std::string bytes;
+    Surface surface(cairo_pdf_surface_create_for_stream(append, &bytes, pages[0].width * pointsPerMetre, pages[0].height * pointsPerMetre), cairo_surface_destroy);
+    cairo_pdf_surface_set_metadata(surface.get(), CAIRO_PDF_METADATA_TITLE, title.c_str());
+    Context context(cairo_create(surface.get()), cairo_destroy);
+    for (const paper::Page& page : pages) {
+        cairo_pdf_surface_set_size(surface.get(), page.width * pointsPerMetre, page.height * pointsPerMetre);
+        draw(context.get(), page);
+        cairo_show_page(context.get());
+    }
+    finish(context, surface);
+    return bytes;
+}
+
+std::string svgOf(const paper::Drawing& drawing)
+{
+    if (drawing.strokes.empty())
+        throw Refusal("Nothing to draw: the drawing is empty.");
+    constexpr double air = 12e-3;
+    const auto extent = paper::extentOf(drawing);
+    paper::Page page { extent.width() + 2 * air, extent.height() + 3 * air, {}, {} };
+    const auto placed = [&](paper::Point p) { return paper::Point { p.x - extent.low.x + air, extent.high.y - p.y + air }; };
+    for (paper::Stroke stroke : drawing.strokes) {
+        for (paper::Point& p : stroke.points)
+            p = placed(p);
+        page.strokes.push_back(std::move(stroke));
+    }
+    for (paper::Lettering letters : drawing.letters) {
+        letters.at = placed(letters.at);
+        page.letters.push_back(std::move(letters));
+    }
+    page.letters.emplace_back(paper::Point { air, page.height - air }, drawing.title, 4e-3, paper::Anchor::Left, false);
+    std::string bytes;
+    Surface surface(cairo_svg_surface_create_for_stream(append, &bytes, page.width * pointsPerMetre, page.height * pointsPerMetre), cairo_surface_destroy);
+    cairo_svg_surface_set_document_unit(surface.get(), CAIRO_SVG_UNIT_PT);
+    Context context(cairo_create(surface.get()), cairo_destroy);
+    draw(context.get(), page);
+    finish(context, surface);
+    return bytes;
+}
+
+void writePaper(const std::string& path, const paper::Drawing& drawing, const paper::Size& size, const paper::BarsRead& read)
+{
+    const auto ending = std::filesystem::path(path).extension().string();
+    if (ending == ".pdf")
+        replaceFile(path, pdfOf(paper::pagesOf(drawing, size, read), drawing.title));
+    else if (ending == ".svg")
+        replaceFile(path, svgOf(drawing));
+    else if (ending == ".dxf")
+        replaceFile(path, dxfOf(drawing));
+    else
+        throw Refusal(path + ": the name has to end in .pdf, .svg or .dxf.");
+}
+
+} // namespace deepstop::files

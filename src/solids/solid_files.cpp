@@ -1,0 +1,134 @@
+#include "solids/solid_files.hpp"
+
+#include "files/disk.hpp"
+#include "files/paper_files.hpp"
+
+#include <BRepBuilderAPI_MakeEdge.hxx>
+#include <BRepBuilderAPI_MakeFace.hxx>
+#include <BRepBuilderAPI_MakePolygon.hxx>
+#include <BRepBuilderAPI_MakeWire.hxx>
+#include <BRepCheck_Analyzer.hxx>
+#include <BRepMesh_IncrementalMesh.hxx>
+#include <BRepPrimAPI_MakePrism.hxx>
+#include <Interface_Static.hxx>
+#include <Message.hxx>
+#include <Message_Messenger.hxx>
+#include <STEPControl_Writer.hxx>
+#include <Standard_Failure.hxx>
+#include <StlAPI_Writer.hxx>
+#include <TopoDS.hxx>
+#include <TopoDS_Shape.hxx>
+#include <TopoDS_Wire.hxx>
+#include <gp_Circ.hxx>
+#include <gp_Pln.hxx>
+#include <gp_Vec.hxx>
+
+#include <filesystem>
+
+#include <stdlib.h>
+#include <unistd.h>
+
+namespace deepstop::solids {
+namespace {
+
+constexpr double perMetre = 1000;
+constexpr double meshError = 0.02; ///< mm
+
+TopoDS_Wire circle(double x, double y, double diameter)
+{
+    const gp_Circ round(gp_Ax2(gp_Pnt(x * perMetre, y * perMetre, 0), gp::DZ()), diameter / 2 * perMetre);
+    return BRepBuilderAPI_MakeWire(BRepBuilderAPI_MakeEdge(round)).Wire();
+}
+
+TopoDS_Shape solidOf(const bracket::Plate& plate)
+{
+    if (!(plate.thickness > 0) || plate.outline.size() < 3)
+        throw files::Refusal(plate.title + ": no solid can be made of a plate without thickness or outline.");
+    try {
+        TopoDS_Wire outer;
+        if (plate.diameter) {
+            outer = circle(0, 0, *plate.diameter);
+        } else {
+            BRepBuilderAPI_MakePolygon polygon;
+            for (const paper::Point p : plate.outline)
+                polygon.Add(gp_Pnt(p.x * perMetre, p.y * perMetre, 0));
+            polygon.Close();
+            outer = polygon.Wire();
+        }
+        BRepBuilderAPI_MakeFace face(gp_Pln(gp::Origin(), gp::DZ()), outer);
+        for (const bracket::Hole& hole : plate.holes)
+            if (hole.diameter > 0)
+                face.Add(TopoDS::Wire(circle(hole.x, hole.y, hole.diameter).Reversed()));
+        const TopoDS_Shape solid = BRepPrimAPI_MakePrism(face.Face(), gp_Vec(0, 0, plate.thickness * perMetre)).Shape();
+        if (!BRepCheck_Analyzer(solid).IsValid())
+            throw files::Refusal(plate.title + ": its holes cross each other or its edge; no solid can be made of it.");
+        return solid;
+    } catch (const Standard_Failure& failure) {
+        throw files::Refusal(plate.title + ": no solid can be made of it (" + failure.GetMessageString() + ").");
+    }
+}
+
+/// The kernel writes files, not strings.
+template <class Write>
+std::string throughFile(const char* ending, Write write)
+{
+    std::string name = (std::filesystem::temp_directory_path() / "deepstop-XXXXXX").string() + ending;
+    const int descriptor = mkstemps(name.data(), static_cast<int>(std::string_view(ending).size()));
+    if (descriptor < 0)
+        throw files::Refusal("No temporary file can be written in " + std::filesystem::temp_directory_path().string() + ".");
+    close(descriptor);
+    const bool written = write(name.c_str());
+    std::string text;
+    if (written)
+        text = files::readFile(name, 64u << 20);
+    std::error_code ignored;
+    std::filesystem::remove(name, ignored);
+    if (!written)
+        throw files::Refusal("The solid could not be written.");
+    return text;
+}
+
+} // namespace
+
+std::string stepOf(const bracket::Plate& plate)
+{
+    const TopoDS_Shape solid = solidOf(plate);
+    // The kernel's remarks about its own work belong to nobody.
+    Message::DefaultMessenger()->RemovePrinters(STANDARD_TYPE(Message_Printer));
+    STEPControl_Writer writer;
+    const std::string name = plate.title + ", " + plate.material + ", to be judged by a qualified engineer";
+    Interface_Static::SetCVal("write.step.product.name", name.c_str());
+    Interface_Static::SetCVal("write.step.unit", "MM");
+    if (writer.Transfer(solid, STEPControl_AsIs) != IFSelect_RetDone)
+        throw files::Refusal(plate.title + ": the solid could not be put into STEP.");
+    return throughFile(".step", [&](const char* path) { return writer.Write(path) == IFSelect_RetDone; });
+}
+
+std::string stlOf(const bracket::Plate& plate)
+{
+    const TopoDS_Shape solid = solidOf(plate);
+    BRepMesh_IncrementalMesh mesh(solid, meshError);
+    std::string text = throughFile(".stl", [&](const char* path) {
+        StlAPI_Writer writer;
+        writer.ASCIIMode() = true;
+        return static_cast<bool>(writer.Write(solid, path));
+    });
+    const std::string name = "solid " + plate.title + ", fit check only, never drive";
+    text.replace(0, text.find('\n'), name);
+    return text;
+}
+
+void writePlate(const std::string& path, const bracket::Plate& plate, const paper::Drawing& drawing, const paper::Size& size)
+{
+    const auto ending = std::filesystem::path(path).extension().string();
+    if (ending == ".step" || ending == ".stp")
+        files::replaceFile(path, stepOf(plate));
+    else if (ending == ".stl")
+        files::replaceFile(path, stlOf(plate));
+    else if (ending == ".pdf" || ending == ".svg" || ending == ".dxf")
+        files::writePaper(path, drawing, size);
+    else
+        throw files::Refusal(path + ": the name has to end in .step, .stl, .dxf, .pdf or .svg.");
+}
+
+} // namespace deepstop::solids

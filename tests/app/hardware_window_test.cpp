@@ -1,0 +1,183 @@
+/// Centring from the first gap to good by keyboard alone, and the hardware beside it.
+
+#include "app/shown.hpp"
+#include "widgets/widen_window.hpp"
+
+#include <QCheckBox>
+#include <QComboBox>
+
+namespace {
+
+struct AtCentring : Shown {
+    StagePage* page;
+    AtCentring() : page(window.page(Stage::Centring))
+    {
+        window.resize(1280, 800);
+        QTest::keyClick(&window, Qt::Key_4, Qt::ControlModifier);
+        QTest::qWait(20);
+    }
+    const Verdict& verdict(const char* id) { return *window.document().study().verdict(id); }
+    /// Types into whatever has the focus and puts it in with Enter.
+    void enter(const QString& text)
+    {
+        auto* field = qobject_cast<DimensionField*>(QApplication::focusWidget());
+        QVERIFY(field);
+        QTest::keyClick(field, Qt::Key_A, Qt::ControlModifier);
+        QTest::keyClicks(field, text);
+        QTest::keyClick(field, Qt::Key_Return);
+    }
+    /// The four gaps from F2 on, in measuring order.
+    void readGaps(const char* innerTop, const char* outerTop, const char* innerBottom, const char* outerBottom)
+    {
+        QTest::keyClick(&window, Qt::Key_F2);
+        for (const char* gap : { innerTop, outerTop, innerBottom, outerBottom })
+            enter(gap);
+    }
+};
+
+} // namespace
+
+class HardwareWindowTest : public QObject {
+    Q_OBJECT
+private slots:
+    void initTestCase() { beginWindowTests(); }
+    void init() { freshSettings(); }
+
+    /// 1.5 mm too far inboard; shims that move it only three quarters of their thickness; two passes; all of it undone again.
+    void aWholeCentringByKeyboard()
+    {
+        AtCentring s;
+        auto build = demo();
+        build.mockUps.resize(1);
+        build.setups[1].front->mount.shimTop.value = 2e-3;
+        build.setups[1].front->mount.shimBottom.value = 2e-3;
+        s.window.document().setBuild(build, "start");
+        const int start = s.window.document().undoStack().count();
+        const auto before = s.window.document().build();
+        s.readGaps("3.75", "0.75", "3.75", "0.75");
+        QCOMPARE(s.verdict("front-left/axial").level, Level::Stop);
+        QVERIFY(near(*s.verdict("front-left/axial").figure.value, -1.5e-3, 1e-9));
+        s.window.slip()->choose("front-left/axial");
+        QTest::keyClick(&s.window, Qt::Key_Return, Qt::ControlModifier);
+        {
+            const Build& b = s.window.document().build();
+            QVERIFY(near(*b.setups[1].front->mount.shimTop.value, 0.5e-3, 1e-9));
+            QCOMPARE(b.mockUps[0].passes.size(), std::size_t(1));
+            QVERIFY(near(*b.mockUps[0].passes[0].shimTop.value, 2e-3, 1e-9));
+            // Foretold gaps are no readings.
+            QCOMPARE(s.verdict("front-left/axial").level, Level::Unproven);
+        }
+        s.readGaps("2.625", "1.875", "2.625", "1.875");
+        QCOMPARE(s.verdict("front-left/axial").level, Level::Caution);
+        QVERIFY2(s.verdict("front-left/axial").reason.find("0.75 of their thickness") != std::string::npos, s.verdict("front-left/axial").reason.c_str());
+        QTest::keyClick(&s.window, Qt::Key_Return, Qt::ControlModifier);
+        // What the corner taught is reckoned with: all of it comes out.
+        QCOMPARE(*s.window.document().build().setups[1].front->mount.shimTop.value, 0.0);
+        QCOMPARE(s.window.document().build().mockUps[0].passes.size(), std::size_t(2));
+        s.readGaps("2.25", "2.25", "2.25", "2.25");
+        QCOMPARE(s.verdict("front-left/axial").level, Level::Good);
+        QCOMPARE(s.verdict("front-left/tilt").level, Level::Good);
+        bool history = false;
+        for (const Lettering& l : s.page->view()->sheet().letters)
+            history = history || l.text.contains("shims 2.00 and 2.00");
+        QVERIFY(history);
+        QTest::keyClick(s.page->view(), Qt::Key_Escape);
+        s.page->view()->setFocus();
+        while (s.window.document().undoStack().index() > start)
+            QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(s.window.document().build() == before);
+    }
+
+    void theTrueProportionIsDrawnOnRequest()
+    {
+        AtCentring s;
+        QVERIFY(s.page->view()->sheet().subtitle.contains("8 times"));
+        QTest::mouseClick(s.page->trueProportion(), Qt::LeftButton, {}, QPoint(8, s.page->trueProportion()->height() / 2));
+        QVERIFY(s.page->view()->sheet().subtitle.contains("true proportion"));
+        const auto& callouts = s.page->view()->sheet().callouts;
+        const auto axial = std::ranges::find(callouts, std::string("front-left/axial"), &Callout::verdict);
+        QVERIFY(std::abs(axial->to.x() - axial->from.x() + 0.45) < 1e-6);
+    }
+
+    void theOtherAxleIsMockedUpToo()
+    {
+        AtCentring s;
+        const auto before = s.window.document().build().mockUps.size();
+        s.page->axleChoice()->setCurrentIndex(1);
+        emit s.page->axleChoice()->activated(1);
+        QTest::mouseClick(s.page->findChild<QPushButton*>(QString("place-%1").arg(before)), Qt::LeftButton);
+        QCOMPARE(s.window.document().build().mockUps.size(), before + 1);
+        QCOMPARE(s.window.document().build().mockUps.back().axle, Axle::Rear);
+        QCOMPARE(s.verdict("rear-left/axial").level, Level::Unproven);
+    }
+
+    void aJointIsTypedAndJudged()
+    {
+        AtCentring s;
+        s.page->setPlace(s.page->placeCount() - 3);
+        auto* length = s.field(corner + "/joints/0/length_mm");
+        QVERIFY(length);
+        length->setFocus();
+        s.type(length, "30");
+        QTest::keyClick(length, Qt::Key_Return);
+        // 30 − 14.5 − 1.5 − 1.5 = 12.5 mm in iron, 18 wanted: bolts from 35.5 to 45.0 would do.
+        QCOMPARE(s.verdict("front/joint-1-thread").level, Level::Stop);
+        QVERIFY2(s.verdict("front/joint-1-thread").reason.find("35.5 mm to 45.0 mm") != std::string::npos, s.verdict("front/joint-1-thread").reason.c_str());
+        s.type(length, "46");
+        QTest::keyClick(length, Qt::Key_Return);
+        QCOMPARE(s.verdict("front/joint-1-end").level, Level::Stop);
+        // A dry torque on anti-seize: the figure is said.
+        auto entry = withFact(s.window.document().build(), corner + "/joints/0/condition", "anti-seize");
+        s.window.document().setBuild(*entry.build, "greased");
+        const Verdict& torque = s.verdict("front/joint-1-torque");
+        QVERIFY(isBad(torque.level) || torque.level == Level::Caution);
+        QVERIFY2(torque.reason.find("108 % of proof") != std::string::npos && torque.reason.find("73.8 N·m") != std::string::npos, torque.reason.c_str());
+        QTest::mouseClick(s.page->view()->callout("front/joint-1-torque"), Qt::LeftButton);
+        QVERIFY(s.window.slip()->plainText().contains("anti-seize"));
+    }
+
+    void aSplitCaliperIsWidenedInOneAction()
+    {
+        AtCentring s;
+        const Caliper before = s.window.document().build().setups[1].front->caliper;
+        auto* w = s.window.showWidening();
+        s.type(w->growth(), "8");
+        for (const char* part : { "spacers of 8.0 mm", "78.0 mm under the head at least", "sold: 80 mm", "pad pins of 92.0 mm", "washers of 4.0 mm", "thread left of 20.0 mm", "Leak test", "holds pressure" })
+            QVERIFY2(w->said().contains(part), part);
+        QTest::mouseClick(w->button(), Qt::LeftButton);
+        const Corner& after = *s.window.document().build().setups[1].front;
+        QVERIFY(near(*after.caliper.slotWidth.value, *before.slotWidth.value + 8e-3, 1e-9));
+        QVERIFY(near(*after.caliper.widened.value, 8e-3, 1e-9));
+        QVERIFY(near(*after.mount.shimTop.value, 1.5e-3 + 4e-3, 1e-9));
+        QCOMPARE(after.caliper.slotWidth.known, Known::Estimated);
+        // By hand: 40 − 14.5 − 5.5 − 1.5 = 18.5 of thread, all that iron wants.
+        QVERIFY(near(*s.verdict("front/joint-1-thread").figure.value, 18.5e-3, 1e-9));
+        QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(s.window.document().build() == demo());
+        s.type(w->growth(), "-8");
+        QVERIFY(!w->button()->isEnabled());
+    }
+
+    void theBracketIsSavedOrSaysWhatItLacks()
+    {
+        AtCentring s;
+        QTemporaryDir folder;
+        for (const char* name : { "b.step", "b.stl", "b.dxf", "b.pdf", "b.svg" }) {
+            QVERIFY2(s.window.savePlate(folder.filePath(name), false), qPrintable(s.window.notice()->text()));
+            QVERIFY(QFileInfo(folder.filePath(name)).size() > 500);
+        }
+        QVERIFY(!s.window.savePlate(folder.filePath("ring.step"), true));
+        QVERIFY2(s.window.notice()->text().contains("no ring"), qPrintable(s.window.notice()->text()));
+        QVERIFY(!s.window.savePlate(folder.filePath("b.doc"), false));
+        auto build = demo();
+        build.frontHub.lugDepth = {};
+        s.window.document().setBuild(build, "lug unknown");
+        QVERIFY(!s.window.savePlate(folder.filePath("c.step"), false));
+        QVERIFY2(s.window.notice()->text().contains("lugs' face"), qPrintable(s.window.notice()->text()));
+        s.page->setPlace(s.page->placeCount() - 2);
+        QVERIFY(s.field("/front_hub/lug_depth_mm"));
+    }
+};
+
+QTEST_MAIN(HardwareWindowTest)
+#include "hardware_window_test.moc"

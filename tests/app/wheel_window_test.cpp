@@ -1,0 +1,337 @@
+/// The wheel room driven as its users drive it: dragging, measuring by the plan, cures, templates.
+
+#include "app/shown.hpp"
+#include "print/page_painter.hpp"
+#include "print/template_window.hpp"
+#include "stages/wheel/wheel_sheets.hpp"
+#include "widgets/cure_board.hpp"
+
+#include <QComboBox>
+#include <QPainter>
+#include <QPrinter>
+
+namespace {
+
+enum Place { SectionSheet, OutboardSheet, WheelSheet, StudSheet, BehindSheet, RoomBoard, WantedSheet };
+
+struct InWheelRoom : Shown {
+    StagePage* page;
+    explicit InWheelRoom(int place, const QString& demo = merle()) : Shown(demo), page(window.page(Stage::WheelRoom))
+    {
+        window.resize(1280, 800);
+        window.setStage(Stage::WheelRoom);
+        page->setPlace(place);
+        QTest::qWait(20);
+    }
+    const Verdict& verdict(const char* id) { return *window.document().study().verdict(id); }
+    const Handle* handle(const std::string& end)
+    {
+        for (const Handle& h : page->view()->sheet().handles)
+            if (h.pointer.ends_with(end))
+                return &h;
+        return nullptr;
+    }
+    void drag(const Handle& h, double millimetres, bool release = true)
+    {
+        auto* view = page->view();
+        const QPoint from = view->toScreen(h.at).toPoint();
+        const QPoint to = view->toScreen(h.at + h.along * millimetres).toPoint();
+        QTest::mousePress(view, Qt::LeftButton, {}, from);
+        QTest::mouseMove(view, (from + to) / 2);
+        QTest::mouseMove(view, to);
+        if (release)
+            QTest::mouseRelease(view, Qt::LeftButton, {}, to);
+    }
+};
+
+} // namespace
+
+class WheelWindowTest : public QObject {
+    Q_OBJECT
+private slots:
+    void initTestCase() { beginWindowTests(); }
+    void init() { freshSettings(); }
+
+    void draggingTheWheelOutPutsASpacerIn()
+    {
+        InWheelRoom s(SectionSheet);
+        const double before = *s.verdict("front/spoke-gap").figure.value;
+        const Handle grip = *s.handle("/spacer_mm");
+        s.drag(grip, 6, false);
+        // While it is dragged everything shows what would be, and the build is untouched.
+        QVERIFY(s.window.document().isPreviewing());
+        QCOMPARE(s.window.document().undoStack().count(), 0);
+        const double shown = *s.window.document().study().after.front.corner->spacer.value;
+        QVERIFY(std::abs(shown - 0.006) < 0.6e-3);
+        // Along the axle 6 mm are won; across a slanting spoke a little less.
+        QVERIFY(*s.verdict("front/spoke-gap").figure.value > before + 0.6 * shown && *s.verdict("front/spoke-gap").figure.value <= before + shown + 1e-9);
+        QTest::mouseRelease(s.page->view(), Qt::LeftButton, {}, s.page->view()->toScreen(grip.at + QPointF(6, 0)).toPoint());
+        QVERIFY(!s.window.document().isPreviewing());
+        QVERIFY(near(*s.window.document().build().setups[1].front->spacer.value, shown, 1e-12));
+        QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(s.window.document().build() == demo());
+    }
+
+    void escapeLetsADraggedWheelGo()
+    {
+        InWheelRoom s(SectionSheet);
+        s.drag(*s.handle("/spacer_mm"), 6, false);
+        QVERIFY(s.window.document().isPreviewing());
+        QTest::keyClick(s.page->view(), Qt::Key_Escape);
+        QVERIFY(!s.window.document().isPreviewing());
+        QVERIFY(s.window.document().build() == demo());
+    }
+
+    void aProfilePointCanBeDraggedAndThenCountsAsAnEstimate()
+    {
+        InWheelRoom s(WheelSheet);
+        const Handle grip = *s.handle("/barrel/4/inside_radius_mm");
+        s.drag(grip, 3);
+        const Reading& radius = s.window.document().build().wheels[0].barrel[4].insideRadius;
+        QVERIFY(std::abs(*radius.value - 0.1964) < 0.6e-3);
+        QCOMPARE(radius.known, Known::Estimated);
+        QCOMPARE(s.verdict("front/barrel-gap").level, Level::Unproven);
+    }
+
+    /// A wheel of which nobody knows anything: taken at the places the plan names, one after the other, until it is proven.
+    void measuringByThePlanProvesTheWheel()
+    {
+        auto build = demo();
+        build.wheels[0].barrel.clear();
+        build.wheels[0].spokes.clear();
+        build.wheels[0].insets.clear();
+        InWheelRoom s(WheelSheet);
+        s.window.document().setBuild(build, "no profile");
+        QTest::qWait(20);
+        QVERIFY(s.verdict("front/barrel-gap").level == Level::Unproven);
+        QVERIFY(s.page->view()->sheet().subtitle.contains("still to take"));
+        int taken = 0;
+        for (; taken < 40; ++taken) {
+            const auto& callouts = s.page->view()->sheet().callouts;
+            const auto next = std::ranges::find_if(callouts, [](const Callout& c) { return stationOf(c.verdict).has_value(); });
+            if (next == callouts.end())
+                break;
+            const bool barrel = next->text.contains("depth");
+            auto* button = s.page->view()->callout(next->verdict);
+            QVERIFY(button && button->isVisible());
+            QVERIFY(s.verdict(barrel ? "front/barrel-gap" : "front/spoke-gap").level != Level::Clear);
+            QTest::mouseClick(button, Qt::LeftButton);
+            // The field for what the straightedge reads there has the focus.
+            auto* field = qobject_cast<DimensionField*>(QApplication::focusWidget());
+            QVERIFY(field && field->pointer().ends_with(barrel ? "inside_radius_mm" : "distance_mm"));
+            QTest::keyClicks(field, barrel ? "199" : "36");
+            QTest::keyClick(field, Qt::Key_Tab);
+        }
+        QVERIFY2(taken >= 8 && taken < 40, qPrintable(QString::number(taken)));
+        QVERIFY2(s.verdict("front/barrel-gap").level == Level::Clear, s.verdict("front/barrel-gap").reason.c_str());
+        QVERIFY2(s.verdict("front/spoke-gap").level == Level::Clear, s.verdict("front/spoke-gap").reason.c_str());
+        QVERIFY(s.page->view()->sheet().subtitle.contains("every station"));
+        for (int i = 0; i < 2 * taken; ++i)
+            s.window.document().undoStack().undo();
+        QVERIFY(s.window.document().build().wheels[0].barrel.empty());
+    }
+
+    void anEmptiedStationGoes()
+    {
+        InWheelRoom s(WheelSheet);
+        auto* depth = s.field("/wheels/0/barrel/0/depth_mm");
+        QVERIFY(depth);
+        depth->setFocus();
+        s.type(depth, " ");
+        QTest::keyClick(depth, Qt::Key_Backspace);
+        QTest::keyClick(depth, Qt::Key_Tab);
+        QCOMPARE(s.window.document().build().wheels[0].barrel.size(), demo().wheels[0].barrel.size() - 1);
+    }
+
+    /// The failing proposal: the board has cures side by side; one is tried with its button and taken back.
+    void aCureIsTriedAndTakenBack()
+    {
+        InWheelRoom s(SectionSheet);
+        s.window.document().setPair({ {}, "varnik-355" });
+        QCOMPARE(s.verdict("front/barrel-gap").level, Level::Hits);
+        const auto before = s.window.document().build();
+        s.page->setPlace(RoomBoard);
+        (void)s.window.library().parts();
+        s.page->refresh();
+        QTest::qWait(20);
+        auto* board = s.page->cureBoard();
+        QVERIFY(board->isVisible());
+        std::vector<CureLine*> cures;
+        for (CureLine* line : board->lines())
+            if (line->button() && line->button()->text() == "Try it")
+                cures.push_back(line);
+        QVERIFY2(cures.size() >= 3, qPrintable(QString::number(cures.size())));
+        const auto count = cures.size();
+        for (std::size_t i = 0; i < count; ++i) {
+            std::vector<CureLine*> now;
+            for (CureLine* line : board->lines())
+                if (line->button() && line->button()->text() == "Try it")
+                    now.push_back(line);
+            QCOMPARE(now.size(), count);
+            board->ensureWidgetVisible(now[i]);
+            QTest::mouseClick(now[i]->button(), Qt::LeftButton);
+            QTest::qWait(10);
+            QVERIFY2(s.verdict("front/barrel-gap").level != Level::Hits, s.verdict("front/barrel-gap").reason.c_str());
+            QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
+            QTest::qWait(10);
+            QVERIFY(s.window.document().build() == before);
+            QCOMPARE(s.verdict("front/barrel-gap").level, Level::Hits);
+        }
+        QCOMPARE(board->answers().size(), 3);
+        QVERIFY(board->answers()[0].contains("Largest rotor"));
+    }
+
+    void anotherWheelIsPutOnFromTheBoard()
+    {
+        InWheelRoom s(RoomBoard);
+        for (CureLine* line : s.page->cureBoard()->lines())
+            if (line->button() && line->button()->text() == "Put it on" && line->content()->title.startsWith("18")) {
+                QTest::mouseClick(line->button(), Qt::LeftButton);
+                break;
+            }
+        QTest::qWait(10);
+        QCOMPARE(s.window.document().build().setups[1].front->wheel, std::string("w18"));
+        QCOMPARE(s.verdict("front/barrel-gap").level, Level::Clear);
+    }
+
+    void aWantedGapTypedChangesTheVerdict()
+    {
+        InWheelRoom s(WantedSheet);
+        QCOMPARE(s.verdict("front/barrel-gap").level, Level::Tight);
+        auto* field = s.field("/wants/barrel_gap_mm");
+        QVERIFY(field);
+        field->setFocus();
+        s.type(field, "2");
+        QTest::keyClick(field, Qt::Key_Return);
+        QCOMPARE(s.verdict("front/barrel-gap").level, Level::Clear);
+    }
+
+    void everythingAboutTheStudsCanBeTyped()
+    {
+        InWheelRoom s(StudSheet);
+        auto* ring = s.field(corner + "/ring_mm");
+        QVERIFY(ring);
+        ring->setFocus();
+        s.type(ring, "12");
+        QTest::keyClick(ring, Qt::Key_Return);
+        QCOMPARE(s.verdict("front/studs").level, Level::Stop);
+        auto* button = s.page->view()->callout("front/studs");
+        QVERIFY(button && button->level() == Level::Stop);
+        QTest::mouseClick(button, Qt::LeftButton);
+        QVERIFY2(s.window.slip()->plainText().contains("order studs"), qPrintable(s.window.slip()->plainText()));
+    }
+
+    /// The mounted caliper from outboard: the mark of the bleeder to open lies higher than the other on both sides of the car.
+    void theFaceShowsBothSidesMirrored()
+    {
+        InWheelRoom s(OutboardSheet);
+        const auto& sheet = s.page->view()->sheet();
+        double left = 1e9, right = -1e9;
+        int marked = 0;
+        for (const Lettering& l : sheet.letters)
+            if (l.text == "bleed here") {
+                ++marked;
+                left = std::min(left, l.at.x());
+                right = std::max(right, l.at.x());
+                for (const Lettering& other : sheet.letters)
+                    if (other.text == "bleeder" && (other.at.x() < 0) == (l.at.x() < 0))
+                        QVERIFY(l.at.y() < other.at.y());
+            }
+        QCOMPARE(marked, 2);
+        QVERIFY(std::abs(left + right) < 1e-6); // mirror images
+    }
+
+    void everyVerdictIsShownWhereItIs()
+    {
+        InWheelRoom s(SectionSheet);
+        for (const auto& [id, place] : { std::pair { "front/studs", StudSheet }, { "front/keep-out-1", BehindSheet }, { "front/bleeder", OutboardSheet }, { "front/barrel-gap", SectionSheet }, { "front/shield", BehindSheet } }) {
+            s.window.slip()->choose(id);
+            QCOMPARE(s.page->place(), int(place));
+        }
+    }
+
+    void theTemplateIsSeenCorrectedAndSaved()
+    {
+        InWheelRoom s(SectionSheet);
+        QTest::keyClick(&s.window, Qt::Key_P, Qt::ControlModifier);
+        auto* w = s.window.showTemplate();
+        QVERIFY(w->isVisible());
+        QCOMPARE(w->view()->pages().size(), std::size_t(1));
+        const auto plain = w->view()->pages()[0];
+        s.type(w->across(), "98.5");
+        QVERIFY(!(w->view()->pages()[0] == plain));
+        s.type(w->across(), "9.85");
+        QVERIFY(w->view()->pages().empty());
+        QVERIFY2(w->trouble().contains("outer ticks"), qPrintable(w->trouble()));
+        s.type(w->across(), "100");
+        QVERIFY(w->view()->pages()[0] == plain);
+        QTemporaryDir folder;
+        for (const char* name : { "t.pdf", "t.svg", "t.dxf" }) {
+            QVERIFY(w->save(folder.filePath(name)));
+            QVERIFY(QFileInfo(folder.filePath(name)).size() > 1000);
+        }
+        QVERIFY(!w->save(folder.filePath("t.gif")));
+        QVERIFY(w->trouble().contains(".pdf"));
+    }
+
+    /// What the window shows is what the printer gets and what the PDF holds: three rasters of one sheet, ink on ink.
+    void previewIsPrintIsPdf()
+    {
+        InWheelRoom s(SectionSheet);
+        auto* w = s.window.showTemplate();
+        QTemporaryDir folder;
+        QVERIFY(w->save(folder.filePath("saved.pdf")));
+        QPrinter printer(QPrinter::HighResolution);
+        printer.setOutputFormat(QPrinter::PdfFormat);
+        printer.setPageSize(QPageSize(QPageSize::A4));
+        printer.setOutputFileName(folder.filePath("printed.pdf"));
+        w->print(printer);
+        const int dpi = 200;
+        const auto raster = [&](const QString& name) {
+            (void)answerOf("pdftoppm", { "-gray", "-png", "-r", QString::number(dpi), "-singlefile", folder.filePath(name), folder.filePath("page") });
+            return QImage(folder.filePath("page.png")).convertToFormat(QImage::Format_Grayscale8);
+        };
+        const QImage saved = raster("saved.pdf");
+        const QImage printed = raster("printed.pdf");
+        QImage shown(saved.size(), QImage::Format_Grayscale8);
+        shown.fill(255);
+        QPainter p(&shown);
+        paintPage(p, w->view()->pages()[0], dpi / 0.0254);
+        p.end();
+        QVERIFY(std::abs(saved.width() - printed.width()) <= 1);
+        const auto inkNear = [](const QImage& image, int x, int y) {
+            for (int j = y - 2; j <= y + 2; ++j)
+                for (int i = x - 2; i <= x + 2; ++i)
+                    if (image.valid(i, j) && qGray(image.pixel(i, j)) < 200)
+                        return true;
+            return false;
+        };
+        using Images = std::pair<const QImage*, const QImage*>;
+        for (const auto& [a, b] : { Images { &saved, &shown }, Images { &shown, &saved }, Images { &saved, &printed }, Images { &printed, &saved } }) {
+            int ink = 0, alone = 0;
+            for (int y = 0; y < a->height(); ++y)
+                for (int x = 0; x < a->width(); ++x)
+                    if (qGray(a->pixel(x, y)) < 110) {
+                        ++ink;
+                        alone += !inkNear(*b, x, y);
+                    }
+            QVERIFY(ink > 5000);
+            QVERIFY2(alone < ink / 100, qPrintable(QString("%1 of %2").arg(alone).arg(ink)));
+        }
+    }
+
+    void nothingOnTheAxleIsSaidAndDrawnWithoutAWheel()
+    {
+        auto build = demo();
+        build.setups[1].front->wheel.clear();
+        InWheelRoom s(SectionSheet);
+        s.window.document().setBuild(build, "no wheel");
+        for (int place = SectionSheet; place <= WantedSheet; ++place) {
+            s.page->setPlace(place);
+            QVERIFY(!s.page->grab().isNull());
+        }
+    }
+};
+
+QTEST_MAIN(WheelWindowTest)
+#include "wheel_window_test.moc"
