@@ -258,7 +258,10 @@ void DrawingView::placeLabels()
         QRectF best(wish - QPointF(size.width() / 2, size.height() / 2), size);
         double bestCost = 1e18;
         // Nearest free place on a grid of small steps, first along its own line.
-        for (int ring = 0; ring <= 14; ++ring)
+        for (int ring = 0; ring <= 14; ++ring) {
+            // Farther out nothing costs less.
+            if (bestCost < ring * 8.0)
+                break;
             for (int i = -ring; i <= ring; ++i)
                 for (int j = -ring; j <= ring; ++j) {
                     if (std::max(std::abs(i), std::abs(j)) != ring)
@@ -271,11 +274,8 @@ void DrawingView::placeLabels()
                         bestCost = cost;
                         best = box;
                     }
-                    if (ring == 0 && bestCost == 0) {
-                        taken.push_back(best);
-                        return best;
-                    }
                 }
+        }
         taken.push_back(best);
         return best;
     };

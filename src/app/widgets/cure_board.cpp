@@ -23,7 +23,7 @@ constexpr int gapWidth = 92;
 constexpr int figureWidth = 57;
 const QStringList& figureHeadings()
 {
-    static const QStringList names { QObject::tr("wheel out"), QObject::tr("thread"), QObject::tr("heat"), QObject::tr("torque"), QObject::tr("mass") };
+    static const QStringList names { QObject::tr("out by"), QObject::tr("thread"), QObject::tr("heat"), QObject::tr("torque"), QObject::tr("mass") };
     return names;
 }
 
@@ -94,7 +94,7 @@ void CureLine::paintEvent(QPaintEvent*)
         p.setFont(reading(12));
         p.setPen(t.mute);
         const auto head = [&](double x, double width, const QString& word, Qt::Alignment align) { p.drawText(QRectF(x, 2, width, 20), align | Qt::AlignVCenter, word); };
-        head(gapsFrom, gapWidth, tr("barrel and weights"), Qt::AlignLeft);
+        head(gapsFrom, gapWidth, tr("under the barrel"), Qt::AlignLeft);
         head(gapsFrom + gapWidth + 12, gapWidth, tr("spokes"), Qt::AlignLeft);
         for (int i = 0; i < figureHeadings().size(); ++i)
             head(figuresFrom + i * figureWidth, figureWidth - 6, figureHeadings()[i], Qt::AlignRight);

@@ -64,9 +64,11 @@ std::optional<Room> roomBelow(std::span<const Point> body, std::span<const Point
 std::vector<double> placesAlongZ(std::span<const Point> chain)
 {
     std::vector<double> places;
+    places.reserve(chain.size());
     for (const Point p : chain)
         places.push_back(p.z);
-    std::ranges::sort(places);
+    if (!std::ranges::is_sorted(places))
+        std::ranges::sort(places);
     return places;
 }
 
@@ -146,26 +148,37 @@ std::optional<Room> barrelRoom(const std::vector<Outline>& caliper, const WheelS
 
 std::optional<Room> spokeRoom(const std::vector<Outline>& caliper, const WheelShape& wheel, double spacing)
 {
+    // Worked along r like a barrel; every line is turned once.
+    std::vector<Chain> lines;
+    std::vector<bool> intoBarrel;
+    lines.reserve(wheel.spokes.size());
+    for (const Outline& line : wheel.spokes) {
+        // Where the spokes' last station is near the barrel's first, the wheel goes on from one to the other.
+        lines.push_back(geometry::transposed(line.chain));
+        intoBarrel.push_back(false);
+        if (line.chain.empty() || wheel.barrel.empty())
+            continue;
+        const Point end = wheel.barrel.back();
+        const Point last = line.chain.back();
+        if (end.r > last.r && std::hypot(end.z - last.z, end.r - last.r) <= spacing) {
+            lines.back().push_back({ end.r, end.z });
+            intoBarrel.back() = true;
+        }
+    }
     std::optional<Room> least;
     for (const Outline& part : caliper) {
+        const Chain body = geometry::transposed(part.chain);
         std::optional<Room> ofPart;
         std::optional<std::vector<std::pair<double, double>>> bare;
-        for (const Outline& line : wheel.spokes) {
-            // Where the spokes' last station is near the barrel's first, the wheel goes on from one to the other.
-            Chain back = line.chain;
-            if (!back.empty() && !wheel.barrel.empty()) {
-                const Point end = wheel.barrel.back();
-                if (end.r > back.back().r && std::hypot(end.z - back.back().z, end.r - back.back().r) <= spacing)
-                    back.push_back(end);
-            }
-            auto room = spokeRoom(part.chain, back, spacing);
+        for (std::size_t i = 0; i < lines.size(); ++i) {
+            auto room = roomAlong(body, lines[i], spacing);
             if (!room)
                 continue;
             // Beyond the barrel's own radius there is nothing but its metal.
-            if (!wheel.barrel.empty() && back.back() == wheel.barrel.back())
-                std::erase_if(room->bare, [&](const auto& stretch) { return stretch.first >= back.back().r - 1e-9; });
+            if (intoBarrel[i])
+                std::erase_if(room->bare, [&](const auto& stretch) { return stretch.first >= lines[i].back().z - 1e-9; });
             room->caliperPart = part.name;
-            room->wheelPart = line.name;
+            room->wheelPart = wheel.spokes[i].name;
             // One line measured all along is enough to know where the spokes are; the others may then be short.
             if (!bare || room->bare.size() < bare->size())
                 bare = room->bare;
@@ -174,6 +187,10 @@ std::optional<Room> spokeRoom(const std::vector<Outline>& caliper, const WheelSh
         if (ofPart)
             ofPart->bare = *bare;
         keepLess(least, std::move(ofPart));
+    }
+    if (least) {
+        std::swap(least->onCaliper.z, least->onCaliper.r);
+        std::swap(least->onWheel.z, least->onWheel.r);
     }
     return least;
 }

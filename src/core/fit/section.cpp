@@ -43,7 +43,9 @@ Chain outline(const CornerShape& corner, double halfLength)
     const double bend = w * w / std::pow(w * w + std::pow(back - c.shoulder - round, 2), 1.5);
     const int chords = halfLength > 0 && c.shoulder > 0 && std::isfinite(bend) ? std::clamp(static_cast<int>(std::ceil(c.shoulder * std::sqrt(bend / 8e-5))), 1, 64) : 1;
     const auto swept = [&](int i) { return sweptRadius(back - c.shoulder * (chords - i) / chords, halfLength, round); };
-    Chain chain { { in, low } };
+    Chain chain;
+    chain.reserve(static_cast<std::size_t>(2 * chords) + 6); // and room for closing it
+    chain.push_back({ in, low });
     for (int i = 0; i <= chords; ++i)
         chain.push_back({ in + c.shoulder * i / chords, swept(i) });
     for (int i = chords; i >= 0; --i)
@@ -60,6 +62,7 @@ Chain caliperEnvelope(const CornerShape& corner) { return geometry::closed(outli
 std::vector<Outline> caliperOutlines(const CornerShape& corner)
 {
     std::vector<Outline> outlines;
+    outlines.reserve(1 + corner.caliper.bumps.size());
     outlines.push_back({ {}, caliperEnvelope(corner) });
     if (outlines.front().chain.empty())
         return {};
@@ -68,7 +71,7 @@ std::vector<Outline> caliperOutlines(const CornerShape& corner)
         const double top = sweptRadius(corner.rotor.outerRadius + bump.overEdge, bump.fromMiddle);
         const double low = std::min(corner.rotor.outerRadius + bump.overEdge - bump.height, top);
         if (std::isfinite(middle + bump.width + top + low))
-            outlines.push_back({ bump.name, geometry::closed({ { middle - bump.width / 2, low }, { middle - bump.width / 2, top }, { middle + bump.width / 2, top }, { middle + bump.width / 2, low } }) });
+            outlines.push_back({ bump.name, Chain { { middle - bump.width / 2, low }, { middle - bump.width / 2, top }, { middle + bump.width / 2, top }, { middle + bump.width / 2, low }, { middle - bump.width / 2, low } } });
     }
     return outlines;
 }

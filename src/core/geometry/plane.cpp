@@ -1,6 +1,7 @@
 #include "geometry/plane.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <functional>
 #include <limits>
@@ -81,25 +82,34 @@ std::optional<Nearest> distance(std::span<const Point> a, std::span<const Point>
         return z * z + r * r;
     };
     // The pair whose boxes are nearest goes first, so that its distance rules out nearly all the others.
-    std::size_t firstA = 0;
-    std::size_t firstB = 0;
+    constexpr std::size_t most = 1024;
+    std::array<double, most> kept;
+    const std::size_t columns = b.size() - 1;
+    const std::size_t pairs = (a.size() - 1) * columns;
+    std::size_t first = 0;
     double leastApart = std::numeric_limits<double>::infinity();
-    for (std::size_t i = 0; i + 1 < a.size(); ++i)
-        for (std::size_t j = 0; j + 1 < b.size(); ++j)
-            if (const double apart = boxesApart(a[i], a[i + 1], b[j], b[j + 1]); apart < leastApart) {
-                leastApart = apart;
-                firstA = i;
-                firstB = j;
-            }
-    best = distance(a[firstA], a[firstA + 1], b[firstB], b[firstB + 1]);
-    for (std::size_t i = 0; i + 1 < a.size(); ++i)
-        for (std::size_t j = 0; j + 1 < b.size(); ++j) {
-            if (boxesApart(a[i], a[i + 1], b[j], b[j + 1]) >= best->distance * best->distance)
-                continue;
-            const Nearest found = distance(a[i], a[i + 1], b[j], b[j + 1]);
-            if (found.distance < best->distance)
-                best = found;
+    for (std::size_t k = 0; k < std::min(pairs, most); ++k) {
+        kept[k] = boxesApart(a[k / columns], a[k / columns + 1], b[k % columns], b[k % columns + 1]);
+        if (kept[k] < leastApart) {
+            leastApart = kept[k];
+            first = k;
         }
+    }
+    best = distance(a[first / columns], a[first / columns + 1], b[first % columns], b[first % columns + 1]);
+    double least = best->distance * best->distance;
+    for (std::size_t k = 0; k < pairs; ++k) {
+        const Point a0 = a[k / columns];
+        const Point a1 = a[k / columns + 1];
+        const Point b0 = b[k % columns];
+        const Point b1 = b[k % columns + 1];
+        if ((k < most ? kept[k] : boxesApart(a0, a1, b0, b1)) >= least)
+            continue;
+        const Nearest found = distance(a0, a1, b0, b1);
+        if (found.distance < best->distance) {
+            best = found;
+            least = found.distance * found.distance;
+        }
+    }
     return best;
 }
 

@@ -66,14 +66,23 @@ public:
         return helps;
     }
 
-    std::pair<std::array<Figure, wheelGaps.size()>, Level> judged() const
+    /// @param was what the gaps are now: one that is wide enough by far, now and then, is taken at its nominal size with today's uncertainty;
+    ///            null: every gap in full
+    std::pair<std::array<Figure, wheelGaps.size()>, Level> judged(const CornerResult* was = nullptr) const
     {
         std::array<Figure, wheelGaps.size()> gaps;
         Level worst = Level::Clear;
         for (const WheelGap which : wheelGaps)
             if (strikes(which, wheel_)) {
                 Figure& gap = gaps[static_cast<std::size_t>(which)];
-                gap = fully(which);
+                const Figure* now = was && was->wheel == &wheel_ ? &was->room(which).gap : nullptr;
+                const double size = now && judge::gapLevel(*now, wanted(which)) == Level::Clear ? nominally(which) : std::numeric_limits<double>::quiet_NaN();
+                if (now && size >= wanted(which) + 2 * now->worstCase) {
+                    gap = *now;
+                    gap.value = size;
+                } else {
+                    gap = fully(which);
+                }
                 worst = std::max(worst, judge::gapLevel(gap, wanted(which)));
             }
         return { std::move(gaps), worst };
@@ -123,7 +132,7 @@ public:
     Cure weigh(Cure::Kind kind, std::string title, const Corner& corner, const Wheel& wheel, std::vector<std::string> costs) const
     {
         Cure cure { kind, std::move(title), {}, {}, Level::Unproven, {}, {}, {}, {}, 1, {}, nullptr };
-        std::tie(cure.gaps, cure.level) = Tried(build_, corner, wheel).judged();
+        std::tie(cure.gaps, cure.level) = Tried(build_, corner, wheel).judged(library_ ? nullptr : &result_);
         for (const WheelGap which : wheelGaps)
             cure.wanted[static_cast<std::size_t>(which)] = figures::wantedOf(which, wheel, build_.wants);
         const Corner& now = *result_.corner;

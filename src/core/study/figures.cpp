@@ -37,12 +37,32 @@ weights::Ring ringOf(Sample& s, const Rotor& r)
 
 namespace {
 
+/// Short, for they are made anew at every evaluation.
+std::string nameOf(BumpKind kind)
+{
+    switch (kind) {
+    case BumpKind::Bleeder: return "the bleeder";
+    case BumpKind::BoltHead: return "the bolt head";
+    case BumpKind::Pipe: return "the pipe";
+    }
+    return {};
+}
+std::string nameOf(InsetKind kind)
+{
+    switch (kind) {
+    case InsetKind::Weights: return "the weights";
+    case InsetKind::Valve: return "the valve";
+    case InsetKind::Sensor: return "the sensor";
+    }
+    return {};
+}
+
 /// The rounding of the back's ends and what stands proud of the body.
 void addBumps(Sample& s, const Corner& c, fit::CornerShape& shape)
 {
     shape.caliper.cornerRadius = s.orElse(c.caliper.cornerRadius, 0);
     for (const Bump& bump : c.caliper.bumps)
-        shape.caliper.bumps.push_back({ "the " + std::string(wordFor(bump.kind, choices::bump)), s(bump.overEdge), s(bump.height), s(bump.atDepth), s(bump.width), s(bump.fromMiddle) });
+        shape.caliper.bumps.push_back({ nameOf(bump.kind), s(bump.overEdge), s(bump.height), s(bump.atDepth), s(bump.width), s(bump.fromMiddle) });
 }
 
 } // namespace
@@ -82,6 +102,7 @@ double gapOf(const std::optional<fit::Room>& room) { return room ? room->gap : u
 geometry::Chain barrelOf(Sample& s, const Wheel& wheel, double face)
 {
     geometry::Chain chain;
+    chain.reserve(wheel.barrel.size());
     for (const BarrelStation& station : wheel.barrel)
         chain.push_back({ -s(station.depth), s(station.insideRadius) });
     if (chain.size() < 2) {
@@ -91,7 +112,8 @@ geometry::Chain barrelOf(Sample& s, const Wheel& wheel, double face)
         s.assume("the barrel of " + wheel.name + ", estimated from its printed size");
         chain = *estimated;
     }
-    std::ranges::sort(chain, {}, &geometry::Point::z);
+    if (!std::ranges::is_sorted(chain, {}, &geometry::Point::z))
+        std::ranges::sort(chain, {}, &geometry::Point::z);
     return geometry::moved(std::move(chain), face);
 }
 
@@ -108,17 +130,25 @@ geometry::Chain barrelsEnd(Sample& s, const Wheel& wheel, double face)
     return end ? geometry::Chain { { face - depth, s(end->insideRadius) } } : geometry::Chain {};
 }
 
-std::vector<fit::Outline> spokesOf(Sample& s, const Wheel& wheel, double face)
+/// @param named each line by what it was measured along; a gap alone needs no names
+std::vector<fit::Outline> spokesOf(Sample& s, const Wheel& wheel, double face, bool named)
 {
     std::vector<fit::Outline> lines;
+    std::vector<const std::string*> along;
     for (const SpokeStation& station : wheel.spokes) {
-        auto line = std::ranges::find(lines, station.along, &fit::Outline::name);
-        if (line == lines.end())
-            line = lines.insert(line, { station.along, {} });
-        line->chain.push_back({ s(station.distance) + face, s(station.radius) });
+        std::size_t line = 0;
+        while (line < lines.size() && *along[line] != station.along)
+            ++line;
+        if (line == lines.size()) {
+            lines.push_back({ named ? station.along : std::string(), {} });
+            lines.back().chain.reserve(wheel.spokes.size());
+            along.push_back(&station.along);
+        }
+        lines[line].chain.push_back({ s(station.distance) + face, s(station.radius) });
     }
     for (fit::Outline& line : lines)
-        std::ranges::sort(line.chain, {}, &geometry::Point::r);
+        if (!std::ranges::is_sorted(line.chain, {}, &geometry::Point::r))
+            std::ranges::sort(line.chain, {}, &geometry::Point::r);
     return lines;
 }
 
@@ -126,7 +156,7 @@ std::vector<fit::Outline> insetsOf(Sample& s, const Wheel& wheel, const geometry
 {
     std::vector<fit::Outline> insets;
     for (const Inset& inset : wheel.insets)
-        insets.push_back({ "the " + std::string(wordFor(inset.kind, choices::inset)), fit::insetOnBarrel(barrel, face - s(inset.from), face - s(inset.to), s(inset.height)) });
+        insets.push_back({ nameOf(inset.kind), fit::insetOnBarrel(barrel, face - s(inset.from), face - s(inset.to), s(inset.height)) });
     return insets;
 }
 
@@ -136,7 +166,7 @@ double wheelFace(Sample& s, const Corner& c) { return s.orElse(c.ring, 0) + s(c.
 
 fit::WheelShape wheelOf(Sample& s, const Wheel& wheel, double face)
 {
-    fit::WheelShape shape { barrelOf(s, wheel, face), spokesOf(s, wheel, face), {} };
+    fit::WheelShape shape { barrelOf(s, wheel, face), spokesOf(s, wheel, face, true), {} };
     shape.insets = insetsOf(s, wheel, shape.barrel, face);
     return shape;
 }
@@ -170,7 +200,7 @@ double wheelGap(Sample& s, WheelGap which, const Corner& corner, const Wheel& wh
     const double face = wheelFace(s, corner);
     fit::WheelShape shape;
     if (which == WheelGap::Spokes) {
-        shape.spokes = spokesOf(s, wheel, face);
+        shape.spokes = spokesOf(s, wheel, face, false);
         shape.barrel = barrelsEnd(s, wheel, face);
     } else {
         shape.barrel = barrelOf(s, wheel, face);
@@ -228,11 +258,17 @@ double keepOutGap(Sample& s, const KeepOut& place, const Corner& corner, const W
     shape.rotor = { s(r.outerDiameter) / 2, s(r.thickness), s(r.ringInnerDiameter) / 2, s(r.overallHeight), s(r.hatThickness), s(r.hatOuterDiameter) / 2, s(r.hatWall),
         hub.pilotDiameter.value.value_or(0) / 2, 0 };
     const double grown = fit::growth(2 * shape.rotor.outerRadius, setting(wants.hotRise, &Wants::hotRise)) / 2;
+    const geometry::Point at { -s(place.depth), s(place.radius) };
     fit::WheelShape wheelShape;
     if (wheel) {
-        wheelShape = wheelOf(s, *wheel, wheelFace(s, corner));
+        const double face = wheelFace(s, corner);
+        wheelShape.barrel = barrelOf(s, *wheel, face);
+        wheelShape.insets = insetsOf(s, *wheel, wheelShape.barrel, face);
+        // Behind the rotor the rotor itself is nearer than any spoke, unless the place stands higher over its edge than spokes stand outboard of it.
+        const double inboard = fit::frictionFaces(shape).inboard;
+        if (!(at.z <= inboard && at.r - shape.rotor.outerRadius < face - inboard))
+            wheelShape.spokes = spokesOf(s, *wheel, face, false);
     }
-    const geometry::Point at { -s(place.depth), s(place.radius) };
     const auto low = geometry::lowestAt(wheelShape.barrel, at.z);
     if (!wheel || !low)
         s.assume("the wheel's barrel at that depth");

@@ -56,6 +56,19 @@ const Verdict* Study::worst(Stage stage) const
 
 namespace judge {
 
+Verdict& startRoomVerdict(Study& study, Axle axle, std::string_view id, std::string title, Figure figure)
+{
+    Verdict v;
+    v.id = std::string(axle == Axle::Front ? "front/" : "rear/") + std::string(id);
+    v.stage = Stage::WheelRoom;
+    v.axle = axle;
+    v.title = std::move(title);
+    v.style = style::gap;
+    v.figure = std::move(figure);
+    study.verdicts.push_back(std::move(v));
+    return study.verdicts.back();
+}
+
 std::string joined(const std::vector<std::string>& words, std::size_t most)
 {
     std::string text;

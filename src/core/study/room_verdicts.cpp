@@ -40,18 +40,7 @@ private:
         return start(id, std::move(title), evaluate(sum));
     }
 
-    Verdict& start(std::string_view id, std::string title, Figure figure)
-    {
-        Verdict v;
-        v.id = wordFor(axle_) + "/" + std::string(id);
-        v.stage = Stage::WheelRoom;
-        v.axle = axle_;
-        v.title = std::move(title);
-        v.style = style::gap;
-        v.figure = std::move(figure);
-        study_.verdicts.push_back(std::move(v));
-        return study_.verdicts.back();
-    }
+    Verdict& start(std::string_view id, std::string title, Figure figure) { return judge::startRoomVerdict(study_, axle_, id, std::move(title), std::move(figure)); }
 
     void gap(Verdict& v, double wanted)
     {

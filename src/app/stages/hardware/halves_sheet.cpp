@@ -46,7 +46,8 @@ Sheet halvesSheet(const Study& study, Axle axle)
     sheet.area(rectangle(out - 2, -tall + 5, out + 6, -tall + 15), { t.ink, 1.2, Qt::SolidLine, t.raised, Hatch::None, {}, 0 });
     sheet.area(rectangle(out - length, -tall + 7, out - 2, -tall + 13), { t.ink, 1.1, caliper.bridgeBoltLength.value ? Qt::SolidLine : Qt::DashLine, t.raised, Hatch::None, {}, 0 });
     const double pin = caliper.pinLength.value.value_or((out + in) * 0.8e-3) * 1000;
-    sheet.area(rectangle(-pin / 2, -8, pin / 2, -4), { t.ink, 1.1, caliper.pinLength.value ? Qt::SolidLine : Qt::DashLine, t.raised, Hatch::None, {}, 0 });
+    // Pins lie over the rotor's edge, under the bridge.
+    sheet.area(rectangle(-pin / 2, -tall + bridge + 0.8, pin / 2, -tall + bridge + 4), { t.ink, 1.1, caliper.pinLength.value ? Qt::SolidLine : Qt::DashLine, t.raised, Hatch::None, {}, 0 });
     sheet.line(QPolygonF { QPointF(0, -tall - 8), QPointF(0, tall + 14) }, { t.ink, 0.8, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
     sheet.letter({ -in, tall + 8 }, QObject::tr("inboard half"), 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
     sheet.letter({ out, tall + 8 }, QObject::tr("outboard half"), 12, t.mute, Qt::AlignRight | Qt::AlignVCenter, false);
@@ -54,7 +55,7 @@ Sheet halvesSheet(const Study& study, Axle axle)
     sheet.dimensions.push_back({ at + "/slot_width_mm", {}, { -slot, tall }, { slot, tall }, Run::Horizontal, tall + 22, false, QObject::tr("slot"), 0.5 });
     sheet.dimensions.push_back({ at + "/widened_mm", {}, { -spacer / 2, -tall }, { spacer / 2, -tall }, Run::Horizontal, -tall - 14, false, QObject::tr("spacers"), 2.2, true });
     sheet.dimensions.push_back({ at + "/bridge_bolt_length_mm", {}, { out - 2 - length, -tall + 7 }, { out - 2, -tall + 7 }, Run::Horizontal, -tall - 26, false, QObject::tr("bolts of the halves"), 0.5 });
-    sheet.dimensions.push_back({ at + "/pin_length_mm", {}, { -pin / 2, -6 }, { pin / 2, -6 }, Run::Horizontal, 12, false, QObject::tr("pins"), 0.72 });
+    sheet.dimensions.push_back({ at + "/pin_length_mm", {}, { -pin / 2, -tall + bridge + 2.4 }, { pin / 2, -tall + bridge + 2.4 }, Run::Horizontal, 12, false, QObject::tr("pins"), 0.72 });
     const double column = out + 34;
     const double u = std::max((out + in + 34 + 160) / 756, (2 * tall + 70) / 508);
     double y = -tall - 12;

@@ -66,7 +66,7 @@ void CornerDrawing::wheel()
             band << at(p->z, p->r + metalThickness);
         band << at(first.z - 3e-3, lip) << at(first.z - 10e-3, lip) << at(first.z - 7e-3, first.r + 1e-3);
         sheet_.area(closedPath(band), metal);
-        metal_ = metal_.united(closedPath(band));
+        metal_.addPath(closedPath(band));
     }
     if (spokes.size() >= 2) {
         QPolygonF back;
@@ -84,14 +84,14 @@ void CornerDrawing::wheel()
         spoke.line = Qt::SolidLine;
         spoke.hatch = Hatch::Rising;
         sheet_.area(closedPath(whole), spoke);
-        metal_ = metal_.united(closedPath(whole));
+        metal_.addPath(closedPath(whole));
     }
     for (const fit::Outline& line : lines)
         if (line.chain.size() >= 2 && line.chain != spokes)
             sheet_.line(polygon(line.chain), { t_.metal, 1.1, Qt::DashLine, {}, Hatch::None, {}, 0 });
     for (const fit::Outline& inset : r_.wheelShape.insets) {
         sheet_.area(closedPath(polygon(inset.chain)), { t_.ink, 1.2, Qt::SolidLine, t_.lining, Hatch::Dense, t_.ink, 5 });
-        metal_ = metal_.united(closedPath(polygon(inset.chain)));
+        metal_.addPath(closedPath(polygon(inset.chain)));
     }
     // Where the wheel was measured.
     const auto dots = [&](const Chain& chain) {
@@ -129,12 +129,17 @@ void CornerDrawing::rotor()
         sheet_.area(box(0, s_.ring, r.boreRadius, r.hatOuterRadius - r.hatWall - 2e-3), { t_.ink, 1.2, Qt::SolidLine, t_.lining, Hatch::Dense, t_.ink, 6 });
     const double disc0 = s_.ring;
     const double disc1 = s_.ring + r.hatThickness;
-    QPainterPath bell = box(disc0, disc1, r.boreRadius, r.hatOuterRadius);
-    const double wallFrom = std::min(faces.outboard - std::min(r.hatWall, r.thickness), disc0);
-    bell = bell.united(box(wallFrom, disc1, r.hatOuterRadius - r.hatWall, r.hatOuterRadius));
+    // Disc, wall and the neck out to the ring, as one outline.
+    const double wall = r.hatOuterRadius - r.hatWall;
+    const double neck = std::min(r.hatWall, r.thickness);
+    const double wallFrom = std::min(faces.outboard - neck, disc0);
+    QPolygonF bell { at(disc1, r.boreRadius), at(disc1, r.hatOuterRadius) };
     if (r.ringInnerRadius > r.hatOuterRadius)
-        bell = bell.united(box(faces.outboard - std::min(r.hatWall, r.thickness), faces.outboard, r.hatOuterRadius - r.hatWall, r.ringInnerRadius));
-    sheet_.area(bell, hat);
+        bell << at(faces.outboard, r.hatOuterRadius) << at(faces.outboard, r.ringInnerRadius) << at(faces.outboard - neck, r.ringInnerRadius) << at(faces.outboard - neck, wall);
+    else
+        bell << at(wallFrom, r.hatOuterRadius) << at(wallFrom, wall);
+    bell << at(disc0, wall) << at(disc0, r.boreRadius);
+    sheet_.area(closedPath(bell), hat);
     if (r.ventGap > 0 && r.ventGap < r.thickness) {
         const double plate = (r.thickness - r.ventGap) / 2;
         sheet_.area(box(faces.inboard + plate, faces.outboard - plate, r.ringInnerRadius + 3e-3, r.outerRadius - 3e-3), { t_.metal, 0.8, Qt::SolidLine, t_.paper, Hatch::None, {}, 0 });
@@ -203,7 +208,9 @@ void CornerDrawing::clash()
         swept = swept.united(closedPath(polygon(part.chain)));
     QColor wash = t_.bad;
     wash.setAlphaF(0.35f);
-    sheet_.area(metal_.intersected(swept), { t_.bad, 1.6, Qt::SolidLine, wash, Hatch::Dense, t_.bad, 6 });
+    QPainterPath metal = metal_;
+    metal.setFillRule(Qt::WindingFill);
+    sheet_.area(metal.intersected(swept), { t_.bad, 1.6, Qt::SolidLine, wash, Hatch::Dense, t_.bad, 6 });
 }
 
 void CornerDrawing::ghost()

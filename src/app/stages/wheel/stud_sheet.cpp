@@ -163,7 +163,7 @@ Sheet studSheet(const Study& study, Axle axle)
     if (std::isfinite(r.stance.innerEdge)) {
         const double edge = zero + r.stance.outerEdge * 1000 / reduction;
         call("wheel-place", QObject::tr("moved"), { edge, 80 }, { edge, 80 }, { edge + 26, 96 });
-        call("fender-room", QObject::tr("fender"), { edge, 70 }, { edge + 3, 70 }, { edge + 30, 62 });
+        call("fender-room", QObject::tr("fender"), { edge, 70 }, { edge + 3, 70 }, { edge + 34, 76 });
         const double inner = zero + r.stance.innerEdge * 1000 / reduction;
         call("inner-room", QObject::tr("strut"), { inner - 3, 76 }, { inner, 76 }, { inner - 18, 94 });
     }
