@@ -1,6 +1,6 @@
 /// How long the core takes. `hash` is the yardstick of the machine: quote results as ratios to it, from one run.
 
-#include "centring/centring.hpp"
+#include "centring/car_plan.hpp"
 #include "files/build_file.hpp"
 #include "files/disk.hpp"
 #include "files/library_file.hpp"
@@ -60,6 +60,17 @@ void shimsForBothBolts(benchmark::State& state)
         benchmark::DoNotOptimize(centring::plan(now, { 1.5e-3, 1.5e-3, 0.1, 0.14, 1 }, drawer, 0.05e-3).possible);
 }
 BENCHMARK(shimsForBothBolts)->Unit(benchmark::kMicrosecond);
+
+void shimsForTheWholeCar(benchmark::State& state)
+{
+    std::vector<centring::ShimKind> drawer;
+    for (const double mm : { 0.1, 0.25, 0.381, 0.5, 0.75, 0.762, 0.8, 0.9, 1.0, 1.6, 2.0, 3.0 })
+        drawer.push_back({ mm / 1000, 8 });
+    const std::vector targets { 2.33e-3, 2.07e-3, 2.41e-3, 1.98e-3 };
+    for (auto _ : state)
+        benchmark::DoNotOptimize(centring::carPlans(targets, drawer, 0.125e-3).size());
+}
+BENCHMARK(shimsForTheWholeCar)->Unit(benchmark::kMillisecond);
 
 void importFiftyThousandLines(benchmark::State& state)
 {

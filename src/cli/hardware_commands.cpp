@@ -1,5 +1,6 @@
 #include "cli/commands.hpp"
 
+#include "quantity/parse.hpp"
 #include "solids/solid_files.hpp"
 #include "study/hardware.hpp"
 
@@ -87,13 +88,22 @@ struct BracketOptions {
     std::vector<std::string> into;
     std::string paper = "a4";
     bool ring = false;
+    std::string shim;
 };
 
 int makeBracket(const BracketOptions& o)
 {
     const Study study = o.subject.studied();
     std::optional<PlateDrawing> made;
-    if (o.ring) {
+    if (!o.shim.empty()) {
+        const auto parsed = parseQuantity(o.shim, Dimension::Length, "mm");
+        if (!parsed)
+            throw files::Refusal("--shim: " + parsed.refusal);
+        std::string lacks;
+        made = drawingOfShim(study, o.subject.onAxle(), *parsed.value, today(), lacks);
+        if (!made)
+            throw files::Refusal(o.subject.path + ": " + lacks);
+    } else if (o.ring) {
         std::string lacks;
         made = drawingOfRing(study, o.subject.onAxle(), today(), lacks);
         if (!made)
@@ -145,6 +155,7 @@ void addHardwareCommands(CLI::App& app, int& code)
             },
             help);
     plate->add_option("--paper", o->paper, "a4 or letter")->check(CLI::IsMember({ "a4", "letter" }));
+    plate->add_option("--shim", o->shim, "a shim of that thickness for the knuckle's bolts instead");
     plate->add_flag("--ring", o->ring, "the ring behind the rotor instead of the bracket");
     plate->callback([o, &code] { code = makeBracket(*o); });
 }

@@ -312,6 +312,8 @@ private slots:
         const auto made = cli({ "bracket", merle, "--step", dir.filePath("b.step"), "--stl", dir.filePath("b.stl"), "--dxf", dir.filePath("b.dxf"), "--pdf", dir.filePath("b.pdf") });
         QVERIFY2(made.code == 0 && made.out.contains("qualified engineer"), made.err);
         QCOMPARE(QDir(dir.path()).entryList(QDir::Files).size(), 4);
+        QVERIFY(cli({ "bracket", merle, "--shim", "30 thou", "--step", dir.filePath("s.step") }).code == 0);
+        QVERIFY(cli({ "bracket", merle, "--shim", "thin", "--step", dir.filePath("s.step") }).err.contains("--shim"));
     }
 
     void hostileFilesAreRefusedAndLeftAlone()

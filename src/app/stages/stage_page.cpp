@@ -197,8 +197,15 @@ void StagePage::refreshPlaces()
             button->show();
         }
     }
-    if (auto* button = placeButtons_->button(place_))
-        button->setChecked(true);
+    if (auto* chosen = placeButtons_->button(place_))
+        chosen->setChecked(true);
+    // Told apart by night as well.
+    for (QAbstractButton* button : placeButtons_->buttons()) {
+        QFont font = button->font();
+        font.setUnderline(button->isChecked());
+        if (font != button->font())
+            button->setFont(font);
+    }
     places_->setVisible(names.size() > 1 || choice_);
 }
 

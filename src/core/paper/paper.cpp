@@ -119,9 +119,10 @@ void addDimension(Drawing& drawing, Point from, Point to, double offset, const s
     drawing.line(Pen::Thin, { way > 0 ? a : moved(a, along, -6e-3), way > 0 ? b : moved(b, along, 6e-3) });
     for (const auto& [tip, direction] : { std::pair { a, way }, std::pair { b, -way } })
         drawing.line(Pen::Thin, { moved(moved(tip, along, 2.5e-3 * direction), left, 0.7e-3), tip, moved(moved(tip, along, 2.5e-3 * direction), left, -0.7e-3) });
-    const Point middle = moved({ (a.x + b.x) / 2, (a.y + b.y) / 2 }, left, 1e-3);
+    // Letters stand on a level line, and to the left of an upright one.
     const bool upright = std::abs(along.y) > std::abs(along.x);
-    drawing.letter(upright && offset < 0 ? moved(middle, left, -3.2e-3) : !upright && offset > 0 ? middle : middle, figure, 3e-3, Anchor::Middle, upright);
+    const Point middle { (a.x + b.x) / 2 - (upright ? 1e-3 : 0), (a.y + b.y) / 2 + (upright ? 0 : 1e-3) };
+    drawing.letter(middle, figure, 3e-3, Anchor::Middle, upright);
 }
 
 Size a4() { return { "A4", 0.210, 0.297 }; }
@@ -221,7 +222,7 @@ std::vector<Page> pagesOf(const Drawing& drawing, const Size& size, const BarsRe
                 page.strokes.push_back({ Pen::Thin, { { across.x + bar * sx * i / 10, across.y }, { across.x + bar * sx * i / 10, across.y - tick } }, false });
                 page.strokes.push_back({ Pen::Thin, { { down.x, high.y - bar * sy * i / 10 }, { down.x + tick, high.y - bar * sy * i / 10 } }, false });
             }
-            write(page, { across.x + bar * sx + 2e-3, across.y }, "100 mm both ways: measure the bars before you cut", 2.8e-3, Anchor::Left, false);
+            write(page, { across.x + bar * sx + 2e-3, across.y }, "100 mm both ways; measure first", 2.8e-3, Anchor::Left, false);
             double text = high.y + 6e-3;
             write(page, { low.x, text }, drawing.title, 4e-3, Anchor::Left, false);
             if (l.columns * l.rows > 1)

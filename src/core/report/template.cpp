@@ -83,7 +83,7 @@ CaliperTemplate caliperTemplate(const Study& study, Axle axle, const std::string
     d.line(Pen::Axis, { { in - 4e-3, 0 }, { std::max(out, 0.0) + 6e-3, 0 } });
     d.letter({ in - 3e-3, 1.5e-3 }, "axis of the wheel", 2.5e-3);
     d.line(Pen::Thin, { { 0, -3e-3 }, { 0, pad + 10e-3 } });
-    d.letter({ 2.8e-3, 4e-3 }, "this edge on the wheel's mounting face", 2.5e-3, paper::Anchor::Left, true);
+    d.letter({ -1.6e-3, 4e-3 }, "this edge on the wheel's mounting face", 2.5e-3, paper::Anchor::Left, true);
     paper::addDimension(d, { in, low }, { in, top }, 7e-3, say(top - low));
     paper::addDimension(d, { neckIn, 0 }, { neckIn, low }, 5e-3, say(low));
     paper::addDimension(d, { in, top }, { out, top }, 12e-3, say(out - in));

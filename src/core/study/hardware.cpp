@@ -112,6 +112,20 @@ std::optional<PlateDrawing> drawingOfRing(const Study& study, Axle axle, const s
     return PlateDrawing { std::move(plate), std::move(drawing) };
 }
 
+std::optional<PlateDrawing> drawingOfShim(const Study& study, Axle axle, double thickness, const std::string& date, std::string& lacks)
+{
+    const auto thread = joints::parseThread(hubOf(*study.build, axle).lugThread);
+    if (!thread || !(thickness > 0)) {
+        lacks = thread ? "A shim has to be thicker than nothing." : "Lacks thread of the knuckle's lugs, " + wordOf(axle) + ".";
+        return {};
+    }
+    // Common practice, no source.
+    constexpr double roundBolt = 0.5e-3;
+    auto plate = bracket::shimPlate(thickness, 2 * thread->diameter, thread->diameter + roundBolt, "steel");
+    auto drawing = bracket::drawingOf(plate, noteOf(study, axle, date), study.system == UnitSystem::Us ? us : metric);
+    return PlateDrawing { std::move(plate), std::move(drawing) };
+}
+
 WideningStudy wideningOf(const Study& study, Axle axle, double growth)
 {
     WideningStudy result;
