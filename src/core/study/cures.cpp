@@ -4,6 +4,7 @@
 #include "study/figures.hpp"
 #include "study/judge.hpp"
 #include "study/parts.hpp"
+#include "study/tried.hpp"
 
 #include <fmt/format.h>
 
@@ -21,85 +22,6 @@ constexpr int rotorSteps = 30;
 constexpr std::size_t mostOfLibrary = 2;
 /// Wheels of a library may differ so much in offset.
 constexpr double offsetReach = 15e-3;
-
-bool strikes(WheelGap which, const Wheel& wheel) { return which != WheelGap::Insets || !wheel.insets.empty(); }
-
-/// Room of one corner in one wheel.
-class Tried {
-public:
-    Tried(const Build& build, const Corner& corner, const Wheel& wheel) : build_(build), corner_(corner), wheel_(wheel) { }
-
-    double nominally(WheelGap which) const
-    {
-        return nominal([&](Sample& s) { return figures::wheelGap(s, which, corner_, wheel_, build_.wants); });
-    }
-    Figure fully(WheelGap which) const
-    {
-        return evaluate([&](Sample& s) { return figures::wheelGap(s, which, corner_, wheel_, build_.wants); });
-    }
-    double wanted(WheelGap which) const { return figures::wantedOf(which, wheel_, build_.wants); }
-
-    /// Every gap wide enough at nominal readings, allowing as much uncertainty as `allowance` has; a cheap sieve before `fully`.
-    bool mayClear(const std::array<double, wheelGaps.size()>& allowance) const
-    {
-        return std::ranges::all_of(wheelGaps, [&](WheelGap which) { return mayClear(which, allowance); });
-    }
-    bool mayClear(WheelGap which, const std::array<double, wheelGaps.size()>& allowance) const
-    {
-        // A gap that is not known is for the full evaluation to judge.
-        return !strikes(which, wheel_) || !(nominally(which) < wanted(which) + allowance[static_cast<std::size_t>(which)] - 1e-12);
-    }
-    /// The same sieve for what helps one gap and worsens none that was not wide enough.
-    bool mayHelp(const std::array<double, wheelGaps.size()>& allowance, const CornerResult& was) const
-    {
-        bool helps = false;
-        for (const WheelGap which : wheelGaps) {
-            if (!strikes(which, wheel_))
-                continue;
-            const auto before = was.room(which).gap.value;
-            const bool failed = before && judge::gapLevel(was.room(which).gap, was.room(which).wanted) != Level::Clear;
-            if (mayClear(which, allowance))
-                helps = helps || failed;
-            else if (!failed || !(nominally(which) >= *before - 1e-9) || !(nominally(which) > 0))
-                return false;
-        }
-        return helps;
-    }
-
-    /// @param was what the gaps are now: one that is wide enough by far, now and then, is taken at its nominal size with today's uncertainty;
-    ///            null: every gap in full
-    std::pair<std::array<Figure, wheelGaps.size()>, Level> judged(const CornerResult* was = nullptr) const
-    {
-        std::array<Figure, wheelGaps.size()> gaps;
-        Level worst = Level::Clear;
-        for (const WheelGap which : wheelGaps)
-            if (strikes(which, wheel_)) {
-                Figure& gap = gaps[static_cast<std::size_t>(which)];
-                const Figure* now = was && was->wheel == &wheel_ ? &was->room(which).gap : nullptr;
-                const double size = now && judge::gapLevel(*now, wanted(which)) == Level::Clear ? nominally(which) : std::numeric_limits<double>::quiet_NaN();
-                if (now && size >= wanted(which) + 2 * now->worstCase) {
-                    gap = *now;
-                    gap.value = size;
-                } else {
-                    gap = fully(which);
-                }
-                worst = std::max(worst, judge::gapLevel(gap, wanted(which)));
-            }
-        return { std::move(gaps), worst };
-    }
-
-private:
-    const Build& build_;
-    const Corner& corner_;
-    const Wheel& wheel_;
-};
-
-/// What a gap's uncertainty will be about, elsewhere. Beside weights and valve it jumps where they come over the caliper, so nothing is taken.
-double allowanceOf(const CornerResult& result, WheelGap which)
-{
-    const Figure& gap = result.room(which).gap;
-    return gap.value && which != WheelGap::Insets ? gap.worstCase : 0;
-}
 
 class Search {
 public:
@@ -349,23 +271,6 @@ private:
     std::vector<Cure> cures_;
 };
 
-/// Why nothing can be searched for on this axle, or empty.
-std::string nothingToSearch(const CornerResult& result)
-{
-    if (!result.corner || !result.wheel)
-        return "no wheel chosen";
-    for (const WheelGap which : wheelGaps) {
-        if (!strikes(which, *result.wheel))
-            continue;
-        const Figure& gap = result.room(which).gap;
-        if (!gap.value)
-            return "the gaps to the wheel are not known yet";
-        if (gap.provisional() && which != WheelGap::Spokes)
-            return "the wheel's barrel is not measured where the caliper is";
-    }
-    return {};
-}
-
 } // namespace
 
 std::vector<Cure> curesOf(const Study& study, Axle axle, const library::Library* library) { return Search(study, axle, library).all(); }
@@ -402,148 +307,6 @@ std::vector<Candidate> candidateWheels(const Study& study, Axle axle, const libr
     const auto rank = [](const Candidate& c) { return std::pair { isBad(c.level) ? 2 : c.level == Level::Unproven ? 1 : 0, -c.smallest.value_or(-1e9) }; };
     std::ranges::stable_sort(candidates, {}, rank);
     return candidates;
-}
-
-LargestRotor largestRotor(const Study& study, Axle axle)
-{
-    const CornerResult& result = study.after.at(axle);
-    LargestRotor answer;
-    answer.why = nothingToSearch(result);
-    if (!answer.why.empty())
-        return answer;
-    Corner corner = *result.corner;
-    const Wheel& wheel = *result.wheel;
-    const Tried tried(*study.build, corner, wheel);
-    std::array<double, wheelGaps.size()> allowance {};
-    for (const WheelGap which : wheelGaps)
-        allowance[static_cast<std::size_t>(which)] = allowanceOf(result, which);
-    // Under the barrel room shrinks as the rotor grows, so halving finds where it ends; beside the spokes it may come and go, so from there
-    // every millimetre is tried, and the last word is a full evaluation.
-    constexpr int least = 200;
-    const auto under = [&](int millimetres) {
-        corner.rotor.outerDiameter.value = millimetres * 1e-3;
-        return tried.mayClear(WheelGap::Barrel, allowance);
-    };
-    int low = least;
-    int high = 600;
-    if (!under(low)) {
-        answer.why = "not even a rotor of 200 mm clears this wheel";
-        return answer;
-    }
-    while (high - low > 1) {
-        const int middle = (low + high) / 2;
-        (under(middle) ? low : high) = middle;
-    }
-    const auto proven = [&](int millimetres) {
-        corner.rotor.outerDiameter.value = millimetres * 1e-3;
-        if (millimetres <= low && !tried.mayClear(allowance))
-            return false;
-        const auto gaps = tried.judged().first;
-        for (const WheelGap which : wheelGaps)
-            if (strikes(which, wheel) && !(gaps[static_cast<std::size_t>(which)].lowest() >= tried.wanted(which) - 1e-12)) {
-                answer.limit = which;
-                return false;
-            }
-        return true;
-    };
-    for (int size = low + 1; size >= least; --size)
-        if (proven(size)) {
-            // What the next one would strike.
-            (void)proven(size + 1);
-            answer.diameter = size * 1e-3;
-            return answer;
-        }
-    answer.why = "no rotor from 200 mm up clears this wheel with this caliper";
-    return answer;
-}
-
-OffsetRange offsetRange(const Study& study, Axle axle)
-{
-    const CornerResult& result = study.after.at(axle);
-    OffsetRange answer;
-    answer.why = nothingToSearch(result);
-    if (!answer.why.empty())
-        return answer;
-    if (!result.wheel->offset.value) {
-        answer.why = "the wheel's own offset is not known";
-        return answer;
-    }
-    // Another offset with the same barrel and spokes is the same wheel pushed along the axle.
-    constexpr int steps = 80;
-    constexpr double step = 0.5e-3;
-    Corner corner = *result.corner;
-    const double there = corner.spacer.value.value_or(0);
-    const Tried tried(*study.build, corner, *result.wheel);
-    std::array<double, wheelGaps.size()> allowance {};
-    for (const WheelGap which : wheelGaps)
-        allowance[static_cast<std::size_t>(which)] = allowanceOf(result, which);
-    const auto clears = [&](int i) {
-        corner.spacer.value = there + i * step;
-        return tried.mayClear(allowance);
-    };
-    std::optional<int> nearest;
-    for (int i = 0; i <= steps && !nearest; ++i)
-        nearest = clears(i) ? std::optional(i) : clears(-i) ? std::optional(-i) : std::nullopt;
-    if (!nearest) {
-        answer.why = "no offset within 40 mm of this wheel's clears";
-        return answer;
-    }
-    int out = *nearest;
-    int in = *nearest;
-    while (out < steps && clears(out + 1))
-        ++out;
-    while (in > -steps && clears(in - 1))
-        --in;
-    const double own = *result.wheel->offset.value;
-    answer.offsets = { own - out * step, own - in * step };
-    answer.openLow = out == steps;
-    answer.openHigh = in == -steps;
-    return answer;
-}
-
-SmallestWheel smallestWheel(const Study& study, Axle axle, const library::Library* library)
-{
-    SmallestWheel answer;
-    const CornerResult& result = study.after.at(axle);
-    if (!result.corner || !result.standIns.empty())
-        return answer;
-    double top = 0;
-    for (const fit::Outline& part : fit::caliperOutlines(result.shape))
-        for (const geometry::Point p : part.chain)
-            top = std::max(top, p.r);
-    constexpr double leastMetal = 3e-3;
-    for (int size = 14; size <= 20 && top > 0; ++size)
-        if (*fit::beadSeatDiameter(size) / 2 - leastMetal < top)
-            answer.impossible = size;
-    for (const Candidate& candidate : candidateWheels(study, axle, library))
-        if (candidate.level == Level::Clear && (!answer.proven || candidate.wheel->nominalDiameter < answer.proven->nominalDiameter))
-            answer.proven = candidate.wheel;
-    return answer;
-}
-
-std::string inWords(const LargestRotor& answer, UnitSystem system)
-{
-    if (!answer.diameter)
-        return "Largest rotor with this caliper in this wheel: " + answer.why + ".";
-    constexpr std::array limits { "the barrel", "the weights or the valve", "the spokes" };
-    return fmt::format("Largest rotor with this caliper in this wheel: {}; the next comes too near {}.", print(*answer.diameter, style::size, system), limits[static_cast<std::size_t>(answer.limit)]);
-}
-
-std::string inWords(const OffsetRange& answer, UnitSystem system)
-{
-    if (!answer.offsets)
-        return "Offsets of a wheel of this shape that clear: " + answer.why + ".";
-    return fmt::format("Offsets of a wheel of this shape that clear: ET {} to {}{}.", print(answer.offsets->first, style::gap, system), print(answer.offsets->second, style::gap, system),
-        answer.openLow || answer.openHigh ? ", and perhaps beyond, where nobody looked" : "");
-}
-
-std::string inWords(const SmallestWheel& answer)
-{
-    std::string text = "Smallest wheel for this kit: ";
-    text += answer.proven ? fmt::format("{} clears on its readings", answer.proven->name) : std::string("none of the measured ones is proven to clear");
-    if (answer.impossible)
-        text += fmt::format("; {} inches and under cannot, whatever their shape", *answer.impossible);
-    return text + ".";
 }
 
 namespace parts {
