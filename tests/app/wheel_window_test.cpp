@@ -320,6 +320,130 @@ private slots:
         }
     }
 
+    /// What stands into the barrel is entered in the free row, reading by reading, and is unproven until it is whole.
+    void aWeightIsEnteredAndComesOverTheCaliper()
+    {
+        auto build = demo();
+        build.wheels[0].insets.clear();
+        InWheelRoom s(WheelSheet);
+        s.window.document().setBuild(build, "no insets");
+        QVERIFY(!s.window.document().study().verdict("front/inset-gap"));
+        auto* free = s.field("/wheels/0/insets/-/from_mm");
+        QVERIFY(free);
+        free->setFocus();
+        QTest::keyClicks(free, "30");
+        QTest::keyClick(free, Qt::Key_Return);
+        QCOMPARE(s.window.document().build().wheels[0].insets.size(), std::size_t(1));
+        QCOMPARE(s.verdict("front/inset-gap").level, Level::Unproven);
+        for (const auto& [key, value] : { std::pair { "to_mm", "60" }, { "height_mm", "5" } }) {
+            auto* field = s.field(std::string("/wheels/0/insets/0/") + key);
+            QVERIFY(field);
+            field->setFocus();
+            s.type(field, value);
+            QTest::keyClick(field, Qt::Key_Tab);
+        }
+        // Weights 5 mm high over the back of the bridge, where 3.1 mm are left.
+        QCOMPARE(s.verdict("front/inset-gap").level, Level::Hits);
+        QCOMPARE(s.verdict("front/barrel-gap").level, Level::Tight);
+        // Emptied, it goes.
+        auto* height = s.field("/wheels/0/insets/0/height_mm");
+        height->setFocus();
+        QTest::keyClick(height, Qt::Key_A, Qt::ControlModifier);
+        QTest::keyClick(height, Qt::Key_Backspace);
+        QTest::keyClick(height, Qt::Key_Tab);
+        QVERIFY(s.window.document().build().wheels[0].insets.empty());
+    }
+
+    void aBumpTypedFromOutboardIsSwept()
+    {
+        InWheelRoom s(OutboardSheet);
+        const double before = *s.verdict("front/barrel-gap").figure.value;
+        auto* over = s.field(corner + "/caliper/bumps/0/over_edge_mm");
+        QVERIFY(over);
+        over->setFocus();
+        s.type(over, "20");
+        QTest::keyClick(over, Qt::Key_Return);
+        // By hand: √((165 + 20)² + 57²) = 193.6 mm, higher than any barrel is over it.
+        QVERIFY(*s.verdict("front/barrel-gap").figure.value < before);
+        QCOMPARE(s.verdict("front/barrel-gap").level, Level::Hits);
+        QVERIFY2(s.verdict("front/barrel-gap").reason.find("the bleeder") != std::string::npos, s.verdict("front/barrel-gap").reason.c_str());
+    }
+
+    void aPlaceThatStandsStillIsEntered()
+    {
+        InWheelRoom s(BehindSheet);
+        const auto count = s.window.document().build().frontHub.keepOuts.size();
+        auto* free = s.field("/front_hub/keep_outs/-/depth_mm");
+        QVERIFY(free);
+        free->setFocus();
+        QTest::keyClicks(free, "50");
+        QTest::keyClick(free, Qt::Key_Return);
+        QCOMPARE(s.window.document().build().frontHub.keepOuts.size(), count + 1);
+        QCOMPARE(s.verdict("front/keep-out-4").level, Level::Unproven);
+        auto* radius = s.field("/front_hub/keep_outs/3/radius_mm");
+        QVERIFY(radius);
+        radius->setFocus();
+        QTest::keyClicks(radius, "150");
+        QTest::keyClick(radius, Qt::Key_Return);
+        // By hand: the rotor's inboard face lies 38 mm in, 12 from there, and a rule reads to half a millimetre.
+        QVERIFY(near(*s.verdict("front/keep-out-4").figure.value, 0.012, 1e-9));
+        QCOMPARE(s.verdict("front/keep-out-4").level, Level::Clear);
+        s.type(radius, "205");
+        QTest::keyClick(radius, Qt::Key_Return);
+        QVERIFY(s.verdict("front/keep-out-4").level != Level::Clear);
+    }
+
+    void aWasherTrialEndsInASpacer()
+    {
+        InWheelRoom s(StudSheet);
+        auto* washers = s.field(corner + "/washers_mm");
+        QVERIFY(washers);
+        washers->setFocus();
+        QTest::keyClicks(washers, "1.5 ±0.1");
+        QTest::keyClick(washers, Qt::Key_Return);
+        QCOMPARE(s.verdict("front/washers").level, Level::Caution);
+        s.window.slip()->choose("front/washers");
+        QTest::keyClick(&s.window, Qt::Key_Return, Qt::ControlModifier);
+        // 1.5 + 0.1 + 3: 5 is the next that is sold.
+        QVERIFY(near(*s.window.document().build().setups[1].front->spacer.value, 0.005, 1e-9));
+        QCOMPARE(s.verdict("front/washers").level, Level::Good);
+        QCOMPARE(s.verdict("front/studs").level, Level::Caution);
+    }
+
+    void whatIsFineIsFoldedUntilItIsAskedFor()
+    {
+        InWheelRoom s(SectionSheet);
+        auto* slip = s.window.slip();
+        QVERIFY(slip->plainText().contains("more are clear or good"));
+        QVERIFY(!slip->plainText().contains("Studs in their nuts"));
+        slip->follow(QUrl("fold:"));
+        QVERIFY(slip->plainText().contains("Studs in their nuts"));
+        slip->follow(QUrl("fold:"));
+        QVERIFY(!slip->plainText().contains("Studs in their nuts"));
+    }
+
+    void aLargeTemplateIsTiledOnLetterInTheStates()
+    {
+        InWheelRoom s(SectionSheet);
+        s.window.document().setUnits(UnitSystem::Us);
+        auto* w = s.window.showTemplate();
+        QCOMPARE(w->paper()->currentText(), QString("Letter"));
+        w->what()->setCurrentIndex(1);
+        w->refresh();
+        QVERIFY(w->view()->pages().size() > 1);
+        QVERIFY2(w->trouble().contains("mark on mark"), qPrintable(w->trouble()));
+        // Sheets lie beside each other and do not overlap on the table.
+        for (std::size_t i = 0; i < w->view()->pages().size(); ++i)
+            for (std::size_t k = i + 1; k < w->view()->pages().size(); ++k)
+                QVERIFY(!w->view()->sheet(i).intersects(w->view()->sheet(k)));
+        QVERIFY(!w->view()->grab().isNull());
+        auto build = demo();
+        build.frontHub.shieldDepth = {};
+        s.window.document().setBuild(build, "shield unknown");
+        w->refresh();
+        QVERIFY(w->view()->pages().empty() && w->trouble().contains("dust shield's plate"));
+    }
+
     void nothingOnTheAxleIsSaidAndDrawnWithoutAWheel()
     {
         auto build = demo();

@@ -250,6 +250,21 @@ private slots:
         QCOMPARE(lacking.lacks.size(), std::size_t(1));
         QCOMPARE(lacking.lacks.front(), &missing);
     }
+
+    /// A gap foretold by a plan of shims names the instrument it waits for; the reading typed over it is measured, the same number too.
+    void whatWasForetoldIsMeasuredByTyping()
+    {
+        const Reading foretold { 8.05e-3, 0.03e-3, Known::Estimated, "vernier", {} };
+        for (const char* text : { "8.05", "7.9" }) {
+            const auto entry = readEntry(text, style::fine, UnitSystem::Metric, foretold, "2026-11-25");
+            QVERIFY(entry.reading && entry.reading->known == Known::Measured);
+            QCOMPARE(entry.reading->instrument, std::string("vernier"));
+            QCOMPARE(entry.reading->date, std::string("2026-11-25"));
+        }
+        QCOMPARE(readEntry("8?", style::fine, UnitSystem::Metric, foretold).reading->known, Known::Estimated);
+        // A plain estimate stays one until somebody says otherwise.
+        QCOMPARE(readEntry("8", style::fine, UnitSystem::Metric, { 7e-3, {}, Known::Estimated, {}, {} }).reading->known, Known::Estimated);
+    }
 };
 
 QTEST_GUILESS_MAIN(QuantityTest)
