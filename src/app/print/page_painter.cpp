@@ -5,6 +5,8 @@
 #include <QPainter>
 #include <QPainterPath>
 
+#include <algorithm>
+
 namespace deepstop::app {
 
 void paintPage(QPainter& p, const paper::Page& page, double unitsPerMetre)
@@ -20,8 +22,9 @@ void paintPage(QPainter& p, const paper::Page& page, double unitsPerMetre)
         QPen pen(Qt::black, width, Qt::SolidLine, Qt::FlatCap, Qt::RoundJoin);
         if (const auto dashes = paper::dashesOf(stroke.pen); !dashes.empty()) {
             QList<qreal> pattern;
+            // Dashes count in widths of the line, but never in less than a pixel.
             for (const double dash : dashes)
-                pattern << dash * unitsPerMetre / width;
+                pattern << dash * unitsPerMetre / std::max(width, 1.0);
             pen.setDashPattern(pattern);
         }
         p.setPen(pen);

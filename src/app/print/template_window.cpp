@@ -116,7 +116,7 @@ TemplateWindow::TemplateWindow(Document& document, QWidget* parent)
     auto* row = new QHBoxLayout(this);
     auto* left = new QWidget(this);
     left->setLayout(side);
-    left->setFixedWidth(262);
+    left->setFixedWidth(296);
     row->addWidget(left);
     row->addWidget(view_, 1);
     connect(what_, &QComboBox::activated, this, &TemplateWindow::refresh);

@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <future>
 #include <limits>
 #include <map>
 
@@ -266,9 +267,17 @@ Study study(std::shared_ptr<const Build> build, const SetupPair& pair, UnitSyste
     s.directory = std::make_shared<Directory>(*s.build);
     if (s.build->setups.empty())
         return s;
-    s.before = studySetup(*s.build, chosen(*s.build, pair.before, 0));
+    const Setup& before = chosen(*s.build, pair.before, 0);
     const Setup& after = chosen(*s.build, pair.after, 1);
-    s.after = &after == s.before.setup ? s.before : studySetup(*s.build, after);
+    if (&before == &after) {
+        s.before = studySetup(*s.build, before);
+        s.after = s.before;
+    } else {
+        // The two know nothing of each other.
+        auto other = std::async(std::launch::async, [&] { return studySetup(*s.build, before); });
+        s.after = studySetup(*s.build, after);
+        s.before = other.get();
+    }
     parts::addCentring(s);
     parts::addVerdicts(s);
     s.ledger = parts::ledgerOf(s);
