@@ -165,7 +165,8 @@ Sheet centringSheet(const Study& study, std::size_t which, bool trueProportion)
         fact("/nuts", QObject::tr("Nuts that hold it"));
         fact("/settled", QObject::tr("Play taken up one way"));
         fact("/shaft_in", QObject::tr("Drive shaft in"));
-        y += 10 * pixel;
+        sheet.fact(pointer + "/mount/kind", QObject::tr("Mount"), { column, y }, 128);
+        y += 50 * pixel;
         sheet.letter({ column, y }, QObject::tr("Play on loose bolts"), 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
         sheet.dimensions.push_back({ mockUp + "/play_mm", {}, {}, { column, y + 19 * pixel }, Run::Table, 0, false, {}, 0.5, true, QStringLiteral("–") });
         y += 46 * pixel;
