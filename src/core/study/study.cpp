@@ -6,7 +6,6 @@
 
 #include <algorithm>
 #include <cmath>
-#include <future>
 #include <limits>
 #include <map>
 
@@ -267,17 +266,9 @@ Study study(std::shared_ptr<const Build> build, const SetupPair& pair, UnitSyste
     s.directory = std::make_shared<Directory>(*s.build);
     if (s.build->setups.empty())
         return s;
-    const Setup& before = chosen(*s.build, pair.before, 0);
+    s.before = studySetup(*s.build, chosen(*s.build, pair.before, 0));
     const Setup& after = chosen(*s.build, pair.after, 1);
-    if (&before == &after) {
-        s.before = studySetup(*s.build, before);
-        s.after = s.before;
-    } else {
-        // The two know nothing of each other.
-        auto other = std::async(std::launch::async, [&] { return studySetup(*s.build, before); });
-        s.after = studySetup(*s.build, after);
-        s.before = other.get();
-    }
+    s.after = &after == s.before.setup ? s.before : studySetup(*s.build, after);
     parts::addCentring(s);
     parts::addVerdicts(s);
     s.ledger = parts::ledgerOf(s);
