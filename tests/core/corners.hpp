@@ -4,6 +4,9 @@
 #include "core/support.hpp"
 #include "fit/fit.hpp"
 
+#include <algorithm>
+#include <cmath>
+
 inline deepstop::fit::CornerShape corner()
 {
     deepstop::fit::CornerShape c {};
@@ -39,4 +42,17 @@ inline deepstop::geometry::Chain randomBarrel()
     }
     barrel.push_back({ 0.09, low + 0.01 });
     return barrel;
+}
+
+/// A line as points at most `spacing` apart.
+inline deepstop::geometry::Chain sampled(const deepstop::geometry::Chain& chain, double spacing)
+{
+    deepstop::geometry::Chain points;
+    for (std::size_t i = 0; i + 1 < chain.size(); ++i) {
+        const deepstop::geometry::Point way = chain[i + 1] - chain[i];
+        const int steps = std::max(1, static_cast<int>(std::ceil(std::hypot(way.z, way.r) / spacing)));
+        for (int k = 0; k <= steps; ++k)
+            points.push_back(chain[i] + way * (static_cast<double>(k) / steps));
+    }
+    return points;
 }

@@ -7,23 +7,6 @@ using namespace deepstop;
 using geometry::Chain;
 using geometry::Point;
 
-namespace {
-
-/// Points along a chain, close together.
-Chain sampled(const Chain& chain, double spacing)
-{
-    Chain points;
-    for (std::size_t i = 0; i + 1 < chain.size(); ++i) {
-        const Point way = chain[i + 1] - chain[i];
-        const int steps = std::max(1, int(std::hypot(way.z, way.r) / spacing));
-        for (int k = 0; k <= steps; ++k)
-            points.push_back(chain[i] + way * (double(k) / steps));
-    }
-    return points;
-}
-
-} // namespace
-
 class FitTest : public QObject {
     Q_OBJECT
 private slots:

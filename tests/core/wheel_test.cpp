@@ -18,19 +18,6 @@ using geometry::Point;
 
 namespace {
 
-/// A line as points at most `spacing` apart.
-Chain sampled(const Chain& chain, double spacing)
-{
-    Chain points;
-    for (std::size_t i = 0; i + 1 < chain.size(); ++i) {
-        const Point way = chain[i + 1] - chain[i];
-        const int steps = std::max(1, static_cast<int>(std::ceil(std::hypot(way.z, way.r) / spacing)));
-        for (int k = 0; k <= steps; ++k)
-            points.push_back(chain[i] + way * (static_cast<double>(k) / steps));
-    }
-    return points;
-}
-
 /// What the body really sweeps, by its own formula and not by the program's outline: points 0.01 mm apart.
 Chain reallySwept(const fit::CornerShape& c, double spacing)
 {

@@ -93,11 +93,7 @@ StagePage::StagePage(Document& document, LibraryStore& library, Stage stage, QWi
         });
     }
     if (stage == Stage::Centring) {
-        axleChoice_ = new QComboBox(places_);
-        axleChoice_->setObjectName(QStringLiteral("axle"));
-        axleChoice_->setAccessibleName(tr("Axle"));
-        placesRow_->addWidget(axleChoice_);
-        connect(axleChoice_, &QComboBox::activated, this, &StagePage::refresh);
+        makeAxleChoice();
         makeInHand(places_);
         placesRow_->addWidget(inHand_);
         trueProportion_ = new QCheckBox(tr("true proportion"), view_);
@@ -109,11 +105,7 @@ StagePage::StagePage(Document& document, LibraryStore& library, Stage stage, QWi
         column_->addWidget(cures_, 3);
         listTitle_ = new QLabel(this);
         listTitle_->setFont(drafting(20));
-        axleChoice_ = new QComboBox(places_);
-        axleChoice_->setObjectName(QStringLiteral("axle"));
-        axleChoice_->setAccessibleName(tr("Axle"));
-        placesRow_->addWidget(axleChoice_);
-        connect(axleChoice_, &QComboBox::activated, this, &StagePage::refresh);
+        makeAxleChoice();
     }
     if (stage == Stage::PartsBench || stage == Stage::Car || stage == Stage::WheelRoom || stage == Stage::Centring) {
         choice_ = new QComboBox(stage == Stage::WheelRoom || stage == Stage::Centring ? static_cast<QWidget*>(view_) : places_);
@@ -148,6 +140,15 @@ StagePage::StagePage(Document& document, LibraryStore& library, Stage stage, QWi
     }
     connect(view_, &DrawingView::dimensionEntered, this, &StagePage::dimensionEntered);
     connect(view_, &DrawingView::verdictChosen, this, &StagePage::chooseInView);
+}
+
+void StagePage::makeAxleChoice()
+{
+    axleChoice_ = new QComboBox(places_);
+    axleChoice_->setObjectName(QStringLiteral("axle"));
+    axleChoice_->setAccessibleName(tr("Axle"));
+    placesRow_->addWidget(axleChoice_);
+    connect(axleChoice_, &QComboBox::activated, this, &StagePage::refresh);
 }
 
 void StagePage::makeInHand(QWidget* parent)

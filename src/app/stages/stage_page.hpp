@@ -70,6 +70,7 @@ protected:
 
 private:
     void refreshPlaces();
+    void makeAxleChoice();
     /// The choice of what readings are typed from.
     void makeInHand(QWidget* parent);
     void refreshChoice();
