@@ -55,6 +55,9 @@ Document::Document(QObject* parent) : QObject(parent), build_(emptyBuild())
     autosave_.setSingleShot(true);
     autosave_.setInterval(1500);
     connect(&autosave_, &QTimer::timeout, this, &Document::keepForRecovery);
+    rest_.setSingleShot(true);
+    rest_.setInterval(40);
+    connect(&rest_, &QTimer::timeout, this, &Document::settle);
     connect(&undo_, &QUndoStack::cleanChanged, this, &Document::titleChanged);
     show(build_);
 }
@@ -66,9 +69,10 @@ QString Document::title() const
     return path_.isEmpty() ? QString::fromStdString(build().car.name.empty() ? "New build" : build().car.name) : QFileInfo(path_).fileName();
 }
 
-void Document::show(std::shared_ptr<const Build> build)
+void Document::show(std::shared_ptr<const Build> build, Remedies remedies)
 {
-    shown_ = std::make_unique<Study>(deepstop::study(std::move(build), pair_, units_));
+    rest_.stop();
+    shown_ = std::make_unique<Study>(deepstop::study(std::move(build), pair_, units_, remedies));
     emit studied();
 }
 
@@ -198,7 +202,14 @@ void Document::setBuild(Build build, const QString& what)
 void Document::preview(const std::string& pointer, const Reading& reading)
 {
     previewing_ = true;
-    show(std::make_shared<const Build>(withReading(*build_, pointer, reading)));
+    show(std::make_shared<const Build>(withReading(*build_, pointer, reading)), Remedies::LeftOut);
+    rest_.start();
+}
+
+void Document::settle()
+{
+    if (shown_->remedies == Remedies::LeftOut)
+        show(shown_->build);
 }
 
 void Document::endPreview()

@@ -57,8 +57,11 @@ public:
     void takenInHand(Reading& reading, const Style& style) const;
     /// Replaces the whole build, as one step of undo called `what`.
     void setBuild(Build build, const QString& what);
-    /// Shows what would be with this reading, without touching the build. The next edit or `endPreview` takes it back.
+    /// Shows what would be with this reading, without touching the build. The next edit or `endPreview` takes it back. Remedies follow when
+    /// the value has come to rest.
     void preview(const std::string& pointer, const Reading& reading);
+    /// Works out now what was left out while a value moved.
+    void settle();
     void endPreview();
     [[nodiscard]] bool isPreviewing() const { return previewing_; }
 
@@ -79,7 +82,7 @@ signals:
 
 private:
     friend class BuildEdit;
-    void show(std::shared_ptr<const Build> build);
+    void show(std::shared_ptr<const Build> build, Remedies remedies = Remedies::Sought);
     void put(std::shared_ptr<const Build> build);
     void adopt(files::BuildFile file, const QString& path);
     void dropRecovery();
@@ -98,6 +101,7 @@ private:
     std::unique_ptr<QLockFile> lock_; ///< held as long as the recovery copy is this process's
     QFuture<void> keeping_;
     QTimer autosave_;
+    QTimer rest_; ///< runs while a value moves
 };
 
 } // namespace deepstop::app

@@ -119,9 +119,6 @@ MainWindow::MainWindow(QWidget* parent)
         (us ? us_ : metric_)->setChecked(true);
         QSettings().setValue(QStringLiteral("us"), us);
     });
-    slipLater_.setSingleShot(true);
-    slipLater_.setInterval(40);
-    connect(&slipLater_, &QTimer::timeout, slip_, &Slip::refresh);
     makeMenus();
     refreshTitle();
     setStage(stage_);
@@ -303,10 +300,8 @@ void MainWindow::refresh()
     page(stage_)->refresh();
     if (!document_.study().verdict(slip_->chosen()))
         slip_->setStage(stage_);
-    else if (document_.isPreviewing())
-        slipLater_.start(); // while somebody types, the drawing and the ledger come first
-    else
-        slip_->refresh();
+    else if (document_.study().remedies == Remedies::Sought)
+        slip_->refresh(); // while a value moves, the drawing and the ledger come first
     refreshSetups();
     summary_->setText(QString::fromStdString(document_.study().summary));
     summary_->setToolTip(summary_->text());

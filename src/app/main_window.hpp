@@ -114,7 +114,6 @@ private:
     TemplateWindow* templateWindow_ = nullptr;
     WidenWindow* widenWindow_ = nullptr;
     QMenu* recent_ = nullptr;
-    QTimer slipLater_;
     QAction* metric_ = nullptr;
     QAction* us_ = nullptr;
     QAction* night_ = nullptr;

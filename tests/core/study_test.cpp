@@ -270,6 +270,61 @@ private slots:
         QVERIFY(study(Build {}).verdicts.empty());
     }
 
+    /// What a value that moves is judged by is what it is judged by at rest.
+    void leavingRemediesOutChangesNoVerdict_data()
+    {
+        QTest::addColumn<QString>("setup");
+        for (const char* setup : { "varnik-330", "varnik-355" })
+            QTest::newRow(setup) << setup;
+    }
+    void leavingRemediesOutChangesNoVerdict()
+    {
+        QFETCH(QString, setup);
+        const auto build = std::make_shared<const Build>(demo());
+        const auto whole = study(build, { {}, setup.toStdString() });
+        const auto moving = study(build, { {}, setup.toStdString() }, UnitSystem::Metric, Remedies::LeftOut);
+        QCOMPARE(moving.verdicts.size(), whole.verdicts.size());
+        std::size_t ways = 0;
+        for (std::size_t i = 0; i < whole.verdicts.size(); ++i) {
+            const Verdict& a = whole.verdicts[i];
+            const Verdict& b = moving.verdicts[i];
+            QCOMPARE(b.id, a.id);
+            QCOMPARE(b.level, a.level);
+            QCOMPARE(b.figure.value, a.figure.value);
+            QCOMPARE(b.figure.worstCase, a.figure.worstCase);
+            QVERIFY(a.reason.starts_with(b.reason));
+            QVERIFY(b.remedies.empty());
+            ways += a.remedies.size();
+        }
+        QVERIFY(ways > 0);
+        QCOMPARE(moving.summary, whole.summary);
+        for (std::size_t i = 0; i < whole.ledger.size(); ++i)
+            QCOMPARE(moving.ledger[i].after.value, whole.ledger[i].after.value);
+    }
+
+    /// A setup that leaves the front alone is studied as one that says the same front again. What hangs on both axles is still its own.
+    void anAxleTwoSetupsShareIsAsGoodAsItsCopy()
+    {
+        auto build = demo();
+        build.setups[1].front.reset();
+        build.setups[1].rear = build.setups[0].rear;
+        build.setups[1].rear->caliper.pistons.front().value = 0.5 * *build.setups[1].rear->caliper.pistons.front().value;
+        const auto shared = study(build);
+        QVERIFY(shared.after.front.corner == shared.before.front.corner);
+        build.setups[1].front = build.setups[0].front;
+        const auto copied = study(build);
+        QVERIFY(copied.after.front.corner != copied.before.front.corner);
+        for (const auto member : { &CornerResult::stopRise, &CornerResult::heatStore, &CornerResult::cornerMass, &CornerResult::torque, &CornerResult::smallestGap }) {
+            QVERIFY((shared.after.front.*member).value);
+            QCOMPARE((shared.after.front.*member).value, (copied.after.front.*member).value);
+            QCOMPARE((shared.after.front.*member).worstCase, (copied.after.front.*member).worstCase);
+        }
+        QVERIFY(*shared.after.front.stopRise.value != *shared.before.front.stopRise.value);
+        QCOMPARE(shared.after.front.riseOverSpeed, copied.after.front.riseOverSpeed);
+        for (const char* id : { "front-share", "stop-distance" })
+            QCOMPARE(shared.line(id)->after.value, copied.line(id)->after.value);
+    }
+
     void sentencesFollowTheUnits()
     {
         const auto s = study(demo(), {}, UnitSystem::Us);

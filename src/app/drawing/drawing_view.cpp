@@ -24,11 +24,12 @@ CalloutButton::CalloutButton(QWidget* parent) : QAbstractButton(parent)
 
 void CalloutButton::show(const Callout& callout)
 {
+    if (level_ != callout.level)
+        update();
     level_ = callout.level;
     setText(callout.text);
     setAccessibleName(QStringLiteral("%1, %2").arg(callout.text, QString::fromUtf8(nameOf(callout.level).data())));
     setVisible(true);
-    update();
 }
 
 QSize CalloutButton::sizeHint() const
@@ -52,9 +53,10 @@ void CalloutButton::paintEvent(QPaintEvent*)
     p.drawText(rect().adjusted(24, 0, -6, 0), Qt::AlignVCenter | Qt::AlignLeft, text());
 }
 
-DrawingView::DrawingView(Document& document, QWidget* parent) : QWidget(parent), document_(document)
+DrawingView::DrawingView(Document& document, QWidget* parent) : QWidget(parent), document_(document), drag_(document)
 {
     setFocusPolicy(Qt::ClickFocus);
+    setAttribute(Qt::WA_OpaquePaintEvent);
     setMouseTracking(true);
     setMinimumSize(420, 320);
 }
@@ -86,6 +88,9 @@ CalloutButton* DrawingView::callout(const std::string& verdict) const
 void DrawingView::setSheet(Sheet sheet)
 {
     settling_ = true;
+    // What is held stays under the hand: the sheet fits itself to the window again when it is let go.
+    if (drag_.isHolding())
+        sheet.extent = sheet_.extent;
     sheet_ = std::move(sheet);
     std::map<std::string, DimensionField*> fields;
     bool chained = true;
@@ -148,7 +153,7 @@ void DrawingView::setSheet(Sheet sheet)
         chainFocus();
     settling_ = false;
     placeLabels();
-    update();
+    updateWhatChanged();
 }
 
 void DrawingView::chainFocus()
@@ -244,14 +249,15 @@ void DrawingView::placeLabels()
 {
     if (settling_)
         return;
-    std::vector<QRectF> taken;
+    std::vector<QRectF> taken; // each with a little room around it
+    const auto take = [&taken](const QRectF& box) { taken.push_back(box.adjusted(-2, -2, 2, 2)); };
     for (const QRectF& clear : sheet_.keepClear)
-        taken.push_back({ toScreen(clear.topLeft()), toScreen(clear.bottomRight()) });
+        take({ toScreen(clear.topLeft()), toScreen(clear.bottomRight()) });
     for (const FactLine& line : sheet_.facts) {
         FactField* field = facts_[line.pointer];
         const QPointF corner = toScreen(line.at);
         field->setGeometry(QRectF(corner, QSizeF(line.width, field->sizeHint().height())).toRect());
-        taken.push_back(field->geometry());
+        take(field->geometry());
     }
     const QRectF sheet = QRectF(rect()).adjusted(10, 60, -10, -10);
     const auto place = [&](QPointF wish, QSizeF size, bool alongFirst) {
@@ -266,17 +272,21 @@ void DrawingView::placeLabels()
                 for (int j = -ring; j <= ring; ++j) {
                     if (std::max(std::abs(i), std::abs(j)) != ring)
                         continue;
+                    double cost = std::hypot(i * (alongFirst ? 9.0 : 16.0), j * (alongFirst ? 16.0 : 8.0));
+                    if (cost >= bestCost)
+                        continue;
                     const QRectF box = QRectF(wish - QPointF(size.width() / 2, size.height() / 2), size).translated(i * 9.0, j * 8.0);
-                    const bool out = !sheet.contains(box) && sheet.contains(wish);
-                    const bool overlaps = std::ranges::any_of(taken, [&](const QRectF& t) { return t.adjusted(-2, -2, 2, 2).intersects(box); });
-                    const double cost = std::hypot(i * (alongFirst ? 9.0 : 16.0), j * (alongFirst ? 16.0 : 8.0)) + (out ? 1e4 : 0) + (overlaps ? 1e6 : 0);
+                    if (!sheet.contains(box) && sheet.contains(wish))
+                        cost += 1e4;
+                    if (cost < bestCost && std::ranges::any_of(taken, [&](const QRectF& t) { return t.intersects(box); }))
+                        cost += 1e6;
                     if (cost < bestCost) {
                         bestCost = cost;
                         best = box;
                     }
                 }
         }
-        taken.push_back(best);
+        take(best);
         return best;
     };
     // What has its place in a table keeps it. Then results: their place says where; then the other inputs.
@@ -287,7 +297,7 @@ void DrawingView::placeLabels()
             const QSize size = field->sizeHint();
             const QPointF left = toScreen(line.to);
             field->setGeometry(QRectF(QPointF(left.x(), left.y() - size.height() / 2.0), size).toRect());
-            taken.push_back(field->geometry());
+            take(field->geometry());
         }
     for (const Callout& callout : sheet_.callouts) {
         CalloutButton* button = callouts_[callout.verdict];
@@ -308,120 +318,6 @@ void DrawingView::placeLabels()
     }
 }
 
-void DrawingView::paintEvent(QPaintEvent*)
-{
-    const Theme& t = theme();
-    QPainter p(this);
-    p.fillRect(rect(), t.paper);
-    p.setRenderHint(QPainter::Antialiasing);
-    const double scale = pixelsPerMillimetre();
-    const QPointF origin = toScreen({ 0, 0 });
-    const QTransform toView(scale, 0, 0, scale, origin.x(), origin.y());
-    for (const Area& area : sheet_.areas)
-        inkArea(p, toView.map(area.path), area.ink);
-    drawDimensionLines(p);
-    for (const Lettering& l : sheet_.letters)
-        inkLetters(p, toScreen(l.at), l);
-    const QFontMetrics metrics(reading(11));
-    p.setFont(reading(11));
-    p.setPen(t.mute);
-    for (std::size_t i = 0; i < captions_.size(); ++i)
-        if (!captions_[i].isEmpty()) {
-            p.fillRect(captions_[i].adjusted(-2, 2, 0, -2), t.paper);
-            p.drawText(captions_[i], Qt::AlignVCenter | Qt::AlignLeft, sheet_.dimensions[i].caption);
-        }
-    for (const Handle& handle : sheet_.handles) {
-        const bool held = held_ && held_->pointer == handle.pointer;
-        const QPointF at = toScreen(handle.at);
-        p.setPen(QPen(held ? t.focus : t.proposal, 1.4));
-        p.setBrush(held ? t.focus : t.raised);
-        p.drawPolygon(QPolygonF { at + QPointF(0, -5), at + QPointF(5, 0), at + QPointF(0, 5), at + QPointF(-5, 0) });
-    }
-    drawFrame(p);
-    if (sheet_.scaleBar)
-        drawScaleBar(p);
-}
-
-void DrawingView::drawDimensionLines(QPainter& p) const
-{
-    const Theme& t = theme();
-    for (const DimensionLine& line : sheet_.dimensions) {
-        const DimensionField* field = fields_.at(line.pointer);
-        const bool active = field->hasFocus();
-        const QColor colour = active ? t.focus : field->isMissing() ? t.unproven : t.mute;
-        if (line.run == Run::Table) {
-            // Only while it is typed is a table's entry tied to its place.
-            if (active)
-                inkDimension(p, toScreen(line.from), toScreen(line.from), Run::Leader, {}, field->geometry(), colour, true);
-            continue;
-        }
-        inkDimension(p, toScreen(line.from), toScreen(line.to), line.run, toScreen({ line.line, line.line }), field->geometry(), colour, active);
-    }
-    for (const Callout& callout : sheet_.callouts)
-        inkCallout(p, toScreen(callout.from), toScreen(callout.to), callouts_.at(callout.verdict)->geometry(), colourOf(callout.level));
-}
-
-void DrawingView::drawFrame(QPainter& p) const
-{
-    const Theme& t = theme();
-    // The border of a drawing sheet: frame, centring marks, and the title in its corner.
-    const QRectF frame = QRectF(rect()).adjusted(9.5, 9.5, -9.5, -9.5);
-    p.setBrush(Qt::NoBrush);
-    p.setPen(QPen(t.rule, 1));
-    p.drawRect(frame);
-    p.setPen(QPen(t.ink, 1.4));
-    for (const auto& [a, b] : { std::pair { QPointF(frame.center().x(), 2), QPointF(frame.center().x(), frame.top() + 6) },
-             std::pair { QPointF(frame.center().x(), height() - 2), QPointF(frame.center().x(), frame.bottom() - 6) },
-             std::pair { QPointF(2, frame.center().y()), QPointF(frame.left() + 6, frame.center().y()) },
-             std::pair { QPointF(width() - 2, frame.center().y()), QPointF(frame.right() - 6, frame.center().y()) } })
-        p.drawLine(a, b);
-    const QFont big = drafting(20);
-    const QFont small = reading(12);
-    const int room = width() - 44 - titleMargin_;
-    const auto title = QFontMetrics(big).elidedText(sheet_.title, Qt::ElideRight, room);
-    const auto subtitle = QFontMetrics(small).elidedText(sheet_.subtitle, Qt::ElideRight, width() - 44);
-    const double wide = std::max(QFontMetricsF(big).horizontalAdvance(title), QFontMetricsF(small).horizontalAdvance(subtitle));
-    p.fillRect(QRectF(18, 14, wide + 8, 48), t.paper);
-    p.setFont(big);
-    p.setPen(t.ink);
-    p.drawText(QRectF(22, 16, width() - 44, 26), Qt::AlignLeft | Qt::AlignVCenter, title);
-    p.setFont(small);
-    p.setPen(t.mute);
-    p.drawText(QRectF(22, 42, width() - 44, 18), Qt::AlignLeft | Qt::AlignVCenter, subtitle);
-}
-
-void DrawingView::drawScaleBar(QPainter& p) const
-{
-    const Theme& t = theme();
-    const bool metric = document_.units() == UnitSystem::Metric;
-    // The largest round length that stays under a sixth of the width.
-    static constexpr double metricSteps[] { 1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10000, 20000 };
-    static constexpr double usSteps[] { 0.05, 0.1, 0.25, 0.5, 1, 2, 5, 10, 12, 24, 60, 120, 240, 600 };
-    double length = 0;
-    double shown = 0;
-    for (const double step : metric ? std::span<const double>(metricSteps) : std::span<const double>(usSteps)) {
-        const double mm = metric ? step : step * 25.4;
-        if (mm * pixelsPerMillimetre() < width() / 6.0 && mm >= length) {
-            length = mm;
-            shown = step;
-        }
-    }
-    const double pixels = length * pixelsPerMillimetre();
-    const QPointF at(24, height() - 24);
-    p.fillRect(QRectF(at.x() - 4, at.y() - 18, pixels + 10, 26), t.paper);
-    p.setPen(QPen(t.ink, 1.2));
-    p.setBrush(t.ink);
-    for (int i = 0; i < 5; ++i) {
-        const QRectF cell(at.x() + pixels * i / 5, at.y(), pixels / 5, 4);
-        p.setBrush(i % 2 == 0 ? t.ink : t.paper);
-        p.drawRect(cell);
-    }
-    p.setFont(figures(12));
-    const auto text = metric ? (shown >= 1000 ? QStringLiteral("%1 m").arg(shown / 1000) : QStringLiteral("%1 mm").arg(shown))
-                             : (shown >= 12 ? QStringLiteral("%1 ft").arg(shown / 12) : QStringLiteral("%1 in").arg(shown));
-    p.drawText(QPointF(at.x(), at.y() - 5), text);
-}
-
 void DrawingView::resizeEvent(QResizeEvent*) { placeLabels(); }
 
 void DrawingView::wheelEvent(QWheelEvent* event)
@@ -429,12 +325,6 @@ void DrawingView::wheelEvent(QWheelEvent* event)
     zoomBy(std::pow(1.0015, event->angleDelta().y()), event->position());
     event->accept();
 }
-
-namespace {
-
-Reading dragged(const Handle& handle, double value) { return { value, handle.known == Known::Vendor ? std::optional(0.05e-3) : std::nullopt, handle.known, {}, {} }; }
-
-} // namespace
 
 const Handle* DrawingView::handleAt(QPointF screen) const
 {
@@ -451,30 +341,6 @@ const Handle* DrawingView::handleAt(QPointF screen) const
     return nearest;
 }
 
-void DrawingView::dragTo(QPointF screen)
-{
-    const auto* entry = document_.study().directory->at(held_->pointer);
-    if (!entry)
-        return;
-    const QPointF moved = (screen - grabbed_) / pixelsPerMillimetre();
-    const double raw = heldFrom_ + QPointF::dotProduct(moved, held_->along) * held_->metresPerMillimetre;
-    const double value = std::round(raw / held_->step) * held_->step;
-    if (!refusal(entry->address, value).empty() || (heldTo_ && std::abs(*heldTo_ - value) < held_->step / 2))
-        return;
-    heldTo_ = value;
-    document_.preview(held_->pointer, dragged(*held_, value));
-}
-
-void DrawingView::letGo(bool keep)
-{
-    const auto handle = *std::exchange(held_, std::nullopt);
-    const auto value = std::exchange(heldTo_, std::nullopt);
-    document_.endPreview();
-    if (keep && value)
-        document_.setReading(handle.pointer, dragged(handle, *value));
-    update();
-}
-
 void DrawingView::mousePressEvent(QMouseEvent* event)
 {
     if (event->button() != Qt::LeftButton && event->button() != Qt::MiddleButton)
@@ -482,10 +348,7 @@ void DrawingView::mousePressEvent(QMouseEvent* event)
     grabbed_ = event->position();
     setFocus();
     if (const Handle* handle = event->button() == Qt::LeftButton ? handleAt(grabbed_) : nullptr) {
-        const auto* entry = document_.study().directory->at(handle->pointer);
-        held_ = *handle;
-        heldTo_.reset();
-        heldFrom_ = entry ? entry->reading->value.value_or(0) : 0;
+        drag_.take(*handle);
         emit dimensionEntered(handle->pointer);
         update();
         return;
@@ -496,8 +359,8 @@ void DrawingView::mousePressEvent(QMouseEvent* event)
 
 void DrawingView::mouseMoveEvent(QMouseEvent* event)
 {
-    if (held_) {
-        dragTo(event->position());
+    if (drag_.isHolding()) {
+        drag_.moveBy((event->position() - grabbed_) / pixelsPerMillimetre());
         return;
     }
     if (!dragging_) {
@@ -515,8 +378,8 @@ void DrawingView::mouseMoveEvent(QMouseEvent* event)
 
 void DrawingView::mouseReleaseEvent(QMouseEvent*)
 {
-    if (held_)
-        letGo(true);
+    drag_.letGo(true);
+    update();
     dragging_ = false;
     unsetCursor();
 }
@@ -528,8 +391,8 @@ void DrawingView::keyPressEvent(QKeyEvent* event)
     const double step = 40;
     switch (event->key()) {
     case Qt::Key_Escape:
-        if (held_)
-            letGo(false);
+        drag_.letGo(false);
+        update();
         return;
     case Qt::Key_Left: pan_ += QPointF(step, 0); break;
     case Qt::Key_Right: pan_ += QPointF(-step, 0); break;

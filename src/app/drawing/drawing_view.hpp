@@ -1,7 +1,8 @@
 #pragma once
 /// A sheet on the screen: drawn to scale, zoomed and panned, its dimensions typed into where they stand.
 
-#include "drawing/sheet.hpp"
+#include "drawing/handle_drag.hpp"
+#include "drawing/layers.hpp"
 
 #include <QAbstractButton>
 #include <QWidget>
@@ -52,7 +53,9 @@ public:
     void zoomToFit();
     void focusFirst();
     /// A handle is being dragged.
-    [[nodiscard]] bool isHolding() const { return held_.has_value(); }
+    [[nodiscard]] bool isHolding() const { return drag_.isHolding(); }
+    /// How the last painting went about it.
+    [[nodiscard]] const Layers& layers() const { return layers_; }
     /// Moves on from one entry to the next in measuring order; `finished` after the last.
     void goOnFrom(const std::string& pointer);
     /// Keeps the right end of the title line free for buttons.
@@ -77,12 +80,18 @@ private:
     void placeLabels();
     void chainFocus();
     [[nodiscard]] QRectF drawingArea() const;
-    void drawDimensionLines(QPainter& p) const;
-    void drawFrame(QPainter& p) const;
     [[nodiscard]] const Handle* handleAt(QPointF screen) const;
-    void dragTo(QPointF screen);
-    void letGo(bool keep);
-    void drawScaleBar(QPainter& p) const;
+    void add(const Likeness& likeness, const QRectF& bounds, int effort, std::function<void(QPainter&)> ink);
+    /// Has only that painted again which looks different; entries see to themselves.
+    void updateWhatChanged();
+    void gatherStrokes();
+    void addAreas();
+    void addDimensionLines();
+    void addLetters();
+    void addHandles();
+    void addTitle();
+    void drawBorder(QPainter& p) const;
+    void addScaleBar();
 
     Document& document_;
     Sheet sheet_;
@@ -95,9 +104,9 @@ private:
     QPointF pan_;
     QPointF grabbed_;
     bool dragging_ = false;
-    std::optional<Handle> held_; ///< the handle that is dragged
-    double heldFrom_ = 0; ///< its reading when it was taken hold of
-    std::optional<double> heldTo_; ///< what it shows now, where it has moved
+    HandleDrag drag_;
+    std::vector<Stroke> strokes_; ///< of the painting going on
+    Layers layers_;
     bool settling_ = false; ///< between two sheets: labels wait
 };
 

@@ -114,7 +114,7 @@ void inkArea(QPainter& p, const QPainterPath& path, const Ink& ink)
         p.fillPath(path, ink.fill);
     if (ink.hatch != Hatch::None) {
         p.setPen(QPen(ink.hatchColour, ink.hatch == Hatch::Dense ? 0.7 : 0.9));
-        p.drawLines(hatching(path, ink.hatch == Hatch::Falling, ink.hatch == Hatch::Dense ? ink.spacing * 0.6 : ink.spacing, QRectF(p.window())));
+        p.drawLines(hatching(path, ink.hatch == Hatch::Falling, ink.hatch == Hatch::Dense ? ink.spacing * 0.6 : ink.spacing, p.worldTransform().inverted().mapRect(QRectF(p.window()))));
     }
     p.restore();
     if (ink.stroke.isValid() && ink.width > 0) {

@@ -30,8 +30,12 @@ void DimensionField::refresh()
     if (!entry)
         return;
     const Reading& reading = *entry->reading;
+    const auto looked = std::pair { missing_, estimated_ };
     missing_ = !reading.value && !mayLack_;
     estimated_ = reading.value && reading.known == Known::Estimated;
+    if (looked != std::pair { missing_, estimated_ })
+        update();
+    dress();
     setAccessibleName(QString::fromStdString(entry->address.full()));
     const auto other = document_.units() == UnitSystem::Metric ? UnitSystem::Us : UnitSystem::Metric;
     auto tip = QString::fromStdString(entry->address.full());
@@ -69,7 +73,6 @@ void DimensionField::setShown()
         emit grew();
     }
     setModified(false);
-    update();
 }
 
 QSize DimensionField::sizeHint() const
@@ -216,6 +219,19 @@ void DimensionField::say(const QString& refusal)
     update();
 }
 
+void DimensionField::dress()
+{
+    const Theme& t = theme();
+    const QColor text = !refusal_.isEmpty() ? t.bad : missing_ || estimated_ ? t.unproven : t.ink;
+    if (text == dressedIn_)
+        return;
+    dressedIn_ = text;
+    QPalette look = palette();
+    look.setColor(QPalette::Base, Qt::transparent);
+    look.setColor(QPalette::Text, text);
+    setPalette(look);
+}
+
 void DimensionField::paintEvent(QPaintEvent* event)
 {
     const Theme& t = theme();
@@ -230,11 +246,7 @@ void DimensionField::paintEvent(QPaintEvent* event)
     p.setBrush(active ? t.raised : t.paper);
     p.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 2, 2);
     p.end();
-    QPalette look = palette();
-    look.setColor(QPalette::Base, Qt::transparent);
-    look.setColor(QPalette::Text, wrong ? t.bad : missing_ || estimated_ ? t.unproven : t.ink);
-    if (look.color(QPalette::Text) != palette().color(QPalette::Text) || palette().color(QPalette::Base).alpha() != 0)
-        setPalette(look);
+    dress();
     QLineEdit::paintEvent(event);
 }
 

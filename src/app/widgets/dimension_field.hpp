@@ -46,6 +46,8 @@ private:
     void tryText(const QString& text);
     void say(const QString& refusal);
     void setShown();
+    /// Gives its figures the colour that says how they are known.
+    void dress();
 
     Document& document_;
     std::string pointer_;
@@ -55,6 +57,7 @@ private:
     bool mayLack_ = false;
     bool missing_ = false;
     bool estimated_ = false;
+    QColor dressedIn_; ///< of its figures
     bool editing_ = false;
     QString refusal_;
 };

@@ -18,6 +18,8 @@ LedgerCell::LedgerCell(QWidget* parent) : QAbstractButton(parent)
 
 void LedgerCell::setLine(const LedgerLine& line, const Study& study)
 {
+    const auto shown = [this] { return std::tuple { before_, after_, unit_, word_, text(), line_.level }; };
+    const auto was = shown();
     line_ = line;
     const auto said = [&](const Figure& f) {
         return f.value ? QString::fromStdString(figure(*f.value, line.style, study.system)) + (f.provisional() ? QStringLiteral("?") : QString())
@@ -40,7 +42,9 @@ void LedgerCell::setLine(const LedgerLine& line, const Study& study)
         tip += QStringLiteral("\n") + tr("? rests on an estimate");
     setToolTip(tip);
     setAccessibleName(tip);
-    update();
+    // Most edits change few of the figures, and lettering is dear.
+    if (shown() != was)
+        update();
 }
 
 void LedgerCell::paintEvent(QPaintEvent*)

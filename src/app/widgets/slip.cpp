@@ -236,6 +236,7 @@ void Slip::follow(const QUrl& link)
     } else if (link.scheme() == QLatin1String("reading")) {
         emit readingWanted(rest);
     } else if (link.scheme() == QLatin1String("remedy")) {
+        document_.settle();
         const Verdict* v = document_.study().verdict(chosen_);
         const auto index = static_cast<std::size_t>(std::stoul(rest));
         if (v && index < v->remedies.size() && v->remedies[index].applied) {
@@ -249,6 +250,7 @@ void Slip::follow(const QUrl& link)
 
 bool Slip::tryFirstRemedy()
 {
+    document_.settle();
     const Verdict* v = document_.study().verdict(chosen_);
     if (!v)
         return false;

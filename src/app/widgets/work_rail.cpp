@@ -27,6 +27,8 @@ StageButton::StageButton(Stage stage, QWidget* parent) : QAbstractButton(parent)
 
 void StageButton::setState(Level level, const QString& word)
 {
+    if (level_ == level && state_ == word)
+        return;
     level_ = level;
     state_ = word;
     setAccessibleName(QStringLiteral("%1, %2").arg(text(), word));

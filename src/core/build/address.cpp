@@ -21,7 +21,7 @@ public:
 
     void reading(std::string_view key, std::string_view label, const Style& style, Range range, Reading& reading)
     {
-        finder_.reading(Address { pointer_ + "/" + std::string(key), std::string(label) + suffix_, place_, style, range }, reading);
+        finder_.reading(addressOf(key, label, style, range), reading);
     }
     void readings(std::string_view key, std::string_view label, const Style& style, Range range, std::vector<Reading>& list)
     {
@@ -98,23 +98,30 @@ private:
     template <class T>
     void inside(const std::string& key, const std::string& place, const std::string& suffix, T& value)
     {
-        if (!finder_.seeks(pointer_ + "/" + key))
-            return;
-        const auto pointer = pointer_;
-        const auto outer = place_;
-        const auto suffixBefore = suffix_;
-        pointer_ += "/" + key;
-        if (!place.empty())
-            place_ = outer.empty() ? place : outer + ", " + place;
-        suffix_ += suffix;
-        describe(*this, value);
-        pointer_ = pointer;
-        place_ = outer;
-        suffix_ = suffixBefore;
+        const auto [pointer, outer, outerSuffix] = std::tuple { pointer_.size(), place_.size(), suffix_.size() };
+        pointer_.append("/").append(key);
+        if (finder_.seeks(pointer_)) {
+            if (!place.empty())
+                place_.append(outer > 0 ? ", " : "").append(place);
+            suffix_ += suffix;
+            describe(*this, value);
+        }
+        // Back to where it stood: the names grow and shrink at their end.
+        pointer_.resize(pointer);
+        place_.resize(outer);
+        suffix_.resize(outerSuffix);
+    }
+    Address addressOf(std::string_view key, std::string_view label, const Style& style, Range range) const
+    {
+        Address address { pointer_, {}, place_, style, range };
+        address.pointer.append("/").append(key);
+        address.label.reserve(label.size() + suffix_.size());
+        address.label.append(label).append(suffix_);
+        return address;
     }
 
     Finder& finder_;
-    std::string pointer_;
+    std::string pointer_; ///< of what is being walked through
     std::string place_;
     std::string suffix_;
 };
@@ -148,8 +155,8 @@ const Reading noReading;
 
 struct Collect : Finder {
     bool seeks(const std::string&) const { return true; }
-    void reading(Address address, Reading& place) { (inFree ? free_ : entries).push_back({ std::move(address), inFree ? &noReading : &place }); }
-    bool free(Address address, Reading&)
+    void reading(Address&& address, Reading& place) { (inFree ? free_ : entries).push_back({ std::move(address), inFree ? &noReading : &place }); }
+    bool free(Address&& address, Reading&)
     {
         if (!inFree)
             free_.push_back({ std::move(address), &noReading });
@@ -294,8 +301,14 @@ struct FactFinder : Seeker {
 
 Directory::Directory(const Build& build)
 {
+    // As many as builds usually have.
+    constexpr std::size_t usual = 1024;
+    entries_.reserve(usual);
+    free_.reserve(usual);
     // The walk hands out mutable references; nothing here writes through them.
     walk(const_cast<Build&>(build), Collect(entries_, free_));
+    byReading_.reserve(entries_.size());
+    byPointer_.reserve(entries_.size());
     for (std::size_t i = 0; i < entries_.size(); ++i) {
         byReading_.emplace(entries_[i].reading, i);
         byPointer_.emplace(entries_[i].address.pointer, i);

@@ -27,6 +27,9 @@ struct Address {
 class Directory {
 public:
     explicit Directory(const Build& build);
+    // What is found by pointer lies in the entries themselves.
+    Directory(const Directory&) = delete;
+    Directory& operator=(const Directory&) = delete;
 
     struct Entry {
         Address address;
@@ -42,7 +45,7 @@ private:
     std::vector<Entry> entries_;
     std::vector<Entry> free_;
     std::unordered_map<const Reading*, std::size_t> byReading_;
-    std::unordered_map<std::string, std::size_t> byPointer_;
+    std::unordered_map<std::string_view, std::size_t> byPointer_; ///< into the entries' own pointers
 };
 
 /// A copy of `build` with the reading at `pointer` replaced, or added where the pointer names the free place of a list; the build

@@ -141,6 +141,13 @@ struct Room {
 /// The same over all of a caliper's outlines and all of the wheel: the least room, and which parts face each other there.
 [[nodiscard]] std::optional<Room> barrelRoom(const std::vector<Outline>& caliper, const WheelShape& wheel, double spacing);
 [[nodiscard]] std::optional<Room> spokeRoom(const std::vector<Outline>& caliper, const WheelShape& wheel, double spacing);
+/// Lines down the spokes as `spokeRoom` works with them: turned, z and r exchanged, and gone on with into the barrel where its outboard end is
+/// near, no farther than `spacing` from the line's last station.
+struct SpokeLine {
+    geometry::Chain alongR;
+    bool intoBarrel;
+};
+[[nodiscard]] std::vector<SpokeLine> spokeLines(const WheelShape& wheel, double spacing);
 /// Room to what stands into the barrel; nothing where nothing does.
 [[nodiscard]] std::optional<Room> insetRoom(const std::vector<Outline>& caliper, const WheelShape& wheel);
 

@@ -1,4 +1,5 @@
 #include "fit/fit.hpp"
+#include "fit/reach.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -11,21 +12,6 @@ using geometry::Point;
 
 namespace {
 
-struct Extent {
-    double low = std::numeric_limits<double>::infinity();
-    double high = -std::numeric_limits<double>::infinity();
-};
-
-Extent extentAlongZ(std::span<const Point> chain)
-{
-    Extent e;
-    for (const Point p : chain) {
-        e.low = std::min(e.low, p.z);
-        e.high = std::max(e.high, p.z);
-    }
-    return e;
-}
-
 /// Room of `body` below `surface`, both drawn with the common direction along z.
 /// @param whole the surface goes on beyond its ends, so nothing is known where the two share no z; otherwise it ends there
 std::optional<Room> roomBelow(std::span<const Point> body, std::span<const Point> surface, bool whole)
@@ -33,13 +19,13 @@ std::optional<Room> roomBelow(std::span<const Point> body, std::span<const Point
     const auto nearest = geometry::distance(body, surface);
     if (!nearest)
         return {};
-    const Extent b = extentAlongZ(body);
-    const Extent s = extentAlongZ(surface);
+    const Box b = boxAround(body);
+    const Box s = boxAround(surface);
     Room room { nearest->distance, nearest->from, nearest->to };
-    if (b.low > s.high || b.high < s.low)
+    if (b.low.z > s.high.z || b.high.z < s.low.z)
         return whole ? std::nullopt : std::optional(room);
     // Outlines that do not cross lie clear of each other or one wholly beyond the other; one place tells which.
-    const double common = (std::max(b.low, s.low) + std::min(b.high, s.high)) / 2;
+    const double common = (std::max(b.low.z, s.low.z) + std::min(b.high.z, s.high.z)) / 2;
     const auto bodyThere = geometry::highestAt(body, common);
     const auto surfaceThere = geometry::lowestAt(surface, common);
     if (nearest->distance > 0 && bodyThere && surfaceThere && *bodyThere <= *surfaceThere)
@@ -72,15 +58,30 @@ std::vector<double> placesAlongZ(std::span<const Point> chain)
     return places;
 }
 
-std::optional<Room> roomAlong(std::span<const Point> body, std::span<const Point> surface, double spacing)
+bool known(std::span<const Point> chain)
 {
-    auto room = roomBelow(body, surface, true);
+    return chain.size() >= 2 && std::ranges::all_of(chain, [](Point p) { return std::isfinite(p.z) && std::isfinite(p.r); });
+}
+
+/// @param least room found already; where there is certainly more, how much more is not looked for
+std::optional<Room> roomAlong(std::span<const Point> body, std::span<const Point> surface, double spacing, double least = std::numeric_limits<double>::infinity())
+{
+    if (!known(body) || !known(surface))
+        return {};
+    const Box b = boxAround(body);
+    const Box s = boxAround(surface);
+    std::optional<Room> room;
+    if (leastRoom(b, s) <= least)
+        room = roomBelow(body, surface, true);
+    else if (b.low.z <= s.high.z && b.high.z >= s.low.z)
+        room = Room { std::numeric_limits<double>::infinity(), {}, {} };
     if (room) {
-        const Extent b = extentAlongZ(body);
-        room->bare = bareStretches(placesAlongZ(surface), b.low, b.high, spacing);
+        room->bare = bareStretches(placesAlongZ(surface), b.low.z, b.high.z, spacing);
     }
     return room;
 }
+
+double gapOf(const std::optional<Room>& room) { return room ? room->gap : std::numeric_limits<double>::infinity(); }
 
 /// Keeps the smaller room; stretches nobody measured are kept from both.
 void keepLess(std::optional<Room>& least, std::optional<Room> other)
@@ -138,7 +139,7 @@ std::optional<Room> barrelRoom(const std::vector<Outline>& caliper, const WheelS
 {
     std::optional<Room> least;
     for (const Outline& part : caliper) {
-        auto room = barrelRoom(part.chain, wheel.barrel, spacing);
+        auto room = roomAlong(part.chain, wheel.barrel, spacing, gapOf(least));
         if (room)
             room->caliperPart = part.name;
         keepLess(least, std::move(room));
@@ -146,37 +147,40 @@ std::optional<Room> barrelRoom(const std::vector<Outline>& caliper, const WheelS
     return least;
 }
 
-std::optional<Room> spokeRoom(const std::vector<Outline>& caliper, const WheelShape& wheel, double spacing)
+std::vector<SpokeLine> spokeLines(const WheelShape& wheel, double spacing)
 {
-    // Worked along r like a barrel; every line is turned once.
-    std::vector<Chain> lines;
-    std::vector<bool> intoBarrel;
+    std::vector<SpokeLine> lines;
     lines.reserve(wheel.spokes.size());
     for (const Outline& line : wheel.spokes) {
-        // Where the spokes' last station is near the barrel's first, the wheel goes on from one to the other.
-        lines.push_back(geometry::transposed(line.chain));
-        intoBarrel.push_back(false);
+        lines.push_back({ geometry::transposed(line.chain), false });
         if (line.chain.empty() || wheel.barrel.empty())
             continue;
         const Point end = wheel.barrel.back();
         const Point last = line.chain.back();
         if (end.r > last.r && std::hypot(end.z - last.z, end.r - last.r) <= spacing) {
-            lines.back().push_back({ end.r, end.z });
-            intoBarrel.back() = true;
+            lines.back().alongR.push_back({ end.r, end.z });
+            lines.back().intoBarrel = true;
         }
     }
+    return lines;
+}
+
+std::optional<Room> spokeRoom(const std::vector<Outline>& caliper, const WheelShape& wheel, double spacing)
+{
+    // Worked along r like a barrel.
+    const auto lines = spokeLines(wheel, spacing);
     std::optional<Room> least;
     for (const Outline& part : caliper) {
         const Chain body = geometry::transposed(part.chain);
         std::optional<Room> ofPart;
         std::optional<std::vector<std::pair<double, double>>> bare;
         for (std::size_t i = 0; i < lines.size(); ++i) {
-            auto room = roomAlong(body, lines[i], spacing);
+            auto room = roomAlong(body, lines[i].alongR, spacing, std::min(gapOf(least), gapOf(ofPart)));
             if (!room)
                 continue;
             // Beyond the barrel's own radius there is nothing but its metal.
-            if (intoBarrel[i])
-                std::erase_if(room->bare, [&](const auto& stretch) { return stretch.first >= lines[i].back().z - 1e-9; });
+            if (lines[i].intoBarrel)
+                std::erase_if(room->bare, [&](const auto& stretch) { return stretch.first >= lines[i].alongR.back().z - 1e-9; });
             room->caliperPart = part.name;
             room->wheelPart = wheel.spokes[i].name;
             // One line measured all along is enough to know where the spokes are; the others may then be short.

@@ -1,7 +1,6 @@
 #include "geometry/plane.hpp"
 
 #include <algorithm>
-#include <array>
 #include <cmath>
 #include <functional>
 #include <limits>
@@ -69,45 +68,78 @@ Nearest distance(Point a0, Point a1, Point b0, Point b1)
     return nearest;
 }
 
+namespace {
+
+struct Box {
+    double z0, z1, r0, r1;
+};
+
+Box boxOf(Point a, Point b) { return { std::min(a.z, b.z), std::max(a.z, b.z), std::min(a.r, b.r), std::max(a.r, b.r) }; }
+
+Box boxOf(std::span<const Point> chain)
+{
+    Box box = boxOf(chain.front(), chain.front());
+    for (const Point p : chain)
+        box = { std::min(box.z0, p.z), std::max(box.z1, p.z), std::min(box.r0, p.r), std::max(box.r1, p.r) };
+    return box;
+}
+
+/// No two things are nearer than the boxes around them. Squared.
+double apart(const Box& a, const Box& b)
+{
+    const double z = std::max({ 0.0, b.z0 - a.z1, a.z0 - b.z1 });
+    const double r = std::max({ 0.0, b.r0 - a.r1, a.r0 - b.r1 });
+    return z * z + r * r;
+}
+
+/// The straight of `chain` whose box is nearest to `box`.
+std::size_t nearestStraight(std::span<const Point> chain, const Box& box)
+{
+    std::size_t nearest = 0;
+    double least = std::numeric_limits<double>::infinity();
+    for (std::size_t i = 0; i + 1 < chain.size(); ++i)
+        if (const double there = apart(boxOf(chain[i], chain[i + 1]), box); there < least) {
+            least = there;
+            nearest = i;
+        }
+    return nearest;
+}
+
+} // namespace
+
 std::optional<Nearest> distance(std::span<const Point> a, std::span<const Point> b)
 {
     const auto finite = [](Point p) { return std::isfinite(p.z) && std::isfinite(p.r); };
     if (a.size() < 2 || b.size() < 2 || !std::ranges::all_of(a, finite) || !std::ranges::all_of(b, finite))
         return {};
-    std::optional<Nearest> best;
-    // No two segments are nearer than the boxes around them: most pairs need no more than that.
-    const auto boxesApart = [](Point a0, Point a1, Point b0, Point b1) {
-        const double z = std::max({ 0.0, std::min(b0.z, b1.z) - std::max(a0.z, a1.z), std::min(a0.z, a1.z) - std::max(b0.z, b1.z) });
-        const double r = std::max({ 0.0, std::min(b0.r, b1.r) - std::max(a0.r, a1.r), std::min(a0.r, a1.r) - std::max(b0.r, b1.r) });
-        return z * z + r * r;
+    // A pair that is probably near goes first; its distance rules out nearly all the others, first by whole chains, then by straights.
+    const Box aroundA = boxOf(a);
+    const Box aroundB = boxOf(b);
+    const std::size_t j = nearestStraight(b, aroundA);
+    const std::size_t i = nearestStraight(a, boxOf(b[j], b[j + 1]));
+    Nearest best = distance(a[i], a[i + 1], b[j], b[j + 1]);
+    double least = best.distance * best.distance;
+    struct Straight {
+        std::size_t index;
+        Box box;
     };
-    // The pair whose boxes are nearest goes first, so that its distance rules out nearly all the others.
-    constexpr std::size_t most = 1024;
-    std::array<double, most> kept;
-    const std::size_t columns = b.size() - 1;
-    const std::size_t pairs = (a.size() - 1) * columns;
-    std::size_t first = 0;
-    double leastApart = std::numeric_limits<double>::infinity();
-    for (std::size_t k = 0; k < std::min(pairs, most); ++k) {
-        kept[k] = boxesApart(a[k / columns], a[k / columns + 1], b[k % columns], b[k % columns + 1]);
-        if (kept[k] < leastApart) {
-            leastApart = kept[k];
-            first = k;
-        }
-    }
-    best = distance(a[first / columns], a[first / columns + 1], b[first % columns], b[first % columns + 1]);
-    double least = best->distance * best->distance;
-    for (std::size_t k = 0; k < pairs; ++k) {
-        const Point a0 = a[k / columns];
-        const Point a1 = a[k / columns + 1];
-        const Point b0 = b[k % columns];
-        const Point b1 = b[k % columns + 1];
-        if ((k < most ? kept[k] : boxesApart(a0, a1, b0, b1)) >= least)
+    std::vector<Straight> near;
+    near.reserve(b.size());
+    for (std::size_t k = 0; k + 1 < b.size(); ++k)
+        if (const Box box = boxOf(b[k], b[k + 1]); apart(box, aroundA) < least)
+            near.push_back({ k, box });
+    for (std::size_t h = 0; h + 1 < a.size(); ++h) {
+        const Box box = boxOf(a[h], a[h + 1]);
+        if (apart(box, aroundB) >= least)
             continue;
-        const Nearest found = distance(a0, a1, b0, b1);
-        if (found.distance < best->distance) {
-            best = found;
-            least = found.distance * found.distance;
+        for (const Straight& straight : near) {
+            if (apart(box, straight.box) >= least)
+                continue;
+            const Nearest found = distance(a[h], a[h + 1], b[straight.index], b[straight.index + 1]);
+            if (found.distance < best.distance) {
+                best = found;
+                least = found.distance * found.distance;
+            }
         }
     }
     return best;

@@ -32,7 +32,8 @@ struct Figure {
 /// Hands out the values of readings to a sum and notes what was asked for.
 ///
 /// A sum is written as plain physics, `[&](Sample& s) { return s(rotor.thickness) / 2; }`; a missing reading enters it as NaN, and the
-/// figure then lacks that reading and has no value. `evaluate` runs the sum again with each reading at its limits.
+/// figure then lacks that reading and has no value. `evaluate` runs the sum again with each reading at its limits, save those the sum has
+/// called idle.
 class Sample {
 public:
     /// The value of a length (or whatever `isLength` says), NaN where nobody has read it.
@@ -45,6 +46,18 @@ public:
     double orElse(const Reading& reading, double otherwise, bool isLength = true)
     {
         return reading.value ? (*this)(reading, isLength) : otherwise;
+    }
+    /// The sum runs at the readings' own values, none of those asked for so far missing: the time to say which are idle.
+    [[nodiscard]] bool atNominal() const
+    {
+        return recording_ && std::ranges::all_of(asked_, [](const Asked& a) { return a.reading->value.has_value(); });
+    }
+    /// Says that the result is the same to the last bit wherever within its limits `reading` lies, so that it need not be tried there.
+    void idle(const Reading& reading)
+    {
+        const auto found = std::ranges::find(asked_, &reading, &Asked::reading);
+        if (recording_ && found != asked_.end())
+            found->idle = true;
     }
     /// Says in words that a stand-in was used.
     void assume(std::string what)
@@ -59,6 +72,7 @@ private:
     struct Asked {
         const Reading* reading;
         bool isLength;
+        bool idle = false;
     };
     void note(const Reading& reading, bool isLength)
     {

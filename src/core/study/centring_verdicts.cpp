@@ -196,7 +196,7 @@ private:
                 v.reason = "Caliper " + v.reason;
             if (!r.why.empty())
                 v.reason += ". " + r.why;
-            const bool sideDone = v.level == Level::Good;
+            const bool sought = v.level != Level::Good && study_.remedies == Remedies::Sought;
             if (r.plan && !r.plan->possible) {
                 v.reason += ". " + r.plan->why;
                 if (!study_.shimsToBuy.empty()) {
@@ -208,16 +208,16 @@ private:
             if (r.learnt)
                 v.reason += fmt::format(". So far shims moved it {:.2f} of their thickness{}", r.learnt->ratio, r.effect() == 1 && std::abs(r.learnt->ratio - 1) > 0.3 ? ", which cannot be: a reading or a stack is wrong" : "");
             const auto better = [&](const centring::Plan& plan) { return std::abs(plan.remaining.axial) < std::abs(*v.figure.value) - 1e-6; };
-            if (!sideDone && r.plan && better(*r.plan)) {
+            if (sought && r.plan && better(*r.plan)) {
                 v.remedies.push_back(planned(r, *r.plan, false));
                 if (r.next && better(*r.next) && (r.next->top.shims != r.plan->top.shims || r.next->bottom.shims != r.plan->bottom.shims))
                     v.remedies.push_back(planned(r, *r.next, true));
             }
             const bool shimsFail = r.plan && !r.plan->possible;
-            if (!sideDone && (shimsFail || std::abs(*v.figure.value) > farOff))
+            if (sought && (shimsFail || std::abs(*v.figure.value) > farOff))
                 if (auto other = ring(r, *v.figure.value))
                     v.remedies.push_back(std::move(*other));
-            if (const double least = r.targets.empty() ? 0 : std::min(r.targets[0], r.targets[1]); !sideDone && shimsFail && least < 0)
+            if (const double least = r.targets.empty() ? 0 : std::min(r.targets[0], r.targets[1]); sought && shimsFail && least < 0)
                 v.remedies.push_back({ fmt::format("Machine {} off the ears' faces", say(-least)), {}, { "cannot be undone; by a machine shop, square to the bolts" }, nullptr });
         }
         study_.verdicts.push_back(std::move(v));
@@ -268,7 +268,7 @@ private:
                 v.level = Level::Good;
                 v.reason = fmt::format("{} and {} below the edge", say(top), say(bottom));
             }
-            if (v.level != Level::Good && v.level != Level::Unproven && radial && r.plan && r.plan->radialTop) {
+            if (study_.remedies == Remedies::Sought && v.level != Level::Good && v.level != Level::Unproven && radial && r.plan && r.plan->radialTop) {
                 Remedy remedy = planned(r, *r.plan, false);
                 remedy.gap = {};
                 v.remedies.push_back(std::move(remedy));

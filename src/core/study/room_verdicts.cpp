@@ -52,7 +52,7 @@ private:
     void wheelGaps()
     {
         std::vector<Cure> cures;
-        if (std::ranges::any_of(deepstop::wheelGaps, [&](WheelGap which) {
+        if (study_.remedies == Remedies::Sought && std::ranges::any_of(deepstop::wheelGaps, [&](WheelGap which) {
                 const auto level = judge::gapLevel(result_.room(which).gap, result_.room(which).wanted);
                 return level == Level::Hits || level == Level::Tight;
             }))
@@ -87,7 +87,7 @@ private:
             v.caution += " Balance weights and the valve stand inside the barrel too: enter them under Wheel.";
         if (v.level == Level::Hits || v.level == Level::Tight)
             v.remedies = roomRemedies(cures, which);
-        if (v.level == Level::Hits && v.remedies.empty())
+        if (study_.remedies == Remedies::Sought && v.level == Level::Hits && v.remedies.empty())
             v.reason += ". No spacer, wheel or rotor in this build cures it";
     }
 

@@ -163,6 +163,8 @@ private:
         v.reason = fmt::format("Needs {} at worst: {}have {} turned", say(needed), bought ? fmt::format("buy {} or ", say(*bought)) : std::string("more than is sold; "), say(turned));
         if (result_.smallestGap.value && result_.smallestGap.lowest() > 0 && there == 0)
             v.reason += fmt::format(". By the readings the wheel clears by {} without: one of the two is wrong", say(*result_.smallestGap.value));
+        if (study_.remedies == Remedies::LeftOut)
+            return;
         if (bought)
             v.remedies.push_back(spacerRemedy(study_, axle_, fmt::format("Buy a spacer of {}", say(*bought)), *bought));
         if (!bought || turned < *bought - 1e-9)

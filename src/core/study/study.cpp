@@ -183,17 +183,17 @@ CornerResult studyCorner(const Build& build, const Corner& corner, const Corner*
     return r;
 }
 
-SetupResult studySetup(const Build& build, const Setup& setup)
+/// @param other a setup of the same build studied already; an axle the two share is not worked out again
+SetupResult studySetup(const Build& build, const Setup& setup, const SetupResult* other = nullptr)
 {
     SetupResult r;
     r.setup = &setup;
     const Setup& asFound = build.setups.front();
     const Corner* front = cornerOf(build, setup, Axle::Front);
     const Corner* rear = cornerOf(build, setup, Axle::Rear);
-    if (front)
-        r.front = studyCorner(build, *front, cornerOf(build, asFound, Axle::Front), build.frontHub);
-    if (rear)
-        r.rear = studyCorner(build, *rear, cornerOf(build, asFound, Axle::Rear), build.rearHub);
+    for (const auto& [corner, axle, result] : { std::tuple { front, Axle::Front, &r.front }, std::tuple { rear, Axle::Rear, &r.rear } })
+        if (corner)
+            *result = other && other->at(axle).corner == corner ? other->at(axle) : studyCorner(build, *corner, cornerOf(build, asFound, axle), hubOf(build, axle));
     if (!front || !rear)
         return r;
     using namespace figures;
@@ -211,9 +211,11 @@ SetupResult studySetup(const Build& build, const Setup& setup)
         r.stop = stop(s, build, *front, *rear, true);
         // One stop's rise goes with the square of the speed; drawn to half as fast again as the test.
         const double test = s(build.car.testSpeed, false);
-        for (CornerResult* corner : { &r.front, &r.rear })
+        for (CornerResult* corner : { &r.front, &r.rear }) {
+            corner->riseOverSpeed.clear();
             for (int i = 0; corner->stopRise.value && i <= 30; ++i)
                 corner->riseOverSpeed.emplace_back(test * i / 20, *corner->stopRise.value * std::pow(i / 20.0, 2));
+        }
     }
     return r;
 }
@@ -258,17 +260,18 @@ std::vector<OpenFact> openFactsOf(const Study& study)
 
 } // namespace
 
-Study study(std::shared_ptr<const Build> build, const SetupPair& pair, UnitSystem system)
+Study study(std::shared_ptr<const Build> build, const SetupPair& pair, UnitSystem system, Remedies remedies)
 {
     Study s;
     s.build = std::move(build);
     s.system = system;
+    s.remedies = remedies;
     s.directory = std::make_shared<Directory>(*s.build);
     if (s.build->setups.empty())
         return s;
     s.before = studySetup(*s.build, chosen(*s.build, pair.before, 0));
     const Setup& after = chosen(*s.build, pair.after, 1);
-    s.after = &after == s.before.setup ? s.before : studySetup(*s.build, after);
+    s.after = &after == s.before.setup ? s.before : studySetup(*s.build, after, &s.before);
     parts::addCentring(s);
     parts::addVerdicts(s);
     s.ledger = parts::ledgerOf(s);

@@ -143,7 +143,7 @@ void addWeightVerdicts(Study& study, Axle axle)
             weight.reason += fmt::format(", heat store {}", percentChange(*after.heatStore.value, *before.heatStore.value));
     } else if (!weight.figure.value && !weight.lacksInWords.empty()) {
         weight.reason += ": only complete corners are compared, never a bare caliper with a dressed one";
-        if (auto remedy = estimates(study, axle, sides)) {
+        if (auto remedy = study.remedies == Remedies::Sought ? estimates(study, axle, sides) : std::nullopt) {
             const Build& then = *remedy->applied;
             std::vector<std::string> still;
             const Corner* a = cornerOf(then, *findSetup(then, study.after.setup->id), axle);
