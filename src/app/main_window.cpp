@@ -2,6 +2,10 @@
 
 #include "print/template_window.hpp"
 #include "solids/solid_files.hpp"
+#include "stages/bench/bench_page.hpp"
+#include "stages/centring_page.hpp"
+#include "stages/single_pages.hpp"
+#include "stages/wheel/wheel_page.hpp"
 #include "study/hardware.hpp"
 #include "theme.hpp"
 #include "widgets/dimension_field.hpp"
@@ -15,28 +19,13 @@
 #include "widgets/widen_window.hpp"
 #include "widgets/work_rail.hpp"
 
-#include <QActionGroup>
 #include <QApplication>
-#include <QCloseEvent>
-#include <QCoreApplication>
 #include <QDate>
-#include <QDir>
-#include <QDragEnterEvent>
-#include <QFileDialog>
-#include <QFileInfo>
 #include <QHBoxLayout>
 #include <QInputDialog>
-#include <QMenuBar>
-#include <QMessageBox>
-#include <QMimeData>
 #include <QSettings>
 
 namespace deepstop::app {
-namespace {
-
-constexpr int recentMost = 8;
-
-} // namespace
 
 MainWindow::MainWindow(QWidget* parent)
     : QMainWindow(parent), rail_(new WorkRail), pages_(new QStackedWidget), slip_(new Slip(document_)), ledger_(new Ledger), notice_(new NoticeBar),
@@ -72,8 +61,8 @@ MainWindow::MainWindow(QWidget* parent)
     headerRow->addSpacing(10);
     headerRow->addWidget(summary_, 1);
 
-    for (const Stage stage : workingOrder()) {
-        auto* page = new StagePage(document_, library_, stage, this);
+    for (StagePage* page : std::initializer_list<StagePage*> { new CarPage(document_, this), new BenchPage(document_, this), new WheelPage(document_, library_, this),
+             new CentringPage(document_, this), new HeatPage(document_, this), new StopPage(document_, this) }) {
         pages_->addWidget(page);
         connect(page, &StagePage::dimensionEntered, slip_, &Slip::setReading);
         connect(page, &StagePage::verdictChosen, slip_, &Slip::choose);
@@ -141,11 +130,11 @@ LibraryWindow* MainWindow::showLibrary()
 {
     if (!libraryWindow_)
         libraryWindow_ = new LibraryWindow(document_, library_, this);
-    auto* bench = page(Stage::PartsBench);
+    const int bench = page(Stage::PartsBench)->place();
     libraryWindow_->setAxle(axleInHand());
     // What lies on the bench is what is looked for.
     using enum library::Kind;
-    libraryWindow_->setKind(stage_ == Stage::WheelRoom ? Wheel : bench->place() == 1 ? Caliper : bench->place() == 2 ? Pad : bench->place() == 3 ? Bracket : Rotor);
+    libraryWindow_->setKind(stage_ == Stage::WheelRoom ? Wheel : bench == BenchPage::Caliper ? Caliper : bench == BenchPage::Pads ? Pad : bench == BenchPage::Fittings ? Bracket : Rotor);
     libraryWindow_->show();
     libraryWindow_->raise();
     libraryWindow_->activateWindow();
@@ -356,78 +345,6 @@ void MainWindow::goToReading(const std::string& pointer)
     slip_->setReading(pointer);
 }
 
-bool MainWindow::attempt(const std::function<void()>& opening)
-{
-    try {
-        opening();
-    } catch (const files::Refusal& refusal) {
-        notice_->say(QString::fromUtf8(refusal.what()), true);
-        return false;
-    }
-    notice_->hide();
-    return true;
-}
-
-void MainWindow::startNew()
-{
-    notice_->hide();
-    document_.startNew();
-    document_.setInHand(tr("vernier"));
-    setStage(Stage::PartsBench);
-    page(stage_)->view()->focusFirst();
-}
-
-bool MainWindow::openFile(const QString& path)
-{
-    if (!attempt([&] { document_.open(path); }))
-        return false;
-    setStage(stage_);
-    QSettings settings;
-    auto recent = settings.value(QStringLiteral("recent")).toStringList();
-    recent.removeAll(document_.path());
-    recent.prepend(document_.path());
-    settings.setValue(QStringLiteral("recent"), recent.mid(0, recentMost));
-    refreshRecent();
-    return true;
-}
-
-bool MainWindow::openDemo(const QString& name)
-{
-    if (!attempt([&] { document_.openDemo(name); }))
-        return false;
-    setStage(stage_);
-    return true;
-}
-
-void MainWindow::refreshRecent()
-{
-    recent_->clear();
-    for (const QString& path : QSettings().value(QStringLiteral("recent")).toStringList())
-        recent_->addAction(QFileInfo(path).fileName(), this, [this, path] {
-            if (mayReplace())
-                openFile(path);
-        })->setToolTip(path);
-    recent_->setEnabled(!recent_->isEmpty());
-}
-
-bool MainWindow::save() { return document_.path().isEmpty() ? saveAs() : saveTo(document_.path()); }
-
-bool MainWindow::saveAs()
-{
-    auto path = QFileDialog::getSaveFileName(this, tr("Save the build"), document_.path().isEmpty() ? document_.title() + QStringLiteral(".deepstop") : document_.path(), tr(fileFilter));
-    if (path.isEmpty())
-        return false;
-    if (QFileInfo(path).suffix().isEmpty())
-        path += QStringLiteral(".deepstop");
-    return saveTo(path);
-}
-
-bool MainWindow::saveTo(const QString& path)
-{
-    finishTyping();
-    return attempt([&] { document_.save(path); });
-}
-
 void MainWindow::finishTyping()
 {
     if (auto* field = qobject_cast<DimensionField*>(QApplication::focusWidget()))
@@ -440,72 +357,6 @@ void MainWindow::setNight(bool night)
     night_->setChecked(night);
     QSettings().setValue(QStringLiteral("night"), night);
     refresh();
-}
-
-bool MainWindow::mayReplace()
-{
-    finishTyping();
-    if (!document_.isModified())
-        return true;
-    QMessageBox ask(QMessageBox::Question, tr("Deep Stop"), tr("%1 has changes that are not saved.").arg(document_.title()),
-        QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
-    ask.setObjectName(QStringLiteral("unsaved"));
-    switch (ask.exec()) {
-    case QMessageBox::Save: return save();
-    case QMessageBox::Discard: return true;
-    default: return false;
-    }
-}
-
-void MainWindow::offerRecovery()
-{
-    const auto found = Document::recoverable();
-    if (found.isEmpty())
-        return;
-    const auto copy = found.front();
-    notice_->say(tr("Deep Stop ended before this work was saved (%1). Take it up again?").arg(QLocale().toString(QFileInfo(copy).lastModified(), QLocale::ShortFormat)), false,
-        { { tr("Take it up"),
-              [this, copy] {
-                  if (attempt([&] { document_.recover(copy); }))
-                      setStage(stage_);
-              } },
-            { tr("Throw it away"), [found] {
-                 for (const auto& one : found)
-                     Document::forget(one);
-             } } });
-}
-
-void MainWindow::closeEvent(QCloseEvent* event)
-{
-    if (mayReplace())
-        event->accept();
-    else
-        event->ignore();
-}
-
-void MainWindow::dragEnterEvent(QDragEnterEvent* event)
-{
-    if (event->mimeData()->hasUrls())
-        event->acceptProposedAction();
-}
-
-void MainWindow::dropEvent(QDropEvent* event)
-{
-    for (const QUrl& url : event->mimeData()->urls())
-        if (url.isLocalFile()) {
-            if (mayReplace())
-                openFile(url.toLocalFile());
-            return;
-        }
-}
-
-QString MainWindow::demoFolder()
-{
-    // Beside the program when run from its build tree, else where it was installed.
-    for (const QString& folder : { QStringLiteral(DEEPSTOP_DATA "/demo"), QCoreApplication::applicationDirPath() + QStringLiteral("/../share/deepstop/demo") })
-        if (QDir(folder).exists())
-            return folder;
-    return {};
 }
 
 } // namespace deepstop::app

@@ -32,6 +32,15 @@ public:
 
     [[nodiscard]] Document& document() { return document_; }
     [[nodiscard]] StagePage* page(Stage stage) const;
+    /// The page of that kind: `page<BenchPage>()`.
+    template <class Page>
+    [[nodiscard]] Page* page() const
+    {
+        for (int i = 0; i < pages_->count(); ++i)
+            if (auto* page = qobject_cast<Page*>(pages_->widget(i)))
+                return page;
+        return nullptr;
+    }
     [[nodiscard]] Stage stage() const { return stage_; }
     [[nodiscard]] Ledger* ledger() const { return ledger_; }
     [[nodiscard]] Slip* slip() const { return slip_; }

@@ -142,7 +142,7 @@ private slots:
     {
         Shown s;
         s.window.setStage(Stage::PartsBench);
-        auto* hand = s.window.page(Stage::PartsBench)->inHand();
+        auto* hand = s.window.page<BenchPage>()->inHand();
         hand->setCurrentText("micrometer");
         emit hand->activated(hand->currentIndex());
         auto* field = s.field(thickness);
@@ -186,7 +186,7 @@ private slots:
     {
         Shown s;
         s.window.setStage(Stage::PartsBench);
-        auto* bench = s.window.page(Stage::PartsBench);
+        auto* bench = s.window.page<BenchPage>();
         bench->setPlace(lastEnteredBench);
         const auto before = s.window.document().build();
         const auto heap = corner + "/weighings/0";
@@ -237,10 +237,10 @@ private slots:
     {
         Shown s;
         s.window.setStage(Stage::PartsBench);
-        auto* bench = s.window.page(Stage::PartsBench);
+        auto* bench = s.window.page<BenchPage>();
         for (int axle = 0; axle < 2; ++axle) {
-            bench->choice()->setCurrentIndex(axle);
-            emit bench->choice()->activated(axle);
+            bench->axleChoice()->setCurrentIndex(axle);
+            emit bench->axleChoice()->activated(axle);
             for (int place = 0; place < 8; ++place) {
                 QTest::keyClick(&s.window, Qt::Key_Right, Qt::AltModifier);
                 if (bench->place() < 6) {
@@ -255,7 +255,7 @@ private slots:
         for (const auto& [id, place] : { std::pair { "front/pad-slot", 1 }, std::pair { "front/worn-pad", 2 }, std::pair { "front/hose-length", 3 }, std::pair { "front/weight", 4 }, std::pair { "front/bore", 0 } }) {
             s.window.slip()->choose(id);
             QCOMPARE(bench->place(), place);
-            QCOMPARE(bench->choice()->currentIndex(), 0);
+            QCOMPARE(bench->axleChoice()->currentIndex(), 0);
         }
     }
 
@@ -263,7 +263,7 @@ private slots:
     {
         Shown s;
         s.window.setStage(Stage::PartsBench);
-        auto* bench = s.window.page(Stage::PartsBench);
+        auto* bench = s.window.page<BenchPage>();
         bench->setPlace(6);
         auto* line = bench->checkList()->line("front/right/rotor-hand");
         QVERIFY(line && line->isVisible());
@@ -302,7 +302,7 @@ private slots:
         Shown s;
         s.window.document().setPair({ {}, "varnik-355" });
         s.window.setStage(Stage::PartsBench);
-        auto* bench = s.window.page(Stage::PartsBench);
+        auto* bench = s.window.page<BenchPage>();
         bench->setPlace(7);
         QVERIFY(bench->askList()->plainText().contains("Room between pistons pushed home"));
         emit bench->askList()->browser()->anchorClicked(QUrl("reading:/setups/2/front/caliper/pad_room_mm"));

@@ -2,7 +2,6 @@
 
 #include "app/shown.hpp"
 #include "drawing/layers.hpp"
-#include "stages/stage_page.hpp"
 
 #include <QPainter>
 #include <QScreen>

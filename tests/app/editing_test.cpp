@@ -212,7 +212,7 @@ private slots:
         Shown s;
         const auto choose = [&](Stage stage, int index) {
             s.window.setStage(stage);
-            auto* box = s.window.page(stage)->choice();
+            auto* box = s.window.page(stage)->findChild<QComboBox*>("choice");
             QVERIFY(box && box->isVisible());
             box->setFocus();
             box->setCurrentIndex(index);
@@ -235,7 +235,7 @@ private slots:
     {
         Shown s;
         s.window.setStage(Stage::Centring);
-        auto* drawer = s.window.page(Stage::Centring)->drawer();
+        auto* drawer = s.window.page<CentringPage>()->drawer();
         QCOMPARE(drawer->text(), QString("0.25 × 4, 0.5 × 4, 0.75 × 4, 1 × 6, 2 × 2"));
         drawer->setFocus();
         s.type(drawer, "0.75 x");

@@ -10,8 +10,8 @@
 namespace {
 
 struct AtCentring : Shown {
-    StagePage* page;
-    AtCentring() : page(window.page(Stage::Centring))
+    CentringPage* page;
+    AtCentring() : page(window.page<CentringPage>())
     {
         window.resize(1280, 800);
         QTest::keyClick(&window, Qt::Key_4, Qt::ControlModifier);

@@ -4,9 +4,14 @@
 #include "core/support.hpp"
 #include "files/disk.hpp"
 #include "main_window.hpp"
+#include "stages/bench/bench_page.hpp"
+#include "stages/centring_page.hpp"
 #include "stages/course_chart.hpp"
+#include "stages/single_pages.hpp"
+#include "stages/wheel/wheel_page.hpp"
 #include "theme.hpp"
 #include "widgets/dimension_field.hpp"
+#include "widgets/in_hand.hpp"
 #include "widgets/ledger.hpp"
 #include "widgets/notice_bar.hpp"
 #include "widgets/quick_sums.hpp"
@@ -14,6 +19,7 @@
 #include "widgets/slip.hpp"
 #include "widgets/work_rail.hpp"
 
+#include <QComboBox>
 #include <QDropEvent>
 #include <QMenuBar>
 #include <QMessageBox>

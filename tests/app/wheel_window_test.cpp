@@ -12,11 +12,9 @@
 
 namespace {
 
-enum Place { SectionSheet, OutboardSheet, WheelSheet, StudSheet, BehindSheet, RoomBoard, WantedSheet };
-
 struct InWheelRoom : Shown {
-    StagePage* page;
-    explicit InWheelRoom(int place, const QString& demo = merle()) : Shown(demo), page(window.page(Stage::WheelRoom))
+    WheelPage* page;
+    explicit InWheelRoom(int place, const QString& demo = merle()) : Shown(demo), page(window.page<WheelPage>())
     {
         window.resize(1280, 800);
         window.setStage(Stage::WheelRoom);
@@ -54,7 +52,7 @@ private slots:
 
     void draggingTheWheelOutPutsASpacerIn()
     {
-        InWheelRoom s(SectionSheet);
+        InWheelRoom s(WheelPage::Section);
         const double before = *s.verdict("front/spoke-gap").figure.value;
         const Handle grip = *s.handle("/spacer_mm");
         s.drag(grip, 6, false);
@@ -74,7 +72,7 @@ private slots:
 
     void escapeLetsADraggedWheelGo()
     {
-        InWheelRoom s(SectionSheet);
+        InWheelRoom s(WheelPage::Section);
         s.drag(*s.handle("/spacer_mm"), 6, false);
         QVERIFY(s.window.document().isPreviewing());
         QTest::keyClick(s.page->view(), Qt::Key_Escape);
@@ -84,7 +82,7 @@ private slots:
 
     void aProfilePointCanBeDraggedAndThenCountsAsAnEstimate()
     {
-        InWheelRoom s(WheelSheet);
+        InWheelRoom s(WheelPage::Wheel);
         const Handle grip = *s.handle("/barrel/4/inside_radius_mm");
         s.drag(grip, 3);
         const Reading& radius = s.window.document().build().wheels[0].barrel[4].insideRadius;
@@ -100,7 +98,7 @@ private slots:
         build.wheels[0].barrel.clear();
         build.wheels[0].spokes.clear();
         build.wheels[0].insets.clear();
-        InWheelRoom s(WheelSheet);
+        InWheelRoom s(WheelPage::Wheel);
         s.window.document().setBuild(build, "no profile");
         QTest::qWait(20);
         QVERIFY(s.verdict("front/barrel-gap").level == Level::Unproven);
@@ -133,7 +131,7 @@ private slots:
 
     void anEmptiedStationGoes()
     {
-        InWheelRoom s(WheelSheet);
+        InWheelRoom s(WheelPage::Wheel);
         auto* depth = s.field("/wheels/0/barrel/0/depth_mm");
         QVERIFY(depth);
         depth->setFocus();
@@ -146,11 +144,11 @@ private slots:
     /// The failing proposal: the board has cures side by side; one is tried with its button and taken back.
     void aCureIsTriedAndTakenBack()
     {
-        InWheelRoom s(SectionSheet);
+        InWheelRoom s(WheelPage::Section);
         s.window.document().setPair({ {}, "varnik-355" });
         QCOMPARE(s.verdict("front/barrel-gap").level, Level::Hits);
         const auto before = s.window.document().build();
-        s.page->setPlace(RoomBoard);
+        s.page->setPlace(WheelPage::Cures);
         (void)s.window.library().parts();
         s.page->refresh();
         QTest::qWait(20);
@@ -183,7 +181,7 @@ private slots:
 
     void anotherWheelIsPutOnFromTheBoard()
     {
-        InWheelRoom s(RoomBoard);
+        InWheelRoom s(WheelPage::Cures);
         for (CureLine* line : s.page->cureBoard()->lines())
             if (line->button() && line->button()->text() == "Put it on" && line->content()->title.startsWith("18")) {
                 QTest::mouseClick(line->button(), Qt::LeftButton);
@@ -196,7 +194,7 @@ private slots:
 
     void aWantedGapTypedChangesTheVerdict()
     {
-        InWheelRoom s(WantedSheet);
+        InWheelRoom s(WheelPage::Wanted);
         QCOMPARE(s.verdict("front/barrel-gap").level, Level::Tight);
         auto* field = s.field("/wants/barrel_gap_mm");
         QVERIFY(field);
@@ -208,7 +206,7 @@ private slots:
 
     void everythingAboutTheStudsCanBeTyped()
     {
-        InWheelRoom s(StudSheet);
+        InWheelRoom s(WheelPage::Studs);
         auto* ring = s.field(corner + "/ring_mm");
         QVERIFY(ring);
         ring->setFocus();
@@ -224,7 +222,7 @@ private slots:
     /// The mounted caliper from outboard: the mark of the bleeder to open lies higher than the other on both sides of the car.
     void theFaceShowsBothSidesMirrored()
     {
-        InWheelRoom s(OutboardSheet);
+        InWheelRoom s(WheelPage::Outboard);
         const auto& sheet = s.page->view()->sheet();
         double left = 1e9, right = -1e9;
         int marked = 0;
@@ -243,8 +241,8 @@ private slots:
 
     void everyVerdictIsShownWhereItIs()
     {
-        InWheelRoom s(SectionSheet);
-        for (const auto& [id, place] : { std::pair { "front/studs", StudSheet }, { "front/keep-out-1", BehindSheet }, { "front/bleeder", OutboardSheet }, { "front/barrel-gap", SectionSheet }, { "front/shield", BehindSheet } }) {
+        InWheelRoom s(WheelPage::Section);
+        for (const auto& [id, place] : { std::pair { "front/studs", WheelPage::Studs }, { "front/keep-out-1", WheelPage::Behind }, { "front/bleeder", WheelPage::Outboard }, { "front/barrel-gap", WheelPage::Section }, { "front/shield", WheelPage::Behind } }) {
             s.window.slip()->choose(id);
             QCOMPARE(s.page->place(), int(place));
         }
@@ -252,7 +250,7 @@ private slots:
 
     void theTemplateIsSeenCorrectedAndSaved()
     {
-        InWheelRoom s(SectionSheet);
+        InWheelRoom s(WheelPage::Section);
         QTest::keyClick(&s.window, Qt::Key_P, Qt::ControlModifier);
         auto* w = s.window.showTemplate();
         QVERIFY(w->isVisible());
@@ -277,7 +275,7 @@ private slots:
     /// What the window shows is what the printer gets and what the PDF holds: three rasters of one sheet, ink on ink.
     void previewIsPrintIsPdf()
     {
-        InWheelRoom s(SectionSheet);
+        InWheelRoom s(WheelPage::Section);
         auto* w = s.window.showTemplate();
         QTemporaryDir folder;
         QVERIFY(w->save(folder.filePath("saved.pdf")));
@@ -325,7 +323,7 @@ private slots:
     {
         auto build = demo();
         build.wheels[0].insets.clear();
-        InWheelRoom s(WheelSheet);
+        InWheelRoom s(WheelPage::Wheel);
         s.window.document().setBuild(build, "no insets");
         QVERIFY(!s.window.document().study().verdict("front/inset-gap"));
         auto* free = s.field("/wheels/0/insets/-/from_mm");
@@ -356,7 +354,7 @@ private slots:
 
     void aBumpTypedFromOutboardIsSwept()
     {
-        InWheelRoom s(OutboardSheet);
+        InWheelRoom s(WheelPage::Outboard);
         const double before = *s.verdict("front/barrel-gap").figure.value;
         auto* over = s.field(corner + "/caliper/bumps/0/over_edge_mm");
         QVERIFY(over);
@@ -371,7 +369,7 @@ private slots:
 
     void aPlaceThatStandsStillIsEntered()
     {
-        InWheelRoom s(BehindSheet);
+        InWheelRoom s(WheelPage::Behind);
         const auto count = s.window.document().build().frontHub.keepOuts.size();
         auto* free = s.field("/front_hub/keep_outs/-/depth_mm");
         QVERIFY(free);
@@ -395,7 +393,7 @@ private slots:
 
     void aWasherTrialEndsInASpacer()
     {
-        InWheelRoom s(StudSheet);
+        InWheelRoom s(WheelPage::Studs);
         auto* washers = s.field(corner + "/washers_mm");
         QVERIFY(washers);
         washers->setFocus();
@@ -412,7 +410,7 @@ private slots:
 
     void whatIsFineIsFoldedUntilItIsAskedFor()
     {
-        InWheelRoom s(SectionSheet);
+        InWheelRoom s(WheelPage::Section);
         auto* slip = s.window.slip();
         QVERIFY(slip->plainText().contains("more are clear or good"));
         QVERIFY(!slip->plainText().contains("Studs in their nuts"));
@@ -424,7 +422,7 @@ private slots:
 
     void aLargeTemplateIsTiledOnLetterInTheStates()
     {
-        InWheelRoom s(SectionSheet);
+        InWheelRoom s(WheelPage::Section);
         s.window.document().setUnits(UnitSystem::Us);
         auto* w = s.window.showTemplate();
         QCOMPARE(w->paper()->currentText(), QString("Letter"));
@@ -448,9 +446,9 @@ private slots:
     {
         auto build = demo();
         build.setups[1].front->wheel.clear();
-        InWheelRoom s(SectionSheet);
+        InWheelRoom s(WheelPage::Section);
         s.window.document().setBuild(build, "no wheel");
-        for (int place = SectionSheet; place <= WantedSheet; ++place) {
+        for (int place = WheelPage::Section; place <= WheelPage::Wanted; ++place) {
             s.page->setPlace(place);
             QVERIFY(!s.page->grab().isNull());
         }

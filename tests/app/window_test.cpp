@@ -33,8 +33,8 @@ private slots:
         QCOMPARE(s.window.stage(), Stage::Centring);
         QTest::mouseClick(s.window.rail()->button(Stage::Heat), Qt::LeftButton);
         QCOMPARE(s.window.stage(), Stage::Heat);
-        QVERIFY(s.window.page(Stage::Heat)->chart()->after()->count() > 10);
-        QVERIFY(s.window.page(Stage::Heat)->chart()->after()->points().last().y() < s.window.page(Stage::Heat)->chart()->before()->points().last().y());
+        QVERIFY(s.window.page<HeatPage>()->chart()->after()->count() > 10);
+        QVERIFY(s.window.page<HeatPage>()->chart()->after()->points().last().y() < s.window.page<HeatPage>()->chart()->before()->points().last().y());
     }
 
     void aCalloutLeadsToItsCheck()

@@ -91,6 +91,25 @@ private slots:
         QCOMPARE(directory.at("/wheels/0/barrel/5/inside_radius_mm")->address.full(), std::string("inside radius, barrel station 6 (17 × 8 ET 40)"));
     }
 
+    /// Changed, an axle that leant on the car as found becomes the setup's own; what it leant on stays.
+    void anAxleLeftOutBecomesItsOwnWhenChanged()
+    {
+        auto build = demo();
+        QVERIFY(!build.setups[1].rear);
+        const auto was = build;
+        QVERIFY(ownCorner(build, build.setups[1].id, Axle::Rear) == *was.setups[0].rear);
+        ownCorner(build, build.setups[1].id, Axle::Rear).ring.value = 0.004;
+        QCOMPARE(build.setups[1].rear->ring.value, std::optional(0.004));
+        QVERIFY(build.setups[0] == was.setups[0]);
+        // One it has already is changed where it is.
+        Corner* own = &*build.setups[1].rear;
+        QCOMPARE(&ownCorner(build, build.setups[1].id, Axle::Rear), own);
+        // With nothing to lean on it begins empty.
+        build.setups[0].front.reset();
+        build.setups[1].front.reset();
+        QVERIFY(ownCorner(build, build.setups[1].id, Axle::Front) == Corner {});
+    }
+
     void anAxleLeftOutIsAsFound()
     {
         const auto build = demo();

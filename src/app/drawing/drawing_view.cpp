@@ -15,44 +15,6 @@
 
 namespace deepstop::app {
 
-CalloutButton::CalloutButton(QWidget* parent) : QAbstractButton(parent)
-{
-    setFont(figures(13.5));
-    setCursor(Qt::PointingHandCursor);
-    setFocusPolicy(Qt::TabFocus);
-}
-
-void CalloutButton::show(const Callout& callout)
-{
-    if (level_ != callout.level)
-        update();
-    level_ = callout.level;
-    setText(callout.text);
-    setAccessibleName(QStringLiteral("%1, %2").arg(callout.text, QString::fromUtf8(nameOf(callout.level).data())));
-    setVisible(true);
-}
-
-QSize CalloutButton::sizeHint() const
-{
-    const QFontMetrics metrics(font());
-    return { metrics.horizontalAdvance(text()) + 34, metrics.height() + 7 };
-}
-
-void CalloutButton::paintEvent(QPaintEvent*)
-{
-    const Theme& t = theme();
-    QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
-    const QColor colour = colourOf(level_);
-    p.setPen(QPen(hasFocus() ? t.focus : colour, hasFocus() || underMouse() ? 2 : 1.4));
-    p.setBrush(t.raised);
-    p.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 2, 2);
-    drawLevel(p, QRectF(7, height() / 2.0 - 6, 12, 12), level_, colour);
-    p.setFont(font());
-    p.setPen(t.ink);
-    p.drawText(rect().adjusted(24, 0, -6, 0), Qt::AlignVCenter | Qt::AlignLeft, text());
-}
-
 DrawingView::DrawingView(Document& document, QWidget* parent) : QWidget(parent), document_(document), drag_(document)
 {
     setFocusPolicy(Qt::ClickFocus);

@@ -1,10 +1,10 @@
 #pragma once
 /// A sheet on the screen: drawn to scale, zoomed and panned, its dimensions typed into where they stand.
 
+#include "drawing/callout_button.hpp"
 #include "drawing/handle_drag.hpp"
 #include "drawing/layers.hpp"
 
-#include <QAbstractButton>
 #include <QWidget>
 
 #include <map>
@@ -14,22 +14,6 @@ namespace deepstop::app {
 class DimensionField;
 class FactField;
 class Document;
-
-/// A result's label on the drawing.
-class CalloutButton : public QAbstractButton {
-    Q_OBJECT
-public:
-    explicit CalloutButton(QWidget* parent);
-    void show(const Callout& callout);
-    [[nodiscard]] Level level() const { return level_; }
-    [[nodiscard]] QSize sizeHint() const override;
-
-protected:
-    void paintEvent(QPaintEvent* event) override;
-
-private:
-    Level level_ = Level::Unproven;
-};
 
 class DrawingView : public QWidget {
     Q_OBJECT

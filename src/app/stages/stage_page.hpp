@@ -1,61 +1,38 @@
 #pragma once
-/// A stage's page: its drawing, with whatever stands above or below it.
+/// A stage's page: its drawing, the row of places it can show, and whatever stands above or below. One kind of page a stage.
 
 #include "drawing/drawing_view.hpp"
 
 #include <QWidget>
 
-#include <functional>
-
 class QButtonGroup;
-class QCheckBox;
 class QComboBox;
-class QLabel;
-class QLineEdit;
 class QHBoxLayout;
+class QLabel;
 class QVBoxLayout;
 
 namespace deepstop::app {
 
-class AskList;
-class CheckList;
-class CureBoard;
 class Document;
-class CourseChart;
-class LibraryStore;
 
 class StagePage : public QWidget {
     Q_OBJECT
 public:
-    StagePage(Document& document, LibraryStore& library, Stage stage, QWidget* parent);
-
     [[nodiscard]] Stage stage() const { return stage_; }
     [[nodiscard]] DrawingView* view() const { return view_; }
-    [[nodiscard]] CourseChart* chart() const { return chart_; }
-    /// What is chosen on this stage rather than measured: antilock, the wheel, which way shims move the caliper. Null where nothing is.
-    [[nodiscard]] QComboBox* choice() const { return choice_; }
-    /// The drawer of shims, as one line of text; on the Centring stage only.
-    [[nodiscard]] QLineEdit* drawer() const { return drawer_; }
-    /// What readings are typed from, on the parts bench.
-    [[nodiscard]] QComboBox* inHand() const { return inHand_; }
-    [[nodiscard]] CheckList* checkList() const { return checks_; }
-    [[nodiscard]] AskList* askList() const { return asks_; }
-    [[nodiscard]] CureBoard* cureBoard() const { return cures_; }
-    /// Which axle's parts are shown, where that is chosen beside the places.
+    /// Which axle's parts are shown, where that is chosen beside the places; else null.
     [[nodiscard]] QComboBox* axleChoice() const { return axleChoice_; }
-    /// Centring errors as large as they are.
-    [[nodiscard]] QCheckBox* trueProportion() const { return trueProportion_; }
-    [[nodiscard]] int placeCount() const { return static_cast<int>(placeNames_.size()); }
-    /// Which of the page's places is shown: axle, mock-up, or bench.
+    /// The axle whose parts are shown.
+    [[nodiscard]] virtual Axle axle() const { return chosenAxle(); }
+    [[nodiscard]] int placeCount() const { return static_cast<int>(shownPlaces_.size()); }
+    /// Which of the page's places is shown.
     [[nodiscard]] int place() const { return place_; }
     void setPlace(int place);
-    /// The axle whose parts are shown.
-    [[nodiscard]] Axle axle() const;
-    /// Shows the place that draws this reading, if any does. On the bench several do; the first in their order.
+    /// Shows a place that draws this reading: the one shown, else the first of either axle. False where none does.
     bool showReading(const std::string& pointer);
     /// Draws the document's study.
     void refresh();
-    /// Shows the place a verdict speaks of, where the page has several.
+    /// Shows the place a verdict speaks of.
     void reveal(const Verdict& verdict);
 
 signals:
@@ -66,50 +43,53 @@ signals:
     void placeChanged();
 
 protected:
+    /// Where the row of places stands: over the sheet, or in its corner.
+    enum class Row { Over, Corner };
+    StagePage(Document& document, Stage stage, Row row, QWidget* parent);
+
+    /// What the page can show, in working order; a page with one sheet names none.
+    [[nodiscard]] virtual QStringList placeNames() const { return {}; }
+    /// What is drawn at a place; an empty sheet where a list stands instead.
+    [[nodiscard]] virtual Sheet sheet(int place) const = 0;
+    [[nodiscard]] virtual bool isDrawn(int) const { return true; }
+    /// The place that shows most of what this verdict of the page's stage rests on, its axle being chosen already.
+    [[nodiscard]] virtual int placeFor(const Verdict&) const { return place_; }
+    /// Whatever else the page shows of the study.
+    virtual void refreshRest() { }
+    /// A result was clicked on the sheet.
+    virtual void chosenInView(const std::string& id) { emit verdictChosen(id); }
+    virtual void placeClicked(int place) { setPlace(place); }
+    /// Puts what floats over the sheet where there is room.
+    virtual void arrange();
     void resizeEvent(QResizeEvent* event) override;
+
+    void addAxleChoice();
+    [[nodiscard]] Axle chosenAxle() const;
+    /// A list's title, where a sheet would have its own; empty hides it.
+    void setListTitle(const QString& text);
+    /// Puts `widgets` into the sheet's top right corner, the first outermost, and keeps the title clear of those that are shown.
+    void putInCorner(std::initializer_list<QWidget*> widgets);
+    [[nodiscard]] Document& document() const { return document_; }
+    [[nodiscard]] QHBoxLayout* placesRow() const { return placesRow_; }
+    [[nodiscard]] QVBoxLayout* column() const { return column_; }
+    /// Says `items` in `box` with `current` chosen, without a flicker where they are said already.
+    static void offer(QComboBox* box, const QStringList& items, int current);
 
 private:
     void refreshPlaces();
-    void makeAxleChoice();
-    /// The choice of what readings are typed from.
-    void makeInHand(QWidget* parent);
-    void refreshChoice();
-    void choose(int index);
-    void chooseInView(const std::string& id);
-    [[nodiscard]] bool hasBenches() const { return stage_ == Stage::PartsBench || stage_ == Stage::WheelRoom || stage_ == Stage::Centring; }
-    /// Centring: how many of its places are corners, the one still to be mocked up included.
-    [[nodiscard]] int cornerPlaces() const;
-    void mockUpAnother();
-    [[nodiscard]] bool isDrawn(int place) const;
-    void refreshDrawer();
-    void putDrawer();
-    void alignPlaces();
-    /// The choice in the corner of the sheet, the places in a row over it.
-    void putChoiceAside();
-    [[nodiscard]] Sheet sheet() const { return sheet(place_); }
-    [[nodiscard]] Sheet sheet(int place) const;
 
     Document& document_;
     Stage stage_;
+    Row row_;
     DrawingView* view_;
-    CourseChart* chart_ = nullptr;
-    QComboBox* choice_ = nullptr;
-    QLineEdit* drawer_ = nullptr;
-    QLabel* drawerTrouble_ = nullptr;
-    QWidget* drawerStrip_ = nullptr;
-    QComboBox* inHand_ = nullptr;
-    CheckList* checks_ = nullptr;
-    AskList* asks_ = nullptr;
-    CureBoard* cures_ = nullptr;
-    QComboBox* axleChoice_ = nullptr;
-    QCheckBox* trueProportion_ = nullptr;
-    QLabel* listTitle_ = nullptr;
-    QWidget* places_; ///< which axle, which mock-up
+    QWidget* places_;
     QHBoxLayout* placesRow_;
     QButtonGroup* placeButtons_;
     QVBoxLayout* column_;
+    QComboBox* axleChoice_ = nullptr;
+    QLabel* listTitle_ = nullptr;
+    QStringList shownPlaces_;
     int place_ = 0;
-    QStringList placeNames_;
 };
 
 } // namespace deepstop::app

@@ -263,11 +263,7 @@ void CureBoard::refresh(Axle axle)
         c.note = notes.join(QStringLiteral(" · "));
         if (candidate.wheel != now.wheel && candidate.ofBuild) {
             Build build = document_.build();
-            Setup& setup = *std::ranges::find(build.setups, study.after.setup->id, &Setup::id);
-            auto& own = axle == Axle::Front ? setup.front : setup.rear;
-            if (!own)
-                own = *now.corner;
-            own->wheel = candidate.wheel->id;
+            ownCorner(build, study.after.setup->id, axle).wheel = candidate.wheel->id;
             c.action = tr("Put it on");
             c.applied = std::make_shared<const Build>(std::move(build));
         }

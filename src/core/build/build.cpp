@@ -27,4 +27,15 @@ const Corner* cornerOf(const Build& build, const Setup& setup, Axle axle)
     return build.setups.empty() ? nullptr : own(build.setups.front());
 }
 
+Corner& ownCorner(Build& build, const std::string& setupId, Axle axle)
+{
+    Setup& setup = *std::ranges::find(build.setups, setupId, &Setup::id);
+    auto& own = axle == Axle::Front ? setup.front : setup.rear;
+    if (!own) {
+        const Corner* leant = cornerOf(build, setup, axle);
+        own = leant ? *leant : Corner {};
+    }
+    return *own;
+}
+
 } // namespace deepstop

@@ -489,6 +489,9 @@ struct Build {
 [[nodiscard]] const Wheel* findWheel(const Build& build, const std::string& id);
 /// The setup's own corner, or that of the car as found where the setup leaves the axle alone; null in a build without setups.
 [[nodiscard]] const Corner* cornerOf(const Build& build, const Setup& setup, Axle axle);
+/// The same to be changed: a setup that left the axle alone begins to differ here, from the corner it leaned on, or an empty one.
+/// @pre the build has a setup with that id
+[[nodiscard]] Corner& ownCorner(Build& build, const std::string& setupId, Axle axle);
 [[nodiscard]] inline const Hub& hubOf(const Build& build, Axle axle) { return axle == Axle::Front ? build.frontHub : build.rearHub; }
 
 } // namespace deepstop

@@ -163,23 +163,19 @@ Build withPart(Build build, const std::string& setupId, Axle axle, const Library
     const auto setup = std::ranges::find(build.setups, setupId, &Setup::id);
     if (setup == build.setups.end())
         return build;
-    auto& own = axle == Axle::Front ? setup->front : setup->rear;
     onShelf(library, kind, [&]<class T>(const std::vector<Shelved<T>>& shelf) {
         const auto* shelved = find(shelf, id);
         if (!shelved)
             return;
-        if (!own) {
-            const Corner* as = cornerOf(build, *setup, axle);
-            own = as ? *as : Corner {};
-        }
+        Corner& own = ownCorner(build, setupId, axle);
         if constexpr (std::is_same_v<T, Wheel>) {
             Wheel wheel = shelved->part;
             wheel.from = id;
             wheel.id = freshId([&](const std::string& candidate) { return findWheel(build, candidate) != nullptr; }, id);
-            own->wheel = wheel.id;
+            own.wheel = wheel.id;
             build.wheels.push_back(std::move(wheel));
         } else {
-            T& place = partIn(*own, static_cast<T*>(nullptr));
+            T& place = partIn(own, static_cast<T*>(nullptr));
             place = shelved->part;
             if constexpr (remembers<T>)
                 place.from = id;

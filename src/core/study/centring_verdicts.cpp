@@ -88,11 +88,8 @@ private:
     {
         auto build = std::make_shared<Build>(*study_.build);
         MockUp& m = build->mockUps[static_cast<std::size_t>(r.mockUp - study_.build->mockUps.data())];
-        auto& setup = *std::ranges::find(build->setups, study_.after.setup->id, &Setup::id);
-        auto& corner = m.axle == Axle::Front ? setup.front : setup.rear;
-        if (!corner)
-            corner = *r.corner;
-        Mount& mount = corner->mount;
+        Corner& corner = ownCorner(*build, study_.after.setup->id, m.axle);
+        Mount& mount = corner.mount;
         m.passes.push_back({ m.innerTop.date, m.innerTop, m.outerTop, m.innerBottom, m.outerBottom, m.padEdgeTop, m.padEdgeBottom, mount.shimTop, mount.shimBottom, mount.radialTop, mount.radialBottom });
         const auto foretell = [](Reading& reading, double by) {
             if (reading.value)
@@ -148,12 +145,9 @@ private:
         if (off <= 0)
             return {};
         auto build = std::make_shared<Build>(*study_.build);
-        auto& setup = *std::ranges::find(build->setups, study_.after.setup->id, &Setup::id);
-        auto& corner = r.mockUp->axle == Axle::Front ? setup.front : setup.rear;
-        if (!corner)
-            corner = *r.corner;
-        const double thickness = corner->ring.value.value_or(0) + off;
-        corner->ring = { thickness, 0.05e-3, Known::Vendor, {}, {} };
+        Corner& corner = ownCorner(*build, study_.after.setup->id, r.mockUp->axle);
+        const double thickness = corner.ring.value.value_or(0) + off;
+        corner.ring = { thickness, 0.05e-3, Known::Vendor, {}, {} };
         for (MockUp& m : build->mockUps)
             if (m.setup == r.mockUp->setup && m.axle == r.mockUp->axle) {
                 // The rotor goes outboard on both sides of the car.
@@ -171,9 +165,9 @@ private:
         const CornerResult& result = study_.after.at(r.mockUp->axle);
         if (result.wheel) {
             const Hub& hub = hubOf(*study_.build, r.mockUp->axle);
-            const double inNut = nominal([&](Sample& s) { return figures::studEngagement(s, *corner, *result.wheel, hub).inNut; });
+            const double inNut = nominal([&](Sample& s) { return figures::studEngagement(s, corner, *result.wheel, hub).inNut; });
             remedy.costs.emplace_back(std::isfinite(inNut) ? fmt::format("{} of stud left in the nut", print(inNut, style::gap, study_.system)) : std::string("measure the studs first"));
-            const double pilot = nominal([&](Sample& s) { return s(hub.pilotHeight) - s(corner->ring) - s(corner->rotor.hatThickness) - s.orElse(corner->spacer, 0); });
+            const double pilot = nominal([&](Sample& s) { return s(hub.pilotHeight) - s(corner.ring) - s(corner.rotor.hatThickness) - s.orElse(corner.spacer, 0); });
             if (std::isfinite(pilot))
                 remedy.costs.push_back(fmt::format("{} of pilot left", print(pilot, style::gap, study_.system)));
         }

@@ -159,8 +159,7 @@ private:
         if (!findWheel(*build, wheel.id))
             build->wheels.push_back(wheel);
         corner.wheel = wheel.id;
-        auto& setup = *std::ranges::find(build->setups, study_.after.setup->id, &Setup::id);
-        (axle_ == Axle::Front ? setup.front : setup.rear) = std::move(corner);
+        ownCorner(*build, study_.after.setup->id, axle_) = std::move(corner);
         return build;
     }
 

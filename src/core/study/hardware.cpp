@@ -176,23 +176,20 @@ WideningStudy wideningOf(const Study& study, Axle axle, double growth)
     result.cautions = { "This alters a part that holds pressure. Class and torque of the bolts come from the maker of the spacers.", "Leak test at full pedal force for minutes, before the wheel goes on; again after the first drive.",
         "Have it judged by a qualified engineer or licensed mechanic. The program advises and never approves." };
     auto build = std::make_shared<Build>(*study.build);
-    auto& setup = *std::ranges::find(build->setups, study.after.setup->id, &Setup::id);
-    auto& corner = axle == Axle::Front ? setup.front : setup.rear;
-    if (!corner)
-        corner = *r.corner;
+    Corner& corner = ownCorner(*build, study.after.setup->id, axle);
     const auto put = [](Reading& reading, double value) { reading = { value, {}, Known::Estimated, {}, {} }; };
-    put(corner->caliper.slotWidth, w.slotWidth);
-    put(corner->caliper.bridgeBoltLength, joints::soldBoltLength(w.bridgeBoltLength));
-    put(corner->caliper.pinLength, w.pinLength);
-    put(corner->caliper.widened, w.spacer);
+    put(corner.caliper.slotWidth, w.slotWidth);
+    put(corner.caliper.bridgeBoltLength, joints::soldBoltLength(w.bridgeBoltLength));
+    put(corner.caliper.pinLength, w.pinLength);
+    put(corner.caliper.widened, w.spacer);
     // The outboard half moves out by the spacer, the middle by half of it; the washers bring it back.
-    for (Reading* depth : { &corner->caliper.outboardDepth, &corner->caliper.inboardDepth })
+    for (Reading* depth : { &corner.caliper.outboardDepth, &corner.caliper.inboardDepth })
         if (depth->value)
             put(*depth, *depth->value + growth / 2);
-    if (corner->caliper.padRoom.value)
-        put(corner->caliper.padRoom, *corner->caliper.padRoom.value + growth);
+    if (corner.caliper.padRoom.value)
+        put(corner.caliper.padRoom, *corner.caliper.padRoom.value + growth);
     if (direction > 0)
-        for (Reading* shim : { &corner->mount.shimTop, &corner->mount.shimBottom })
+        for (Reading* shim : { &corner.mount.shimTop, &corner.mount.shimBottom })
             put(*shim, shim->value.value_or(0) + w.mountWasher);
     result.applied = std::move(build);
     return result;

@@ -165,7 +165,8 @@ CornerResult studyCorner(const Build& build, const Corner& corner, const Corner*
         r.studs = studStack(once, corner, wheel, hub);
         r.stance = stanceOf(once, corner, wheel);
     }
-    const auto rotor = fit::rotorSection(r.drawn, fit::growth(2 * r.drawn.rotor.outerRadius, setting(build.wants.hotRise, &Wants::hotRise)) / 2);
+    r.hotGrowth = fit::growth(r.drawn.rotor.outerRadius, setting(build.wants.hotRise, &Wants::hotRise));
+    const auto rotor = fit::rotorSection(r.drawn, r.hotGrowth);
     for (const KeepOut& place : hub.keepOuts)
         r.keepOuts.push_back(fit::keepOutRoom({ -place.depth.value.value_or(NAN), place.radius.value.value_or(NAN) }, r.wheelShape, rotor));
     r.shieldCut = shieldCutOf(r, hub, build.wants);

@@ -92,6 +92,7 @@ struct CornerResult {
     Figure smallestGap; ///< to the wheel
     std::vector<std::optional<fit::Room>> keepOuts; ///< on `drawn`, one each of the hub's
     std::vector<fit::PlannedStation> stations; ///< where to measure the wheel for this caliper; empty while its outline is not known
+    double hotGrowth = 0; ///< of the rotor's radius, on `drawn`
     std::optional<fit::ShieldCut> shieldCut; ///< at nominal readings; nothing while one of them lacks
     joints::StudStack studs {}; ///< NaN where nobody has read
     fit::Stance stance {}; ///< of the wheel; NaN likewise

@@ -48,11 +48,10 @@ Sheet behindSheet(const Study& study, Axle axle)
     sheet.subtitle = QObject::tr("%1 · red: the hot ring, and the line to cut a shield along · crosses: places that stand still").arg(unitNote(study));
     const Hub& hub = hubOf(*study.build, axle);
     const std::string at = axle == Axle::Front ? "/front_hub" : "/rear_hub";
-    const double growth = fit::growth(r.drawn.rotor.outerRadius, study.build->wants.hotRise.value.value_or(500));
     CornerDrawing drawing(sheet, r);
     drawing.hub();
     drawing.rotor();
-    drawing.hotRing(growth);
+    drawing.hotRing(r.hotGrowth);
     drawing.shield(hub);
     drawing.keepOuts(hub);
     double left = -0.075;

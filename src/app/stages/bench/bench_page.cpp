@@ -1,0 +1,88 @@
+#include "stages/bench/bench_page.hpp"
+
+#include "document.hpp"
+#include "stages/bench/bench_sheets.hpp"
+#include "widgets/ask_list.hpp"
+#include "widgets/check_list.hpp"
+#include "widgets/in_hand.hpp"
+
+#include <QVBoxLayout>
+
+namespace deepstop::app {
+
+BenchPage::BenchPage(Document& document, QWidget* parent)
+    : StagePage(document, Stage::PartsBench, Row::Over, parent), checks_(new CheckList(document, this)), asks_(new AskList(document, this)), inHand_(new InHand(document, view()))
+{
+    addAxleChoice();
+    column()->addWidget(checks_, 3);
+    column()->addWidget(asks_, 3);
+    connect(checks_, &CheckList::verdictChosen, this, &StagePage::verdictChosen);
+    connect(asks_, &AskList::readingWanted, this, &StagePage::readingWanted);
+    connect(asks_, &AskList::refused, this, &StagePage::refused);
+    // The last reading of one bench leads on to the next, up to the scales.
+    connect(view(), &DrawingView::finished, this, [this] {
+        if (place() < Scales) {
+            setPlace(place() + 1);
+            view()->focusFirst();
+        }
+    });
+}
+
+QStringList BenchPage::placeNames() const
+{
+    return { tr("Rotor"), tr("Caliper"), tr("Pads"), tr("Fittings"), tr("Scales"), tr("Old and new"), tr("Unpacking"), tr("To ask") };
+}
+
+Sheet BenchPage::sheet(int place) const
+{
+    const Study& study = document().study();
+    switch (place) {
+    case Rotor: return rotorSheet(study, axle());
+    case Caliper: return caliperSheet(study, axle());
+    case Pads: return padSheet(study, axle());
+    case Fittings: return fittingsSheet(study, axle());
+    case Scales: return scalesSheet(study, axle());
+    case Comparison: return comparisonSheet(study, axle());
+    default: return {};
+    }
+}
+
+int BenchPage::placeFor(const Verdict& verdict) const
+{
+    // Nothing is turned over that shows it already.
+    if (place() == Unpacking || place() == Ask)
+        return place();
+    const auto part = verdict.id.substr(verdict.id.find('/') + 1);
+    if (part == "received")
+        return Unpacking;
+    if (part == "weight")
+        return Scales;
+    if (part == "pad-slot" || part == "pad-window" || part == "mount-spacing")
+        return Caliper;
+    if (part.starts_with("worn-pad"))
+        return Pads;
+    if (part == "bolt-thread" || part.starts_with("hose"))
+        return Fittings;
+    return Rotor;
+}
+
+void BenchPage::refreshRest()
+{
+    checks_->setVisible(place() == Unpacking);
+    asks_->setVisible(place() == Ask);
+    if (place() == Unpacking)
+        checks_->refresh(axle());
+    if (place() == Ask)
+        asks_->refresh();
+    inHand_->setVisible(place() <= Scales);
+    inHand_->refresh();
+}
+
+void BenchPage::arrange()
+{
+    StagePage::arrange();
+    putInCorner({ inHand_ });
+    setListTitle(place() == Unpacking ? (axle() == Axle::Front ? tr("Front kit, unpacked") : tr("Rear kit, unpacked")) : place() == Ask ? tr("Still to be read") : QString());
+}
+
+} // namespace deepstop::app

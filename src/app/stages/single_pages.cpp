@@ -1,0 +1,69 @@
+#include "stages/single_pages.hpp"
+
+#include "document.hpp"
+#include "stages/course_chart.hpp"
+#include "stages/sheets.hpp"
+
+#include <QComboBox>
+#include <QHBoxLayout>
+
+namespace deepstop::app {
+
+CarPage::CarPage(Document& document, QWidget* parent) : StagePage(document, Stage::Car, Row::Corner, parent), antilock_(new QComboBox)
+{
+    antilock_->setObjectName(QStringLiteral("choice"));
+    antilock_->setAccessibleName(tr("Antilock brakes"));
+    antilock_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
+    placesRow()->addWidget(antilock_);
+    connect(antilock_, &QComboBox::activated, this, &CarPage::choose);
+}
+
+Sheet CarPage::sheet(int) const { return carSheet(document().study()); }
+
+void CarPage::refreshRest()
+{
+    offer(antilock_, { tr("Antilock: not known"), tr("Antilock: yes"), tr("Antilock: no") }, static_cast<int>(document().build().car.antilock));
+}
+
+void CarPage::choose(int index)
+{
+    Build build = document().build();
+    build.car.antilock = static_cast<YesNo>(index);
+    if (!(build == document().build()))
+        document().setBuild(std::move(build), antilock_->itemText(index));
+}
+
+HeatPage::HeatPage(Document& document, QWidget* parent) : StagePage(document, Stage::Heat, Row::Corner, parent), chart_(new CourseChart(Stage::Heat, this))
+{
+    column()->addWidget(chart_, 2);
+}
+
+QStringList HeatPage::placeNames() const
+{
+    QStringList names;
+    for (const Axle each : { Axle::Front, Axle::Rear })
+        if (document().study().after.at(each).corner)
+            names << (each == Axle::Front ? tr("Front") : tr("Rear"));
+    return names;
+}
+
+Axle HeatPage::axleAt(int place) const { return place > 0 || !document().study().after.front.corner ? Axle::Rear : Axle::Front; }
+
+Axle HeatPage::axle() const { return axleAt(place()); }
+
+Sheet HeatPage::sheet(int place) const { return heatSheet(document().study(), axleAt(place)); }
+
+int HeatPage::placeFor(const Verdict& verdict) const { return verdict.axle == axleAt(0) ? 0 : 1; }
+
+void HeatPage::refreshRest() { chart_->setStudy(document().study(), axle()); }
+
+StopPage::StopPage(Document& document, QWidget* parent) : StagePage(document, Stage::Stop, Row::Corner, parent), chart_(new CourseChart(Stage::Stop, this))
+{
+    column()->addWidget(chart_, 2);
+}
+
+Sheet StopPage::sheet(int) const { return roadSheet(document().study()); }
+
+void StopPage::refreshRest() { chart_->setStudy(document().study(), axle()); }
+
+} // namespace deepstop::app

@@ -1,0 +1,124 @@
+#include "stages/wheel/wheel_page.hpp"
+
+#include "document.hpp"
+#include "stages/sheets.hpp"
+#include "stages/wheel/wheel_sheets.hpp"
+#include "widgets/cure_board.hpp"
+
+#include <QComboBox>
+#include <QVBoxLayout>
+
+namespace deepstop::app {
+
+WheelPage::WheelPage(Document& document, LibraryStore& library, QWidget* parent)
+    : StagePage(document, Stage::WheelRoom, Row::Over, parent), cures_(new CureBoard(document, library, this)), wheel_(new QComboBox(view()))
+{
+    addAxleChoice();
+    column()->addWidget(cures_, 3);
+    wheel_->setObjectName(QStringLiteral("choice"));
+    wheel_->setAccessibleName(tr("Wheel"));
+    wheel_->setToolTip(tr("The wheel on this axle"));
+    wheel_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
+    wheel_->setMaximumWidth(190);
+    connect(wheel_, &QComboBox::activated, this, &WheelPage::putOn);
+}
+
+QStringList WheelPage::placeNames() const { return { tr("Section"), tr("Outboard"), tr("Wheel"), tr("Studs"), tr("Behind"), tr("Room to win"), tr("Wanted") }; }
+
+Sheet WheelPage::sheet(int place) const
+{
+    const Study& study = document().study();
+    switch (place) {
+    case Outboard: return faceSheet(study, axle());
+    case Wheel: return wheelSheet(study, axle());
+    case Studs: return studSheet(study, axle());
+    case Behind: return behindSheet(study, axle());
+    case Cures: return {};
+    case Wanted: return wantedSheet(study);
+    default: return wheelRoomSheet(study, axle());
+    }
+}
+
+int WheelPage::placeFor(const Verdict& verdict) const
+{
+    const auto part = verdict.id.substr(verdict.id.find('/') + 1);
+    if (part == "bleeder" || part == "piston-order")
+        return Outboard;
+    if (part == "studs" || part == "nut-seat" || part == "pilot" || part == "washers" || part == "wheel-place" || part == "fender-room" || part == "inner-room")
+        return Studs;
+    if (part == "shield" || part == "hat-gap" || part.starts_with("keep-out"))
+        return Behind;
+    // The gaps to the wheel are seen on the wheel's own sheet and on the board as well.
+    return place() == Wheel || place() == Cures ? place() : Section;
+}
+
+void WheelPage::refreshRest()
+{
+    const Study& study = document().study();
+    const Corner* corner = study.after.at(axle()).corner;
+    QStringList names;
+    int current = -1;
+    for (const deepstop::Wheel& each : study.build->wheels) {
+        names << QString::fromStdString(each.name);
+        if (corner && each.id == corner->wheel)
+            current = static_cast<int>(names.size()) - 1;
+    }
+    offer(wheel_, names, current);
+    wheel_->setVisible(place() != Wanted);
+    cures_->setVisible(place() == Cures);
+    // A board nobody sees is not worked out; while somebody types or drags, it waits as well.
+    if (place() == Cures && !document().isPreviewing())
+        cures_->refresh(axle());
+}
+
+void WheelPage::arrange()
+{
+    StagePage::arrange();
+    putInCorner({ wheel_ });
+    setListTitle(place() != Cures ? QString() : axle() == Axle::Front ? tr("Room for the front caliper") : tr("Room for the rear caliper"));
+}
+
+void WheelPage::putOn(int index)
+{
+    const Study& study = document().study();
+    if (!study.after.at(axle()).corner)
+        return;
+    Build build = document().build();
+    ownCorner(build, study.after.setup->id, axle()).wheel = build.wheels[static_cast<std::size_t>(index)].id;
+    if (!(build == document().build()))
+        document().setBuild(std::move(build), wheel_->itemText(index));
+}
+
+void WheelPage::chosenInView(const std::string& id)
+{
+    if (const auto station = stationOf(id))
+        takeStation(*station);
+    else
+        emit verdictChosen(id);
+}
+
+void WheelPage::takeStation(std::size_t index)
+{
+    const CornerResult& r = document().study().after.at(axle());
+    if (!r.wheel || index >= r.stations.size())
+        return;
+    const fit::PlannedStation station = r.stations[index];
+    Build build = document().build();
+    const auto which = static_cast<std::size_t>(r.wheel - document().study().build->wheels.data());
+    deepstop::Wheel& wheel = build.wheels[which];
+    const std::string at = "/wheels/" + std::to_string(which);
+    // The straightedge is set to where the plan says; what it reads there is still to come.
+    const Reading place { station.place, {}, Known::Measured, "straightedge", {} };
+    std::string wanted;
+    if (station.on == fit::PlannedStation::On::Barrel) {
+        wheel.barrel.push_back({ place, {} });
+        wanted = at + "/barrel/" + std::to_string(wheel.barrel.size() - 1) + "/inside_radius_mm";
+    } else {
+        wheel.spokes.push_back({ place, {}, wheel.spokes.empty() ? std::string() : wheel.spokes.front().along });
+        wanted = at + "/spokes/" + std::to_string(wheel.spokes.size() - 1) + "/distance_mm";
+    }
+    document().setBuild(std::move(build), tr("station of %1").arg(QString::fromStdString(wheel.name)));
+    emit readingWanted(wanted);
+}
+
+} // namespace deepstop::app

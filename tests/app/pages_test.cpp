@@ -1,0 +1,176 @@
+/// The pages of the stages: whatever a check or an open question speaks of, its page shows it; places, axles and choices.
+
+#include "app/shown.hpp"
+
+#include <QRegularExpression>
+
+#include <set>
+
+namespace {
+
+QString linnet() { return MainWindow::demoFolder() + "/linnet.deepstop"; }
+
+bool draws(const Sheet& sheet, const std::string& pointer)
+{
+    return std::ranges::find(sheet.dimensions, pointer, &DimensionLine::pointer) != sheet.dimensions.end();
+}
+
+/// Whether a sheet shows a result, or any reading it rests on.
+bool shows(const Sheet& sheet, const Study& study, const Verdict& verdict)
+{
+    if (std::ranges::find(sheet.callouts, verdict.id, &Callout::verdict) != sheet.callouts.end())
+        return true;
+    return std::ranges::any_of(verdict.figure.restsOn, [&](const Reading* reading) {
+        const Address* address = study.directory->of(*reading);
+        return address && draws(sheet, address->pointer);
+    });
+}
+
+} // namespace
+
+class PagesTest : public QObject {
+    Q_OBJECT
+private slots:
+    void initTestCase() { beginWindowTests(); }
+    void init() { freshSettings(); }
+
+    void everyCheckLeadsToASheetThatShowsIt_data()
+    {
+        QTest::addColumn<QString>("file");
+        QTest::addColumn<QString>("setup");
+        QTest::newRow("the kit that fits") << merle() << "varnik-330";
+        QTest::newRow("the kit that hits") << merle() << "varnik-355";
+        QTest::newRow("linnet") << linnet() << "";
+    }
+    void everyCheckLeadsToASheetThatShowsIt()
+    {
+        QFETCH(QString, file);
+        QFETCH(QString, setup);
+        Shown s(file);
+        s.window.document().setPair({ {}, setup.toStdString() });
+        int shown = 0;
+        QStringList lost;
+        for (const Verdict& v : std::vector(s.window.document().study().verdicts)) {
+            s.window.setStage(v.stage);
+            s.window.slip()->choose(v.id);
+            const StagePage* page = s.window.page(v.stage);
+            // A list in place of the sheet names the check itself; a check without readings of its own has nothing to be drawn.
+            if (page->view()->isHidden() || v.figure.restsOn.empty())
+                continue;
+            // What is there already is drawn behind the new as a ghost, not to be typed into.
+            if (v.id.ends_with("-found"))
+                continue;
+            if (!shows(page->view()->sheet(), s.window.document().study(), v))
+                lost << QStringLiteral("%1 leads to “%2”").arg(QString::fromStdString(v.id), page->view()->sheet().title);
+            ++shown;
+        }
+        QVERIFY2(lost.isEmpty(), qPrintable(lost.join(QStringLiteral("; "))));
+        QVERIFY(shown > 20);
+    }
+
+    /// Whatever is still to be read of the kit has a dimension somewhere that takes it, and the way there ends with the cursor in it.
+    void everyOpenQuestionCanBeGoneTo_data()
+    {
+        QTest::addColumn<QString>("file");
+        QTest::addColumn<QString>("setup");
+        QTest::newRow("a kit nobody has wholly measured") << merle() << "varnik-355";
+        QTest::newRow("linnet") << linnet() << "";
+        QTest::newRow("a build nobody has said anything of") << "" << "";
+    }
+    void everyOpenQuestionCanBeGoneTo()
+    {
+        QFETCH(QString, file);
+        QFETCH(QString, setup);
+        Shown s(file.isEmpty() ? merle() : file);
+        if (file.isEmpty())
+            s.window.startNew();
+        s.window.document().setPair({ {}, setup.toStdString() });
+        QStringList lost;
+        const auto questions = s.window.document().study().questions;
+        for (const Question& question : questions) {
+            emit s.window.slip()->readingWanted(question.address.pointer);
+            const auto* field = qobject_cast<DimensionField*>(QApplication::focusWidget());
+            // Of the car as found, which no sheet of the kit asks for, the card on the slip takes it.
+            const bool card = question.address.pointer.starts_with("/setups/0/") && s.window.slip()->card()->pointer() == question.address.pointer;
+            if ((!field || field->pointer() != question.address.pointer) && !card)
+                lost << QString::fromStdString(question.address.pointer);
+        }
+        QVERIFY2(lost.isEmpty(), qPrintable(lost.join(QStringLiteral("; "))));
+        QVERIFY(!questions.empty());
+    }
+
+    /// Alt and the arrow keys go round the places of every stage, and the one shown is told apart without colour.
+    void thePlacesOfEveryStageAreGoneRoundByKeys()
+    {
+        Shown s;
+        for (const Stage stage : workingOrder()) {
+            s.window.setStage(stage);
+            StagePage* page = s.window.page(stage);
+            std::set<QString> titles;
+            const int places = page->placeCount();
+            for (int step = 0; step < places; ++step) {
+                const auto buttons = page->findChildren<QPushButton*>(QRegularExpression("^place-"));
+                QCOMPARE(buttons.size(), places);
+                QCOMPARE(std::ranges::count_if(buttons, [](const QPushButton* b) { return b->font().underline() && b->isChecked(); }), 1);
+                if (!page->view()->isHidden())
+                    titles.insert(page->view()->sheet().title);
+                QTest::keyClick(&s.window, Qt::Key_Right, Qt::AltModifier);
+            }
+            QCOMPARE(page->place(), 0);
+            QVERIFY(static_cast<int>(titles.size()) >= places - 3);
+        }
+    }
+
+    void aCarWithNothingInFrontShowsItsRearRing()
+    {
+        Shown s;
+        auto build = demo();
+        for (Setup& setup : build.setups)
+            setup.front.reset();
+        s.window.document().setBuild(build, "rear only");
+        s.window.setStage(Stage::Heat);
+        auto* heat = s.window.page<HeatPage>();
+        QCOMPARE(heat->placeCount(), 1);
+        QCOMPARE(heat->axle(), Axle::Rear);
+        QVERIFY(heat->view()->sheet().title.contains("ear"));
+    }
+
+    /// A wheel put on the axle a setup leaves alone makes that axle its own; what it leaned on stays as it was.
+    void choosingAWheelForAnAxleLeftAloneMakesItsOwnCorner()
+    {
+        Shown s;
+        s.window.setStage(Stage::WheelRoom);
+        auto* page = s.window.page<WheelPage>();
+        QVERIFY(!s.window.document().build().setups[1].rear);
+        page->axleChoice()->setCurrentIndex(1);
+        emit page->axleChoice()->activated(1);
+        const int other = 1 - std::max(0, page->wheel()->currentIndex());
+        page->wheel()->setCurrentIndex(other);
+        emit page->wheel()->activated(other);
+        const Build& build = s.window.document().build();
+        QVERIFY(build.setups[1].rear.has_value());
+        QCOMPARE(build.setups[1].rear->wheel, build.wheels[static_cast<std::size_t>(other)].id);
+        QVERIFY(build.setups[0] == demo().setups[0]);
+        Corner same = *build.setups[1].rear;
+        same.wheel = build.setups[0].rear->wheel;
+        QVERIFY(same == *build.setups[0].rear);
+        QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
+        QVERIFY(s.window.document().build() == demo());
+    }
+
+    void theInstrumentInHandIsTheSameOnBenchAndMockUp()
+    {
+        Shown s;
+        s.window.setStage(Stage::PartsBench);
+        auto* hand = s.window.page<BenchPage>()->inHand();
+        const int vernier = hand->findData("vernier");
+        hand->setCurrentIndex(vernier);
+        emit hand->activated(vernier);
+        s.window.setStage(Stage::Centring);
+        QCOMPARE(s.window.page<CentringPage>()->findChild<InHand*>()->currentIndex(), vernier);
+        QCOMPARE(s.window.document().inHand(), QStringLiteral("vernier"));
+    }
+};
+
+QTEST_MAIN(PagesTest)
+#include "pages_test.moc"
