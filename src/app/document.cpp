@@ -69,10 +69,12 @@ QString Document::title() const
     return path_.isEmpty() ? QString::fromStdString(build().car.name.empty() ? "New build" : build().car.name) : QFileInfo(path_).fileName();
 }
 
-void Document::show(std::shared_ptr<const Build> build, Remedies remedies)
+void Document::show(std::shared_ptr<const Build> build, Remedies remedies, const Directory* alike)
 {
     rest_.stop();
-    shown_ = std::make_unique<Study>(deepstop::study(std::move(build), pair_, units_, remedies));
+    shown_ = std::make_unique<Study>(deepstop::study(std::move(build), pair_, units_, remedies, alike));
+    if (shown_->build == build_)
+        directory_ = shown_->directory;
     emit studied();
 }
 
@@ -202,7 +204,9 @@ void Document::setBuild(Build build, const QString& what)
 void Document::preview(const std::string& pointer, const Reading& reading)
 {
     previewing_ = true;
-    show(std::make_shared<const Build>(withReading(*build_, pointer, reading)), Remedies::LeftOut);
+    // A reading put into the free place of a list makes the build longer; any other changes nothing but what it says.
+    const bool longer = pointer.find("/-") != std::string::npos;
+    show(std::make_shared<const Build>(withReading(*build_, pointer, reading)), Remedies::LeftOut, longer ? nullptr : directory_.get());
     rest_.start();
 }
 

@@ -82,7 +82,7 @@ signals:
 
 private:
     friend class BuildEdit;
-    void show(std::shared_ptr<const Build> build, Remedies remedies = Remedies::Sought);
+    void show(std::shared_ptr<const Build> build, Remedies remedies = Remedies::Sought, const Directory* alike = nullptr);
     void put(std::shared_ptr<const Build> build);
     void adopt(files::BuildFile file, const QString& path);
     void dropRecovery();
@@ -90,6 +90,7 @@ private:
     std::shared_ptr<const Build> build_;
     std::shared_ptr<const nlohmann::json> unknown_;
     std::unique_ptr<Study> shown_;
+    std::shared_ptr<const Directory> directory_; ///< of `build_`
     bool previewing_ = false;
     bool recovered_ = false;
     UnitSystem units_ = UnitSystem::Metric;

@@ -88,9 +88,10 @@ private slots:
                 for (const DimensionLine& line : view->sheet().dimensions)
                     pointers.push_back(line.pointer);
                 for (const auto& pointer : pointers) {
-                    const auto* entry = s.window.document().study().directory->at(pointer);
+                    // Kept beyond the study that the first preview replaces.
+                    const Address address = s.window.document().study().directory->at(pointer)->address;
                     for (const double si : { 1e-6, 0.001, 99.0 }) {
-                        if (!refusal(entry->address, si).empty())
+                        if (!refusal(address, si).empty())
                             continue;
                         s.window.document().preview(pointer, { si, {}, Known::Measured, {}, {} });
                         QVERIFY2(!view->grab().isNull(), pointer.c_str());

@@ -62,6 +62,26 @@ private slots:
         QVERIFY(withReading(build, "/nowhere", other) == build);
     }
 
+    /// Addresses shared with a build that says other things in the same places lead into the new build.
+    void sharedAddressesLeadIntoTheNewBuild()
+    {
+        const auto build = demo();
+        const Directory whole(build);
+        for (const char* pointer : { "/setups/1/front/spacer_mm", "/wheels/0/barrel/4/inside_radius_mm", "/car/mass_kg" }) {
+            const Build then = withReading(build, pointer, { 0.123, {}, Known::Estimated, {}, {} });
+            const Directory afresh(then);
+            const Directory shared(then, whole);
+            QCOMPARE(shared.entries().size(), afresh.entries().size());
+            for (std::size_t i = 0; i < afresh.entries().size(); ++i) {
+                QCOMPARE(shared.entries()[i].reading, afresh.entries()[i].reading);
+                QCOMPARE(shared.entries()[i].address.pointer, afresh.entries()[i].address.pointer);
+                QCOMPARE(shared.of(*afresh.entries()[i].reading)->full(), afresh.entries()[i].address.full());
+            }
+            QCOMPARE(shared.at(pointer)->reading->value, std::optional(0.123));
+            QVERIFY(shared.at("/wheels/0/barrel/-/depth_mm") && !shared.at("/nowhere"));
+        }
+    }
+
     void rangesAreKept()
     {
         const auto build = demo();

@@ -1,6 +1,7 @@
 #include "widgets/dimension_field.hpp"
 
 #include "document.hpp"
+#include "drawing/layers.hpp"
 #include "quantity/entry.hpp"
 #include "theme.hpp"
 
@@ -236,18 +237,39 @@ void DimensionField::paintEvent(QPaintEvent* event)
 {
     const Theme& t = theme();
     QPainter p(this);
-    p.setRenderHint(QPainter::Antialiasing);
     const bool wrong = !refusal_.isEmpty();
     const bool active = hasFocus();
     QPen pen(wrong ? t.bad : active ? t.focus : missing_ || estimated_ ? t.unproven : t.rule, active || wrong ? 2 : 1);
     if (!active && (missing_ || estimated_))
         pen.setStyle(Qt::DashLine);
-    p.setPen(pen);
-    p.setBrush(active ? t.raised : t.paper);
-    p.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 2, 2);
-    p.end();
+    const auto frame = [&](QPainter& onto) {
+        onto.setRenderHint(QPainter::Antialiasing);
+        onto.setPen(pen);
+        onto.setBrush(active ? t.raised : t.paper);
+        onto.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 2, 2);
+    };
     dress();
-    QLineEdit::paintEvent(event);
+    if (active) {
+        frame(p);
+        p.end();
+        QLineEdit::paintEvent(event);
+        return;
+    }
+    // Most of them stand still while one is typed or dragged, so each keeps its picture.
+    const qreal ratio = devicePixelRatioF();
+    const auto likeness = (Likeness() << text() << rect() << pen.color() << static_cast<int>(pen.style()) << pen.widthF() << t.paper << dressedIn_ << ratio).number();
+    if (likeness != pictured_) {
+        pictured_ = likeness;
+        picture_ = QPixmap(size() * ratio);
+        picture_.setDevicePixelRatio(ratio);
+        picture_.fill(Qt::transparent);
+        QPainter onto(&picture_);
+        frame(onto);
+        onto.setFont(font());
+        onto.setPen(dressedIn_);
+        onto.drawText(rect(), Qt::AlignCenter, text());
+    }
+    p.drawPixmap(0, 0, picture_);
 }
 
 } // namespace deepstop::app

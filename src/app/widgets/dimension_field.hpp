@@ -5,6 +5,7 @@
 #include "quantity/format.hpp"
 
 #include <QLineEdit>
+#include <QPixmap>
 
 namespace deepstop::app {
 
@@ -58,6 +59,8 @@ private:
     bool missing_ = false;
     bool estimated_ = false;
     QColor dressedIn_; ///< of its figures
+    QPixmap picture_; ///< without the focus
+    std::size_t pictured_ = 0;
     bool editing_ = false;
     QString refusal_;
 };

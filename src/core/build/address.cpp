@@ -21,10 +21,18 @@ public:
 
     void reading(std::string_view key, std::string_view label, const Style& style, Range range, Reading& reading)
     {
-        finder_.reading(addressOf(key, label, style, range), reading);
+        if constexpr (Finder::wantsAddresses)
+            finder_.reading(addressOf(key, label, style, range), reading);
+        else
+            finder_.reading(reading);
     }
     void readings(std::string_view key, std::string_view label, const Style& style, Range range, std::vector<Reading>& list)
     {
+        if constexpr (!Finder::wantsAddresses) {
+            for (Reading& each : list)
+                finder_.reading(each);
+            return;
+        }
         const auto address = [&](const std::string& index, std::size_t number) {
             return Address { pointer_ + "/" + std::string(key) + "/" + index, fmt::format("{} {}", label, number), place_, style, range };
         };
@@ -61,6 +69,11 @@ public:
     template <class T>
     void list(std::string_view key, std::string_view label, std::vector<T>& values)
     {
+        if constexpr (!Finder::wantsAddresses) {
+            for (T& value : values)
+                describe(*this, value);
+            return;
+        }
         const auto suffix = [&](std::size_t number) { return label.empty() ? std::string() : fmt::format(", {} {}", label, number); };
         for (std::size_t i = 0; i < values.size(); ++i)
             inside(fmt::format("{}/{}", key, i), placeOf(values[i]), suffix(i + 1), values[i]);
@@ -98,6 +111,10 @@ private:
     template <class T>
     void inside(const std::string& key, const std::string& place, const std::string& suffix, T& value)
     {
+        if constexpr (!Finder::wantsAddresses) {
+            describe(*this, value);
+            return;
+        }
         const auto [pointer, outer, outerSuffix] = std::tuple { pointer_.size(), place_.size(), suffix_.size() };
         pointer_.append("/").append(key);
         if (finder_.seeks(pointer_)) {
@@ -129,6 +146,7 @@ private:
 /// What a finder does with what it does not care for: nothing.
 struct Finder {
     static constexpr bool wantsFacts = false;
+    static constexpr bool wantsAddresses = true;
     bool seeks(const std::string&) { return false; }
     void reading(const Address&, Reading&) { }
     template <class T>
@@ -155,11 +173,17 @@ const Reading noReading;
 
 struct Collect : Finder {
     bool seeks(const std::string&) const { return true; }
-    void reading(Address&& address, Reading& place) { (inFree ? free_ : entries).push_back({ std::move(address), inFree ? &noReading : &place }); }
+    void reading(Address&& address, Reading& place)
+    {
+        (inFree ? freePlaces : addresses).push_back(std::move(address));
+        if (!inFree)
+            readings.push_back(&place);
+    }
+    void reading(Reading&) { }
     bool free(Address&& address, Reading&)
     {
         if (!inFree)
-            free_.push_back({ std::move(address), &noReading });
+            freePlaces.push_back(std::move(address));
         return false;
     }
     void beginFree() { ++inFree; }
@@ -168,11 +192,18 @@ struct Collect : Finder {
         --inFree;
         return false;
     }
-    std::vector<Directory::Entry>& entries;
-    std::vector<Directory::Entry>& free_;
+    std::vector<Address> addresses;
+    std::vector<Address> freePlaces;
+    std::vector<const Reading*> readings;
     int inFree = 0;
+};
 
-    Collect(std::vector<Directory::Entry>& all, std::vector<Directory::Entry>& places) : entries(all), free_(places) { }
+/// The readings alone, in the order of `Collect`.
+struct CollectReadings : Finder {
+    static constexpr bool wantsAddresses = false;
+    using Finder::reading;
+    void reading(Reading& place) { readings.push_back(&place); }
+    std::vector<const Reading*> readings;
 };
 
 struct PutReading : Seeker {
@@ -303,27 +334,51 @@ Directory::Directory(const Build& build)
 {
     // As many as builds usually have.
     constexpr std::size_t usual = 1024;
-    entries_.reserve(usual);
-    free_.reserve(usual);
+    Collect found;
+    for (auto* list : { &found.addresses, &found.freePlaces })
+        list->reserve(usual);
     // The walk hands out mutable references; nothing here writes through them.
-    walk(const_cast<Build&>(build), Collect(entries_, free_));
-    byReading_.reserve(entries_.size());
-    byPointer_.reserve(entries_.size());
-    for (std::size_t i = 0; i < entries_.size(); ++i) {
-        byReading_.emplace(entries_[i].reading, i);
-        byPointer_.emplace(entries_[i].address.pointer, i);
+    walk(const_cast<Build&>(build), found);
+    auto addresses = std::make_shared<Addresses>();
+    addresses->all = std::move(found.addresses);
+    addresses->free = std::move(found.freePlaces);
+    addresses->byPointer.reserve(addresses->all.size());
+    for (std::size_t i = 0; i < addresses->all.size(); ++i)
+        addresses->byPointer.emplace(addresses->all[i].pointer, i);
+    addresses_ = std::move(addresses);
+    put(found.readings);
+}
+
+Directory::Directory(const Build& build, const Directory& alike) : addresses_(alike.addresses_)
+{
+    CollectReadings found;
+    found.readings.reserve(addresses_->all.size());
+    walk(const_cast<Build&>(build), found);
+    put(found.readings);
+}
+
+void Directory::put(const std::vector<const Reading*>& readings)
+{
+    entries_.reserve(readings.size());
+    byReading_.reserve(readings.size());
+    for (std::size_t i = 0; i < readings.size(); ++i) {
+        entries_.push_back({ addresses_->all[i], readings[i] });
+        byReading_.emplace(readings[i], i);
     }
+    free_.reserve(addresses_->free.size());
+    for (const Address& address : addresses_->free)
+        free_.push_back({ address, &noReading });
 }
 
 const Address* Directory::of(const Reading& reading) const
 {
     const auto found = byReading_.find(&reading);
-    return found == byReading_.end() ? nullptr : &entries_[found->second].address;
+    return found == byReading_.end() ? nullptr : &addresses_->all[found->second];
 }
 
 const Directory::Entry* Directory::at(const std::string& pointer) const
 {
-    if (const auto found = byPointer_.find(pointer); found != byPointer_.end())
+    if (const auto found = addresses_->byPointer.find(pointer); found != addresses_->byPointer.end())
         return &entries_[found->second];
     const auto free = std::ranges::find(free_, pointer, [](const Entry& e) -> const std::string& { return e.address.pointer; });
     return free == free_.end() ? nullptr : &*free;

@@ -3,6 +3,7 @@
 
 #include "build/fields.hpp"
 
+#include <memory>
 #include <optional>
 #include <string>
 #include <unordered_map>
@@ -27,12 +28,11 @@ struct Address {
 class Directory {
 public:
     explicit Directory(const Build& build);
-    // What is found by pointer lies in the entries themselves.
-    Directory(const Directory&) = delete;
-    Directory& operator=(const Directory&) = delete;
+    /// Of a build that differs from the one of `alike` in nothing but what its readings say: the addresses are the same and are shared.
+    Directory(const Build& build, const Directory& alike);
 
     struct Entry {
-        Address address;
+        const Address& address;
         const Reading* reading;
     };
     [[nodiscard]] const std::vector<Entry>& entries() const { return entries_; }
@@ -42,10 +42,18 @@ public:
     [[nodiscard]] const Entry* at(const std::string& pointer) const;
 
 private:
+    struct Addresses {
+        std::vector<Address> all;
+        std::vector<Address> free;
+        std::unordered_map<std::string_view, std::size_t> byPointer; ///< of `all`, into their own pointers
+    };
+    /// Puts the readings, in the order of their addresses, beside them.
+    void put(const std::vector<const Reading*>& readings);
+
+    std::shared_ptr<const Addresses> addresses_;
     std::vector<Entry> entries_;
     std::vector<Entry> free_;
     std::unordered_map<const Reading*, std::size_t> byReading_;
-    std::unordered_map<std::string_view, std::size_t> byPointer_; ///< into the entries' own pointers
 };
 
 /// A copy of `build` with the reading at `pointer` replaced, or added where the pointer names the free place of a list; the build

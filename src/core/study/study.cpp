@@ -261,13 +261,13 @@ std::vector<OpenFact> openFactsOf(const Study& study)
 
 } // namespace
 
-Study study(std::shared_ptr<const Build> build, const SetupPair& pair, UnitSystem system, Remedies remedies)
+Study study(std::shared_ptr<const Build> build, const SetupPair& pair, UnitSystem system, Remedies remedies, const Directory* alike)
 {
     Study s;
     s.build = std::move(build);
     s.system = system;
     s.remedies = remedies;
-    s.directory = std::make_shared<Directory>(*s.build);
+    s.directory = alike ? std::make_shared<Directory>(*s.build, *alike) : std::make_shared<Directory>(*s.build);
     if (s.build->setups.empty())
         return s;
     s.before = studySetup(*s.build, chosen(*s.build, pair.before, 0));

@@ -196,7 +196,9 @@ struct SetupPair {
 /// A reading that is missing lacks wherever it matters, by name, and every other result stands.
 /// @param system the units that sentences are written in; numbers are SI either way
 /// @param remedies left out, every figure and every level is the same, and about a third of the work is saved
-[[nodiscard]] Study study(std::shared_ptr<const Build> build, const SetupPair& pair = {}, UnitSystem system = UnitSystem::Metric, Remedies remedies = Remedies::Sought);
+/// @param alike of a build that differs in nothing but what its readings say, to share its addresses
+[[nodiscard]] Study study(std::shared_ptr<const Build> build, const SetupPair& pair = {}, UnitSystem system = UnitSystem::Metric, Remedies remedies = Remedies::Sought,
+    const Directory* alike = nullptr);
 [[nodiscard]] Study study(const Build& build, const SetupPair& pair = {}, UnitSystem system = UnitSystem::Metric);
 
 /// "front: rotor thickness" and its like for every reading a figure lacks, joined for a sentence.
