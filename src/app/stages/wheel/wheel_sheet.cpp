@@ -145,14 +145,14 @@ Sheet wheelSheet(const Study& study, Axle axle)
         const double from = there ? wheel.insets[i].from.value.value_or(0) : 0;
         const QPointF place = inSection(face - from, top - 0.03);
         if (!there) {
-            cell(key + "/from_mm", left * 1000 + 104 * u, yInset, place, {}, true);
+            cell(key + "/from_mm", left * 1000 + 136 * u, yInset, place, {}, true);
             sheet.dimensions.back().blank = QObject::tr("+ from depth");
             break;
         }
-        sheet.fact(at + key + "/kind", QString(), { left * 1000 + 4 * u, yInset - 11 * u }, 96);
-        cell(key + "/from_mm", left * 1000 + 104 * u, yInset, place);
-        cell(key + "/to_mm", left * 1000 + 104 * u + field, yInset, place);
-        cell(key + "/height_mm", left * 1000 + 104 * u + 2 * field, yInset, place);
+        sheet.fact(at + key + "/kind", QString(), { left * 1000 + 4 * u, yInset - 11 * u }, 128);
+        cell(key + "/from_mm", left * 1000 + 136 * u, yInset, place);
+        cell(key + "/to_mm", left * 1000 + 136 * u + field, yInset, place);
+        cell(key + "/height_mm", left * 1000 + 136 * u + 2 * field, yInset, place);
     }
 
     // What the plan still wants, where it wants it.
