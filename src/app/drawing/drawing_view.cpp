@@ -1,14 +1,12 @@
 #include "drawing/drawing_view.hpp"
 
 #include "document.hpp"
-#include "drawing/inking.hpp"
 #include "theme.hpp"
 #include "widgets/dimension_field.hpp"
 #include "widgets/fact_field.hpp"
 
 #include <QKeyEvent>
 #include <QMouseEvent>
-#include <QPainter>
 #include <QWheelEvent>
 
 #include <cmath>

@@ -179,10 +179,11 @@ void DrawingView::addScaleBar()
     // The largest round length that stays under a sixth of the width.
     static constexpr double metricSteps[] { 1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10000, 20000 };
     static constexpr double usSteps[] { 0.05, 0.1, 0.25, 0.5, 1, 2, 5, 10, 12, 24, 60, 120, 240, 600 };
+    const double unit = style::size.unit(document_.units()).factor;
     double length = 0;
     double shown = 0;
     for (const double step : metric ? std::span<const double>(metricSteps) : std::span<const double>(usSteps)) {
-        const double mm = metric ? step : step * 25.4;
+        const double mm = step * unit * 1000;
         if (mm * pixelsPerMillimetre() < width() / 6.0 && mm >= length) {
             length = mm;
             shown = step;

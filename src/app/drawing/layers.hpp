@@ -16,7 +16,7 @@ namespace deepstop::app {
 
 struct Ink;
 
-/// Gathers whatever decides how something looks into one number; two that differ in any of it differ in that, but for one chance in 2⁶⁴.
+/// Gathers whatever decides how something looks into one number; two that differ in any of it practically never agree in that.
 class Likeness {
 public:
     template <class T>

@@ -109,7 +109,8 @@ void StagePage::arrange()
         column_->setContentsMargins(0, height, 0, 0);
         return;
     }
-    places_->setVisible(placesRow_->count() > 1 || (placesRow_->count() == 1 && shownPlaces_.isEmpty()));
+    // One place alone is no choice; whatever else stands in the row is.
+    places_->setVisible(placesRow_->count() > (shownPlaces_.isEmpty() ? 0 : 1));
     places_->adjustSize();
     places_->move(std::max(200, width() - places_->width() - margin), 18);
     places_->raise();

@@ -179,7 +179,6 @@ struct Collect : Finder {
         if (!inFree)
             readings.push_back(&place);
     }
-    void reading(Reading&) { }
     bool free(Address&& address, Reading&)
     {
         if (!inFree)

@@ -1,21 +1,12 @@
 #pragma once
 /// What is too far away to decide a gap. Bounds from boxes, so that what cannot matter need not be tried.
 
-#include "geometry/plane.hpp"
+#include "geometry/box.hpp"
 
 namespace deepstop::fit {
 
-/// All that lies between two corners.
-struct Box {
-    geometry::Point low;
-    geometry::Point high;
-
-    /// The same, larger by `dz` and `dr` on every side.
-    [[nodiscard]] Box grown(double dz, double dr) const { return { low - geometry::Point { dz, dr }, high + geometry::Point { dz, dr } }; }
-};
-
-/// Round at least one point.
-[[nodiscard]] Box boxAround(std::span<const geometry::Point> points);
+using geometry::Box;
+using geometry::boxAround;
 
 /// The least room, as `Room::gap` counts it, that anything inside `below` can have to anything inside `above`: over the stretch of z they
 /// share, along r and perhaps negative; elsewhere the distance.
@@ -24,7 +15,7 @@ struct Box {
 [[nodiscard]] double leastRoom(std::span<const geometry::Point> below, const Box& above);
 [[nodiscard]] double leastRoom(const Box& below, std::span<const geometry::Point> above);
 
-/// How much of z two chains share; negative: how far they lie apart along it.
+/// How far along z two chains must move before they share none of it any more; negative: before they begin to.
 [[nodiscard]] double sharedStretch(std::span<const geometry::Point> a, std::span<const geometry::Point> b);
 
 } // namespace deepstop::fit

@@ -1,4 +1,4 @@
-#include "geometry/plane.hpp"
+#include "geometry/box.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -70,25 +70,12 @@ Nearest distance(Point a0, Point a1, Point b0, Point b1)
 
 namespace {
 
-struct Box {
-    double z0, z1, r0, r1;
-};
-
-Box boxOf(Point a, Point b) { return { std::min(a.z, b.z), std::max(a.z, b.z), std::min(a.r, b.r), std::max(a.r, b.r) }; }
-
-Box boxOf(std::span<const Point> chain)
-{
-    Box box = boxOf(chain.front(), chain.front());
-    for (const Point p : chain)
-        box = { std::min(box.z0, p.z), std::max(box.z1, p.z), std::min(box.r0, p.r), std::max(box.r1, p.r) };
-    return box;
-}
-
 /// No two things are nearer than the boxes around them. Squared.
-double apart(const Box& a, const Box& b)
+double atLeastApart(const Box& a, const Box& b)
 {
-    const double z = std::max({ 0.0, b.z0 - a.z1, a.z0 - b.z1 });
-    const double r = std::max({ 0.0, b.r0 - a.r1, a.r0 - b.r1 });
+    const Point away = apart(a, b);
+    const double z = std::max(0.0, away.z);
+    const double r = std::max(0.0, away.r);
     return z * z + r * r;
 }
 
@@ -98,7 +85,7 @@ std::size_t nearestStraight(std::span<const Point> chain, const Box& box)
     std::size_t nearest = 0;
     double least = std::numeric_limits<double>::infinity();
     for (std::size_t i = 0; i + 1 < chain.size(); ++i)
-        if (const double there = apart(boxOf(chain[i], chain[i + 1]), box); there < least) {
+        if (const double there = atLeastApart(boxAround(chain[i], chain[i + 1]), box); there < least) {
             least = there;
             nearest = i;
         }
@@ -113,10 +100,10 @@ std::optional<Nearest> distance(std::span<const Point> a, std::span<const Point>
     if (a.size() < 2 || b.size() < 2 || !std::ranges::all_of(a, finite) || !std::ranges::all_of(b, finite))
         return {};
     // A pair that is probably near goes first; its distance rules out nearly all the others, first by whole chains, then by straights.
-    const Box aroundA = boxOf(a);
-    const Box aroundB = boxOf(b);
+    const Box aroundA = boxAround(a);
+    const Box aroundB = boxAround(b);
     const std::size_t j = nearestStraight(b, aroundA);
-    const std::size_t i = nearestStraight(a, boxOf(b[j], b[j + 1]));
+    const std::size_t i = nearestStraight(a, boxAround(b[j], b[j + 1]));
     Nearest best = distance(a[i], a[i + 1], b[j], b[j + 1]);
     double least = best.distance * best.distance;
     struct Straight {
@@ -126,14 +113,14 @@ std::optional<Nearest> distance(std::span<const Point> a, std::span<const Point>
     std::vector<Straight> near;
     near.reserve(b.size());
     for (std::size_t k = 0; k + 1 < b.size(); ++k)
-        if (const Box box = boxOf(b[k], b[k + 1]); apart(box, aroundA) < least)
+        if (const Box box = boxAround(b[k], b[k + 1]); atLeastApart(box, aroundA) < least)
             near.push_back({ k, box });
     for (std::size_t h = 0; h + 1 < a.size(); ++h) {
-        const Box box = boxOf(a[h], a[h + 1]);
-        if (apart(box, aroundB) >= least)
+        const Box box = boxAround(a[h], a[h + 1]);
+        if (atLeastApart(box, aroundB) >= least)
             continue;
         for (const Straight& straight : near) {
-            if (apart(box, straight.box) >= least)
+            if (atLeastApart(box, straight.box) >= least)
                 continue;
             const Nearest found = distance(a[h], a[h + 1], b[straight.index], b[straight.index + 1]);
             if (found.distance < best.distance) {

@@ -238,9 +238,7 @@ void sayIdle(Sample& s, const WheelAsRead& as, geometry::Point place)
         idleInsets(s, as, upright);
     }
     for (const Line& line : spokesOf(as, 0))
-        for (std::size_t i = 0; line.points.size() >= 2 && i < line.along.size(); ++i)
-            if (staysInOrder(line, i) && tooFar(turned, sweptBy(line, i), as.gap))
-                callIdle(s, { line.along[i], line.across[i] });
+        idleStations(s, line, turned, as.gap);
 }
 
 } // namespace deepstop::figures
