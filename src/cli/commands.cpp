@@ -31,14 +31,15 @@ const Setup& setupOf(const files::BuildFile& file, const std::string& path, cons
     std::string known;
     for (const Setup& s : file.build.setups)
         known += (known.empty() ? "" : ", ") + s.id;
-    throw files::Refusal(path + ": there is no setup “" + id + "”; it has " + known + ".");
+    throw files::Refusal(path + ": there is no setup “" + shortened(id) + "”; it has " + known + ".");
 }
 
 std::string today()
 {
     const std::time_t now = std::time(nullptr);
+    std::tm local {};
     std::array<char, 16> text {};
-    std::strftime(text.data(), text.size(), "%Y-%m-%d", std::localtime(&now));
+    std::strftime(text.data(), text.size(), "%Y-%m-%d", localtime_r(&now, &local));
     return text.data();
 }
 

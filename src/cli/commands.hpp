@@ -35,6 +35,10 @@ const Setup& setupOf(const files::BuildFile& file, const std::string& path, cons
 /// Today, ISO 8601.
 [[nodiscard]] std::string today();
 
+/// study, calc, check, ask and schema. `code` becomes the program's exit code when the command runs.
+void addStudyCommands(CLI::App& app, int& code);
+/// import.
+void addLibraryCommands(CLI::App& app, int& code);
 /// template and fit. `code` becomes the program's exit code when the command runs.
 void addWheelCommands(CLI::App& app, int& code);
 /// centre and bracket.

@@ -55,6 +55,7 @@ int centre(const Subject& subject, bool asJson)
             for (const auto& [key, figure] : { std::pair { "axial", &r.axial }, std::pair { "tilt", &r.tilt }, std::pair { "pad_edge", &r.padEdge } })
                 corner[key] = figure->value ? nlohmann::ordered_json { { "value_m", *figure->value }, { "worst_case_m", figure->worstCase }, { "root_sum_square_m", figure->rootSumSquare } } : nlohmann::ordered_json();
             corner["plan"] = r.plan ? planJson(*r.plan) : nlohmann::ordered_json();
+            corner["proven_best"] = r.unproven.empty();
             corner["next"] = r.next ? planJson(*r.next) : nlohmann::ordered_json();
             if (r.learnt)
                 corner["learnt_effect"] = r.learnt->ratio;
@@ -64,6 +65,8 @@ int centre(const Subject& subject, bool asJson)
         for (const char* id : { "/axial", "/tilt", "/pad-edge", "/conditions" })
             if (const Verdict* each = study.verdict(where + id))
                 std::cout << fmt::format("{:<9} {}. {}.\n", nameOf(each->level), each->title, each->reason);
+        if (r.plan && !r.unproven.empty() && !(v && v->level == Level::Good))
+            std::cout << fmt::format("          the shims are the best {}\n", r.unproven);
         for (const auto* plan : { &r.plan, &r.next })
             if (*plan && !(v && v->level == Level::Good)) {
                 std::cout << fmt::format("          {} top {}, bottom {}", plan == &r.plan ? "put in:" : "or:    ", pile((*plan)->top, system), pile((*plan)->bottom, system));
@@ -155,8 +158,8 @@ void addHardwareCommands(CLI::App& app, int& code)
             },
             help);
     plate->add_option("--paper", o->paper, "a4 or letter")->check(CLI::IsMember({ "a4", "letter" }));
-    plate->add_option("--shim", o->shim, "a shim of that thickness for the knuckle's bolts instead");
-    plate->add_flag("--ring", o->ring, "the ring behind the rotor instead of the bracket");
+    auto* shim = plate->add_option("--shim", o->shim, "a shim of that thickness for the knuckle's bolts instead");
+    plate->add_flag("--ring", o->ring, "the ring behind the rotor instead of the bracket")->excludes(shim);
     plate->callback([o, &code] { code = makeBracket(*o); });
 }
 

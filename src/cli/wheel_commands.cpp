@@ -9,6 +9,7 @@
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
+#include <filesystem>
 #include <iostream>
 #include <memory>
 
@@ -88,8 +89,12 @@ int showFit(const FitOptions& o)
     const Axle axle = o.subject.onAxle();
     const UnitSystem system = study.system;
     std::optional<library::Library> parts;
-    if (!o.library.empty())
+    if (!o.library.empty()) {
+        // A library named is a library meant: one that is not there is not an empty one.
+        if (std::error_code none; !std::filesystem::exists(o.library, none))
+            throw files::Refusal(o.library + ": there is no such parts library.");
         parts = files::loadLibrary(o.library);
+    }
     const library::Library* shelf = parts ? &*parts : nullptr;
     if (!study.after.at(axle).corner)
         throw files::Refusal(o.subject.path + ": this setup has no brakes on that axle.");

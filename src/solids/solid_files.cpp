@@ -23,10 +23,10 @@
 #include <gp_Pln.hxx>
 #include <gp_Vec.hxx>
 
+#include <algorithm>
+#include <cmath>
 #include <filesystem>
-
-#include <stdlib.h>
-#include <unistd.h>
+#include <functional>
 
 namespace deepstop::solids {
 namespace {
@@ -44,6 +44,12 @@ TopoDS_Shape solidOf(const bracket::Plate& plate)
 {
     if (!(plate.thickness > 0) || plate.outline.size() < 3)
         throw files::Refusal(plate.title + ": no solid can be made of a plate without thickness or outline.");
+    // The kernel is given nothing that no plate can be: it might never end.
+    constexpr double farthest = 5;
+    const auto sound = [](double length) { return std::abs(length) <= farthest; };
+    if (!sound(plate.thickness) || !sound(plate.diameter.value_or(0)) || !std::ranges::all_of(plate.outline, [&](paper::Point p) { return sound(p.x) && sound(p.y); })
+        || !std::ranges::all_of(plate.holes, [&](const bracket::Hole& h) { return sound(h.x) && sound(h.y) && sound(h.diameter); }))
+        throw files::Refusal(plate.title + ": a reading makes the plate larger than any part of a car. Look at what was typed last.");
     try {
         TopoDS_Wire outer;
         if (plate.diameter) {
@@ -68,23 +74,12 @@ TopoDS_Shape solidOf(const bracket::Plate& plate)
     }
 }
 
-/// The kernel writes files, not strings.
-template <class Write>
-std::string throughFile(const char* ending, Write write)
+/// What the kernel writes, which has to end as such a file does.
+std::string whole(std::string_view ending, const std::function<bool(const char* path)>& write)
 {
-    std::string name = (std::filesystem::temp_directory_path() / "deepstop-XXXXXX").string() + ending;
-    const int descriptor = mkstemps(name.data(), static_cast<int>(std::string_view(ending).size()));
-    if (descriptor < 0)
-        throw files::Refusal("No temporary file can be written in " + std::filesystem::temp_directory_path().string() + ".");
-    close(descriptor);
-    const bool written = write(name.c_str());
-    std::string text;
-    if (written)
-        text = files::readFile(name, 64u << 20);
-    std::error_code ignored;
-    std::filesystem::remove(name, ignored);
-    if (!written)
-        throw files::Refusal("The solid could not be written.");
+    auto text = files::writtenThrough(write);
+    if (text.find(ending, text.size() - std::min<std::size_t>(text.size(), 200)) == std::string::npos)
+        throw files::Refusal("The solid could not be written whole; there may be too little memory.");
     return text;
 }
 
@@ -101,14 +96,14 @@ std::string stepOf(const bracket::Plate& plate)
     Interface_Static::SetCVal("write.step.unit", "MM");
     if (writer.Transfer(solid, STEPControl_AsIs) != IFSelect_RetDone)
         throw files::Refusal(plate.title + ": the solid could not be put into STEP.");
-    return throughFile(".step", [&](const char* path) { return writer.Write(path) == IFSelect_RetDone; });
+    return whole("END-ISO-10303-21", [&](const char* path) { return writer.Write(path) == IFSelect_RetDone; });
 }
 
 std::string stlOf(const bracket::Plate& plate)
 {
     const TopoDS_Shape solid = solidOf(plate);
     BRepMesh_IncrementalMesh mesh(solid, meshError);
-    std::string text = throughFile(".stl", [&](const char* path) {
+    std::string text = whole("endsolid", [&](const char* path) {
         StlAPI_Writer writer;
         writer.ASCIIMode() = true;
         return static_cast<bool>(writer.Write(solid, path));

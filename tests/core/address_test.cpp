@@ -49,8 +49,9 @@ private slots:
     {
         const auto build = demo();
         const Directory directory(build);
-        const Reading other { 123.0, 4.0, Known::Vendor, {}, "2026-01-01" };
         for (const auto& entry : directory.entries()) {
+            const Range range = entry.address.range;
+            const Reading other { range.least + 0.3 * range.width(), 0.1 * range.width(), Known::Vendor, {}, "2026-01-01" };
             const auto changed = withReading(build, entry.address.pointer, other);
             const Directory after(changed);
             QCOMPARE(after.entries().size(), directory.entries().size());
@@ -59,7 +60,7 @@ private slots:
                 QVERIFY(*after.entries()[i].reading == (here ? other : *directory.entries()[i].reading));
             }
         }
-        QVERIFY(withReading(build, "/nowhere", other) == build);
+        QVERIFY(withReading(build, "/nowhere", { 1.0, {}, Known::Vendor, {}, {} }) == build);
     }
 
     /// Addresses shared with a build that says other things in the same places lead into the new build.
@@ -67,7 +68,7 @@ private slots:
     {
         const auto build = demo();
         const Directory whole(build);
-        for (const char* pointer : { "/setups/1/front/spacer_mm", "/wheels/0/barrel/4/inside_radius_mm", "/car/mass_kg" }) {
+        for (const char* pointer : { "/setups/1/front/spacer_mm", "/wheels/0/barrel/4/inside_radius_mm", "/hydraulics/build_up_s" }) {
             const Build then = withReading(build, pointer, { 0.123, {}, Known::Estimated, {}, {} });
             const Directory afresh(then);
             const Directory shared(then, whole);

@@ -120,13 +120,18 @@ private slots:
         row("Latin 1", "{\"deepstop\":1,\"car\":{\"name\":\"\xe9\"}}", { "UTF-8" });
         row("not JSON", "hello", { "line 1, column 1", "not JSON" });
         row("NaN", "{\"deepstop\":1,\"setups\":[{\"id\":\"a\"}],\"car\":{\"mass_kg\":NaN}}", { "line 1", "not JSON" });
-        row("too large a number", "{\"deepstop\":1,\"car\":{\"mass_kg\":1e999}}", { "beyond" });
+        row("too large a number", "{\"deepstop\":1,\"car\":{\"mass_kg\":1e999}}", { "line 1, column", "1e999", "beyond" });
+        row("a byte after the end", whole + QByteArray("\0x", 2), { "line", "zero byte" });
+        row("something after the end", whole + "x", { "line", "not JSON" });
+        row("a control character", with("/car/name", "bell\u0007"), { "line", "bell", "control character" });
+        row("a rotor of 3 m", with("/setups/1/front/rotor/outer_diameter_mm/value", 3000), { "/setups/1/front/rotor/outer_diameter_mm/value", "3000", "from 10 to 2000" });
+        row("too many pistons", with("/setups/1/front/caliper/pistons_mm", json::array_t(25, 40.0)), { "/setups/1/front/caliper/pistons_mm", "at most 24" });
         row("a list", "[1,2]", { "not a build file" });
         row("no version", "{\"setups\":[]}", { "/deepstop" });
         row("later version", with("/deepstop", 2), { "/deepstop", "later" });
         row("no setups", "{\"deepstop\":1}", { "/setups" });
         row("empty setups", "{\"deepstop\":1,\"setups\":[]}", { "/setups" });
-        row("negative thickness", with("/setups/1/front/rotor/thickness_mm/value", -28), { "/setups/1/front/rotor/thickness_mm", "-28", "mm", "more than 0" });
+        row("negative thickness", with("/setups/1/front/rotor/thickness_mm/value", -28), { "/setups/1/front/rotor/thickness_mm", "-28", "mm", "from 0.1 to 500" });
         row("bare negative", with("/setups/1/front/rotor/thickness_mm", -28), { "/setups/1/front/rotor/thickness_mm", "mm" });
         row("text for a number", with("/car/mass_kg/value", "heavy"), { "/car/mass_kg/value", "heavy", "kg" });
         row("wrong type", with("/setups/0/front/rotor", 7), { "/setups/0/front/rotor", "7", "object" });
@@ -135,8 +140,8 @@ private slots:
         row("unknown wheel", with("/setups/0/front/wheel", "w99"), { "/setups/0/front/wheel", "w99" });
         row("id twice", with("/setups/1/id", "as-found"), { "/setups/1/id", "as-found" });
         row("unknown setup", with("/mock_ups/0/setup", "nobody"), { "/mock_ups/0/setup", "nobody" });
-        row("key twice", "{\"deepstop\":1,\"setups\":[{\"id\":\"a\"}],\"car\":{},\"car\":{}}", { "car", "twice" });
-        row("deeply nested", QByteArray(100000, '[') + QByteArray(100000, ']'), { "nests deeper" });
+        row("key twice", "{\"deepstop\":1,\"setups\":[{\"id\":\"a\"}],\"car\":{},\n\"car\":{}}", { "line 2, column 5", "car", "twice" });
+        row("deeply nested", QByteArray(100000, '[') + QByteArray(100000, ']'), { "line 1, column 33", "nests deeper" });
         row("deeply nested, unended", QByteArray(4000000, '['), { "nests deeper" });
     }
     void refusesWithPlaceAndExpectation()

@@ -154,6 +154,7 @@ void ImportWindow::lay()
         connect(field, &QComboBox::activated, this, [this, field, row, fillUnits] {
             auto& chosen = plan_.columns[static_cast<std::size_t>(row)];
             chosen.key = field->currentData().toString().toStdString();
+            chosen.why.clear();
             const auto& names = library::fieldsOf(plan_.kind);
             const auto named = std::ranges::find(names, chosen.key, &library::FieldName::key);
             chosen.unit = chosen.key.empty() || named == names.end() ? nullptr : named->unit;

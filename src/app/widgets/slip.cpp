@@ -238,7 +238,7 @@ void Slip::follow(const QUrl& link)
     } else if (link.scheme() == QLatin1String("remedy")) {
         document_.settle();
         const Verdict* v = document_.study().verdict(chosen_);
-        const auto index = static_cast<std::size_t>(std::stoul(rest));
+        const auto index = static_cast<std::size_t>(QByteArray::fromStdString(rest).toULong());
         if (v && index < v->remedies.size() && v->remedies[index].applied) {
             // Kept beyond the study that the edit replaces.
             const auto applied = v->remedies[index].applied;

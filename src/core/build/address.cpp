@@ -1,8 +1,10 @@
 #include "build/address.hpp"
 
-#include <fmt/format.h>
-
+#include "build/naming.hpp"
 #include "quantity/parse.hpp"
+#include "quantity/text.hpp"
+
+#include <fmt/format.h>
 
 #include <algorithm>
 #include <charconv>
@@ -12,319 +14,283 @@
 namespace deepstop {
 namespace {
 
-/// Walks the document and calls the finder's `reading(pointer, label, place, style, range, Reading&)` and `fact(…)` for everything in it.
-/// A finder that seeks one pointer says so by `seeks(path)`, and what does not lie on the way is passed over.
-template <class Finder>
-class Walk {
+/// All readings with their addresses.
+class Collect : public Naming {
 public:
-    explicit Walk(Finder& finder) : finder_(finder) { }
+    void reading(const ReadingField& field, const Reading& r) override { put({ pointerTo(field), labelOf(field), place(), field.style, field.range }, inFreePlace() ? nullptr : &r); }
+    std::vector<Address> addresses;
+    std::vector<Address> freePlaces;
+    std::vector<const Reading*> readings_;
 
-    void reading(std::string_view key, std::string_view label, const Style& style, Range range, Reading& reading)
+protected:
+    void element(const ReadingField& field, std::size_t number, const Reading* r) override
     {
-        if constexpr (Finder::wantsAddresses)
-            finder_.reading(addressOf(key, label, style, range), reading);
-        else
-            finder_.reading(reading);
-    }
-    void readings(std::string_view key, std::string_view label, const Style& style, Range range, std::vector<Reading>& list)
-    {
-        if constexpr (!Finder::wantsAddresses) {
-            for (Reading& each : list)
-                finder_.reading(each);
-            return;
-        }
-        const auto address = [&](const std::string& index, std::size_t number) {
-            return Address { pointer_ + "/" + std::string(key) + "/" + index, fmt::format("{} {}", label, number), place_, style, range };
-        };
-        for (std::size_t i = 0; i < list.size(); ++i)
-            finder_.reading(address(std::to_string(i), i + 1), list[i]);
-        finder_.list(pointer_ + "/" + std::string(key), list);
-        if (Reading free; finder_.free(address("-", list.size() + 1), free))
-            list.push_back(free);
-    }
-    void text(std::string_view key, std::string_view label, std::string& value) { fact(key, label, Fact::Kind::Text, value); }
-    void count(std::string_view key, std::string_view label, int& value) { fact(key, label, Fact::Kind::Count, value); }
-    void plain(std::string_view key, std::string_view label, double& value) { fact(key, label, Fact::Kind::Plain, value); }
-    template <class E, class T>
-    void choice(std::string_view key, std::string_view label, E& value, const T& table)
-    {
-        fact(key, label, Fact::Kind::Word, value, &table);
-    }
-    template <class E, class T>
-    void choices(std::string_view key, std::string_view label, std::vector<E>& values, const T& table)
-    {
-        fact(key, label, Fact::Kind::Ticks, values, &table);
-    }
-    template <class T>
-    void object(std::string_view key, std::string_view label, T& value)
-    {
-        inside(std::string(key), std::string(label), {}, value);
-    }
-    template <class T>
-    void optional(std::string_view key, std::string_view label, std::optional<T>& value)
-    {
-        if (value)
-            inside(std::string(key), std::string(label), {}, *value);
-    }
-    template <class T>
-    void list(std::string_view key, std::string_view label, std::vector<T>& values)
-    {
-        if constexpr (!Finder::wantsAddresses) {
-            for (T& value : values)
-                describe(*this, value);
-            return;
-        }
-        const auto suffix = [&](std::size_t number) { return label.empty() ? std::string() : fmt::format(", {} {}", label, number); };
-        for (std::size_t i = 0; i < values.size(); ++i)
-            inside(fmt::format("{}/{}", key, i), placeOf(values[i]), suffix(i + 1), values[i]);
-        finder_.list(pointer_ + "/" + std::string(key), values);
-        // A wheel or a setup needs more than one reading to be one; stations, weighings and their like begin with any of theirs.
-        if constexpr (!requires(T t) { t.id; }) {
-            T fresh {};
-            finder_.beginFree();
-            inside(std::string(key) + "/-", {}, suffix(values.size() + 1), fresh);
-            if (finder_.endFree())
-                values.push_back(std::move(fresh));
-        }
+        if (r || !inFreePlace())
+            put({ pointer(), fmt::format("{} {}", field.label, number), place(), field.style, field.range }, inFreePlace() ? nullptr : r);
     }
 
 private:
-    static std::string placeOf(const Wheel& w) { return w.name; }
-    static std::string placeOf(const Setup& s) { return s.name; }
-    static std::string placeOf(const MockUp& m)
+    void put(Address address, const Reading* r)
     {
-        return fmt::format("{} {}", wordFor(m.axle, choices::axle), wordFor(m.side, choices::side));
+        (r ? addresses : freePlaces).push_back(std::move(address));
+        if (r)
+            readings_.push_back(r);
     }
-    static std::string placeOf(const TestSession& t) { return t.date; }
-    template <class T>
-    static std::string placeOf(const T&) { return {}; }
-
-    template <class V, class T = int>
-    void fact(std::string_view key, std::string_view label, Fact::Kind kind, V& value, const T* table = nullptr)
-    {
-        if constexpr (!Finder::wantsFacts)
-            return;
-        else if (const auto pointer = pointer_ + "/" + std::string(key); finder_.seeks(pointer))
-            finder_.fact(Fact { pointer, std::string(label) + suffix_, place_, kind, {}, {} }, value, table);
-    }
-
-    template <class T>
-    void inside(const std::string& key, const std::string& place, const std::string& suffix, T& value)
-    {
-        if constexpr (!Finder::wantsAddresses) {
-            describe(*this, value);
-            return;
-        }
-        const auto [pointer, outer, outerSuffix] = std::tuple { pointer_.size(), place_.size(), suffix_.size() };
-        pointer_.append("/").append(key);
-        if (finder_.seeks(pointer_)) {
-            if (!place.empty())
-                place_.append(outer > 0 ? ", " : "").append(place);
-            suffix_ += suffix;
-            describe(*this, value);
-        }
-        // Back to where it stood: the names grow and shrink at their end.
-        pointer_.resize(pointer);
-        place_.resize(outer);
-        suffix_.resize(outerSuffix);
-    }
-    Address addressOf(std::string_view key, std::string_view label, const Style& style, Range range) const
-    {
-        Address address { pointer_, {}, place_, style, range };
-        address.pointer.append("/").append(key);
-        address.label.reserve(label.size() + suffix_.size());
-        address.label.append(label).append(suffix_);
-        return address;
-    }
-
-    Finder& finder_;
-    std::string pointer_; ///< of what is being walked through
-    std::string place_;
-    std::string suffix_;
-};
-
-/// What a finder does with what it does not care for: nothing.
-struct Finder {
-    static constexpr bool wantsFacts = false;
-    static constexpr bool wantsAddresses = true;
-    bool seeks(const std::string&) { return false; }
-    void reading(const Address&, Reading&) { }
-    template <class T>
-    void list(const std::string&, std::vector<T>&) { }
-    bool free(const Address&, Reading&) { return false; } ///< true: keep the new element
-    void beginFree() { }
-    bool endFree() { return false; } ///< true: keep the new element
-};
-
-/// A finder of one place: goes only where the pointer leads.
-struct Seeker : Finder {
-    explicit Seeker(const std::string& wanted) : pointer(wanted) { }
-    bool seeks(const std::string& path) const { return pointer.starts_with(path) && (pointer.size() == path.size() || pointer[path.size()] == '/'); }
-    const std::string& pointer;
-};
-
-void walk(Build& build, auto&& finder)
-{
-    Walk<std::remove_cvref_t<decltype(finder)>> visitor(finder);
-    describe(visitor, build);
-}
-
-const Reading noReading;
-
-struct Collect : Finder {
-    bool seeks(const std::string&) const { return true; }
-    void reading(Address&& address, Reading& place)
-    {
-        (inFree ? freePlaces : addresses).push_back(std::move(address));
-        if (!inFree)
-            readings.push_back(&place);
-    }
-    bool free(Address&& address, Reading&)
-    {
-        if (!inFree)
-            freePlaces.push_back(std::move(address));
-        return false;
-    }
-    void beginFree() { ++inFree; }
-    bool endFree()
-    {
-        --inFree;
-        return false;
-    }
-    std::vector<Address> addresses;
-    std::vector<Address> freePlaces;
-    std::vector<const Reading*> readings;
-    int inFree = 0;
 };
 
 /// The readings alone, in the order of `Collect`.
-struct CollectReadings : Finder {
-    static constexpr bool wantsAddresses = false;
-    using Finder::reading;
-    void reading(Reading& place) { readings.push_back(&place); }
-    std::vector<const Reading*> readings;
+class CollectReadings : public ConstVisitor {
+public:
+    void reading(const ReadingField&, const Reading& r) override { all.push_back(&r); }
+    std::vector<const Reading*> all;
 };
 
-struct PutReading : Seeker {
-    PutReading(const std::string& where, const Reading& what) : Seeker(where), fresh(what) { }
-    void reading(const Address& address, Reading& place)
-    {
-        if (address.pointer == pointer) {
-            place = fresh;
-            found = true;
-        }
-    }
-    bool free(const Address& address, Reading& place)
-    {
-        if (address.pointer != pointer)
-            return false;
-        place = fresh;
-        return true;
-    }
-    void beginFree() { found = false; }
-    bool endFree() { return std::exchange(found, false); }
-    const Reading& fresh;
-    bool found = false;
-};
+const Reading noReading;
 
-struct RemoveElement : Seeker {
-    using Seeker::Seeker;
-    template <class T>
-    void list(const std::string& path, std::vector<T>& values)
+/// What a pointer leads to below `key`: nothing where it leads elsewhere, empty where it ends there.
+std::optional<std::string_view> below(std::string_view pointer, std::string_view key)
+{
+    if (!pointer.starts_with('/') || pointer.substr(1, key.size()) != key)
+        return {};
+    pointer.remove_prefix(1 + key.size());
+    return pointer.empty() || pointer.front() == '/' ? std::optional(pointer) : std::nullopt;
+}
+
+/// The index a pointer begins with, "-" being the free place after the last; nothing where it is none.
+std::optional<std::size_t> indexIn(std::string_view& pointer, std::size_t size)
+{
+    if (!pointer.starts_with('/'))
+        return {};
+    const auto end = std::min(pointer.find('/', 1), pointer.size());
+    const auto word = pointer.substr(1, end - 1);
+    std::size_t index = size;
+    if (word != "-") {
+        const auto read = std::from_chars(word.data(), word.data() + word.size(), index);
+        if (read.ec != std::errc {} || read.ptr != word.data() + word.size() || index >= size)
+            return {};
+    }
+    pointer.remove_prefix(end);
+    return index;
+}
+
+/// Goes where a pointer leads and nowhere else. A list is given a new element where it leads to the free place, which stays if something
+/// was put there.
+class Follow : public Visitor {
+public:
+    explicit Follow(std::string_view pointer) : rest_(pointer) { }
+    [[nodiscard]] bool done() const { return done_; }
+
+    void object(const Name& name, MutablePart& part) override
     {
-        if (!seeks(path) || pointer.size() <= path.size() + 1)
+        descend(name, [&] { part.describe(*this); });
+    }
+    void optional(const Name& name, Maybe& part) override
+    {
+        if (part.exists())
+            descend(name, [&] { part.describe(*this); });
+    }
+    void list(const ListField& field, List& list) override
+    {
+        descend(field, [&] {
+            if (const auto index = indexIn(rest_, list.size()); index && onElement(list, *index)) {
+                const bool fresh = *index == list.size();
+                if (fresh && (list.hasIds() || list.size() >= field.most))
+                    return;
+                if (fresh)
+                    list.append();
+                list.describe(*this, *index);
+                if (fresh && !done_)
+                    list.erase(*index);
+            }
+        });
+    }
+
+protected:
+    /// True where an element is to be walked into.
+    virtual bool onElement(List&, std::size_t) { return true; }
+    [[nodiscard]] bool isHere(const Name& name) const
+    {
+        const auto rest = below(rest_, name.key);
+        return rest && rest->empty() && !done_;
+    }
+    void descend(const Name& name, auto go)
+    {
+        const auto inner = below(rest_, name.key);
+        if (!inner || done_)
             return;
-        std::size_t index = 0;
-        const char* end = pointer.data() + pointer.size();
-        const auto read = std::from_chars(pointer.data() + path.size() + 1, end, index);
-        if (read.ec == std::errc {} && read.ptr == end && index < values.size())
-            values.erase(values.begin() + static_cast<std::ptrdiff_t>(index));
+        const auto outer = std::exchange(rest_, *inner);
+        go();
+        rest_ = outer;
+    }
+    [[nodiscard]] std::string_view rest() const { return rest_; }
+
+    std::string_view rest_;
+    bool done_ = false;
+};
+
+class PutReading : public Follow {
+public:
+    PutReading(std::string_view pointer, const Reading& fresh) : Follow(pointer), fresh_(fresh) { }
+    void reading(const ReadingField& field, Reading& r) override
+    {
+        if (isHere(field))
+            put(field, r);
+    }
+    void readings(const ReadingField& field, std::vector<Reading>& list, std::size_t most) override
+    {
+        descend(field, [&] {
+            const auto index = indexIn(rest_, list.size());
+            if (!index || !rest_.empty() || (*index == list.size() && list.size() >= most))
+                return;
+            Reading r = *index < list.size() ? list[*index] : Reading {};
+            put(field, r);
+            if (!done_)
+                return;
+            if (*index == list.size())
+                list.push_back(std::move(r));
+            else
+                list[*index] = std::move(r);
+        });
+    }
+
+private:
+    /// Nothing that a field's range forbids gets into a build.
+    void put(const ReadingField& field, Reading& r)
+    {
+        if (!isWithin(field.range, fresh_))
+            return;
+        r = fresh_;
+        done_ = true;
+    }
+    const Reading& fresh_;
+};
+
+class RemoveElement : public Follow {
+public:
+    using Follow::Follow;
+    void readings(const ReadingField& field, std::vector<Reading>& list, std::size_t) override
+    {
+        descend(field, [&] {
+            if (const auto index = indexIn(rest_, list.size()); index && rest_.empty() && *index < list.size()) {
+                list.erase(list.begin() + static_cast<std::ptrdiff_t>(*index));
+                done_ = true;
+            }
+        });
+    }
+
+protected:
+    bool onElement(List& list, std::size_t index) override
+    {
+        if (!rest().empty())
+            return index < list.size();
+        if (index < list.size()) {
+            list.erase(index);
+            done_ = true;
+        }
+        return false;
     }
 };
 
-/// Reads and says facts: as text out, from text in.
-struct FactFinder : Seeker {
-    static constexpr bool wantsFacts = true;
-    FactFinder(const std::string& where, const std::string* text) : Seeker(where), fresh(text) { }
-
-    void beginFree() { changed = false; }
-    bool endFree() { return std::exchange(changed, false); }
-    void fact(Fact fact, std::string& value, const int*)
-    {
-        fact.value = value;
-        if (fresh)
-            value = *fresh;
-        keep(std::move(fact));
-    }
-    void fact(Fact fact, int& value, const int*)
-    {
-        fact.value = value ? std::to_string(value) : std::string();
-        int number = 0;
-        const char* end = fresh ? fresh->data() + fresh->size() : nullptr;
-        if (fresh && !fresh->empty()) {
-            const auto read = std::from_chars(fresh->data(), end, number);
-            if (read.ec != std::errc {} || read.ptr != end || number < 0 || number > 10000)
-                refusal = fact.label + ": a whole number from 0 is wanted.";
-        }
-        if (fresh && refusal.empty())
-            value = number;
-        keep(std::move(fact));
-    }
-    void fact(Fact fact, double& value, const int*)
-    {
-        fact.value = value != 0 ? editable(value, *findUnit("", Dimension::Number)) : std::string();
-        if (fresh && !fresh->empty()) {
-            const auto parsed = parseQuantity(*fresh, Dimension::Number, "");
-            if (!parsed || *parsed.value < 0)
-                refusal = fact.label + ": a number from 0 is wanted.";
-            else
-                value = *parsed.value;
-        } else if (fresh) {
-            value = 0;
-        }
-        keep(std::move(fact));
-    }
-    template <class E, class T>
-    void fact(Fact fact, E& value, const T* table)
-    {
-        fact.value = wordFor(value, *table);
-        if (fresh) {
-            const auto named = std::ranges::find(*table, *fresh, [](const auto& pair) { return pair.first; });
-            if (named == table->end())
-                refusal = fact.label + ": “" + *fresh + "” is none of its words.";
-            else
-                value = named->second;
-        }
-        for (const auto& [word, one] : *table)
-            fact.words.emplace_back(word);
-        keep(std::move(fact));
-    }
-    template <class E, class T>
-    void fact(Fact fact, std::vector<E>& values, const T* table)
-    {
-        for (const E value : values)
-            fact.value += (fact.value.empty() ? "" : ",") + std::string(wordFor(value, *table));
-        if (fresh) {
-            values.clear();
-            const auto all = "," + *fresh + ",";
-            for (const auto& [word, one] : *table)
-                if (all.find("," + std::string(word) + ",") != std::string::npos)
-                    values.push_back(one);
-        }
-        for (const auto& [word, one] : *table)
-            fact.words.emplace_back(word);
-        keep(std::move(fact));
-    }
-    void keep(Fact fact)
-    {
-        found = std::move(fact);
-        changed = fresh != nullptr && refusal.empty();
-    }
-
-    const std::string* fresh;
+/// What a fact says now.
+class FindFact : public Naming {
+public:
+    explicit FindFact(std::string_view wanted) : wanted_(wanted) { }
     std::optional<Fact> found;
-    std::string refusal;
-    bool changed = false;
+
+    void text(const Name& name, const std::string& value) override { take(name, Fact::Kind::Text, value); }
+    void count(const CountField& field, int value) override { take(field, Fact::Kind::Count, value ? fmt::format("{}", value) : std::string()); }
+    void number(const NumberField& field, double value) override { take(field, Fact::Kind::Plain, value != 0 ? editable(value, *findUnit("", Dimension::Number)) : std::string()); }
+    void choice(const Name& name, const Chosen& chosen) override { take(name, Fact::Kind::Word, std::string(chosen.word()), &chosen.words); }
+    void ticks(const Name& name, const Ticked& ticked) override
+    {
+        std::string value;
+        for (const std::size_t i : ticked.indices)
+            value.append(value.empty() ? "" : ",").append(ticked.words[i]);
+        take(name, Fact::Kind::Ticks, std::move(value), &ticked.words);
+    }
+
+protected:
+    [[nodiscard]] bool seeks(std::string_view pointer) const override { return below(wanted_, pointer.substr(1)).has_value(); }
+
+private:
+    void take(const Name& name, Fact::Kind kind, std::string value, const Words* words = nullptr)
+    {
+        if (pointerTo(name) != wanted_)
+            return;
+        found = Fact { std::string(wanted_), labelOf(name), place(), kind, {}, std::move(value) };
+        for (std::size_t i = 0; words && i < words->size(); ++i)
+            found->words.emplace_back((*words)[i]);
+    }
+    std::string_view wanted_;
+};
+
+/// Says a fact anew, from text.
+class PutFact : public Follow {
+public:
+    PutFact(std::string_view pointer, const std::string& fresh) : Follow(pointer), fresh_(fresh) { }
+    std::string refusal; ///< what is wanted
+
+    void text(const Name& name, std::string& value) override
+    {
+        if (!isHere(name))
+            return;
+        if (fresh_.size() > longestText)
+            refusal = fmt::format("this is longer than {} letters: shorten it.", longestText);
+        else if (notUtf8(fresh_) || controlCharacter(fresh_))
+            refusal = fmt::format("“{}” holds a character that cannot be kept: take it out.", shortened(fresh_));
+        else
+            accept(value, fresh_);
+    }
+    void count(const CountField& field, int& value) override
+    {
+        if (!isHere(field))
+            return;
+        int number = 0;
+        const char* end = fresh_.data() + fresh_.size();
+        const auto read = std::from_chars(fresh_.data(), end, number);
+        if (fresh_.empty() || (read.ec == std::errc {} && read.ptr == end && number >= 0 && number <= field.most))
+            accept(value, number);
+        else
+            refusal = fmt::format("a whole number from 0 to {} is wanted.", field.most);
+    }
+    void number(const NumberField& field, double& value) override
+    {
+        if (!isHere(field))
+            return;
+        const auto parsed = fresh_.empty() ? Parsed { 0.0, nullptr, {} } : parseQuantity(fresh_, Dimension::Number, "");
+        if (parsed && field.range.holds(*parsed.value))
+            accept(value, *parsed.value);
+        else
+            refusal = fmt::format("a number from {:g} to {:g} is wanted.", field.range.least, field.range.most);
+    }
+    void choice(const Name& name, Choice& choice) override
+    {
+        if (!isHere(name))
+            return;
+        done_ = choice.choose(fresh_);
+        if (!done_)
+            refusal = "“" + shortened(fresh_) + "” is none of its words.";
+    }
+    void ticks(const Name& name, Ticks& ticks) override
+    {
+        if (!isHere(name))
+            return;
+        std::vector<std::size_t> chosen;
+        const auto all = "," + fresh_ + ",";
+        for (std::size_t i = 0; i < ticks.words.size(); ++i)
+            if (all.find("," + std::string(ticks.words[i]) + ",") != std::string::npos)
+                chosen.push_back(i);
+        ticks.tick(std::move(chosen));
+        done_ = true;
+    }
+
+private:
+    void accept(auto& value, auto fresh)
+    {
+        value = fresh;
+        done_ = true;
+    }
+    const std::string& fresh_;
 };
 
 } // namespace
@@ -336,8 +302,7 @@ Directory::Directory(const Build& build)
     Collect found;
     for (auto* list : { &found.addresses, &found.freePlaces })
         list->reserve(usual);
-    // The walk hands out mutable references; nothing here writes through them.
-    walk(const_cast<Build&>(build), found);
+    describe(found, build);
     auto addresses = std::make_shared<Addresses>();
     addresses->all = std::move(found.addresses);
     addresses->free = std::move(found.freePlaces);
@@ -345,15 +310,15 @@ Directory::Directory(const Build& build)
     for (std::size_t i = 0; i < addresses->all.size(); ++i)
         addresses->byPointer.emplace(addresses->all[i].pointer, i);
     addresses_ = std::move(addresses);
-    put(found.readings);
+    put(found.readings_);
 }
 
 Directory::Directory(const Build& build, const Directory& alike) : addresses_(alike.addresses_)
 {
     CollectReadings found;
-    found.readings.reserve(addresses_->all.size());
-    walk(const_cast<Build&>(build), found);
-    put(found.readings);
+    found.all.reserve(addresses_->all.size());
+    describe(found, build);
+    put(found.all);
 }
 
 void Directory::put(const std::vector<const Reading*>& readings)
@@ -385,43 +350,62 @@ const Directory::Entry* Directory::at(const std::string& pointer) const
 
 Build withReading(Build build, const std::string& pointer, const Reading& reading)
 {
-    walk(build, PutReading(pointer, reading));
+    PutReading put(pointer, reading);
+    describe(put, build);
     return build;
 }
 
 Build withoutElement(Build build, const std::string& pointer)
 {
-    walk(build, RemoveElement(pointer));
+    RemoveElement remove(pointer);
+    describe(remove, build);
     return build;
 }
 
 std::optional<Fact> factAt(const Build& build, const std::string& pointer)
 {
-    FactFinder finder(pointer, nullptr);
-    // Nothing is written where there is nothing fresh.
-    walk(const_cast<Build&>(build), finder);
+    FindFact finder(pointer);
+    describe(finder, build);
     return finder.found;
 }
 
 FactEntry withFact(Build build, const std::string& pointer, const std::string& text)
 {
-    FactFinder finder(pointer, &text);
-    walk(build, finder);
-    if (!finder.found)
+    const auto fact = factAt(build, pointer);
+    if (!fact)
         return { {}, pointer + ": there is no such place in the build." };
-    if (!finder.refusal.empty())
-        return { {}, finder.refusal };
+    PutFact put(pointer, text);
+    describe(put, build);
+    if (!put.done())
+        return { {}, fact->label + ": " + put.refusal };
     return { std::move(build), {} };
 }
 
-std::string refusal(const Address& address, double si)
+bool isWithin(const Range& range, const Reading& reading)
 {
-    if (!std::isfinite(si))
-        return fmt::format("{} must be a number.", address.label);
-    if (address.range == Range::Positive && si <= 0)
-        return fmt::format("{} must be more than 0.", address.label);
-    if (address.range == Range::NotNegative && si < 0)
-        return fmt::format("{} cannot be less than 0.", address.label);
+    return (!reading.value || range.holds(*reading.value)) && reading.repeats.size() <= mostRepeats && std::ranges::all_of(reading.repeats, [&](double v) { return range.holds(v); })
+        && (!reading.plusMinus || (*reading.plusMinus >= 0 && *reading.plusMinus <= range.width() * (1 + 1e-12)));
+}
+
+std::string refusal(const Address& address, double si, UnitSystem system)
+{
+    if (address.range.holds(si))
+        return {};
+    return fmt::format("{} must be from {} to {}.", address.label, bound(address.range.least, address.style, system), bound(address.range.most, address.style, system));
+}
+
+std::string refusal(const Address& address, const Reading& reading, UnitSystem system)
+{
+    if (reading.repeats.size() > mostRepeats)
+        return fmt::format("{}: at most {} readings of one thing are kept.", address.label, mostRepeats);
+    if (reading.value)
+        if (auto why = refusal(address, *reading.value, system); !why.empty())
+            return why;
+    for (const double one : reading.repeats)
+        if (auto why = refusal(address, one, system); !why.empty())
+            return why;
+    if (!isWithin(address.range, reading))
+        return fmt::format("{}: a plus-or-minus so wide says nothing.", address.label);
     return {};
 }
 

@@ -17,7 +17,7 @@ struct Address {
     std::string label; ///< in the trade's words, "rotor thickness"
     std::string place; ///< whose it is, "Kit B, front"
     Style style = style::number;
-    Range range = Range::Any;
+    Range range { 0, 0 };
 
     /// "rotor thickness (Kit B, front)"
     [[nodiscard]] std::string full() const { return place.empty() ? label : label + " (" + place + ")"; }
@@ -57,7 +57,7 @@ private:
 };
 
 /// A copy of `build` with the reading at `pointer` replaced, or added where the pointer names the free place of a list; the build
-/// unchanged where the address is unknown.
+/// unchanged where the address is unknown, the list full, or the reading outside the field's range.
 [[nodiscard]] Build withReading(Build build, const std::string& pointer, const Reading& reading);
 
 /// A copy of `build` without the element of a list that `pointer` names; unchanged where there is none.
@@ -86,7 +86,12 @@ struct FactEntry {
 };
 [[nodiscard]] FactEntry withFact(Build build, const std::string& pointer, const std::string& text);
 
-/// Why `reading` may not stand at `address` ("rotor thickness must be more than 0"), or empty where it may.
-[[nodiscard]] std::string refusal(const Address& address, double si);
+/// Whether a field of that range may hold `reading`: its value, its repeats, its plus-or-minus.
+[[nodiscard]] bool isWithin(const Range& range, const Reading& reading);
+
+/// Why `reading` may not stand at `address` ("rotor thickness must be from 0.1 mm to 500 mm."), or empty where it may. The one refusal for
+/// what is typed, dragged or sent by an instrument.
+[[nodiscard]] std::string refusal(const Address& address, const Reading& reading, UnitSystem system = UnitSystem::Metric);
+[[nodiscard]] std::string refusal(const Address& address, double si, UnitSystem system = UnitSystem::Metric);
 
 } // namespace deepstop

@@ -1,6 +1,8 @@
 #include "centring/drawer.hpp"
 
+#include "build/range.hpp"
 #include "quantity/parse.hpp"
+#include "quantity/text.hpp"
 
 #include <fmt/format.h>
 
@@ -20,7 +22,7 @@ DrawerText readDrawer(std::string_view text, const Unit& plainUnit, bool mayBeEm
         const auto entry = text.substr(at, end - at);
         at = end + 1;
         const auto refuse = [&](std::string_view why) {
-            return DrawerText { {}, fmt::format("“{}”: {} Write THICKNESSxCOUNT, as in 0.75x4,1/16 inx2.", entry, why) };
+            return DrawerText { {}, fmt::format("“{}”: {} Write THICKNESSxCOUNT, as in 0.75x4,1/16 inx2.", shortened(entry), why) };
         };
         auto cross = entry.find_last_of("xX*");
         std::size_t length = 1;
@@ -36,8 +38,10 @@ DrawerText readDrawer(std::string_view text, const Unit& plainUnit, bool mayBeEm
         const auto count = parseQuantity(entry.substr(cross + length), Dimension::Number, "");
         if (!count || *count.value < 0 || *count.value > 1000 || *count.value != std::floor(*count.value))
             return refuse("the count must be a whole number from 0 to 1000.");
-        if (!(*thickness.value > 0))
-            return refuse("the thickness must be more than 0.");
+        if (!range::shim.holds(*thickness.value))
+            return refuse(fmt::format("the thickness must be from {} to {}.", bound(range::shim.least, style::fine, UnitSystem::Metric), bound(range::shim.most, style::fine, UnitSystem::Metric)));
+        if (result.drawer.size() == mostSizes)
+            return refuse(fmt::format("a drawer has at most {} sizes.", mostSizes));
         result.drawer.push_back({ *thickness.value, static_cast<int>(*count.value) });
     }
     return result;

@@ -10,6 +10,9 @@
 
 namespace deepstop::centring {
 
+/// As many as a build may hold.
+inline constexpr std::size_t mostSizes = 60;
+
 struct DrawerText {
     std::vector<ShimKind> drawer;
     std::string refusal; ///< names the entry that was not understood; empty on success

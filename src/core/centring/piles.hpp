@@ -1,12 +1,15 @@
 #pragma once
-/// Inside centring/: piles of shims in whole steps, and how good one is.
+/// Inside centring/: shims in whole steps, and piles of few of them.
 
 #include "centring/centring.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <cstdint>
 #include <map>
+#include <span>
+#include <vector>
 
 namespace deepstop::centring {
 
@@ -36,45 +39,20 @@ struct Kind {
     return kinds;
 }
 
-[[nodiscard]] inline Stack stackOf(std::span<const Kind> kinds, std::span<const int> used, Steps target)
-{
-    Stack stack;
-    Steps total = 0;
-    for (std::size_t k = 0; k < kinds.size(); ++k)
-        for (int i = 0; i < used[k]; ++i) {
-            stack.shims.push_back(length(kinds[k].thickness));
-            total += kinds[k].thickness;
-        }
-    stack.total = length(total);
-    stack.residual = length(total - target);
-    return stack;
-}
+/// No bolt carries more shims than this, whatever is asked for.
+inline constexpr int tallest = 8;
 
+/// Up to `tallest` shims on one bolt, as indices of their kinds, thick before thin.
 struct Pile {
-    std::vector<int> used;
     Steps total = 0;
-    int shims = 0;
+    std::uint8_t size = 0;
+    std::array<std::uint8_t, tallest> kinds {};
+    [[nodiscard]] std::span<const std::uint8_t> shims() const { return { kinds.data(), size }; }
+    bool operator==(const Pile&) const = default;
 };
 
-/// Appends every pile of at most `left` shims of the kinds from `k` on.
-inline void everyPile(std::span<const Kind> kinds, std::size_t k, int left, Pile& pile, std::vector<Pile>& out)
-{
-    if (k == kinds.size()) {
-        out.push_back(pile);
-        return;
-    }
-    for (int n = 0; n <= std::min(left, kinds[k].count); ++n) {
-        pile.used[k] = n;
-        pile.total += n * kinds[k].thickness;
-        pile.shims += n;
-        everyPile(kinds, k + 1, left - n, pile, out);
-        pile.total -= n * kinds[k].thickness;
-        pile.shims -= n;
-    }
-    pile.used[k] = 0;
-}
-
-/// How good a pile is; sums of scores order as their parts do.
+/// What a set of bolts leaves undone; sums order as their parts do. First what they miss their targets by beyond the tolerance, then how
+/// many shims it takes, then what they miss them by at all.
 struct Score {
     Steps beyond = 0;
     int shims = 0;
@@ -86,7 +64,26 @@ struct Score {
 [[nodiscard]] inline Score score(const Pile& pile, Steps target, Steps tolerance)
 {
     const Steps error = std::abs(pile.total - target);
-    return { std::max<Steps>(0, error - tolerance), pile.shims, error };
+    return { std::max<Steps>(0, error - tolerance), pile.size, error };
 }
+
+[[nodiscard]] inline Stack stackOf(std::span<const Kind> kinds, const Pile& pile, Steps target)
+{
+    Stack stack;
+    for (const std::uint8_t k : pile.shims())
+        stack.shims.push_back(length(kinds[k].thickness));
+    stack.total = length(pile.total);
+    stack.residual = length(pile.total - target);
+    return stack;
+}
+
+/// Piles of a drawer, by their height.
+struct Piles {
+    std::vector<Pile> all; ///< from low to high
+    bool complete = true; ///< every pile there is; else only those of fewer shims than were asked for
+};
+
+/// Every pile of at most `most` shims. A drawer of very many sizes gets lower piles, so that there are never more than some hundred thousand.
+[[nodiscard]] Piles everyPile(std::span<const Kind> kinds, int most);
 
 } // namespace deepstop::centring

@@ -1,18 +1,42 @@
+#include "centring/car_plan.hpp"
 #include "centring/piles.hpp"
 
 #include <algorithm>
 #include <cmath>
-#include <map>
+#include <array>
+#include <numeric>
 #include <tuple>
 
 namespace deepstop::centring {
 namespace {
 
-/// One reachable total, and the step that led to it with the fewest shims.
-struct Reached {
-    int shims;
-    int ofThisKind;
-};
+/// Fewest shims of the kinds so far for every height in whole grid steps; what cannot be stacked is `never`.
+using Fewest = std::vector<std::uint16_t>;
+constexpr std::uint16_t never = 65535;
+
+/// One kind more: for heights that leave the same remainder the best of up to `count` shims, kept in a window that slides along them.
+Fewest withKind(const Fewest& before, std::size_t thickness, std::size_t count)
+{
+    Fewest after(before.size(), never);
+    std::vector<std::pair<std::size_t, int>> window; // place in its row, shims less those its height would take
+    for (std::size_t remainder = 0; remainder < std::min(thickness, before.size()); ++remainder) {
+        window.clear();
+        std::size_t head = 0;
+        for (std::size_t height = remainder, place = 0; height < before.size(); height += thickness, ++place) {
+            if (before[height] != never) {
+                const int fewer = before[height] - static_cast<int>(place);
+                while (window.size() > head && window.back().second >= fewer)
+                    window.pop_back();
+                window.emplace_back(place, fewer);
+            }
+            while (head < window.size() && window[head].first + count < place)
+                ++head;
+            if (head < window.size())
+                after[height] = static_cast<std::uint16_t>(window[head].second + static_cast<int>(place));
+        }
+    }
+    return after;
+}
 
 } // namespace
 
@@ -22,37 +46,68 @@ Stack bestStack(double target, std::span<const ShimKind> drawer, double toleranc
     const Steps wanted = steps(target);
     const Steps allowed = std::max<Steps>(0, steps(tolerance));
     std::vector<int> used(kinds.size(), 0);
-    if (wanted <= 0)
-        return stackOf(kinds, used, wanted);
-    // The pile a hand would stack, thick before thin and never too high, is off by so much; nothing higher than that above the target is nearer.
-    Steps stacked = 0;
-    for (const Kind& kind : kinds)
-        stacked += std::min<Steps>(kind.count, (wanted - stacked) / kind.thickness) * kind.thickness;
-    const Steps ceiling = wanted + std::max(allowed, wanted - stacked);
-    std::vector<std::map<Steps, Reached>> layers { { { 0, { 0, 0 } } } };
-    for (const Kind& kind : kinds) {
-        std::map<Steps, Reached> next;
-        for (const auto& [total, reached] : layers.back())
-            for (int n = 0; n <= kind.count && total + n * kind.thickness <= ceiling; ++n) {
-                const auto [at, fresh] = next.try_emplace(total + n * kind.thickness, Reached { reached.shims + n, n });
-                if (!fresh && reached.shims + n < at->second.shims)
-                    at->second = { reached.shims + n, n };
-            }
-        layers.push_back(std::move(next));
-    }
-    const auto rank = [&](const std::pair<const Steps, Reached>& r) {
-        const Steps error = std::abs(r.first - wanted);
-        // Within tolerance the count decides; outside, the error does.
-        return error <= allowed ? std::tuple { Steps { 0 }, static_cast<Steps>(r.second.shims), error }
-                                : std::tuple { Steps { 1 }, error, static_cast<Steps>(r.second.shims) };
+    const auto stacked = [&] {
+        Stack stack;
+        Steps total = 0;
+        for (std::size_t k = 0; k < kinds.size(); ++k)
+            for (int i = 0; i < used[k]; ++i, total += kinds[k].thickness)
+                stack.shims.push_back(length(kinds[k].thickness));
+        stack.total = length(total);
+        stack.residual = length(total - wanted);
+        return stack;
     };
-    auto best = *std::ranges::min_element(layers.back(), {}, rank);
-    Steps total = best.first;
-    for (std::size_t k = kinds.size(); k > 0; --k) {
-        used[k - 1] = layers[k].at(total).ofThisKind;
-        total -= used[k - 1] * kinds[k - 1].thickness;
+    if (wanted <= 0 || kinds.empty())
+        return stacked();
+    Steps everything = 0;
+    for (const Kind& kind : kinds)
+        everything += kind.count * kind.thickness;
+    if (everything <= wanted) {
+        // All there is does not reach beyond it: within tolerance some may be spared, else all are needed.
+        if (everything + allowed < wanted) {
+            for (std::size_t k = 0; k < kinds.size(); ++k)
+                used[k] = kinds[k].count;
+            return stacked();
+        }
     }
-    return stackOf(kinds, used, wanted);
+    // The pile a hand would stack, thick before thin and never too high, is off by so much; nothing higher than that above the target is nearer.
+    Steps byHand = 0;
+    for (const Kind& kind : kinds)
+        byHand += std::min<Steps>(kind.count, (wanted - byHand) / kind.thickness) * kind.thickness;
+    const Steps ceiling = std::min(everything, wanted + std::max(allowed, wanted - byHand));
+    // Heights are counted in what all thicknesses have in common; sizes that have next to nothing in common, in micrometres.
+    Steps grid = 0;
+    for (const Kind& kind : kinds)
+        grid = std::gcd(grid, kind.thickness);
+    constexpr Steps micrometre = 100;
+    constexpr Steps mostHeights = 1'500'000;
+    if (ceiling / grid > mostHeights)
+        grid = std::max(micrometre, ceiling / mostHeights + 1);
+    const auto heights = static_cast<std::size_t>(ceiling / grid) + 1;
+    std::vector<Fewest> layers { Fewest(heights, never) };
+    layers.front()[0] = 0;
+    const auto thicknessOf = [&](const Kind& kind) { return std::max<std::size_t>(1, static_cast<std::size_t>((kind.thickness + grid / 2) / grid)); };
+    for (const Kind& kind : kinds)
+        layers.push_back(withKind(layers.back(), thicknessOf(kind), static_cast<std::size_t>(kind.count)));
+    const auto rank = [&](std::size_t height) {
+        const Steps error = std::abs(static_cast<Steps>(height) * grid - wanted);
+        const Steps shims = layers.back()[height];
+        // Within tolerance the count decides; outside, the error does.
+        return error <= allowed ? std::tuple { Steps { 0 }, shims, error } : std::tuple { Steps { 1 }, error, shims };
+    };
+    std::size_t best = 0;
+    for (std::size_t height = 1; height < heights; ++height)
+        if (layers.back()[height] != never && rank(height) < rank(best))
+            best = height;
+    for (std::size_t k = kinds.size(); k > 0; --k) {
+        const auto thickness = thicknessOf(kinds[k - 1]);
+        int n = 0;
+        while (layers[k - 1][best] == never || layers[k - 1][best] + n != layers[k][best + static_cast<std::size_t>(n) * thickness]) {
+            ++n;
+            best -= thickness;
+        }
+        used[k - 1] = n;
+    }
+    return stacked();
 }
 
 Plan plan(const Position& now, const Mounting& mounting, std::span<const ShimKind> drawer, double tolerance, int mostPerBolt)
@@ -69,61 +124,18 @@ Plan plan(const Position& now, const Mounting& mounting, std::span<const ShimKin
         result.why = "The gaps cannot be right: no caliper is that far off.";
         return result;
     }
-    const auto kinds = sortedKinds(drawer);
-    std::vector<Pile> piles;
-    Pile empty { std::vector<int>(kinds.size(), 0), 0, 0 };
-    everyPile(kinds, 0, std::max(0, mostPerBolt), empty, piles);
-
-    const Steps top = steps(wantedTop);
-    const Steps bottom = steps(wantedBottom);
-    const Steps allowed = std::max<Steps>(0, steps(tolerance));
-    struct Ranked {
-        Score score;
-        const Pile* pile;
-    };
-    const auto ranked = [&](Steps target) {
-        std::vector<Ranked> list;
-        for (const Pile& pile : piles)
-            list.push_back({ score(pile, target, allowed), &pile });
-        std::ranges::stable_sort(list, {}, &Ranked::score);
-        return list;
-    };
-    const auto forTop = ranked(top);
-    const auto forBottom = ranked(bottom);
-    const auto together = [&](const Pile& a, const Pile& b) {
-        for (std::size_t k = 0; k < kinds.size(); ++k)
-            if (a.used[k] + b.used[k] > kinds[k].count)
-                return false;
-        return true;
-    };
-    const Pile* bestTop = nullptr;
-    const Pile* bestBottom = nullptr;
-    Score best {};
-    for (const Ranked& a : forTop) {
-        if (bestTop && !(a.score + forBottom.front().score < best))
-            break;
-        for (const Ranked& b : forBottom) {
-            if (bestTop && !(a.score + b.score < best))
-                break;
-            if (!together(*a.pile, *b.pile))
-                continue;
-            best = a.score + b.score;
-            bestTop = a.pile;
-            bestBottom = b.pile;
-            break;
-        }
-    }
-    result.top = stackOf(kinds, bestTop->used, top);
-    result.bottom = stackOf(kinds, bestBottom->used, bottom);
+    const auto best = carPlan(std::array { wantedTop, wantedBottom }, drawer, tolerance, mostPerBolt);
+    result.top = best.stacks[0];
+    result.bottom = best.stacks[1];
     const double leftTop = mounting.direction * result.top.residual;
     const double leftBottom = mounting.direction * result.bottom.residual;
     result.remaining = { (leftTop + leftBottom) / 2, (leftTop - leftBottom) / mounting.boltSpacing, leftTop, leftBottom };
-    result.possible = best.beyond == 0;
+    result.possible = best.within();
     if (!result.possible) {
         const double least = std::min(wantedTop, wantedBottom);
-        if (steps(least) < -allowed)
+        if (steps(least) < -std::max<Steps>(0, steps(tolerance)))
             result.why = "Cannot be shimmed: more would have to come out than is in. Machine the ear, or set the rotor out with a ring.";
-        else if (kinds.empty())
+        else if (sortedKinds(drawer).empty())
             result.why = "The drawer is empty.";
         else
             result.why = "The drawer does not hold the right sizes: this is the nearest it can do.";

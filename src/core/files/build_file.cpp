@@ -4,6 +4,8 @@
 #include "files/json_fields.hpp"
 #include "files/json_text.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <set>
 
@@ -17,18 +19,18 @@ void checkReferences(const Build& build)
     std::set<std::string> setups;
     for (std::size_t i = 0; i < build.wheels.size(); ++i)
         if (!wheels.insert(build.wheels[i].id).second)
-            throw Refusal(fmt::format("/wheels/{}/id: “{}” is taken by another wheel: give each its own.", i, build.wheels[i].id));
+            throw Refusal(fmt::format("/wheels/{}/id: “{}” is taken by another wheel: give each its own.", i, shortened(build.wheels[i].id)));
     for (std::size_t i = 0; i < build.setups.size(); ++i) {
         const Setup& setup = build.setups[i];
         if (!setups.insert(setup.id).second)
-            throw Refusal(fmt::format("/setups/{}/id: “{}” is taken by another setup: give each its own.", i, setup.id));
+            throw Refusal(fmt::format("/setups/{}/id: “{}” is taken by another setup: give each its own.", i, shortened(setup.id)));
         for (const auto& [name, corner] : { std::pair { "front", &setup.front }, std::pair { "rear", &setup.rear } })
             if (*corner && !(*corner)->wheel.empty() && !wheels.contains((*corner)->wheel))
-                throw Refusal(fmt::format("/setups/{}/{}/wheel: there is no wheel “{}”.", i, name, (*corner)->wheel));
+                throw Refusal(fmt::format("/setups/{}/{}/wheel: there is no wheel “{}”.", i, name, shortened((*corner)->wheel)));
     }
     const auto known = [&setups](const std::string& id, std::string_view list, std::size_t i) {
         if (!setups.contains(id))
-            throw Refusal(fmt::format("/{}/{}/setup: there is no setup “{}”.", list, i, id));
+            throw Refusal(fmt::format("/{}/{}/setup: there is no setup “{}”.", list, i, shortened(id)));
     };
     for (std::size_t i = 0; i < build.mockUps.size(); ++i)
         known(build.mockUps[i].setup, "mock_ups", i);
@@ -66,7 +68,9 @@ const Json& buildSchema()
         Build build;
         OrderedJson made = { { "$schema", "http://json-schema.org/draft-07/schema#" }, { "title", "Deep Stop build file, version 1" },
             { "description", "Keys carry their unit. A reading is an object, or a bare number, which counts as estimated. Keys not named here are kept." } };
-        made.update(SchemaWriter::of(build));
+        SchemaWriter fields;
+        describe(fields, build);
+        made.update(std::move(fields).schema());
         made["properties"]["deepstop"] = { { "type", "integer" }, { "minimum", 1 }, { "maximum", buildVersion },
             { "description", fmt::format("version of this format: {}; a later one needs a later program", buildVersion) } };
         made["required"] = { "deepstop", "setups" };
@@ -101,11 +105,16 @@ std::string writeBuild(const BuildFile& file)
 {
     Writer writer;
     writer.out["deepstop"] = buildVersion;
-    Build copy = file.build;
-    describe(writer, copy);
+    describe(writer, file.build);
     if (file.unknown)
         graft(writer.out, *file.unknown);
-    return writer.out.dump(2) + "\n";
+    auto text = writer.out.dump(2) + "\n";
+    // What is not to be opened again is not written; without its indentation it may still do.
+    if (text.size() > largestFile)
+        text = writer.out.dump() + "\n";
+    if (text.size() > largestFile)
+        throw Refusal(fmt::format("the build takes {:.1f} MB; a build file has at most {} MB. Take something out: long lists, notes.", static_cast<double>(text.size()) / (1u << 20), largestFile >> 20));
+    return text;
 }
 
 BuildFile loadBuild(const std::filesystem::path& path)
@@ -118,6 +127,15 @@ BuildFile loadBuild(const std::filesystem::path& path)
     }
 }
 
-void saveBuild(const std::filesystem::path& path, const BuildFile& file) { replaceFile(path, writeBuild(file)); }
+void saveBuild(const std::filesystem::path& path, const BuildFile& file)
+{
+    std::string text;
+    try {
+        text = writeBuild(file);
+    } catch (const Refusal& refusal) {
+        throw Refusal(path.string() + ": " + refusal.what());
+    }
+    replaceFile(path, text);
+}
 
 } // namespace deepstop::files

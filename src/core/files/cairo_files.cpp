@@ -8,6 +8,8 @@
 #include <ft2build.h>
 #include FT_FREETYPE_H
 
+#include <algorithm>
+#include <cmath>
 #include <filesystem>
 #include <memory>
 #include <numbers>
@@ -122,10 +124,23 @@ std::string pdfOf(std::span<const paper::Page> pages, const std::string& title)
     return bytes;
 }
 
-std::string svgOf(const paper::Drawing& drawing)
+void checkDrawable(const paper::Drawing& drawing)
 {
     if (drawing.strokes.empty())
         throw Refusal("Nothing to draw: the drawing is empty.");
+    constexpr double farthest = 20;
+    const auto sound = [](paper::Point p) { return std::abs(p.x) <= farthest && std::abs(p.y) <= farthest; };
+    for (const auto& stroke : drawing.strokes)
+        if (!std::ranges::all_of(stroke.points, sound))
+            throw Refusal(drawing.title + ": a reading makes the drawing larger than any part of a car. Look at what was typed last.");
+    for (const auto& letters : drawing.letters)
+        if (!sound(letters.at))
+            throw Refusal(drawing.title + ": a reading makes the drawing larger than any part of a car. Look at what was typed last.");
+}
+
+std::string svgOf(const paper::Drawing& drawing)
+{
+    checkDrawable(drawing);
     constexpr double air = 12e-3;
     const auto extent = paper::extentOf(drawing);
     paper::Page page { extent.width() + 2 * air, extent.height() + 3 * air, {}, {} };
@@ -152,6 +167,7 @@ std::string svgOf(const paper::Drawing& drawing)
 void writePaper(const std::string& path, const paper::Drawing& drawing, const paper::Size& size, const paper::BarsRead& read)
 {
     const auto ending = std::filesystem::path(path).extension().string();
+    checkDrawable(drawing);
     if (ending == ".pdf")
         replaceFile(path, pdfOf(paper::pagesOf(drawing, size, read), drawing.title));
     else if (ending == ".svg")

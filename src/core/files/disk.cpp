@@ -1,73 +1,33 @@
 #include "files/disk.hpp"
 
-#include <fmt/format.h>
+#include "files/descriptor.hpp"
 
-#include <cerrno>
-#include <cstdlib>
-#include <cstring>
 #include <fcntl.h>
+#include <sys/file.h>
+#include <sys/mman.h>
 #include <sys/stat.h>
-#include <unistd.h>
+
+#include <chrono>
+#include <thread>
 
 namespace deepstop::files {
 namespace {
 
-[[noreturn]] void refuse(const std::filesystem::path& path, std::string_view doing)
+constexpr std::string_view unfinished = ".saving"; ///< of a name: being written
+constexpr std::string_view kept = "~"; ///< of a name: the version before
+
+std::filesystem::path with(const std::filesystem::path& path, std::string_view ending) { return path.string() + std::string(ending); }
+
+std::string bytesOf(const Descriptor& file, const std::filesystem::path& path, std::size_t size)
 {
-    const int reason = errno;
-    throw Refusal(fmt::format("{}: cannot be {}: {}.", path.string(), doing, std::strerror(reason)));
-}
-
-class Descriptor {
-public:
-    explicit Descriptor(int fd) : fd_(fd) { }
-    Descriptor(const Descriptor&) = delete;
-    Descriptor& operator=(const Descriptor&) = delete;
-    ~Descriptor()
-    {
-        if (fd_ >= 0)
-            ::close(fd_);
-    }
-    [[nodiscard]] int get() const { return fd_; }
-
-private:
-    int fd_;
-};
-
-/// Removes a half-written temporary unless told that it has been put in place.
-struct Temporary {
-    std::string path;
-    bool placed = false;
-    ~Temporary()
-    {
-        if (!placed)
-            ::unlink(path.c_str());
-    }
-};
-
-} // namespace
-
-std::string readFile(const std::filesystem::path& path, std::uintmax_t limit)
-{
-    const Descriptor file(::open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NONBLOCK));
-    if (file.get() < 0)
-        refuse(path, "opened");
-    struct stat about { };
-    if (::fstat(file.get(), &about) != 0)
-        refuse(path, "read");
-    if (!S_ISREG(about.st_mode))
-        throw Refusal(fmt::format("{}: is not a file.", path.string()));
-    if (static_cast<std::uintmax_t>(about.st_size) > limit)
-        throw Refusal(fmt::format("{}: is {} MB; a build file has at most {} MB. This is some other file.", path.string(),
-            about.st_size >> 20, limit >> 20));
-    std::string bytes(static_cast<std::size_t>(about.st_size), '\0');
+    std::string bytes(size, '\0');
     std::size_t have = 0;
     while (have < bytes.size()) {
-        const auto got = ::read(file.get(), bytes.data() + have, bytes.size() - have);
+        const auto got = ::pread(file.get(), bytes.data() + have, bytes.size() - have, static_cast<off_t>(have));
         if (got < 0 && errno == EINTR)
             continue;
         if (got < 0)
-            refuse(path, "read");
+            refuseWith(errno, path, "read");
         if (got == 0)
             break;
         have += static_cast<std::size_t>(got);
@@ -76,54 +36,149 @@ std::string readFile(const std::filesystem::path& path, std::uintmax_t limit)
     return bytes;
 }
 
-void replaceFile(const std::filesystem::path& path, std::string_view bytes)
+/// Opens the name to write to, this process alone: whoever else writes there now is waited for, what somebody left there is taken over.
+Descriptor openUnfinished(const std::filesystem::path& name, const std::filesystem::path& path)
+{
+    using namespace std::chrono_literals;
+    for (const auto until = std::chrono::steady_clock::now() + 5s; std::chrono::steady_clock::now() < until;) {
+        Descriptor file(::open(name.c_str(), O_RDWR | O_CREAT | O_CLOEXEC | O_NOFOLLOW | O_NONBLOCK, 0666));
+        if (file.get() < 0)
+            refuseWith(errno, path, "saved");
+        // A file system without locks has to do without.
+        if (::flock(file.get(), LOCK_EX | LOCK_NB) == 0 || errno != EWOULDBLOCK) {
+            if (isStill(file, name))
+                return file;
+        } else {
+            std::this_thread::sleep_for(5ms);
+        }
+    }
+    throw Refusal(path.string() + ": another program keeps writing it. Try again.");
+}
+
+/// Gives the old version its second name; the first never stops to exist.
+void keepOld(const std::filesystem::path& target)
 {
     std::error_code ignored;
-    const auto target = std::filesystem::is_symlink(path, ignored) ? std::filesystem::weakly_canonical(path) : path;
-    std::string pattern = target.string() + ".XXXXXX";
-    const Descriptor file(::mkostemp(pattern.data(), O_CLOEXEC));
-    if (file.get() < 0)
-        refuse(path, "saved");
-    Temporary temporary { pattern };
-    struct stat before { };
-    const bool existed = ::stat(target.c_str(), &before) == 0;
-    if (existed) {
-        ::fchmod(file.get(), before.st_mode & 07777);
+    const auto second = with(with(target, unfinished), kept);
+    ::unlink(second.c_str());
+    if (::link(target.c_str(), second.c_str()) == 0) {
+        ::rename(second.c_str(), with(target, kept).c_str());
+        // rename() between two names of one file does nothing and leaves both.
+        ::unlink(second.c_str());
     } else {
-        const mode_t mask = ::umask(0);
-        ::umask(mask);
-        ::fchmod(file.get(), 0666 & ~mask);
+        std::filesystem::copy_file(target, with(target, kept), std::filesystem::copy_options::overwrite_existing, ignored);
     }
-    for (std::size_t done = 0; done < bytes.size();) {
-        const auto wrote = ::write(file.get(), bytes.data() + done, bytes.size() - done);
+}
+
+/// Refuses what no file is to be put over.
+void checkOld(const struct stat& old, const std::filesystem::path& path, const std::filesystem::path& target)
+{
+    if (S_ISDIR(old.st_mode))
+        throw Refusal(path.string() + ": is a folder. Give the name of a file in it.");
+    if (!S_ISREG(old.st_mode))
+        throw Refusal(path.string() + ": is a device or a pipe, not a file. Give the name of a file.");
+    if ((old.st_mode & 0222) == 0 || ::access(target.c_str(), W_OK) != 0)
+        throw Refusal(path.string() + ": is write-protected, so it is left as it is. Take the protection away, or give another name.");
+}
+
+} // namespace
+
+bool isStill(const Descriptor& file, const std::filesystem::path& name)
+{
+    struct stat open { };
+    struct stat named { };
+    return ::fstat(file.get(), &open) == 0 && ::stat(name.c_str(), &named) == 0 && open.st_ino == named.st_ino && open.st_dev == named.st_dev;
+}
+
+bool writeAll(int fd, std::string_view bytes)
+{
+    while (!bytes.empty()) {
+        const auto wrote = ::write(fd, bytes.data(), bytes.size());
         if (wrote < 0 && errno == EINTR)
             continue;
         if (wrote <= 0)
-            refuse(path, "saved");
-        done += static_cast<std::size_t>(wrote);
+            return false;
+        bytes.remove_prefix(static_cast<std::size_t>(wrote));
     }
-    if (::fsync(file.get()) != 0)
-        refuse(path, "saved");
-    if (existed) {
-        // A second name for the old version first: the old name never stops to exist.
-        const std::string kept = target.string() + "~";
-        const std::string keptNew = pattern + "~";
-        if (::link(target.c_str(), keptNew.c_str()) == 0) {
-            if (::rename(keptNew.c_str(), kept.c_str()) != 0)
-                ::unlink(keptNew.c_str());
-            // rename() between two names of one file does nothing and leaves both.
-            ::unlink(keptNew.c_str());
-        } else {
-            std::filesystem::copy_file(target, kept, std::filesystem::copy_options::overwrite_existing, ignored);
-        }
+    return true;
+}
+
+std::string readFile(const std::filesystem::path& path, std::uintmax_t limit)
+{
+    const Descriptor file(::open(path.c_str(), O_RDONLY | O_CLOEXEC | O_NONBLOCK));
+    if (file.get() < 0)
+        refuseWith(errno, path, "opened");
+    struct stat about { };
+    if (::fstat(file.get(), &about) != 0)
+        refuseWith(errno, path, "read");
+    if (!S_ISREG(about.st_mode))
+        throw Refusal(path.string() + ": is not a file.");
+    if (static_cast<std::uintmax_t>(about.st_size) > limit)
+        throw Refusal(fmt::format("{}: is {} MB; a file of this kind has at most {} MB. This is some other file.", path.string(), about.st_size >> 20, limit >> 20));
+    return bytesOf(file, path, static_cast<std::size_t>(about.st_size));
+}
+
+std::filesystem::path targetOf(const std::filesystem::path& path)
+{
+    auto target = path;
+    std::error_code none;
+    constexpr int mostLinks = 40; // as the system itself
+    for (int links = 0; std::filesystem::is_symlink(target, none); ++links) {
+        if (links == mostLinks)
+            throw Refusal(path.string() + ": is a link that leads to itself. Give another name.");
+        const auto next = std::filesystem::read_symlink(target, none);
+        if (none)
+            throw Refusal(path.string() + ": is a link that cannot be followed: " + none.message() + ".");
+        target = next.is_absolute() ? next : target.parent_path() / next;
     }
-    if (::rename(pattern.c_str(), target.c_str()) != 0)
-        refuse(path, "saved");
-    temporary.placed = true;
+    return target;
+}
+
+void replaceFile(const std::filesystem::path& path, std::string_view bytes)
+{
+    const auto target = targetOf(path);
+    struct stat before { };
+    const bool existed = ::stat(target.c_str(), &before) == 0;
+    if (existed)
+        checkOld(before, path, target);
+    const auto name = with(target, unfinished);
+    const auto file = openUnfinished(name, path);
+    const auto giveUp = [&] {
+        const int reason = errno;
+        ::unlink(name.c_str());
+        refuseWith(reason, path, "saved");
+    };
+    if (::ftruncate(file.get(), 0) != 0 || (existed && ::fchmod(file.get(), before.st_mode & 07777) != 0) || !writeAll(file.get(), bytes) || ::fsync(file.get()) != 0)
+        giveUp();
+    if (existed)
+        keepOld(target);
+    if (::rename(name.c_str(), target.c_str()) != 0)
+        giveUp();
     const auto folder = target.has_parent_path() ? target.parent_path() : std::filesystem::path(".");
     const Descriptor directory(::open(folder.c_str(), O_RDONLY | O_DIRECTORY | O_CLOEXEC));
     if (directory.get() >= 0)
         ::fsync(directory.get());
+}
+
+void removeLeftovers(const std::filesystem::path& path)
+{
+    const auto name = with(path, unfinished);
+    const Descriptor file(::open(name.c_str(), O_RDWR | O_CLOEXEC | O_NOFOLLOW | O_NONBLOCK));
+    if (file.get() >= 0 && ::flock(file.get(), LOCK_EX | LOCK_NB) == 0 && isStill(file, name))
+        ::unlink(name.c_str());
+    ::unlink(with(name, kept).c_str());
+}
+
+std::string writtenThrough(const std::function<bool(const char* path)>& write)
+{
+    const Descriptor file(::memfd_create("deepstop", MFD_CLOEXEC));
+    if (file.get() < 0)
+        refuseWith(errno, "memory", "written");
+    const auto name = fmt::format("/proc/self/fd/{}", file.get());
+    struct stat about { };
+    if (!write(name.c_str()) || ::fstat(file.get(), &about) != 0)
+        throw Refusal("The file could not be made; there may be too little memory.");
+    return bytesOf(file, name, static_cast<std::size_t>(about.st_size));
 }
 
 } // namespace deepstop::files

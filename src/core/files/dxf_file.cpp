@@ -5,12 +5,11 @@
 #include <dl_dxf.h>
 #include <dl_writer_ascii.h>
 
-#include <array>
-#include <filesystem>
-#include <memory>
+#include <fmt/format.h>
 
-#include <stdlib.h>
-#include <unistd.h>
+#include <algorithm>
+#include <array>
+#include <memory>
 
 namespace deepstop::files {
 namespace {
@@ -52,48 +51,18 @@ std::string escaped(const std::string& utf8)
         unsigned code = length == 2 ? lead & 0x1Fu : length == 3 ? lead & 0x0Fu : lead & 0x07u;
         for (int k = 1; k < length; ++k)
             code = code << 6 | (static_cast<unsigned char>(utf8[i + static_cast<std::size_t>(k)]) & 0x3Fu);
-        char text[16];
-        std::snprintf(text, sizeof text, "\\U+%04X", code);
-        out += text;
+        out += fmt::format("\\U+{:04X}", code);
         i += static_cast<std::size_t>(length);
     }
     return out;
 }
 
-/// dxflib writes files, not strings.
-class TemporaryFile {
-public:
-    TemporaryFile()
-    {
-        std::string name = (std::filesystem::temp_directory_path() / "deepstop-XXXXXX").string();
-        const int descriptor = mkstemp(name.data());
-        if (descriptor < 0)
-            throw Refusal("No temporary file can be written in " + std::filesystem::temp_directory_path().string() + ".");
-        close(descriptor);
-        path = name;
-    }
-    ~TemporaryFile()
-    {
-        std::error_code ignored;
-        std::filesystem::remove(path, ignored);
-    }
-    TemporaryFile(const TemporaryFile&) = delete;
-    TemporaryFile& operator=(const TemporaryFile&) = delete;
-    std::filesystem::path path;
-};
-
 } // namespace
 
-std::string dxfOf(const paper::Drawing& drawing)
+namespace {
+
+void write(const paper::Drawing& drawing, DL_Dxf& dxf, DL_WriterA& w)
 {
-    if (drawing.strokes.empty())
-        throw Refusal("Nothing to draw: the drawing is empty.");
-    const TemporaryFile file;
-    DL_Dxf dxf;
-    const std::unique_ptr<DL_WriterA> out(dxf.out(file.path.c_str(), DL_Codes::AC1015));
-    if (!out)
-        throw Refusal("No temporary file can be written.");
-    DL_WriterA& w = *out;
     dxf.writeHeader(w);
     w.dxfString(9, "$INSUNITS");
     w.dxfInt(70, 4); // millimetres
@@ -159,7 +128,25 @@ std::string dxfOf(const paper::Drawing& drawing)
     dxf.writeObjectsEnd(w);
     w.dxfEOF();
     w.close();
-    return readFile(file.path);
+}
+
+} // namespace
+
+std::string dxfOf(const paper::Drawing& drawing)
+{
+    checkDrawable(drawing);
+    auto text = writtenThrough([&](const char* path) {
+        DL_Dxf dxf;
+        const std::unique_ptr<DL_WriterA> out(dxf.out(path, DL_Codes::AC1015));
+        if (!out)
+            return false;
+        write(drawing, dxf, *out);
+        return true;
+    });
+    // The library does not say when it could not write all.
+    if (text.find("EOF", text.size() - std::min<std::size_t>(text.size(), 8)) == std::string::npos)
+        throw Refusal("The drawing could not be written whole; there may be too little memory.");
+    return text;
 }
 
 } // namespace deepstop::files

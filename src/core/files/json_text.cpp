@@ -16,25 +16,6 @@
 
 namespace deepstop::files {
 
-std::optional<std::size_t> notUtf8(std::string_view text)
-{
-    for (std::size_t i = 0; i < text.size();) {
-        const auto lead = static_cast<unsigned char>(text[i]);
-        const int more = lead < 0x80 ? 0 : lead >= 0xc2 && lead < 0xe0 ? 1 : lead >= 0xe0 && lead < 0xf0 ? 2 : lead >= 0xf0 && lead < 0xf5 ? 3 : -1;
-        if (more < 0 || i + static_cast<std::size_t>(more) >= text.size() + (more == 0))
-            return i;
-        for (int k = 1; k <= more; ++k) {
-            const auto byte = static_cast<unsigned char>(text[i + static_cast<std::size_t>(k)]);
-            const unsigned char low = k > 1 ? 0x80 : lead == 0xe0 ? 0xa0 : lead == 0xf0 ? 0x90 : 0x80;
-            const unsigned char high = k > 1 ? 0xbf : lead == 0xed ? 0x9f : lead == 0xf4 ? 0x8f : 0xbf;
-            if (byte < low || byte > high)
-                return i;
-        }
-        i += static_cast<std::size_t>(more) + 1;
-    }
-    return {};
-}
-
 namespace {
 
 using Json = nlohmann::json;
@@ -50,15 +31,42 @@ std::string placeOf(std::string_view text, std::size_t byte)
     return fmt::format("line {}, column {}", line, column);
 }
 
-/// Reads along without building anything, and stops at what no build file has: deep nesting, a key twice in one object.
+/// Counts the bytes of a text as a parser takes them, so that whoever listens to it knows the place.
+class Counting {
+public:
+    using iterator_category = std::input_iterator_tag;
+    using value_type = char;
+    using difference_type = std::ptrdiff_t;
+    using pointer = const char*;
+    using reference = const char&;
+
+    Counting(const char* at, const char** farthest) : at_(at), farthest_(farthest) { }
+    const char& operator*() const { return *at_; }
+    Counting& operator++()
+    {
+        *farthest_ = ++at_;
+        return *this;
+    }
+    bool operator==(const Counting& o) const { return at_ == o.at_; }
+    bool operator!=(const Counting& o) const { return at_ != o.at_; }
+
+private:
+    const char* at_;
+    const char** farthest_;
+};
+
+/// Reads along without building anything, and stops at what no file of this program has: deep nesting, a key twice in one object,
+/// control characters in its text, numbers beyond a double, and whatever is no JSON.
 class Watch : public nlohmann::json_sax<Json> {
 public:
+    explicit Watch(std::string_view text) : text_(text), farthest(text.data()) { }
+
     bool null() override { return true; }
     bool boolean(bool) override { return true; }
     bool number_integer(number_integer_t) override { return true; }
     bool number_unsigned(number_unsigned_t) override { return true; }
     bool number_float(number_float_t, const string_t&) override { return true; }
-    bool string(string_t&) override { return true; }
+    bool string(string_t& value) override { return printable(value); }
     bool binary(binary_t&) override { return true; }
     bool start_object(std::size_t) override { return open(); }
     bool end_object() override { return close(); }
@@ -67,18 +75,28 @@ public:
     bool key(string_t& name) override
     {
         if (!names_.back().insert(name).second)
-            throw Refusal(fmt::format("the key “{}” stands twice in one object: remove one of them.", name));
-        return true;
+            refuse(fmt::format("the key “{}” stands twice in one object: remove one of them.", shortened(name)));
+        return printable(name);
     }
-    // What is wrong with the text itself is said by the parser proper, which knows the place.
-    bool parse_error(std::size_t, const std::string&, const nlohmann::detail::exception&) override { return false; }
+    bool parse_error(std::size_t byte, const std::string& token, const nlohmann::detail::exception& error) override
+    {
+        constexpr int outOfRange = 406; // of the library's exceptions
+        if (error.id == outOfRange)
+            refuse(fmt::format("{} is beyond any size this program can hold.", shortened(token)));
+        if (byte > text_.size())
+            throw Refusal(fmt::format("{}: the file ends in the middle: it was cut off. Take the version kept beside it (its name ends in ~).", placeOf(text_, text_.size())));
+        std::string said = error.what();
+        const auto cut = said.find("syntax error while parsing ");
+        said = cut == std::string::npos ? std::string("this is not JSON") : said.substr(cut + 27);
+        throw Refusal(fmt::format("{}: not JSON here ({}).", placeOf(text_, byte ? byte - 1 : 0), shortened(said, 120)));
+    }
 
 private:
     bool open()
     {
         names_.emplace_back();
         if (names_.size() > deepest)
-            throw Refusal(fmt::format("the file nests deeper than {} levels: this is not a build file.", deepest));
+            refuse(fmt::format("the file nests deeper than {} levels: this is not a build file.", deepest));
         return true;
     }
     bool close()
@@ -86,8 +104,24 @@ private:
         names_.pop_back();
         return true;
     }
+    bool printable(const std::string& text) const
+    {
+        if (const auto bad = controlCharacter(text))
+            refuse(fmt::format("“{}” holds a control character ({}): take it out.", shortened(text), shortened(text.substr(*bad, 2), 2)));
+        return true;
+    }
+    /// With the place the parser has come to.
+    [[noreturn]] void refuse(const std::string& why) const
+    {
+        const auto taken = static_cast<std::size_t>(farthest - text_.data());
+        throw Refusal(fmt::format("{}: {}", placeOf(text_, taken ? taken - 1 : 0), why));
+    }
 
+    std::string_view text_;
     std::vector<std::set<std::string>> names_;
+
+public:
+    const char* farthest; ///< what the parser has taken
 };
 
 std::string pointerOf(const valijson::ValidationResults::Error& error)
@@ -124,11 +158,7 @@ std::string expectedAt(const Json& schema, const std::string& pointer)
     return {};
 }
 
-std::string found(const Json& json)
-{
-    auto text = json.dump(-1, ' ', false, Json::error_handler_t::replace);
-    return text.size() > 40 ? text.substr(0, 40) + "…" : text;
-}
+std::string found(const Json& json) { return shortened(json.dump(-1, ' ', false, Json::error_handler_t::replace)); }
 
 } // namespace
 
@@ -138,25 +168,15 @@ nlohmann::json parseStrictly(std::string_view text)
         throw Refusal("the file is empty: take the version kept beside it (its name ends in ~).");
     if (const auto bad = notUtf8(text))
         throw Refusal(fmt::format("{}: this is not UTF-8 text. A build file is JSON in UTF-8.", placeOf(text, *bad)));
-    try {
-        // A pass of its own: the library's parser with a callback takes quadratic time on long lists.
-        Watch watch;
-        Json::sax_parse(text, &watch);
-        return Json::parse(text);
-    } catch (const Json::parse_error& error) {
-        if (error.byte > text.size())
-            throw Refusal(fmt::format("{}: the file ends in the middle: it was cut off. Take the version kept beside it (its name ends in ~).",
-                placeOf(text, text.size())));
-        std::string said = error.what();
-        const auto cut = said.find("syntax error while parsing ");
-        said = cut == std::string::npos ? std::string("this is not JSON") : said.substr(cut + 27);
-        std::ranges::replace(said, '\n', ' ');
-        if (said.size() > 120)
-            said = said.substr(0, 120) + "…";
-        throw Refusal(fmt::format("{}: not JSON here ({}).", placeOf(text, error.byte ? error.byte - 1 : 0), said));
-    } catch (const Json::out_of_range&) {
-        throw Refusal("a number in the file is beyond any size this program can hold.");
-    }
+    // The parser takes a zero byte for the end of the text, whatever follows.
+    if (const auto zero = text.find('\0'); zero != std::string_view::npos)
+        throw Refusal(fmt::format("{}: a zero byte stands here: this is not text.", placeOf(text, zero)));
+    // A pass of its own: the library's parser with a callback takes quadratic time on long lists.
+    Watch watch(text);
+    const char* const begin = text.data();
+    if (!Json::sax_parse(Counting(begin, &watch.farthest), Counting(begin + text.size(), &watch.farthest), &watch))
+        throw Refusal("this is not JSON.");
+    return Json::parse(text);
 }
 
 struct SchemaCheck::Compiled {

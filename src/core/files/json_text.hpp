@@ -4,15 +4,12 @@
 #include <nlohmann/json.hpp>
 
 #include <memory>
-#include <optional>
 #include <string_view>
 
 namespace deepstop::files {
 
-/// Position of the first byte that is not UTF-8 (RFC 3629: no overlong forms, no surrogates, nothing above U+10FFFF).
-[[nodiscard]] std::optional<std::size_t> notUtf8(std::string_view text);
-
-/// Throws Refusal, with line and column, for text that is empty, not UTF-8, not JSON, nested deeper than 32 or names a key twice.
+/// Throws Refusal, with line and column, for text that is empty, not UTF-8, not JSON, nested deeper than 32, names a key twice, holds a
+/// control character or a number beyond a double.
 [[nodiscard]] nlohmann::json parseStrictly(std::string_view text);
 
 /// A schema made ready once. `schema` must outlive it.

@@ -6,6 +6,7 @@
 
 #include <nlohmann/json_fwd.hpp>
 
+#include <chrono>
 #include <filesystem>
 #include <string>
 #include <string_view>
@@ -21,6 +22,9 @@ inline constexpr std::uintmax_t largestLibrary = 128u << 20;
 /// The library at `path`; an empty one where there is no file. Throws Refusal.
 [[nodiscard]] library::Library loadLibrary(const std::filesystem::path& path);
 void saveLibrary(const std::filesystem::path& path, const library::Library& library);
+/// Puts `more` into the library at `path` while nobody else writes there; waits for others at most `patience`. Returns how many parts were
+/// new. Throws Refusal.
+std::size_t addToLibrary(const std::filesystem::path& path, library::Library more, std::chrono::milliseconds patience);
 
 [[nodiscard]] const nlohmann::json& librarySchema();
 

@@ -9,6 +9,9 @@
 
 namespace deepstop::files {
 
+/// Throws Refusal for a drawing that is empty, or reaches farther than any part of a car: 20 m. No library is given such figures.
+void checkDrawable(const paper::Drawing& drawing);
+
 /// Bytes of a PDF (cairo), a page each; one point is 1/72 in. Letters are those the program ships. Throws Refusal without a page.
 [[nodiscard]] std::string pdfOf(std::span<const paper::Page> pages, const std::string& title);
 

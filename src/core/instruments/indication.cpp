@@ -1,5 +1,7 @@
 #include "instruments/indication.hpp"
 
+#include "quantity/text.hpp"
+
 #include <fmt/format.h>
 
 #include <charconv>
@@ -31,7 +33,8 @@ std::optional<Indication> parseLine(std::string_view line)
         words.push_back(rest.substr(0, cut));
         rest.remove_prefix(std::min(cut + 1, rest.size()));
     }
-    if (words.size() != 4 || words[0].empty() || (words[3] != "stable" && words[3] != "moving"))
+    // The name stands beside the reading for good: nothing gets in that a file could not hold.
+    if (words.size() != 4 || words[0].empty() || notUtf8(words[0]) || controlCharacter(words[0]) || (words[3] != "stable" && words[3] != "moving"))
         return {};
     double value = 0;
     const auto number = words[1].substr(words[1].starts_with('+') ? 1 : 0);

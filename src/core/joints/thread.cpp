@@ -1,9 +1,10 @@
 #include "joints/thread.hpp"
 
+#include "quantity/text.hpp"
+
 #include <fmt/format.h>
 
 #include <array>
-#include <cctype>
 #include <charconv>
 #include <cmath>
 #include <numeric>
@@ -28,8 +29,8 @@ std::optional<Thread> parseThread(std::string_view given)
         if (given.substr(i, 2) == "×") {
             text += 'x';
             ++i;
-        } else if (!std::isspace(static_cast<unsigned char>(given[i]))) {
-            text += given[i] == ',' ? '.' : static_cast<char>(std::tolower(static_cast<unsigned char>(given[i])));
+        } else if (!isSpace(given[i])) {
+            text += given[i] == ',' ? '.' : toLower(given[i]);
         }
     }
     std::string_view rest = text;

@@ -4,52 +4,45 @@
 #include "files/json_fields.hpp"
 #include "files/json_text.hpp"
 #include "files/refusal.hpp"
+#include "quantity/text.hpp"
 #include "quantity/parse.hpp"
 
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <charconv>
-#include <cctype>
 #include <unordered_map>
 
 namespace deepstop::library {
 namespace {
 
 /// Collects the names of the fields a cell can fill.
-class Names : public PartVisitor<Names> {
+class Names : public ConstVisitor {
 public:
     std::vector<FieldName> names;
 
-    void reading(std::string_view key, std::string_view label, const Style& style, Range, Reading&)
+    void reading(const ReadingField& field, const Reading&) override
     {
-        names.push_back({ std::string(key), std::string(label), &files::unitOfKey(key, style), style.dimension });
+        names.push_back({ std::string(field.key), std::string(field.label), &files::unitOfKey(field.key, field.style), field.style.dimension });
     }
-    void readings(std::string_view key, std::string_view label, const Style& style, Range range, std::vector<Reading>&)
-    {
-        Reading none;
-        reading(key, label, style, range, none);
-    }
-    void text(std::string_view key, std::string_view label, std::string&) { other(key, label); }
-    void count(std::string_view key, std::string_view label, int&) { other(key, label); }
-    void plain(std::string_view key, std::string_view label, double&) { other(key, label); }
-    template <class E, class T>
-    void choice(std::string_view key, std::string_view label, E&, const T&)
-    {
-        other(key, label);
-    }
+    void readings(const ReadingField& field, const std::vector<Reading>&, std::size_t) override { reading(field, {}); }
+    void text(const Name& name, const std::string&) override { other(name); }
+    void count(const CountField& field, int) override { other(field); }
+    void number(const NumberField& field, double) override { other(field); }
+    void choice(const Name& name, const Chosen&) override { other(name); }
+    void list(const ListField&, const ConstList&) override { }
 
 private:
-    void other(std::string_view key, std::string_view label)
+    void other(const Name& name)
     {
         // The part lies in its shelf's record; in a list both are one line. Its own id and origin are the shelf's business.
-        const bool shelfs = key == "from" || (key == "id" && !names.empty());
-        names.push_back({ shelfs ? std::string() : std::string(key), std::string(label), nullptr, Dimension::Number });
+        const bool shelfs = name.key == "from" || (name.key == "id" && !names.empty());
+        names.push_back({ shelfs ? std::string() : std::string(name.key), std::string(name.label), nullptr, Dimension::Number });
     }
 };
 
 /// Puts the cells of one line into a part, field by field in the same order.
-class Filler : public PartVisitor<Filler> {
+class Filler : public Visitor {
 public:
     Filler(const std::vector<int>& columns, const std::vector<Column>& plan, const std::vector<std::string>& cells, Known known)
         : columns_(columns), plan_(plan), cells_(cells), known_(known)
@@ -57,12 +50,12 @@ public:
     }
     std::string why; ///< the first thing that cannot be taken
 
-    void reading(std::string_view, std::string_view label, const Style& style, Range range, Reading& r)
+    void reading(const ReadingField& field, Reading& r) override
     {
         if (const auto* cell = next())
-            take(*cell, label, style, range, r);
+            take(*cell, field, r);
     }
-    void readings(std::string_view, std::string_view label, const Style& style, Range range, std::vector<Reading>& list)
+    void readings(const ReadingField& field, std::vector<Reading>& list, std::size_t most) override
     {
         const auto* cell = next();
         if (!cell)
@@ -70,49 +63,43 @@ public:
         for (std::size_t at = 0; at <= cell->size() && why.empty();) {
             const auto end = std::min(cell->find_first_of("+;", at), cell->size());
             list.emplace_back();
-            take(cell->substr(at, end - at), label, style, range, list.back());
+            take(cell->substr(at, end - at), field, list.back());
             at = end + 1;
+            if (list.size() == most && at <= cell->size())
+                refuse(field, *cell, fmt::format("at most {} can be taken", most));
         }
     }
-    void text(std::string_view, std::string_view, std::string& value)
+    void text(const Name& name, std::string& value) override
     {
-        if (const auto* cell = next())
+        if (const auto* cell = next()) {
             // An apostrophe that set off what looks like a formula is not part of it.
-            value = cell->substr(cell->size() > 1 && cell->front() == '\'' && std::string_view("=+@").find((*cell)[1]) != std::string_view::npos, 400);
+            value = cell->substr(cell->size() > 1 && cell->front() == '\'' && std::string_view("=+@").find((*cell)[1]) != std::string_view::npos);
+            if (value.size() > longestText || controlCharacter(value))
+                refuse(name, *cell, value.size() > longestText ? "is too long" : "holds a control character");
+        }
     }
-    void count(std::string_view, std::string_view label, int& value)
+    void count(const CountField& field, int& value) override
     {
         if (const auto* cell = next()) {
             const auto read = std::from_chars(cell->data(), cell->data() + cell->size(), value);
-            if (read.ec != std::errc {} || read.ptr != cell->data() + cell->size() || value < 0 || value > 10000)
-                refuse(label, *cell, "a whole number from 0 is wanted");
+            if (read.ec != std::errc {} || read.ptr != cell->data() + cell->size() || value < 0 || value > field.most)
+                refuse(field, *cell, fmt::format("a whole number from 0 to {} is wanted", field.most));
         }
     }
-    void plain(std::string_view, std::string_view label, double& value)
+    void number(const NumberField& field, double& value) override
     {
         if (const auto* cell = next()) {
             const auto parsed = parseQuantity(*cell, Dimension::Number, "");
-            if (!parsed || *parsed.value < 0)
-                refuse(label, *cell, "a number from 0 is wanted");
+            if (!parsed || !field.range.holds(*parsed.value))
+                refuse(field, *cell, fmt::format("a number from {:g} to {:g} is wanted", field.range.least, field.range.most));
             else
                 value = *parsed.value;
         }
     }
-    template <class E, class T>
-    void choice(std::string_view, std::string_view label, E& value, const T& table)
+    void choice(const Name& name, Choice& choice) override
     {
-        const auto* cell = next();
-        if (!cell)
-            return;
-        std::string words;
-        for (const auto& [word, candidate] : table) {
-            if (word == *cell) {
-                value = candidate;
-                return;
-            }
-            words += (words.empty() ? "" : ", ") + std::string(word);
-        }
-        refuse(label, *cell, "one of " + words + " is wanted");
+        if (const auto* cell = next(); cell && !choice.choose(*cell))
+            refuse(name, *cell, "one of " + choice.words.all() + " is wanted");
     }
 
 private:
@@ -125,7 +112,7 @@ private:
         const auto& cell = cells_[static_cast<std::size_t>(column_)];
         return cell.find_first_not_of(" \t") == std::string::npos ? nullptr : &cell;
     }
-    void take(const std::string& cell, std::string_view label, const Style& style, Range range, Reading& r)
+    void take(const std::string& cell, const ReadingField& field, Reading& r)
     {
         const Unit& unit = *plan_[static_cast<std::size_t>(column_)].unit;
         double value = 0;
@@ -134,24 +121,24 @@ private:
         if (read.ec == std::errc {} && read.ptr == cell.data() + cell.size()) {
             value = toSi(value, unit);
         } else {
-            const auto parsed = parseQuantity(cell, style.dimension, unit);
+            const auto parsed = parseQuantity(cell, field.style.dimension, unit);
             if (!parsed) {
-                refuse(label, cell, parsed.refusal);
+                refuse(field, cell, parsed.refusal);
                 return;
             }
             value = *parsed.value;
         }
-        if (!std::isfinite(value) || (range == Range::Positive && value <= 0) || (range == Range::NotNegative && value < 0)) {
-            refuse(label, cell, range == Range::Positive ? "must be more than 0" : "cannot be less than 0");
+        if (!field.range.holds(value)) {
+            refuse(field, cell, fmt::format("must be from {} to {}", bound(field.range.least, field.style, UnitSystem::Metric), bound(field.range.most, field.style, UnitSystem::Metric)));
             return;
         }
         r.value = value;
         r.known = known_;
     }
-    void refuse(std::string_view label, const std::string& cell, const std::string& reason)
+    void refuse(const Name& name, const std::string& cell, const std::string& reason)
     {
         if (why.empty())
-            why = fmt::format("{} “{}”: {}", label, cell.substr(0, 40), reason);
+            why = fmt::format("{} “{}”: {}", name.label, shortened(cell), reason);
     }
 
     const std::vector<int>& columns_;
@@ -163,29 +150,26 @@ private:
 };
 
 /// Writes the cells of one part in the order of the fields.
-class Cells : public PartVisitor<Cells> {
+class Cells : public ConstVisitor {
 public:
     std::vector<std::string> cells;
-    void reading(std::string_view key, std::string_view, const Style& style, Range, Reading& r)
-    {
-        cells.push_back(r.value ? fmt::format("{:.10g}", fromSi(*r.value, files::unitOfKey(key, style))) : std::string());
-    }
-    void readings(std::string_view key, std::string_view, const Style& style, Range, std::vector<Reading>& list)
+    void reading(const ReadingField& field, const Reading& r) override { cells.push_back(r.value ? figures(field, r) : std::string()); }
+    void readings(const ReadingField& field, const std::vector<Reading>& list, std::size_t) override
     {
         std::string all;
         for (const Reading& r : list)
             if (r.value)
-                all += (all.empty() ? "" : "+") + fmt::format("{:.10g}", fromSi(*r.value, files::unitOfKey(key, style)));
+                all += (all.empty() ? "" : "+") + figures(field, r);
         cells.push_back(all);
     }
-    void text(std::string_view, std::string_view, std::string& value) { cells.push_back(value); }
-    void count(std::string_view, std::string_view, int& value) { cells.push_back(value ? std::to_string(value) : std::string()); }
-    void plain(std::string_view, std::string_view, double& value) { cells.push_back(value != 0 ? fmt::format("{:g}", value) : std::string()); }
-    template <class E, class T>
-    void choice(std::string_view, std::string_view, E& value, const T& table)
-    {
-        cells.emplace_back(wordFor(value, table));
-    }
+    void text(const Name&, const std::string& value) override { cells.push_back(value); }
+    void count(const CountField&, int value) override { cells.push_back(value ? fmt::format("{}", value) : std::string()); }
+    void number(const NumberField&, double value) override { cells.push_back(value != 0 ? fmt::format("{:g}", value) : std::string()); }
+    void choice(const Name&, const Chosen& chosen) override { cells.emplace_back(chosen.word()); }
+    void list(const ListField&, const ConstList&) override { }
+
+private:
+    static std::string figures(const ReadingField& field, const Reading& r) { return fmt::format("{:.10g}", fromSi(*r.value, files::unitOfKey(field.key, field.style))); }
 };
 
 /// Small letters and figures, words parted by single spaces.
@@ -193,9 +177,8 @@ std::string plainWords(std::string_view text)
 {
     std::string out;
     for (const char c : text) {
-        const auto u = static_cast<unsigned char>(c);
-        if (std::isalnum(u) || u >= 128)
-            out += static_cast<char>(std::tolower(u));
+        if (isDigit(c) || isLetter(c) || static_cast<unsigned char>(c) >= 128)
+            out += toLower(c);
         else if (!out.empty() && out.back() != ' ' && c != '\'')
             out += ' ';
     }
@@ -238,15 +221,30 @@ std::pair<std::string, std::string> splitHeader(const std::string& header)
     return { plainWords(header), {} };
 }
 
+/// The unit a header names; people set a full stop behind what they shorten. Null where it is none of that dimension.
+const Unit* unitIn(std::string spelling, Dimension dimension)
+{
+    while (spelling.ends_with(' ') || spelling.ends_with('.'))
+        spelling.pop_back();
+    spelling.erase(0, spelling.find_first_not_of(' '));
+    return spelling.empty() ? nullptr : findUnit(spelling, dimension);
+}
+
 Column columnFor(const std::string& header, Kind kind)
 {
     const auto [words, unit] = splitHeader(header);
     const auto& names = fieldsOf(kind);
     const auto put = [&](const FieldName& field, const std::string& spelling) {
-        Column column { header, field.key, field.unit };
-        if (field.unit && !spelling.empty())
-            if (const Unit* named = findUnit(spelling, field.dimension); named && named->dimension == field.dimension)
-                column.unit = named;
+        Column column { header, field.key, field.unit, {} };
+        if (!field.unit || spelling.empty())
+            return column;
+        // Plain numbers under a unit nobody knows could be anything.
+        if (const Unit* named = unitIn(spelling, field.dimension)) {
+            column.unit = named;
+        } else {
+            column.key.clear();
+            column.why = fmt::format("“{}” is no unit for {}: write {} there, or another the program knows", shortened(spelling), field.label, field.unit->symbol);
+        }
         return column;
     };
     for (const FieldName& field : names) {
@@ -259,7 +257,7 @@ Column columnFor(const std::string& header, Kind kind)
             return put(field, unit);
         if (field.unit && words == stem)
             return put(field, unit);
-        if (field.unit && words.starts_with(stem + " ") && findUnit(words.substr(stem.size() + 1), field.dimension) && findUnit(words.substr(stem.size() + 1), field.dimension)->dimension == field.dimension)
+        if (field.unit && words.starts_with(stem + " ") && unitIn(words.substr(stem.size() + 1), field.dimension))
             return put(field, words.substr(stem.size() + 1));
     }
     for (const auto& [word, key] : otherWords)
@@ -267,14 +265,14 @@ Column columnFor(const std::string& header, Kind kind)
             for (const FieldName& field : names)
                 if (field.key == key)
                     return put(field, unit);
-    return { header, {}, nullptr };
+    return { header, {}, nullptr, {} };
 }
 
 void refuseNoText(std::string_view text)
 {
     if (const auto zero = text.find('\0'); zero != std::string_view::npos)
         throw files::Refusal(fmt::format("byte {} is zero: this is not text. A parts list is CSV in UTF-8.", zero + 1));
-    if (const auto bad = files::notUtf8(text))
+    if (const auto bad = notUtf8(text))
         throw files::Refusal(fmt::format("line {}: this is not UTF-8 text. Save the list as CSV in UTF-8.", std::count(text.begin(), text.begin() + static_cast<std::ptrdiff_t>(*bad), '\n') + 1));
 }
 
@@ -299,8 +297,7 @@ const std::vector<FieldName>& fieldsOf(Kind kind)
         for (const Kind each : allKinds)
             onShelf(library, each, [&]<class T>(std::vector<Shelved<T>>&) {
                 Names names;
-                Shelved<T> blank;
-                describe(names, blank);
+                describe(names, Shelved<T> {});
                 made[static_cast<std::size_t>(each)] = std::move(names.names);
             });
         return made;
@@ -364,6 +361,9 @@ Import importParts(std::string_view text, const Plan& plan, const std::function<
     if (!named)
         throw files::Refusal("no column holds the name: say which one does.");
     Import import;
+    for (const Column& column : plan.columns)
+        if (column.key.empty() && !column.why.empty())
+            import.refused.push_back({ 1, shortened(column.header), fmt::format("column “{}” is passed over: {}", shortened(column.header), column.why) });
     files::CsvReader reader(text, plan.separator);
     std::vector<std::string> cells;
     if (!reader.next(cells))
@@ -393,7 +393,7 @@ Import importParts(std::string_view text, const Plan& plan, const std::function<
             if (why.empty()) {
                 const auto [place, fresh] = ids.emplace(part.id, reader.line());
                 if (!fresh && columns.front() >= 0)
-                    why = fmt::format("the id “{}” stands in line {} already", part.id, place->second);
+                    why = fmt::format("the id “{}” stands in line {} already", shortened(part.id), place->second);
                 // Lines without ids of their own may share a name.
                 for (int& number = numbers.emplace(part.id, 1).first->second; !fresh && why.empty();)
                     if (auto other = fmt::format("{}-{}", part.id, ++number); ids.emplace(other, reader.line()).second) {
@@ -402,7 +402,7 @@ Import importParts(std::string_view text, const Plan& plan, const std::function<
                     }
             }
             if (!why.empty()) {
-                import.refused.push_back({ reader.line(), std::string(reader.raw().substr(0, 120)), std::move(why) });
+                import.refused.push_back({ reader.line(), shortened(reader.raw(), 120), std::move(why) });
                 continue;
             }
             if constexpr (std::is_same_v<T, Wheel>)
@@ -425,8 +425,7 @@ std::string exportParts(const Library& library, Kind kind)
     onShelf(library, kind, [&]<class T>(const std::vector<Shelved<T>>& shelf) {
         for (const Shelved<T>& one : shelf) {
             Cells cells;
-            Shelved<T> copy = one;
-            describe(cells, copy);
+            describe(cells, one);
             std::string line;
             bool first = true;
             for (std::size_t i = 0; i < names.size(); ++i)

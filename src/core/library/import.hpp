@@ -24,6 +24,7 @@ struct Column {
     std::string header; ///< as it stands in the list
     std::string key; ///< the field; empty: passed over
     const Unit* unit = nullptr; ///< of bare numbers in this column
+    std::string why; ///< the header names a field, but this keeps the column from being taken
 };
 
 struct Plan {
@@ -49,7 +50,7 @@ struct RefusedLine {
 struct Import {
     Library parts;
     std::size_t taken = 0;
-    std::vector<RefusedLine> refused; ///< every one of them
+    std::vector<RefusedLine> refused; ///< every one of them; columns that cannot be taken stand for line 1
     bool cancelled = false;
 };
 

@@ -1,11 +1,12 @@
 #include "library/library.hpp"
 
+#include "build/choices.hpp"
 #include "library/texts.hpp"
+#include "quantity/text.hpp"
 
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <cctype>
 #include <unordered_map>
 
 namespace deepstop::library {
@@ -24,7 +25,7 @@ std::string lower(std::string_view text)
 {
     std::string out(text);
     for (char& c : out)
-        c = static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+        c = toLower(c);
     return out;
 }
 
@@ -111,7 +112,7 @@ std::string idFrom(std::string_view name)
 {
     std::string id;
     for (const char c : lower(name)) {
-        const bool plain = std::isalnum(static_cast<unsigned char>(c)) && static_cast<unsigned char>(c) < 128;
+        const bool plain = isDigit(c) || isLetter(c);
         if (plain)
             id += c;
         else if (!id.empty() && id.back() != '-')

@@ -24,6 +24,9 @@ struct Shelved {
     bool operator==(const Shelved&) const = default;
 };
 
+/// More parts of one kind are no library.
+inline constexpr std::size_t mostOnShelf = 200'000;
+
 struct Library {
     std::vector<Shelved<Rotor>> rotors;
     std::vector<Shelved<Caliper>> calipers;
@@ -89,26 +92,3 @@ void onShelf(auto& library, Kind kind, auto with)
 }
 
 } // namespace deepstop::library
-
-namespace deepstop {
-
-template <class V, class T>
-void describe(V& v, library::Shelved<T>& s)
-{
-    v.text("id", "id", s.id);
-    v.text("note", "note", s.note);
-    v.object("part", "", s.part);
-}
-
-template <class V>
-void describe(V& v, library::Library& l)
-{
-    v.list("rotors", "", l.rotors);
-    v.list("calipers", "", l.calipers);
-    v.list("pads", "", l.pads);
-    v.list("wheels", "", l.wheels);
-    v.list("brackets", "", l.brackets);
-    v.list("hoses", "", l.hoses);
-}
-
-} // namespace deepstop

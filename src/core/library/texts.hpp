@@ -11,38 +11,33 @@
 
 namespace deepstop::library {
 
-class Texts : public PartVisitor<Texts> {
+class Texts : public ConstVisitor {
 public:
     explicit Texts(UnitSystem system = UnitSystem::Metric) : system_(system) { }
     std::vector<std::pair<std::string, std::string>> lines; ///< label, text; in the order of the fields, empty where nothing is said
 
-    void reading(std::string_view, std::string_view label, const Style& style, Range, Reading& r) { add(label, r.value ? print(*r.value, style, system_) : ""); }
-    void readings(std::string_view, std::string_view label, const Style& style, Range, std::vector<Reading>& list)
+    void reading(const ReadingField& field, const Reading& r) override { add(field.label, r.value ? print(*r.value, field.style, system_) : ""); }
+    void readings(const ReadingField& field, const std::vector<Reading>& list, std::size_t) override
     {
         std::string all;
         for (const Reading& r : list)
-            all += (all.empty() ? "" : " + ") + (r.value ? print(*r.value, style, system_) : std::string("?"));
-        add(label, all);
+            all += (all.empty() ? "" : " + ") + (r.value ? print(*r.value, field.style, system_) : std::string("?"));
+        add(field.label, all);
     }
-    void text(std::string_view key, std::string_view label, std::string& value)
+    void text(const Name& name, const std::string& value) override
     {
-        if (key != "from" && key != "id")
-            add(label, value);
+        if (name.key != "from" && name.key != "id")
+            add(name.label, value);
     }
-    void count(std::string_view, std::string_view label, int& value) { add(label, value ? std::to_string(value) : ""); }
-    void plain(std::string_view, std::string_view label, double& value) { add(label, value != 0 ? fmt::format("{:g}", value) : ""); }
-    template <class E, class T>
-    void choice(std::string_view, std::string_view label, E& value, const T& table)
-    {
-        add(label, std::string(wordFor(value, table)));
-    }
-    template <class T>
-    void list(std::string_view, std::string_view label, std::vector<T>& values)
+    void count(const CountField& field, int value) override { add(field.label, value ? fmt::format("{}", value) : ""); }
+    void number(const NumberField& field, double value) override { add(field.label, value != 0 ? fmt::format("{:g}", value) : ""); }
+    void choice(const Name& name, const Chosen& chosen) override { add(name.label, std::string(chosen.word())); }
+    void list(const ListField& field, const ConstList& list) override
     {
         const auto outer = std::exchange(suffix_, {});
-        for (std::size_t i = 0; i < values.size(); ++i) {
-            suffix_ = fmt::format(", {} {}", label, i + 1);
-            describe(*this, values[i]);
+        for (std::size_t i = 0; i < list.size(); ++i) {
+            suffix_ = fmt::format(", {} {}", field.label, i + 1);
+            list.describe(*this, i);
         }
         suffix_ = outer;
     }
@@ -57,8 +52,7 @@ template <class T>
 [[nodiscard]] Texts textsOf(const T& part, UnitSystem system = UnitSystem::Metric)
 {
     Texts texts(system);
-    T copy = part;
-    describe(texts, copy);
+    describe(texts, part);
     return texts;
 }
 

@@ -1,5 +1,7 @@
 #include "quantity/format.hpp"
 
+#include "quantity/number.hpp"
+
 #include <fmt/format.h>
 
 #include <cmath>
@@ -45,6 +47,13 @@ std::string printChange(double si, const Style& style, UnitSystem system)
     if (text == "–" || text.starts_with("\u2212"))
         return text;
     return (text.find_first_of("123456789") == std::string::npos ? "±" : "+") + text;
+}
+
+std::string bound(double si, const Style& style, UnitSystem system)
+{
+    const Unit& unit = style.unit(system);
+    const auto text = withTrueMinus(editable(toSi(rounded(fromSi(si, unit), 4), unit), unit));
+    return unit.symbol.empty() ? text : fmt::format("{} {}", text, unit.symbol);
 }
 
 std::string editable(double si, const Unit& unit)

@@ -63,6 +63,9 @@ inline constexpr Style specificHeat { Dimension::SpecificHeat, "J/kgK", 0, "J/kg
 /// As `print`, always with a sign: "+1.50 kg", "−3.1 m", "±0".
 [[nodiscard]] std::string printChange(double si, const Style& style, UnitSystem system = UnitSystem::Metric);
 
+/// A bound as it is named to a person: "0.1 mm", "2000 mm"; four significant figures, no more than needed.
+[[nodiscard]] std::string bound(double si, const Style& style, UnitSystem system);
+
 /// The shortest text that reads back as `si` in that unit, for editing: no more than `decimals` needed, at most six.
 [[nodiscard]] std::string editable(double si, const Unit& unit);
 

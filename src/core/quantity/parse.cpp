@@ -1,10 +1,10 @@
 #include "quantity/parse.hpp"
 
+#include "quantity/number.hpp"
+#include "quantity/text.hpp"
+
 #include <array>
-#include <cctype>
-#include <charconv>
 #include <cmath>
-#include <stdexcept>
 #include <fmt/format.h>
 #include <vector>
 
@@ -44,7 +44,6 @@ std::string plain(std::string_view text)
     return out;
 }
 
-bool isDigit(char c) { return std::isdigit(static_cast<unsigned char>(c)) != 0; }
 
 struct Refused {
     std::string why;
@@ -83,7 +82,7 @@ public:
         while (!done() && isDigit(text_[at_]))
             ++at_;
         if (at_ > digits && take('/')) {
-            const double numerator = std::stod(text_.substr(digits, at_ - digits - 1));
+            const double numerator = valueOf(text_.substr(digits, at_ - digits - 1));
             return whole + numerator / divisor();
         }
         at_ = mark;
@@ -100,8 +99,7 @@ public:
             const auto candidate = std::string_view(text_).substr(at_, end - at_);
             if (candidate.back() == ' ')
                 continue;
-            const bool cutsWord = end < text_.size() && std::isalpha(static_cast<unsigned char>(text_[end])) != 0
-                && std::isalpha(static_cast<unsigned char>(candidate.back())) != 0;
+            const bool cutsWord = end < text_.size() && isLetter(text_[end]) && isLetter(candidate.back());
             if (cutsWord)
                 continue;
             if (const Unit* found = findUnit(candidate, dimension_)) {
@@ -134,7 +132,7 @@ private:
             ++at_;
         if (at_ == start)
             throw Refused { "A fraction needs a number below the line, as in 3/8." };
-        const double below = std::stod(text_.substr(start, at_ - start));
+        const double below = valueOf(text_.substr(start, at_ - start));
         if (below == 0)
             throw Refused { "A fraction cannot have 0 below the line." };
         return below;
@@ -186,15 +184,18 @@ private:
                 at_ = end;
             }
         }
-        double value = 0;
         if (body.front() == '.')
             body.insert(0, "0");
-        const auto [stop, failure] = std::from_chars(body.data(), body.data() + body.size(), value);
-        if (failure == std::errc::result_out_of_range || !std::isfinite(value))
-            throw Refused { fmt::format("“{}” is beyond any size this program can hold.", asWritten) };
-        if (failure != std::errc {} || stop != body.data() + body.size())
-            throw Refused { fmt::format("“{}” is not a number.", asWritten) };
-        return value;
+        return valueOf(body);
+    }
+
+    /// Of figures that are known to make a number, so that only its size can be wrong.
+    static double valueOf(const std::string& figures)
+    {
+        const auto value = readNumber(figures);
+        if (!value)
+            throw Refused { fmt::format("“{}” is beyond any size this program can hold.", shortened(figures)) };
+        return *value;
     }
 
     static bool groupedInThrees(const std::string& body, char mark, std::size_t end)
@@ -225,6 +226,10 @@ struct Term {
 
 Parsed parseQuantity(std::string_view text, Dimension dimension, const Unit& plainUnit)
 {
+    // Nobody writes a quantity of more letters than a line holds.
+    constexpr std::size_t longest = 200;
+    if (text.size() > longest)
+        return { {}, nullptr, fmt::format("“{}” is too long for a quantity.", shortened(text)) };
     Scanner scan(plain(text), dimension);
     try {
         scan.skipSpace();
@@ -258,9 +263,7 @@ Parsed parseQuantity(std::string_view text, Dimension dimension, const Unit& pla
             throw Refused { "The number is beyond any size this program can hold." };
         return { si, terms.front().unit, {} };
     } catch (const Refused& refused) {
-        return { {}, nullptr, refused.why };
-    } catch (const std::out_of_range&) {
-        return { {}, nullptr, "The number is beyond any size this program can hold." };
+        return { {}, nullptr, onOneLine(refused.why) };
     }
 }
 

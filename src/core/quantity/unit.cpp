@@ -1,8 +1,9 @@
 #include "quantity/unit.hpp"
 
+#include "quantity/text.hpp"
+
 #include <algorithm>
 #include <array>
-#include <cctype>
 #include <numbers>
 #include <string>
 
@@ -80,8 +81,8 @@ constexpr std::array table {
 
 bool sameLetters(std::string_view a, std::string_view b, bool foldCase)
 {
-    return std::ranges::equal(a, b, [foldCase](unsigned char x, unsigned char y) {
-        return foldCase ? std::tolower(x) == std::tolower(y) : x == y;
+    return std::ranges::equal(a, b, [foldCase](char x, char y) {
+        return foldCase ? toLower(x) == toLower(y) : x == y;
     });
 }
 

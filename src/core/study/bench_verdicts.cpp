@@ -1,4 +1,5 @@
 #include "joints/thread.hpp"
+#include "quantity/text.hpp"
 #include "study/figures.hpp"
 #include "study/judge.hpp"
 #include "study/parts.hpp"
@@ -102,7 +103,7 @@ public:
             if (!joints::fits(*a, *b)) {
                 v.level = Level::Stop;
                 v.reason += fmt::format("{}{} {} does not go with {} {}", v.reason.empty() ? "" : "; ", one, joints::nameOf(*a), other, joints::nameOf(*b));
-                v.reason[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(v.reason[0])));
+                v.reason[0] = toUpper(v.reason[0]);
             }
             good += (good.empty() ? "" : ", ") + joints::nameOf(*a);
         }

@@ -2,6 +2,8 @@
 #include "study/figures.hpp"
 #include "study/parts.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <cmath>
 
@@ -20,10 +22,10 @@ double CentringResult::effect() const
 namespace deepstop::parts {
 namespace {
 
+using figures::meanOf;
+
 /// Moves smaller than this teach nothing: the readings' own error is as large.
 constexpr double leastMove = 0.2e-3;
-
-centring::Gaps gapsOf(Sample& s, const MockUp& m) { return { s(m.innerTop), s(m.outerTop), s(m.innerBottom), s(m.outerBottom) }; }
 
 double valueOr(const Reading& reading, double otherwise) { return reading.value.value_or(otherwise); }
 
@@ -62,13 +64,35 @@ std::optional<LearntEffect> learn(const MockUp& m, const Corner& corner)
 }
 
 /// How far the pad's edge lies under the rotor's at the two bolts, from its two ends.
-std::pair<double, double> insetAtBolts(const MockUp& m, const Corner& corner)
+std::pair<double, double> insetAtBolts(const CentringResult& r)
 {
-    const double top = valueOr(m.padEdgeTop, NAN);
-    const double bottom = valueOr(m.padEdgeBottom, NAN);
-    const double slope = (top - bottom) / valueOr(corner.pad.length, NAN);
-    const double half = valueOr(corner.mount.boltSpacing, NAN) / 2;
+    Sample s;
+    const double top = meanOf(s, r.all, &MockUp::padEdgeTop);
+    const double bottom = meanOf(s, r.all, &MockUp::padEdgeBottom);
+    const double slope = (top - bottom) / valueOr(r.corner->pad.length, NAN);
+    const double half = valueOr(r.corner->mount.boltSpacing, NAN) / 2;
     return { (top + bottom) / 2 + slope * half, (top + bottom) / 2 - slope * half };
+}
+
+/// Makes a figure no better than what the mock-ups of one corner, each by itself, differ from it.
+void widen(Figure& figure, const CentringResult& r, const std::function<double(Sample&, const std::vector<const MockUp*>&)>& sum)
+{
+    for (const MockUp* m : r.all) {
+        Sample s;
+        const double alone = sum(s, { m });
+        if (figure.value && std::isfinite(alone)) {
+            figure.worstCase = std::max(figure.worstCase, std::abs(alone - *figure.value));
+            figure.rootSumSquare = std::max(figure.rootSumSquare, std::abs(alone - *figure.value));
+        }
+    }
+}
+
+Figure evaluated(const CentringResult& r, const std::function<double(Sample&, const std::vector<const MockUp*>&)>& sum)
+{
+    auto figure = evaluate([&](Sample& s) { return sum(s, r.all); });
+    if (r.all.size() > 1)
+        widen(figure, r, sum);
+    return figure;
 }
 
 /// The part of a plan for the car that is this corner's.
@@ -104,37 +128,41 @@ void addCentring(Study& study)
     std::vector<double> targets;
     std::vector<std::size_t> firsts;
     for (const MockUp& mockUp : build.mockUps) {
-        if (mockUp.setup != setup.id)
+        if (mockUp.setup != setup.id || !cornerOf(build, setup, mockUp.axle))
             continue;
-        const Corner* corner = cornerOf(build, setup, mockUp.axle);
-        if (!corner)
-            continue;
-        CentringResult r;
+        const auto known = std::ranges::find_if(study.centring, [&](const CentringResult& r) { return r.mockUp->axle == mockUp.axle && r.mockUp->side == mockUp.side; });
+        CentringResult& r = known != study.centring.end() ? *known : study.centring.emplace_back();
         r.mockUp = &mockUp;
-        r.corner = corner;
-        r.axial = evaluate([&](Sample& s) { return centring::position(gapsOf(s, mockUp), 1, 1).axial; });
-        r.tilt = evaluate([&](Sample& s) { return centring::position(gapsOf(s, mockUp), 1, 1).tilt; });
-        if (mockUp.padEdgeTop.value || mockUp.padEdgeBottom.value) {
-            r.padEdge = evaluate([&](Sample& s) { return (s(mockUp.padEdgeTop) + s(mockUp.padEdgeBottom)) / 2; });
-            r.padTilt = evaluate([&](Sample& s) { return s(mockUp.padEdgeTop) - s(mockUp.padEdgeBottom); });
+        r.all.push_back(&mockUp);
+    }
+    for (CentringResult& r : study.centring) {
+        const Corner* corner = r.corner = cornerOf(build, setup, r.mockUp->axle);
+        r.axial = evaluated(r, [](Sample& s, const auto& all) { return centring::position(figures::gapsOf(s, all), 1, 1).axial; });
+        r.tilt = evaluated(r, [](Sample& s, const auto& all) { return centring::position(figures::gapsOf(s, all), 1, 1).tilt; });
+        if (std::ranges::any_of(r.all, [](const MockUp* m) { return m->padEdgeTop.value || m->padEdgeBottom.value; })) {
+            r.padEdge = evaluated(r, [](Sample& s, const auto& all) { return (meanOf(s, all, &MockUp::padEdgeTop) + meanOf(s, all, &MockUp::padEdgeBottom)) / 2; });
+            r.padTilt = evaluated(r, [](Sample& s, const auto& all) { return meanOf(s, all, &MockUp::padEdgeTop) - meanOf(s, all, &MockUp::padEdgeBottom); });
         }
         // Play that nobody has taken up the same way each time is error of the reading.
-        if (mockUp.play.value && mockUp.settled != YesNo::Yes)
-            for (Figure* figure : { &r.axial, &r.tilt }) {
-                figure->worstCase += *mockUp.play.value / 2;
-                figure->rootSumSquare = std::hypot(figure->rootSumSquare, *mockUp.play.value / 2);
-            }
-        r.learnt = learn(mockUp, *corner);
+        double play = 0;
+        for (const MockUp* m : r.all)
+            if (m->play.value && m->settled != YesNo::Yes)
+                play = std::max(play, *m->play.value);
+        for (Figure* figure : { &r.axial, &r.tilt }) {
+            figure->worstCase += play / 2;
+            figure->rootSumSquare = std::hypot(figure->rootSumSquare, play / 2);
+        }
+        r.learnt = learn(*r.mockUp, *corner);
         Sample s;
-        const double gapSpacing = s(mockUp.gapSpacing);
+        const double gapSpacing = meanOf(s, r.all, &MockUp::gapSpacing);
         const double boltSpacing = s(corner->mount.boltSpacing);
-        const auto position = centring::position(gapsOf(s, mockUp), gapSpacing, boltSpacing);
+        const auto position = centring::position(figures::gapsOf(s, r.all), gapSpacing, boltSpacing);
         if (std::isfinite(position.atTopBolt) && std::isfinite(position.atBottomBolt)) {
             r.position = position;
             const int direction = corner->mount.shimMoves == Direction::Outboard ? 1 : -1;
             const double effect = r.effect();
             r.targets = { valueOr(corner->mount.shimTop, 0) - direction * position.atTopBolt / effect, valueOr(corner->mount.shimBottom, 0) - direction * position.atBottomBolt / effect };
-            const auto [insetTop, insetBottom] = insetAtBolts(mockUp, *corner);
+            const auto [insetTop, insetBottom] = insetAtBolts(r);
             if (corner->mount.kind == MountKind::Radial && std::isfinite(insetTop + insetBottom)) {
                 r.targets.push_back(valueOr(corner->mount.radialTop, 0) + insetTop - aim);
                 r.targets.push_back(valueOr(corner->mount.radialBottom, 0) + insetBottom - aim);
@@ -148,7 +176,6 @@ void addCentring(Study& study)
                 r.why = "The gaps cannot be right: no caliper is that far off.";
             }
         }
-        study.centring.push_back(std::move(r));
     }
     if (targets.empty())
         return;
@@ -156,15 +183,21 @@ void addCentring(Study& study)
     for (const ShimStock& stock : build.drawer)
         if (stock.thickness.value)
             drawer.push_back({ *stock.thickness.value, stock.count });
-    // Both sides draw on one drawer, so both are planned at once.
-    const auto plans = centring::carPlans(targets, drawer, tolerance, most);
+    // All corners draw on one drawer, so all are planned at once.
+    const auto plan = centring::carPlan(targets, drawer, tolerance, most);
     std::size_t known = 0;
     for (CentringResult& r : study.centring) {
         if (r.targets.empty())
             continue;
         const std::size_t first = firsts[known++];
-        for (std::size_t i = 0; i < plans.size() && i < 2; ++i)
-            (i == 0 ? r.plan : r.next) = planOf(plans[i], r, first, tolerance);
+        if (plan.stacks.empty())
+            continue;
+        r.plan = planOf(plan, r, first, tolerance);
+        if (const auto other = centring::otherStacks(plan, first, r.targets.size(), targets, drawer, tolerance, most); !other.stacks.empty())
+            r.next = planOf(other, r, 0, tolerance);
+        if (!plan.proven)
+            r.unproven = plan.couldGain > 0 ? fmt::format("found in the time there is; another sharing of the drawer might miss less by up to {}, over all bolts", print(plan.couldGain, style::fine, study.system))
+                                            : fmt::format("found in the time there is; another sharing of the drawer might do with up to {} fewer shims", plan.couldSave);
         const double least = *std::ranges::min_element(r.targets);
         if (r.plan && !r.plan->possible) {
             if (least < -tolerance - 1e-9)
@@ -175,7 +208,7 @@ void addCentring(Study& study)
                 r.plan->why = "The drawer does not hold the right sizes: this is the nearest it can do.";
         }
     }
-    if (!plans.empty() && !plans.front().within())
+    if (!plan.stacks.empty() && !plan.within())
         study.shimsToBuy = centring::toBuy(targets, drawer, tolerance, most);
 }
 

@@ -1,4 +1,6 @@
 #include "centring/car_plan.hpp"
+#include "quantity/text.hpp"
+#include "build/choices.hpp"
 #include "study/figures.hpp"
 #include "study/judge.hpp"
 #include "study/parts.hpp"
@@ -6,7 +8,6 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <cctype>
 #include <cmath>
 
 namespace deepstop::parts {
@@ -49,7 +50,7 @@ private:
         v.stage = Stage::Centring;
         v.axle = r.mockUp->axle;
         v.title = fmt::format("{} {}: {}", wordFor(r.mockUp->axle), wordFor(r.mockUp->side, choices::side), title);
-        v.title[0] = static_cast<char>(std::toupper(v.title[0]));
+        v.title[0] = toUpper(v.title[0]);
         v.style = style::fine;
         v.figure = figure;
         return v;
@@ -180,7 +181,7 @@ private:
     {
         Verdict v = start(r, "axial", "rotor in the middle", r.axial);
         v.method = "Half the difference of outer and inner gap, mean of top and bottom; the interval is that of the four readings as independent errors, with half the play where nobody took it "
-                   "up the same way. Shims: exact search of the one drawer for every bolt of both sides at once; least error beyond half of what is aimed at, then fewest shims. Shims first, for they move "
+                   "up the same way. Several mock-ups of a corner count by their mean, never better than they differ. Shims: search of the one drawer for every bolt of the car at once; least error beyond half of what is aimed at, then fewest shims; said where no proof was found that none is better. Shims first, for they move "
                    "nothing else; a ring where they cannot, at the price of offset, studs and pilot.";
         v.source = "Plane geometry; 0.25 mm aimed at, 0.5 mm usable: common practice.";
         v.caution = "Read with the rotor flat on a clean hub, held by at least three nuts, the caliper's play settled the same way each time.";
@@ -199,6 +200,10 @@ private:
                         v.reason += fmt::format("{} {} × {}", i ? "," : "", study_.shimsToBuy[i].count, say(study_.shimsToBuy[i].thickness));
                 }
             }
+            if (r.all.size() > 1)
+                v.reason += fmt::format(". Mean of {} mock-ups", r.all.size());
+            if (sought && r.plan && !r.unproven.empty())
+                v.reason += ". The shims below are the best " + r.unproven;
             if (r.learnt)
                 v.reason += fmt::format(". So far shims moved it {:.2f} of their thickness{}", r.learnt->ratio, r.effect() == 1 && std::abs(r.learnt->ratio - 1) > 0.3 ? ", which cannot be: a reading or a stack is wrong" : "");
             const auto better = [&](const centring::Plan& plan) { return std::abs(plan.remaining.axial) < std::abs(*v.figure.value) - 1e-6; };
@@ -235,7 +240,7 @@ private:
 
     void padEdge(const CentringResult& r)
     {
-        if (!r.mockUp->padEdgeTop.value && !r.mockUp->padEdgeBottom.value)
+        if (r.padEdge.restsOn.empty())
             return;
         Verdict v = start(r, "pad-edge", "pad at the rotor's edge", r.padEdge);
         const double aim = figures::setting(study_.build->wants.padEdge, &Wants::padEdge);
@@ -244,8 +249,9 @@ private:
         v.caution = "A pad over the edge grows a lip that breaks off.";
         v.wanted = aim;
         if (!judge::unproven(study_, v)) {
-            const double top = *r.mockUp->padEdgeTop.value;
-            const double bottom = *r.mockUp->padEdgeBottom.value;
+            Sample s;
+            const double top = figures::meanOf(s, r.all, &MockUp::padEdgeTop);
+            const double bottom = figures::meanOf(s, r.all, &MockUp::padEdgeBottom);
             const double least = std::min(top, bottom);
             const double unsure = v.figure.rootSumSquare;
             const bool radial = r.corner->mount.kind == MountKind::Radial;
@@ -274,7 +280,13 @@ private:
     /// How it was read decides what the reading is worth.
     void conditions(const CentringResult& r)
     {
-        const MockUp& m = *r.mockUp;
+        // Of several mock-ups the worst was said of any counts.
+        MockUp m = *r.mockUp;
+        for (const MockUp* each : r.all) {
+            m.nuts = std::min(m.nuts, each->nuts);
+            for (YesNo MockUp::* which : { &MockUp::seated, &MockUp::settled, &MockUp::shaftIn })
+                m.*which = m.*which == YesNo::No || each->*which == YesNo::No ? YesNo::No : m.*which == YesNo::Unknown || each->*which == YesNo::Unknown ? YesNo::Unknown : YesNo::Yes;
+        }
         if (m.nuts == 0 && m.seated == YesNo::Unknown && m.settled == YesNo::Unknown && m.shaftIn == YesNo::Unknown)
             return;
         Verdict v = start(r, "conditions", "how it was read", {});
@@ -296,7 +308,7 @@ private:
         v.level = !wrong.empty() ? Level::Caution : v.lacksInWords.empty() ? Level::Good : Level::Unproven;
         v.reason = !wrong.empty() ? wrong : v.lacksInWords.empty() ? fmt::format("Flat, held by {} nuts, play taken up", m.nuts) : lacking(study_, {}, v.lacksInWords);
         if (!wrong.empty())
-            v.reason[0] = static_cast<char>(std::toupper(v.reason[0]));
+            v.reason[0] = toUpper(v.reason[0]);
         study_.verdicts.push_back(std::move(v));
     }
 
@@ -304,10 +316,7 @@ private:
     void agreement(const CentringResult& r)
     {
         const CornerResult& corner = study_.after.at(r.mockUp->axle);
-        const MockUp& m = *r.mockUp;
-        const Figure apart = evaluate([&](Sample& s) {
-            return figures::axialOffset(s, *corner.corner) - centring::position({ s(m.innerTop), s(m.outerTop), s(m.innerBottom), s(m.outerBottom) }, 1, 1).axial;
-        });
+        const Figure apart = evaluate([&](Sample& s) { return figures::axialOffset(s, *corner.corner) - centring::position(figures::gapsOf(s, r.all), 1, 1).axial; });
         if (!apart.value || std::abs(*apart.value) <= apart.worstCase + 0.05e-3)
             return;
         Verdict v = start(r, "agreement", "gaps against dimensions", apart);

@@ -1,3 +1,4 @@
+#include "build/choices.hpp"
 #include "study/comparison.hpp"
 
 #include "study/figures.hpp"

@@ -1,3 +1,4 @@
+#include "build/choices.hpp"
 #include "study/figures.hpp"
 
 #include "heat/heat.hpp"
@@ -75,6 +76,23 @@ double hatGap(Sample& s, const Corner& c)
     shape.slotCentre = s(c.mount.slotCentre);
     shape.ring = s.orElse(c.ring, 0);
     return fit::hatRoom(shape);
+}
+
+double meanOf(Sample& s, const std::vector<const MockUp*>& all, Reading MockUp::* which)
+{
+    double sum = 0;
+    int count = 0;
+    for (const MockUp* m : all)
+        if ((m->*which).value) {
+            sum += s(m->*which);
+            ++count;
+        }
+    return count ? sum / count : s(all.back()->*which);
+}
+
+centring::Gaps gapsOf(Sample& s, const std::vector<const MockUp*>& all)
+{
+    return { meanOf(s, all, &MockUp::innerTop), meanOf(s, all, &MockUp::outerTop), meanOf(s, all, &MockUp::innerBottom), meanOf(s, all, &MockUp::outerBottom) };
 }
 
 double axialOffset(Sample& s, const Corner& corner)

@@ -40,6 +40,11 @@ namespace deepstop::figures {
 /// What a setting says, or its default where somebody has emptied it.
 [[nodiscard]] double setting(const Reading& reading, Reading Wants::* which);
 
+/// Mean of one reading over the mock-ups of a corner that have it; of the last where none has.
+[[nodiscard]] double meanOf(Sample& s, const std::vector<const MockUp*>& all, Reading MockUp::* which);
+/// The four gaps, each so.
+[[nodiscard]] centring::Gaps gapsOf(Sample& s, const std::vector<const MockUp*>& all);
+
 /// Slot's middle less rotor's middle, both from the hub's face.
 [[nodiscard]] double axialOffset(Sample& s, const Corner& corner);
 

@@ -1,4 +1,6 @@
 #include "joints/bolts.hpp"
+#include "quantity/text.hpp"
+#include "build/choices.hpp"
 #include "study/figures.hpp"
 #include "study/judge.hpp"
 #include "study/parts.hpp"
@@ -66,7 +68,7 @@ private:
         v.stage = Stage::Centring;
         v.axle = axle_;
         v.title = fmt::format("{}: {}", name_, title);
-        v.title[0] = static_cast<char>(std::toupper(static_cast<unsigned char>(v.title[0])));
+        v.title[0] = toUpper(v.title[0]);
         v.style = style;
         v.figure = std::move(figure);
         v.source = "Common practice; stress areas and proof stresses: ISO 898-1, from memory.";

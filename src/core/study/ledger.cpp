@@ -1,3 +1,4 @@
+#include "quantity/text.hpp"
 #include "study/figures.hpp"
 #include "study/judge.hpp"
 #include "study/parts.hpp"
@@ -154,7 +155,7 @@ std::string summaryOf(const Study& study)
                                                           : fmt::format("cold stop {}", printChange(*v->figure.value, style::road, study.system)));
     auto text = judge::joined(parts, parts.size());
     if (!text.empty())
-        text[0] = static_cast<char>(std::toupper(text[0]));
+        text[0] = toUpper(text[0]);
     return text;
 }
 

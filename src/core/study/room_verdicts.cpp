@@ -1,3 +1,4 @@
+#include "build/choices.hpp"
 #include "study/cures.hpp"
 #include "study/figures.hpp"
 #include "study/judge.hpp"

@@ -1,5 +1,6 @@
 #include "fit/stance.hpp"
 #include "joints/thread.hpp"
+#include "build/choices.hpp"
 #include "study/cures.hpp"
 #include "study/figures.hpp"
 #include "study/judge.hpp"

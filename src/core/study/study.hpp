@@ -130,9 +130,10 @@ struct LearntEffect {
     int moves; ///< it was learnt from
 };
 
-/// One mock-up's answer.
+/// One corner's answer. Mocked up several times, its mean counts, never better than what they differ by.
 struct CentringResult {
-    const MockUp* mockUp = nullptr;
+    const MockUp* mockUp = nullptr; ///< the last of them
+    std::vector<const MockUp*> all; ///< every one of this corner
     const Corner* corner = nullptr;
     Figure axial;
     Figure tilt; ///< as a difference of gaps from top to bottom, m
@@ -142,7 +143,8 @@ struct CentringResult {
     std::optional<LearntEffect> learnt;
     std::vector<double> targets; ///< stacks wanted: top and bottom bolt, and of a radial mount its studs
     std::optional<centring::Plan> plan; ///< this corner's part of the best plan for the whole car
-    std::optional<centring::Plan> next; ///< of the second best
+    std::optional<centring::Plan> next; ///< the next best for this corner, the others staying as planned
+    std::string unproven; ///< of the plan: how much better one could be at most, in words; empty where it is proven best
     std::string why; ///< no plan, in words
 
     /// What a shim is reckoned to do: as learnt where that is believable, else its own thickness.

@@ -1,0 +1,481 @@
+/// The table of fields itself: one row a field. The only place that names all of them.
+
+#include "build/fields.hpp"
+
+#include "build/table.hpp"
+
+namespace deepstop {
+
+template <class V, Is<Car> T>
+void fields(V& v, T& c)
+{
+    v.text("name", "name", c.name);
+    v.text("note", "note", c.note);
+    v.reading("mass_kg", "mass with driver", style::carMass, range::carMass, c.mass);
+    v.reading("wheelbase_mm", "wheelbase", style::frame, range::wheelbase, c.wheelbase);
+    v.reading("centre_of_mass_height_mm", "height of the centre of mass", style::frame, range::massHeight, c.centreOfMassHeight);
+    v.reading("front_load_percent", "front axle load at rest", style::share, range::share, c.frontLoadShare);
+    v.reading("grip", "tyre grip", style::number, range::grip, c.grip);
+    v.reading("drag_area_m2", "drag area", style::number, range::dragArea, c.dragArea);
+    v.reading("front_tyre_radius_mm", "front tyre's rolling radius", style::frame, range::tyreRadius, c.frontTyreRadius);
+    v.reading("rear_tyre_radius_mm", "rear tyre's rolling radius", style::frame, range::tyreRadius, c.rearTyreRadius);
+    v.reading("front_track_mm", "front track", style::frame, range::track, c.frontTrack);
+    v.reading("rear_track_mm", "rear track", style::frame, range::track, c.rearTrack);
+    v.choice("antilock", "antilock brakes", c.antilock, choices::yesNo);
+    v.reading("test_speed_kmh", "speed to stop from", style::speed, range::speed, c.testSpeed);
+}
+
+template <class V, Is<Hydraulics> T>
+void fields(V& v, T& h)
+{
+    v.reading("pedal_force_n", "pedal force", style::force, range::pedalForce, h.pedalForce);
+    v.reading("pedal_ratio", "pedal ratio", style::number, range::ratio, h.pedalRatio);
+    v.reading("booster_gain", "booster gain", style::number, range::ratio, h.boosterGain);
+    v.reading("master_bore_mm", "master cylinder bore", style::fine, range::bore, h.masterBore);
+    v.reading("line_pressure_bar", "line pressure", style::pressure, range::pressure, h.linePressure);
+    v.reading("rear_knee_bar", "proportioning valve's knee", style::pressure, range::pressureOrNone, h.rearKneePressure);
+    v.reading("rear_slope", "proportioning valve's slope", style::number, range::slope, h.rearSlope);
+    v.reading("build_up_s", "build-up time", style::seconds, range::buildUp, h.buildUpTime);
+}
+
+template <class V, Is<KeepOut> T>
+void fields(V& v, T& k)
+{
+    v.choice("kind", "what it is", k.kind, choices::keepOut);
+    v.text("name", "name", k.name);
+    v.reading("depth_mm", "depth inboard of the hub face", style::size, range::place, k.depth);
+    v.reading("radius_mm", "distance from the axis", style::size, range::length, k.radius);
+}
+
+template <class V, Is<Hub> T>
+void fields(V& v, T& h)
+{
+    v.reading("flange_diameter_mm", "hub flange diameter", style::size, range::diameter, h.flangeDiameter);
+    v.reading("pilot_diameter_mm", "hub pilot diameter", style::fine, range::diameter, h.pilotDiameter);
+    v.reading("pilot_height_mm", "hub pilot height", style::size, range::height, h.pilotHeight);
+    v.reading("bolt_circle_mm", "bolt circle", style::size, range::diameter, h.boltCircle);
+    v.count("stud_count", "number of studs", 20, h.studCount);
+    v.reading("stud_length_mm", "stud length from the flange", style::size, range::length, h.studLength);
+    v.reading("stud_diameter_mm", "stud diameter", style::size, range::bore, h.studDiameter);
+    v.text("stud_thread", "thread of the studs", h.studThread);
+    v.reading("nut_thread_mm", "thread length in a wheel nut", style::size, range::length, h.nutThread);
+    v.choice("nut_seat", "seat of the nuts", h.nutSeat, choices::nutSeat);
+    v.reading("lug_spacing_mm", "spacing of the knuckle's lugs", style::size, range::length, h.lugSpacing);
+    v.reading("lug_radius_mm", "middle of the lugs from the axis", style::size, range::length, h.lugRadius);
+    v.reading("lug_depth_mm", "lugs' face inboard of the hub face", style::size, range::place, h.lugDepth);
+    v.reading("lug_thickness_mm", "thickness of the lugs", style::size, range::thickness, h.lugThickness);
+    v.reading("lug_edge_mm", "hole to the edge of its lug", style::size, range::thickness, h.lugEdge);
+    v.text("lug_thread", "thread of the knuckle's lugs", h.lugThread);
+    v.text("line_thread", "thread of the hard line", h.lineThread);
+    v.reading("hose_reach_mm", "hose length needed at droop and lock", style::frame, range::hose, h.hoseReach);
+    v.choice("parking_brake", "parking brake", h.parkingBrake, choices::parking);
+    v.reading("shoe_diameter_mm", "drum the parking shoes are made for", style::size, range::diameter, h.shoeDiameter);
+    v.reading("scrub_radius_mm", "scrub radius as found", style::frame, range::place, h.scrubRadius);
+    v.reading("fender_room_mm", "tyre to fender as found", style::frame, range::height, h.fenderRoom);
+    v.reading("inner_room_mm", "tyre to strut as found", style::frame, range::height, h.innerRoom);
+    v.reading("shield_diameter_mm", "dust shield's diameter", style::size, range::diameter, h.shieldDiameter);
+    v.reading("shield_depth_mm", "dust shield's plate from the hub face", style::size, range::height, h.shieldDepth);
+    v.reading("shield_rim_mm", "rim of the dust shield", style::size, range::height, h.shieldRim);
+    v.list("keep_outs", "keep-out", 100, h.keepOuts);
+}
+
+template <class V, Is<BarrelStation> T>
+void fields(V& v, T& s)
+{
+    v.reading("depth_mm", "depth", style::size, range::place, s.depth);
+    v.reading("inside_radius_mm", "inside radius", style::size, range::length, s.insideRadius);
+}
+
+template <class V, Is<SpokeStation> T>
+void fields(V& v, T& s)
+{
+    v.reading("radius_mm", "radius", style::size, range::length, s.radius);
+    v.reading("distance_mm", "distance to the mounting face", style::size, range::place, s.distance);
+    v.text("along", "measured along", s.along);
+}
+
+template <class V, Is<Inset> T>
+void fields(V& v, T& i)
+{
+    v.choice("kind", "what it is", i.kind, choices::inset);
+    v.reading("from_mm", "depth of its outboard end", style::size, range::place, i.from);
+    v.reading("to_mm", "depth of its inboard end", style::size, range::place, i.to);
+    v.reading("height_mm", "height over the barrel", style::size, range::thickness, i.height);
+}
+
+template <class V, Is<Wheel> T>
+void fields(V& v, T& w)
+{
+    v.text("id", "id", w.id);
+    v.text("name", "name", w.name);
+    v.text("from", "id in the parts library", w.from);
+    v.count("nominal_diameter", "printed diameter", 40, w.nominalDiameter);
+    v.number("nominal_width", "printed width", range::printedWidth, w.nominalWidth);
+    v.reading("offset_mm", "wheel offset", style::size, range::place, w.offset);
+    v.reading("mass_kg", "wheel's weight with tyre", style::partMass, range::partMass, w.mass);
+    v.reading("bore_mm", "wheel bore", style::fine, range::diameter, w.bore);
+    v.reading("overall_width_mm", "wheel's width over the flanges", style::size, range::length, w.overallWidth);
+    v.reading("pad_thickness_mm", "wheel's thickness under the nut", style::size, range::thickness, w.padThickness);
+    v.choice("nut_seat", "seat for the nuts", w.nutSeat, choices::nutSeat);
+    v.reading("give_mm", "give of the rim in a hard corner", style::gap, range::smallHeight, w.give);
+    v.list("barrel", "barrel station", 1000, w.barrel);
+    v.list("spokes", "spoke station", 1000, w.spokes);
+    v.list("insets", "inside the barrel", 200, w.insets);
+}
+
+template <class V, Is<Rotor> T>
+void fields(V& v, T& r)
+{
+    v.text("name", "name", r.name);
+    v.text("from", "id in the parts library", r.from);
+    v.choice("construction", "construction", r.construction, choices::rotorBuild);
+    v.choice("face", "face", r.face, choices::face);
+    v.count("slots", "slots in its face", 200, r.slotCount);
+    v.choice("ring_material", "ring material", r.ringMaterial, choices::ring);
+    v.choice("hat_material", "hat material", r.hatMaterial, choices::hat);
+    v.choice("handed", "fits which side", r.handed, choices::handed);
+    v.reading("outer_diameter_mm", "rotor diameter", style::size, range::diameter, r.outerDiameter);
+    v.reading("thickness_mm", "rotor thickness", style::size, range::thickness, r.thickness);
+    v.reading("minimum_thickness_mm", "rotor's minimum thickness", style::size, range::thickness, r.minimumThickness);
+    v.reading("ring_inner_diameter_mm", "friction ring's inner diameter", style::size, range::diameter, r.ringInnerDiameter);
+    v.reading("overall_height_mm", "rotor's overall height", style::size, range::length, r.overallHeight);
+    v.reading("hat_thickness_mm", "hat thickness", style::size, range::thickness, r.hatThickness);
+    v.reading("hat_outer_diameter_mm", "hat's outer diameter", style::size, range::diameter, r.hatOuterDiameter);
+    v.reading("hat_wall_mm", "hat wall", style::size, range::thickness, r.hatWall);
+    v.reading("bore_mm", "rotor bore", style::fine, range::diameter, r.bore);
+    v.reading("hat_pocket_diameter_mm", "hat pocket", style::size, range::diameter, r.pocketDiameter);
+    v.reading("bolt_circle_mm", "rotor's bolt circle", style::size, range::diameter, r.boltCircle);
+    v.count("bolt_holes", "bolt holes", 40, r.boltHoles);
+    v.reading("bolt_hole_diameter_mm", "bolt hole diameter", style::size, range::bore, r.boltHoleDiameter);
+    v.reading("drum_diameter_mm", "drum in the hat", style::size, range::diameter, r.drumDiameter);
+    v.count("hat_bolts", "hat bolts", 60, r.hatBolts);
+    v.text("hat_bolt_thread", "thread of the hat bolts", r.hatBoltThread);
+    v.reading("vent_gap_mm", "vent gap", style::size, range::smallHeight, r.ventGap);
+    v.reading("vane_share_percent", "vanes' share of the vent", style::share, range::shareOrNone, r.vaneShare);
+    v.choice("vane_shape", "vane shape", r.vaneShape, choices::vanes);
+    v.count("vanes", "vanes", 500, r.vanes);
+    v.reading("vane_thickness_mm", "vane thickness", style::size, range::thickness, r.vaneThickness);
+    v.reading("vane_lean_deg", "lean of the vanes", style::angle, range::lean, r.vaneLean);
+    v.reading("runout_mm", "runout", style::fine, range::smallHeight, r.runout);
+    v.reading("thickness_variation_mm", "thickness variation", style::thousandth, range::smallHeight, r.thicknessVariation);
+}
+
+template <class V, Is<Bump> T>
+void fields(V& v, T& b)
+{
+    v.choice("kind", "what it is", b.kind, choices::bump);
+    v.reading("over_edge_mm", "top over the rotor's edge", style::size, range::place, b.overEdge);
+    v.reading("height_mm", "height", style::size, range::thickness, b.height);
+    v.reading("at_depth_mm", "middle from the slot's middle", style::size, range::place, b.atDepth);
+    v.reading("width_mm", "width", style::size, range::thickness, b.width);
+    v.reading("from_middle_mm", "far side from the caliper's middle", style::size, range::height, b.fromMiddle);
+}
+
+template <class V, Is<Caliper> T>
+void fields(V& v, T& c)
+{
+    v.text("name", "name", c.name);
+    v.text("from", "id in the parts library", c.from);
+    v.choice("kind", "kind", c.kind, choices::caliper);
+    v.text("material", "caliper material", c.material);
+    v.text("piston_material", "piston material", c.pistonMaterial);
+    v.choice("bleeders", "bleeders", c.bleeders, choices::bleeders);
+    v.choice("bleeder_end", "bleeder's end", c.bleederEnd, choices::end);
+    v.text("hose_thread", "thread for the hose", c.hoseThread);
+    v.reading("back_over_edge_mm", "caliper back over the rotor's edge", style::size, range::thickness, c.backOverEdge);
+    v.reading("back_length_mm", "length of the caliper's straight back", style::size, range::height, c.backLength);
+    v.reading("bridge_gap_mm", "bridge over the rotor's edge", style::gap, range::smallPlace, c.bridgeGap);
+    v.reading("reach_mm", "caliper's reach below the rotor's edge", style::size, range::length, c.reach);
+    v.reading("outboard_depth_mm", "caliper depth outboard", style::size, range::length, c.outboardDepth);
+    v.reading("inboard_depth_mm", "caliper depth inboard", style::size, range::length, c.inboardDepth);
+    v.reading("shoulder_mm", "caliper's shoulder chamfer", style::size, range::height, c.shoulder);
+    v.reading("corner_radius_mm", "rounding of the back's ends", style::size, range::height, c.cornerRadius);
+    v.reading("slot_width_mm", "caliper slot width", style::size, range::thickness, c.slotWidth);
+    v.reading("pad_room_mm", "room between pistons pushed home", style::size, range::thickness, c.padRoom);
+    v.reading("pad_window_mm", "length of the pad opening", style::size, range::length, c.padWindow);
+    v.reading("mount_spacing_mm", "spacing of the caliper's mounting holes", style::size, range::length, c.mountSpacing);
+    v.reading("mount_drop_mm", "mounting holes inward of the rotor's edge", style::size, range::place, c.mountDrop);
+    v.reading("mount_depth_mm", "mounting face from the slot's middle", style::size, range::place, c.mountDepth);
+    v.choice("split", "two halves bolted together", c.split, choices::yesNo);
+    v.count("bridge_bolts", "bolts of the halves", 20, c.bridgeBolts);
+    v.text("bridge_bolt_thread", "thread of the halves' bolts", c.bridgeBoltThread);
+    v.reading("bridge_bolt_length_mm", "length of the halves' bolts", style::size, range::length, c.bridgeBoltLength);
+    v.reading("bridge_bolt_grip_mm", "their grip in the near half", style::size, range::length, c.bridgeBoltGrip);
+    v.reading("pin_length_mm", "length of the pad pins", style::size, range::length, c.pinLength);
+    v.choice("crossover", "fluid crosses inside", c.crossover, choices::yesNo);
+    v.reading("widened_mm", "spacers between the halves", style::size, range::smallHeight, c.widened);
+    v.readings("pistons_mm", "piston bore", style::size, range::bore, 24, c.pistons);
+    v.list("bumps", "proud of the caliper", 100, c.bumps);
+}
+
+template <class V, Is<FrictionPoint> T>
+void fields(V& v, T& p)
+{
+    v.reading("temperature_degC", "pad temperature", style::temperature, range::temperature, p.temperature);
+    v.reading("friction", "friction there", style::number, range::friction, p.friction);
+}
+
+template <class V, Is<Pad> T>
+void fields(V& v, T& p)
+{
+    v.text("name", "name", p.name);
+    v.text("from", "id in the parts library", p.from);
+    v.text("compound", "compound", p.compound);
+    v.reading("height_mm", "pad height", style::size, range::length, p.height);
+    v.reading("length_mm", "pad length", style::size, range::length, p.length);
+    v.reading("thickness_mm", "pad's friction thickness", style::size, range::thickness, p.thickness);
+    v.reading("backing_mm", "pad backing thickness", style::size, range::thickness, p.backing);
+    v.reading("minimum_thickness_mm", "lining's minimum thickness", style::size, range::smallHeight, p.minimumThickness);
+    v.reading("area_cm2", "pad area", style::area, range::area, p.area);
+    v.reading("friction", "pad friction", style::number, range::friction, p.friction);
+    v.list("friction_over_temperature", "point", 200, p.frictionOverTemperature);
+    v.choice("wear_sensor", "wear sensor", p.wearSensor, choices::yesNo);
+}
+
+template <class V, Is<Mount> T>
+void fields(V& v, T& m)
+{
+    v.choice("kind", "kind of mount", m.kind, choices::mount);
+    v.reading("slot_centre_mm", "slot's middle from the hub face", style::fine, range::place, m.slotCentre);
+    v.reading("pad_inset_mm", "pad edge below the rotor's edge", style::size, range::smallPlace, m.padInset);
+    v.reading("bolt_spacing_mm", "spacing of the mounting bolts", style::size, range::length, m.boltSpacing);
+    v.reading("shim_top_mm", "shims on the top bolt", style::fine, range::stack, m.shimTop);
+    v.reading("shim_bottom_mm", "shims on the bottom bolt", style::fine, range::stack, m.shimBottom);
+    v.reading("radial_top_mm", "radial shims on the top stud", style::fine, range::stack, m.radialTop);
+    v.reading("radial_bottom_mm", "radial shims on the bottom stud", style::fine, range::stack, m.radialBottom);
+    v.reading("clock_deg", "clock position of the caliper", style::angle, range::turn, m.clock);
+    v.choice("shims_move", "thicker shims move the caliper", m.shimMoves, choices::direction);
+}
+
+template <class V, Is<Weighing> T>
+void fields(V& v, T& w)
+{
+    v.reading("mass_kg", "weighing", style::partMass, range::partMass, w.mass);
+    v.ticks("contains", "what lay on the scale", w.contains, choices::part);
+}
+
+template <class V, Is<Bracket> T>
+void fields(V& v, T& b)
+{
+    v.text("name", "name", b.name);
+    v.reading("knuckle_spacing_mm", "bracket's holes towards the knuckle", style::size, range::length, b.knuckleSpacing);
+    v.reading("caliper_spacing_mm", "bracket's holes towards the caliper", style::size, range::length, b.caliperSpacing);
+    v.reading("thickness_mm", "bracket's thickness", style::size, range::thickness, b.thickness);
+    v.reading("knuckle_hole_mm", "bracket's hole towards the knuckle", style::size, range::bore, b.knuckleHole);
+    v.reading("caliper_hole_mm", "bracket's hole towards the caliper", style::size, range::bore, b.caliperHole);
+    v.text("material", "bracket's material", b.material);
+    v.text("bolt_thread", "thread of the bracket's bolts", b.boltThread);
+}
+
+template <class V, Is<Hose> T>
+void fields(V& v, T& h)
+{
+    v.reading("length_mm", "hose length", style::frame, range::hose, h.length);
+    v.text("caliper_end", "hose thread at the caliper", h.caliperEnd);
+    v.text("line_end", "hose thread at the hard line", h.lineEnd);
+}
+
+template <class V, Is<Costs> T>
+void fields(V& v, T& c)
+{
+    v.reading("kit", "price of the kit", style::money, range::money, c.kit);
+    v.reading("rotors", "price of a pair of rotors", style::money, range::money, c.rotors);
+    v.reading("pads", "price of a set of pads", style::money, range::money, c.pads);
+    v.text("availability", "availability", c.availability);
+}
+
+template <class V, Is<Receipt> T>
+void fields(V& v, T& r)
+{
+    v.text("item", "item", r.item);
+    v.choice("state", "state", r.state, choices::checked);
+    v.choice("hand", "hand", r.hand, choices::hand);
+    v.text("note", "note", r.note);
+}
+
+template <class V, Is<Joint> T>
+void fields(V& v, T& j)
+{
+    v.text("name", "name", j.name);
+    v.text("thread", "thread", j.thread);
+    v.count("bolts", "how many bolts", 60, j.bolts);
+    v.choice("class", "class of the bolts", j.boltClass, choices::boltClass);
+    v.choice("condition", "threads are", j.condition, choices::condition);
+    v.choice("thread_in", "thread cut in", j.threadIn, choices::threadIn);
+    v.choice("shims", "shims in the grip", j.shims, choices::shimsIn);
+    v.count("times_used", "times done up before", 1000, j.timesUsed);
+    v.reading("length_mm", "bolt length under the head", style::size, range::length, j.length);
+    v.reading("grip_mm", "grip without shims", style::size, range::height, j.grip);
+    v.reading("thread_depth_mm", "depth of the thread", style::size, range::length, j.threadDepth);
+    v.reading("room_behind_mm", "room behind the thread", style::size, range::height, j.roomBehind);
+    v.reading("maker_torque_nm", "maker's torque", style::torque, range::torque, j.makerTorque);
+    v.reading("mount_radius_mm", "bolts from the axis", style::size, range::length, j.mountRadius);
+}
+
+template <class V, Is<Corner> T>
+void fields(V& v, T& c)
+{
+    v.text("wheel", "wheel", c.wheel);
+    v.object("rotor", "", c.rotor);
+    v.object("caliper", "", c.caliper);
+    v.object("pad", "", c.pad);
+    v.object("mount", "", c.mount);
+    v.object("bracket", "", c.bracket);
+    v.object("hose", "", c.hose);
+    v.object("costs", "", c.costs);
+    v.reading("ring_mm", "ring behind the rotor", style::size, range::stack, c.ring);
+    v.reading("spacer_mm", "wheel spacer", style::size, range::stack, c.spacer);
+    v.reading("washers_mm", "washers in a trial", style::size, range::stack, c.washers);
+    v.choice("washers_gave", "with the washers the wheel", c.freed, choices::freed);
+    v.list("weighings", "weighing", 100, c.weighings);
+    v.list("joints", "joint", 60, c.joints);
+}
+
+template <class V, Is<Setup> T>
+void fields(V& v, T& s)
+{
+    v.text("id", "id", s.id);
+    v.text("name", "name", s.name);
+    v.text("note", "note", s.note);
+    v.optional("front", "front", s.front);
+    v.optional("rear", "rear", s.rear);
+    v.text("vendor", "vendor", s.vendor);
+    v.list("received", "", 1000, s.received);
+}
+
+template <class V, Is<ShimStock> T>
+void fields(V& v, T& s)
+{
+    v.reading("thickness_mm", "shim thickness", style::fine, range::shim, s.thickness);
+    v.count("count", "how many", 1000, s.count);
+}
+
+template <class V, Is<Pass> T>
+void fields(V& v, T& p)
+{
+    v.text("date", "read on", p.date);
+    v.reading("inner_top_mm", "inner gap, top", style::fine, range::smallHeight, p.innerTop);
+    v.reading("outer_top_mm", "outer gap, top", style::fine, range::smallHeight, p.outerTop);
+    v.reading("inner_bottom_mm", "inner gap, bottom", style::fine, range::smallHeight, p.innerBottom);
+    v.reading("outer_bottom_mm", "outer gap, bottom", style::fine, range::smallHeight, p.outerBottom);
+    v.reading("pad_edge_top_mm", "pad edge below the rotor's edge, top", style::fine, range::smallPlace, p.padEdgeTop);
+    v.reading("pad_edge_bottom_mm", "pad edge below the rotor's edge, bottom", style::fine, range::smallPlace, p.padEdgeBottom);
+    v.reading("shim_top_mm", "shims then on the top bolt", style::fine, range::stack, p.shimTop);
+    v.reading("shim_bottom_mm", "shims then on the bottom bolt", style::fine, range::stack, p.shimBottom);
+    v.reading("radial_top_mm", "radial shims then on the top stud", style::fine, range::stack, p.radialTop);
+    v.reading("radial_bottom_mm", "radial shims then on the bottom stud", style::fine, range::stack, p.radialBottom);
+}
+
+template <class V, Is<MockUp> T>
+void fields(V& v, T& m)
+{
+    v.text("setup", "setup", m.setup);
+    v.choice("axle", "axle", m.axle, choices::axle);
+    v.choice("side", "side", m.side, choices::side);
+    v.reading("inner_top_mm", "inner gap, top", style::fine, range::smallHeight, m.innerTop);
+    v.reading("outer_top_mm", "outer gap, top", style::fine, range::smallHeight, m.outerTop);
+    v.reading("inner_bottom_mm", "inner gap, bottom", style::fine, range::smallHeight, m.innerBottom);
+    v.reading("outer_bottom_mm", "outer gap, bottom", style::fine, range::smallHeight, m.outerBottom);
+    v.reading("gap_spacing_mm", "distance between upper and lower reading", style::size, range::length, m.gapSpacing);
+    v.reading("pad_edge_top_mm", "pad edge below the rotor's edge, top", style::fine, range::smallPlace, m.padEdgeTop);
+    v.reading("pad_edge_bottom_mm", "pad edge below the rotor's edge, bottom", style::fine, range::smallPlace, m.padEdgeBottom);
+    v.reading("play_mm", "play on the loose bolts", style::fine, range::smallHeight, m.play);
+    v.count("nuts", "nuts that hold the rotor", 20, m.nuts);
+    v.choice("seated", "rotor flat on a clean hub", m.seated, choices::yesNo);
+    v.choice("settled", "play taken up the same way", m.settled, choices::yesNo);
+    v.choice("shaft_in", "drive shaft in place", m.shaftIn, choices::yesNo);
+    v.list("passes", "earlier reading", 100, m.passes);
+}
+
+template <class V, Is<MeasuredStop> T>
+void fields(V& v, T& s)
+{
+    v.reading("speed_kmh", "speed of a measured stop", style::speed, range::speed, s.speed);
+    v.reading("distance_m", "distance of a measured stop", style::road, range::road, s.distance);
+    v.text("note", "note", s.note);
+}
+
+template <class V, Is<TestSession> T>
+void fields(V& v, T& t)
+{
+    v.text("setup", "setup", t.setup);
+    v.text("date", "date", t.date);
+    v.text("place", "place", t.place);
+    v.list("stops", "stop", 1000, t.stops);
+}
+
+template <class V, Is<Wants> T>
+void fields(V& v, T& w)
+{
+    v.reading("barrel_gap_mm", "wanted gap to the barrel", style::gap, range::wanted, w.barrelGap);
+    v.reading("spoke_gap_mm", "wanted gap to the spokes", style::gap, range::wanted, w.spokeGap);
+    v.reading("bridge_gap_mm", "wanted gap under the bridge", style::gap, range::wanted, w.bridgeGap);
+    v.reading("face_gap_mm", "wanted gap beside the rotor", style::gap, range::wanted, w.faceGap);
+    v.reading("centred_mm", "centring aimed at", style::fine, range::wanted, w.centred);
+    v.reading("usable_mm", "centring still usable", style::fine, range::wanted, w.usable);
+    v.reading("hat_gap_mm", "wanted gap over the hat", style::gap, range::wanted, w.hatGap);
+    v.reading("keep_out_gap_mm", "wanted gap to knuckle and ball joint", style::gap, range::wanted, w.keepOutGap);
+    v.reading("hose_gap_mm", "wanted gap to the hose", style::gap, range::wanted, w.hoseGap);
+    v.reading("shield_gap_mm", "margin round rotor and caliper at the shield", style::gap, range::wanted, w.shieldGap);
+    v.reading("hot_rise_k", "rise of a hot rotor", style::rise, range::rise, w.hotRise);
+    v.reading("coning_mm", "coning of a hot rotor", style::fine, range::smallHeight, w.coning);
+    v.reading("station_spacing_mm", "stations of a wheel at most apart", style::frame, range::length, w.stationSpacing);
+    v.reading("stud_engagement", "thread in the nut over stud diameter", style::number, range::engagement, w.studEngagement);
+    v.reading("pilot_left_mm", "pilot wanted inside the wheel", style::gap, range::smallHeight, w.pilotLeft);
+    v.reading("spacer_step_mm", "a spacer can be turned in steps of", style::size, range::wanted, w.spacerStep);
+    v.reading("pad_edge_mm", "pad edge aimed at, below the rotor's", style::fine, range::smallHeight, w.padEdge);
+    v.reading("shims_per_bolt", "shims on one bolt at most", style::count, range::shimsPerBolt, w.shimsPerBolt);
+    v.reading("slip_margin", "slip margin of bolts that carry the brake", style::number, range::engagement, w.slipMargin);
+}
+
+template <class V, Is<Build> T>
+void fields(V& v, T& b)
+{
+    v.text("currency", "currency", b.currency);
+    v.object("car", "", b.car);
+    v.object("hydraulics", "", b.hydraulics);
+    v.object("front_hub", "front", b.frontHub);
+    v.object("rear_hub", "rear", b.rearHub);
+    v.object("wants", "", b.wants);
+    v.list("wheels", "", 200, b.wheels);
+    v.list("setups", "", 60, b.setups);
+    v.list("drawer", "drawer", 60, b.drawer);
+    v.list("mock_ups", "mock-up", 40, b.mockUps);
+    v.list("tests", "", 200, b.tests);
+}
+
+#define DESCRIBED(Part) \
+    template void describe(Visitor&, Part&); \
+    template void describe(ConstVisitor&, const Part&);
+DESCRIBED(Car)
+DESCRIBED(Hydraulics)
+DESCRIBED(KeepOut)
+DESCRIBED(Hub)
+DESCRIBED(BarrelStation)
+DESCRIBED(SpokeStation)
+DESCRIBED(Inset)
+DESCRIBED(Wheel)
+DESCRIBED(Rotor)
+DESCRIBED(Bump)
+DESCRIBED(Caliper)
+DESCRIBED(FrictionPoint)
+DESCRIBED(Pad)
+DESCRIBED(Mount)
+DESCRIBED(Weighing)
+DESCRIBED(Bracket)
+DESCRIBED(Hose)
+DESCRIBED(Costs)
+DESCRIBED(Receipt)
+DESCRIBED(Joint)
+DESCRIBED(Corner)
+DESCRIBED(Setup)
+DESCRIBED(ShimStock)
+DESCRIBED(Pass)
+DESCRIBED(MockUp)
+DESCRIBED(MeasuredStop)
+DESCRIBED(TestSession)
+DESCRIBED(Wants)
+DESCRIBED(Build)
+#undef DESCRIBED
+
+} // namespace deepstop
