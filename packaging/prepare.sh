@@ -9,7 +9,7 @@ build_packages=(
 )
 test_packages=(
     poppler-utils units python3 python3-scipy python3-jsonschema python3-ezdxf
-    xvfb xauth xdotool
+    xvfb xauth xdotool locales
 )
 picture_packages=(xvfb xauth xdotool imagemagick)
 bench_packages=(libbenchmark-dev)
@@ -36,6 +36,15 @@ need_packages() {
         return 1
     fi
     rm -f "$log"
+}
+
+# Locales with a decimal comma for the tests, in a folder of the build: nothing of the machine is changed.
+make_locales() {
+    local folder=$1 language
+    mkdir -p "$folder"
+    for language in de_DE fr_FR tr_TR; do
+        [ -d "$folder/$language.UTF-8" ] || localedef -i "$language" -f UTF-8 "$folder/$language.UTF-8" 2>/dev/null || [ -d "$folder/$language.UTF-8" ] || { say "The locale $language could not be made."; return 1; }
+    done
 }
 
 # build PRESET [cmake -D options] [--target NAMES…]: quiet when nothing changed, the compiler's own words when something fails.

@@ -2,15 +2,8 @@
 
 #include "files/disk.hpp"
 
-#include <QDir>
+#include <QCryptographicHash>
 #include <QFileInfo>
-#include <QStandardPaths>
-#include <QUuid>
-#include <QtConcurrent/QtConcurrentRun>
-
-#include <nlohmann/json.hpp>
-
-#include <unistd.h>
 
 namespace deepstop::app {
 
@@ -32,12 +25,13 @@ private:
 
 namespace {
 
-QString recoveryFolder()
+/// What a file holds, in few bytes; empty where it cannot be read.
+QByteArray fingerprint(const QString& path)
 {
-    return QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/recovery");
+    QFile file(path);
+    QCryptographicHash hash(QCryptographicHash::Sha256);
+    return file.open(QIODevice::ReadOnly) && hash.addData(&file) ? hash.result() : QByteArray();
 }
-
-QString lockOf(const QString& copy) { return copy + QStringLiteral(".lock"); }
 
 /// A build that can be studied though nobody has opened anything yet.
 std::shared_ptr<const Build> emptyBuild()
@@ -51,18 +45,31 @@ std::shared_ptr<const Build> emptyBuild()
 
 Document::Document(QObject* parent) : QObject(parent), build_(emptyBuild())
 {
-    recovery_ = recoveryFolder() + QStringLiteral("/%1-%2.json").arg(getpid()).arg(QUuid::createUuid().toString(QUuid::Id128).left(8));
     autosave_.setSingleShot(true);
-    autosave_.setInterval(1500);
+    autosave_.setInterval(2000);
     connect(&autosave_, &QTimer::timeout, this, &Document::keepForRecovery);
     rest_.setSingleShot(true);
     rest_.setInterval(40);
     connect(&rest_, &QTimer::timeout, this, &Document::settle);
+    look_.setSingleShot(true);
+    look_.setInterval(200);
+    connect(&watcher_, &QFileSystemWatcher::fileChanged, this, [this] { look_.start(); });
+    connect(&look_, &QTimer::timeout, this, [this] {
+        // Replaced by another file of that name, it has to be watched anew.
+        if (QFileInfo::exists(path_) && !watcher_.files().contains(path_))
+            watcher_.addPath(path_);
+        if (const auto now = fingerprint(path_); !now.isEmpty() && now != onDisk_)
+            emit changedOnDisk();
+    });
+    connect(&recovery_, &Recovery::ended, this, [this](bool well) {
+        if (!well)
+            touch();
+    });
     connect(&undo_, &QUndoStack::cleanChanged, this, &Document::titleChanged);
     show(build_);
 }
 
-Document::~Document() { dropRecovery(); }
+Document::~Document() = default;
 
 QString Document::title() const
 {
@@ -72,7 +79,9 @@ QString Document::title() const
 void Document::show(std::shared_ptr<const Build> build, Remedies remedies, const Directory* alike)
 {
     rest_.stop();
-    shown_ = std::make_unique<Study>(deepstop::study(std::move(build), pair_, units_, remedies, alike));
+    // Whatever goes wrong in it, what was shown before stays.
+    auto fresh = std::make_unique<Study>(deepstop::study(std::move(build), pair_, units_, remedies, alike));
+    shown_ = std::move(fresh);
     if (shown_->build == build_)
         directory_ = shown_->directory;
     emit studied();
@@ -80,10 +89,22 @@ void Document::show(std::shared_ptr<const Build> build, Remedies remedies, const
 
 void Document::put(std::shared_ptr<const Build> build)
 {
-    build_ = std::move(build);
+    const auto before = std::exchange(build_, std::move(build));
     previewing_ = false;
-    show(build_);
-    autosave_.start();
+    try {
+        show(build_);
+    } catch (...) {
+        build_ = before;
+        throw;
+    }
+    touch();
+}
+
+void Document::touch()
+{
+    // Never put off: however steadily somebody works, the copy is made.
+    if (!autosave_.isActive())
+        autosave_.start();
 }
 
 void Document::adopt(files::BuildFile file, const QString& path)
@@ -94,11 +115,32 @@ void Document::adopt(files::BuildFile file, const QString& path)
     pair_ = {};
     recovered_ = false;
     previewing_ = false;
-    dropRecovery();
+    autosave_.stop();
+    recovery_.drop();
     undo_.clear();
+    lockFile();
     show(build_);
     emit titleChanged();
 }
+
+void Document::lockFile()
+{
+    lock_.release();
+    heldBy_.clear();
+    if (!watcher_.files().isEmpty())
+        watcher_.removePaths(watcher_.files());
+    onDisk_ = path_.isEmpty() ? QByteArray() : fingerprint(path_);
+    if (path_.isEmpty())
+        return;
+    files::Holder other;
+    if (auto lock = files::Lock::take(path_.toStdString(), {}, &other))
+        lock_ = std::move(*lock);
+    else
+        heldBy_ = QString::fromStdString(other.inWords());
+    watcher_.addPath(path_);
+}
+
+QString Document::heldBy() const { return heldBy_; }
 
 void Document::startNew()
 {
@@ -107,19 +149,55 @@ void Document::startNew()
     adopt({ std::move(build), nullptr }, {});
 }
 
-void Document::open(const QString& path) { adopt(files::loadBuild(path.toStdString()), QFileInfo(path).absoluteFilePath()); }
+void Document::open(const QString& path)
+{
+    files::removeLeftovers(path.toStdString());
+    adopt(files::loadBuild(path.toStdString()), QFileInfo(path).absoluteFilePath());
+}
 
 void Document::openDemo(const QString& path) { adopt(files::loadBuild(path.toStdString()), {}); }
 
-void Document::save(const QString& path)
+void Document::save(const QString& path, Over over)
 {
+    const auto target = QFileInfo(path).absoluteFilePath();
+    // Its lock is this program's already, or is taken now; another's has to be waited for by saving elsewhere.
+    files::Lock fresh;
+    if (target != path_ || !lock_.holds()) {
+        files::Holder other;
+        auto lock = files::Lock::take(target.toStdString(), {}, &other);
+        if (!lock)
+            throw files::Refusal(tr("%1: is open in %2. Save under another name, or close it there first.").arg(path, QString::fromStdString(other.inWords())).toStdString());
+        fresh = std::move(*lock);
+    }
+    if (target == path_ && over == Over::Nothing && QFileInfo::exists(target) && fingerprint(target) != onDisk_)
+        throw ChangedOnDisk(tr("%1: was changed by another program since it was opened here.").arg(path).toStdString());
     files::saveBuild(path.toStdString(), { *build_, unknown_ });
-    path_ = QFileInfo(path).absoluteFilePath();
+    if (target != path_ && !watcher_.files().isEmpty())
+        watcher_.removePaths(watcher_.files());
+    path_ = target;
+    if (fresh.holds())
+        lock_ = std::move(fresh);
+    heldBy_.clear();
+    onDisk_ = fingerprint(target);
+    watcher_.addPath(target);
     recovered_ = false;
     undo_.setClean();
-    dropRecovery();
+    autosave_.stop();
+    recovery_.drop();
     emit titleChanged();
 }
+
+std::vector<Difference> Document::differencesOnDisk() const { return differences(*build_, files::loadBuild(path_.toStdString()).build, units_); }
+
+void Document::takeFromDisk()
+{
+    auto file = files::loadBuild(path_.toStdString());
+    unknown_ = std::move(file.unknown);
+    setBuild(std::move(file.build), tr("as it is in the file"));
+    onDisk_ = fingerprint(path_);
+}
+
+void Document::keepMine() { onDisk_ = fingerprint(path_); }
 
 void Document::setUnits(UnitSystem units)
 {
@@ -197,6 +275,12 @@ void Document::takenInHand(Reading& reading, const Style& style) const
 
 void Document::setBuild(Build build, const QString& what)
 {
+    // Nothing gets into a build that could not be read back from its file.
+    if (const auto fault = faultIn(build); !fault.empty()) {
+        endPreview();
+        emit refused(QString::fromStdString(fault));
+        return;
+    }
     undo_.push(new BuildEdit(*this, build_, std::make_shared<const Build>(std::move(build)), what));
     emit titleChanged();
 }
@@ -208,6 +292,7 @@ void Document::preview(const std::string& pointer, const Reading& reading)
     const bool longer = pointer.find("/-") != std::string::npos;
     show(std::make_shared<const Build>(withReading(*build_, pointer, reading)), Remedies::LeftOut, longer ? nullptr : directory_.get());
     rest_.start();
+    touch();
 }
 
 void Document::settle()
@@ -224,66 +309,36 @@ void Document::endPreview()
     }
 }
 
+Kept Document::kept() const { return { previewing_ ? shown_->build : build_, unknown_, path_, onDisk_, typist_ ? typist_() : Typing {} }; }
+
+bool Document::hasUnsaved() const { return isModified() || previewing_ || (typist_ && typist_() != Typing {}); }
+
 void Document::keepForRecovery()
 {
-    if (!isModified())
+    if (hasUnsaved())
+        recovery_.keep(kept());
+}
+
+void Document::leave()
+{
+    if (!hasUnsaved())
         return;
-    QDir().mkpath(recoveryFolder());
-    if (!lock_) {
-        lock_ = std::make_unique<QLockFile>(lockOf(recovery_));
-        lock_->setStaleLockTime(0);
-        lock_->tryLock(0);
-    }
-    // The value is immutable, so the other thread shares it without a lock.
-    keeping_.waitForFinished();
-    keeping_ = QtConcurrent::run([build = build_, unknown = unknown_, target = recovery_.toStdString(), path = path_.toStdString()] {
-        const nlohmann::json kept { { "path", path }, { "build", files::writeBuild({ *build, unknown }) } };
-        try {
-            files::replaceFile(target, kept.dump());
-        } catch (const files::Refusal&) {
-            // A full disk must not disturb the work; saving proper will say so.
-        }
-    });
-}
-
-void Document::dropRecovery()
-{
-    autosave_.stop();
-    // A copy still being written must not outlive the need for it.
-    keeping_.waitForFinished();
-    forget(recovery_);
-    lock_.reset();
-}
-
-void Document::forget(const QString& copy)
-{
-    QFile::remove(copy);
-    QFile::remove(copy + QLatin1Char('~'));
-}
-
-QStringList Document::recoverable()
-{
-    QStringList found;
-    for (const QFileInfo& file : QDir(recoveryFolder()).entryInfoList({ QStringLiteral("*.json") }, QDir::Files, QDir::Time)) {
-        // Locked by whoever is at work on it; the lock of a process that is no more counts for nothing.
-        QLockFile lock(lockOf(file.absoluteFilePath()));
-        lock.setStaleLockTime(0);
-        if (lock.tryLock(0))
-            found << file.absoluteFilePath();
-    }
-    return found;
+    recovery_.leave();
+    recovery_.keepNow(kept());
 }
 
 void Document::recover(const QString& copy)
 {
-    const auto kept = nlohmann::json::parse(files::readFile(copy.toStdString()), nullptr, false);
-    if (!kept.is_object() || !kept.contains("build") || !kept["build"].is_string())
-        throw files::Refusal(copy.toStdString() + ": the recovery copy is damaged.");
-    const auto path = kept.value("path", std::string());
-    adopt(files::parseBuild(kept["build"].get<std::string>()), QString::fromStdString(path));
+    auto kept = Recovery::read(copy);
+    adopt({ *kept.build, kept.unknown }, kept.path);
+    // Saving over what somebody else put there since has to be asked.
+    if (!kept.onDisk.isEmpty())
+        onDisk_ = kept.onDisk;
     recovered_ = true;
-    keepForRecovery();
-    forget(copy);
+    recoveredTyping_ = kept.typing;
+    // The old copy goes when there is another of the same work, and not before.
+    if (const auto trouble = recovery_.keepNow(kept); trouble.isEmpty())
+        Recovery::forget(copy);
     emit titleChanged();
 }
 

@@ -1,11 +1,13 @@
 #pragma once
 /// The open build: its value, its study, undo, its file, and its copy for recovery after a crash.
 
+#include "build/difference.hpp"
 #include "files/build_file.hpp"
+#include "files/lock.hpp"
+#include "recovery.hpp"
 #include "study/study.hpp"
 
-#include <QFuture>
-#include <QLockFile>
+#include <QFileSystemWatcher>
 #include <QObject>
 #include <QTimer>
 #include <QUndoStack>
@@ -14,6 +16,12 @@
 #include <memory>
 
 namespace deepstop::app {
+
+/// Refused because the file says something else than when it was opened or saved last: somebody has to choose.
+class ChangedOnDisk : public files::Refusal {
+public:
+    using files::Refusal::Refusal;
+};
 
 /// One build at a time. Edits make a new Build; undo keeps values. `studied` tells every view to draw again.
 class Document : public QObject {
@@ -34,12 +42,22 @@ public:
 
     /// A build nobody has said anything of yet, with the car as found and a kit to be judged.
     void startNew();
-    /// Throws files::Refusal; the document is then as before.
+    /// Throws files::Refusal; the document is then as before. Opens a file somebody else has open, too: `heldBy` then says who.
     void open(const QString& path);
     /// A working copy of a shipped demo: it has no file of its own until it is saved.
     void openDemo(const QString& path);
-    /// Throws files::Refusal with the reason; the file is then as before.
-    void save(const QString& path);
+    enum class Over { Nothing, OthersWork };
+    /// Throws files::Refusal with the reason, also when another program has the file open; the file is then as before. Throws ChangedOnDisk
+    /// when the document's own file was changed by somebody since, unless that is to be written over: it is then kept as `path~`.
+    void save(const QString& path, Over over = Over::Nothing);
+    /// Who else has the file open, in words; empty where nobody has.
+    [[nodiscard]] QString heldBy() const;
+    /// What the file says now and the document does not, from the document to the file. Throws files::Refusal.
+    [[nodiscard]] std::vector<Difference> differencesOnDisk() const;
+    /// Takes over what the file says now, as one step of undo. Throws files::Refusal.
+    void takeFromDisk();
+    /// What the file says now is known: the next saving writes over it.
+    void keepMine();
 
     void setUnits(UnitSystem units);
     void setPair(const SetupPair& pair);
@@ -55,7 +73,7 @@ public:
     [[nodiscard]] QString inHand() const { return inHand_; }
     /// Says of a reading just typed how it is known, where what is in hand serves for such a reading.
     void takenInHand(Reading& reading, const Style& style) const;
-    /// Replaces the whole build, as one step of undo called `what`.
+    /// Replaces the whole build, as one step of undo called `what`. A build that no file could hold is refused by `refused`.
     void setBuild(Build build, const QString& what);
     /// Shows what would be with this reading, without touching the build. The next edit or `endPreview` takes it back. Remedies follow when
     /// the value has come to rest.
@@ -65,27 +83,37 @@ public:
     void endPreview();
     [[nodiscard]] bool isPreviewing() const { return previewing_; }
 
-    /// Copies left behind by a crash: where they lie.
-    [[nodiscard]] static QStringList recoverable();
-    /// Takes over a recovery copy; it counts as unsaved.
+    /// Takes up a copy that was left behind: it counts as unsaved, and the copy goes only when this program's own holds what it held.
+    /// Throws files::Refusal; everything is then as before.
     void recover(const QString& copy);
-    static void forget(const QString& copy);
-    /// Writes the recovery copy now, off the GUI thread; tests wait for it.
+    /// What was being typed when the copy taken up was made.
+    [[nodiscard]] const Typing& recoveredTyping() const { return recoveredTyping_; }
+    /// Whom to ask for what stands half typed in a field.
+    void setTypist(std::function<Typing()> typist) { typist_ = std::move(typist); }
+    /// Something was typed: at most some seconds from now it is in the copy.
+    void touch();
+    /// Writes the copy now, off the GUI thread.
     void keepForRecovery();
-    [[nodiscard]] QString recoveryPath() const { return recovery_; }
+    /// The program is about to end unasked: writes the copy at once and leaves it behind.
+    void leave();
+    [[nodiscard]] Recovery& recovery() { return recovery_; }
     void setAutosaveDelay(int milliseconds) { autosave_.setInterval(milliseconds); }
 
 signals:
     void studied();
     void titleChanged();
     void unitsChanged();
+    void refused(const QString& why);
+    void changedOnDisk();
 
 private:
     friend class BuildEdit;
     void show(std::shared_ptr<const Build> build, Remedies remedies = Remedies::Sought, const Directory* alike = nullptr);
     void put(std::shared_ptr<const Build> build);
     void adopt(files::BuildFile file, const QString& path);
-    void dropRecovery();
+    void lockFile();
+    [[nodiscard]] Kept kept() const;
+    [[nodiscard]] bool hasUnsaved() const;
 
     std::shared_ptr<const Build> build_;
     std::shared_ptr<const nlohmann::json> unknown_;
@@ -98,9 +126,14 @@ private:
     QString inHand_;
     QUndoStack undo_;
     QString path_;
-    QString recovery_;
-    std::unique_ptr<QLockFile> lock_; ///< held as long as the recovery copy is this process's
-    QFuture<void> keeping_;
+    files::Lock lock_; ///< on the document's file
+    QString heldBy_;
+    QByteArray onDisk_; ///< fingerprint of what the file held when it was opened or saved last
+    QFileSystemWatcher watcher_;
+    QTimer look_; ///< at the file, some time after it changed: whoever writes it may not be done
+    Recovery recovery_;
+    Typing recoveredTyping_;
+    std::function<Typing()> typist_;
     QTimer autosave_;
     QTimer rest_; ///< runs while a value moves
 };

@@ -43,9 +43,9 @@ void LibraryStore::load()
         for (const auto& [file, into] : { std::pair { ships, &loaded->all }, std::pair { own, &loaded->own } })
             try {
                 *into = files::loadLibrary(file);
-            } catch (const files::Refusal& refusal) {
+            } catch (const std::exception& error) {
                 loaded->readOnly = loaded->readOnly || into == &loaded->own;
-                loaded->refusals << QString::fromUtf8(refusal.what());
+                loaded->refusals << QString::fromUtf8(error.what());
             }
         library::merge(loaded->all, loaded->own);
         return loaded;
@@ -89,16 +89,17 @@ bool LibraryStore::add(library::Library more)
         return false;
     }
     library::merge(loaded_->own, more);
-    library::merge(loaded_->all, std::move(more));
+    library::merge(loaded_->all, more);
     indexes_.clear();
-    // One after the other: the last one written holds everything.
+    // One after the other, each into what the file holds by then: another program may have added parts of its own.
     writing_.waitForFinished();
-    writing_.setFuture(QtConcurrent::run([own = loaded_->own, path = path_]() -> QString {
+    writing_.setFuture(QtConcurrent::run([more = std::move(more), path = path_]() -> QString {
+        constexpr auto patience = std::chrono::seconds(30);
         try {
             QDir().mkpath(QFileInfo(path).absolutePath());
-            files::saveLibrary(path.toStdString(), own);
-        } catch (const files::Refusal& refusal) {
-            return QString::fromUtf8(refusal.what());
+            files::addToLibrary(path.toStdString(), more, patience);
+        } catch (const std::exception& error) {
+            return QString::fromUtf8(error.what());
         }
         return {};
     }));

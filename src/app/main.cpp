@@ -1,5 +1,7 @@
+#include "application.hpp"
 #include "main_window.hpp"
 #include "theme.hpp"
+#include "widgets/notice_bar.hpp"
 #include "widgets/work_rail.hpp"
 
 #include <QApplication>
@@ -11,11 +13,7 @@
 
 int main(int argc, char** argv)
 {
-    QApplication application(argc, argv);
-    QApplication::setApplicationName(QStringLiteral("deepstop"));
-    QApplication::setApplicationDisplayName(QString());
-    QApplication::setOrganizationName(QStringLiteral("deepstop"));
-    QApplication::setApplicationVersion(QStringLiteral(DEEPSTOP_VERSION));
+    deepstop::app::Application application(argc, argv);
     QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
 
     QCommandLineParser options;
@@ -35,9 +33,28 @@ int main(int argc, char** argv)
     options.process(application);
 
     using namespace deepstop::app;
+    const auto refuse = [](const QString& why) {
+        std::fprintf(stderr, "deepstop: %s\n", deepstop::onOneLine(why.toStdString()).c_str());
+        return 2;
+    };
+    const auto named = [&](deepstop::Stage each) { return QString::fromUtf8(nameOf(each).data()).toLower().replace(QLatin1Char(' '), QLatin1Char('-')) == options.value(stage); };
+    const auto order = workingOrder();
+    if (options.positionalArguments().size() > 1)
+        return refuse(QStringLiteral("%1: one build at a time; start it again for the second.").arg(options.positionalArguments().at(1)));
+    if (options.isSet(stage) && std::ranges::none_of(order, named))
+        return refuse(QStringLiteral("--stage %1: there is no such stage; --help names them.").arg(options.value(stage)));
+    const auto parts = options.value(size).split(QLatin1Char('x'));
+    if (options.isSet(size) && (parts.size() != 2 || parts[0].toInt() < 200 || parts[1].toInt() < 200 || parts[0].toInt() > 20000 || parts[1].toInt() > 20000))
+        return refuse(QStringLiteral("--size %1: width and height in points are wanted, as 1280x800.").arg(options.value(size)));
+    if (options.isSet(bench) && options.value(bench).toInt() < 1)
+        return refuse(QStringLiteral("--sheet %1: a number from 1 is wanted.").arg(options.value(bench)));
     loadFonts();
     setDark(options.isSet(night));
     MainWindow window;
+    application.setReport([&window](const QString& what) { window.notice()->say(what, true); });
+    application.endOnSignals([&window] { window.document().leave(); });
+    // The desktop's session ends: nobody is asked, the copy is kept.
+    QObject::connect(&application, &QGuiApplication::commitDataRequest, &window, [&window] { window.document().leave(); });
     if (options.isSet(night))
         window.setNight(true);
     if (options.isSet(us))
@@ -48,13 +65,14 @@ int main(int argc, char** argv)
         window.openFile(files.front());
     if (files.isEmpty() || options.isSet(demo))
         window.openDemo(MainWindow::demoFolder() + QStringLiteral("/halden-merle.deepstop"));
+    if (const auto id = options.value(setup).toStdString(); options.isSet(setup) && !findSetup(window.document().build(), id))
+        return refuse(QStringLiteral("--setup %1: the build has no such setup.").arg(options.value(setup)));
     if (options.isSet(setup))
         window.document().setPair({ {}, options.value(setup).toStdString() });
-    if (const auto parts = options.value(size).split(QLatin1Char('x')); parts.size() == 2)
+    if (options.isSet(size))
         window.resize(parts[0].toInt(), parts[1].toInt());
-    for (const deepstop::Stage each : workingOrder())
-        if (QString::fromUtf8(nameOf(each).data()).toLower().replace(QLatin1Char(' '), QLatin1Char('-')) == options.value(stage))
-            window.setStage(each);
+    if (options.isSet(stage))
+        window.setStage(*std::ranges::find_if(order, named));
     if (options.isSet(bench))
         window.page(window.stage())->setPlace(std::clamp(options.value(bench).toInt() - 1, 0, std::max(0, window.page(window.stage())->placeCount() - 1)));
     if (!options.isSet(once))

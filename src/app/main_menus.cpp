@@ -40,6 +40,7 @@ void MainWindow::makeMenus()
     file->addSeparator();
     file->addAction(tr("&Save"), QKeySequence::Save, this, &MainWindow::save);
     file->addAction(tr("Save &as…"), QKeySequence::SaveAs, this, &MainWindow::saveAs);
+    file->addAction(tr("&Unsaved work from earlier…"), this, [this] { offerRecovery(true); });
     file->addSeparator();
     file->addAction(tr("Print a &template…"), QKeySequence::Print, this, [this] { showTemplate(); });
     const auto savePlateAs = [this](bool ring) {

@@ -102,6 +102,19 @@ MainWindow::MainWindow(QWidget* parent)
     connect(after_, &QComboBox::activated, this, choosePair);
     connect(&document_, &Document::studied, this, &MainWindow::refresh);
     connect(&document_, &Document::titleChanged, this, &MainWindow::refreshTitle);
+    connect(&document_, &Document::refused, this, [this](const QString& why) { notice_->say(why, true); });
+    connect(&document_, &Document::changedOnDisk, this, &MainWindow::askWhose);
+    connect(&document_.recovery(), &Recovery::failed, this, [this](const QString& why) { notice_->say(tr("No copy of this work can be kept for a crash: %1 Save it where there is room.").arg(why), true); });
+    connect(&document_.recovery(), &Recovery::worksAgain, this, [this] { notice_->say(tr("Copies of this work are kept again."), false); });
+    // What stands typed in a line is work, too.
+    document_.setTypist([this] {
+        const auto* line = qobject_cast<QLineEdit*>(QApplication::focusWidget());
+        return line && line->window() == this && line->isModified() && !line->text().isEmpty() ? Typing { line->objectName(), line->text() } : Typing {};
+    });
+    connect(qApp, &QApplication::focusChanged, this, [this](QWidget*, QWidget* now) {
+        if (auto* line = qobject_cast<QLineEdit*>(now); line && line->window() == this)
+            connect(line, &QLineEdit::textEdited, &document_, &Document::touch, Qt::UniqueConnection);
+    });
     connect(&document_, &Document::unitsChanged, this, [this] {
         instrumentBar_->setUnits(document_.units());
         const bool us = document_.units() == UnitSystem::Us;
@@ -224,7 +237,7 @@ void MainWindow::takeReading(bool again)
             true);
         return;
     }
-    if (const auto why = refusal(entry->address, steady->value); !why.empty()) {
+    if (const auto why = refusal(entry->address, steady->value, document_.units()); !why.empty()) {
         notice_->say(QString::fromStdString(why), true);
         return;
     }

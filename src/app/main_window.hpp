@@ -70,8 +70,8 @@ public:
     bool openDemo(const QString& name);
     /// An empty build, with the bench ready for its first reading.
     void startNew();
-    /// Offers what a crash left behind.
-    void offerRecovery();
+    /// Offers what a crash left behind, one copy after the other; says so when `asked` and there is none.
+    void offerRecovery(bool asked = false);
     /// Where the shipped demo builds lie.
     [[nodiscard]] static QString demoFolder();
 
@@ -96,8 +96,11 @@ private:
     void copySetup();
     void renameSetup();
     void goToReading(const std::string& pointer);
-    /// Does `opening`; a refusal is said in the notice bar.
+    /// Does `opening`; whatever goes wrong in it is said in the notice bar, and everything is as before.
     bool attempt(const std::function<void()>& opening);
+    /// The file was changed by somebody else: shows what differs and lets the person choose.
+    void askWhose();
+    void takeUp(const QString& copy);
     /// Puts in what is half typed in a dimension, if it can be understood.
     void finishTyping();
     /// False when the user wants to keep working on what is open.

@@ -1,6 +1,7 @@
 /// deepstop-bench: simulated instruments that send lines over a pseudo-terminal or TCP on this machine.
 
 #include "instruments/simulated.hpp"
+#include "quantity/text.hpp"
 
 #include <CLI/CLI.hpp>
 
@@ -13,7 +14,9 @@
 #include <termios.h>
 #include <unistd.h>
 
+#include <array>
 #include <chrono>
+#include <cmath>
 #include <csignal>
 #include <cstring>
 #include <cstdio>
@@ -24,11 +27,13 @@ using namespace deepstop::instruments;
 namespace {
 
 constexpr int refused = 2;
+constexpr double longestWait = 0.1; ///< s, so that it ends in time
+constexpr std::size_t mostHeard = 1000;
 
 /// A pseudo-terminal's own end; says where the other one is.
 int openTerminal(std::string& name)
 {
-    const int end = posix_openpt(O_RDWR | O_NOCTTY);
+    const int end = posix_openpt(O_RDWR | O_NOCTTY | O_NONBLOCK);
     if (end < 0 || grantpt(end) != 0 || unlockpt(end) != 0)
         throw std::runtime_error(std::string("no pseudo-terminal: ") + std::strerror(errno));
     name = ptsname(end);
@@ -74,24 +79,31 @@ int main(int argc, char** argv)
     double stallAfter = 0;
     std::string values;
     app.add_option("INSTRUMENT", scene.instrument, "vernier, scale, dial-gauge or thermometer")->required();
-    app.add_option("--tcp", port, "listen on this port of 127.0.0.1 (0: any) instead of a pseudo-terminal");
+    app.add_option("--tcp", port, "listen on this port of 127.0.0.1 (0: any) instead of a pseudo-terminal")->check(CLI::Range(0, 65535));
     app.add_option("--values", scene.values, "values one after another, in mm, kg or °C; the next comes when the reading was taken")->delimiter(',');
-    app.add_option("--noise", scene.noise, "standard deviation");
+    app.add_option("--noise", scene.noise, "standard deviation")->check(CLI::NonNegativeNumber);
     app.add_option("--drift", scene.drift, "per second");
-    app.add_option("--drop-outs", scene.dropOuts, "part of the lines that never come, 0 to 1");
-    app.add_option("--half-lines", scene.halfLines, "part of the lines that break off, 0 to 1");
-    app.add_option("--settling", scene.settling, "seconds until a value is stable");
-    app.add_option("--turn", scene.turn, "dial gauge: seconds for one turn");
+    app.add_option("--drop-outs", scene.dropOuts, "part of the lines that never come, 0 to 1")->check(CLI::Range(0.0, 1.0));
+    app.add_option("--half-lines", scene.halfLines, "part of the lines that break off, 0 to 1")->check(CLI::Range(0.0, 1.0));
+    app.add_option("--settling", scene.settling, "seconds until a value is stable")->check(CLI::NonNegativeNumber);
+    app.add_option("--turn", scene.turn, "dial gauge: seconds for one turn")->check(CLI::PositiveNumber);
     app.add_option("--wobble", scene.wobble, "dial gauge: first harmonic, mm");
     app.add_option("--warp", scene.warp, "dial gauge: second harmonic, mm");
     app.add_option("--seed", scene.seed, "of noise and drop-outs");
-    app.add_option("--rate", rate, "lines a second")->check(CLI::PositiveNumber);
+    app.add_option("--rate", rate, "lines a second")->check(CLI::Range(0.01, 10000.0));
     app.add_flag("--flood", flood, "send as fast as the line takes it");
-    app.add_option("--stall-after", stallAfter, "seconds after which nothing more comes");
-    app.add_option("--for", seconds, "seconds after which it vanishes");
-    CLI11_PARSE(app, argc, argv);
+    app.add_option("--stall-after", stallAfter, "seconds after which nothing more comes")->check(CLI::NonNegativeNumber);
+    app.add_option("--for", seconds, "seconds after which it vanishes")->check(CLI::NonNegativeNumber);
+    try {
+        app.parse(argc, argv);
+    } catch (const CLI::Success& asked) {
+        return app.exit(asked);
+    } catch (const CLI::ParseError& error) {
+        std::cerr << "deepstop-bench: " << deepstop::onOneLine(error.what()) << " See deepstop-bench --help.\n";
+        return refused;
+    }
     if (!kindOf(scene.instrument)) {
-        std::cerr << "deepstop-bench: “" << scene.instrument << "”: vernier, scale, dial-gauge or thermometer is wanted.\n";
+        std::cerr << "deepstop-bench: “" << deepstop::shortened(scene.instrument) << "”: vernier, scale, dial-gauge or thermometer is wanted.\n";
         return refused;
     }
     std::signal(SIGPIPE, SIG_IGN);
@@ -111,39 +123,60 @@ int main(int argc, char** argv)
         const auto begin = std::chrono::steady_clock::now();
         const auto now = [&] { return std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count(); };
         std::string heard;
+        std::string waiting; // bytes the line has not taken yet
+        const auto hangUp = [&] {
+            close(end);
+            end = -1;
+            waiting.clear();
+        };
         for (double due = 0; seconds <= 0 || now() < seconds;) {
-            pollfd wait { end >= 0 ? end : listening, POLLIN, 0 };
-            const int patience = flood && end >= 0 ? 0 : std::max(0, static_cast<int>((due - now()) * 1000));
-            if (poll(&wait, 1, end >= 0 ? patience : 100) > 0) {
-                if (end < 0) {
-                    end = accept(listening, nullptr, nullptr);
+            const bool stalled = stallAfter > 0 && now() > stallAfter;
+            const bool listens = end < 0;
+            pollfd wait { listens ? listening : end, static_cast<short>(POLLIN | (!listens && !waiting.empty() ? POLLOUT : 0)), 0 };
+            // Nothing is due while it is stalled or while nobody takes what is waiting.
+            const double rest = flood && !listens && !stalled && waiting.empty() ? 0 : listens || stalled || !waiting.empty() ? longestWait : std::clamp(due - now(), 0.0, longestWait);
+            if (poll(&wait, 1, static_cast<int>(std::ceil(rest * 1000))) < 0 && errno != EINTR)
+                throw std::runtime_error(std::string("cannot wait: ") + std::strerror(errno));
+            if (listens) {
+                if (wait.revents & POLLIN) {
+                    end = accept4(listening, nullptr, nullptr, SOCK_NONBLOCK | SOCK_CLOEXEC);
                     due = now();
+                }
+                continue;
+            }
+            if (wait.revents & (POLLIN | POLLHUP | POLLERR)) {
+                std::array<char, 256> bytes {};
+                const auto count = read(end, bytes.data(), bytes.size());
+                if (count == 0 || (count < 0 && errno != EAGAIN && errno != EINTR)) {
+                    if (listening < 0)
+                        return 0; // the terminal itself is gone
+                    hangUp();
                     continue;
                 }
-                char bytes[256];
-                const auto count = read(end, bytes, sizeof bytes);
-                if (count <= 0 && listening >= 0) {
-                    close(end);
-                    end = -1;
-                    continue;
-                }
-                heard.append(bytes, static_cast<std::size_t>(std::max<ssize_t>(0, count)));
+                heard.append(bytes.data(), static_cast<std::size_t>(std::max<ssize_t>(0, count)));
                 for (auto line = heard.find('\n'); line != std::string::npos; line = heard.find('\n')) {
                     if (heard.substr(0, line) == "taken")
                         instrument.next(now());
                     heard.erase(0, line + 1);
                 }
-                if (heard.size() > 1000)
+                if (heard.size() > mostHeard)
                     heard.clear();
             }
-            if (end < 0 || (now() < due && !flood) || (stallAfter > 0 && now() > stallAfter))
-                continue;
-            const auto line = instrument.at(now());
-            if (!line.empty() && write(end, line.data(), line.size()) < 0 && listening >= 0) {
-                close(end);
-                end = -1;
+            if (!stalled && waiting.empty() && (flood || now() >= due)) {
+                waiting = instrument.at(now());
+                due = now() + 1 / rate;
             }
-            due = now() + 1 / rate;
+            // A line nobody reads fills up; the instrument goes on measuring and does not wait for it.
+            if (!waiting.empty()) {
+                const auto wrote = write(end, waiting.data(), waiting.size());
+                if (wrote > 0)
+                    waiting.erase(0, static_cast<std::size_t>(wrote));
+                else if (wrote < 0 && errno != EAGAIN && errno != EINTR) {
+                    if (listening < 0)
+                        return 0;
+                    hangUp();
+                }
+            }
         }
         return 0;
     } catch (const std::runtime_error& error) {

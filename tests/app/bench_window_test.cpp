@@ -326,5 +326,5 @@ private slots:
     }
 };
 
-QTEST_MAIN(BenchWindowTest)
+DEEPSTOP_TEST(BenchWindowTest)
 #include "bench_window_test.moc"

@@ -3,6 +3,7 @@
 #include "files/disk.hpp"
 
 #include <QSignalSpy>
+#include <clocale>
 #include <QStandardPaths>
 #include <QTemporaryDir>
 #include <QTest>
@@ -12,8 +13,11 @@ using namespace deepstop::app;
 
 namespace {
 
-const QString merle = DEEPSTOP_DATA "/demo/halden-merle.deepstop";
-const std::string thickness = "/setups/1/front/rotor/thickness_mm";
+bool isLeftBehind(const QString& copy)
+{
+    const auto all = Recovery::leftBehind();
+    return std::ranges::any_of(all, [&](const LeftBehind& each) { return each.copy == copy; });
+}
 
 Reading measured(double si) { return { si, {}, Known::Measured, "micrometer", {} }; }
 
@@ -27,7 +31,7 @@ private slots:
     void aNewBuildHasAKitToJudgeAndForgetsTheOld()
     {
         Document document;
-        document.openDemo(merle);
+        document.openDemo(merle());
         document.setReading(thickness, measured(0.027));
         document.startNew();
         QVERIFY(document.path().isEmpty() && !document.isModified() && !document.undoStack().canUndo());
@@ -43,10 +47,29 @@ private slots:
         QVERIFY(again.build() == document.build());
     }
 
+    /// Also in the language ctest runs it in a second time (window_in_german), where a comma stands before the decimals.
+    void everyFractionSurvivesSaving()
+    {
+        if (qgetenv("LC_ALL").startsWith("de_DE"))
+            QCOMPARE(std::localeconv()->decimal_point, ",");
+        QTemporaryDir dir;
+        Document document;
+        document.openDemo(merle());
+        document.setReading(thickness, measured(0.0281234));
+        document.save(dir.filePath("a.deepstop"));
+        Document again;
+        again.open(dir.filePath("a.deepstop"));
+        QVERIFY(again.build() == document.build());
+        document.setReading(thickness, measured(0.0281235));
+        document.keepForRecovery();
+        document.recovery().finish();
+        QVERIFY(*Recovery::read(document.recovery().path()).build == document.build());
+    }
+
     void takingAgainKeepsEveryReading()
     {
         Document document;
-        document.openDemo(merle);
+        document.openDemo(merle());
         document.takeReading(thickness, measured(0.0281), false);
         QVERIFY(document.build().setups[1].front->rotor.thickness.repeats.empty());
         document.takeReading(thickness, measured(0.0283), true);
@@ -67,9 +90,8 @@ private slots:
     void listsGrowAndShrinkByTheirReadings()
     {
         Document document;
-        document.openDemo(merle);
+        document.openDemo(merle());
         const auto start = document.build();
-        const std::string corner = "/setups/1/front";
         document.setReading(corner + "/caliper/pistons_mm/-", measured(0.03));
         QCOMPARE(document.build().setups[1].front->caliper.pistons.size(), std::size_t(3));
         QCOMPARE(document.lastOfList(corner + "/caliper/pistons_mm/-"), corner + "/caliper/pistons_mm/2");
@@ -107,12 +129,12 @@ private slots:
     void undoOfEverythingComesBackToTheStart()
     {
         Document document;
-        document.openDemo(merle);
+        document.openDemo(merle());
         const Build start = document.build();
         const Directory directory(start);
         int edits = 0;
         for (const auto& entry : directory.entries())
-            if (entry.reading->value && entry.address.range != Range::Any && ++edits <= 60)
+            if (entry.reading->value && refusal(entry.address, *entry.reading->value * 1.01).empty() && *entry.reading->value != 0 && ++edits <= 60)
                 document.setReading(entry.address.pointer, measured(*entry.reading->value * 1.01));
         QCOMPARE(document.undoStack().count(), 60);
         const Build end = document.build();
@@ -129,7 +151,7 @@ private slots:
     void whatChangesNothingIsNoStep()
     {
         Document document;
-        document.openDemo(merle);
+        document.openDemo(merle());
         document.setReading(thickness, *Directory(document.build()).at(thickness)->reading);
         document.setReading("/no/such/place", measured(1));
         QCOMPARE(document.undoStack().count(), 0);
@@ -138,7 +160,7 @@ private slots:
     void aPreviewIsSeenButNotKept()
     {
         Document document;
-        document.openDemo(merle);
+        document.openDemo(merle());
         const auto before = *document.study().line("heat-store")->after.value;
         document.preview(thickness, measured(0.034));
         QVERIFY(*document.study().line("heat-store")->after.value > before);
@@ -150,7 +172,7 @@ private slots:
     void aFileThatIsRefusedLeavesTheOpenOne()
     {
         Document document;
-        document.openDemo(merle);
+        document.openDemo(merle());
         document.setReading(thickness, measured(0.027));
         QTemporaryDir dir;
         const auto bad = dir.filePath("bad.deepstop");
@@ -166,27 +188,28 @@ private slots:
     {
         QTemporaryDir dir;
         const auto path = dir.filePath("mine.deepstop");
-        QFile::copy(merle, path);
+        QFile::copy(merle(), path);
         QString copy;
         {
             Document document;
             document.open(path);
             document.setReading(thickness, measured(0.0271));
             document.keepForRecovery();
-            QTRY_VERIFY(QFile::exists(document.recoveryPath()));
+            document.recovery().finish();
+            QVERIFY(QFile::exists(document.recovery().path()));
             // As a crash leaves it: written by a process that is no more.
-            QTRY_VERIFY(!Document::recoverable().contains(document.recoveryPath())); // its owner is alive
-            copy = QFileInfo(document.recoveryPath()).path() + "/999999999-test.json";
+            QVERIFY(!isLeftBehind(document.recovery().path())); // its owner is alive
+            copy = QFileInfo(document.recovery().path()).path() + "/999999999-test.json";
             QFile::remove(copy);
-            QVERIFY(QFile::copy(document.recoveryPath(), copy));
+            QVERIFY(QFile::copy(document.recovery().path(), copy));
         }
-        QVERIFY(Document::recoverable().contains(copy));
+        QVERIFY(isLeftBehind(copy));
         Document next;
         next.recover(copy);
         QVERIFY(near(*next.build().setups[1].front->rotor.thickness.value, 0.0271, 1e-12));
         QCOMPARE(next.path(), path);
         QVERIFY(next.isModified());
-        QVERIFY(!Document::recoverable().contains(copy));
+        QVERIFY(!isLeftBehind(copy) && !QFile::exists(copy));
         next.save(path);
         QVERIFY(!next.isModified());
         QVERIFY(near(*files::loadBuild(path.toStdString()).build.setups[1].front->rotor.thickness.value, 0.0271, 1e-12));
@@ -196,12 +219,12 @@ private slots:
     {
         QTemporaryDir dir;
         Document document;
-        document.openDemo(merle);
+        document.openDemo(merle());
         document.setAutosaveDelay(1);
         document.setReading(thickness, measured(0.0271));
-        QTRY_VERIFY(QFile::exists(document.recoveryPath()));
+        QTRY_VERIFY(QFile::exists(document.recovery().path()));
         document.save(dir.filePath("a.deepstop"));
-        QVERIFY(!QFile::exists(document.recoveryPath()));
+        QVERIFY(!QFile::exists(document.recovery().path()));
     }
 
     void aDamagedRecoveryCopyIsSaidToBe()
@@ -214,5 +237,5 @@ private slots:
     }
 };
 
-QTEST_MAIN(DocumentTest)
+DEEPSTOP_TEST(DocumentTest)
 #include "document_test.moc"

@@ -231,5 +231,5 @@ private slots:
     }
 };
 
-QTEST_MAIN(DrawingTest)
+DEEPSTOP_TEST(DrawingTest)
 #include "drawing_test.moc"

@@ -230,5 +230,5 @@ private slots:
     }
 };
 
-QTEST_MAIN(HardwareWindowTest)
+DEEPSTOP_TEST(HardwareWindowTest)
 #include "hardware_window_test.moc"

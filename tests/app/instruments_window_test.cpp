@@ -288,5 +288,5 @@ private slots:
     }
 };
 
-QTEST_MAIN(InstrumentsWindowTest)
+DEEPSTOP_TEST(InstrumentsWindowTest)
 #include "instruments_window_test.moc"

@@ -275,5 +275,5 @@ private slots:
     }
 };
 
-QTEST_MAIN(LooksTest)
+DEEPSTOP_TEST(LooksTest)
 #include "looks_test.moc"

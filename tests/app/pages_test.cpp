@@ -172,5 +172,5 @@ private slots:
     }
 };
 
-QTEST_MAIN(PagesTest)
+DEEPSTOP_TEST(PagesTest)
 #include "pages_test.moc"

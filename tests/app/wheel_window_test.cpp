@@ -455,5 +455,5 @@ private slots:
     }
 };
 
-QTEST_MAIN(WheelWindowTest)
+DEEPSTOP_TEST(WheelWindowTest)
 #include "wheel_window_test.moc"

@@ -239,5 +239,5 @@ private slots:
     }
 };
 
-QTEST_MAIN(WindowTest)
+DEEPSTOP_TEST(WindowTest)
 #include "window_test.moc"

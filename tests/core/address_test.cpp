@@ -140,5 +140,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(AddressTest)
+DEEPSTOP_TEST(AddressTest)
 #include "address_test.moc"

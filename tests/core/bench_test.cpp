@@ -455,5 +455,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(BenchTest)
+DEEPSTOP_TEST(BenchTest)
 #include "bench_test.moc"

@@ -114,7 +114,7 @@ private slots:
             const auto other = centring::otherStacks(plan, 0, 2, targets, drawer, static_cast<double>(tolerance) * 1e-8, most);
             if (!other.stacks.empty()) {
                 ++others;
-                QVERIFY(other.stacks[0].shims != plan.stacks[0].shims || other.stacks[1].shims != plan.stacks[1].shims);
+                QVERIFY(other.stacks[0].total != plan.stacks[0].total || other.stacks[1].total != plan.stacks[1].total);
                 auto together = hundredths(0);
                 int shims = 0;
                 for (std::size_t b = 0; b < plan.stacks.size(); ++b) {
@@ -126,6 +126,73 @@ private slots:
             }
         }
         QVERIFY(scarce > 5000 && others > 15000);
+    }
+
+    /// Any car from any drawer of up to twelve sizes by eight: nothing is used that is not there, the bound is one, and a longer search finds
+    /// nothing that the shorter had ruled out.
+    void sixteenStacksFromOneDrawer()
+    {
+        int proven = 0;
+        for (int i = 0; i < 60; ++i) {
+            const auto sizes = centring::soldSizes();
+            std::vector<ShimKind> drawer;
+            for (std::size_t k = 0; k < std::size_t(i < 20 ? 5 : among(1, 12)); ++k)
+                drawer.push_back({ sizes[k], i < 20 ? 4 : among(1, 8) });
+            std::vector<double> targets;
+            const double about = between(0, 3e-3);
+            for (int b = 0; b < 16; ++b)
+                targets.push_back(among(0, 9) == 0 ? between(-0.5e-3, 6e-3) : about + between(-0.4e-3, 0.4e-3));
+            const int most = among(0, 1) ? 5 : 8;
+            const auto plan = centring::carPlan(targets, drawer, 0.125e-3, most);
+            QCOMPARE(plan.stacks.size(), targets.size());
+            std::map<long, int> left;
+            for (const ShimKind& kind : drawer)
+                left[hundredths(kind.thickness)] += kind.count;
+            double beyond = 0;
+            int shims = 0;
+            for (std::size_t b = 0; b < targets.size(); ++b) {
+                double total = 0;
+                for (const double shim : plan.stacks[b].shims) {
+                    QVERIFY(--left[hundredths(shim)] >= 0);
+                    total += shim;
+                    ++shims;
+                }
+                QVERIFY(int(plan.stacks[b].shims.size()) <= most && std::abs(total - targets[b] - plan.stacks[b].residual) < 2e-8);
+                beyond += std::max(0.0, std::abs(total - targets[b]) - 0.125e-3);
+            }
+            QVERIFY(std::abs(beyond - plan.beyond) < 1e-6 && shims == plan.shims);
+            proven += plan.proven;
+            const auto longer = centring::carPlan(targets, drawer, 0.125e-3, most, 5 * centring::usualEffort);
+            QVERIFY(longer.beyond >= plan.beyond - plan.couldGain - 1e-8);
+            QVERIFY(longer.beyond <= plan.beyond + 1e-8);
+            if (plan.proven)
+                QVERIFY(std::abs(longer.beyond - plan.beyond) < 1e-8 && longer.shims == plan.shims);
+            else if (std::abs(longer.beyond - plan.beyond) < 1e-8)
+                QVERIFY(longer.shims >= plan.shims - plan.couldSave);
+        }
+        QVERIFY2(proven > 25, qPrintable(QString::number(proven)));
+    }
+
+    /// Several mock-ups of one corner are readings of that corner: their mean, no better than they differ.
+    void mockedUpTwiceIsOneCorner()
+    {
+        auto build = example(Direction::Inboard);
+        auto again = build.mockUps[0];
+        for (Reading* r : { &again.innerTop, &again.innerBottom })
+            *r->value += 0.4e-3;
+        for (Reading* r : { &again.outerTop, &again.outerBottom })
+            *r->value -= 0.4e-3;
+        build.mockUps.push_back(again);
+        const auto s = of(build);
+        QCOMPARE(s.centring.size(), std::size_t(1));
+        const CentringResult& r = s.centring.front();
+        QVERIFY(near(*r.axial.value, -0.85e-3, 1e-9));
+        QVERIFY(r.axial.rootSumSquare >= 0.2e-3 - 1e-12 && r.axial.worstCase >= 0.2e-3 - 1e-12);
+        QCOMPARE(r.targets.size(), std::size_t(2));
+        QVERIFY(s.verdict("front-left/axial")->reason.find("Mean of 2 mock-ups") != std::string::npos);
+        // One that was read flat, one that was not: not flat.
+        build.mockUps[1].seated = YesNo::No;
+        QCOMPARE(of(build).verdict("front-left/conditions")->level, Level::Caution);
     }
 
     void whatToBuyIsEnough()
@@ -310,5 +377,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(CarPlanTest)
+DEEPSTOP_TEST(CarPlanTest)
 #include "car_plan_test.moc"

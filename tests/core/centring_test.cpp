@@ -231,5 +231,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(CentringTest)
+DEEPSTOP_TEST(CentringTest)
 #include "centring_test.moc"

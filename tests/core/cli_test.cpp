@@ -141,6 +141,11 @@ private slots:
         QTest::newRow("no file") << QStringList { "study", "/nonexistent.deepstop" } << QByteArray("/nonexistent.deepstop");
         QTest::newRow("no setup") << QStringList { "study", merle, "--setup", "x" } << QByteArray("varnik-330");
         QTest::newRow("no command") << QStringList {} << QByteArray("--help");
+        QTest::newRow("a library that is not there") << QStringList { "fit", merle, "--library", "/nonexistent.json" } << QByteArray("/nonexistent.json: there is no such parts library");
+        QTest::newRow("a ring and a shim") << QStringList { "bracket", merle, "--ring", "--shim", "1 mm" } << QByteArray("--shim");
+        QTest::newRow("an unknown word") << QStringList { "study", merle, "also" } << QByteArray("also");
+        QTest::newRow("a second file") << QStringList { "check", merle, merle } << QByteArray("halden-merle");
+        QTest::newRow("a terminal's commands") << QStringList { "study", merle, "--setup", "x\x1b[2J" } << QByteArray("\\x1b[2J");
         QTest::newRow("unknown option") << QStringList { "study", merle, "--loud" } << QByteArray("--loud");
     }
     void badRequestsNameTheKeyAndExitTwo()
@@ -152,6 +157,37 @@ private slots:
         QVERIFY2(ran.err.contains(named), ran.err.constData());
         QCOMPARE(ran.err.trimmed().count('\n'), 0);
         QVERIFY(ran.out.isEmpty());
+    }
+
+    /// The window's program and the simulated instruments refuse in one line, too.
+    void theOtherProgramsRefuseInOneLine_data()
+    {
+        QTest::addColumn<QString>("program");
+        QTest::addColumn<QStringList>("arguments");
+        QTest::addColumn<QByteArray>("named");
+        const QString window = DEEPSTOP_BIN "/deepstop";
+        QTest::newRow("second file") << window << QStringList { merle, merle } << QByteArray("one build at a time");
+        QTest::newRow("no such stage") << window << QStringList { "--stage", "garage" } << QByteArray("--stage garage");
+        QTest::newRow("no such setup") << window << QStringList { merle, "--setup", "nobody" } << QByteArray("--setup nobody");
+        QTest::newRow("no size") << window << QStringList { "--size", "big" } << QByteArray("--size big");
+        const QString bench = DEEPSTOP_BENCH;
+        QTest::newRow("port beyond") << bench << QStringList { "vernier", "--tcp", "70000" } << QByteArray("--tcp");
+        QTest::newRow("port below") << bench << QStringList { "vernier", "--tcp", "-5" } << QByteArray("--tcp");
+        QTest::newRow("no such instrument") << bench << QStringList { "ruler" } << QByteArray("ruler");
+        QTest::newRow("no rate") << bench << QStringList { "vernier", "--rate", "0" } << QByteArray("--rate");
+    }
+    void theOtherProgramsRefuseInOneLine()
+    {
+        QFETCH(QString, program);
+        QFETCH(QStringList, arguments);
+        QFETCH(QByteArray, named);
+        QProcess process;
+        process.start(program, arguments);
+        QVERIFY(process.waitForFinished(20000));
+        const auto said = process.readAllStandardError();
+        QCOMPARE(process.exitCode(), 2);
+        QVERIFY2(said.contains(named), said.constData());
+        QCOMPARE(said.trimmed().count('\n'), 0);
     }
 
     void exitCodesTellWhatTheStudyFound()
@@ -337,5 +373,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(CliTest)
+DEEPSTOP_TEST(CliTest)
 #include "cli_test.moc"

@@ -287,5 +287,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(CuresTest)
+DEEPSTOP_TEST(CuresTest)
 #include "cures_test.moc"

@@ -316,5 +316,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(FilesTest)
+DEEPSTOP_TEST(FilesTest)
 #include "files_test.moc"

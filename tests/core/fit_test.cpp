@@ -1,6 +1,8 @@
 #include "core/corners.hpp"
 #include "fit/fit.hpp"
 
+#include "test_list.hpp"
+
 #include <QTest>
 
 using namespace deepstop;
@@ -158,5 +160,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(FitTest)
+DEEPSTOP_TEST(FitTest)
 #include "fit_test.moc"

@@ -110,5 +110,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(GeometryTest)
+DEEPSTOP_TEST(GeometryTest)
 #include "geometry_test.moc"

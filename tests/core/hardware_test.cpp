@@ -206,5 +206,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(HardwareTest)
+DEEPSTOP_TEST(HardwareTest)
 #include "hardware_test.moc"

@@ -125,5 +125,5 @@ private slots:
     }
 };
 
-QTEST_APPLESS_MAIN(IdleTest)
+DEEPSTOP_TEST(IdleTest)
 #include "idle_test.moc"

@@ -197,7 +197,38 @@ private slots:
             QVERIFY(std::abs(std::remainder(said.highSpot - numpy[i][1].get<double>(), 2 * std::numbers::pi)) < 1e-9);
         }
     }
+
+    /// Stalled, or with nobody who reads, the simulated instruments neither hang nor take a processor.
+    void theSimulatedBenchIsQuietAndEnds_data()
+    {
+        QTest::addColumn<QStringList>("arguments");
+        QTest::newRow("stalled") << QStringList { "vernier", "--stall-after", "0.05", "--for", "1" };
+        QTest::newRow("stalled on a port") << QStringList { "vernier", "--tcp", "0", "--stall-after", "0.05", "--for", "1" };
+        QTest::newRow("floods, and nobody reads") << QStringList { "vernier", "--flood", "--for", "1" };
+    }
+    void theSimulatedBenchIsQuietAndEnds()
+    {
+        QFETCH(QStringList, arguments);
+        QProcess process;
+        process.start("/bin/bash", { "-c", QString("TIMEFORMAT='%U %S'; time '%1' %2 >/dev/null").arg(DEEPSTOP_BENCH, arguments.join(' ')) });
+        QVERIFY(process.waitForFinished(20000));
+        QCOMPARE(process.exitCode(), 0);
+        const auto used = process.readAllStandardError().trimmed().split(' ');
+        QCOMPARE(used.size(), qsizetype(2));
+        // Of one second's life, seconds of a processor: a tenth is plenty, a busy loop takes all of it.
+        QVERIFY2(used[0].toDouble() + used[1].toDouble() < 0.5, used.join(' ').constData());
+    }
+
+    void aNameNoFileCouldHoldIsNoInstrument()
+    {
+        using namespace instruments;
+        const auto line = [](const std::string& name) { return formatLine(name, 27.98, 2, "mm", true); };
+        LineReader reader;
+        QCOMPARE(reader.take(line("vernier")).size(), std::size_t(1));
+        QVERIFY(reader.take(line("ver\xffnier")).empty() && reader.take(line("ver\x1b[2Jnier")).empty());
+        QCOMPARE(reader.refused(), std::uint64_t(2));
+    }
 };
 
-QTEST_GUILESS_MAIN(InstrumentsTest)
+DEEPSTOP_TEST(InstrumentsTest)
 #include "instruments_test.moc"

@@ -154,5 +154,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(JointsTest)
+DEEPSTOP_TEST(JointsTest)
 #include "joints_test.moc"

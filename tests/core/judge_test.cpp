@@ -102,5 +102,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(JudgeTest)
+DEEPSTOP_TEST(JudgeTest)
 #include "judge_test.moc"

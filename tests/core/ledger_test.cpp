@@ -139,5 +139,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(LedgerTest)
+DEEPSTOP_TEST(LedgerTest)
 #include "ledger_test.moc"

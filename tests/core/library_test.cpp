@@ -255,6 +255,22 @@ private slots:
         QCOMPARE(import.parts.rotors[0].part.outerDiameter.known, Known::Vendor);
     }
 
+    /// A unit nobody understands keeps the column out: its plain numbers could be anything.
+    void aColumnInAnUnknownUnitIsPassedOver()
+    {
+        for (const char* unit : { "Zoll", "parsec", "in. or so" }) {
+            const std::string text = "name,outer_diameter [" + std::string(unit) + "],thickness_mm\nA,13,28\n";
+            const auto import = importParts(text, guessPlan(text));
+            QCOMPARE(import.taken, std::size_t(1));
+            QVERIFY(!import.parts.rotors[0].part.outerDiameter.value);
+            QCOMPARE(import.refused.size(), std::size_t(1));
+            QVERIFY2(import.refused[0].line == 1 && names(import.refused[0].why, unit) && names(import.refused[0].why, "passed over"), import.refused[0].why.c_str());
+        }
+        const std::string inches = "name,outer_diameter [in.],thickness_mm\nA,13,28\n";
+        const auto import = importParts(inches, guessPlan(inches));
+        QVERIFY(import.refused.empty() && near(*import.parts.rotors[0].part.outerDiameter.value, 0.3302, 1e-12));
+    }
+
     void badLinesAreRefusedOneByOneWithTheReason()
     {
         const std::string text = "id,name,outer_diameter_mm,thickness_mm,face,vanes\n"
@@ -271,7 +287,7 @@ private slots:
                                  "i,Good too,330,28,,\n";
         const auto import = importParts(text, guessPlan(text));
         QCOMPARE(import.taken, std::size_t(2));
-        const std::vector<std::pair<std::size_t, const char*>> wanted { { 3, "must be more than 0" }, { 4, "rotor diameter “wide”" }, { 5, "plain, dimpled, slotted, drilled" }, { 6, "the name is missing" },
+        const std::vector<std::pair<std::size_t, const char*>> wanted { { 3, "must be from 0.1 mm to 500 mm" }, { 4, "rotor diameter “wide”" }, { 5, "plain, dimpled, slotted, drilled" }, { 6, "the name is missing" },
             { 7, "stands in line 2 already" }, { 8, "has 7 columns" }, { 9, "1460 or as 1.460" }, { 10, "whole number" }, { 11, "rotor diameter “330 kg”" } };
         QCOMPARE(import.refused.size(), wanted.size());
         for (std::size_t i = 0; i < wanted.size(); ++i) {
@@ -402,5 +418,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(LibraryTest)
+DEEPSTOP_TEST(LibraryTest)
 #include "library_test.moc"

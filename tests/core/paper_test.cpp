@@ -333,5 +333,5 @@ print(num(root.get("width")) * 25.4 / 72, num(root.get("height")) * 25.4 / 72, b
     }
 };
 
-QTEST_GUILESS_MAIN(PaperTest)
+DEEPSTOP_TEST(PaperTest)
 #include "paper_test.moc"

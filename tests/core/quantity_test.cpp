@@ -92,8 +92,10 @@ private slots:
         QTest::newRow("nan") << "nan" << int(Length) << "nan";
         QTest::newRow("infinite") << "inf" << int(Length) << "inf";
         QTest::newRow("too large") << "1e999" << int(Length) << "1";
-        QTest::newRow("endless fraction") << "1/" + QString(400, '9') << int(Length) << "beyond";
-        QTest::newRow("endless fraction above") << "1 " + QString(400, '9') + "/3" << int(Length) << "beyond";
+        QTest::newRow("endless fraction") << "1/" + QString(150, '9') + "e400" << int(Length) << "not a unit";
+        QTest::newRow("a page of figures") << "1/" + QString(400, '9') << int(Length) << "too long";
+        QTest::newRow("endless number") << "1e400" << int(Length) << "“1e400” is beyond";
+        QTest::newRow("endless fraction above") << "1 " + QString(400, '9') + "/3" << int(Length) << "too long";
         QTest::newRow("sign only") << "-" << int(Length) << "number is missing";
         QTest::newRow("two signs") << "--3" << int(Length) << "-";
     }
@@ -267,5 +269,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(QuantityTest)
+DEEPSTOP_TEST(QuantityTest)
 #include "quantity_test.moc"

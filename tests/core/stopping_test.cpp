@@ -248,5 +248,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(StoppingTest)
+DEEPSTOP_TEST(StoppingTest)
 #include "stopping_test.moc"

@@ -87,7 +87,9 @@ private slots:
     {
         const auto s = of(demo());
         const auto& remedies = s.verdict("front-left/axial")->remedies;
-        QCOMPARE(remedies.size(), std::size_t(1));
+        // And another way, which is another way.
+        QVERIFY(!remedies.empty() && s.centring.front().next);
+        QVERIFY(s.centring.front().next->top.total != s.centring.front().plan->top.total || s.centring.front().next->bottom.total != s.centring.front().plan->bottom.total);
         auto fitted = *remedies.front().applied;
         // Foretold gaps are no readings: not good yet.
         QCOMPARE(of(fitted).verdict("front-left/axial")->level, Level::Unproven);
@@ -334,5 +336,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(StudyTest)
+DEEPSTOP_TEST(StudyTest)
 #include "study_test.moc"

@@ -144,5 +144,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(SumsTest)
+DEEPSTOP_TEST(SumsTest)
 #include "sums_test.moc"

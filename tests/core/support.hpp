@@ -11,6 +11,8 @@
 
 #include <random>
 
+#include "test_list.hpp"
+
 inline deepstop::Build demo(const char* name = "halden-merle")
 {
     return deepstop::files::loadBuild(std::string(DEEPSTOP_DATA "/demo/") + name + ".deepstop").build;

@@ -81,5 +81,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(WeightsTest)
+DEEPSTOP_TEST(WeightsTest)
 #include "weights_test.moc"

@@ -7,6 +7,8 @@
 #include "fit/stance.hpp"
 #include "joints/studs.hpp"
 
+#include "test_list.hpp"
+
 #include <QTest>
 
 #include <numbers>
@@ -330,5 +332,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(WheelTest)
+DEEPSTOP_TEST(WheelTest)
 #include "wheel_test.moc"

@@ -74,5 +74,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(DistancesTest)
+DEEPSTOP_TEST(DistancesTest)
 #include "distances_test.moc"

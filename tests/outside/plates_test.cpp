@@ -173,5 +173,5 @@ print(json.dumps({"cuts": out, "text": text}))
     }
 };
 
-QTEST_GUILESS_MAIN(PlatesTest)
+DEEPSTOP_TEST(PlatesTest)
 #include "plates_test.moc"

@@ -191,5 +191,5 @@ private slots:
     }
 };
 
-QTEST_GUILESS_MAIN(SolidsTest)
+DEEPSTOP_TEST(SolidsTest)
 #include "solids_test.moc"

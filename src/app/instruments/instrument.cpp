@@ -6,6 +6,8 @@
 #include <QTcpSocket>
 
 #include <cmath>
+#include <poll.h>
+#include <utility>
 
 namespace deepstop::app {
 namespace {
@@ -16,6 +18,12 @@ constexpr qint64 fresh = 1500; ///< ms a reading stays good
 constexpr qint64 floodPause = 2000; ///< ms of quiet after a flood before readings count again
 constexpr std::size_t agreeing = 3;
 constexpr std::size_t mostLines = 60; ///< at one look; more is no instrument but a flood
+
+bool hasHungUp(const QSerialPort& port)
+{
+    pollfd line { port.handle(), 0, 0 };
+    return ::poll(&line, 1, 0) > 0 && (line.revents & (POLLHUP | POLLERR | POLLNVAL)) != 0;
+}
 
 } // namespace
 
@@ -97,15 +105,25 @@ QString Instrument::open(const QString& given)
 
 void Instrument::lose()
 {
-    lost_ = true;
+    if (std::exchange(lost_, true))
+        return;
     last_.reset();
     recent_.clear();
+    // Nobody listens to it any more: a line whose other end is gone stays ready to be read for ever.
+    ticker_.stop();
+    device_->disconnect(this);
+    QMetaObject::invokeMethod(device_, &QIODevice::close, Qt::QueuedConnection);
     emit changed();
 }
 
 void Instrument::take()
 {
     if (device_ && !lost_) {
+        // A serial port does not always say that it is gone.
+        if (auto* serial = qobject_cast<QSerialPort*>(device_); serial && hasHungUp(*serial)) {
+            lose();
+            return;
+        }
         const auto bytes = device_->read(mostBytes);
         const auto lines = static_cast<std::size_t>(bytes.count('\n'));
         if (lines > mostLines || bytes.size() == mostBytes) {

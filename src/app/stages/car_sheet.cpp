@@ -1,5 +1,6 @@
 #include "stages/sheets.hpp"
 
+#include "drawing/shapes.hpp"
 #include "theme.hpp"
 
 #include <QObject>
@@ -40,13 +41,6 @@ QPainterPath glass(double wheelbase, double roof)
     path.cubicTo(p(0.78, 0.945), p(0.95, 0.935), p(1.08, 0.90));
     path.lineTo(p(1.165, 0.63));
     path.closeSubpath();
-    return path;
-}
-
-QPainterPath circle(QPointF centre, double radius)
-{
-    QPainterPath path;
-    path.addEllipse(centre, radius, radius);
     return path;
 }
 

@@ -1,5 +1,6 @@
 #include "stages/sheets.hpp"
 
+#include "drawing/shapes.hpp"
 #include "theme.hpp"
 
 #include <QObject>
@@ -12,13 +13,6 @@ namespace {
 
 /// Errors are drawn this many times as large as they are, or nobody would see them, unless the true proportion is asked for.
 constexpr double exaggeration = 8;
-
-QPainterPath rectangle(double x0, double y0, double x1, double y1)
-{
-    QPainterPath path;
-    path.addRect(QRectF(QPointF(x0, y0), QPointF(x1, y1)).normalized());
-    return path;
-}
 
 /// A stack of shims, each one drawn; when it is not known of which, as one block.
 void addStack(Sheet& sheet, double x, double y0, double y1, double thick)

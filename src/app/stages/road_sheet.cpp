@@ -1,5 +1,6 @@
 #include "stages/sheets.hpp"
 
+#include "drawing/shapes.hpp"
 #include "theme.hpp"
 
 #include <QObject>
@@ -9,13 +10,6 @@
 
 namespace deepstop::app {
 namespace {
-
-QPainterPath rectangle(double x0, double y0, double x1, double y1)
-{
-    QPainterPath path;
-    path.addRect(QRectF(QPointF(x0, y0), QPointF(x1, y1)).normalized());
-    return path;
-}
 
 /// A car seen from above, its nose at `x`.
 QPainterPath carFromAbove(double nose, double y, double length)

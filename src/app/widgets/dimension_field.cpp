@@ -176,7 +176,7 @@ void DimensionField::tryText(const QString& text)
     const auto read = readEntry(text.toStdString(), entry->address.style, document_.units(), *entry->reading);
     auto why = read.refusal;
     if (read.reading && read.reading->value && why.empty())
-        why = deepstop::refusal(entry->address, *read.reading->value);
+        why = deepstop::refusal(entry->address, *read.reading, document_.units());
     say(QString::fromStdString(why));
     if (why.empty())
         document_.preview(pointer_, *read.reading);
@@ -197,7 +197,7 @@ bool DimensionField::commit()
     const auto read = readEntry(text().toStdString(), address.style, document_.units(), *entry->reading, QDate::currentDate().toString(Qt::ISODate).toStdString());
     auto why = read.refusal;
     if (read.reading && read.reading->value && why.empty())
-        why = deepstop::refusal(address, *read.reading->value);
+        why = deepstop::refusal(address, *read.reading, document_.units());
     say(QString::fromStdString(why));
     if (!why.empty())
         return false;

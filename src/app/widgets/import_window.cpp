@@ -1,5 +1,6 @@
 #include "widgets/import_window.hpp"
 
+#include "widgets/words.hpp"
 #include "files/disk.hpp"
 #include "library_store.hpp"
 
@@ -14,8 +15,6 @@ namespace {
 
 using library::Kind;
 constexpr int mostListed = 2000; ///< refused lines in the table; the rest is counted
-
-QString string(std::string_view text) { return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())); }
 
 } // namespace
 

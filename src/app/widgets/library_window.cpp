@@ -1,5 +1,6 @@
 #include "widgets/library_window.hpp"
 
+#include "widgets/words.hpp"
 #include "document.hpp"
 #include "files/disk.hpp"
 #include "library/import.hpp"
@@ -17,8 +18,6 @@ namespace {
 
 using library::Kind;
 constexpr std::size_t mostShown = 300;
-
-QString string(std::string_view text) { return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())); }
 
 } // namespace
 

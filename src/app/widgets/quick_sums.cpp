@@ -1,5 +1,6 @@
 #include "widgets/quick_sums.hpp"
 
+#include "widgets/words.hpp"
 #include "sums/sums.hpp"
 #include "theme.hpp"
 
@@ -8,12 +9,6 @@
 #include <algorithm>
 
 namespace deepstop::app {
-namespace {
-
-QString string(std::string_view s) { return QString::fromUtf8(s.data(), static_cast<qsizetype>(s.size())); }
-
-} // namespace
-
 QuickSums::QuickSums(QWidget* parent)
     : QDialog(parent), which_(new QComboBox(this)), keys_(new QWidget(this)), form_(new QFormLayout(keys_)), answer_(new QLabel(this)), notes_(new QLabel(this))
 {

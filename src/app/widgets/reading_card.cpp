@@ -110,6 +110,11 @@ void ReadingCard::put()
         }
         r.plusMinus = half;
     }
+    if (const auto why = refusal(entry->address, r, document_.units()); !why.empty()) {
+        trouble_->setText(QString::fromStdString(why));
+        trouble_->setVisible(true);
+        return;
+    }
     if (r.known == entry->reading->known && r.instrument == entry->reading->instrument
         && (r.plusMinus == entry->reading->plusMinus
             || (r.plusMinus && entry->reading->plusMinus && std::abs(*r.plusMinus - *entry->reading->plusMinus) < 1e-9)))

@@ -76,7 +76,7 @@ void fields(V& v, T& h)
     v.reading("shield_diameter_mm", "dust shield's diameter", style::size, range::diameter, h.shieldDiameter);
     v.reading("shield_depth_mm", "dust shield's plate from the hub face", style::size, range::height, h.shieldDepth);
     v.reading("shield_rim_mm", "rim of the dust shield", style::size, range::height, h.shieldRim);
-    v.list("keep_outs", "keep-out", 100, h.keepOuts);
+    v.list("keep_outs", "keep-out", 24, h.keepOuts);
 }
 
 template <class V, Is<BarrelStation> T>
@@ -120,7 +120,7 @@ void fields(V& v, T& w)
     v.reading("give_mm", "give of the rim in a hard corner", style::gap, range::smallHeight, w.give);
     v.list("barrel", "barrel station", 1000, w.barrel);
     v.list("spokes", "spoke station", 1000, w.spokes);
-    v.list("insets", "inside the barrel", 200, w.insets);
+    v.list("insets", "inside the barrel", 24, w.insets);
 }
 
 template <class V, Is<Rotor> T>
@@ -205,7 +205,7 @@ void fields(V& v, T& c)
     v.choice("crossover", "fluid crosses inside", c.crossover, choices::yesNo);
     v.reading("widened_mm", "spacers between the halves", style::size, range::smallHeight, c.widened);
     v.readings("pistons_mm", "piston bore", style::size, range::bore, 24, c.pistons);
-    v.list("bumps", "proud of the caliper", 100, c.bumps);
+    v.list("bumps", "proud of the caliper", 24, c.bumps);
 }
 
 template <class V, Is<FrictionPoint> T>

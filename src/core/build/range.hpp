@@ -43,7 +43,7 @@ inline constexpr Range carMass { 10, 60'000 };
 inline constexpr Range partMass { 0.001, 500 };
 // Ratios.
 inline constexpr Range share { 0.01, 0.99 };
-inline constexpr Range shareOrNone { 0, 0.99 };
+inline constexpr Range shareOrNone { 0, 1 };
 inline constexpr Range grip { 0.02, 5 };
 inline constexpr Range friction { 0.01, 2 };
 inline constexpr Range ratio { 0.1, 50 };

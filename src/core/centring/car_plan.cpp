@@ -224,8 +224,8 @@ class Solver {
 public:
     Solver(const Problem& p, long effort) : p_(p), left_(effort) { }
 
-    /// Leaves out the plan `forbidden`.
-    void forbid(const Picks& forbidden) { forbidden_ = forbidden; }
+    /// Leaves out what stacks up to these heights on every bolt.
+    void forbid(std::vector<Steps> heights) { forbidden_ = std::move(heights); }
 
     void solve()
     {
@@ -338,7 +338,7 @@ private:
     void descend(std::size_t depth, double excess, Used& used, Score soFar)
     {
         if (depth == order_.size()) {
-            if (const Cost cost = costOf(soFar); (!best_ || cost < cost_) && picks_ != forbidden_) {
+            if (const Cost cost = costOf(soFar); (!best_ || cost < cost_) && !isForbidden()) {
                 best_ = picks_;
                 cost_ = cost;
             }
@@ -363,9 +363,19 @@ private:
         }
     }
 
+    [[nodiscard]] bool isForbidden() const
+    {
+        if (!forbidden_)
+            return false;
+        for (std::size_t b = 0; b < picks_.size(); ++b)
+            if (p_.bolts[b].piles[picks_[b]].total != (*forbidden_)[b])
+                return false;
+        return true;
+    }
+
     const Problem& p_;
     long left_;
-    std::optional<Picks> forbidden_;
+    std::optional<std::vector<Steps>> forbidden_;
     std::optional<Picks> best_;
     Cost cost_ = 0;
     Dual dual_;
@@ -433,18 +443,12 @@ CarPlan otherStacks(const CarPlan& plan, std::size_t first, std::size_t count, s
     for (const auto& [thickness, number] : left)
         rest.push_back({ length(thickness), number });
     const auto problem = problemOf(targets.subspan(first, count), rest, tolerance, mostPerBolt);
-    Picks now;
-    for (std::size_t b = 0; b < count; ++b) {
-        const auto& shims = plan.stacks[first + b].shims;
-        const auto& piles = problem.bolts[b].piles;
-        const auto same = std::ranges::find_if(piles, [&](const Pile& pile) {
-            return std::ranges::equal(pile.shims(), shims, [&](std::uint8_t k, double shim) { return problem.kinds[k].thickness == steps(shim); });
-        });
-        now.push_back(static_cast<std::size_t>(same - piles.begin()));
-    }
+    std::vector<Steps> heights;
+    for (std::size_t b = 0; b < count; ++b)
+        heights.push_back(steps(plan.stacks[first + b].total));
     constexpr long effort = 30'000;
     Solver solver(problem, effort);
-    solver.forbid(now);
+    solver.forbid(std::move(heights));
     solver.solve();
     return planFrom(problem, solver);
 }

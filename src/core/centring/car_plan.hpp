@@ -29,8 +29,8 @@ inline constexpr long usualEffort = 200'000;
 /// @param drawer every shim there is for the whole car, those now under its calipers included
 [[nodiscard]] CarPlan carPlan(std::span<const double> targets, std::span<const ShimKind> drawer, double tolerance, int mostPerBolt = 5, long effort = usualEffort);
 
-/// The next best stacks for the bolts from `first` on, `count` of them, all others staying as `plan` has them; nothing where the drawer
-/// gives only one way.
+/// The next best stacks for the bolts from `first` on, `count` of them, of another height on one of them at least, all others staying as
+/// `plan` has them; nothing where the drawer gives no other.
 [[nodiscard]] CarPlan otherStacks(const CarPlan& plan, std::size_t first, std::size_t count, std::span<const double> targets, std::span<const ShimKind> drawer, double tolerance,
     int mostPerBolt = 5);
 

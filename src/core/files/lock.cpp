@@ -67,6 +67,7 @@ std::string Holder::inWords() const
     return program.empty() ? std::string("another program") : fmt::format("{} (process {} on {}) since {}", program, process, host, since);
 }
 
+Lock::Lock() = default;
 Lock::~Lock() { release(); }
 Lock::Lock(Lock&&) noexcept = default;
 Lock& Lock::operator=(Lock&& o) noexcept

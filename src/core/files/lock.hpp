@@ -24,7 +24,7 @@ struct Holder {
 
 class Lock {
 public:
-    Lock() = default;
+    Lock();
     ~Lock();
     Lock(Lock&&) noexcept;
     Lock& operator=(Lock&&) noexcept;

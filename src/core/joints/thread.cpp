@@ -13,6 +13,9 @@ namespace deepstop::joints {
 namespace {
 
 constexpr double inch = 0.0254;
+// Bolts of cars.
+constexpr double thinnest = 3e-3;
+constexpr double thickest = 64e-3;
 
 /// Coarse pitches, mm (ISO 261, from memory).
 constexpr std::array<std::pair<double, double>, 10> coarse { { { 4, 0.7 }, { 5, 0.8 }, { 6, 1 }, { 8, 1.25 }, { 10, 1.5 }, { 12, 1.75 }, { 14, 2 },
@@ -42,7 +45,7 @@ std::optional<Thread> parseThread(std::string_view given)
     const auto number = [&rest]() -> std::optional<double> {
         double value = 0;
         const auto read = std::from_chars(rest.data(), rest.data() + rest.size(), value, std::chars_format::fixed);
-        if (read.ec != std::errc {} || value <= 0 || value > 99)
+        if (read.ec != std::errc {} || !(value > 0 && value <= 99)) // "nan" is a number to the library
             return {};
         rest.remove_prefix(static_cast<std::size_t>(read.ptr - rest.data()));
         return value;
@@ -62,12 +65,13 @@ std::optional<Thread> parseThread(std::string_view given)
         for (const std::string_view series : { "tpi", "unef", "unf", "unc" })
             if (skip(series))
                 break;
-        if (!turns || *turns < 4 || !rest.empty())
+        const double diameter = *first / *over * inch;
+        if (!turns || *turns < 4 || !rest.empty() || diameter < thinnest || diameter > thickest || inch / *turns >= diameter / 2)
             return {};
-        return Thread { *first / *over * inch, inch / *turns };
+        return Thread { diameter, inch / *turns };
     }
     skip("mm");
-    if (*first < 3 || *first > 64)
+    if (*first * 1e-3 < thinnest || *first * 1e-3 > thickest)
         return {};
     if (skip("x") || skip("*") || skip("-")) {
         const auto pitch = number();

@@ -7,6 +7,8 @@
 #include <cmath>
 #include <functional>
 #include <limits>
+#include <map>
+#include <memory>
 #include <optional>
 #include <string>
 #include <vector>
@@ -59,6 +61,16 @@ public:
         if (recording_ && found != asked_.end())
             found->idle = true;
     }
+    /// What `make` gives at the first run of the sum, kept for the others: for what hangs on the readings' own values alone.
+    /// @param key tells what is kept apart from what else the sum keeps
+    template <class T, class Make>
+    const T& once(const void* key, Make make)
+    {
+        auto& place = kept_[key];
+        if (!place)
+            place = std::make_shared<T>(make());
+        return *static_cast<const T*>(place.get());
+    }
     /// Says in words that a stand-in was used.
     void assume(std::string what)
     {
@@ -85,6 +97,7 @@ private:
 
     std::vector<Asked> asked_;
     std::vector<std::string> assumed_;
+    std::map<const void*, std::shared_ptr<void>> kept_;
     bool recording_ = true;
     const Reading* shifted_ = nullptr;
     double shift_ = 0;

@@ -42,7 +42,7 @@ bool tooFar(const std::vector<Part>& parts, const fit::Box& ofWheel, double gap)
 std::optional<Line> barrelOf(const WheelAsRead& as)
 {
     const auto& stations = as.wheel.barrel;
-    if (stations.size() < 2 || std::ranges::adjacent_find(stations, [](const auto& a, const auto& b) { return !(*a.depth.value > *b.depth.value); }) != stations.end())
+    if (stations.size() < 2 || stations.size() != as.shape.barrel.size() || std::ranges::adjacent_find(stations, [](const auto& a, const auto& b) { return !(*a.depth.value > *b.depth.value); }) != stations.end())
         return {};
     Line line { as.shape.barrel, {}, {} };
     for (const BarrelStation& station : stations) {
@@ -73,8 +73,12 @@ std::vector<Line> spokesOf(const WheelAsRead& as, double spacing)
     auto shapes = fit::spokeLines(as.shape, spacing);
     if (shapes.size() != lines.size())
         return {};
-    for (std::size_t i = 0; i < lines.size(); ++i)
+    for (std::size_t i = 0; i < lines.size(); ++i) {
+        // Taken together, its points are no stations of their own.
+        if (shapes[i].alongR.size() < lines[i].along.size())
+            return {};
         lines[i].points = std::move(shapes[i].alongR);
+    }
     return lines;
 }
 

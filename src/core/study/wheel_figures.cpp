@@ -2,6 +2,7 @@
 #include "study/idle_readings.hpp"
 
 #include <algorithm>
+#include <span>
 #include <cmath>
 #include <limits>
 
@@ -73,12 +74,51 @@ fit::CornerShape outlineOf(Sample& s, const Corner& c)
 
 double gapOf(const std::optional<fit::Room>& room) { return room ? room->gap : unknown; }
 
+/// A stretch of a profile read more densely than any hand does: its ends and the station that stands nearest the caliper.
+template <class Station>
+struct Stretch {
+    const Station* first;
+    const Station* last;
+    const Station* nearest;
+};
+
+/// More stations than these are taken together, stretch by stretch.
+constexpr std::size_t dense = 240;
+
+/// Stations in order, cut into stretches that each count with their nearest station all along: never more room than the profile has, and a
+/// figure that rests on some hundred readings instead of thousands. Nothing where the profile is not that dense, or lacks a reading.
+template <class Station>
+std::vector<Stretch<Station>> stretchesOf(std::span<const Station* const> stations, Reading Station::* along, Reading Station::* across)
+{
+    constexpr std::size_t most = 60;
+    std::vector<Stretch<Station>> stretches;
+    if (stations.size() <= dense || !std::ranges::all_of(stations, [&](const Station* each) { return (each->*along).value && (each->*across).value; }))
+        return stretches;
+    std::vector<const Station*> order(stations.begin(), stations.end());
+    std::ranges::stable_sort(order, {}, [&](const Station* each) { return *(each->*along).value; });
+    for (std::size_t i = 0; i < most; ++i) {
+        const std::span part(order.begin() + static_cast<std::ptrdiff_t>(i * order.size() / most), order.begin() + static_cast<std::ptrdiff_t>((i + 1) * order.size() / most));
+        stretches.push_back({ part.front(), part.back(), *std::ranges::min_element(part, {}, [&](const Station* each) { return *(each->*across).value; }) });
+    }
+    return stretches;
+}
+
 geometry::Chain barrelOf(Sample& s, const Wheel& wheel, double face)
 {
     geometry::Chain chain;
     chain.reserve(wheel.barrel.size());
-    for (const BarrelStation& station : wheel.barrel)
-        chain.push_back({ -s(station.depth), s(station.insideRadius) });
+    const auto& stretches = s.once<std::vector<Stretch<BarrelStation>>>(&wheel.barrel, [&] {
+        std::vector<const BarrelStation*> all;
+        for (const BarrelStation& station : wheel.barrel)
+            all.push_back(&station);
+        return stretchesOf<BarrelStation>(all, &BarrelStation::depth, &BarrelStation::insideRadius);
+    });
+    for (const auto& stretch : stretches)
+        for (const BarrelStation* end : { stretch.first, stretch.last })
+            chain.push_back({ -s(end->depth), s(stretch.nearest->insideRadius) });
+    if (stretches.empty())
+        for (const BarrelStation& station : wheel.barrel)
+            chain.push_back({ -s(station.depth), s(station.insideRadius) });
     if (chain.size() < 2) {
         const auto estimated = fit::estimatedBarrel(wheel.nominalDiameter, wheel.nominalWidth, s(wheel.offset));
         if (!estimated)
@@ -108,17 +148,24 @@ geometry::Chain barrelsEnd(Sample& s, const Wheel& wheel, double face)
 std::vector<fit::Outline> spokesOf(Sample& s, const Wheel& wheel, double face, bool named)
 {
     std::vector<fit::Outline> lines;
-    std::vector<const std::string*> along;
+    std::vector<std::vector<const SpokeStation*>> down;
     for (const SpokeStation& station : wheel.spokes) {
         std::size_t line = 0;
-        while (line < lines.size() && *along[line] != station.along)
+        while (line < down.size() && down[line].front()->along != station.along)
             ++line;
-        if (line == lines.size()) {
-            lines.push_back({ named ? station.along : std::string(), {} });
-            lines.back().chain.reserve(wheel.spokes.size());
-            along.push_back(&station.along);
-        }
-        lines[line].chain.push_back({ s(station.distance) + face, s(station.radius) });
+        if (line == down.size())
+            down.emplace_back();
+        down[line].push_back(&station);
+    }
+    for (const auto& stations : down) {
+        auto& chain = lines.emplace_back(fit::Outline { named ? stations.front()->along : std::string(), {} }).chain;
+        const auto& stretches = s.once<std::vector<Stretch<SpokeStation>>>(stations.front(), [&] { return stretchesOf<SpokeStation>(stations, &SpokeStation::radius, &SpokeStation::distance); });
+        for (const auto& stretch : stretches)
+            for (const SpokeStation* end : { stretch.first, stretch.last })
+                chain.push_back({ s(stretch.nearest->distance) + face, s(end->radius) });
+        if (stretches.empty())
+            for (const SpokeStation* station : stations)
+                chain.push_back({ s(station->distance) + face, s(station->radius) });
     }
     for (fit::Outline& line : lines)
         if (!std::ranges::is_sorted(line.chain, {}, &geometry::Point::r))

@@ -6,24 +6,12 @@
 
 #include <QObject>
 
+#include "drawing/shapes.hpp"
+
 #include <cmath>
 #include <numbers>
 
 namespace deepstop::app {
-
-inline QPainterPath rectangle(double x0, double y0, double x1, double y1)
-{
-    QPainterPath path;
-    path.addRect(QRectF(QPointF(x0, y0), QPointF(x1, y1)).normalized());
-    return path;
-}
-
-inline QPainterPath circle(QPointF centre, double radius)
-{
-    QPainterPath path;
-    path.addEllipse(centre, radius, radius);
-    return path;
-}
 
 inline QPainterPath ring(QPointF centre, double outer, double inner)
 {

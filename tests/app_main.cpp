@@ -1,0 +1,8 @@
+#include "application.hpp"
+#include "test_list.hpp"
+
+int main(int argc, char** argv)
+{
+    const deepstop::app::Application application(argc, argv);
+    return deepstop::tests::runTests(argc, argv);
+}
