@@ -186,6 +186,7 @@ private slots:
         while (build.setups.size() < 40) {
             auto more = build.setups[1];
             more.id = "s" + std::to_string(build.setups.size());
+            more.received.clear();
             for (int i = 0; i < 1000; ++i)
                 more.received.push_back({ "item " + std::to_string(i), Checked::Fine, WhichHand::Unknown, std::string(40, 'x') });
             build.setups.push_back(std::move(more));

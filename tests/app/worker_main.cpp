@@ -38,7 +38,11 @@ int main(int argc, char** argv)
     const bool tidy = argc > 2 && std::string_view(argv[2]) == "tidy";
     Document document;
     LibraryStore library;
-    application.endOnSignals([&document] { document.leave(); });
+    bool ending = false;
+    application.endOnSignals([&] {
+        document.leave();
+        ending = true;
+    });
     document.setAutosaveDelay(100);
     // The newest of what was left behind is taken up, the others are older states of the same work.
     const auto left = Recovery::leftBehind();
@@ -66,6 +70,8 @@ int main(int argc, char** argv)
     std::mt19937 dice(static_cast<unsigned>(QDateTime::currentMSecsSinceEpoch()));
     QTimer work;
     QObject::connect(&work, &QTimer::timeout, [&] {
+        if (ending)
+            return;
         document.setReading(pointer, { base + static_cast<double>(++number) * per, {}, Known::Measured, "micrometer", {} });
         say("did", number);
         if (dice() % 25 == 0) {

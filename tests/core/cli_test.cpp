@@ -182,6 +182,9 @@ private slots:
         QFETCH(QStringList, arguments);
         QFETCH(QByteArray, named);
         QProcess process;
+        auto environment = QProcessEnvironment::systemEnvironment();
+        environment.insert("XDG_RUNTIME_DIR", "/tmp"); // or the toolkit has something to say, too
+        process.setProcessEnvironment(environment);
         process.start(program, arguments);
         QVERIFY(process.waitForFinished(20000));
         const auto said = process.readAllStandardError();

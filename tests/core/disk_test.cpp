@@ -138,7 +138,7 @@ private slots:
         // Indented it is over the limit, in one piece under it.
         files::BuildFile file { demo(), {} };
         auto odd = nlohmann::json::array();
-        while (odd.size() < 500'000)
+        while (odd.size() < 1'200'000)
             odd.push_back(1);
         file.unknown = std::make_shared<const nlohmann::json>(nlohmann::json { { "odd", odd } });
         const auto text = files::writeBuild(file);

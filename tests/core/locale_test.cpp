@@ -32,7 +32,7 @@ std::string joined(const std::vector<double>& values)
 {
     std::string text;
     for (const double value : values)
-        text += fmt::format("{:a} ", value);
+        text += fmt::format("{:.17g} ", value);
     return text;
 }
 

@@ -19,8 +19,10 @@ NoticeBar::NoticeBar(QWidget* parent) : QWidget(parent), text_(new QLabel(this))
 
 void NoticeBar::say(const QString& text, bool bad, std::vector<Choice> choices)
 {
-    for (QWidget* button : buttons_)
+    for (QWidget* button : buttons_) {
+        button->hide();
         button->deleteLater();
+    }
     buttons_.clear();
     bad_ = bad;
     text_->setText(text);

@@ -167,15 +167,20 @@ std::string svgOf(const paper::Drawing& drawing)
 void writePaper(const std::string& path, const paper::Drawing& drawing, const paper::Size& size, const paper::BarsRead& read)
 {
     const auto ending = std::filesystem::path(path).extension().string();
-    checkDrawable(drawing);
-    if (ending == ".pdf")
-        replaceFile(path, pdfOf(paper::pagesOf(drawing, size, read), drawing.title));
-    else if (ending == ".svg")
-        replaceFile(path, svgOf(drawing));
-    else if (ending == ".dxf")
-        replaceFile(path, dxfOf(drawing));
-    else
-        throw Refusal(path + ": the name has to end in .pdf, .svg or .dxf.");
+    try {
+        checkDrawable(drawing);
+        if (ending == ".pdf")
+            replaceFile(path, pdfOf(paper::pagesOf(drawing, size, read), drawing.title));
+        else if (ending == ".svg")
+            replaceFile(path, svgOf(drawing));
+        else if (ending == ".dxf")
+            replaceFile(path, dxfOf(drawing));
+        else
+            throw Refusal(path + ": the name has to end in .pdf, .svg or .dxf.");
+    } catch (const Refusal& refusal) {
+        const std::string said = refusal.what();
+        throw Refusal(said.starts_with(path) ? said : path + ": " + said);
+    }
 }
 
 } // namespace deepstop::files
