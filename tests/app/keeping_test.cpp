@@ -35,6 +35,7 @@ Build named(const std::string& car)
 
 QPushButton* choice(NoticeBar* notice, const QString& text)
 {
+    QCoreApplication::processEvents();
     for (auto* button : notice->findChildren<QPushButton*>())
         if (button->text() == text && button->isVisible())
             return button;

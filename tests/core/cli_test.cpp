@@ -183,7 +183,8 @@ private slots:
         QFETCH(QByteArray, named);
         QProcess process;
         auto environment = QProcessEnvironment::systemEnvironment();
-        environment.insert("XDG_RUNTIME_DIR", "/tmp"); // or the toolkit has something to say, too
+        QTemporaryDir own;
+        environment.insert("XDG_RUNTIME_DIR", own.path()); // or the toolkit has something to say, too
         process.setProcessEnvironment(environment);
         process.start(program, arguments);
         QVERIFY(process.waitForFinished(20000));
