@@ -6,6 +6,8 @@
 
 #include <QApplication>
 #include <QCommandLineParser>
+#include <QScreen>
+#include <QStyle>
 #include <QStyleFactory>
 #include <QTimer>
 
@@ -69,7 +71,10 @@ int main(int argc, char** argv)
         return refuse(QStringLiteral("--setup %1: the build has no such setup.").arg(options.value(setup)));
     if (options.isSet(setup))
         window.document().setPair({ {}, options.value(setup).toStdString() });
-    if (options.isSet(size))
+    // The first window opens inside the screen that is there, its title bar included.
+    if (!options.isSet(size))
+        window.resize(window.size().boundedTo(window.screen()->availableSize() - QSize(0, window.style()->pixelMetric(QStyle::PM_TitleBarHeight) + 8)));
+    else
         window.resize(parts[0].toInt(), parts[1].toInt());
     if (options.isSet(stage))
         window.setStage(*std::ranges::find_if(order, named));

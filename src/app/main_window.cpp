@@ -29,7 +29,7 @@ namespace deepstop::app {
 
 MainWindow::MainWindow(QWidget* parent)
     : QMainWindow(parent), rail_(new WorkRail), pages_(new QStackedWidget), slip_(new Slip(document_)), ledger_(new Ledger), notice_(new NoticeBar),
-      car_(new QLabel), summary_(new QLabel), before_(new QComboBox), after_(new QComboBox), instrumentBar_(new InstrumentBar(instrument_, this))
+      car_(new QLineEdit), summary_(new QLabel), before_(new QComboBox), after_(new QComboBox), instrumentBar_(new InstrumentBar(instrument_, this))
 {
     setWindowIcon(QIcon(QStringLiteral(":/icons/deepstop.svg")));
     setAcceptDrops(true);
@@ -40,8 +40,13 @@ MainWindow::MainWindow(QWidget* parent)
     headerRow->setContentsMargins(16, 6, 14, 6);
     headerRow->setSpacing(8);
     car_->setFont(drafting(19));
-    car_->setMinimumWidth(130);
-    car_->setTextFormat(Qt::PlainText);
+    // The name is typed where it stands.
+    car_->setObjectName(QStringLiteral("/car/name"));
+    car_->setAccessibleName(tr("Name of the car"));
+    car_->setPlaceholderText(tr("name of the car"));
+    car_->setFrame(false);
+    car_->setFixedWidth(210);
+    connect(car_, &QLineEdit::editingFinished, this, &MainWindow::nameCar);
     summary_->setFont(reading(13, QFont::DemiBold));
     summary_->setTextFormat(Qt::PlainText);
     summary_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
@@ -252,6 +257,18 @@ void MainWindow::takeReading(bool again)
     field->take(reading, again);
 }
 
+void MainWindow::nameCar()
+{
+    if (!car_->isModified())
+        return;
+    car_->setModified(false);
+    auto entry = withFact(document_.build(), "/car/name", car_->text().trimmed().toStdString());
+    if (entry.build && *entry.build != document_.build())
+        document_.setBuild(std::move(*entry.build), tr("name of the car"));
+    else if (!entry.build)
+        notice_->say(QString::fromStdString(entry.refusal), true);
+}
+
 void MainWindow::copySetup()
 {
     finishTyping();
@@ -308,8 +325,11 @@ void MainWindow::refresh()
     summary_->setText(QString::fromStdString(document_.study().summary));
     summary_->setToolTip(summary_->text());
     const auto car = QString::fromStdString(document_.build().car.name);
-    car_->setText(QFontMetrics(car_->font()).elidedText(car, Qt::ElideRight, 210));
-    car_->setToolTip(car);
+    if (!car_->isModified() || !car_->hasFocus()) {
+        car_->setText(car);
+        car_->setCursorPosition(0);
+    }
+    car_->setToolTip(car.isEmpty() ? car_->accessibleName() : car);
 }
 
 void MainWindow::refreshSetups()

@@ -7,6 +7,7 @@
 
 #include <QComboBox>
 #include <QLabel>
+#include <QLineEdit>
 #include <QMainWindow>
 #include <QStackedWidget>
 
@@ -93,6 +94,7 @@ private:
     void refreshSetups();
     void refreshRecent();
     void refreshTitle();
+    void nameCar();
     void copySetup();
     void renameSetup();
     void goToReading(const std::string& pointer);
@@ -115,7 +117,7 @@ private:
     Slip* slip_;
     Ledger* ledger_;
     NoticeBar* notice_;
-    QLabel* car_;
+    QLineEdit* car_;
     QLabel* summary_;
     QComboBox* before_;
     QComboBox* after_;

@@ -146,7 +146,7 @@ Json studyJson(const Study& study)
 std::string answerSheet(const sums::Answer& answer)
 {
     std::string out;
-    for (const auto& [name, text, help] : sums::printed(answer))
+    for (const auto& [name, title, text, help] : sums::printed(answer))
         out += fmt::format("{:<28}{:<24}{}\n", name, text, help);
     for (const auto& note : answer.notes)
         out += fmt::format("note: {}\n", note);

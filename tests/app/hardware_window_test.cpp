@@ -1,7 +1,9 @@
 /// Centring from the first gap to good by keyboard alone, and the hardware beside it.
 
 #include "app/shown.hpp"
+#include "stages/hardware/hardware_sheets.hpp"
 #include "widgets/fact_field.hpp"
+#include "widgets/runout_window.hpp"
 #include "widgets/widen_window.hpp"
 
 #include <QCheckBox>
@@ -227,6 +229,37 @@ private slots:
         QVERIFY2(s.window.notice()->text().contains("lugs' face"), qPrintable(s.window.notice()->text()));
         s.page->setPlace(s.page->placeCount() - 2);
         QVERIFY(s.field("/front_hub/lug_depth_mm"));
+    }
+
+    /// The picture of a bolt is red exactly where the check of its length says so, at worst and not at nominal.
+    void aBoltIsDrawnAsItsChecksSayIt()
+    {
+        auto build = demo();
+        auto& joint = build.setups[1].front->joints.front();
+        int bad = 0;
+        int good = 0;
+        for (double length = 0.015; length < 0.09; length += 0.5e-3) {
+            joint.length = { length, 2e-3, Known::Measured, "rule", {} };
+            build.setups[1].front->joints.resize(1);
+            const auto s = study(build);
+            bool wrong = false;
+            for (const char* end : { "front/joint-1-end", "front/joint-1-thread" })
+                wrong = wrong || (s.verdict(end) && isBad(s.verdict(end)->level));
+            const auto sheet = jointSheet(s, Axle::Front);
+            const bool red = std::ranges::any_of(sheet.areas, [](const auto& area) { return area.ink.stroke == theme().bad; });
+            QCOMPARE(red, wrong);
+            (wrong ? bad : good) += 1;
+        }
+        QVERIFY(bad > 5 && good > 5);
+    }
+
+    /// One face under one gauge says nothing of the rotor's thickness.
+    void runoutIsNoThicknessVariation()
+    {
+        Shown s;
+        auto* window = s.window.showRunout();
+        for (auto* button : window->findChildren<QPushButton*>())
+            QVERIFY2(!button->text().contains("thickness"), qPrintable(button->text()));
     }
 };
 

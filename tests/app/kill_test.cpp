@@ -37,7 +37,7 @@ struct Worker {
         environment.insert("XDG_CONFIG_HOME", home);
         environment.insert("QT_QPA_PLATFORM", "offscreen");
         process.setProcessEnvironment(environment);
-        process.start(QString(DEEPSTOP_BIN "/deepstop_worker"), arguments);
+        process.start(qEnvironmentVariable("DEEPSTOP_WORKER", DEEPSTOP_BIN "/deepstop_worker"), arguments);
     }
     /// Until he has said that word, for at most ten seconds.
     bool waitFor(const char* word)
@@ -100,6 +100,7 @@ private slots:
             const long wanted = worker.doneBefore(when - mayBeLost);
             QVERIFY2(kept >= wanted, qPrintable(QString("kill %1: %2 kept, %3 was done by then").arg(i).arg(kept).arg(wanted)));
         }
+        qInfo("%d kills, %d copies looked at", kills(), copies);
         QVERIFY(copies > 0);
         // The next start leaves nothing lying about.
         Worker last(home.path(), { file, "tidy" });

@@ -453,6 +453,38 @@ private slots:
             QVERIFY(!s.page->grab().isNull());
         }
     }
+
+    /// A gap whose worst case touches is drawn as the verdict says it: hits, not tight.
+    void theBoardDrawsAGapAsItsVerdictSaysIt()
+    {
+        CureLine::Content content;
+        content.wanted.fill(3e-3);
+        Figure& gap = content.gaps[0];
+        gap.value = 0.5e-3;
+        gap.worstCase = 1e-3;
+        QCOMPARE(content.gapLevel(0), Level::Hits);
+        gap.worstCase = 0.2e-3;
+        QCOMPARE(content.gapLevel(0), Level::Tight);
+        gap.value = 5e-3;
+        QCOMPARE(content.gapLevel(0), Level::Clear);
+        gap.assumed.push_back("a barrel nobody read");
+        QCOMPARE(content.gapLevel(0), Level::Unproven);
+    }
+
+    void theCarsNameIsTypedWhereItStands()
+    {
+        Shown s;
+        s.window.startNew();
+        auto* name = s.window.findChild<QLineEdit*>("/car/name");
+        QVERIFY(name && name->isVisible() && name->text().isEmpty());
+        QTest::mouseClick(name, Qt::LeftButton);
+        QTest::keyClicks(name, "Halden Merle");
+        QTest::keyClick(name, Qt::Key_Return);
+        QCOMPARE(s.window.document().build().car.name, std::string("Halden Merle"));
+        QVERIFY(s.window.windowTitle().startsWith("Halden Merle"));
+        s.window.document().undoStack().undo();
+        QVERIFY(s.window.document().build().car.name.empty() && name->text().isEmpty());
+    }
 };
 
 DEEPSTOP_TEST(WheelWindowTest)

@@ -229,6 +229,20 @@ private slots:
         QVERIFY(!short_.possible && short_.why.find("nearest") != std::string::npos);
         QVERIFY(near(short_.remaining.axial, 0.5e-3, 1e-6));
     }
+
+    /// A shim keeps the unit it is sold in, whatever units the window shows, and thou are whole.
+    void shimsKeepTheUnitTheyAreSoldIn()
+    {
+        const std::vector<ShimKind> drawer { { 0.5e-3, 4 }, { 0.030 * 0.0254, 6 }, { 1e-3, 2 }, { 0.063 * 0.0254, 1 } };
+        QCOMPARE(drawerText(drawer, *findUnit("mm")), std::string("0.5 × 4, 30 thou × 6, 1 × 2, 63 thou × 1"));
+        QCOMPARE(drawerText(drawer, *findUnit("in")), std::string("0.5 mm × 4, 30 thou × 6, 1 mm × 2, 63 thou × 1"));
+        for (const char* unit : { "mm", "in", "thou" }) {
+            const auto read = readDrawer(drawerText(drawer, *findUnit(unit)), *findUnit(unit));
+            QVERIFY2(read.refusal.empty() && read.drawer.size() == drawer.size(), read.refusal.c_str());
+            for (std::size_t i = 0; i < drawer.size(); ++i)
+                QVERIFY(near(read.drawer[i].thickness, drawer[i].thickness, 1e-9) && read.drawer[i].count == drawer[i].count);
+        }
+    }
 };
 
 DEEPSTOP_TEST(CentringTest)

@@ -1,3 +1,5 @@
+#include "materials/materials.hpp"
+#include "core/support.hpp"
 #include "core/corners.hpp"
 #include "fit/fit.hpp"
 
@@ -44,7 +46,7 @@ private slots:
     }
 
     /// Iron, 330 mm, 500 K: 1.8 mm in diameter (11e-6 per kelvin).
-    void aHotRotorGrows() { QVERIFY(std::abs(fit::growth(0.330, 500) - 1.815e-3) < 1e-9); }
+    void aHotRotorGrows() { QVERIFY(std::abs(fit::growth(0.330, 500, materials::greyIron.expansion) - 1.815e-3) < 1e-9); }
 
     void theEndsOfAStraightBackGovern()
     {
@@ -157,6 +159,21 @@ private slots:
         QVERIFY(*geometry::lowestAt(*barrel, -0.040) < 0.436 / 2 - 0.020);
         QVERIFY(!fit::estimatedBarrel(17, 8, NAN));
         QVERIFY(!fit::estimatedBarrel(23, 8, 0.040));
+    }
+
+    /// Each ring grows by its own material: a carbon-ceramic one far less than iron, and the gaps say so.
+    void aHotRingGrowsByItsOwnMaterial()
+    {
+        auto build = demo();
+        auto& rotor = build.setups[1].front->rotor;
+        rotor.ringMaterial = RingMaterial::Iron;
+        const double iron = study(build).after.front.hotGrowth;
+        rotor.ringMaterial = RingMaterial::Steel;
+        const double steel = study(build).after.front.hotGrowth;
+        rotor.ringMaterial = RingMaterial::CarbonCeramic;
+        const double ceramic = study(build).after.front.hotGrowth;
+        QVERIFY(ceramic < iron / 3 && iron < steel);
+        QVERIFY(near(steel / iron, materials::steel.expansion / materials::greyIron.expansion, 1e-9));
     }
 };
 

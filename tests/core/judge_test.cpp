@@ -48,7 +48,7 @@ private slots:
         QFETCH(double, unsure);
         QFETCH(bool, estimated);
         QFETCH(int, level);
-        QCOMPARE(int(judge::gapLevel(gapOf(nominal, unsure, estimated), 3e-3)), level);
+        QCOMPARE(int(gapLevel(gapOf(nominal, unsure, estimated), 3e-3)), level);
     }
 
     void aBiggerGapIsNeverJudgedWorse()
@@ -58,14 +58,14 @@ private slots:
             for (double unsure = 0; unsure < 2e-3; unsure += 0.3e-3) {
                 int last = 3;
                 for (double gap = -6e-3; gap < 9e-3; gap += 0.05e-3) {
-                    const int now = badness(judge::gapLevel(gapOf(gap, unsure, estimated), 3e-3));
+                    const int now = badness(gapLevel(gapOf(gap, unsure, estimated), 3e-3));
                     QVERIFY(now <= last);
                     last = now;
                 }
             }
     }
 
-    void nothingReadIsUnproven() { QCOMPARE(judge::gapLevel(Figure {}, 3e-3), Level::Unproven); }
+    void nothingReadIsUnproven() { QCOMPARE(gapLevel(Figure {}, 3e-3), Level::Unproven); }
 
     void sentencesSayTheNumberTheyRestOn()
     {

@@ -137,6 +137,25 @@ private slots:
         for (const char* id : { "rear/barrel-gap", "rear/weight", "rear/stop-rise", "rear/bore" })
             QVERIFY2(s.verdict(id) && s.verdict(id)->axle == Axle::Rear, id);
     }
+
+    /// A store that rests on a guess is no better for being large.
+    void aHeatStoreOnAnEstimateIsUnproven()
+    {
+        auto build = demo();
+        const auto level = [&] { return study(build).line("heat-store")->level; };
+        for (auto& setup : build.setups)
+            for (auto* corner : { &setup.front, &setup.rear })
+                if (*corner)
+                    for (Reading* r : { &(*corner)->rotor.thickness, &(*corner)->rotor.outerDiameter, &(*corner)->rotor.ringInnerDiameter, &(*corner)->rotor.ventGap, &(*corner)->rotor.vaneShare })
+                        if (r->value)
+                            r->known = Known::Measured;
+        QCOMPARE(level(), Level::Good);
+        build.setups[1].front->rotor.thickness.known = Known::Estimated;
+        QCOMPARE(level(), Level::Unproven);
+        build.setups[1].front->rotor.thickness.known = Known::Measured;
+        build.setups[0].front->rotor.thickness.known = Known::Estimated;
+        QCOMPARE(level(), Level::Unproven);
+    }
 };
 
 DEEPSTOP_TEST(LedgerTest)

@@ -267,6 +267,13 @@ private slots:
         // A plain estimate stays one until somebody says otherwise.
         QCOMPARE(readEntry("8", style::fine, UnitSystem::Metric, { 7e-3, {}, Known::Estimated, {}, {} }).reading->known, Known::Estimated);
     }
+
+    /// By whatever name people call it, a vernier is no rule.
+    void aDigitalCaliperReadsAsAVernier()
+    {
+        for (const char* name : { "vernier", "digital caliper", "dial caliper", "caliper" })
+            QCOMPARE(lengthResolution(name), 0.03e-3);
+    }
 };
 
 DEEPSTOP_TEST(QuantityTest)

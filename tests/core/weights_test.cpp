@@ -79,6 +79,22 @@ private slots:
         QVERIFY(near(heat::temperatureRise(5e5, 0.35, store) * store + heat::temperatureRise(5e5, 0.65, store) * store, 5e5, 1e-12));
         QVERIFY(std::isnan(heat::temperatureRise(5e5, 0.35, 0)));
     }
+
+    /// Hat before ring or ring before hat: the same rotor lay on the scale, and counts the same everywhere.
+    void whateverIsNamedFirstOfAWeighing()
+    {
+        auto build = demo();
+        auto& weighings = build.setups[1].front->weighings;
+        std::erase_if(weighings, [](const Weighing& w) { return w.contains == std::vector { Part::Rotor }; });
+        weighings.push_back({ { 9.0, 0.005, Known::Measured, "bench scale", {} }, { Part::Ring, Part::Hat } });
+        const auto first = study(build);
+        weighings.back().contains = { Part::Hat, Part::Ring };
+        const auto second = study(build);
+        QCOMPARE(second.after.front.cornerMass.value, first.after.front.cornerMass.value);
+        QVERIFY(first.verdicts.size() == second.verdicts.size());
+        for (std::size_t i = 0; i < first.verdicts.size(); ++i)
+            QVERIFY2(first.verdicts[i].reason == second.verdicts[i].reason && first.verdicts[i].figure.value == second.verdicts[i].figure.value, first.verdicts[i].id.c_str());
+    }
 };
 
 DEEPSTOP_TEST(WeightsTest)

@@ -72,8 +72,7 @@ void CureLine::paintGap(QPainter& p, const QRectF& box, std::size_t which) const
         p.drawText(QRectF(box.left(), box.top(), box.width(), 18), Qt::AlignLeft | Qt::AlignVCenter, QObject::tr("not known"));
         return;
     }
-    const Level level = gap.highest() <= 0 ? Level::Hits : gap.provisional() ? Level::Unproven : gap.lowest() <= 0 || gap.lowest() < content_->wanted[which] - 1e-12 ? Level::Tight : Level::Clear;
-    const QColor colour = colourOf(level);
+    const QColor colour = colourOf(content_->gapLevel(which));
     p.setPen(QPen(colour, 3.4));
     p.drawLine(QPointF(x(gap.lowest()), y), QPointF(x(gap.highest()), y));
     p.setPen(Qt::NoPen);

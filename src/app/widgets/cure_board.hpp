@@ -27,6 +27,9 @@ public:
         QStringList figures; ///< under the headings, in their order
         QString action; ///< on the button; empty: none
         std::shared_ptr<const Build> applied;
+
+        /// As the verdict of such a gap says it.
+        [[nodiscard]] Level gapLevel(std::size_t which) const { return deepstop::gapLevel(gaps[which], wanted[which]); }
     };
     /// A line of headings where `content` is nothing.
     CureLine(std::optional<Content> content, UnitSystem system, QWidget* parent);

@@ -75,10 +75,12 @@ void QuickSums::work()
             arguments.push_back(key + "=" + line->text().trimmed().toStdString());
     try {
         const auto answer = sums::calculate(sum.name, arguments);
-        QStringList lines;
+        // Name and value, and in grey how it comes about.
+        QString lines;
         for (const auto& result : sums::printed(answer, units_))
-            lines << QStringLiteral("%1   %2").arg(QString::fromStdString(result.text), QString::fromStdString(result.help));
-        answer_->setText(lines.join(QLatin1Char('\n')));
+            lines += QStringLiteral("<tr><td style='padding-right:16px'>%1</td><td style='padding-right:16px'><b>%2</b></td><td style='color:%4'><small>%3</small></td></tr>")
+                         .arg(QString::fromStdString(result.title).toHtmlEscaped(), QString::fromStdString(result.text).toHtmlEscaped(), QString::fromStdString(result.help).toHtmlEscaped(), theme().mute.name());
+        answer_->setText(QStringLiteral("<table>%1</table>").arg(lines));
         QStringList notes;
         for (const auto& note : answer.notes)
             notes << QString::fromStdString(note);

@@ -23,7 +23,7 @@ constexpr std::size_t mostReadings = 20000;
 
 RunoutWindow::RunoutWindow(Document& document, Instrument& instrument, QWidget* parent)
     : QDialog(parent), document_(document), instrument_(instrument), read_(new QLineSeries(this)), wobble_(new QLineSeries(this)), across_(new QValueAxis(this)), up_(new QValueAxis(this)),
-      said_(new QLabel(this)), turn_(new QPushButton(tr("Begin the turn"), this)), runout_(new QPushButton(tr("Put in as runout"), this)), variation_(new QPushButton(tr("Put in as thickness variation"), this))
+      said_(new QLabel(this)), turn_(new QPushButton(tr("Begin the turn"), this)), runout_(new QPushButton(tr("Put in as runout"), this))
 {
     setWindowTitle(tr("One slow turn under the dial gauge"));
     resize(640, 460);
@@ -64,17 +64,15 @@ RunoutWindow::RunoutWindow(Document& document, Instrument& instrument, QWidget* 
     row->addWidget(turn_);
     row->addStretch();
     row->addWidget(runout_);
-    row->addWidget(variation_);
     auto* column = new QVBoxLayout(this);
     column->addWidget(view, 1);
     column->addWidget(said_);
     column->addLayout(row);
     connect(turn_, &QPushButton::clicked, this, &RunoutWindow::startOrEnd);
+    // One face under one gauge says nothing of the thickness: it wobbles with the hub.
     connect(runout_, &QPushButton::clicked, this, [this] { put("/rotor/runout_mm", tr("runout")); });
-    connect(variation_, &QPushButton::clicked, this, [this] { put("/rotor/thickness_variation_mm", tr("thickness variation")); });
     connect(&instrument_, &Instrument::indicated, this, &RunoutWindow::add);
     runout_->setEnabled(false);
-    variation_->setEnabled(false);
 }
 
 void RunoutWindow::startOrEnd()
@@ -90,7 +88,6 @@ void RunoutWindow::startOrEnd()
         show();
     }
     runout_->setEnabled(result_.has_value());
-    variation_->setEnabled(result_.has_value());
 }
 
 void RunoutWindow::add(const instruments::Indication& indication)

@@ -23,7 +23,6 @@ public:
 
     [[nodiscard]] QPushButton* turnButton() const { return turn_; }
     [[nodiscard]] QPushButton* runoutButton() const { return runout_; }
-    [[nodiscard]] QPushButton* variationButton() const { return variation_; }
     [[nodiscard]] QString said() const { return said_->text(); }
     [[nodiscard]] const std::optional<runout::Turn>& turn() const { return result_; }
     [[nodiscard]] std::size_t readings() const { return trace_.size(); }
@@ -47,7 +46,6 @@ private:
     QLabel* said_;
     QPushButton* turn_;
     QPushButton* runout_;
-    QPushButton* variation_;
 };
 
 } // namespace deepstop::app

@@ -49,9 +49,15 @@ DrawerText readDrawer(std::string_view text, const Unit& plainUnit, bool mayBeEm
 
 std::string drawerText(std::span<const ShimKind> drawer, const Unit& unit)
 {
+    const Unit& mm = *findUnit("mm");
+    const Unit& thou = *findUnit("thou");
+    const auto whole = [](double length, double of) { return std::abs(length / of - std::round(length / of)) < 1e-5; };
     std::string text;
-    for (const ShimKind& kind : drawer)
-        text += fmt::format("{}{} × {}", text.empty() ? "" : ", ", editable(kind.thickness, unit), kind.count);
+    for (const ShimKind& kind : drawer) {
+        // Of sizes that are whole in both, metric ones are what people mean.
+        const Unit& sold = whole(kind.thickness, 0.01 * mm.factor) ? mm : whole(kind.thickness, thou.factor) ? thou : unit;
+        text += fmt::format("{}{}{} × {}", text.empty() ? "" : ", ", editable(kind.thickness, sold), &sold == &unit ? std::string() : fmt::format(" {}", sold.symbol), kind.count);
+    }
     return text;
 }
 

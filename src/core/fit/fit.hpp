@@ -177,8 +177,9 @@ struct SpokeLine {
 /// @param nominalWidth in inches, as printed; @param offset ET, m
 [[nodiscard]] std::optional<geometry::Chain> estimatedBarrel(int nominalDiameter, double nominalWidth, double offset);
 
-/// Change of diameter of an iron rotor `rise` kelvin hotter, m.
-[[nodiscard]] double growth(double diameter, double rise);
+/// Change of diameter of a rotor `rise` kelvin hotter, m.
+/// @param expansion linear, 1/K, of what it is made of
+[[nodiscard]] double growth(double diameter, double rise, double expansion);
 
 /// What a thicker hat, a ring and a spacer do to the wheel's place.
 struct OffsetChange {

@@ -158,7 +158,7 @@ std::optional<Chain> estimatedBarrel(int nominalDiameter, double nominalWidth, d
         { middle + 0.25 * width, drop }, { middle + 0.32 * width, wide }, { middle + width / 2, wide } };
 }
 
-double growth(double diameter, double rise) { return diameter * materials::greyIronExpansion * rise; }
+double growth(double diameter, double rise, double expansion) { return diameter * expansion * rise; }
 
 OffsetChange offsetChange(double offset, double hatBefore, double hatAfter, double spacer, double ring)
 {

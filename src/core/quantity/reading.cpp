@@ -19,11 +19,12 @@ std::string_view nameOf(Known known)
 
 double lengthResolution(std::string_view instrument)
 {
-    static constexpr std::array<std::pair<std::string_view, double>, 7> resolutions { {
+    static constexpr std::array<std::pair<std::string_view, double>, 8> resolutions { {
         { "tape", 1e-3 },
         { "rule", 0.5e-3 },
         { "straightedge", 0.5e-3 },
         { "vernier", 0.03e-3 },
+        { "caliper", 0.03e-3 }, // digital or dial: people call them both
         { "micrometer", 0.005e-3 },
         { "dial gauge", 0.01e-3 },
         { "feeler gauge", 0.02e-3 },

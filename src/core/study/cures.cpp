@@ -93,7 +93,7 @@ private:
             }
             // What was not proven before need not be now; what cures here and strikes there is no cure.
             const bool wide = gap.lowest() >= figures::wantedOf(which, wheel, build_.wants) - 1e-12 && (!gap.provisional() || was.provisional() || !was.value);
-            const bool failed = was.value && judge::gapLevel(was, result_.room(which).wanted) != Level::Clear;
+            const bool failed = was.value && gapLevel(was, result_.room(which).wanted) != Level::Clear;
             if (wide)
                 helps = helps || failed;
             else if (failed && gap.lowest() >= was.lowest() - 1e-9 && gap.lowest() > 0)

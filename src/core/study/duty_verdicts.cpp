@@ -53,9 +53,9 @@ void addHeatVerdicts(Study& study, Axle axle)
     v.figure = after.stopRise;
     if (after.corner->caliper.pistons.empty())
         v.lacksInWords.push_back("piston bores");
-    v.method = "Energy ½·m·v² × the axle's share of the braking ÷ 2 rings ÷ (ring mass × 480 J/kgK). Only the friction ring takes heat within one stop. "
-               "Air and rolling drag are left out, so the true rise is a little smaller.";
-    v.source = "Conservation of energy; specific heat of grey iron from memory; 300 K taken as large: common practice.";
+    v.method = fmt::format("Energy ½·m·v² × the axle's share of the braking ÷ 2 rings ÷ (ring mass × {:g} J/kgK). Only the friction ring takes heat within one stop. "
+               "Air and rolling drag are left out, so the true rise is a little smaller.", figures::ringSolid(after.corner->rotor).specificHeat);
+    v.source = "Conservation of energy; specific heat of the ring's material from memory; 300 K taken as large: common practice.";
     v.caution = "Hot rotors burn skin and crack in water. Let them cool by driving, not by standing on the pedal.";
     if (!v.figure.value) {
         v.reason = lacking(study, v.figure, v.lacksInWords);

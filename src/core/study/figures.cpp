@@ -16,13 +16,19 @@ namespace {
 constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
 constexpr bool notLength = false;
 
+weights::Vanes::Shape shapeOf(VaneShape shape)
+{
+    using enum weights::Vanes::Shape;
+    return shape == VaneShape::Curved ? Curved : shape == VaneShape::Pillars ? Pillars : Straight;
+}
+
 /// As somebody has said it, else from the vanes counted and measured; asking for the share where neither is there.
 double vaneShare(Sample& s, const Rotor& r)
 {
     const bool curved = r.vaneShape == VaneShape::Curved;
     if (r.vaneShare.value || r.vanes == 0 || !r.vaneThickness.value)
         return s(r.vaneShare, notLength);
-    const weights::Vanes vanes { static_cast<weights::Vanes::Shape>(r.vaneShape), r.vanes, s(r.vaneThickness), curved ? s(r.vaneLean, notLength) : 0 };
+    const weights::Vanes vanes { shapeOf(r.vaneShape), r.vanes, s(r.vaneThickness), curved ? s(r.vaneLean, notLength) : 0 };
     return weights::vaneShare(vanes, s(r.outerDiameter), s(r.ringInnerDiameter));
 }
 
@@ -149,9 +155,9 @@ int timesWeighed(const Corner& corner, Part part)
 double rotorMassWeighed(Sample& s, const Corner& corner)
 {
     double mass = 0;
+    // In whatever order somebody named what lay on the scale.
     for (const Weighing& weighing : corner.weighings)
-        if (weighing.contains == std::vector { Part::Rotor } || weighing.contains == std::vector { Part::Ring } || weighing.contains == std::vector { Part::Hat }
-            || weighing.contains == std::vector { Part::Ring, Part::Hat })
+        if (const auto& on = weighing.contains; !on.empty() && std::ranges::all_of(on, [](Part p) { return p == Part::Rotor || p == Part::Ring || p == Part::Hat; }))
             mass += s(weighing.mass, notLength);
     const bool ring = timesWeighed(corner, Part::Ring) > 0;
     const bool hat = timesWeighed(corner, Part::Hat) > 0;

@@ -14,6 +14,18 @@
 namespace deepstop::parts {
 namespace {
 
+joints::Lubrication lubricationOf(Condition condition)
+{
+    using enum joints::Lubrication;
+    switch (condition) {
+    case Condition::Dry: return Dry;
+    case Condition::Oiled: return Oiled;
+    case Condition::Threadlocker: return Threadlocker;
+    case Condition::AntiSeize: return AntiSeize;
+    }
+    return Dry;
+}
+
 /// Threads in aluminium done up more often than this are worth a look, or an insert; common practice, no source.
 constexpr int mostUsesInAluminium = 5;
 
@@ -157,7 +169,7 @@ private:
     void torque()
     {
         const auto grade = gradeOf(joint_.boltClass);
-        const auto lubrication = static_cast<joints::Lubrication>(joint_.condition);
+        const auto lubrication = lubricationOf(joint_.condition);
         const bool makers = joint_.makerTorque.value.has_value();
         Verdict& v = start("torque", "tightening", {}, { Dimension::Torque, "N·m", 1, "lb ft", 1 });
         v.method = "T = K·F·d, K 0.20 dry, 0.15 oiled, 0.16 fresh threadlocker, 0.125 anti-seize; F three quarters of the proof load, proof stress times stress area. A given bolt may be off by a quarter. "
@@ -202,7 +214,7 @@ private:
         if (!joint_.mountRadius.value)
             return;
         const auto grade = gradeOf(joint_.boltClass);
-        const auto lubrication = static_cast<joints::Lubrication>(joint_.condition);
+        const auto lubrication = lubricationOf(joint_.condition);
         const double wanted = figures::setting(study_.build->wants.slipMargin, &Wants::slipMargin);
         Verdict& v = start("slip", "held against the brake", evaluate([&](Sample& s) {
             const double brake = figures::largestBrakeTorque(s, *study_.build, corner_, axle_);

@@ -110,19 +110,6 @@ bool unproven(const Study& study, Verdict& verdict)
     return true;
 }
 
-Level gapLevel(const Figure& gap, double wanted)
-{
-    if (!gap.value)
-        return Level::Unproven;
-    if (gap.highest() <= 0)
-        return Level::Hits;
-    if (gap.provisional())
-        return Level::Unproven;
-    if (gap.lowest() >= wanted)
-        return Level::Clear;
-    return gap.lowest() > 0 ? Level::Tight : Level::Hits;
-}
-
 std::string gapReason(const Study& study, const Figure& gap, double wanted, const std::vector<std::string>& lacksInWords)
 {
     const auto say = [&](double length) { return print(length, style::gap, study.system); };
@@ -137,6 +124,19 @@ std::string gapReason(const Study& study, const Figure& gap, double wanted, cons
 }
 
 } // namespace judge
+
+Level gapLevel(const Figure& gap, double wanted)
+{
+    if (!gap.value)
+        return Level::Unproven;
+    if (gap.highest() <= 0)
+        return Level::Hits;
+    if (gap.provisional())
+        return Level::Unproven;
+    if (gap.lowest() >= wanted)
+        return Level::Clear;
+    return gap.lowest() > 0 ? Level::Tight : Level::Hits;
+}
 
 std::string lacking(const Study& study, const Figure& figure, const std::vector<std::string>& inWords)
 {

@@ -5,10 +5,6 @@
 
 namespace deepstop::judge {
 
-/// A gap against what is wanted, on its worst case. Certain contact is *hits* even on estimates; anything else that rests on an
-/// estimate or lacks a reading is *unproven*.
-[[nodiscard]] Level gapLevel(const Figure& gap, double wanted);
-
 /// The sentence that goes with `gapLevel`.
 [[nodiscard]] std::string gapReason(const Study& study, const Figure& gap, double wanted, const std::vector<std::string>& lacksInWords = {});
 

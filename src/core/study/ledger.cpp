@@ -61,7 +61,8 @@ std::vector<LedgerLine> ledgerOf(const Study& study)
         store.word = fmt::format("{} %", figure(*store.after.value / *store.before.value - 1, style::share, UnitSystem::Metric));
         if (!store.word.starts_with("\u2212"))
             store.word = "+" + store.word;
-        store.level = *store.after.value >= 0.98 * *store.before.value ? Level::Good : Level::Caution;
+        // What rests on an estimate proves nothing.
+        store.level = store.before.provisional() || store.after.provisional() ? Level::Unproven : *store.after.value >= 0.98 * *store.before.value ? Level::Good : Level::Caution;
     }
     lines.push_back(std::move(store));
 

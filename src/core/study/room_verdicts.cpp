@@ -34,6 +34,9 @@ public:
     }
 
 private:
+    /// Of what the ring is made of.
+    double expansion() const { return figures::ringSolid(corner_.rotor).expansion; }
+
     std::string say(double length) const { return print(length, style::gap, study_.system); }
 
     Verdict& start(std::string_view id, std::string title, const std::function<double(Sample&)>& sum)
@@ -46,7 +49,7 @@ private:
     void gap(Verdict& v, double wanted)
     {
         v.wanted = wanted;
-        v.level = judge::gapLevel(v.figure, wanted);
+        v.level = gapLevel(v.figure, wanted);
         v.reason = judge::gapReason(study_, v.figure, wanted, v.lacksInWords);
     }
 
@@ -54,7 +57,7 @@ private:
     {
         std::vector<Cure> cures;
         if (study_.remedies == Remedies::Sought && std::ranges::any_of(deepstop::wheelGaps, [&](WheelGap which) {
-                const auto level = judge::gapLevel(result_.room(which).gap, result_.room(which).wanted);
+                const auto level = gapLevel(result_.room(which).gap, result_.room(which).wanted);
                 return level == Level::Hits || level == Level::Tight;
             }))
             cures = curesOf(study_, axle_);
@@ -104,10 +107,10 @@ private:
     void bridge()
     {
         Verdict& v = start("bridge-gap", "Bridge over the hot rotor", [&](Sample& s) {
-            return s(corner_.caliper.bridgeGap) - fit::growth(s(corner_.rotor.outerDiameter), hotRise_) / 2;
+            return s(corner_.caliper.bridgeGap) - fit::growth(s(corner_.rotor.outerDiameter), hotRise_, expansion()) / 2;
         });
         gap(v, figures::setting(study_.build->wants.bridgeGap, &Wants::bridgeGap));
-        v.method = fmt::format("Gap read at rest less the rotor's growth in radius, D/2 · 11·10⁻⁶ · {}.", print(hotRise_, style::rise, study_.system));
+        v.method = fmt::format("Gap read at rest less the rotor's growth in radius, D/2 · {:g}·10⁻⁶ · {}.", expansion() * 1e6, print(hotRise_, style::rise, study_.system));
         v.source = "Linear expansion of grey iron, from memory; hot rise and wanted gap: common practice.";
         v.caution = "A rotor that grows into the bridge tears it open.";
     }
@@ -117,7 +120,7 @@ private:
         const double coning = figures::setting(study_.build->wants.coning, &Wants::coning);
         Verdict& v = start("face-gap", "Rotor in the caliper's slot", [&](Sample& s) {
             const double thickness = s(corner_.rotor.thickness);
-            return (s(corner_.caliper.slotWidth) - thickness - fit::growth(thickness, hotRise_)) / 2 - coning - std::abs(figures::axialOffset(s, corner_));
+            return (s(corner_.caliper.slotWidth) - thickness - fit::growth(thickness, hotRise_, expansion())) / 2 - coning - std::abs(figures::axialOffset(s, corner_));
         });
         gap(v, figures::setting(study_.build->wants.faceGap, &Wants::faceGap));
         v.method = "Half of slot less rotor thickness, less how far the slot stands off the rotor's middle, less the hot ring's coning and half of its growth.";
@@ -156,7 +159,7 @@ private:
         // Room between the hot rotor and the nearest of rim and plate.
         Verdict& v = start("shield", "Rotor inside the dust shield", [&](Sample& s) {
             const double face = -figures::inboardFace(s, corner_);
-            const double edge = (s(corner_.rotor.outerDiameter) + fit::growth(s(corner_.rotor.outerDiameter), hotRise_)) / 2;
+            const double edge = (s(corner_.rotor.outerDiameter) + fit::growth(s(corner_.rotor.outerDiameter), hotRise_, expansion())) / 2;
             const double plate = s(hub_.shieldDepth) - face;
             const double rim = plate - s(hub_.shieldRim) >= margin ? plate : s(hub_.shieldDiameter) / 2 - edge;
             return std::min(plate, rim);

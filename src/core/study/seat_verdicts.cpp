@@ -223,7 +223,7 @@ private:
             return outer ? s(before) - (now.outerEdge - was.outerEdge) : s(before) + (now.innerEdge - was.innerEdge);
         }));
         v.wanted = besideTyre;
-        v.level = judge::gapLevel(v.figure, besideTyre);
+        v.level = gapLevel(v.figure, besideTyre);
         v.reason = judge::gapReason(study_, v.figure, besideTyre);
         v.method = "Room as found, less how far that edge of the wheel has moved. The same tyre is taken to be on it.";
         v.source = "Plane geometry; 5 mm wanted: common practice.";

@@ -127,7 +127,7 @@ std::optional<fit::ShieldCut> shieldCutOf(const CornerResult& r, const Hub& hub,
     const auto value = [](const Reading& reading) { return reading.value.value_or(NAN); };
     const fit::CornerShape& s = r.shape;
     const auto cut = fit::shieldCut({ value(hub.shieldDiameter) / 2, value(hub.shieldDepth), value(hub.shieldRim) },
-        s.rotor.outerRadius + fit::growth(s.rotor.outerRadius, setting(wants.hotRise, &Wants::hotRise)), -fit::frictionFaces(s).inboard, s.rotor.ringInnerRadius,
+        s.rotor.outerRadius + fit::growth(s.rotor.outerRadius, setting(wants.hotRise, &Wants::hotRise), figures::ringSolid(r.corner->rotor).expansion), -fit::frictionFaces(s).inboard, s.rotor.ringInnerRadius,
         s.rotor.outerRadius - s.caliper.reach, s.caliper.inboardDepth - s.slotCentre, s.caliper.backHalfLength, setting(wants.shieldGap, &Wants::shieldGap));
     return cut;
 }
@@ -165,7 +165,7 @@ CornerResult studyCorner(const Build& build, const Corner& corner, const Corner*
         r.studs = studStack(once, corner, wheel, hub);
         r.stance = stanceOf(once, corner, wheel);
     }
-    r.hotGrowth = fit::growth(r.drawn.rotor.outerRadius, setting(build.wants.hotRise, &Wants::hotRise));
+    r.hotGrowth = fit::growth(r.drawn.rotor.outerRadius, setting(build.wants.hotRise, &Wants::hotRise), ringSolid(corner.rotor).expansion);
     const auto rotor = fit::rotorSection(r.drawn, r.hotGrowth);
     for (const KeepOut& place : hub.keepOuts)
         r.keepOuts.push_back(fit::keepOutRoom({ -place.depth.value.value_or(NAN), place.radius.value.value_or(NAN) }, r.wheelShape, rotor));

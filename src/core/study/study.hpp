@@ -27,6 +27,9 @@ enum class Stage { Car, PartsBench, WheelRoom, Centring, Heat, Stop };
 enum class Level { Clear, Good, Unproven, Tight, Caution, Hits, Stop };
 [[nodiscard]] std::string_view nameOf(Level level);
 [[nodiscard]] constexpr bool isBad(Level level) { return level == Level::Hits || level == Level::Stop; }
+/// A gap against what is wanted, on its worst case: the one author of such a level. Certain contact is *hits* even on estimates; a worst case
+/// that touches hits, too; anything else that rests on an estimate or lacks a reading is *unproven*.
+[[nodiscard]] Level gapLevel(const Figure& gap, double wanted);
 [[nodiscard]] constexpr bool isFine(Level level) { return level == Level::Clear || level == Level::Good; }
 
 /// One way out, what it gains and what it costs elsewhere. Each was tried on the numbers before it is named.

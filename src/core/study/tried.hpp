@@ -47,7 +47,7 @@ public:
             if (!strikes(which, wheel_))
                 continue;
             const auto before = was.room(which).gap.value;
-            const bool failed = before && judge::gapLevel(was.room(which).gap, was.room(which).wanted) != Level::Clear;
+            const bool failed = before && gapLevel(was.room(which).gap, was.room(which).wanted) != Level::Clear;
             if (mayClear(which, allowance))
                 helps = helps || failed;
             else if (!failed || !(nominally(which) >= *before - 1e-9) || !(nominally(which) > 0))
@@ -66,14 +66,14 @@ public:
             if (strikes(which, wheel_)) {
                 Figure& gap = gaps[static_cast<std::size_t>(which)];
                 const Figure* now = was && was->wheel == &wheel_ ? &was->room(which).gap : nullptr;
-                const double size = now && judge::gapLevel(*now, wanted(which)) == Level::Clear ? nominally(which) : std::numeric_limits<double>::quiet_NaN();
+                const double size = now && gapLevel(*now, wanted(which)) == Level::Clear ? nominally(which) : std::numeric_limits<double>::quiet_NaN();
                 if (now && size >= wanted(which) + 2 * now->worstCase) {
                     gap = *now;
                     gap.value = size;
                 } else {
                     gap = fully(which);
                 }
-                worst = std::max(worst, judge::gapLevel(gap, wanted(which)));
+                worst = std::max(worst, gapLevel(gap, wanted(which)));
             }
         return { std::move(gaps), worst };
     }

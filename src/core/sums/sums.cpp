@@ -1,3 +1,4 @@
+#include "quantity/text.hpp"
 #include "sums/entry.hpp"
 
 #include "centring/drawer.hpp"
@@ -10,6 +11,7 @@
 #include "weights/weights.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 
 namespace deepstop::sums {
@@ -342,6 +344,22 @@ std::span<const Sum> allSums()
     return sums;
 }
 
+namespace {
+
+/// A key without the unit it ends in, as words.
+std::string inWords(std::string_view key)
+{
+    const auto last = key.rfind('_');
+    const auto unit = last == std::string_view::npos ? std::string_view() : key.substr(last + 1);
+    constexpr std::array units { "m", "kg", "K", "J", "N", "Nm", "Pa", "rad", "g", "mps", "mps2", "JpK", "kgm2", "m2", "s" };
+    std::string words(std::ranges::find(units, unit) != units.end() ? key.substr(0, last) : key);
+    std::ranges::replace(words, '_', ' ');
+    words[0] = toUpper(words[0]);
+    return words;
+}
+
+} // namespace
+
 std::vector<PrintedResult> printed(const Answer& answer, UnitSystem system)
 {
     const auto& sum = *std::ranges::find(allSums(), answer.name, &Sum::name);
@@ -359,7 +377,7 @@ std::vector<PrintedResult> printed(const Answer& answer, UnitSystem system)
             for (const double one : *list)
                 text += (text.empty() ? "" : " + ") + say(one);
         }
-        lines.push_back({ key, std::move(text), std::string(about.help) });
+        lines.push_back({ key, inWords(key), std::move(text), std::string(about.help) });
     }
     return lines;
 }

@@ -66,6 +66,7 @@ struct Sum {
 /// One result as a person reads it.
 struct PrintedResult {
     std::string name;
+    std::string title; ///< the same in words, "Heat store"
     std::string text; ///< "0.81", "yes", "1.000 mm + 0.500 mm", "not known"
     std::string help;
 };

@@ -7,7 +7,7 @@ namespace deepstop::app {
 namespace {
 
 /// One joint cut along its bolt, head to the left: grip, shims, thread, and what lies behind. Millimetres, to scale, `y` its middle.
-void addJoint(Sheet& sheet, const Joint& joint, double shims, QPointF at, double scale)
+void addJoint(Sheet& sheet, const Joint& joint, double shims, const QColor& ink, QPointF at, double scale)
 {
     const Theme& t = theme();
     const auto mm = [](const Reading& reading, double otherwise) { return reading.value.value_or(otherwise) * 1000; };
@@ -34,7 +34,7 @@ void addJoint(Sheet& sheet, const Joint& joint, double shims, QPointF at, double
     else
         sheet.area(box(end, end + 3, -high, high), { t.ink, 1.2, Qt::SolidLine, t.metalWash, Hatch::Rising, t.metal, 7 });
     sheet.area(box(-d * 0.65, 0, -d * 0.85, d * 0.85), { t.ink, 1.3, Qt::SolidLine, t.raised, Hatch::None, {}, 0 });
-    sheet.area(box(0, length, -d / 2, d / 2), { length > end + 1e-9 ? t.bad : t.ink, 1.4, style(joint.length), t.raised, Hatch::None, {}, 0 });
+    sheet.area(box(0, length, -d / 2, d / 2), { ink, 1.4, style(joint.length), t.raised, Hatch::None, {}, 0 });
     for (double x = std::max(grip * 0.7, length - depth - 8); x < length - pitch; x += pitch)
         sheet.line(QPolygonF { at + QPointF(x, -d / 2) * scale, at + QPointF(x + pitch / 2, d / 2) * scale }, { t.metal, 0.7, Qt::SolidLine, {}, Hatch::None, {}, 0 });
     sheet.line(QPolygonF { at + QPointF(-d * 0.9, 0) * scale, at + QPointF(std::max(length, end) + 4, 0) * scale }, { t.ink, 0.8, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
@@ -81,7 +81,10 @@ Sheet jointSheet(const Study& study, Axle axle)
         const Mount& m = r.corner->mount;
         const auto most = [](const Reading& a, const Reading& b) { return std::max(a.value.value_or(0), b.value.value_or(0)) * 1000; };
         const double shims = joint.shims == ShimsIn::Axial ? most(m.shimTop, m.shimBottom) : joint.shims == ShimsIn::Radial ? most(m.radialTop, m.radialBottom) : 0;
-        addJoint(sheet, joint, shims, { 26, y + 52 }, 2.0);
+        const std::string id = (axle == Axle::Front ? "front/joint-" : "rear/joint-") + std::to_string(i + 1);
+        // The bolt has the colour of what the checks of its length say, at worst.
+        const auto bad = [&](const char* end) { return study.verdict(id + end) && isBad(study.verdict(id + end)->level); };
+        addJoint(sheet, joint, shims, bad("-end") || bad("-thread") ? t.bad : t.ink, { 26, y + 52 }, 2.0);
         if (joint.bolts > 1)
             addOrder(sheet, joint.bolts, { 170, y + 46 }, joint.bolts > 4 ? 29 : 17);
         double x = 212;
@@ -111,7 +114,6 @@ Sheet jointSheet(const Study& study, Axle axle)
         x = 212 + 464;
         sheet.fact(key + "/thread_in", QObject::tr("Thread in"), { x, y }, 86);
         sheet.fact(key + "/shims", QObject::tr("Shims in the grip"), { x, y + 34 }, 86);
-        const std::string id = (axle == Axle::Front ? "front/joint-" : "rear/joint-") + std::to_string(i + 1);
         double wish = 262;
         for (const auto& [end, text] : { std::pair { "-thread", QObject::tr("thread") }, std::pair { "-end", QObject::tr("end") }, std::pair { "-torque", QObject::tr("torque") }, std::pair { "-slip", QObject::tr("slip") } })
             if (const Verdict* v = study.verdict(id + end)) {
