@@ -46,6 +46,10 @@ MainWindow::MainWindow(QWidget* parent)
     car_->setPlaceholderText(tr("name of the car"));
     car_->setFrame(false);
     car_->setFixedWidth(210);
+    // It looks like the heading it is.
+    auto plain = car_->palette();
+    plain.setColor(QPalette::Base, Qt::transparent);
+    car_->setPalette(plain);
     connect(car_, &QLineEdit::editingFinished, this, &MainWindow::nameCar);
     summary_->setFont(reading(13, QFont::DemiBold));
     summary_->setTextFormat(Qt::PlainText);
@@ -74,6 +78,9 @@ MainWindow::MainWindow(QWidget* parent)
         connect(page, &StagePage::readingWanted, this, &MainWindow::goToReading);
         connect(page, &StagePage::refused, this, [this](const QString& why) { notice_->say(why, true); });
     }
+    // Lists scroll and drawings scale: no page makes the window taller than a small screen.
+    pages_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Ignored);
+    pages_->setMinimumHeight(380);
     auto* middle = new QHBoxLayout;
     middle->setSpacing(0);
     middle->addWidget(rail_);

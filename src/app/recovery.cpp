@@ -141,6 +141,10 @@ QList<LeftBehind> Recovery::leftBehind(QStringList* damaged)
                 damaged->push_back(aside);
         }
     }
+    // A copy's own version before, its copy gone: somebody was killed while he took it away.
+    for (const QFileInfo& old : where.entryInfoList({ QStringLiteral("*.json~") }, QDir::Files | QDir::Hidden))
+        if (const auto copy = old.absoluteFilePath().chopped(1); !QFileInfo::exists(copy) && files::Lock::take(copy.toStdString()))
+            QFile::remove(old.absoluteFilePath());
     // Locks of copies that are gone.
     for (const QFileInfo& lock : where.entryInfoList({ QStringLiteral(".*.lock") }, QDir::Files | QDir::Hidden))
         (void)files::Lock::take(where.filePath(lock.fileName().mid(1).chopped(5)).toStdString());

@@ -149,8 +149,11 @@ private slots:
         const auto second = leaveCopy("999999999-b", named("Linnet in blue"));
         files::replaceFile((recoveryFolder() + "/999999997-c.json").toStdString(), "{\"build\":\"{}\",\"path\":7}");
         files::replaceFile((recoveryFolder() + "/999999996-d.json").toStdString(), "{\"build\":5}");
+        // Of a copy taken away by somebody who was killed at it, the version before was left.
+        files::replaceFile((recoveryFolder() + "/999999995-e.json~").toStdString(), "old");
         Shown s;
         s.window.offerRecovery();
+        QVERIFY(!QFile::exists(recoveryFolder() + "/999999995-e.json~"));
         const auto said = s.window.notice()->text();
         QVERIFY2(said.contains("1 more are waiting") && said.contains("set aside") && said.contains("999999996-d.damaged"), qPrintable(said));
         QVERIFY(QFile::exists(recoveryFolder() + "/999999996-d.damaged") && QFile::exists(recoveryFolder() + "/999999997-c.damaged"));

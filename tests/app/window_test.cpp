@@ -238,6 +238,21 @@ private slots:
         QTest::keyClicks(sums->input("spacer"), "x");
         QVERIFY(sums->answer().isEmpty());
     }
+
+    /// On a small screen, or a large one magnified: every stage shows its ledger whole.
+    void twelveHundredBySixFortyShowsEverything()
+    {
+        Shown s;
+        for (const Stage stage : workingOrder()) {
+            s.window.setStage(stage);
+            s.window.resize(1200, 640);
+            QTRY_COMPARE(s.window.size(), QSize(1200, 640));
+            const auto* ledger = s.window.ledger();
+            const QRect seen(ledger->mapTo(&s.window, QPoint(0, 0)), ledger->size());
+            QVERIFY2(s.window.rect().contains(seen), nameOf(stage).data());
+            QCOMPARE(ledger->height(), 88);
+        }
+    }
 };
 
 DEEPSTOP_TEST(WindowTest)

@@ -18,7 +18,7 @@ DrawingView::DrawingView(Document& document, QWidget* parent) : QWidget(parent),
     setFocusPolicy(Qt::ClickFocus);
     setAttribute(Qt::WA_OpaquePaintEvent);
     setMouseTracking(true);
-    setMinimumSize(420, 320);
+    setMinimumSize(420, 240);
 }
 
 DimensionField* DrawingView::field(const std::string& pointer) const

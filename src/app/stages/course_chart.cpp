@@ -17,7 +17,7 @@ CourseChart::CourseChart(Stage stage, QWidget* parent)
     setRenderHint(QPainter::Antialiasing);
     setFrameShape(QFrame::NoFrame);
     setFocusPolicy(Qt::NoFocus);
-    setMinimumHeight(190);
+    setMinimumHeight(140);
     auto* c = chart();
     for (QLineSeries* series : { mark_, after_, before_ }) // the dashes on top, to be seen where both agree
         c->addSeries(series);
