@@ -1,4 +1,5 @@
 #include "build/address.hpp"
+#include "build/difference.hpp"
 #include "core/support.hpp"
 #include "files/disk.hpp"
 
@@ -137,6 +138,29 @@ private slots:
         QCOMPARE(cornerOf(build, build.setups[1], Axle::Rear), &*build.setups[0].rear);
         QCOMPARE(cornerOf(build, build.setups[1], Axle::Front), &*build.setups[1].front);
         QVERIFY(!cornerOf(Build {}, Setup {}, Axle::Front));
+    }
+
+    /// What two states say differently, as a person would read it out; nothing else.
+    void differencesAreNamedAsAPersonSaysThem()
+    {
+        const auto before = demo();
+        QVERIFY(differences(before, before, UnitSystem::Metric).empty());
+        auto after = before;
+        after.setups[1].front->rotor.thickness.value = 27.6e-3;
+        after.car.mass.known = Known::Estimated;
+        after.car.name = "Other";
+        after.wheels.pop_back();
+        const auto found = differences(before, after, UnitSystem::Metric);
+        const auto named = [&](const std::string& what) { return std::ranges::find_if(found, [&](const Difference& d) { return d.what.starts_with(what); }); };
+        const auto thickness = named("rotor thickness");
+        QVERIFY(thickness != found.end() && thickness->before == "28 mm" && thickness->after == "27.6 mm");
+        QVERIFY(named("mass with driver")->after.ends_with("estimated with " + before.car.mass.instrument));
+        QCOMPARE(named("name")->after, std::string("Other"));
+        QVERIFY(std::ranges::any_of(found, [&](const Difference& d) { return d.after.empty() && d.before == before.wheels.back().name; }));
+        // A sound build is sound, and what is not is named.
+        QVERIFY(faultIn(before).empty() && faultIn(after).empty());
+        after.setups[1].front->rotor.thickness.value = 3;
+        QVERIFY2(faultIn(after).starts_with("rotor thickness must be from 0.1 mm to 500 mm"), faultIn(after).c_str());
     }
 };
 

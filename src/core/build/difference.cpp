@@ -117,6 +117,19 @@ private:
     }
 };
 
+/// How a reading is known is said only where that differs, too.
+Difference apart(Difference d)
+{
+    const auto known = [](const std::string& text) { return std::min(text.rfind(", "), text.size()); };
+    const auto before = known(d.before);
+    const auto after = known(d.after);
+    if (before > 0 && after > 0 && before < d.before.size() && d.before.substr(before) == d.after.substr(after) && d.before.substr(0, before) != d.after.substr(0, after)) {
+        d.before.resize(before);
+        d.after.resize(after);
+    }
+    return d;
+}
+
 } // namespace
 
 std::vector<Difference> differences(const Build& before, const Build& after, UnitSystem system)
@@ -134,7 +147,7 @@ std::vector<Difference> differences(const Build& before, const Build& after, Uni
         if (was == left.end())
             found.push_back({ line.what, {}, line.text });
         else if (was->second->text != line.text)
-            found.push_back({ line.what, was->second->text, line.text });
+            found.push_back(apart({ line.what, was->second->text, line.text }));
         if (was != left.end())
             left.erase(was);
     }

@@ -225,17 +225,21 @@ public:
     Solver(const Problem& p, long effort) : p_(p), left_(effort) { }
 
     /// Leaves out what stacks up to these heights on every bolt.
-    void forbid(std::vector<Steps> heights) { forbidden_ = std::move(heights); }
+    void forbid(std::vector<Steps> heights)
+    {
+        forbids_ = true;
+        forbidden_ = std::move(heights);
+    }
 
     void solve()
     {
         Dual now { std::vector<double>(p_.kinds.size(), 0.0) };
-        if (!forbidden_)
+        if (!forbids_)
             offer(greedy(p_, now.prices));
         climb(now);
         if (!settled())
             branch();
-        if (best_ && !forbidden_) {
+        if (best_ && !forbids_) {
             exchange(p_, *best_);
             cost_ = costOf(scoreOf(p_, *best_));
         }
@@ -298,7 +302,7 @@ private:
             const double stride = length * std::max(aim - bound, 1e-3) / norm;
             for (std::size_t k = 0; k < over.size(); ++k)
                 now.prices[k] = std::max(0.0, now.prices[k] + stride * over[k]);
-            if (!forbidden_ && i % 15 == 14)
+            if (!forbids_ && i % 15 == 14)
                 offer(greedy(p_, now.prices));
         }
     }
@@ -347,7 +351,7 @@ private:
         const std::size_t b = order_[depth];
         const auto& sorted = sorted_[b];
         // Of bolts alike, the later has no earlier pile of their list: the same plan would come again with the two exchanged.
-        const bool twin = depth > 0 && p_.bolts[order_[depth - 1]].target == p_.bolts[b].target && !forbidden_;
+        const bool twin = depth > 0 && p_.bolts[order_[depth - 1]].target == p_.bolts[b].target && !forbids_;
         for (std::size_t at = twin ? place_[depth - 1] : 0; at < sorted.size(); ++at) {
             const std::size_t i = sorted[at];
             if (excess + excess_[b][i] > room() || --left_ <= 0)
@@ -365,17 +369,18 @@ private:
 
     [[nodiscard]] bool isForbidden() const
     {
-        if (!forbidden_)
+        if (!forbids_)
             return false;
         for (std::size_t b = 0; b < picks_.size(); ++b)
-            if (p_.bolts[b].piles[picks_[b]].total != (*forbidden_)[b])
+            if (p_.bolts[b].piles[picks_[b]].total != forbidden_[b])
                 return false;
         return true;
     }
 
     const Problem& p_;
     long left_;
-    std::optional<std::vector<Steps>> forbidden_;
+    bool forbids_ = false;
+    std::vector<Steps> forbidden_;
     std::optional<Picks> best_;
     Cost cost_ = 0;
     Dual dual_;
