@@ -124,7 +124,9 @@ private slots:
     }
     void quantities()
     {
-        const auto address = *Directory(demo()).at("/setups/1/front/rotor/thickness_mm");
+        const auto whole = demo();
+        const Directory directory(whole);
+        const auto address = *directory.at("/setups/1/front/rotor/thickness_mm");
         fuzz({ "12.99in", "28 ±0.05 mm", "28.01; 27.99; 28.02", "1-1/8 in", "5 ft 11 in", "1,460.5", "33?", "30 thou" }, [&](const std::string& text) {
             const auto read = readEntry(text, style::size, UnitSystem::Metric, {});
             if (!read.reading)
