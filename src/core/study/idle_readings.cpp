@@ -146,7 +146,7 @@ void idleInsets(Sample& s, const WheelAsRead& as, const std::vector<Part>& parts
 {
     for (const Inset& inset : as.wheel.insets) {
         const double by = std::max(width(inset.from), width(inset.to));
-        const auto [low, high] = std::minmax(as.face - *inset.from.value, as.face - *inset.to.value);
+        const auto [low, high] = std::minmax({ as.face - *inset.from.value, as.face - *inset.to.value });
         const Chain widest = fit::insetOnBarrel(as.shape.barrel, low - by, high + by, *inset.height.value + width(inset.height));
         if (!widest.empty() && tooFar(parts, fit::boxAround(widest), as.gap))
             callIdle(s, { &inset.from, &inset.to, &inset.height });
