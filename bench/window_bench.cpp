@@ -109,6 +109,32 @@ BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, wheelRoom, Stage::WheelRoom, "/setu
 BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, benchRotor, Stage::PartsBench, "/setups/1/front/rotor/outer_diameter_mm")->Unit(benchmark::kMillisecond);
 BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, heat, Stage::Heat, "/setups/1/front/rotor/thickness_mm")->Unit(benchmark::kMillisecond);
 
+/// A reading put in: the whole study with its ways out, and what is seen of it painted. So long the window is blocked by Enter.
+void enterToPaintedDrawing(benchmark::State& state, Stage stage, const char* pointer, Build (*changed)(Build))
+{
+    MainWindow window;
+    window.openDemo(MainWindow::demoFolder() + "/halden-merle.deepstop");
+    if (changed)
+        window.document().setBuild(changed(window.document().build()), "changed");
+    window.resize(1280, 800);
+    window.setStage(stage);
+    window.show();
+    QTest::qWait(100);
+    double longest = 0;
+    double value = *window.document().study().directory->at(pointer)->reading->value;
+    for (auto _ : state) {
+        QElapsedTimer timer;
+        timer.start();
+        window.document().setReading(pointer, { value += 1e-6, {}, Known::Measured, "vernier", {} });
+        QCoreApplication::processEvents();
+        longest = std::max(longest, static_cast<double>(timer.nsecsElapsed()) * 1e-6);
+    }
+    state.counters["longest_ms"] = longest;
+    window.document().undoStack().setClean();
+}
+BENCHMARK_CAPTURE(enterToPaintedDrawing, radialCar, Stage::Centring, "/mock_ups/0/inner_top_mm", radialCar)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(enterToPaintedDrawing, longestLists, Stage::WheelRoom, "/setups/1/front/rotor/outer_diameter_mm", longestLists)->Unit(benchmark::kMillisecond);
+
 /// A handle dragged back and forth by a millimetre, until the drawing has been painted with it.
 void dragToPaintedDrawing(benchmark::State& state, int place, const char* ending)
 {
