@@ -152,7 +152,10 @@ void Document::startNew()
 void Document::open(const QString& path)
 {
     files::removeLeftovers(path.toStdString());
+    // Taken before it is read: what somebody writes in between is noticed at saving.
+    const auto before = fingerprint(path);
     adopt(files::loadBuild(path.toStdString()), QFileInfo(path).absoluteFilePath());
+    onDisk_ = before;
 }
 
 void Document::openDemo(const QString& path) { adopt(files::loadBuild(path.toStdString()), {}); }
@@ -191,10 +194,11 @@ std::vector<Difference> Document::differencesOnDisk() const { return differences
 
 void Document::takeFromDisk()
 {
+    const auto before = fingerprint(path_);
     auto file = files::loadBuild(path_.toStdString());
-    unknown_ = std::move(file.unknown);
     setBuild(std::move(file.build), tr("as it is in the file"));
-    onDisk_ = fingerprint(path_);
+    unknown_ = std::move(file.unknown);
+    onDisk_ = before;
 }
 
 void Document::keepMine() { onDisk_ = fingerprint(path_); }

@@ -103,7 +103,6 @@ public:
         for (const auto k : pile.shims())
             --used_[k];
     }
-    [[nodiscard]] int of(std::size_t kind) const { return used_[kind]; }
 
 private:
     const std::vector<Kind>* kinds_;
