@@ -74,9 +74,11 @@ BENCHMARK(shimsForTheWholeCar)->Unit(benchmark::kMillisecond);
 
 void importFiftyThousandLines(benchmark::State& state)
 {
-    std::string text = "name,outer_diameter_mm,thickness_mm,ring_inner_diameter_mm,overall_height_mm,hat_thickness_mm,bore_mm,bolt_circle_mm,bolt_holes,vent_gap_mm,vanes,face\n";
+    std::string text = "name,outer_diameter_mm,thickness_mm,ring_inner_diameter_mm,overall_height_mm,hat_thickness_mm,bore_mm,bolt_circle_"
+                       "mm,bolt_holes,vent_gap_mm,vanes,face\n";
     for (int i = 0; i < 50000; ++i)
-        text += "Rotor " + std::to_string(i) + "," + std::to_string(240 + i % 150) + (i % 100 == 7 ? ",thin" : "," + std::to_string(8 + i % 28)) + ",180,46,7.5,66.6,112,5,8.5,48,plain\n";
+        text += "Rotor " + std::to_string(i) + "," + std::to_string(240 + i % 150)
+            + (i % 100 == 7 ? ",thin" : "," + std::to_string(8 + i % 28)) + ",180,46,7.5,66.6,112,5,8.5,48,plain\n";
     for (auto _ : state)
         benchmark::DoNotOptimize(library::importParts(text, library::guessPlan(text)).refused.size());
 }

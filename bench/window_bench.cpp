@@ -103,10 +103,14 @@ void keystrokeToPaintedDrawing(benchmark::State& state, Stage stage, const char*
     state.counters["longest_ms"] = longest;
     window.document().undoStack().setClean();
 }
-BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, radialCar, Stage::Centring, "/mock_ups/0/inner_top_mm", radialCar)->Unit(benchmark::kMillisecond);
-BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, longestLists, Stage::WheelRoom, "/setups/1/front/rotor/outer_diameter_mm", longestLists)->Unit(benchmark::kMillisecond);
-BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, wheelRoom, Stage::WheelRoom, "/setups/1/front/rotor/outer_diameter_mm")->Unit(benchmark::kMillisecond);
-BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, benchRotor, Stage::PartsBench, "/setups/1/front/rotor/outer_diameter_mm")->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, radialCar, Stage::Centring, "/mock_ups/0/inner_top_mm", radialCar)
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, longestLists, Stage::WheelRoom, "/setups/1/front/rotor/outer_diameter_mm", longestLists)
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, wheelRoom, Stage::WheelRoom, "/setups/1/front/rotor/outer_diameter_mm")
+    ->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, benchRotor, Stage::PartsBench, "/setups/1/front/rotor/outer_diameter_mm")
+    ->Unit(benchmark::kMillisecond);
 BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, heat, Stage::Heat, "/setups/1/front/rotor/thickness_mm")->Unit(benchmark::kMillisecond);
 
 /// A reading put in: the whole study with its ways out, and what is seen of it painted. So long the window is blocked by Enter.
@@ -133,7 +137,8 @@ void enterToPaintedDrawing(benchmark::State& state, Stage stage, const char* poi
     window.document().undoStack().setClean();
 }
 BENCHMARK_CAPTURE(enterToPaintedDrawing, radialCar, Stage::Centring, "/mock_ups/0/inner_top_mm", radialCar)->Unit(benchmark::kMillisecond);
-BENCHMARK_CAPTURE(enterToPaintedDrawing, longestLists, Stage::WheelRoom, "/setups/1/front/rotor/outer_diameter_mm", longestLists)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(enterToPaintedDrawing, longestLists, Stage::WheelRoom, "/setups/1/front/rotor/outer_diameter_mm", longestLists)
+    ->Unit(benchmark::kMillisecond);
 
 /// A handle dragged back and forth by a millimetre, until the drawing has been painted with it.
 void dragToPaintedDrawing(benchmark::State& state, int place, const char* ending)

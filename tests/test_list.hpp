@@ -20,5 +20,7 @@ int runTests(int argc, char** argv);
 
 } // namespace deepstop::tests
 
-#define DEEPSTOP_TEST(Class) \
-    static const bool entered##Class = (deepstop::tests::testClasses().push_back({ #Class, []() -> std::unique_ptr<QObject> { return std::make_unique<Class>(); } }), true);
+#define DEEPSTOP_TEST(Class)                                                                                                               \
+    static const bool entered##Class =                                                                                                     \
+        (deepstop::tests::testClasses().push_back({ #Class, []() -> std::unique_ptr<QObject> { return std::make_unique<Class>(); } }),     \
+            true);

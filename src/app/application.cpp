@@ -74,7 +74,8 @@ QString saidBy(const std::exception& error)
         return QString::fromStdString(onOneLine(disk->path1().string() + ": " + disk->code().message() + ". Nothing was changed."));
     if (dynamic_cast<const files::Refusal*>(&error))
         return QString::fromUtf8(error.what());
-    return QObject::tr("That went wrong (%1). Nothing was changed; please save under another name to be safe.").arg(QString::fromStdString(onOneLine(error.what())));
+    return QObject::tr("That went wrong (%1). Nothing was changed; please save under another name to be safe.")
+        .arg(QString::fromStdString(onOneLine(error.what())));
 }
 
 } // namespace deepstop::app

@@ -73,7 +73,8 @@ Document::~Document() = default;
 
 QString Document::title() const
 {
-    return path_.isEmpty() ? QString::fromStdString(build().car.name.empty() ? "New build" : build().car.name) : QFileInfo(path_).fileName();
+    return path_.isEmpty() ? QString::fromStdString(build().car.name.empty() ? "New build" : build().car.name)
+                           : QFileInfo(path_).fileName();
 }
 
 void Document::show(std::shared_ptr<const Build> build, Remedies remedies, const Directory* alike)
@@ -169,7 +170,9 @@ void Document::save(const QString& path, Over over)
         files::Holder other;
         auto lock = files::Lock::take(target.toStdString(), {}, &other);
         if (!lock)
-            throw files::Refusal(tr("%1: is open in %2. Save under another name, or close it there first.").arg(path, QString::fromStdString(other.inWords())).toStdString());
+            throw files::Refusal(tr("%1: is open in %2. Save under another name, or close it there first.")
+                                     .arg(path, QString::fromStdString(other.inWords()))
+                                     .toStdString());
         fresh = std::move(*lock);
     }
     if (target == path_ && over == Over::Nothing && QFileInfo::exists(target) && fingerprint(target) != onDisk_)
@@ -190,7 +193,10 @@ void Document::save(const QString& path, Over over)
     emit titleChanged();
 }
 
-std::vector<Difference> Document::differencesOnDisk() const { return differences(*build_, files::loadBuild(path_.toStdString()).build, units_); }
+std::vector<Difference> Document::differencesOnDisk() const
+{
+    return differences(*build_, files::loadBuild(path_.toStdString()).build, units_);
+}
 
 void Document::takeFromDisk()
 {
@@ -228,10 +234,13 @@ void Document::setReading(const std::string& pointer, const Reading& reading)
     }
     // Emptied, a bore, a weighing or a point of a curve goes altogether.
     if (!reading.value)
-        for (const auto& [list, last] : { std::pair { "/pistons_mm/", "" }, std::pair { "/weighings/", "/mass_kg" }, std::pair { "/friction_over_temperature/", "/temperature_degC" }, std::pair { "/barrel/", "/depth_mm" },
-                 std::pair { "/spokes/", "/radius_mm" }, std::pair { "/insets/", "/height_mm" }, std::pair { "/bumps/", "/over_edge_mm" }, std::pair { "/keep_outs/", "/depth_mm" } })
+        for (const auto& [list, last] : { std::pair { "/pistons_mm/", "" }, std::pair { "/weighings/", "/mass_kg" },
+                 std::pair { "/friction_over_temperature/", "/temperature_degC" }, std::pair { "/barrel/", "/depth_mm" },
+                 std::pair { "/spokes/", "/radius_mm" }, std::pair { "/insets/", "/height_mm" }, std::pair { "/bumps/", "/over_edge_mm" },
+                 std::pair { "/keep_outs/", "/depth_mm" } })
             if (pointer.find(list) != std::string::npos && pointer.ends_with(last)) {
-                setBuild(withoutElement(*build_, pointer.substr(0, pointer.size() - std::string_view(last).size())), QString::fromStdString(entry->address.full()));
+                setBuild(withoutElement(*build_, pointer.substr(0, pointer.size() - std::string_view(last).size())),
+                    QString::fromStdString(entry->address.full()));
                 return;
             }
     setBuild(withReading(*build_, pointer, reading), QString::fromStdString(entry->address.full()));

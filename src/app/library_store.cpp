@@ -11,7 +11,8 @@ namespace {
 
 QString shipped()
 {
-    for (const QString& folder : { QStringLiteral(DEEPSTOP_DATA "/library"), QCoreApplication::applicationDirPath() + QStringLiteral("/../share/deepstop/library") })
+    for (const QString& folder :
+        { QStringLiteral(DEEPSTOP_DATA "/library"), QCoreApplication::applicationDirPath() + QStringLiteral("/../share/deepstop/library") })
         if (QFileInfo::exists(folder + QStringLiteral("/parts.json")))
             return folder + QStringLiteral("/parts.json");
     return {};
@@ -19,7 +20,8 @@ QString shipped()
 
 } // namespace
 
-LibraryStore::LibraryStore(QObject* parent) : QObject(parent), path_(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/library.json"))
+LibraryStore::LibraryStore(QObject* parent)
+    : QObject(parent), path_(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/library.json"))
 {
     connect(&loading_, &QFutureWatcherBase::finished, this, &LibraryStore::take);
     connect(&writing_, &QFutureWatcherBase::finished, this, [this] {

@@ -26,11 +26,13 @@ int main(int argc, char** argv)
     const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("open a working copy of the demo build"));
     const QCommandLineOption night(QStringLiteral("night"), QStringLiteral("night colours"));
     const QCommandLineOption us(QStringLiteral("us"), QStringLiteral("US units"));
-    const QCommandLineOption stage(QStringLiteral("stage"), QStringLiteral("begin at a stage: car, parts-bench, wheel-room, centring, heat or stop"), QStringLiteral("name"));
+    const QCommandLineOption stage(QStringLiteral("stage"),
+        QStringLiteral("begin at a stage: car, parts-bench, wheel-room, centring, heat or stop"), QStringLiteral("name"));
     const QCommandLineOption setup(QStringLiteral("setup"), QStringLiteral("judge the setup with this id"), QStringLiteral("id"));
     const QCommandLineOption size(QStringLiteral("size"), QStringLiteral("size of the window, as 1280x800"), QStringLiteral("WxH"));
     const QCommandLineOption bench(QStringLiteral("sheet"), QStringLiteral("which sheet of the stage, from 1"), QStringLiteral("number"));
-    const QCommandLineOption once(QStringLiteral("quit-when-shown"), QStringLiteral("leave as soon as the window has been painted, for timing"));
+    const QCommandLineOption once(
+        QStringLiteral("quit-when-shown"), QStringLiteral("leave as soon as the window has been painted, for timing"));
     options.addOptions({ demo, night, us, stage, setup, size, bench, once });
     options.process(application);
 
@@ -39,14 +41,17 @@ int main(int argc, char** argv)
         std::fprintf(stderr, "deepstop: %s\n", deepstop::onOneLine(why.toStdString()).c_str());
         return 2;
     };
-    const auto named = [&](deepstop::Stage each) { return QString::fromUtf8(nameOf(each).data()).toLower().replace(QLatin1Char(' '), QLatin1Char('-')) == options.value(stage); };
+    const auto named = [&](deepstop::Stage each) {
+        return QString::fromUtf8(nameOf(each).data()).toLower().replace(QLatin1Char(' '), QLatin1Char('-')) == options.value(stage);
+    };
     const auto order = workingOrder();
     if (options.positionalArguments().size() > 1)
         return refuse(QStringLiteral("%1: one build at a time; start it again for the second.").arg(options.positionalArguments().at(1)));
     if (options.isSet(stage) && std::ranges::none_of(order, named))
         return refuse(QStringLiteral("--stage %1: there is no such stage; --help names them.").arg(options.value(stage)));
     const auto parts = options.value(size).split(QLatin1Char('x'));
-    if (options.isSet(size) && (parts.size() != 2 || parts[0].toInt() < 200 || parts[1].toInt() < 200 || parts[0].toInt() > 20000 || parts[1].toInt() > 20000))
+    if (options.isSet(size)
+        && (parts.size() != 2 || parts[0].toInt() < 200 || parts[1].toInt() < 200 || parts[0].toInt() > 20000 || parts[1].toInt() > 20000))
         return refuse(QStringLiteral("--size %1: width and height in points are wanted, as 1280x800.").arg(options.value(size)));
     if (options.isSet(bench) && options.value(bench).toInt() < 1)
         return refuse(QStringLiteral("--sheet %1: a number from 1 is wanted.").arg(options.value(bench)));
@@ -73,13 +78,15 @@ int main(int argc, char** argv)
         window.document().setPair({ {}, options.value(setup).toStdString() });
     // The first window opens inside the screen that is there, its title bar included.
     if (!options.isSet(size))
-        window.resize(window.size().boundedTo(window.screen()->availableSize() - QSize(0, window.style()->pixelMetric(QStyle::PM_TitleBarHeight) + 8)));
+        window.resize(window.size().boundedTo(
+            window.screen()->availableSize() - QSize(0, window.style()->pixelMetric(QStyle::PM_TitleBarHeight) + 8)));
     else
         window.resize(parts[0].toInt(), parts[1].toInt());
     if (options.isSet(stage))
         window.setStage(*std::ranges::find_if(order, named));
     if (options.isSet(bench))
-        window.page(window.stage())->setPlace(std::clamp(options.value(bench).toInt() - 1, 0, std::max(0, window.page(window.stage())->placeCount() - 1)));
+        window.page(window.stage())
+            ->setPlace(std::clamp(options.value(bench).toInt() - 1, 0, std::max(0, window.page(window.stage())->placeCount() - 1)));
     if (!options.isSet(once))
         window.offerRecovery();
     window.show();

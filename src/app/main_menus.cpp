@@ -26,7 +26,8 @@ void MainWindow::makeMenus()
             startNew();
     });
     file->addAction(tr("&Open…"), QKeySequence::Open, this, [this] {
-        const auto path = QFileDialog::getOpenFileName(this, tr("Open a build"), QFileInfo(document_.path()).absolutePath(), tr(fileFilter));
+        const auto path =
+            QFileDialog::getOpenFileName(this, tr("Open a build"), QFileInfo(document_.path()).absolutePath(), tr(fileFilter));
         if (!path.isEmpty() && mayReplace())
             openFile(path);
     });
@@ -44,7 +45,9 @@ void MainWindow::makeMenus()
     file->addSeparator();
     file->addAction(tr("Print a &template…"), QKeySequence::Print, this, [this] { showTemplate(); });
     const auto savePlateAs = [this](bool ring) {
-        const auto path = QFileDialog::getSaveFileName(this, ring ? tr("Save the ring") : tr("Save the bracket"), ring ? QStringLiteral("ring.step") : QStringLiteral("bracket.step"), tr("STEP solid (*.step);;DXF drawing (*.dxf);;PDF drawing (*.pdf);;SVG drawing (*.svg);;STL, fit check only (*.stl)"));
+        const auto path = QFileDialog::getSaveFileName(this, ring ? tr("Save the ring") : tr("Save the bracket"),
+            ring ? QStringLiteral("ring.step") : QStringLiteral("bracket.step"),
+            tr("STEP solid (*.step);;DXF drawing (*.dxf);;PDF drawing (*.pdf);;SVG drawing (*.svg);;STL, fit check only (*.stl)"));
         if (!path.isEmpty())
             savePlate(path, ring);
     };
@@ -84,9 +87,8 @@ void MainWindow::makeMenus()
         units->addAction(action);
     }
     metric_->setChecked(true);
-    view->addAction(tr("&Other units"), QKeySequence(Qt::CTRL | Qt::Key_U), this, [this] {
-        (document_.units() == UnitSystem::Metric ? us_ : metric_)->trigger();
-    });
+    view->addAction(tr("&Other units"), QKeySequence(Qt::CTRL | Qt::Key_U), this,
+        [this] { (document_.units() == UnitSystem::Metric ? us_ : metric_)->trigger(); });
     night_ = view->addAction(tr("&Night colours"), QKeySequence(Qt::CTRL | Qt::Key_D), this, [this](bool on) { setNight(on); });
     night_->setCheckable(true);
     view->addSeparator();
@@ -94,7 +96,8 @@ void MainWindow::makeMenus()
     view->addAction(tr("Zoom &out"), QKeySequence::ZoomOut, this, [this] { page(stage_)->view()->zoomOut(); });
     view->addAction(tr("&Whole sheet"), QKeySequence(Qt::CTRL | Qt::Key_0), this, [this] { page(stage_)->view()->zoomToFit(); });
 
-    for (const auto& [text, keys, by] : { std::tuple { tr("Ne&xt sheet"), QKeySequence(Qt::ALT | Qt::Key_Right), 1 }, std::tuple { tr("&Previous sheet"), QKeySequence(Qt::ALT | Qt::Key_Left), -1 } })
+    for (const auto& [text, keys, by] : { std::tuple { tr("Ne&xt sheet"), QKeySequence(Qt::ALT | Qt::Key_Right), 1 },
+             std::tuple { tr("&Previous sheet"), QKeySequence(Qt::ALT | Qt::Key_Left), -1 } })
         view->addAction(text, keys, this, [this, by = by] {
             if (stage_ != Stage::PartsBench && stage_ != Stage::WheelRoom && stage_ != Stage::Centring)
                 setStage(Stage::PartsBench);
@@ -123,7 +126,8 @@ void MainWindow::makeMenus()
             known.prepend(last);
         known.removeDuplicates();
         bool given = false;
-        const auto address = QInputDialog::getItem(this, tr("Connect an instrument"), tr("Serial port, as /dev/ttyUSB0, or a port of this machine, as 127.0.0.1:7201"), known, 0, true, &given);
+        const auto address = QInputDialog::getItem(this, tr("Connect an instrument"),
+            tr("Serial port, as /dev/ttyUSB0, or a port of this machine, as 127.0.0.1:7201"), known, 0, true, &given);
         if (given && !address.trimmed().isEmpty())
             connectInstrument(address);
     });
@@ -153,8 +157,10 @@ void MainWindow::makeMenus()
     help->addAction(tr("&About Deep Stop"), this, [this] {
         QMessageBox::about(this, tr("About Deep Stop"),
             tr("<p><b>Deep Stop %1</b></p><p>Does it fit, is it centred, is it really better: by how much, and how sure are we?</p>"
-               "<p>Brakes are life-critical. This program advises and never approves. Follow the maker's data and local law; have adapters, machined "
-               "knuckles and altered parts judged by a qualified engineer or licensed mechanic. Turn every wheel by hand before the car moves, and "
+               "<p>Brakes are life-critical. This program advises and never approves. Follow the maker's data and local law; have "
+               "adapters, machined "
+               "knuckles and altered parts judged by a qualified engineer or licensed mechanic. Turn every wheel by hand before the car "
+               "moves, and "
                "test only where it is legal and safe.</p><p>Free software under the GNU General Public License, version 3 or later.</p>")
                 .arg(QCoreApplication::applicationVersion()));
     });

@@ -28,8 +28,9 @@
 namespace deepstop::app {
 
 MainWindow::MainWindow(QWidget* parent)
-    : QMainWindow(parent), rail_(new WorkRail), pages_(new QStackedWidget), slip_(new Slip(document_)), ledger_(new Ledger), notice_(new NoticeBar),
-      car_(new QLineEdit), summary_(new QLabel), before_(new QComboBox), after_(new QComboBox), instrumentBar_(new InstrumentBar(instrument_, this))
+    : QMainWindow(parent), rail_(new WorkRail), pages_(new QStackedWidget), slip_(new Slip(document_)), ledger_(new Ledger),
+      notice_(new NoticeBar), car_(new QLineEdit), summary_(new QLabel), before_(new QComboBox), after_(new QComboBox),
+      instrumentBar_(new InstrumentBar(instrument_, this))
 {
     setWindowIcon(QIcon(QStringLiteral(":/icons/deepstop.svg")));
     setAcceptDrops(true);
@@ -70,8 +71,9 @@ MainWindow::MainWindow(QWidget* parent)
     headerRow->addSpacing(10);
     headerRow->addWidget(summary_, 1);
 
-    for (StagePage* page : std::initializer_list<StagePage*> { new CarPage(document_, this), new BenchPage(document_, this), new WheelPage(document_, library_, this),
-             new CentringPage(document_, this), new HeatPage(document_, this), new StopPage(document_, this) }) {
+    for (StagePage* page : std::initializer_list<StagePage*> { new CarPage(document_, this), new BenchPage(document_, this),
+             new WheelPage(document_, library_, this), new CentringPage(document_, this), new HeatPage(document_, this),
+             new StopPage(document_, this) }) {
         pages_->addWidget(page);
         connect(page, &StagePage::dimensionEntered, slip_, &Slip::setReading);
         connect(page, &StagePage::verdictChosen, slip_, &Slip::choose);
@@ -116,12 +118,15 @@ MainWindow::MainWindow(QWidget* parent)
     connect(&document_, &Document::titleChanged, this, &MainWindow::refreshTitle);
     connect(&document_, &Document::refused, this, [this](const QString& why) { notice_->say(why, true); });
     connect(&document_, &Document::changedOnDisk, this, &MainWindow::askWhose);
-    connect(&document_.recovery(), &Recovery::failed, this, [this](const QString& why) { notice_->say(tr("No copy of this work can be kept for a crash: %1 Save it where there is room.").arg(why), true); });
+    connect(&document_.recovery(), &Recovery::failed, this, [this](const QString& why) {
+        notice_->say(tr("No copy of this work can be kept for a crash: %1 Save it where there is room.").arg(why), true);
+    });
     connect(&document_.recovery(), &Recovery::worksAgain, this, [this] { notice_->say(tr("Copies of this work are kept again."), false); });
     // What stands typed in a line is work, too.
     document_.setTypist([this] {
         const auto* line = qobject_cast<QLineEdit*>(QApplication::focusWidget());
-        return line && line->window() == this && line->isModified() && !line->text().isEmpty() ? Typing { line->objectName(), line->text() } : Typing {};
+        return line && line->window() == this && line->isModified() && !line->text().isEmpty() ? Typing { line->objectName(), line->text() }
+                                                                                               : Typing {};
     });
     connect(qApp, &QApplication::focusChanged, this, [this](QWidget*, QWidget* now) {
         if (auto* line = qobject_cast<QLineEdit*>(now); line && line->window() == this)
@@ -159,7 +164,11 @@ LibraryWindow* MainWindow::showLibrary()
     libraryWindow_->setAxle(axleInHand());
     // What lies on the bench is what is looked for.
     using enum library::Kind;
-    libraryWindow_->setKind(stage_ == Stage::WheelRoom ? Wheel : bench == BenchPage::Caliper ? Caliper : bench == BenchPage::Pads ? Pad : bench == BenchPage::Fittings ? Bracket : Rotor);
+    libraryWindow_->setKind(stage_ == Stage::WheelRoom ? Wheel
+            : bench == BenchPage::Caliper              ? Caliper
+            : bench == BenchPage::Pads                 ? Pad
+            : bench == BenchPage::Fittings             ? Bracket
+                                                       : Rotor);
     libraryWindow_->show();
     libraryWindow_->raise();
     libraryWindow_->activateWindow();
@@ -189,7 +198,10 @@ TemplateWindow* MainWindow::showTemplate()
     return templateWindow_;
 }
 
-Axle MainWindow::axleInHand() const { return stage_ == Stage::PartsBench || stage_ == Stage::WheelRoom || stage_ == Stage::Centring ? page(stage_)->axle() : Axle::Front; }
+Axle MainWindow::axleInHand() const
+{
+    return stage_ == Stage::PartsBench || stage_ == Stage::WheelRoom || stage_ == Stage::Centring ? page(stage_)->axle() : Axle::Front;
+}
 
 WidenWindow* MainWindow::showWidening()
 {
@@ -219,7 +231,8 @@ bool MainWindow::savePlate(const QString& path, bool ring)
         }
         if (!made)
             throw files::Refusal(lacks);
-        solids::writePlate(path.toStdString(), made->plate, made->drawing, document_.units() == UnitSystem::Us ? paper::letter() : paper::a4());
+        solids::writePlate(
+            path.toStdString(), made->plate, made->drawing, document_.units() == UnitSystem::Us ? paper::letter() : paper::a4());
     });
 }
 
@@ -240,12 +253,16 @@ void MainWindow::takeReading(bool again)
     const auto* entry = field ? document_.study().directory->at(field->pointer()) : nullptr;
     const auto steady = instrument_.steady();
     if (!entry || !steady) {
-        notice_->say(!entry ? tr("No dimension waits for a reading: click one, or press F2 for the first.") : tr("Nothing to take: the instrument does not show a stable reading."), true);
+        notice_->say(!entry ? tr("No dimension waits for a reading: click one, or press F2 for the first.")
+                            : tr("Nothing to take: the instrument does not show a stable reading."),
+            true);
         return;
     }
     if (steady->dimension != entry->address.style.dimension) {
-        notice_->say(tr("The %1 shows %2; %3 is %4. Nothing was taken.")
-                         .arg(QString::fromStdString(steady->instrument), QString::fromUtf8(nameOf(steady->dimension).data()), QString::fromStdString(entry->address.label), QString::fromUtf8(nameOf(entry->address.style.dimension).data())),
+        notice_->say(
+            tr("The %1 shows %2; %3 is %4. Nothing was taken.")
+                .arg(QString::fromStdString(steady->instrument), QString::fromUtf8(nameOf(steady->dimension).data()),
+                    QString::fromStdString(entry->address.label), QString::fromUtf8(nameOf(entry->address.style.dimension).data())),
             true);
         return;
     }
@@ -301,7 +318,9 @@ void MainWindow::renameSetup()
 {
     const auto id = document_.study().after.setup->id;
     bool given = false;
-    const auto name = QInputDialog::getText(this, tr("Name of the setup"), tr("Name"), QLineEdit::Normal, QString::fromStdString(document_.study().after.setup->name), &given).trimmed();
+    const auto name = QInputDialog::getText(
+        this, tr("Name of the setup"), tr("Name"), QLineEdit::Normal, QString::fromStdString(document_.study().after.setup->name), &given)
+                          .trimmed();
     if (!given || name.isEmpty())
         return;
     Build build = document_.build();

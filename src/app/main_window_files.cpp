@@ -62,7 +62,9 @@ bool MainWindow::openFile(const QString& path)
         return false;
     setStage(stage_);
     if (const auto holder = document_.heldBy(); !holder.isEmpty())
-        notice_->say(tr("%1 is open in %2. Look and try as you like; to save, close it there first or give it another name.").arg(document_.title(), holder), false);
+        notice_->say(tr("%1 is open in %2. Look and try as you like; to save, close it there first or give it another name.")
+                         .arg(document_.title(), holder),
+            false);
     auto recent = recentFiles();
     recent.removeAll(document_.path());
     recent.prepend(document_.path());
@@ -83,10 +85,13 @@ void MainWindow::refreshRecent()
 {
     recent_->clear();
     for (const QString& path : recentFiles())
-        recent_->addAction(QFileInfo(path).fileName(), this, [this, path] {
-            if (mayReplace())
-                openFile(path);
-        })->setToolTip(path);
+        recent_
+            ->addAction(QFileInfo(path).fileName(), this,
+                [this, path] {
+                    if (mayReplace())
+                        openFile(path);
+                })
+            ->setToolTip(path);
     recent_->setEnabled(!recent_->isEmpty());
 }
 
@@ -94,7 +99,8 @@ bool MainWindow::save() { return document_.path().isEmpty() ? saveAs() : saveTo(
 
 bool MainWindow::saveAs()
 {
-    auto path = QFileDialog::getSaveFileName(this, tr("Save the build"), document_.path().isEmpty() ? document_.title() + QStringLiteral(".deepstop") : document_.path(), tr(fileFilter));
+    auto path = QFileDialog::getSaveFileName(this, tr("Save the build"),
+        document_.path().isEmpty() ? document_.title() + QStringLiteral(".deepstop") : document_.path(), tr(fileFilter));
     if (path.isEmpty())
         return false;
     if (QFileInfo(path).suffix().isEmpty())
@@ -130,15 +136,18 @@ void MainWindow::askWhose()
             return;
         }
         for (std::size_t i = 0; i < found.size() && i < mostNamed; ++i)
-            what += QStringLiteral("\n") + tr("%1: here %2, in the file %3").arg(QString::fromStdString(found[i].what), said(found[i].before), said(found[i].after));
+            what += QStringLiteral("\n")
+                + tr("%1: here %2, in the file %3").arg(QString::fromStdString(found[i].what), said(found[i].before), said(found[i].after));
         if (found.size() > mostNamed)
             what += QStringLiteral("\n") + tr("and %1 more").arg(found.size() - mostNamed);
     } catch (const std::exception& error) {
         what = QStringLiteral("\n") + tr("What is in it now cannot be read: %1").arg(saidBy(error));
     }
     notice_->say(tr("%1 was changed by another program. Whose is to stay?").arg(document_.title()) + what, true,
-        { { tr("Mine: write over the file"), [this] { attempt([this] { document_.save(document_.path(), Document::Over::OthersWork); }); } },
-            { tr("The file's: take it over"), [this] { attempt([this] { document_.takeFromDisk(); }); } }, { tr("Both: save mine elsewhere…"), [this] { saveAs(); } } });
+        { { tr("Mine: write over the file"),
+              [this] { attempt([this] { document_.save(document_.path(), Document::Over::OthersWork); }); } },
+            { tr("The file's: take it over"), [this] { attempt([this] { document_.takeFromDisk(); }); } },
+            { tr("Both: save mine elsewhere…"), [this] { saveAs(); } } });
 }
 
 bool MainWindow::mayReplace()
@@ -150,9 +159,12 @@ bool MainWindow::mayReplace()
         QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
     ask.setObjectName(QStringLiteral("unsaved"));
     switch (ask.exec()) {
-    case QMessageBox::Save: return save();
-    case QMessageBox::Discard: return true;
-    default: return false;
+    case QMessageBox::Save:
+        return save();
+    case QMessageBox::Discard:
+        return true;
+    default:
+        return false;
     }
 }
 
@@ -160,7 +172,9 @@ void MainWindow::offerRecovery(bool asked)
 {
     QStringList damaged;
     const auto found = Recovery::leftBehind(&damaged);
-    const auto aside = damaged.isEmpty() ? QString() : QStringLiteral("\n") + tr("A damaged copy was set aside: %1").arg(damaged.join(QStringLiteral(", ")));
+    const auto aside = damaged.isEmpty()
+        ? QString()
+        : QStringLiteral("\n") + tr("A damaged copy was set aside: %1").arg(damaged.join(QStringLiteral(", ")));
     if (found.isEmpty()) {
         if (!aside.isEmpty() || asked)
             notice_->say(aside.isEmpty() ? tr("There is no unsaved work from an earlier time.") : aside.trimmed(), !aside.isEmpty());
@@ -168,18 +182,20 @@ void MainWindow::offerRecovery(bool asked)
     }
     // One after the other, each by itself.
     const auto& first = found.front();
-    const auto name = first.path.isEmpty() ? (first.car.isEmpty() ? tr("a new build") : first.car) : QStringLiteral("%1 (%2)").arg(first.car, first.path);
-    auto text = tr("Deep Stop ended before this work was saved: %1, as of %2. Take it up again?").arg(name, QLocale().toString(first.kept, QLocale::ShortFormat));
+    const auto name =
+        first.path.isEmpty() ? (first.car.isEmpty() ? tr("a new build") : first.car) : QStringLiteral("%1 (%2)").arg(first.car, first.path);
+    auto text = tr("Deep Stop ended before this work was saved: %1, as of %2. Take it up again?")
+                    .arg(name, QLocale().toString(first.kept, QLocale::ShortFormat));
     if (const QFileInfo file(first.path); !first.path.isEmpty() && file.exists() && file.lastModified() > first.kept)
-        text += QLatin1Char(' ') + tr("Its file was saved later, at %1.").arg(QLocale().toString(file.lastModified(), QLocale::ShortFormat));
+        text +=
+            QLatin1Char(' ') + tr("Its file was saved later, at %1.").arg(QLocale().toString(file.lastModified(), QLocale::ShortFormat));
     if (found.size() > 1)
         text += QLatin1Char(' ') + tr("%1 more are waiting.").arg(found.size() - 1);
     notice_->say(text + aside, false,
-        { { tr("Take it up"), [this, copy = first.copy] { takeUp(copy); } },
-            { tr("Throw it away"), [this, copy = first.copy] {
-                 Recovery::forget(copy);
-                 offerRecovery();
-             } } });
+        { { tr("Take it up"), [this, copy = first.copy] { takeUp(copy); } }, { tr("Throw it away"), [this, copy = first.copy] {
+                                                                                  Recovery::forget(copy);
+                                                                                  offerRecovery();
+                                                                              } } });
 }
 
 void MainWindow::takeUp(const QString& copy)
@@ -227,7 +243,8 @@ void MainWindow::dropEvent(QDropEvent* event)
 QString MainWindow::demoFolder()
 {
     // Beside the program when run from its build tree, else where it was installed.
-    for (const QString& folder : { QStringLiteral(DEEPSTOP_DATA "/demo"), QCoreApplication::applicationDirPath() + QStringLiteral("/../share/deepstop/demo") })
+    for (const QString& folder :
+        { QStringLiteral(DEEPSTOP_DATA "/demo"), QCoreApplication::applicationDirPath() + QStringLiteral("/../share/deepstop/demo") })
         if (QDir(folder).exists())
             return folder;
     return {};

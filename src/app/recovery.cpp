@@ -20,8 +20,9 @@ QString folder() { return QStandardPaths::writableLocation(QStandardPaths::AppDa
 QString write(const QString& path, const Kept& what)
 {
     try {
-        files::replaceFile(path.toStdString(), files::writeCopy({ { *what.build, what.unknown }, what.path.toStdString(), what.onDisk.toHex().toStdString(), what.typing.field.toStdString(),
-                                                    what.typing.text.toStdString() }));
+        files::replaceFile(path.toStdString(),
+            files::writeCopy({ { *what.build, what.unknown }, what.path.toStdString(), what.onDisk.toHex().toStdString(),
+                what.typing.field.toStdString(), what.typing.text.toStdString() }));
         return {};
     } catch (const std::exception& error) {
         return QString::fromUtf8(error.what());
@@ -112,7 +113,8 @@ Kept Recovery::read(const QString& copy)
     try {
         auto read = files::parseCopy(text);
         return { std::make_shared<const Build>(std::move(read.file.build)), std::move(read.file.unknown), QString::fromStdString(read.path),
-            QByteArray::fromHex(QByteArray::fromStdString(read.onDisk)), { QString::fromStdString(read.typedAt), QString::fromStdString(read.typed) } };
+            QByteArray::fromHex(QByteArray::fromStdString(read.onDisk)),
+            { QString::fromStdString(read.typedAt), QString::fromStdString(read.typed) } };
     } catch (const files::Refusal& refusal) {
         throw files::Refusal(where + ": " + refusal.what());
     }

@@ -80,7 +80,8 @@ int main(int argc, char** argv)
     std::string values;
     app.add_option("INSTRUMENT", scene.instrument, "vernier, scale, dial-gauge or thermometer")->required();
     app.add_option("--tcp", port, "listen on this port of 127.0.0.1 (0: any) instead of a pseudo-terminal")->check(CLI::Range(0, 65535));
-    app.add_option("--values", scene.values, "values one after another, in mm, kg or °C; the next comes when the reading was taken")->delimiter(',');
+    app.add_option("--values", scene.values, "values one after another, in mm, kg or °C; the next comes when the reading was taken")
+        ->delimiter(',');
     app.add_option("--noise", scene.noise, "standard deviation")->check(CLI::NonNegativeNumber);
     app.add_option("--drift", scene.drift, "per second");
     app.add_option("--drop-outs", scene.dropOuts, "part of the lines that never come, 0 to 1")->check(CLI::Range(0.0, 1.0));
@@ -103,7 +104,8 @@ int main(int argc, char** argv)
         return refused;
     }
     if (!kindOf(scene.instrument)) {
-        std::cerr << "deepstop-bench: “" << deepstop::shortened(scene.instrument) << "”: vernier, scale, dial-gauge or thermometer is wanted.\n";
+        std::cerr << "deepstop-bench: “" << deepstop::shortened(scene.instrument)
+                  << "”: vernier, scale, dial-gauge or thermometer is wanted.\n";
         return refused;
     }
     std::signal(SIGPIPE, SIG_IGN);
@@ -134,7 +136,9 @@ int main(int argc, char** argv)
             const bool listens = end < 0;
             pollfd wait { listens ? listening : end, static_cast<short>(POLLIN | (!listens && !waiting.empty() ? POLLOUT : 0)), 0 };
             // Nothing is due while it is stalled or while nobody takes what is waiting.
-            const double rest = flood && !listens && !stalled && waiting.empty() ? 0 : listens || stalled || !waiting.empty() ? longestWait : std::clamp(due - now(), 0.0, longestWait);
+            const double rest = flood && !listens && !stalled && waiting.empty() ? 0
+                : listens || stalled || !waiting.empty()                         ? longestWait
+                                                                                 : std::clamp(due - now(), 0.0, longestWait);
             if (poll(&wait, 1, static_cast<int>(std::ceil(rest * 1000))) < 0 && errno != EINTR)
                 throw std::runtime_error(std::string("cannot wait: ") + std::strerror(errno));
             if (listens) {

@@ -13,7 +13,10 @@ void Subject::addTo(CLI::App& command)
     command.add_flag("--us", us, "in US units");
 }
 
-void Subject::addAxleTo(CLI::App& command) { command.add_option("--axle", axle, "front or rear")->check(CLI::IsMember({ "front", "rear" })); }
+void Subject::addAxleTo(CLI::App& command)
+{
+    command.add_option("--axle", axle, "front or rear")->check(CLI::IsMember({ "front", "rear" }));
+}
 
 Study Subject::studied() const
 {

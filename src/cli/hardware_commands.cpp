@@ -25,8 +25,11 @@ std::string pile(const centring::Stack& stack, UnitSystem system)
 
 nlohmann::ordered_json planJson(const centring::Plan& plan)
 {
-    const auto stack = [](const centring::Stack& s) { return nlohmann::ordered_json { { "shims_m", s.shims }, { "total_m", s.total }, { "residual_m", s.residual } }; };
-    nlohmann::ordered_json out { { "possible", plan.possible }, { "top", stack(plan.top) }, { "bottom", stack(plan.bottom) }, { "remaining_axial_m", plan.remaining.axial }, { "remaining_tilt", plan.remaining.tilt } };
+    const auto stack = [](const centring::Stack& s) {
+        return nlohmann::ordered_json { { "shims_m", s.shims }, { "total_m", s.total }, { "residual_m", s.residual } };
+    };
+    nlohmann::ordered_json out { { "possible", plan.possible }, { "top", stack(plan.top) }, { "bottom", stack(plan.bottom) },
+        { "remaining_axial_m", plan.remaining.axial }, { "remaining_tilt", plan.remaining.tilt } };
     if (plan.radialTop && plan.radialBottom) {
         out["radial_top"] = stack(*plan.radialTop);
         out["radial_bottom"] = stack(*plan.radialBottom);
@@ -52,8 +55,11 @@ int centre(const Subject& subject, bool asJson)
                 code = bad;
         if (asJson) {
             nlohmann::ordered_json corner { { "corner", where }, { "level", v ? nameOf(v->level) : "unproven" } };
-            for (const auto& [key, figure] : { std::pair { "axial", &r.axial }, std::pair { "tilt", &r.tilt }, std::pair { "pad_edge", &r.padEdge } })
-                corner[key] = figure->value ? nlohmann::ordered_json { { "value_m", *figure->value }, { "worst_case_m", figure->worstCase }, { "root_sum_square_m", figure->rootSumSquare } } : nlohmann::ordered_json();
+            for (const auto& [key, figure] :
+                { std::pair { "axial", &r.axial }, std::pair { "tilt", &r.tilt }, std::pair { "pad_edge", &r.padEdge } })
+                corner[key] = figure->value ? nlohmann::ordered_json { { "value_m", *figure->value }, { "worst_case_m", figure->worstCase },
+                    { "root_sum_square_m", figure->rootSumSquare } }
+                                            : nlohmann::ordered_json();
             corner["plan"] = r.plan ? planJson(*r.plan) : nlohmann::ordered_json();
             corner["proven_best"] = r.unproven.empty();
             corner["next"] = r.next ? planJson(*r.next) : nlohmann::ordered_json();
@@ -69,9 +75,11 @@ int centre(const Subject& subject, bool asJson)
             std::cout << fmt::format("          the shims are the best {}\n", r.unproven);
         for (const auto* plan : { &r.plan, &r.next })
             if (*plan && !(v && v->level == Level::Good)) {
-                std::cout << fmt::format("          {} top {}, bottom {}", plan == &r.plan ? "put in:" : "or:    ", pile((*plan)->top, system), pile((*plan)->bottom, system));
+                std::cout << fmt::format("          {} top {}, bottom {}",
+                    plan == &r.plan ? "put in:" : "or:    ", pile((*plan)->top, system), pile((*plan)->bottom, system));
                 if ((*plan)->radialTop && (*plan)->radialBottom)
-                    std::cout << fmt::format("; under the studs top {}, bottom {}", pile(*(*plan)->radialTop, system), pile(*(*plan)->radialBottom, system));
+                    std::cout << fmt::format(
+                        "; under the studs top {}, bottom {}", pile(*(*plan)->radialTop, system), pile(*(*plan)->radialBottom, system));
                 std::cout << fmt::format("; leaves {}\n", print((*plan)->remaining.axial, style::fine, system));
             }
     }
@@ -119,8 +127,10 @@ int makeBracket(const BracketOptions& o)
         const auto say = [&](double length) { return print(length, style::fine, study.system); };
         std::cout << fmt::format("plate {} thick, {} of metal between holes, {} to its edge\n", say(a.thickness), say(a.wall), say(a.edge));
         for (const bracket::Hole& hole : a.holes)
-            std::cout << fmt::format("{}: {} across, {} from the axis, Ø {}\n", hole.toKnuckle ? "to the knuckle" : "to the caliper", say(hole.x), say(hole.y), say(hole.diameter));
-        std::cout << fmt::format("bolts {}: friction holds {:.2f} times the brake's torque, shear {:.1f} times\n", bracket.bolts, bracket.slipMargin, bracket.shearMargin);
+            std::cout << fmt::format("{}: {} across, {} from the axis, Ø {}\n", hole.toKnuckle ? "to the knuckle" : "to the caliper",
+                say(hole.x), say(hole.y), say(hole.diameter));
+        std::cout << fmt::format("bolts {}: friction holds {:.2f} times the brake's torque, shear {:.1f} times\n", bracket.bolts,
+            bracket.slipMargin, bracket.shearMargin);
         for (const auto& fault : bracket.faults)
             std::cout << "look: " << fault << "\n";
         made = drawingOfBracket(study, o.subject.onAxle(), a, today());
@@ -129,7 +139,8 @@ int makeBracket(const BracketOptions& o)
         solids::writePlate(path, made->plate, made->drawing, o.paper == "letter" ? paper::letter() : paper::a4());
         std::cout << path << "\n";
     }
-    std::cout << "To be judged by a qualified engineer before it is made or driven; bending is not proven here. An STL is for a fit check in plastic only.\n";
+    std::cout << "To be judged by a qualified engineer before it is made or driven; bending is not proven here. An STL is for a fit check "
+                 "in plastic only.\n";
     return fine;
 }
 
@@ -137,18 +148,22 @@ int makeBracket(const BracketOptions& o)
 
 void addHardwareCommands(CLI::App& app, int& code)
 {
-    auto* centring = app.add_subcommand("centre", "Where every mocked-up caliper stands, and the shims for all of them from the one drawer. Exit 1 where one is beyond use");
+    auto* centring = app.add_subcommand("centre",
+        "Where every mocked-up caliper stands, and the shims for all of them from the one drawer. Exit 1 where one is beyond use");
     auto subject = std::make_shared<Subject>();
     auto json = std::make_shared<bool>(false);
     subject->addTo(*centring);
     centring->add_flag("--json", *json, "as JSON, in SI");
     centring->callback([subject, json, &code] { code = centre(*subject, *json); });
 
-    auto* plate = app.add_subcommand("bracket", "An adapter bracket for this caliper on this knuckle, or the ring behind the rotor, to be made");
+    auto* plate =
+        app.add_subcommand("bracket", "An adapter bracket for this caliper on this knuckle, or the ring behind the rotor, to be made");
     auto o = std::make_shared<BracketOptions>();
     o->subject.addTo(*plate);
     o->subject.addAxleTo(*plate);
-    for (const auto& [option, help] : { std::pair { "--step", "write a STEP solid" }, std::pair { "--dxf", "write a DXF in millimetres" }, std::pair { "--stl", "write an STL of a copy in plastic, for a fit check only" }, std::pair { "--pdf", "write a dimensioned drawing" }, std::pair { "--svg", "write an SVG" } })
+    for (const auto& [option, help] : { std::pair { "--step", "write a STEP solid" }, std::pair { "--dxf", "write a DXF in millimetres" },
+             std::pair { "--stl", "write an STL of a copy in plastic, for a fit check only" },
+             std::pair { "--pdf", "write a dimensioned drawing" }, std::pair { "--svg", "write an SVG" } })
         plate->add_option_function<std::string>(
             option,
             [o, ending = std::string(option).replace(0, 2, ".")](const std::string& path) {

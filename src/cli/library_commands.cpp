@@ -46,19 +46,23 @@ int importPartsFrom(const ImportOptions& o)
     if (!into.empty())
         files::addToLibrary(into, import.parts, patience);
     if (asJson) {
-        nlohmann::ordered_json out = { { "kind", nameOf(plan.kind) }, { "taken", import.taken }, { "refused", nlohmann::ordered_json::array() }, { "columns", nlohmann::ordered_json::array() } };
+        nlohmann::ordered_json out = { { "kind", nameOf(plan.kind) }, { "taken", import.taken },
+            { "refused", nlohmann::ordered_json::array() }, { "columns", nlohmann::ordered_json::array() } };
         for (const auto& column : plan.columns)
-            out["columns"].push_back({ { "header", onOneLine(column.header) }, { "field", column.key }, { "unit", column.unit ? column.unit->symbol : "" } });
+            out["columns"].push_back(
+                { { "header", onOneLine(column.header) }, { "field", column.key }, { "unit", column.unit ? column.unit->symbol : "" } });
         for (const auto& line : import.refused)
             out["refused"].push_back({ { "line", line.line }, { "why", line.why } });
         std::cout << out.dump(2) << "\n";
         return import.refused.empty() ? fine : bad;
     }
     for (const auto& column : plan.columns)
-        std::cout << onOneLine(column.header) << (column.key.empty() ? " is passed over" : " → " + column.key) << (column.unit && !column.unit->symbol.empty() ? ", plain numbers in " + std::string(column.unit->symbol) : "") << "\n";
+        std::cout << onOneLine(column.header) << (column.key.empty() ? " is passed over" : " → " + column.key)
+                  << (column.unit && !column.unit->symbol.empty() ? ", plain numbers in " + std::string(column.unit->symbol) : "") << "\n";
     for (const auto& line : import.refused)
         std::cout << "line " << line.line << ": " << line.why << "\n";
-    std::cout << import.taken << " " << nameOf(plan.kind) << (import.taken == 1 ? "" : "s") << " taken" << (into.empty() ? "" : " into " + into) << ", " << import.refused.size() << " lines refused.\n";
+    std::cout << import.taken << " " << nameOf(plan.kind) << (import.taken == 1 ? "" : "s") << " taken"
+              << (into.empty() ? "" : " into " + into) << ", " << import.refused.size() << " lines refused.\n";
     return import.refused.empty() ? fine : bad;
 }
 

@@ -38,24 +38,41 @@ std::string_view siUnit(const Style& style)
 {
     switch (style.dimension) {
     case Dimension::Number:
-    case Dimension::Share: return "1";
-    case Dimension::Length: return "m";
-    case Dimension::Area: return "m²";
-    case Dimension::Volume: return "m³";
-    case Dimension::Angle: return "rad";
-    case Dimension::Inertia: return "kg·m²";
-    case Dimension::Mass: return "kg";
-    case Dimension::Force: return "N";
-    case Dimension::Torque: return "N·m";
-    case Dimension::Pressure: return "Pa";
+    case Dimension::Share:
+        return "1";
+    case Dimension::Length:
+        return "m";
+    case Dimension::Area:
+        return "m²";
+    case Dimension::Volume:
+        return "m³";
+    case Dimension::Angle:
+        return "rad";
+    case Dimension::Inertia:
+        return "kg·m²";
+    case Dimension::Mass:
+        return "kg";
+    case Dimension::Force:
+        return "N";
+    case Dimension::Torque:
+        return "N·m";
+    case Dimension::Pressure:
+        return "Pa";
     case Dimension::Temperature:
-    case Dimension::TemperatureRise: return "K";
-    case Dimension::Speed: return "m/s";
-    case Dimension::Acceleration: return "m/s²";
-    case Dimension::Time: return "s";
-    case Dimension::Energy: return "J";
-    case Dimension::HeatCapacity: return "J/K";
-    case Dimension::SpecificHeat: return "J/kgK";
+    case Dimension::TemperatureRise:
+        return "K";
+    case Dimension::Speed:
+        return "m/s";
+    case Dimension::Acceleration:
+        return "m/s²";
+    case Dimension::Time:
+        return "s";
+    case Dimension::Energy:
+        return "J";
+    case Dimension::HeatCapacity:
+        return "J/K";
+    case Dimension::SpecificHeat:
+        return "J/kgK";
     }
     return "";
 }
@@ -84,10 +101,12 @@ Json named(const sums::Named& values)
 
 std::string studySheet(const Study& study)
 {
-    std::string out = fmt::format("{}: {} against {}\n{}\n\n", study.build->car.name, study.after.setup->name, study.before.setup->name, study.summary);
+    std::string out =
+        fmt::format("{}: {} against {}\n{}\n\n", study.build->car.name, study.after.setup->name, study.before.setup->name, study.summary);
     out += fmt::format("{:<26}{:>14}   {:<14}{}\n", "", "before", "after", "");
     for (const LedgerLine& l : study.ledger)
-        out += fmt::format("{:<26}{:>14} → {:<14}{}\n", l.title, shown(l.before, l.style, study.system), shown(l.after, l.style, study.system), l.word);
+        out += fmt::format(
+            "{:<26}{:>14} → {:<14}{}\n", l.title, shown(l.before, l.style, study.system), shown(l.after, l.style, study.system), l.word);
     std::optional<Stage> stage;
     bool cautioned = false;
     for (const Verdict& v : study.verdicts) {
@@ -103,7 +122,11 @@ std::string studySheet(const Study& study)
             std::string costs;
             for (const auto& cost : r.costs)
                 costs += "; " + cost;
-            out += fmt::format("            cure: {}:{}{}\n", r.title, r.gap.value ? fmt::format(" {} {}", v.stage == Stage::PartsBench ? "then" : "gap", print(*r.gap.value, v.style, study.system)) : "", costs);
+            out += fmt::format("            cure: {}:{}{}\n", r.title,
+                r.gap.value
+                    ? fmt::format(" {} {}", v.stage == Stage::PartsBench ? "then" : "gap", print(*r.gap.value, v.style, study.system))
+                    : "",
+                costs);
         }
         cautioned = cautioned || !v.caution.empty();
     }
@@ -115,8 +138,9 @@ std::string studySheet(const Study& study)
                 q.verdicts.size() == 1 ? "verdict hangs" : "verdicts hang");
         }
     }
-    out += "\nThis program advises; it approves nothing. Brakes are life-critical: follow the maker's data and local law, have altered parts\n"
-           "judged by a qualified engineer or licensed mechanic, turn every wheel by hand before the car moves.\n";
+    out +=
+        "\nThis program advises; it approves nothing. Brakes are life-critical: follow the maker's data and local law, have altered parts\n"
+        "judged by a qualified engineer or licensed mechanic, turn every wheel by hand before the car moves.\n";
     return out;
 }
 
@@ -127,20 +151,23 @@ Json studyJson(const Study& study)
         auto remedies = Json::array();
         for (const Remedy& r : v.remedies)
             remedies.push_back({ { "title", r.title }, { "gap", figureJson(study, r.gap) }, { "costs", r.costs } });
-        verdicts.push_back({ { "id", v.id }, { "stage", nameOf(v.stage) }, { "title", v.title }, { "level", nameOf(v.level) }, { "reason", v.reason },
-            { "unit", siUnit(v.style) }, { "figure", figureJson(study, v.figure) }, { "wanted", v.wanted ? Json(*v.wanted) : Json() },
-            { "remedies", std::move(remedies) }, { "lacks_in_words", v.lacksInWords }, { "method", v.method }, { "source", v.source },
-            { "caution", v.caution } });
+        verdicts.push_back({ { "id", v.id }, { "stage", nameOf(v.stage) }, { "title", v.title }, { "level", nameOf(v.level) },
+            { "reason", v.reason }, { "unit", siUnit(v.style) }, { "figure", figureJson(study, v.figure) },
+            { "wanted", v.wanted ? Json(*v.wanted) : Json() }, { "remedies", std::move(remedies) }, { "lacks_in_words", v.lacksInWords },
+            { "method", v.method }, { "source", v.source }, { "caution", v.caution } });
     }
     auto ledger = Json::array();
     for (const LedgerLine& l : study.ledger)
         ledger.push_back({ { "id", l.id }, { "title", l.title }, { "unit", siUnit(l.style) }, { "before", figureJson(study, l.before) },
-            { "after", figureJson(study, l.after) }, { "change", figureJson(study, l.change) }, { "level", nameOf(l.level) }, { "word", l.word } });
+            { "after", figureJson(study, l.after) }, { "change", figureJson(study, l.change) }, { "level", nameOf(l.level) },
+            { "word", l.word } });
     auto questions = Json::array();
     for (const Question& q : study.questions)
-        questions.push_back({ { "pointer", q.address.pointer }, { "label", q.address.full() }, { "missing", q.missing }, { "verdicts", q.verdicts } });
+        questions.push_back(
+            { { "pointer", q.address.pointer }, { "label", q.address.full() }, { "missing", q.missing }, { "verdicts", q.verdicts } });
     return { { "study", 1 }, { "car", study.build->car.name }, { "before", study.before.setup->id }, { "after", study.after.setup->id },
-        { "summary", study.summary }, { "ledger", std::move(ledger) }, { "verdicts", std::move(verdicts) }, { "questions", std::move(questions) } };
+        { "summary", study.summary }, { "ledger", std::move(ledger) }, { "verdicts", std::move(verdicts) },
+        { "questions", std::move(questions) } };
 }
 
 std::string answerSheet(const sums::Answer& answer)
@@ -165,8 +192,11 @@ std::string sumsSheet()
     for (const auto& sum : sums::allSums()) {
         out += fmt::format("{}: {}\n", sum.name, sum.summary);
         for (const auto& key : sum.keys)
-            out += fmt::format("  {:<26}{}{}{}\n", std::string(key.name) + "=", key.help, key.plainUnit.empty() ? "" : fmt::format("; plain number: {}", key.plainUnit),
-                !key.otherwise.empty() ? fmt::format("; default {}", key.otherwise) : key.required ? "" : "; may be left out");
+            out += fmt::format("  {:<26}{}{}{}\n", std::string(key.name) + "=", key.help,
+                key.plainUnit.empty() ? "" : fmt::format("; plain number: {}", key.plainUnit),
+                !key.otherwise.empty() ? fmt::format("; default {}", key.otherwise)
+                    : key.required     ? ""
+                                       : "; may be left out");
         for (const auto& result : sum.results)
             out += fmt::format("  → {:<24}{}\n", result.name, result.help);
         out += fmt::format("  source: {}\n\n", sum.source);
@@ -180,11 +210,13 @@ Json sumsJson()
     for (const auto& sum : sums::allSums()) {
         auto keys = Json::array();
         for (const auto& key : sum.keys)
-            keys.push_back({ { "name", key.name }, { "unit", key.plainUnit }, { "si_key", key.siKey }, { "default", key.otherwise }, { "required", key.required }, { "help", key.help } });
+            keys.push_back({ { "name", key.name }, { "unit", key.plainUnit }, { "si_key", key.siKey }, { "default", key.otherwise },
+                { "required", key.required }, { "help", key.help } });
         auto results = Json::array();
         for (const auto& result : sum.results)
             results.push_back({ { "name", result.name }, { "help", result.help } });
-        list.push_back({ { "name", sum.name }, { "summary", sum.summary }, { "keys", std::move(keys) }, { "results", std::move(results) }, { "source", sum.source } });
+        list.push_back({ { "name", sum.name }, { "summary", sum.summary }, { "keys", std::move(keys) }, { "results", std::move(results) },
+            { "source", sum.source } });
     }
     return list;
 }

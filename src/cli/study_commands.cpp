@@ -40,7 +40,8 @@ int ask(const Subject& subject, bool letter, bool sheet, bool asJson)
     if (asJson) {
         auto list = nlohmann::ordered_json::array();
         for (const auto& one : report::asksOf(result))
-            list.push_back({ { "pointer", one.pointer }, { "what", one.what }, { "now", one.now }, { "take_with", one.instrument }, { "verdicts", one.verdicts }, { "vendor_knows", one.vendorKnows } });
+            list.push_back({ { "pointer", one.pointer }, { "what", one.what }, { "now", one.now }, { "take_with", one.instrument },
+                { "verdicts", one.verdicts }, { "vendor_knows", one.vendorKnows } });
         std::cout << list.dump(2) << "\n";
     } else if (letter) {
         std::cout << report::vendorLetter(result);
@@ -64,7 +65,8 @@ int check(const std::string& path)
 
 void addStudyCommands(CLI::App& app, int& code)
 {
-    auto* studied = app.add_subcommand("study", "Every result and verdict of a build. Exit 0: nothing hits or stops; 1: something does; 2: bad input");
+    auto* studied =
+        app.add_subcommand("study", "Every result and verdict of a build. Exit 0: nothing hits or stops; 1: something does; 2: bad input");
     auto subject = std::make_shared<Subject>();
     auto json = std::make_shared<bool>(false);
     subject->addTo(*studied);

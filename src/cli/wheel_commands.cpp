@@ -35,7 +35,8 @@ double barRead(const std::string& text, const char* option)
     if (!parsed)
         throw files::Refusal(std::string(option) + ": " + parsed.refusal);
     if (*parsed.value < 0.08 || *parsed.value > 0.125)
-        throw files::Refusal(std::string(option) + ": the bar is 100 mm; no printer makes that of it. Measure again, between the outer ticks.");
+        throw files::Refusal(
+            std::string(option) + ": the bar is 100 mm; no printer makes that of it. Measure again, between the outer ticks.");
     return *parsed.value;
 }
 
@@ -45,7 +46,8 @@ int writeTemplate(const TemplateOptions& o)
         throw files::Refusal("template: say where to, with --pdf, --svg or --dxf.");
     const paper::BarsRead read { barRead(o.across, "--bar-across"), barRead(o.down, "--bar-down") };
     const Study study = o.subject.studied();
-    const auto made = o.shield ? report::shieldDrawing(study, o.subject.onAxle(), today()) : report::caliperTemplate(study, o.subject.onAxle(), today());
+    const auto made =
+        o.shield ? report::shieldDrawing(study, o.subject.onAxle(), today()) : report::caliperTemplate(study, o.subject.onAxle(), today());
     if (!made.drawing)
         throw files::Refusal(o.subject.path + ": " + made.lacks);
     const auto size = o.paper == "letter" ? paper::letter() : paper::a4();
@@ -55,7 +57,10 @@ int writeTemplate(const TemplateOptions& o)
         if (!path.ends_with(ending))
             throw files::Refusal(path + ": the name has to end in " + ending + ".");
         files::writePaper(path, *made.drawing, size, read);
-        std::cout << path << (std::string(ending) == ".pdf" ? fmt::format(": {} of {}", paper::pagesOf(*made.drawing, size, read).size(), size.name) : std::string()) << "\n";
+        std::cout << path
+                  << (std::string(ending) == ".pdf" ? fmt::format(": {} of {}", paper::pagesOf(*made.drawing, size, read).size(), size.name)
+                                                    : std::string())
+                  << "\n";
     }
     return fine;
 }
@@ -70,15 +75,19 @@ struct FitOptions {
 
 std::string said(const Figure& gap, UnitSystem system)
 {
-    return gap.value ? fmt::format("{} ±{}", print(*gap.value, style::gap, system), figure(gap.worstCase, style::gap, system)) : "not known";
+    return gap.value ? fmt::format("{} ±{}", print(*gap.value, style::gap, system), figure(gap.worstCase, style::gap, system))
+                     : "not known";
 }
 
 nlohmann::ordered_json gapsJson(const std::array<Figure, wheelGaps.size()>& gaps)
 {
     nlohmann::ordered_json out;
-    for (const auto& [which, key] : { std::pair { WheelGap::Barrel, "barrel" }, std::pair { WheelGap::Insets, "insets" }, std::pair { WheelGap::Spokes, "spokes" } }) {
+    for (const auto& [which, key] :
+        { std::pair { WheelGap::Barrel, "barrel" }, std::pair { WheelGap::Insets, "insets" }, std::pair { WheelGap::Spokes, "spokes" } }) {
         const Figure& gap = gaps[static_cast<std::size_t>(which)];
-        out[key] = gap.value ? nlohmann::ordered_json { { "gap_m", *gap.value }, { "worst_case_m", gap.worstCase }, { "root_sum_square_m", gap.rootSumSquare }, { "proven", !gap.provisional() } } : nlohmann::ordered_json();
+        out[key] = gap.value ? nlohmann::ordered_json { { "gap_m", *gap.value }, { "worst_case_m", gap.worstCase },
+            { "root_sum_square_m", gap.rootSumSquare }, { "proven", !gap.provisional() } }
+                             : nlohmann::ordered_json();
     }
     return out;
 }
@@ -107,21 +116,31 @@ int showFit(const FitOptions& o)
             if (c.wheel == corner.wheel && isBad(c.level))
                 code = bad;
             if (o.json) {
-                out["wheels"].push_back({ { "id", c.wheel->id }, { "name", c.wheel->name }, { "of_build", c.ofBuild }, { "level", nameOf(c.level) }, { "gaps", gapsJson(c.gaps) },
+                out["wheels"].push_back({ { "id", c.wheel->id }, { "name", c.wheel->name }, { "of_build", c.ofBuild },
+                    { "level", nameOf(c.level) }, { "gaps", gapsJson(c.gaps) },
                     { "effective_offset_m", c.offset ? nlohmann::ordered_json(*c.offset) : nlohmann::ordered_json() } });
                 continue;
             }
-            std::cout << fmt::format("{:<9} {}{}. Barrel {}, spokes {}{}{}\n", nameOf(c.level), c.wheel->name, c.wheel == corner.wheel ? " (on this axle now)" : c.ofBuild ? "" : " (parts library)",
-                said(c.gaps[0], system), said(c.gaps[2], system), c.wheel->insets.empty() ? "" : ", weights and valve " + said(c.gaps[1], system),
+            std::cout << fmt::format("{:<9} {}{}. Barrel {}, spokes {}{}{}\n", nameOf(c.level), c.wheel->name,
+                c.wheel == corner.wheel ? " (on this axle now)"
+                    : c.ofBuild         ? ""
+                                        : " (parts library)",
+                said(c.gaps[0], system), said(c.gaps[2], system),
+                c.wheel->insets.empty() ? "" : ", weights and valve " + said(c.gaps[1], system),
                 c.offset ? ", effective offset " + print(*c.offset, style::gap, system) : "");
         }
         const auto offsets = offsetRange(study, axle);
         const auto smallest = smallestWheel(study, axle, shelf);
         const auto largest = largestRotor(study, axle);
         if (o.json) {
-            out["offsets"] = offsets.offsets ? nlohmann::ordered_json { { "from_m", offsets.offsets->first }, { "to_m", offsets.offsets->second } } : nlohmann::ordered_json { { "why_not", offsets.why } };
-            out["largest_rotor"] = largest.diameter ? nlohmann::ordered_json { { "diameter_m", *largest.diameter } } : nlohmann::ordered_json { { "why_not", largest.why } };
-            out["smallest_wheel"] = { { "impossible_to", smallest.impossible ? nlohmann::ordered_json(*smallest.impossible) : nlohmann::ordered_json() }, { "proven", smallest.proven ? nlohmann::ordered_json(smallest.proven->id) : nlohmann::ordered_json() } };
+            out["offsets"] = offsets.offsets
+                ? nlohmann::ordered_json { { "from_m", offsets.offsets->first }, { "to_m", offsets.offsets->second } }
+                : nlohmann::ordered_json { { "why_not", offsets.why } };
+            out["largest_rotor"] = largest.diameter ? nlohmann::ordered_json { { "diameter_m", *largest.diameter } }
+                                                    : nlohmann::ordered_json { { "why_not", largest.why } };
+            out["smallest_wheel"] = { { "impossible_to",
+                                          smallest.impossible ? nlohmann::ordered_json(*smallest.impossible) : nlohmann::ordered_json() },
+                { "proven", smallest.proven ? nlohmann::ordered_json(smallest.proven->id) : nlohmann::ordered_json() } };
         } else {
             std::cout << "\n" << inWords(offsets, system) << "\n" << inWords(largest, system) << "\n" << inWords(smallest) << "\n";
         }
@@ -132,7 +151,8 @@ int showFit(const FitOptions& o)
             std::cout << (cures.empty() ? "\nNo cure found, or none needed.\n" : "\nWhat would give room:\n");
         for (const Cure& cure : cures) {
             if (o.json) {
-                out["cures"].push_back({ { "title", cure.title }, { "level", nameOf(cure.level) }, { "gaps", gapsJson(cure.gaps) }, { "costs", cure.costs } });
+                out["cures"].push_back(
+                    { { "title", cure.title }, { "level", nameOf(cure.level) }, { "gaps", gapsJson(cure.gaps) }, { "costs", cure.costs } });
                 continue;
             }
             std::cout << "  " << cure.title << ":";
@@ -163,7 +183,8 @@ void addWheelCommands(CLI::App& app, int& code)
     make->add_flag("--shield", t->shield, "the dust shield's cutting line instead");
     make->callback([t, &code] { code = writeTemplate(*t); });
 
-    auto* fit = app.add_subcommand("fit", "Which wheels clear, what would give room, and how far one can go. Exit 1 where the wheel on the axle hits");
+    auto* fit = app.add_subcommand(
+        "fit", "Which wheels clear, what would give room, and how far one can go. Exit 1 where the wheel on the axle hits");
     auto f = std::make_shared<FitOptions>();
     f->subject.addTo(*fit);
     f->subject.addAxleTo(*fit);

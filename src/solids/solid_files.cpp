@@ -47,7 +47,8 @@ TopoDS_Shape solidOf(const bracket::Plate& plate)
     // The kernel is given nothing that no plate can be: it might never end.
     constexpr double farthest = 5;
     const auto sound = [](double length) { return std::abs(length) <= farthest; };
-    if (!sound(plate.thickness) || !sound(plate.diameter.value_or(0)) || !std::ranges::all_of(plate.outline, [&](paper::Point p) { return sound(p.x) && sound(p.y); })
+    if (!sound(plate.thickness) || !sound(plate.diameter.value_or(0))
+        || !std::ranges::all_of(plate.outline, [&](paper::Point p) { return sound(p.x) && sound(p.y); })
         || !std::ranges::all_of(plate.holes, [&](const bracket::Hole& h) { return sound(h.x) && sound(h.y) && sound(h.diameter); }))
         throw files::Refusal(plate.title + ": a reading makes the plate larger than any part of a car. Look at what was typed last.");
     try {

@@ -35,7 +35,8 @@ bool enterNext(Empty& s, const Build& kit)
     } else if (auto* ticks = qobject_cast<TickRow*>(w)) {
         // c for caliper, p for pads, b for bracket, h for hose, a for hardware …: the letter the row underlines.
         const auto wanted = QString::fromStdString(factAt(kit, pointer)->value);
-        for (const auto& [word, key] : { std::pair { "rotor", 'r' }, std::pair { "caliper", 'c' }, std::pair { "pads", 'p' }, std::pair { "bracket", 'b' }, std::pair { "hose", 'h' }, std::pair { "hardware", 'a' } })
+        for (const auto& [word, key] : { std::pair { "rotor", 'r' }, std::pair { "caliper", 'c' }, std::pair { "pads", 'p' },
+                 std::pair { "bracket", 'b' }, std::pair { "hose", 'h' }, std::pair { "hardware", 'a' } })
             if (wanted.split(',').contains(word))
                 QTest::keyClick(ticks, key);
         QTest::keyClick(s.focus(), Qt::Key_Return);
@@ -73,10 +74,7 @@ class BenchWindowTest : public QObject {
     Q_OBJECT
 private slots:
     void initTestCase() { beginWindowTests(); }
-    void init()
-    {
-        freshSettings();
-    }
+    void init() { freshSettings(); }
 
     void theMerlesKitIsEnteredFromAnEmptyBuildByKeyboardAlone()
     {
@@ -110,7 +108,8 @@ private slots:
             if (!pointer.starts_with("/setups/1/front/") || !entry.reading->value)
                 continue;
             // How it is mounted, what stands proud and its hardware are read in the wheel room and while centring.
-            if (std::ranges::any_of(std::array { "/mount/", "/bumps/", "/joints/", "/mount_drop", "/mount_depth", "/bridge_bolt", "/pin_length", "/corner_radius", "/bracket/thickness", "/knuckle_hole", "/caliper_hole" },
+            if (std::ranges::any_of(std::array { "/mount/", "/bumps/", "/joints/", "/mount_drop", "/mount_depth", "/bridge_bolt",
+                                        "/pin_length", "/corner_radius", "/bracket/thickness", "/knuckle_hole", "/caliper_hole" },
                     [&](const char* part) { return pointer.find(part) != std::string::npos; }))
                 continue;
             const auto* mine = now.at(pointer);
@@ -252,7 +251,8 @@ private slots:
             }
         }
         // A check leads to the bench its readings lie on.
-        for (const auto& [id, place] : { std::pair { "front/pad-slot", 1 }, std::pair { "front/worn-pad", 2 }, std::pair { "front/hose-length", 3 }, std::pair { "front/weight", 4 }, std::pair { "front/bore", 0 } }) {
+        for (const auto& [id, place] : { std::pair { "front/pad-slot", 1 }, std::pair { "front/worn-pad", 2 },
+                 std::pair { "front/hose-length", 3 }, std::pair { "front/weight", 4 }, std::pair { "front/bore", 0 } }) {
             s.window.slip()->choose(id);
             QCOMPARE(bench->place(), place);
             QCOMPARE(bench->axleChoice()->currentIndex(), 0);
@@ -286,7 +286,9 @@ private slots:
         QTRY_VERIFY(bench->checkList()->copyButton()->isVisible());
         QTest::mouseClick(bench->checkList()->copyButton(), Qt::LeftButton);
         const auto letter = QGuiApplication::clipboard()->text();
-        QVERIFY2(letter.contains("two left rotors in the box") && letter.contains("one lining cracked") && letter.contains("Varnik, the workshop"), qPrintable(letter));
+        QVERIFY2(letter.contains("two left rotors in the box") && letter.contains("one lining cracked")
+                && letter.contains("Varnik, the workshop"),
+            qPrintable(letter));
         // Space takes a tick away and gives it back; all of it is undone.
         auto* hose = bench->checkList()->line("front/left/hose");
         hose->setFocus();

@@ -100,7 +100,8 @@ private slots:
         document.setReading(corner + "/weighings/5/mass_kg", {});
         document.setReading(corner + "/caliper/pistons_mm/2", {});
         document.setReading(corner + "/pad/friction_over_temperature/0/temperature_degC", {});
-        QCOMPARE(document.build().setups[1].front->pad.frictionOverTemperature.size(), start.setups[1].front->pad.frictionOverTemperature.size() - 1);
+        QCOMPARE(document.build().setups[1].front->pad.frictionOverTemperature.size(),
+            start.setups[1].front->pad.frictionOverTemperature.size() - 1);
         document.undoStack().undo();
         QVERIFY(document.build() == start);
         // An empty reading in a free place adds nothing.
@@ -134,7 +135,8 @@ private slots:
         const Directory directory(start);
         int edits = 0;
         for (const auto& entry : directory.entries())
-            if (entry.reading->value && refusal(entry.address, *entry.reading->value * 1.01).empty() && *entry.reading->value != 0 && ++edits <= 60)
+            if (entry.reading->value && refusal(entry.address, *entry.reading->value * 1.01).empty() && *entry.reading->value != 0
+                && ++edits <= 60)
                 document.setReading(entry.address.pointer, measured(*entry.reading->value * 1.01));
         QCOMPARE(document.undoStack().count(), 60);
         const Build end = document.build();

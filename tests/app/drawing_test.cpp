@@ -32,7 +32,8 @@ int difference(const QImage& a, const QImage& b)
         for (int x = 0; x < a.width(); ++x) {
             const QColor one = a.pixelColor(x, y);
             const QColor other = b.pixelColor(x, y);
-            most = std::max({ most, std::abs(one.red() - other.red()), std::abs(one.green() - other.green()), std::abs(one.blue() - other.blue()) });
+            most = std::max(
+                { most, std::abs(one.red() - other.red()), std::abs(one.green() - other.green()), std::abs(one.blue() - other.blue()) });
         }
     return most;
 }
@@ -94,9 +95,14 @@ private slots:
             for (int change = among(0, 3); change > 0; --change) {
                 const auto at = keys.begin() + among(0, static_cast<int>(keys.size()) - 1);
                 switch (among(0, 2)) {
-                case 0: *at = next++; break;
-                case 1: keys.insert(at, next++); break;
-                default: keys.erase(at);
+                case 0:
+                    *at = next++;
+                    break;
+                case 1:
+                    keys.insert(at, next++);
+                    break;
+                default:
+                    keys.erase(at);
                 }
             }
             std::vector<Stroke> strokes;
@@ -173,7 +179,8 @@ private slots:
             inked = held.view->layers().inked();
             const QImage screen = held.onScreen();
             const QImage whole = held.view->grab().toImage();
-            QVERIFY2(difference(screen, whole) <= 6, qPrintable(QStringLiteral("%1 mm: %2").arg(millimetres).arg(difference(screen, whole))));
+            QVERIFY2(
+                difference(screen, whole) <= 6, qPrintable(QStringLiteral("%1 mm: %2").arg(millimetres).arg(difference(screen, whole))));
         }
         const Sheet& sheet = held.view->sheet();
         QVERIFY(3 * inked < 2 * static_cast<int>(sheet.areas.size() + sheet.letters.size() + sheet.dimensions.size()));
@@ -189,7 +196,8 @@ private slots:
             const auto& handles = held.view->sheet().handles;
             const auto handle = std::ranges::find(handles, held.pointer, &Handle::pointer);
             // To half of the step that dragged values are rounded to, and a pixel.
-            const double off = QPointF::dotProduct(held.view->toScreen(handle->at) - held.grip, held.along) - millimetres * held.view->pixelsPerMillimetre();
+            const double off = QPointF::dotProduct(held.view->toScreen(handle->at) - held.grip, held.along)
+                - millimetres * held.view->pixelsPerMillimetre();
             QVERIFY2(std::abs(off) <= handle->step * 500 * held.view->pixelsPerMillimetre() + 1, qPrintable(QString::number(off)));
         }
         QTest::mouseRelease(held.view, Qt::LeftButton, {}, (held.grip + held.along * 9 * held.view->pixelsPerMillimetre()).toPoint());

@@ -279,7 +279,8 @@ private slots:
         field->setFocus();
         s.type(field, "27.5");
         QVERIFY(s.window.saveTo(dir.filePath("a.deepstop")));
-        QVERIFY(near(*files::loadBuild(dir.filePath("a.deepstop").toStdString()).build.setups[1].front->rotor.thickness.value, 0.0275, 1e-12));
+        QVERIFY(
+            near(*files::loadBuild(dir.filePath("a.deepstop").toStdString()).build.setups[1].front->rotor.thickness.value, 0.0275, 1e-12));
         // Half typed and no quantity: the drawing goes back to what is known, the text stays.
         field->setFocus();
         s.type(field, "26");

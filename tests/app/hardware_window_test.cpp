@@ -72,7 +72,8 @@ private slots:
         }
         s.readGaps("2.625", "1.875", "2.625", "1.875");
         QCOMPARE(s.verdict("front-left/axial").level, Level::Caution);
-        QVERIFY2(s.verdict("front-left/axial").reason.find("0.75 of their thickness") != std::string::npos, s.verdict("front-left/axial").reason.c_str());
+        QVERIFY2(s.verdict("front-left/axial").reason.find("0.75 of their thickness") != std::string::npos,
+            s.verdict("front-left/axial").reason.c_str());
         QTest::keyClick(&s.window, Qt::Key_Return, Qt::ControlModifier);
         // What the corner taught is reckoned with: all of it comes out.
         QCOMPARE(*s.window.document().build().setups[1].front->mount.shimTop.value, 0.0);
@@ -125,7 +126,8 @@ private slots:
         QTest::keyClick(length, Qt::Key_Return);
         // 30 − 14.5 − 1.5 − 1.5 = 12.5 mm in iron, 18 wanted: bolts from 35.5 to 45.0 would do.
         QCOMPARE(s.verdict("front/joint-1-thread").level, Level::Stop);
-        QVERIFY2(s.verdict("front/joint-1-thread").reason.find("35.5 mm to 45.0 mm") != std::string::npos, s.verdict("front/joint-1-thread").reason.c_str());
+        QVERIFY2(s.verdict("front/joint-1-thread").reason.find("35.5 mm to 45.0 mm") != std::string::npos,
+            s.verdict("front/joint-1-thread").reason.c_str());
         s.type(length, "46");
         QTest::keyClick(length, Qt::Key_Return);
         QCOMPARE(s.verdict("front/joint-1-end").level, Level::Stop);
@@ -134,7 +136,8 @@ private slots:
         s.window.document().setBuild(*entry.build, "greased");
         const Verdict& torque = s.verdict("front/joint-1-torque");
         QVERIFY(isBad(torque.level) || torque.level == Level::Caution);
-        QVERIFY2(torque.reason.find("108 % of proof") != std::string::npos && torque.reason.find("73.8 N·m") != std::string::npos, torque.reason.c_str());
+        QVERIFY2(torque.reason.find("108 % of proof") != std::string::npos && torque.reason.find("73.8 N·m") != std::string::npos,
+            torque.reason.c_str());
         QTest::mouseClick(s.page->view()->callout("front/joint-1-torque"), Qt::LeftButton);
         QVERIFY(s.window.slip()->plainText().contains("anti-seize"));
     }
@@ -155,7 +158,8 @@ private slots:
         // Nothing of it is known yet, and that is said of it by name.
         const std::string id = "front/joint-" + std::to_string(count + 1) + "-thread";
         QCOMPARE(s.verdict(id.c_str()).level, Level::Unproven);
-        QVERIFY2(s.verdict(id.c_str()).reason.find("joint " + std::to_string(count + 1)) != std::string::npos, s.verdict(id.c_str()).reason.c_str());
+        QVERIFY2(s.verdict(id.c_str()).reason.find("joint " + std::to_string(count + 1)) != std::string::npos,
+            s.verdict(id.c_str()).reason.c_str());
         QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
         QVERIFY(s.window.document().build() == demo());
     }
@@ -195,7 +199,8 @@ private slots:
         const Caliper before = s.window.document().build().setups[1].front->caliper;
         auto* w = s.window.showWidening();
         s.type(w->growth(), "8");
-        for (const char* part : { "spacers of 8.0 mm", "78.0 mm under the head at least", "sold: 80 mm", "pad pins of 92.0 mm", "washers of 4.0 mm", "thread left of 20.0 mm", "Leak test", "holds pressure" })
+        for (const char* part : { "spacers of 8.0 mm", "78.0 mm under the head at least", "sold: 80 mm", "pad pins of 92.0 mm",
+                 "washers of 4.0 mm", "thread left of 20.0 mm", "Leak test", "holds pressure" })
             QVERIFY2(w->said().contains(part), part);
         QTest::mouseClick(w->button(), Qt::LeftButton);
         const Corner& after = *s.window.document().build().setups[1].front;

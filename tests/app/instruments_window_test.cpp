@@ -35,23 +35,24 @@ class InstrumentsWindowTest : public QObject {
     Q_OBJECT
 private slots:
     void initTestCase() { beginWindowTests(); }
-    void init()
-    {
-        freshSettings();
-    }
+    void init() { freshSettings(); }
 
     void theSameKitThroughSimulatedInstruments()
     {
         const auto kit = demo();
         Empty s;
         QTRY_COMPARE(s.at(), std::string("/setups/1/front/rotor/name"));
-        // A vernier with noise within its last figure, drop-outs and broken lines, showing the rotor's lengths in the order they are asked for.
-        const std::vector<std::pair<std::string, double>> lengths { { "outer_diameter_mm", 330 }, { "thickness_mm", 28 }, { "minimum_thickness_mm", 26 }, { "ring_inner_diameter_mm", 216 }, { "overall_height_mm", 46 },
-            { "hat_thickness_mm", 8 }, { "hat_outer_diameter_mm", 160 }, { "hat_wall_mm", 8 }, { "bore_mm", 66.7 }, { "hat_pocket_diameter_mm", 143.6 }, { "bolt_circle_mm", 112 } };
+        // A vernier with noise within its last figure, drop-outs and broken lines, showing the rotor's lengths in the order they are asked
+        // for.
+        const std::vector<std::pair<std::string, double>> lengths { { "outer_diameter_mm", 330 }, { "thickness_mm", 28 },
+            { "minimum_thickness_mm", 26 }, { "ring_inner_diameter_mm", 216 }, { "overall_height_mm", 46 }, { "hat_thickness_mm", 8 },
+            { "hat_outer_diameter_mm", 160 }, { "hat_wall_mm", 8 }, { "bore_mm", 66.7 }, { "hat_pocket_diameter_mm", 143.6 },
+            { "bolt_circle_mm", 112 } };
         QStringList values;
         for (const auto& [key, value] : lengths)
             values << QString::number(value);
-        SimulatedBench vernier({ "vernier", "--tcp", "0", "--values", values.join(','), "--rate", "200", "--settling", "0.05", "--drop-outs", "0.1", "--half-lines", "0.1" });
+        SimulatedBench vernier({ "vernier", "--tcp", "0", "--values", values.join(','), "--rate", "200", "--settling", "0.05",
+            "--drop-outs", "0.1", "--half-lines", "0.1" });
         QVERIFY2(vernier.address.startsWith("127.0.0.1:"), qPrintable(vernier.address));
         QVERIFY(s.window.connectInstrument(vernier.address));
         QTest::keyClick(s.focus(), Qt::Key_Return); // past the name
@@ -157,7 +158,8 @@ private slots:
         timer.start(10);
         QTRY_VERIFY_WITH_TIMEOUT(ticks > 60, 20000);
         if (!word.isEmpty())
-            QTRY_VERIFY2_WITH_TIMEOUT(s.window.instrumentBar()->word().startsWith(word), qPrintable(s.window.instrumentBar()->word()), 20000);
+            QTRY_VERIFY2_WITH_TIMEOUT(
+                s.window.instrumentBar()->word().startsWith(word), qPrintable(s.window.instrumentBar()->word()), 20000);
         // Taking is refused, or takes exactly what it truly shows.
         QTest::keyClick(field, Qt::Key_F4);
         const auto& now = s.window.document().build().setups[1].front->rotor.thickness;
@@ -210,7 +212,8 @@ private slots:
         wrong.start(DEEPSTOP_BENCH, { "plumb-bob" });
         QVERIFY(wrong.waitForFinished());
         QVERIFY(wrong.exitCode() == 2 && wrong.readAllStandardError().contains("vernier, scale, dial-gauge or thermometer"));
-        for (const auto& [name, unit, low, high] : { std::tuple { "vernier", Dimension::Length, 0.0279, 0.0281 }, std::tuple { "scale", Dimension::Mass, 7.4, 7.5 }, std::tuple { "thermometer", Dimension::Temperature, 294.0, 295.0 } }) {
+        for (const auto& [name, unit, low, high] : { std::tuple { "vernier", Dimension::Length, 0.0279, 0.0281 },
+                 std::tuple { "scale", Dimension::Mass, 7.4, 7.5 }, std::tuple { "thermometer", Dimension::Temperature, 294.0, 295.0 } }) {
             SimulatedBench bench({ name, "--tcp", "0", "--rate", "100", "--settling", "0.05" });
             QTcpSocket socket;
             socket.connectToHost(QHostAddress::LocalHost, bench.address.section(':', 1).toUShort());
@@ -237,10 +240,14 @@ private slots:
     {
         QTest::addColumn<QString>("address");
         QTest::addColumn<QString>("says");
-        QTest::newRow("far") << "192.0.2.7:7201" << "on this machine";
-        QTest::newRow("name") << "example.invalid:7201" << "on this machine";
-        QTest::newRow("no port") << "127.0.0.1:door" << "port from 1";
-        QTest::newRow("no such line") << "/dev/ttyNOSUCH9" << "cannot be opened";
+        QTest::newRow("far") << "192.0.2.7:7201"
+                             << "on this machine";
+        QTest::newRow("name") << "example.invalid:7201"
+                              << "on this machine";
+        QTest::newRow("no port") << "127.0.0.1:door"
+                                 << "port from 1";
+        QTest::newRow("no such line") << "/dev/ttyNOSUCH9"
+                                      << "cannot be opened";
     }
 
     void onlyThisMachineIsReadFrom()
@@ -270,7 +277,8 @@ private slots:
         QTest::mouseClick(turn->turnButton(), Qt::LeftButton);
         for (int i = 0; i < 120; ++i) {
             const double angle = 2 * M_PI * i / 120;
-            socket->write(QByteArray::fromStdString(instruments::formatLine("dial-gauge", 0.03 * std::cos(angle - 1) + 0.005 * std::cos(2 * angle), 3, "mm", false)));
+            socket->write(QByteArray::fromStdString(
+                instruments::formatLine("dial-gauge", 0.03 * std::cos(angle - 1) + 0.005 * std::cos(2 * angle), 3, "mm", false)));
             socket->flush();
             if (i % 20 == 19)
                 QTRY_COMPARE(turn->readings(), std::size_t(i + 1));

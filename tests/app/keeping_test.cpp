@@ -155,14 +155,16 @@ private slots:
         s.window.offerRecovery();
         QVERIFY(!QFile::exists(recoveryFolder() + "/999999995-e.json~"));
         const auto said = s.window.notice()->text();
-        QVERIFY2(said.contains("1 more are waiting") && said.contains("set aside") && said.contains("999999996-d.damaged"), qPrintable(said));
+        QVERIFY2(
+            said.contains("1 more are waiting") && said.contains("set aside") && said.contains("999999996-d.damaged"), qPrintable(said));
         QVERIFY(QFile::exists(recoveryFolder() + "/999999996-d.damaged") && QFile::exists(recoveryFolder() + "/999999997-c.damaged"));
         const bool blueFirst = said.contains("Linnet in blue");
         QVERIFY(blueFirst || said.contains("Halden Merle in grey"));
         QTest::mouseClick(choice(s.window.notice(), "Throw it away"), Qt::LeftButton);
         QCOMPARE(QFile::exists(first), blueFirst);
         QCOMPARE(QFile::exists(second), !blueFirst);
-        QVERIFY(s.window.notice()->isVisible() && s.window.notice()->text().contains(blueFirst ? "Halden Merle in grey" : "Linnet in blue"));
+        QVERIFY(
+            s.window.notice()->isVisible() && s.window.notice()->text().contains(blueFirst ? "Halden Merle in grey" : "Linnet in blue"));
         QTest::mouseClick(choice(s.window.notice(), "Take it up"), Qt::LeftButton);
         QCOMPARE(s.window.document().build().car.name, std::string(blueFirst ? "Halden Merle in grey" : "Linnet in blue"));
         QVERIFY(s.window.document().isModified());
@@ -236,7 +238,8 @@ private slots:
         file.change(0.0283);
         // Nobody has asked yet: it is noticed.
         QTRY_VERIFY(s.window.notice()->isVisible() && s.window.notice()->text().contains("was changed by another program"));
-        QVERIFY2(s.window.notice()->text().contains("rotor thickness") && s.window.notice()->text().contains("28.3"), qPrintable(s.window.notice()->text()));
+        QVERIFY2(s.window.notice()->text().contains("rotor thickness") && s.window.notice()->text().contains("28.3"),
+            qPrintable(s.window.notice()->text()));
         QTest::mouseClick(choice(s.window.notice(), "The file's: take it over"), Qt::LeftButton);
         QVERIFY(near(*s.window.document().build().setups[1].front->rotor.thickness.value, 0.0283, 1e-12));
         s.window.document().undoStack().undo();

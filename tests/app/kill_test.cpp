@@ -1,4 +1,5 @@
-/// Somebody at work is killed at random moments, over and over: nothing older than his autosave is lost, no file is torn, nothing is left over.
+/// Somebody at work is killed at random moments, over and over: nothing older than his autosave is lost, no file is torn, nothing is left
+/// over.
 
 #include "app/shown.hpp"
 #include "files/library_file.hpp"
@@ -108,7 +109,8 @@ private slots:
         QCOMPARE(last.process.exitCode(), 0);
         QStringList leftOver;
         for (QDirIterator all(home.path(), QDir::Files | QDir::Hidden, QDirIterator::Subdirectories); all.hasNext();)
-            if (const auto name = QFileInfo(all.next()).fileName(); name != "work.deepstop" && name != "work.deepstop~" && !name.startsWith("library.json") && !name.startsWith(".library.json"))
+            if (const auto name = QFileInfo(all.next()).fileName(); name != "work.deepstop" && name != "work.deepstop~"
+                && !name.startsWith("library.json") && !name.startsWith(".library.json"))
                 leftOver << name;
         QVERIFY2(leftOver.isEmpty(), qPrintable(leftOver.join(' ')));
     }

@@ -124,7 +124,8 @@ private slots:
         QTest::addColumn<int>("stage");
         QTest::addColumn<int>("place");
         for (const char* demo : { "halden-merle", "linnet" })
-            for (const auto& [stage, places] : { std::pair { Stage::Car, 1 }, std::pair { Stage::WheelRoom, 1 }, std::pair { Stage::Heat, 1 }, std::pair { Stage::PartsBench, 4 } })
+            for (const auto& [stage, places] : { std::pair { Stage::Car, 1 }, std::pair { Stage::WheelRoom, 1 },
+                     std::pair { Stage::Heat, 1 }, std::pair { Stage::PartsBench, 4 } })
                 for (int place = 0; place < places; ++place)
                     QTest::addRow("%s %s %d", demo, nameOf(stage).data(), place) << demo << int(stage) << place;
     }
@@ -142,10 +143,15 @@ private slots:
             const auto* entry = s.window.document().study().directory->at(line.pointer);
             if (line.run == Run::Leader || !entry->reading->value || line.pointer.starts_with("/hydraulics"))
                 continue;
-            const double drawn = line.run == Run::Horizontal ? std::abs(line.to.x() - line.from.x()) : std::abs(line.to.y() - line.from.y());
+            const double drawn =
+                line.run == Run::Horizontal ? std::abs(line.to.x() - line.from.x()) : std::abs(line.to.y() - line.from.y());
             // A diameter is drawn from the axis: half of it is seen.
-            const double factor = (line.pointer.ends_with("diameter_mm") || line.pointer.ends_with("/bore_mm")) && !line.pointer.starts_with("/front_hub") ? 0.5 : 1;
-            QVERIFY2(std::abs(drawn - std::abs(*entry->reading->value) * 1000 * factor) < 1e-6, qPrintable(QString::fromStdString(line.pointer) + QString(" %1").arg(drawn)));
+            const double factor =
+                (line.pointer.ends_with("diameter_mm") || line.pointer.ends_with("/bore_mm")) && !line.pointer.starts_with("/front_hub")
+                ? 0.5
+                : 1;
+            QVERIFY2(std::abs(drawn - std::abs(*entry->reading->value) * 1000 * factor) < 1e-6,
+                qPrintable(QString::fromStdString(line.pointer) + QString(" %1").arg(drawn)));
             ++measured;
         }
         QVERIFY(measured >= 2);
@@ -182,7 +188,8 @@ private slots:
     {
         Shown s;
         const auto marked = [&] {
-            return std::ranges::count_if(s.window.page(Stage::WheelRoom)->view()->sheet().areas, [](const Area& area) { return area.ink.stroke == theme().bad; });
+            return std::ranges::count_if(
+                s.window.page(Stage::WheelRoom)->view()->sheet().areas, [](const Area& area) { return area.ink.stroke == theme().bad; });
         };
         QCOMPARE(marked(), 0);
         s.window.document().setPair({ {}, "varnik-355" });
@@ -193,8 +200,9 @@ private slots:
     {
         Shown s;
         const auto dashedIron = [&] {
-            return std::ranges::count_if(s.window.page(Stage::WheelRoom)->view()->sheet().areas,
-                [](const Area& area) { return area.ink.line == Qt::DashLine && area.ink.stroke == theme().ink && area.ink.hatch == Hatch::Falling; });
+            return std::ranges::count_if(s.window.page(Stage::WheelRoom)->view()->sheet().areas, [](const Area& area) {
+                return area.ink.line == Qt::DashLine && area.ink.stroke == theme().ink && area.ink.hatch == Hatch::Falling;
+            });
         };
         QCOMPARE(dashedIron(), 0);
         s.window.document().setReading(thickness, {});

@@ -75,7 +75,8 @@ private slots:
         QTest::addColumn<QString>("setup");
         QTest::newRow("a kit nobody has wholly measured") << merle() << "varnik-355";
         QTest::newRow("linnet") << linnet() << "";
-        QTest::newRow("a build nobody has said anything of") << "" << "";
+        QTest::newRow("a build nobody has said anything of") << ""
+                                                             << "";
     }
     void everyOpenQuestionCanBeGoneTo()
     {
@@ -91,7 +92,8 @@ private slots:
             emit s.window.slip()->readingWanted(question.address.pointer);
             const auto* field = qobject_cast<DimensionField*>(QApplication::focusWidget());
             // Of the car as found, which no sheet of the kit asks for, the card on the slip takes it.
-            const bool card = question.address.pointer.starts_with("/setups/0/") && s.window.slip()->card()->pointer() == question.address.pointer;
+            const bool card =
+                question.address.pointer.starts_with("/setups/0/") && s.window.slip()->card()->pointer() == question.address.pointer;
             if ((!field || field->pointer() != question.address.pointer) && !card)
                 lost << QString::fromStdString(question.address.pointer);
         }

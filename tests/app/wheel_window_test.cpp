@@ -62,7 +62,8 @@ private slots:
         const double shown = *s.window.document().study().after.front.corner->spacer.value;
         QVERIFY(std::abs(shown - 0.006) < 0.6e-3);
         // Along the axle 6 mm are won; across a slanting spoke a little less.
-        QVERIFY(*s.verdict("front/spoke-gap").figure.value > before + 0.6 * shown && *s.verdict("front/spoke-gap").figure.value <= before + shown + 1e-9);
+        QVERIFY(*s.verdict("front/spoke-gap").figure.value > before + 0.6 * shown
+            && *s.verdict("front/spoke-gap").figure.value <= before + shown + 1e-9);
         QTest::mouseRelease(s.page->view(), Qt::LeftButton, {}, s.page->view()->toScreen(grip.at + QPointF(6, 0)).toPoint());
         QVERIFY(!s.window.document().isPreviewing());
         QVERIFY(near(*s.window.document().build().setups[1].front->spacer.value, shown, 1e-12));
@@ -242,7 +243,9 @@ private slots:
     void everyVerdictIsShownWhereItIs()
     {
         InWheelRoom s(WheelPage::Section);
-        for (const auto& [id, place] : { std::pair { "front/studs", WheelPage::Studs }, { "front/keep-out-1", WheelPage::Behind }, { "front/bleeder", WheelPage::Outboard }, { "front/barrel-gap", WheelPage::Section }, { "front/shield", WheelPage::Behind } }) {
+        for (const auto& [id, place] : { std::pair { "front/studs", WheelPage::Studs }, { "front/keep-out-1", WheelPage::Behind },
+                 { "front/bleeder", WheelPage::Outboard }, { "front/barrel-gap", WheelPage::Section },
+                 { "front/shield", WheelPage::Behind } }) {
             s.window.slip()->choose(id);
             QCOMPARE(s.page->place(), int(place));
         }
@@ -286,7 +289,8 @@ private slots:
         w->print(printer);
         const int dpi = 200;
         const auto raster = [&](const QString& name) {
-            (void)answerOf("pdftoppm", { "-gray", "-png", "-r", QString::number(dpi), "-singlefile", folder.filePath(name), folder.filePath("page") });
+            (void)answerOf(
+                "pdftoppm", { "-gray", "-png", "-r", QString::number(dpi), "-singlefile", folder.filePath(name), folder.filePath("page") });
             return QImage(folder.filePath("page.png")).convertToFormat(QImage::Format_Grayscale8);
         };
         const QImage saved = raster("saved.pdf");
@@ -305,7 +309,8 @@ private slots:
             return false;
         };
         using Images = std::pair<const QImage*, const QImage*>;
-        for (const auto& [a, b] : { Images { &saved, &shown }, Images { &shown, &saved }, Images { &saved, &printed }, Images { &printed, &saved } }) {
+        for (const auto& [a, b] :
+            { Images { &saved, &shown }, Images { &shown, &saved }, Images { &saved, &printed }, Images { &printed, &saved } }) {
             int ink = 0, alone = 0;
             for (int y = 0; y < a->height(); ++y)
                 for (int x = 0; x < a->width(); ++x)
@@ -364,7 +369,8 @@ private slots:
         // By hand: √((165 + 20)² + 57²) = 193.6 mm, higher than any barrel is over it.
         QVERIFY(*s.verdict("front/barrel-gap").figure.value < before);
         QCOMPARE(s.verdict("front/barrel-gap").level, Level::Hits);
-        QVERIFY2(s.verdict("front/barrel-gap").reason.find("the bleeder") != std::string::npos, s.verdict("front/barrel-gap").reason.c_str());
+        QVERIFY2(
+            s.verdict("front/barrel-gap").reason.find("the bleeder") != std::string::npos, s.verdict("front/barrel-gap").reason.c_str());
     }
 
     void aPlaceThatStandsStillIsEntered()

@@ -34,7 +34,8 @@ private slots:
         QTest::mouseClick(s.window.rail()->button(Stage::Heat), Qt::LeftButton);
         QCOMPARE(s.window.stage(), Stage::Heat);
         QVERIFY(s.window.page<HeatPage>()->chart()->after()->count() > 10);
-        QVERIFY(s.window.page<HeatPage>()->chart()->after()->points().last().y() < s.window.page<HeatPage>()->chart()->before()->points().last().y());
+        QVERIFY(s.window.page<HeatPage>()->chart()->after()->points().last().y()
+            < s.window.page<HeatPage>()->chart()->before()->points().last().y());
     }
 
     void aCalloutLeadsToItsCheck()

@@ -109,8 +109,10 @@ private slots:
             doubled += !full.insert(entry.address.full()).second;
         // Weighings and mock-ups of one corner have no name but their number.
         QVERIFY2(doubled < int(directory.entries().size()) / 10, qPrintable(QString::number(doubled)));
-        QCOMPARE(directory.at("/setups/1/front/rotor/thickness_mm")->address.full(), std::string("rotor thickness (Varnik 330 × 28, front)"));
-        QCOMPARE(directory.at("/wheels/0/barrel/5/inside_radius_mm")->address.full(), std::string("inside radius, barrel station 6 (17 × 8 ET 40)"));
+        QCOMPARE(
+            directory.at("/setups/1/front/rotor/thickness_mm")->address.full(), std::string("rotor thickness (Varnik 330 × 28, front)"));
+        QCOMPARE(directory.at("/wheels/0/barrel/5/inside_radius_mm")->address.full(),
+            std::string("inside radius, barrel station 6 (17 × 8 ET 40)"));
     }
 
     /// Changed, an axle that leant on the car as found becomes the setup's own; what it leant on stays.
@@ -151,7 +153,9 @@ private slots:
         after.car.name = "Other";
         after.wheels.pop_back();
         const auto found = differences(before, after, UnitSystem::Metric);
-        const auto named = [&](const std::string& what) { return std::ranges::find_if(found, [&](const Difference& d) { return d.what.starts_with(what); }); };
+        const auto named = [&](const std::string& what) {
+            return std::ranges::find_if(found, [&](const Difference& d) { return d.what.starts_with(what); });
+        };
         const auto thickness = named("rotor thickness");
         QVERIFY(thickness != found.end() && thickness->before == "28 mm" && thickness->after == "27.6 mm");
         QVERIFY(named("mass with driver")->after.ends_with("estimated with " + before.car.mass.instrument));

@@ -73,7 +73,8 @@ private slots:
         kit(build).bracket.boltThread = "M12x1.75";
         const auto s = study(build);
         QCOMPARE(s.verdict("front/bolt-thread")->level, Level::Stop);
-        QVERIFY2(names(s.verdict("front/bolt-thread")->reason, "M12 × 1.75 does not go with thread of the knuckle's lugs M12 × 1.5"), s.verdict("front/bolt-thread")->reason.c_str());
+        QVERIFY2(names(s.verdict("front/bolt-thread")->reason, "M12 × 1.75 does not go with thread of the knuckle's lugs M12 × 1.5"),
+            s.verdict("front/bolt-thread")->reason.c_str());
         kit(build).bracket.boltThread.clear();
         QCOMPARE(levelOf(build, "front/bolt-thread"), Level::Unproven);
         kit(build).bracket.boltThread = "the long ones";
@@ -138,8 +139,9 @@ private slots:
         QTest::addColumn<QString>("verdict");
         QTest::addColumn<int>("which");
         int i = 0;
-        for (const char* id : { "front/hub-pocket", "front/bolt-circle", "front/bolt-circle", "front/bolt-circle", "front/mount-spacing", "front/mount-spacing", "front/hose-thread", "front/pad-slot", "front/pad-window",
-                 "front/worn-rotor", "front/worn-rotor-found", "front/worn-pad-found", "front/runout", "front/thickness-variation" })
+        for (const char* id : { "front/hub-pocket", "front/bolt-circle", "front/bolt-circle", "front/bolt-circle", "front/mount-spacing",
+                 "front/mount-spacing", "front/hose-thread", "front/pad-slot", "front/pad-window", "front/worn-rotor",
+                 "front/worn-rotor-found", "front/worn-pad-found", "front/runout", "front/thickness-variation" })
             QTest::addRow("%d %s", i, id) << id << i, ++i;
     }
     void misfitsOfEveryKindAreStops()
@@ -150,20 +152,48 @@ private slots:
         Corner& c = kit(build);
         Corner& found = *build.setups[0].front;
         switch (which) {
-        case 0: set(c.rotor.pocketDiameter, 137); break;
-        case 1: set(c.rotor.boltCircle, 114.3); break;
-        case 2: c.rotor.boltHoles = 4; break;
-        case 3: set(c.rotor.boltHoleDiameter, 11.5); break;
-        case 4: set(c.bracket.knuckleSpacing, 140); break;
-        case 5: set(c.caliper.mountSpacing, 165); break;
-        case 6: c.hose.caliperEnd = "3/8-24"; break;
-        case 7: set(c.caliper.padRoom, 58); break;
-        case 8: set(c.caliper.padWindow, 110); break;
-        case 9: set(c.rotor.thickness, 25.8); break;
-        case 10: set(found.rotor.thickness, 22.9); break;
-        case 11: set(found.pad.thickness, 1.5); break;
-        case 12: set(c.rotor.runout, 0.15); break;
-        case 13: c.rotor.thickness = repeated(c.rotor.thickness, { 28.00e-3, 28.02e-3, 28.04e-3, 27.99e-3 }); break;
+        case 0:
+            set(c.rotor.pocketDiameter, 137);
+            break;
+        case 1:
+            set(c.rotor.boltCircle, 114.3);
+            break;
+        case 2:
+            c.rotor.boltHoles = 4;
+            break;
+        case 3:
+            set(c.rotor.boltHoleDiameter, 11.5);
+            break;
+        case 4:
+            set(c.bracket.knuckleSpacing, 140);
+            break;
+        case 5:
+            set(c.caliper.mountSpacing, 165);
+            break;
+        case 6:
+            c.hose.caliperEnd = "3/8-24";
+            break;
+        case 7:
+            set(c.caliper.padRoom, 58);
+            break;
+        case 8:
+            set(c.caliper.padWindow, 110);
+            break;
+        case 9:
+            set(c.rotor.thickness, 25.8);
+            break;
+        case 10:
+            set(found.rotor.thickness, 22.9);
+            break;
+        case 11:
+            set(found.pad.thickness, 1.5);
+            break;
+        case 12:
+            set(c.rotor.runout, 0.15);
+            break;
+        case 13:
+            c.rotor.thickness = repeated(c.rotor.thickness, { 28.00e-3, 28.02e-3, 28.04e-3, 27.99e-3 });
+            break;
         }
         const auto s = study(build);
         QVERIFY(s.verdict(verdict.toStdString()));
@@ -179,22 +209,27 @@ private slots:
             int moved = 0;
             for (const auto& entry : base.directory->entries()) {
                 const auto& pointer = entry.address.pointer;
-                if (!entry.reading->value || pointer.starts_with("/wheels/") || pointer.starts_with("/drawer/") || pointer.starts_with("/wants/") || pointer.starts_with("/tests/"))
+                if (!entry.reading->value || pointer.starts_with("/wheels/") || pointer.starts_with("/drawer/")
+                    || pointer.starts_with("/wants/") || pointer.starts_with("/tests/"))
                     continue;
                 const auto s = study(withReading(build, pointer, {}));
                 const Reading* gone = s.directory->at(pointer)->reading;
                 bool matters = false;
                 for (const Verdict& v : base.verdicts) {
-                    const auto rests = [&](const Verdict& on, const Reading* what) { return std::ranges::find(on.figure.restsOn, what) != on.figure.restsOn.end(); };
+                    const auto rests = [&](const Verdict& on, const Reading* what) {
+                        return std::ranges::find(on.figure.restsOn, what) != on.figure.restsOn.end();
+                    };
                     const Verdict* after = s.verdict(v.id);
                     // What the check list repeats is the check's own business.
                     if (v.id.ends_with("/received") || v.id.starts_with("stop/measured"))
                         continue;
                     if (!rests(v, entry.reading)) {
-                        QVERIFY2(after && after->level == v.level && after->figure.value == v.figure.value, (pointer + " moved " + v.id).c_str());
+                        QVERIFY2(after && after->level == v.level && after->figure.value == v.figure.value,
+                            (pointer + " moved " + v.id).c_str());
                     } else if (after && std::ranges::find(after->figure.lacks, gone) != after->figure.lacks.end()) {
                         matters = true;
-                        QVERIFY2(!after->figure.value && (after->level == Level::Unproven || isBad(after->level)), (pointer + " / " + v.id).c_str());
+                        QVERIFY2(!after->figure.value && (after->level == Level::Unproven || isBad(after->level)),
+                            (pointer + " / " + v.id).c_str());
                     }
                 }
                 const auto asks = report::asksOf(s);
@@ -218,7 +253,8 @@ private slots:
         const auto room = std::ranges::find_if(asks, [](const auto& a) { return a.pointer == "/setups/2/front/caliper/pad_room_mm"; });
         QVERIFY(room != asks.end() && room->vendorKnows);
         const auto letter = report::vendorLetter(s);
-        QVERIFY(names(letter, "Varnik, the workshop") && names(letter, "room between pistons pushed home") && names(letter, "torques") && names(letter, "prices of a pair of rotors"));
+        QVERIFY(names(letter, "Varnik, the workshop") && names(letter, "room between pistons pushed home") && names(letter, "torques")
+            && names(letter, "prices of a pair of rotors"));
         // The vendor is not asked about the car.
         QVERIFY(!names(letter, "knuckle's lugs") && !names(letter, "hard line (front)"));
         const auto sheet = report::benchSheet(s);
@@ -241,15 +277,18 @@ private slots:
     void aBareCaliperIsNotComparedWithADressedOne()
     {
         auto build = demo();
-        std::erase_if(kit(build).weighings, [](const Weighing& w) { return w.contains == std::vector { Part::Bracket } || w.contains == std::vector { Part::Pads }; });
+        std::erase_if(kit(build).weighings,
+            [](const Weighing& w) { return w.contains == std::vector { Part::Bracket } || w.contains == std::vector { Part::Pads }; });
         const auto s = study(build);
         const Verdict& v = *s.verdict("front/weight");
         QCOMPARE(v.level, Level::Unproven);
         QVERIFY(!v.figure.value && !s.line("corner-weight")->change.value);
-        QVERIFY2(names(v.reason, "weight of the bracket (Varnik 330 × 28, front)") && names(v.reason, "weight of the pads"), v.reason.c_str());
+        QVERIFY2(
+            names(v.reason, "weight of the bracket (Varnik 330 × 28, front)") && names(v.reason, "weight of the pads"), v.reason.c_str());
         // What it would estimate, and what then comes out.
         QCOMPARE(v.remedies.size(), std::size_t(1));
-        QVERIFY(names(v.remedies[0].costs[0] + v.remedies[0].costs[1], "bracket") && names(v.remedies[0].costs[0] + v.remedies[0].costs[1], "pads"));
+        QVERIFY(names(v.remedies[0].costs[0] + v.remedies[0].costs[1], "bracket")
+            && names(v.remedies[0].costs[0] + v.remedies[0].costs[1], "pads"));
         const auto then = study(*v.remedies[0].applied);
         QVERIFY(then.verdict("front/weight")->figure.value);
         QCOMPARE(then.verdict("front/weight")->level, Level::Unproven);
@@ -276,7 +315,8 @@ private slots:
         const auto whole = study(build);
         corner.weighings.push_back({ { 7.5, {}, Known::Measured, {}, {} }, { Part::Ring } });
         const auto ring = study(build);
-        QVERIFY(near(*ring.after.front.cornerMass.value - *whole.after.front.cornerMass.value, 7.5 - *whole.after.front.ringMass.value, 1e-9));
+        QVERIFY(
+            near(*ring.after.front.cornerMass.value - *whole.after.front.cornerMass.value, 7.5 - *whole.after.front.ringMass.value, 1e-9));
         corner.weighings.push_back({ { 0.9, {}, Known::Measured, {}, {} }, { Part::Hat } });
         const auto shares = massShares(corner);
         QVERIFY(std::ranges::none_of(shares, &MassShare::computed));
@@ -289,7 +329,8 @@ private slots:
     void aComputedRotorQuestionsItsScale()
     {
         auto build = demo();
-        kit(build).weighings.push_back({ { *study(build).after.front.rotorMass.value * 1.14, {}, Known::Measured, {}, {} }, { Part::Rotor } });
+        kit(build).weighings.push_back(
+            { { *study(build).after.front.rotorMass.value * 1.14, {}, Known::Measured, {}, {} }, { Part::Rotor } });
         QVERIFY(!study(build).verdict("front/weighed-rotor"));
         kit(build).weighings.back().mass.value = *kit(build).weighings.back().mass.value / 1.14 * 1.17;
         QCOMPARE(levelOf(build, "front/weighed-rotor"), Level::Caution);
@@ -304,7 +345,8 @@ private slots:
         const auto line = [&](const char* id) { return *std::ranges::find(lines, id, &WeightLine::id); };
         QVERIFY(near(*line("axle").after.value, 2 * *line("corner").after.value, 1e-12));
         const auto rear = weightLines(s, Axle::Rear);
-        QVERIFY(near(*line("car").after.value, *line("axle").after.value + *std::ranges::find(rear, "axle", &WeightLine::id)->after.value, 1e-12));
+        QVERIFY(near(
+            *line("car").after.value, *line("axle").after.value + *std::ranges::find(rear, "axle", &WeightLine::id)->after.value, 1e-12));
         QVERIFY(near(*line("unsprung").after.value - *line("corner").after.value, 19.6, 1e-9));
         // Equivalent mass J/R² at the 311 mm tyre.
         QVERIFY(near(*line("equivalent").after.value, *line("inertia").after.value / (0.311 * 0.311), 1e-9));
@@ -333,7 +375,8 @@ private slots:
                 bool beaten = !mass[i].value || !store[i].value;
                 for (std::size_t k = 0; k < c.setups.size(); ++k)
                     if (i != k && mass[i].value && mass[k].value && store[k].value && store[i].value)
-                        beaten = beaten || (*mass[k].value < *mass[i].value && *store[k].value >= *store[i].value) || (*mass[k].value <= *mass[i].value && *store[k].value > *store[i].value);
+                        beaten = beaten || (*mass[k].value < *mass[i].value && *store[k].value >= *store[i].value)
+                            || (*mass[k].value <= *mass[i].value && *store[k].value > *store[i].value);
                 QCOMPARE(bool(c.unbeaten[i]), !beaten);
             }
         }
@@ -428,7 +471,8 @@ private slots:
         QVERIFY(put("/wheels/0/nominal_width", "8.5"));
         QCOMPARE(factAt(build, "/setups/1/front/rotor/vane_shape")->words.size(), std::size_t(3));
         QCOMPARE(factAt(build, "/setups/1/front/rotor/vane_shape")->full(), std::string("vane shape (Varnik 330 × 28, front)"));
-        for (const auto& [pointer, text] : { std::pair { "/setups/1/front/rotor/vanes", "many" }, std::pair { "/setups/1/front/rotor/vanes", "-3" }, std::pair { "/setups/1/front/rotor/face", "shiny" },
+        for (const auto& [pointer, text] : { std::pair { "/setups/1/front/rotor/vanes", "many" },
+                 std::pair { "/setups/1/front/rotor/vanes", "-3" }, std::pair { "/setups/1/front/rotor/face", "shiny" },
                  std::pair { "/wheels/0/nominal_width", "wide" }, std::pair { "/setups/9/name", "x" } })
             QVERIFY2(!withFact(build, pointer, text).build && !withFact(build, pointer, text).refusal.empty(), pointer);
         QVERIFY(!factAt(build, "/nowhere"));
@@ -440,7 +484,8 @@ private slots:
         const auto build = demo();
         const Directory directory(build);
         const Reading bore { 0.036, {}, Known::Measured, "vernier", {} };
-        QVERIFY(directory.at("/setups/1/front/caliper/pistons_mm/-") && !directory.at("/setups/1/front/caliper/pistons_mm/-")->reading->value);
+        QVERIFY(
+            directory.at("/setups/1/front/caliper/pistons_mm/-") && !directory.at("/setups/1/front/caliper/pistons_mm/-")->reading->value);
         const auto more = withReading(build, "/setups/1/front/caliper/pistons_mm/-", bore);
         QCOMPARE(more.setups[1].front->caliper.pistons.size(), std::size_t(3));
         QVERIFY(withoutElement(more, "/setups/1/front/caliper/pistons_mm/2") == build);

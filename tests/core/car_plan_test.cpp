@@ -23,7 +23,8 @@ struct Tried {
 };
 
 /// Every way to put shims on every bolt, one shim after the other; what is left of the drawer goes on to the next bolt.
-void tryAll(const std::vector<double>& targets, std::size_t bolt, std::size_t kind, long total, int onBolt, std::vector<ShimKind>& drawer, long tolerance, int most, Tried soFar, Tried& best)
+void tryAll(const std::vector<double>& targets, std::size_t bolt, std::size_t kind, long total, int onBolt, std::vector<ShimKind>& drawer,
+    long tolerance, int most, Tried soFar, Tried& best)
 {
     if (bolt == targets.size()) {
         if (soFar < best)
@@ -93,7 +94,11 @@ private slots:
             const auto plan = centring::carPlan(targets, drawer, static_cast<double>(tolerance) * 1e-8, most);
             QVERIFY(!plan.stacks.empty() && plan.proven);
             QVERIFY2(hundredths(plan.beyond) == best.beyond && plan.shims == best.shims,
-                qPrintable(QString("%1 and %2 shims, %3 and %4 by trying").arg(hundredths(plan.beyond)).arg(plan.shims).arg(best.beyond).arg(best.shims)));
+                qPrintable(QString("%1 and %2 shims, %3 and %4 by trying")
+                               .arg(hundredths(plan.beyond))
+                               .arg(plan.shims)
+                               .arg(best.beyond)
+                               .arg(best.shims)));
             // Nothing is used that is not there.
             std::map<long, int> used;
             int count = 0;
@@ -128,8 +133,8 @@ private slots:
         QVERIFY(scarce > 5000 && others > 15000);
     }
 
-    /// Any car from any drawer of up to twelve sizes by eight: nothing is used that is not there, the bound is one, and a longer search finds
-    /// nothing that the shorter had ruled out.
+    /// Any car from any drawer of up to twelve sizes by eight: nothing is used that is not there, the bound is one, and a longer search
+    /// finds nothing that the shorter had ruled out.
     void sixteenStacksFromOneDrawer()
     {
         int proven = 0;
@@ -219,9 +224,9 @@ private slots:
         QCOMPARE(swap.in, std::vector { 0.75e-3 });
     }
 
-    /// Two shims of 0.75 mm are in; gaps inner/outer 2.9/1.4 at the top, 2.7/1.6 at the bottom. By hand: errors −0.75 and −0.55, axial −0.65,
-    /// tilt −0.20 over 108 mm between readings; at bolts 152 mm apart −0.65 ∓ 0.1407: top −0.7907, bottom −0.5093. Thicker moves inboard:
-    /// wanted stacks 1.5 − 0.7907 = 0.7093 and 0.9907; from the drawer 0.75 and 1.0; left +0.0407·(−1) and 0.0093·(−1).
+    /// Two shims of 0.75 mm are in; gaps inner/outer 2.9/1.4 at the top, 2.7/1.6 at the bottom. By hand: errors −0.75 and −0.55, axial
+    /// −0.65, tilt −0.20 over 108 mm between readings; at bolts 152 mm apart −0.65 ∓ 0.1407: top −0.7907, bottom −0.5093. Thicker moves
+    /// inboard: wanted stacks 1.5 − 0.7907 = 0.7093 and 0.9907; from the drawer 0.75 and 1.0; left +0.0407·(−1) and 0.0093·(−1).
     void theExampleIsRightByHandOnEitherSideOfTheEar()
     {
         {
@@ -272,7 +277,8 @@ private slots:
         MockUp right = build.mockUps[0];
         right.side = Side::Right;
         build.mockUps.push_back(right);
-        build.drawer = { { { 0.75e-3, {}, Known::Measured, {}, {} }, 1 }, { { 1e-3, {}, Known::Measured, {}, {} }, 2 }, { { 0.5e-3, {}, Known::Measured, {}, {} }, 1 }, { { 0.25e-3, {}, Known::Measured, {}, {} }, 1 } };
+        build.drawer = { { { 0.75e-3, {}, Known::Measured, {}, {} }, 1 }, { { 1e-3, {}, Known::Measured, {}, {} }, 2 },
+            { { 0.5e-3, {}, Known::Measured, {}, {} }, 1 }, { { 0.25e-3, {}, Known::Measured, {}, {} }, 1 } };
         const auto s = of(build);
         // One 0.75 only: the other side makes it of two.
         QVERIFY(s.centring[0].plan->top.total == 0.75e-3 && s.centring[1].plan->top.total == 0.75e-3);
@@ -287,7 +293,8 @@ private slots:
     void coarseReadingsProveNothing()
     {
         auto build = example(Direction::Inboard);
-        for (Reading* gap : { &build.mockUps[0].innerTop, &build.mockUps[0].outerTop, &build.mockUps[0].innerBottom, &build.mockUps[0].outerBottom }) {
+        for (Reading* gap :
+            { &build.mockUps[0].innerTop, &build.mockUps[0].outerTop, &build.mockUps[0].innerBottom, &build.mockUps[0].outerBottom }) {
             gap->instrument = "tape";
             gap->plusMinus = {};
         }
@@ -337,7 +344,8 @@ private slots:
     {
         auto build = example(Direction::Inboard);
         MockUp& m = build.mockUps[0];
-        m.passes.push_back({ "2026-06-01", m.innerTop, m.outerTop, m.innerBottom, m.outerBottom, {}, {}, build.setups[1].front->mount.shimTop, build.setups[1].front->mount.shimBottom, {}, {} });
+        m.passes.push_back({ "2026-06-01", m.innerTop, m.outerTop, m.innerBottom, m.outerBottom, {}, {},
+            build.setups[1].front->mount.shimTop, build.setups[1].front->mount.shimBottom, {}, {} });
         auto& mount = build.setups[1].front->mount;
         mount.shimTop.value = 0.75e-3;
         mount.shimBottom.value = 0.75e-3;

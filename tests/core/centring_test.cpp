@@ -164,7 +164,9 @@ private slots:
             const double tolerance = among(0, 20) * 1e-5;
             const auto found = plan(now, mounting, drawer, tolerance, 3);
             const auto wanted = [&](double error) { return steps(1.5e-3) - mounting.direction * steps(error); };
-            const auto excess = [&](std::int64_t total, double error) { return std::max<std::int64_t>(0, std::abs(total - wanted(error)) - steps(tolerance)); };
+            const auto excess = [&](std::int64_t total, double error) {
+                return std::max<std::int64_t>(0, std::abs(total - wanted(error)) - steps(tolerance));
+            };
             std::tuple<std::int64_t, int, std::int64_t> best { INT64_MAX, 0, 0 };
             std::vector<int> a(drawer.size());
             std::vector<int> b(drawer.size());
@@ -180,8 +182,9 @@ private slots:
                     }
                     if (na > 3 || nb > 3)
                         return;
-                    best = std::min(best, std::tuple { excess(ta, now.atTopBolt) + excess(tb, now.atBottomBolt), na + nb,
-                                              std::abs(ta - wanted(now.atTopBolt)) + std::abs(tb - wanted(now.atBottomBolt)) });
+                    best = std::min(best,
+                        std::tuple { excess(ta, now.atTopBolt) + excess(tb, now.atBottomBolt), na + nb,
+                            std::abs(ta - wanted(now.atTopBolt)) + std::abs(tb - wanted(now.atBottomBolt)) });
                     return;
                 }
                 for (a[k] = 0; a[k] <= drawer[k].count; ++a[k])
@@ -191,7 +194,8 @@ private slots:
             };
             both(0);
             const std::tuple got { excess(steps(found.top.total), now.atTopBolt) + excess(steps(found.bottom.total), now.atBottomBolt),
-                int(found.top.shims.size() + found.bottom.shims.size()), std::abs(steps(found.top.residual)) + std::abs(steps(found.bottom.residual)) };
+                int(found.top.shims.size() + found.bottom.shims.size()),
+                std::abs(steps(found.top.residual)) + std::abs(steps(found.bottom.residual)) };
             QVERIFY(got == best);
             QCOMPARE(found.possible, std::get<0>(best) == 0);
             QCOMPARE(found.why.empty(), found.possible);

@@ -61,11 +61,13 @@ private slots:
     }
     void heatRise()
     {
-        const auto a = calc({ "heat-rise", "mass=1460 kg", "from=100km/h", "to=0", "ring-mass=16.5 lb", "share=35 %", "specific-heat=500" });
+        const auto a =
+            calc({ "heat-rise", "mass=1460 kg", "from=100km/h", "to=0", "ring-mass=16.5 lb", "share=35 %", "specific-heat=500" });
         const double energy = 0.5 * 1460 * std::pow(100 / 3.6, 2);
         QVERIFY(near(a["results"]["energy_J"], energy, 1e-12));
         QVERIFY(near(a["results"]["temperature_rise_K"], 0.35 * energy / (16.5 * 0.45359237 * 500), 1e-12));
-        QVERIFY(near(calc({ "heat-rise", "mass=1000", "from=72", "to=36", "ring-mass=10" })["results"]["temperature_rise_K"], 150000.0 / 4800, 1e-12));
+        QVERIFY(near(calc({ "heat-rise", "mass=1000", "from=72", "to=36", "ring-mass=10" })["results"]["temperature_rise_K"],
+            150000.0 / 4800, 1e-12));
     }
     void effectiveRadius()
     {
@@ -97,16 +99,26 @@ private slots:
         QTest::addColumn<QString>("to");
         QTest::addColumn<double>("expected");
         QTest::addColumn<double>("tolerance");
-        QTest::newRow("155 lb in") << "155 lb in" << "N·m" << 17.5 << 0.05;
-        QTest::newRow("55 lb ft") << "55 lb ft" << "N·m" << 74.6 << 0.05;
-        QTest::newRow("40 lb ft") << "40 lb ft" << "Nm" << 54.2 << 0.05;
-        QTest::newRow("grams are mass") << "500 g" << "kg" << 0.5 << 1e-12;
-        QTest::newRow("g is acceleration") << "2 g" << "m/s²" << 19.6133 << 1e-9;
-        QTest::newRow("to g") << "9.80665 m/s2" << "g" << 1.0 << 1e-12;
-        QTest::newRow("fahrenheit") << "212 °F" << "°C" << 100.0 << 1e-9;
-        QTest::newRow("fraction") << "1-1/8 in" << "mm" << 28.575 << 1e-9;
-        QTest::newRow("compound") << "11 lb 2 oz" << "kg" << 5.046215 << 1e-6;
-        QTest::newRow("pounds of force") << "10 lbf" << "N" << 44.4822161526 << 1e-6;
+        QTest::newRow("155 lb in") << "155 lb in"
+                                   << "N·m" << 17.5 << 0.05;
+        QTest::newRow("55 lb ft") << "55 lb ft"
+                                  << "N·m" << 74.6 << 0.05;
+        QTest::newRow("40 lb ft") << "40 lb ft"
+                                  << "Nm" << 54.2 << 0.05;
+        QTest::newRow("grams are mass") << "500 g"
+                                        << "kg" << 0.5 << 1e-12;
+        QTest::newRow("g is acceleration") << "2 g"
+                                           << "m/s²" << 19.6133 << 1e-9;
+        QTest::newRow("to g") << "9.80665 m/s2"
+                              << "g" << 1.0 << 1e-12;
+        QTest::newRow("fahrenheit") << "212 °F"
+                                    << "°C" << 100.0 << 1e-9;
+        QTest::newRow("fraction") << "1-1/8 in"
+                                  << "mm" << 28.575 << 1e-9;
+        QTest::newRow("compound") << "11 lb 2 oz"
+                                  << "kg" << 5.046215 << 1e-6;
+        QTest::newRow("pounds of force") << "10 lbf"
+                                         << "N" << 44.4822161526 << 1e-6;
     }
     void convert()
     {
@@ -129,11 +141,15 @@ private slots:
         QTest::newRow("bad value") << QStringList { "calc", "stop", "speed=fast", "distance=3" } << QByteArray("speed: “fast”");
         QTest::newRow("wrong unit") << QStringList { "calc", "stop", "speed=35 kg", "distance=3" } << QByteArray("a mass");
         QTest::newRow("zero") << QStringList { "calc", "stop", "speed=35", "distance=0" } << QByteArray("distance: must be more than 0");
-        QTest::newRow("given twice") << QStringList { "calc", "stop", "speed=35", "speed=36", "distance=3" } << QByteArray("speed: is given twice");
+        QTest::newRow("given twice") << QStringList { "calc", "stop", "speed=35", "speed=36", "distance=3" }
+                                     << QByteArray("speed: is given twice");
         QTest::newRow("no equals") << QStringList { "calc", "stop", "35" } << QByteArray("key=value");
-        QTest::newRow("faster after") << QStringList { "calc", "heat-rise", "mass=1", "from=1", "to=2", "ring-mass=1" } << QByteArray("to:");
-        QTest::newRow("share") << QStringList { "calc", "heat-rise", "mass=1", "from=2", "to=1", "ring-mass=1", "share=3" } << QByteArray("share");
-        QTest::newRow("pad too high") << QStringList { "calc", "effective-radius", "rotor-od=100", "pad-height=60" } << QByteArray("pad-height");
+        QTest::newRow("faster after") << QStringList { "calc", "heat-rise", "mass=1", "from=1", "to=2", "ring-mass=1" }
+                                      << QByteArray("to:");
+        QTest::newRow("share") << QStringList { "calc", "heat-rise", "mass=1", "from=2", "to=1", "ring-mass=1", "share=3" }
+                               << QByteArray("share");
+        QTest::newRow("pad too high") << QStringList { "calc", "effective-radius", "rotor-od=100", "pad-height=60" }
+                                      << QByteArray("pad-height");
         QTest::newRow("drawer") << QStringList { "calc", "shims", "target=1", "drawer=0.5" } << QByteArray("drawer: “0.5”");
         QTest::newRow("half a shim") << QStringList { "calc", "shims", "target=1", "drawer=0.5x1.5" } << QByteArray("whole number");
         QTest::newRow("unit without sense") << QStringList { "calc", "convert", "value=5 mm", "to=parsec" } << QByteArray("parsec");
@@ -141,7 +157,8 @@ private slots:
         QTest::newRow("no file") << QStringList { "study", "/nonexistent.deepstop" } << QByteArray("/nonexistent.deepstop");
         QTest::newRow("no setup") << QStringList { "study", merle, "--setup", "x" } << QByteArray("varnik-330");
         QTest::newRow("no command") << QStringList {} << QByteArray("--help");
-        QTest::newRow("a library that is not there") << QStringList { "fit", merle, "--library", "/nonexistent.json" } << QByteArray("/nonexistent.json: there is no such parts library");
+        QTest::newRow("a library that is not there") << QStringList { "fit", merle, "--library", "/nonexistent.json" }
+                                                     << QByteArray("/nonexistent.json: there is no such parts library");
         QTest::newRow("a ring and a shim") << QStringList { "bracket", merle, "--ring", "--shim", "1 mm" } << QByteArray("--shim");
         QTest::newRow("an unknown word") << QStringList { "study", merle, "also" } << QByteArray("also");
         QTest::newRow("a second file") << QStringList { "check", merle, merle } << QByteArray("halden-merle");
@@ -210,8 +227,9 @@ private slots:
         const char* script = "import json,sys,jsonschema\n"
                              "s=json.load(open(sys.argv[1])); jsonschema.Draft7Validator.check_schema(s)\n"
                              "d=json.load(sys.stdin); jsonschema.validate(d,s); print('valid',len(d['verdicts']))\n";
-        for (const QStringList& arguments : { QStringList { "study", merle, "--json" }, QStringList { "study", merle, "--json", "--setup", "varnik-355" },
-                 QStringList { "study", QString(merle).replace("halden-merle", "linnet"), "--json" } }) {
+        for (const QStringList& arguments :
+            { QStringList { "study", merle, "--json" }, QStringList { "study", merle, "--json", "--setup", "varnik-355" },
+                QStringList { "study", QString(merle).replace("halden-merle", "linnet"), "--json" } }) {
             const auto printed = cli(arguments).out;
             const auto said = answerOf("/usr/bin/python3", { "-c", script, DEEPSTOP_DATA "/schema/study-1.schema.json" }, printed);
             QVERIFY(said.startsWith("valid"));
@@ -221,17 +239,24 @@ private slots:
     void rotorMass()
     {
         // A solid ring by hand: π/4·(0.280² − 0.184²)·0.010·7200.
-        QVERIFY(near(calc({ "rotor-mass", "od=280", "ring-id=184", "thickness=10" })["results"]["mass_kg"], std::numbers::pi / 4 * (0.280 * 0.280 - 0.184 * 0.184) * 0.010 * 7200, 1e-12));
+        QVERIFY(near(calc({ "rotor-mass", "od=280", "ring-id=184", "thickness=10" })["results"]["mass_kg"],
+            std::numbers::pi / 4 * (0.280 * 0.280 - 0.184 * 0.184) * 0.010 * 7200, 1e-12));
         // Straight vanes counted are the same as their share said.
         const auto counted = calc({ "rotor-mass", "od=330", "ring-id=216", "thickness=28", "vent=10", "vanes=40", "vane-thickness=6" });
         const double share = 40 * 0.006 * 0.057 / (std::numbers::pi / 4 * (0.330 * 0.330 - 0.216 * 0.216));
-        const auto said = calc({ "rotor-mass", "od=330", "ring-id=216", "thickness=28", "vent=10", QString("vane-share=%1").arg(share, 0, 'g', 15) });
+        const auto said =
+            calc({ "rotor-mass", "od=330", "ring-id=216", "thickness=28", "vent=10", QString("vane-share=%1").arg(share, 0, 'g', 15) });
         QVERIFY(near(counted["results"]["ring_mass_kg"], said["results"]["ring_mass_kg"], 1e-9));
-        const auto whole = calc({ "rotor-mass", "od=330", "ring-id=216", "thickness=28", "vent=10", "vane-share=32%", "height=46", "hat-thickness=8", "hat-od=160", "hat-wall=8", "bore=66.7", "hat=aluminium", "holes=5", "hole=12.9", "hat-bolts=10", "hat-bolt=M6x1" });
-        QVERIFY(near(whole["results"]["mass_kg"], whole["results"]["ring_mass_kg"].get<double>() + whole["results"]["hat_mass_kg"].get<double>(), 1e-12));
+        const auto whole =
+            calc({ "rotor-mass", "od=330", "ring-id=216", "thickness=28", "vent=10", "vane-share=32%", "height=46", "hat-thickness=8",
+                "hat-od=160", "hat-wall=8", "bore=66.7", "hat=aluminium", "holes=5", "hole=12.9", "hat-bolts=10", "hat-bolt=M6x1" });
+        QVERIFY(near(whole["results"]["mass_kg"],
+            whole["results"]["ring_mass_kg"].get<double>() + whole["results"]["hat_mass_kg"].get<double>(), 1e-12));
         QVERIFY(near(whole["results"]["heat_store_JpK"], whole["results"]["ring_mass_kg"].get<double>() * 480, 1e-12));
-        for (const auto& bad : { QStringList { "rotor-mass", "od=200", "ring-id=216", "thickness=28" }, QStringList { "rotor-mass", "od=330", "ring-id=216", "thickness=28", "vent=10" },
-                 QStringList { "rotor-mass", "od=330", "ring-id=216", "thickness=28", "height=46" }, QStringList { "rotor-mass", "od=330", "ring-id=216", "thickness=28", "vent=10", "vanes=900", "vane-thickness=6" } })
+        for (const auto& bad : { QStringList { "rotor-mass", "od=200", "ring-id=216", "thickness=28" },
+                 QStringList { "rotor-mass", "od=330", "ring-id=216", "thickness=28", "vent=10" },
+                 QStringList { "rotor-mass", "od=330", "ring-id=216", "thickness=28", "height=46" },
+                 QStringList { "rotor-mass", "od=330", "ring-id=216", "thickness=28", "vent=10", "vanes=900", "vane-thickness=6" } })
             QVERIFY2(calc(bad).contains("error"), qPrintable(bad.join(' ')));
     }
 
@@ -242,7 +267,8 @@ private slots:
         QVERIFY(near(a["results"]["area_all_m2"], 2 * a["results"]["area_one_side_m2"].get<double>(), 1e-12));
         // A floating caliper's piston counts once, for the clamp and for the fluid.
         const auto b = calc({ "piston-area", "pistons=2.25in", "kind=floating" });
-        QVERIFY(near(b["results"]["area_all_m2"], std::numbers::pi / 4 * std::pow(2.25 * 0.0254, 2), 1e-12) && near(b["results"]["area_one_side_m2"], b["results"]["area_all_m2"], 1e-12));
+        QVERIFY(near(b["results"]["area_all_m2"], std::numbers::pi / 4 * std::pow(2.25 * 0.0254, 2), 1e-12)
+            && near(b["results"]["area_one_side_m2"], b["results"]["area_all_m2"], 1e-12));
         QVERIFY(calc({ "piston-area", "pistons=38+" }).contains("error") && calc({ "piston-area", "pistons=-38" }).contains("error"));
         const auto p = calc({ "pad-area", "length=112", "height=48", "thickness=11", "minimum=2" });
         QVERIFY(near(p["results"]["area_m2"], 0.112 * 0.048, 1e-12) && near(p["results"]["volume_m3"], 0.112 * 0.048 * 0.009, 1e-12));
@@ -251,10 +277,12 @@ private slots:
 
     void cornerWeight()
     {
-        const auto whole = calc({ "corner-weight", "rotor=8.33", "caliper=3.34", "pads=1.18", "bracket=1.24", "hardware=0.21", "hose=0.17" });
+        const auto whole =
+            calc({ "corner-weight", "rotor=8.33", "caliper=3.34", "pads=1.18", "bracket=1.24", "hardware=0.21", "hose=0.17" });
         QVERIFY(whole["results"]["complete"] == json(true) && near(whole["results"]["mass_kg"], 14.47, 1e-9));
         const auto bare = calc({ "corner-weight", "rotor=8.33", "caliper=3.34" });
-        QVERIFY(bare["results"]["complete"] == json(false) && bare["results"]["mass_kg"] == json(nullptr) && near(bare["results"]["weighed_kg"], 11.67, 1e-9));
+        QVERIFY(bare["results"]["complete"] == json(false) && bare["results"]["mass_kg"] == json(nullptr)
+            && near(bare["results"]["weighed_kg"], 11.67, 1e-9));
         QVERIFY(bare["notes"][0].get<std::string>().find("Lacks pads, bracket, hardware, hose") == 0);
     }
 
@@ -316,10 +344,16 @@ private slots:
             QStringList arguments;
             const char* says;
         };
-        for (const Bad& bad : { Bad { { "template", merle }, "--pdf" }, Bad { { "template", merle, "--pdf", dir.filePath("x.txt") }, ".pdf" }, Bad { { "template", merle, "--pdf", pdf, "--bar-across", "9.9" }, "outer ticks" },
-                 Bad { { "template", merle, "--pdf", pdf, "--bar-down", "wide" }, "--bar-down" }, Bad { { "template", merle, "--pdf", pdf, "--setup", "none" }, "varnik-330" }, Bad { { "template", merle, "--pdf", pdf, "--axle", "rear" }, "No template yet" },
-                 Bad { { "bracket", DEEPSTOP_DATA "/demo/linnet.deepstop", "--step", dir.filePath("b.step") }, "middle of the lugs" }, Bad { { "bracket", merle, "--ring", "--step", dir.filePath("r.step") }, "no ring" },
-                 Bad { { "bracket", merle, "--step", dir.filePath("b.doc") }, ".step" }, Bad { { "centre", merle, "--setup", "varnik-355" }, "mocked up" } }) {
+        for (const Bad& bad :
+            { Bad { { "template", merle }, "--pdf" }, Bad { { "template", merle, "--pdf", dir.filePath("x.txt") }, ".pdf" },
+                Bad { { "template", merle, "--pdf", pdf, "--bar-across", "9.9" }, "outer ticks" },
+                Bad { { "template", merle, "--pdf", pdf, "--bar-down", "wide" }, "--bar-down" },
+                Bad { { "template", merle, "--pdf", pdf, "--setup", "none" }, "varnik-330" },
+                Bad { { "template", merle, "--pdf", pdf, "--axle", "rear" }, "No template yet" },
+                Bad { { "bracket", DEEPSTOP_DATA "/demo/linnet.deepstop", "--step", dir.filePath("b.step") }, "middle of the lugs" },
+                Bad { { "bracket", merle, "--ring", "--step", dir.filePath("r.step") }, "no ring" },
+                Bad { { "bracket", merle, "--step", dir.filePath("b.doc") }, ".step" },
+                Bad { { "centre", merle, "--setup", "varnik-355" }, "mocked up" } }) {
             const auto ran = cli(bad.arguments);
             QVERIFY2(ran.code == 2, bad.arguments.join(' ').toUtf8());
             QVERIFY2(ran.err.trimmed().count('\n') == 0 && ran.err.contains(bad.says), ran.err);
@@ -349,7 +383,8 @@ private slots:
         QVERIFY(near(centre["corners"][0]["plan"]["top"]["total_m"], 1e-3, 1e-9));
         QVERIFY(cli({ "centre", merle }).out.contains("put in:"));
         QTemporaryDir dir;
-        const auto made = cli({ "bracket", merle, "--step", dir.filePath("b.step"), "--stl", dir.filePath("b.stl"), "--dxf", dir.filePath("b.dxf"), "--pdf", dir.filePath("b.pdf") });
+        const auto made = cli({ "bracket", merle, "--step", dir.filePath("b.step"), "--stl", dir.filePath("b.stl"), "--dxf",
+            dir.filePath("b.dxf"), "--pdf", dir.filePath("b.pdf") });
         QVERIFY2(made.code == 0 && made.out.contains("qualified engineer"), made.err);
         QCOMPARE(QDir(dir.path()).entryList(QDir::Files).size(), 4);
         QVERIFY(cli({ "bracket", merle, "--shim", "30 thou", "--step", dir.filePath("s.step") }).code == 0);

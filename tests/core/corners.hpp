@@ -23,7 +23,8 @@ inline deepstop::fit::CornerShape randomCorner()
 {
     auto c = corner();
     c.rotor.outerRadius = between(0.12, 0.19);
-    c.caliper = { between(0.010, 0.03), between(0, 0.08), 0.004, between(0.03, 0.07), between(0.02, 0.06), between(0.03, 0.09), between(0, 0.015), 0.044 };
+    c.caliper = { between(0.010, 0.03), between(0, 0.08), 0.004, between(0.03, 0.07), between(0.02, 0.06), between(0.03, 0.09),
+        between(0, 0.015), 0.044 };
     if (among(0, 1))
         c.caliper.cornerRadius = between(0, 0.02);
     c.slotCentre = between(-0.04, -0.01);

@@ -108,7 +108,8 @@ private slots:
             other.setups[1].front->spacer = measured(moved, 0);
             (void)face;
             const auto s = of(other);
-            return s.verdict("front/barrel-gap")->level == Level::Clear && s.verdict("front/spoke-gap")->level == Level::Clear && s.verdict("front/inset-gap")->level == Level::Clear;
+            return s.verdict("front/barrel-gap")->level == Level::Clear && s.verdict("front/spoke-gap")->level == Level::Clear
+                && s.verdict("front/inset-gap")->level == Level::Clear;
         };
         QVERIFY(clears(range.offsets->first) || range.openLow);
         QVERIFY(clears(range.offsets->second) || range.openHigh);
@@ -166,9 +167,11 @@ private slots:
             wheel.insets.clear();
             const auto s = of(build);
             const CornerResult& r = s.after.front;
-            for (const auto& [which, id] : { std::pair { WheelGap::Barrel, "front/barrel-gap" }, std::pair { WheelGap::Spokes, "front/spoke-gap" } }) {
+            for (const auto& [which, id] :
+                { std::pair { WheelGap::Barrel, "front/barrel-gap" }, std::pair { WheelGap::Spokes, "front/spoke-gap" } }) {
                 const Verdict& v = *s.verdict(id);
-                const bool covered = r.room(which).drawn && r.room(which).drawn->covered() && !(which == WheelGap::Barrel && r.barrelEstimated);
+                const bool covered =
+                    r.room(which).drawn && r.room(which).drawn->covered() && !(which == WheelGap::Barrel && r.barrelEstimated);
                 if (!covered) {
                     QVERIFY2(v.level == Level::Unproven || v.level == Level::Hits, v.reason.c_str());
                     ++unproven;
@@ -236,7 +239,8 @@ private slots:
         const auto s = of(build);
         const Verdict& v = *s.verdict("front/wheel-place");
         QVERIFY(near(*v.figure.value, 0.0058, 1e-9));
-        for (const char* part : { "5.8 mm further out", "effective offset 34.2 mm", "backspacing 148.2 mm", "track 1536 mm", "scrub radius 16.8 mm" })
+        for (const char* part :
+            { "5.8 mm further out", "effective offset 34.2 mm", "backspacing 148.2 mm", "track 1536 mm", "scrub radius 16.8 mm" })
             QVERIFY2(names(v.reason, part), (v.reason + " lacks " + part).c_str());
         QVERIFY(near(*s.verdict("front/fender-room")->figure.value, 0.014 - 0.0058, 1e-9));
         QVERIFY(near(*s.verdict("front/inner-room")->figure.value, 0.012 + 0.0058, 1e-9));

@@ -207,7 +207,8 @@ private slots:
             list.write("name,outer_diameter_mm\n");
             for (int k = 0; k < 100; ++k)
                 list.write(QByteArray("Rotor ") + QByteArray::number(i) + " " + QByteArray::number(k) + ",330\n");
-            commands << QString("'%1' import parts '%2' --into '%3' >/dev/null").arg(DEEPSTOP_CLI, list.fileName(), dir.filePath("library.json"));
+            commands << QString("'%1' import parts '%2' --into '%3' >/dev/null")
+                            .arg(DEEPSTOP_CLI, list.fileName(), dir.filePath("library.json"));
         }
         const auto answer = shell(commands.join(" & ") + " & wait");
         QVERIFY2(answer.err.isEmpty(), answer.err.constData());
@@ -224,7 +225,8 @@ private slots:
         // A limit of 4 kB on what may be written stands for a full disk.
         for (const char* kind : { "dxf", "pdf", "svg" }) {
             const auto out = dir.filePath(QString("out.%1").arg(kind));
-            const auto cut = shell(QString("trap '' XFSZ; ulimit -f 8; '%1' template '%2' --%3 '%4'").arg(DEEPSTOP_CLI, demoFile, kind, out));
+            const auto cut =
+                shell(QString("trap '' XFSZ; ulimit -f 8; '%1' template '%2' --%3 '%4'").arg(DEEPSTOP_CLI, demoFile, kind, out));
             QCOMPARE(cut.code, 2);
             QVERIFY2(cut.err.startsWith("deepstop-cli: " + out.toUtf8()) && cut.err.count('\n') == 1, cut.err.constData());
         }

@@ -67,7 +67,9 @@ private slots:
                              "ok=v.is_valid(d)\n"
                              "d['setups'][0]['front']['rotor']['thickness_mm']={'value':-1}\n"
                              "print(ok, v.is_valid(d))\n";
-        QCOMPARE(answerOf("/usr/bin/python3", { "-c", script, DEEPSTOP_DATA "/schema/build-1.schema.json", DEEPSTOP_DATA "/demo/halden-merle.deepstop" }).trimmed(),
+        QCOMPARE(answerOf("/usr/bin/python3",
+                     { "-c", script, DEEPSTOP_DATA "/schema/build-1.schema.json", DEEPSTOP_DATA "/demo/halden-merle.deepstop" })
+                     .trimmed(),
             QByteArray("True False"));
     }
 
@@ -124,14 +126,17 @@ private slots:
         row("a byte after the end", whole + QByteArray("\0x", 2), { "line", "zero byte" });
         row("something after the end", whole + "x", { "line", "not JSON" });
         row("a control character", with("/car/name", "bell\u0007"), { "line", "bell", "control character" });
-        row("a rotor of 3 m", with("/setups/1/front/rotor/outer_diameter_mm/value", 3000), { "/setups/1/front/rotor/outer_diameter_mm/value", "3000", "from 10 to 2000" });
-        row("too many pistons", with("/setups/1/front/caliper/pistons_mm", json::array_t(25, 40.0)), { "/setups/1/front/caliper/pistons_mm", "at most 24" });
+        row("a rotor of 3 m", with("/setups/1/front/rotor/outer_diameter_mm/value", 3000),
+            { "/setups/1/front/rotor/outer_diameter_mm/value", "3000", "from 10 to 2000" });
+        row("too many pistons", with("/setups/1/front/caliper/pistons_mm", json::array_t(25, 40.0)),
+            { "/setups/1/front/caliper/pistons_mm", "at most 24" });
         row("a list", "[1,2]", { "not a build file" });
         row("no version", "{\"setups\":[]}", { "/deepstop" });
         row("later version", with("/deepstop", 2), { "/deepstop", "later" });
         row("no setups", "{\"deepstop\":1}", { "/setups" });
         row("empty setups", "{\"deepstop\":1,\"setups\":[]}", { "/setups" });
-        row("negative thickness", with("/setups/1/front/rotor/thickness_mm/value", -28), { "/setups/1/front/rotor/thickness_mm", "-28", "mm", "from 0.1 to 500" });
+        row("negative thickness", with("/setups/1/front/rotor/thickness_mm/value", -28),
+            { "/setups/1/front/rotor/thickness_mm", "-28", "mm", "from 0.1 to 500" });
         row("bare negative", with("/setups/1/front/rotor/thickness_mm", -28), { "/setups/1/front/rotor/thickness_mm", "mm" });
         row("text for a number", with("/car/mass_kg/value", "heavy"), { "/car/mass_kg/value", "heavy", "kg" });
         row("wrong type", with("/setups/0/front/rotor", 7), { "/setups/0/front/rotor", "7", "object" });
@@ -183,10 +188,18 @@ private slots:
             for (int n = among(1, 4); n > 0; --n) {
                 const auto at = std::size_t(among(0, int(text.size()) - 1));
                 switch (among(0, 3)) {
-                case 0: text[at] = char(among(0, 255)); break;
-                case 1: text[at] = "0123456789-.eE\"{}[],:"[among(0, 20)]; break;
-                case 2: text.erase(at, std::size_t(among(1, 40))); break;
-                case 3: text.insert(at, text.substr(std::size_t(among(0, int(text.size()) - 1)), std::size_t(among(1, 60)))); break;
+                case 0:
+                    text[at] = char(among(0, 255));
+                    break;
+                case 1:
+                    text[at] = "0123456789-.eE\"{}[],:"[among(0, 20)];
+                    break;
+                case 2:
+                    text.erase(at, std::size_t(among(1, 40)));
+                    break;
+                case 3:
+                    text.insert(at, text.substr(std::size_t(among(0, int(text.size()) - 1)), std::size_t(among(1, 60))));
+                    break;
                 }
             }
             try {
@@ -309,7 +322,8 @@ private slots:
             sawA += now == versionA;
             sawB += now == versionB;
             QVERIFY2(now == versionA || now == versionB, "neither version");
-            QVERIFY(!QFile::exists(QString::fromStdString(path + "~")) || files::readFile(path + "~") == versionA || files::readFile(path + "~") == versionB);
+            QVERIFY(!QFile::exists(QString::fromStdString(path + "~")) || files::readFile(path + "~") == versionA
+                || files::readFile(path + "~") == versionB);
         }
         // The kills did fall into the saving, on both sides of it.
         QVERIFY2(sawA > 0 && sawB > 0, qPrintable(QString("%1 %2").arg(sawA).arg(sawB)));

@@ -19,7 +19,8 @@ private slots:
     {
         QTest::addColumn<int>("size");
         QTest::addColumn<double>("millimetres");
-        for (const auto& [size, mm] : { std::pair { 14, 354.8 }, { 15, 380.2 }, { 16, 405.6 }, { 17, 436.6 }, { 18, 462.0 }, { 19, 487.4 }, { 20, 512.8 } })
+        for (const auto& [size, mm] :
+            { std::pair { 14, 354.8 }, { 15, 380.2 }, { 16, 405.6 }, { 17, 436.6 }, { 18, 462.0 }, { 19, 487.4 }, { 20, 512.8 } })
             QTest::newRow(qPrintable(QString::number(size))) << size << mm;
     }
     void beadSeatsAreThePublishedOnes()
@@ -139,7 +140,9 @@ private slots:
             const auto envelope = fit::caliperEnvelope(randomCorner());
             const auto barrel = randomBarrel();
             const double dz = between(-0.05, 0.05);
-            QVERIFY(std::abs(fit::barrelRoom(envelope, barrel)->gap - fit::barrelRoom(geometry::moved(envelope, dz), geometry::moved(barrel, dz))->gap) < 1e-12);
+            QVERIFY(std::abs(fit::barrelRoom(envelope, barrel)->gap
+                        - fit::barrelRoom(geometry::moved(envelope, dz), geometry::moved(barrel, dz))->gap)
+                < 1e-12);
         }
     }
 

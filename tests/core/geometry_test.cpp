@@ -9,7 +9,10 @@ namespace {
 
 Point somewhere() { return { between(-1, 1), between(-1, 1) }; }
 
-Point turned(Point p, double angle) { return { p.z * std::cos(angle) - p.r * std::sin(angle), p.z * std::sin(angle) + p.r * std::cos(angle) }; }
+Point turned(Point p, double angle)
+{
+    return { p.z * std::cos(angle) - p.r * std::sin(angle), p.z * std::sin(angle) + p.r * std::cos(angle) };
+}
 
 } // namespace
 

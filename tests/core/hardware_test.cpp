@@ -21,8 +21,8 @@ Joint& first(Build& build) { return build.setups[1].front->joints[0]; }
 class HardwareTest : public QObject {
     Q_OBJECT
 private slots:
-    /// By hand: 1460 kg · 9.80665 · (0.53 + 1.05 · 0.54 / 2.72) / 2 = 5287 N on a front wheel, · 1.05 · 0.311 m = 1726 N·m. Two M12 × 1.5 at
-    /// 118 N·m with threadlocker pull 61.46 kN each: 2 · 61.46 · 0.15 over 1726 / 0.108 = 15.99 kN: 1.153.
+    /// By hand: 1460 kg · 9.80665 · (0.53 + 1.05 · 0.54 / 2.72) / 2 = 5287 N on a front wheel, · 1.05 · 0.311 m = 1726 N·m. Two M12 × 1.5
+    /// at 118 N·m with threadlocker pull 61.46 kN each: 2 · 61.46 · 0.15 over 1726 / 0.108 = 15.99 kN: 1.153.
     void theSlipMarginIsRightByHand()
     {
         const auto s = of(demo());
@@ -60,19 +60,33 @@ private slots:
         auto build = demo();
         Joint& joint = first(build);
         switch (which) {
-        case 0: joint.length = mm(30); break;
-        case 1: joint.length = mm(46); break;
-        case 2: joint.roomBehind = {}; break;
-        case 3: joint.threadIn = ThreadIn::Aluminium; break;
-        case 4: joint.condition = Condition::AntiSeize; break;
+        case 0:
+            joint.length = mm(30);
+            break;
+        case 1:
+            joint.length = mm(46);
+            break;
+        case 2:
+            joint.roomBehind = {};
+            break;
+        case 3:
+            joint.threadIn = ThreadIn::Aluminium;
+            break;
+        case 4:
+            joint.condition = Condition::AntiSeize;
+            break;
         case 5:
             joint.threadIn = ThreadIn::Aluminium;
             joint.threadDepth = mm(26);
             joint.length = mm(44);
             joint.timesUsed = 9;
             break;
-        case 6: joint.boltClass = BoltClass::Unknown; break;
-        case 7: joint.thread = "M12ish"; break;
+        case 6:
+            joint.boltClass = BoltClass::Unknown;
+            break;
+        case 7:
+            joint.thread = "M12ish";
+            break;
         }
         const auto s = of(build);
         const Verdict* v = s.verdict(verdict.toStdString());
@@ -128,10 +142,12 @@ private slots:
             QCOMPARE(s.verdict(id)->level, Level::Unproven);
             QVERIFY2(says(s.verdict(id)->reason, "grip without shims"), s.verdict(id)->reason.c_str());
         }
-        QVERIFY(std::ranges::any_of(s.questions, [](const Question& q) { return q.address.pointer == "/setups/1/front/joints/0/grip_mm" && q.missing; }));
+        QVERIFY(std::ranges::any_of(
+            s.questions, [](const Question& q) { return q.address.pointer == "/setups/1/front/joints/0/grip_mm" && q.missing; }));
     }
 
-    /// By hand: the caliper's holes 165 − 27.5 = 137.5 mm from the axis; 53.5 − 24 − 9 = 20.5 mm from lugs to caliper, a plate of 20 leaves 0.5.
+    /// By hand: the caliper's holes 165 − 27.5 = 137.5 mm from the axis; 53.5 − 24 − 9 = 20.5 mm from lugs to caliper, a plate of 20 leaves
+    /// 0.5.
     void theDemosBracket()
     {
         const auto s = of(demo());

@@ -114,7 +114,12 @@ private slots:
                     if (const double size = nominal([&](Sample& s) { return gap(s, there); }); std::isfinite(size))
                         effect = std::max(effect, std::abs(size - *figure.value));
                 }
-                QVERIFY2(figure.effects[k] == effect, qPrintable(QStringLiteral("corner %1, %2: %3 but moving it does %4").arg(i).arg(QString::fromStdString(pointer)).arg(figure.effects[k]).arg(effect)));
+                QVERIFY2(figure.effects[k] == effect,
+                    qPrintable(QStringLiteral("corner %1, %2: %3 but moving it does %4")
+                                   .arg(i)
+                                   .arg(QString::fromStdString(pointer))
+                                   .arg(figure.effects[k])
+                                   .arg(effect)));
                 ++compared;
                 moving += effect > 0;
             }

@@ -41,7 +41,8 @@ private slots:
         QByteArray text;
         for (int i = 0; i < 200; ++i)
             text += static_cast<char>(among(32, 126));
-        const auto answer = answerOf("/usr/bin/python3", { "-c", "import binascii,sys\nprint(binascii.crc_hqx(sys.stdin.buffer.read(),0xffff))" }, text);
+        const auto answer =
+            answerOf("/usr/bin/python3", { "-c", "import binascii,sys\nprint(binascii.crc_hqx(sys.stdin.buffer.read(),0xffff))" }, text);
         QCOMPARE(answer.trimmed().toInt(), int(checksum(text.toStdString())));
     }
 
@@ -73,8 +74,9 @@ private slots:
     void wrongWordsWithARightSumAreRefused_data()
     {
         QTest::addColumn<QString>("body");
-        for (const char* body : { "vernier 27.98 mm", "vernier 27.98 mm resting", "vernier 27,98 mm stable", "vernier 27.98 furlong stable", "vernier nan mm stable", "vernier inf mm stable", "vernier 1e3 mm stable",
-                 "vernier 27.98 bar stable", " 27.98 mm stable", "vernier 27.98  stable", "vernier 0x1B mm stable", "vernier 27.98 mm stable now" })
+        for (const char* body : { "vernier 27.98 mm", "vernier 27.98 mm resting", "vernier 27,98 mm stable", "vernier 27.98 furlong stable",
+                 "vernier nan mm stable", "vernier inf mm stable", "vernier 1e3 mm stable", "vernier 27.98 bar stable", " 27.98 mm stable",
+                 "vernier 27.98  stable", "vernier 0x1B mm stable", "vernier 27.98 mm stable now" })
             QTest::newRow(body) << body;
     }
     void wrongWordsWithARightSumAreRefused()
@@ -188,7 +190,9 @@ private slots:
             kept.push_back(std::move(turn));
         }
         const auto answer = answerOf("/usr/bin/python3",
-            { "-c", "import json,sys,numpy as np\nout=[]\nfor t in json.load(sys.stdin):\n c=np.fft.rfft(t)[1]*2/len(t)\n out.append([2*abs(c),float(np.angle(np.conj(c))%(2*np.pi))])\nprint(json.dumps(out))" },
+            { "-c",
+                "import json,sys,numpy as np\nout=[]\nfor t in json.load(sys.stdin):\n c=np.fft.rfft(t)[1]*2/len(t)\n "
+                "out.append([2*abs(c),float(np.angle(np.conj(c))%(2*np.pi))])\nprint(json.dumps(out))" },
             QByteArray::fromStdString(turns.dump()));
         const auto numpy = nlohmann::json::parse(answer.toStdString());
         for (std::size_t i = 0; i < kept.size(); ++i) {
@@ -210,7 +214,8 @@ private slots:
     {
         QFETCH(QStringList, arguments);
         QProcess process;
-        process.start("/bin/bash", { "-c", QString("TIMEFORMAT='%U %S'; time '%1' %2 >/dev/null").arg(DEEPSTOP_BENCH, arguments.join(' ')) });
+        process.start(
+            "/bin/bash", { "-c", QString("TIMEFORMAT='%U %S'; time '%1' %2 >/dev/null").arg(DEEPSTOP_BENCH, arguments.join(' ')) });
         QVERIFY(process.waitForFinished(20000));
         QCOMPARE(process.exitCode(), 0);
         const auto used = process.readAllStandardError().trimmed().split(' ');

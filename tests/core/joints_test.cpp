@@ -22,7 +22,8 @@ private slots:
     {
         QTest::addColumn<QString>("thread");
         QTest::addColumn<double>("area");
-        for (const auto& [name, area] : { std::pair { "M8", 36.6 }, { "M10x1.5", 58.0 }, { "M12x1.75", 84.3 }, { "M12x1.5", 88.1 }, { "M14x2", 115.0 }, { "M14x1.5", 125.0 }, { "M16x2", 157.0 }, { "M16x1.5", 167.0 }, { "M6", 20.1 }, { "M10x1.25", 61.2 } })
+        for (const auto& [name, area] : { std::pair { "M8", 36.6 }, { "M10x1.5", 58.0 }, { "M12x1.75", 84.3 }, { "M12x1.5", 88.1 },
+                 { "M14x2", 115.0 }, { "M14x1.5", 125.0 }, { "M16x2", 157.0 }, { "M16x1.5", 167.0 }, { "M6", 20.1 }, { "M10x1.25", 61.2 } })
             QTest::newRow(name) << name << area;
         // Source: ASME B1.1, in², from memory: 3/8-24 0.0878, 7/16-20 0.1187, 1/2-20 0.1599.
         QTest::newRow("3/8-24") << "3/8-24" << 0.0878 * 645.16;
@@ -35,7 +36,8 @@ private slots:
         QFETCH(double, area);
         const auto parsed = joints::parseThread(thread.toStdString());
         QVERIFY(parsed);
-        QVERIFY2(std::abs(joints::stressArea(*parsed) * 1e6 - area) < 0.005 * area, qPrintable(QString::number(joints::stressArea(*parsed) * 1e6)));
+        QVERIFY2(std::abs(joints::stressArea(*parsed) * 1e6 - area) < 0.005 * area,
+            qPrintable(QString::number(joints::stressArea(*parsed) * 1e6)));
     }
 
     /// Source: ISO 898-1 (from memory), stress under proof load.

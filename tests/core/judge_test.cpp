@@ -28,7 +28,9 @@ private slots:
         QTest::addColumn<double>("unsure");
         QTest::addColumn<bool>("estimated");
         QTest::addColumn<int>("level");
-        const auto row = [](const char* name, double mm, double unsure, bool estimated, Level level) { QTest::newRow(name) << mm / 1000 << unsure / 1000 << estimated << int(level); };
+        const auto row = [](const char* name, double mm, double unsure, bool estimated, Level level) {
+            QTest::newRow(name) << mm / 1000 << unsure / 1000 << estimated << int(level);
+        };
         // Wanted: 3 mm.
         row("plenty", 6, 1, false, Level::Clear);
         row("just enough at worst", 4, 1, false, Level::Clear);
@@ -73,7 +75,8 @@ private slots:
         QCOMPARE(judge::gapReason(study, gapOf(4.2e-3, 0.6e-3), 3e-3), std::string("3.6 mm at worst, 3.0 mm wanted"));
         QCOMPARE(judge::gapReason(study, gapOf(-2e-3, 0.5e-3), 3e-3), std::string("Overlaps by 2.0 mm, at least 1.5 mm"));
         QVERIFY(judge::gapReason(study, gapOf(0.2e-3, 0.5e-3), 3e-3).starts_with("May touch"));
-        QVERIFY(judge::gapReason(study, gapOf(9e-3, 0.5e-3, true), 3e-3).find("rests on an estimate: the barrel of a wheel") != std::string::npos);
+        QVERIFY(judge::gapReason(study, gapOf(9e-3, 0.5e-3, true), 3e-3).find("rests on an estimate: the barrel of a wheel")
+            != std::string::npos);
     }
 
     void longListsAreCut()
@@ -91,8 +94,10 @@ private slots:
         const Reading half { 0.046, 0.8e-3, Known::Measured, {}, {} };
         const Reading barrel { 0.1924, 0.3e-3, Known::Measured, {}, {} };
         const auto gap = evaluate([&](Sample& s) { return s(barrel) - std::hypot(s(height), s(half)); });
-        const auto drawn = answerOf("/usr/bin/python3", { "-c", "import numpy as n\nr=n.random.default_rng(7)\nN=20000\n"
-                                                                 "g=r.normal(.1924,.3e-3,N)-n.hypot(r.normal(.1836,.5e-3,N),r.normal(.046,.8e-3,N))\nprint(g.mean(),g.std())" })
+        const auto drawn = answerOf("/usr/bin/python3",
+            { "-c",
+                "import numpy as n\nr=n.random.default_rng(7)\nN=20000\n"
+                "g=r.normal(.1924,.3e-3,N)-n.hypot(r.normal(.1836,.5e-3,N),r.normal(.046,.8e-3,N))\nprint(g.mean(),g.std())" })
                                .trimmed()
                                .split(' ');
         QCOMPARE(drawn.size(), 2);

@@ -32,7 +32,8 @@ private slots:
     void anEditedDimensionChangesTheWeight()
     {
         const auto base = study(demo());
-        const auto larger = study(withReading(demo(), "/setups/1/front/rotor/outer_diameter_mm", { 0.340, {}, Known::Measured, "vernier", {} }));
+        const auto larger =
+            study(withReading(demo(), "/setups/1/front/rotor/outer_diameter_mm", { 0.340, {}, Known::Measured, "vernier", {} }));
         QVERIFY(*larger.line("corner-weight")->after.value > *base.line("corner-weight")->after.value + 0.2);
         QCOMPARE(*larger.line("corner-weight")->before.value, *base.line("corner-weight")->before.value);
     }
@@ -94,7 +95,8 @@ private slots:
         const auto& curve = s.after.front.riseOverSpeed;
         QVERIFY(curve.size() > 10);
         QCOMPARE(curve.front().second, 0.0);
-        QVERIFY(std::ranges::any_of(curve, [&](const auto& p) { return near(p.first, 100 / 3.6, 1e-9) && near(p.second, *s.after.front.stopRise.value, 1e-9); }));
+        QVERIFY(std::ranges::any_of(
+            curve, [&](const auto& p) { return near(p.first, 100 / 3.6, 1e-9) && near(p.second, *s.after.front.stopRise.value, 1e-9); }));
     }
 
     void measuredPressureOutranksThePedal()
@@ -146,7 +148,8 @@ private slots:
         for (auto& setup : build.setups)
             for (auto* corner : { &setup.front, &setup.rear })
                 if (*corner)
-                    for (Reading* r : { &(*corner)->rotor.thickness, &(*corner)->rotor.outerDiameter, &(*corner)->rotor.ringInnerDiameter, &(*corner)->rotor.ventGap, &(*corner)->rotor.vaneShare })
+                    for (Reading* r : { &(*corner)->rotor.thickness, &(*corner)->rotor.outerDiameter, &(*corner)->rotor.ringInnerDiameter,
+                             &(*corner)->rotor.ventGap, &(*corner)->rotor.vaneShare })
                         if (r->value)
                             r->known = Known::Measured;
         QCOMPARE(level(), Level::Good);

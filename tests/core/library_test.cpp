@@ -70,11 +70,16 @@ private slots:
     {
         QTest::addColumn<QString>("text");
         QTest::addColumn<QString>("says");
-        QTest::newRow("empty") << "" << "empty";
-        QTest::newRow("a build") << "{\"deepstop\":1,\"setups\":[{\"id\":\"a\"}]}" << "not a parts library";
-        QTest::newRow("negative") << "{\"deepstop_library\":1,\"rotors\":[{\"id\":\"a\",\"part\":{\"thickness_mm\":-3}}]}" << "/rotors/0/part/thickness_mm: found -3";
-        QTest::newRow("no id") << "{\"deepstop_library\":1,\"pads\":[{\"part\":{}}]}" << "id is missing";
-        QTest::newRow("later") << "{\"deepstop_library\":2}" << "later program";
+        QTest::newRow("empty") << ""
+                               << "empty";
+        QTest::newRow("a build") << "{\"deepstop\":1,\"setups\":[{\"id\":\"a\"}]}"
+                                 << "not a parts library";
+        QTest::newRow("negative") << "{\"deepstop_library\":1,\"rotors\":[{\"id\":\"a\",\"part\":{\"thickness_mm\":-3}}]}"
+                                  << "/rotors/0/part/thickness_mm: found -3";
+        QTest::newRow("no id") << "{\"deepstop_library\":1,\"pads\":[{\"part\":{}}]}"
+                               << "id is missing";
+        QTest::newRow("later") << "{\"deepstop_library\":2}"
+                               << "later program";
     }
     void aDamagedLibraryIsRefusedWithItsPlace()
     {
@@ -163,8 +168,14 @@ private slots:
                         QCOMPARE(shelf.size(), from.size());
                         Library a;
                         Library b;
-                        onShelf(a, kind, [&]<class W>(std::vector<Shelved<W>>& s) { if constexpr (std::is_same_v<T, W>) s = shelf; });
-                        onShelf(b, kind, [&]<class W>(std::vector<Shelved<W>>& s) { if constexpr (std::is_same_v<T, W>) s = from; });
+                        onShelf(a, kind, [&]<class W>(std::vector<Shelved<W>>& s) {
+                            if constexpr (std::is_same_v<T, W>)
+                                s = shelf;
+                        });
+                        onShelf(b, kind, [&]<class W>(std::vector<Shelved<W>>& s) {
+                            if constexpr (std::is_same_v<T, W>)
+                                s = from;
+                        });
                         QVERIFY(files::writeLibrary(a) == files::writeLibrary(b));
                     }
                 });
@@ -201,7 +212,8 @@ private slots:
             const Rotor& b = import.parts.rotors[i].part;
             QCOMPARE(b.name, a.name);
             QCOMPARE(import.parts.rotors[i].note, library.rotors[i].note);
-            for (const auto& [x, y] : { std::pair { &a.outerDiameter, &b.outerDiameter }, std::pair { &a.thickness, &b.thickness }, std::pair { &a.vaneShare, &b.vaneShare }, std::pair { &a.vaneLean, &b.vaneLean } })
+            for (const auto& [x, y] : { std::pair { &a.outerDiameter, &b.outerDiameter }, std::pair { &a.thickness, &b.thickness },
+                     std::pair { &a.vaneShare, &b.vaneShare }, std::pair { &a.vaneLean, &b.vaneLean } })
                 QVERIFY(x->value.has_value() == y->value.has_value() && (!x->value || std::abs(*x->value - *y->value) < 1e-9));
             QVERIFY(a.vanes == b.vanes && a.face == b.face && a.vaneShape == b.vaneShape);
         }
@@ -264,7 +276,8 @@ private slots:
             QCOMPARE(import.taken, std::size_t(1));
             QVERIFY(!import.parts.rotors[0].part.outerDiameter.value);
             QCOMPARE(import.refused.size(), std::size_t(1));
-            QVERIFY2(import.refused[0].line == 1 && names(import.refused[0].why, unit) && names(import.refused[0].why, "passed over"), import.refused[0].why.c_str());
+            QVERIFY2(import.refused[0].line == 1 && names(import.refused[0].why, unit) && names(import.refused[0].why, "passed over"),
+                import.refused[0].why.c_str());
         }
         const std::string inches = "name,outer_diameter [in.],thickness_mm\nA,13,28\n";
         const auto import = importParts(inches, guessPlan(inches));
@@ -287,8 +300,10 @@ private slots:
                                  "i,Good too,330,28,,\n";
         const auto import = importParts(text, guessPlan(text));
         QCOMPARE(import.taken, std::size_t(2));
-        const std::vector<std::pair<std::size_t, const char*>> wanted { { 3, "must be from 0.1 mm to 500 mm" }, { 4, "rotor diameter “wide”" }, { 5, "plain, dimpled, slotted, drilled" }, { 6, "the name is missing" },
-            { 7, "stands in line 2 already" }, { 8, "has 7 columns" }, { 9, "1460 or as 1.460" }, { 10, "whole number" }, { 11, "rotor diameter “330 kg”" } };
+        const std::vector<std::pair<std::size_t, const char*>> wanted { { 3, "must be from 0.1 mm to 500 mm" },
+            { 4, "rotor diameter “wide”" }, { 5, "plain, dimpled, slotted, drilled" }, { 6, "the name is missing" },
+            { 7, "stands in line 2 already" }, { 8, "has 7 columns" }, { 9, "1460 or as 1.460" }, { 10, "whole number" },
+            { 11, "rotor diameter “330 kg”" } };
         QCOMPARE(import.refused.size(), wanted.size());
         for (std::size_t i = 0; i < wanted.size(); ++i) {
             QCOMPARE(import.refused[i].line, wanted[i].first);
@@ -298,9 +313,11 @@ private slots:
 
     void fiftyThousandLinesWithFiveHundredBadOnes()
     {
-        std::string text = "name,outer_diameter_mm,thickness_mm,ring_inner_diameter_mm,overall_height_mm,hat_thickness_mm,bore_mm,bolt_circle_mm,bolt_holes,vent_gap_mm,vanes,face\n";
+        std::string text = "name,outer_diameter_mm,thickness_mm,ring_inner_diameter_mm,overall_height_mm,hat_thickness_mm,bore_mm,bolt_"
+                           "circle_mm,bolt_holes,vent_gap_mm,vanes,face\n";
         for (int i = 0; i < 50000; ++i)
-            text += "Rotor " + std::to_string(i % 25000) + "," + std::to_string(240 + i % 150) + (i % 100 == 7 ? ",thin" : "," + std::to_string(8 + i % 28)) + ",180,46,7.5,66.6,112,5,8.5,48,plain\n";
+            text += "Rotor " + std::to_string(i % 25000) + "," + std::to_string(240 + i % 150)
+                + (i % 100 == 7 ? ",thin" : "," + std::to_string(8 + i % 28)) + ",180,46,7.5,66.6,112,5,8.5,48,plain\n";
         int calls = 0;
         const auto import = importParts(text, guessPlan(text), [&](double part) {
             ++calls;
@@ -325,10 +342,12 @@ private slots:
         const QByteArray head = "name,thickness_mm\n";
         QTest::newRow("nothing") << QByteArray() << "empty";
         QTest::newRow("only line ends") << QByteArray("\n\n\r\n") << "empty";
-        QTest::newRow("open quote") << head + "\"Rotor,28\nanother,27\n" << "line 2: the quotes opened here never close";
+        QTest::newRow("open quote") << head + "\"Rotor,28\nanother,27\n"
+                                    << "line 2: the quotes opened here never close";
         QTest::newRow("open quote, long") << head + "x,1\n\"" + QByteArray(300000, 'a') << "line 3: the quotes opened here do not close";
         QTest::newRow("zero bytes") << head + QByteArray("a\0b,28\n", 7) << "is zero: this is not text";
-        QTest::newRow("not UTF-8") << head + "R\xff\xfe,28\n" << "line 2: this is not UTF-8";
+        QTest::newRow("not UTF-8") << head + "R\xff\xfe,28\n"
+                                   << "line 2: this is not UTF-8";
         QTest::newRow("one long line") << head + QByteArray(2'000'000, 'x') << "line 2: is longer than 100 kB";
         QTest::newRow("many columns") << head + QByteArray(2000, ',') << "more than 500 columns";
         QTest::newRow("a picture") << QByteArray("\x89PNG\r\n\x1a\n\0\0\0\rIHDR", 16) << "not ";
@@ -390,7 +409,8 @@ private slots:
             records.push_back(fields);
             lines.push_back(reader.line());
         }
-        const std::vector<std::vector<std::string>> wanted { { "a", "b", "c" }, { "x\r\ny", "p,q", "say \"it\"" }, { "", "", "" }, { "last" } };
+        const std::vector<std::vector<std::string>> wanted { { "a", "b", "c" }, { "x\r\ny", "p,q", "say \"it\"" }, { "", "", "" },
+            { "last" } };
         QVERIFY(records == wanted);
         QCOMPARE(lines, (std::vector<std::size_t> { 1, 2, 4, 5 }));
         for (const char* text : { "plain", "with,comma", "with \"quotes\"", "two\nlines", "" }) {
@@ -408,7 +428,12 @@ private slots:
     void csvAsPythonReadsIt()
     {
         const auto text = exportParts(shipped(), Kind::Caliper);
-        const auto answer = answerOf("/usr/bin/python3", { "-c", "import csv,sys,json,io\nrows=list(csv.reader(io.StringIO(sys.stdin.buffer.read().decode(),newline='')))\nprint(json.dumps(rows))" }, QByteArray::fromStdString(text));
+        const auto answer = answerOf("/usr/bin/python3",
+            { "-c",
+                "import "
+                "csv,sys,json,io\nrows=list(csv.reader(io.StringIO(sys.stdin.buffer.read().decode(),newline='')))\nprint(json.dumps(rows)"
+                ")" },
+            QByteArray::fromStdString(text));
         const auto rows = nlohmann::json::parse(answer.toStdString()).get<std::vector<std::vector<std::string>>>();
         files::CsvReader reader(text, ',');
         std::size_t i = 0;

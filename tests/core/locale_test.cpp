@@ -75,9 +75,11 @@ std::map<std::string, std::string> everything()
         if (const auto thread = joints::parseThread(text))
             out["thread"] += joined({ thread->diameter, thread->pitch });
     instruments::LineReader reader;
-    for (const auto& one : reader.take(instruments::formatLine("vernier", 27.98, 2, "mm", true) + instruments::formatLine("scale", 7.461, 3, "kg", true)))
+    for (const auto& one :
+        reader.take(instruments::formatLine("vernier", 27.98, 2, "mm", true) + instruments::formatLine("scale", 7.461, 3, "kg", true)))
         out["instrument"] += joined({ one.value, one.resolution });
-    for (const auto& [key, value] : sums::calculate("stop", std::vector<std::string> { "speed=35.5mph", "distance=5.2m", "grip=1.1" }).results)
+    for (const auto& [key, value] :
+        sums::calculate("stop", std::vector<std::string> { "speed=35.5mph", "distance=5.2m", "grip=1.1" }).results)
         out["sum"] += key + inWords(value);
     out["number"] = joined({ *readNumber("0.125"), rounded(2.0 / 3, 5) });
     return out;

@@ -38,7 +38,9 @@ QImage rasterised(const std::string& pdf, int page, int dpi)
     file.write(pdf.data(), static_cast<qint64>(pdf.size()));
     file.close();
     const auto number = QString::number(page);
-    (void)answerOf("pdftoppm", { "-gray", "-png", "-r", QString::number(dpi), "-f", number, "-l", number, "-singlefile", file.fileName(), folder.filePath("page") });
+    (void)answerOf("pdftoppm",
+        { "-gray", "-png", "-r", QString::number(dpi), "-f", number, "-l", number, "-singlefile", file.fileName(),
+            folder.filePath("page") });
     QImage image(folder.filePath("page.png"));
     return image.convertToFormat(QImage::Format_Grayscale8);
 }
@@ -65,17 +67,16 @@ std::pair<double, double> inkAlong(const QImage& image, bool row, int at, int fr
     return { first, last + 1.0 };
 }
 
-double length(const paper::Stroke& s)
-{
-    return std::hypot(s.points.back().x - s.points.front().x, s.points.back().y - s.points.front().y);
-}
+double length(const paper::Stroke& s) { return std::hypot(s.points.back().x - s.points.front().x, s.points.back().y - s.points.front().y); }
 
 /// The two bars of a page: strokes of two points that lie level or plumb and are `metres` long.
 std::vector<paper::Stroke> barsOf(const paper::Page& page, double across, double down)
 {
     std::vector<paper::Stroke> bars;
     for (const paper::Stroke& s : page.strokes)
-        if (s.pen == Pen::Thin && s.points.size() == 2 && ((s.points[0].y == s.points[1].y && near(length(s), across, 1e-9)) || (s.points[0].x == s.points[1].x && near(length(s), down, 1e-9))))
+        if (s.pen == Pen::Thin && s.points.size() == 2
+            && ((s.points[0].y == s.points[1].y && near(length(s), across, 1e-9))
+                || (s.points[0].x == s.points[1].x && near(length(s), down, 1e-9))))
             bars.push_back(s);
     return bars;
 }
@@ -87,7 +88,8 @@ class PaperTest : public QObject {
 private slots:
     void initTestCase() { QImageReader::setAllocationLimit(1024); }
 
-    /// Outside: poppler rasterises the PDF at 600 dpi. Every point of the cut lies on ink within 0.1 mm, and the bars are 100 mm within 0.1.
+    /// Outside: poppler rasterises the PDF at 600 dpi. Every point of the cut lies on ink within 0.1 mm, and the bars are 100 mm within
+    /// 0.1.
     void thePdfIsTrueToSize_data()
     {
         QTest::addColumn<QString>("setup");
@@ -117,11 +119,14 @@ private slots:
             for (std::size_t i = 0; i + 1 < points.size(); ++i) {
                 const double along = std::hypot(points[i + 1].x - points[i].x, points[i + 1].y - points[i].y);
                 for (double t = 0; t < along; t += 0.5e-3) {
-                    const Point p { points[i].x + (points[i + 1].x - points[i].x) * t / along, points[i].y + (points[i + 1].y - points[i].y) * t / along };
-                    QVERIFY2(dark(image, p.x * scale, p.y * scale, 0.1e-3 * scale), qPrintable(QString("no ink at %1, %2 mm").arg(p.x * 1e3).arg(p.y * 1e3)));
+                    const Point p { points[i].x + (points[i + 1].x - points[i].x) * t / along,
+                        points[i].y + (points[i + 1].y - points[i].y) * t / along };
+                    QVERIFY2(dark(image, p.x * scale, p.y * scale, 0.1e-3 * scale),
+                        qPrintable(QString("no ink at %1, %2 mm").arg(p.x * 1e3).arg(p.y * 1e3)));
                     ++looked;
                     // Beside a line there is none: it is where it is, not everywhere.
-                    const Point beside { p.x + (points[i + 1].y - points[i].y) / along * 0.6e-3, p.y - (points[i + 1].x - points[i].x) / along * 0.6e-3 };
+                    const Point beside { p.x + (points[i + 1].y - points[i].y) / along * 0.6e-3,
+                        p.y - (points[i + 1].x - points[i].x) / along * 0.6e-3 };
                     blank += !dark(image, beside.x * scale, beside.y * scale, 0.1e-3 * scale);
                 }
             }
@@ -135,7 +140,8 @@ private slots:
             // Through the ticks, half a millimetre off the bar: from the outer edge of the first to that of the last.
             const int at = static_cast<int>((level ? bar.points[0].y - 0.5e-3 : bar.points[0].x + 0.5e-3) * scale);
             const auto start = (level ? std::min(bar.points[0].x, bar.points[1].x) : std::min(bar.points[0].y, bar.points[1].y)) * scale;
-            const auto [first, last] = inkAlong(image, level, at, static_cast<int>(start - 1e-3 * scale), static_cast<int>(start + 0.101 * scale));
+            const auto [first, last] =
+                inkAlong(image, level, at, static_cast<int>(start - 1e-3 * scale), static_cast<int>(start + 0.101 * scale));
             const double measured = (last - first) / scale - paper::widthOf(Pen::Thin);
             QVERIFY2(std::abs(measured - 0.1) < 0.1e-3, qPrintable(QString::number(measured * 1e3)));
         }
@@ -181,7 +187,8 @@ private slots:
         const auto path = folder.filePath("t.dxf");
         const auto d = caliper();
         files::writePaper(path.toStdString(), d, paper::a4());
-        const auto answer = answerOf("/usr/bin/python3", { "-c", R"(
+        const auto answer = answerOf("/usr/bin/python3",
+            { "-c", R"(
 import sys, json, ezdxf
 doc = ezdxf.readfile(sys.argv[1])
 auditor = doc.audit()
@@ -192,7 +199,8 @@ for e in doc.modelspace():
     if e.dxftype() == "TEXT":
         out["texts"].append(ezdxf.tools.text.plain_text(e.dxf.text))
 print(json.dumps(out))
-)", path });
+)",
+                path });
         const auto read = nlohmann::json::parse(answer.toStdString(), nullptr, false);
         QVERIFY(read.is_object());
         QCOMPARE(read["errors"].get<int>(), 0);
@@ -255,18 +263,22 @@ print(num(root.get("width")) * 25.4 / 72, num(root.get("height")) * 25.4 / 72, b
         double total = 0;
         const int columns = static_cast<int>(std::ceil((0.564 - roomX) / (roomX - paper::overlap))) + 1;
         for (std::size_t i = 0; i < pages.size(); ++i) {
-            const Point shift { static_cast<double>(static_cast<int>(i) % columns) * (roomX - paper::overlap), static_cast<double>(static_cast<int>(i) / columns) * (roomY - paper::overlap) };
+            const Point shift { static_cast<double>(static_cast<int>(i) % columns) * (roomX - paper::overlap),
+                static_cast<double>(static_cast<int>(i) / columns) * (roomY - paper::overlap) };
             std::set<std::pair<long, long>> own;
             for (const paper::Stroke& s : pages[i].strokes) {
                 if (s.pen == Pen::Cut)
                     for (std::size_t k = 0; k + 1 < s.points.size(); ++k) {
                         total += std::hypot(s.points[k + 1].x - s.points[k].x, s.points[k + 1].y - s.points[k].y);
                         // Laid edge on edge, every piece lies on the one circle.
-                        const Point p { s.points[k].x + shift.x - (paper::margin + 9e-3) - 2e-3, s.points[k].y + shift.y - paper::margin - 2e-3 };
-                        QVERIFY(std::abs(std::hypot(p.x - 0.3, p.y - (0.58 - 0.3)) - 0.28) < 1e-5 || std::abs(std::hypot(p.x - 0.3, p.y - 0.28) - 0.28) < 1e-5);
+                        const Point p { s.points[k].x + shift.x - (paper::margin + 9e-3) - 2e-3,
+                            s.points[k].y + shift.y - paper::margin - 2e-3 };
+                        QVERIFY(std::abs(std::hypot(p.x - 0.3, p.y - (0.58 - 0.3)) - 0.28) < 1e-5
+                            || std::abs(std::hypot(p.x - 0.3, p.y - 0.28) - 0.28) < 1e-5);
                     }
                 if (s.pen == Pen::Thin && s.points.size() == 2 && near(length(s), 6e-3, 1e-6) && s.points[0].y == s.points[1].y)
-                    own.insert({ std::lround(((s.points[0].x + s.points[1].x) / 2 + shift.x) * 1e6), std::lround((s.points[0].y + shift.y) * 1e6) });
+                    own.insert({ std::lround(((s.points[0].x + s.points[1].x) / 2 + shift.x) * 1e6),
+                        std::lround((s.points[0].y + shift.y) * 1e6) });
             }
             for (const auto& mark : own) {
                 if (marks.contains(mark))

@@ -17,7 +17,9 @@ private slots:
         QTest::addColumn<int>("dimension");
         QTest::addColumn<QString>("plain");
         QTest::addColumn<double>("si");
-        const auto row = [](const char* text, Dimension d, const char* plain, double si) { QTest::newRow(text) << text << int(d) << plain << si; };
+        const auto row = [](const char* text, Dimension d, const char* plain, double si) {
+            QTest::newRow(text) << text << int(d) << plain << si;
+        };
         using enum Dimension;
         // Expected values by hand from the definitions of inch, pound and standard gravity.
         row("330", Length, "mm", 0.330);
@@ -104,7 +106,8 @@ private slots:
         QFETCH(QString, text);
         QFETCH(int, dimension);
         QFETCH(QString, named);
-        const auto parsed = parseQuantity(text.toStdString(), static_cast<Dimension>(dimension), dimension == int(Dimension::Mass) ? "kg" : "mm");
+        const auto parsed =
+            parseQuantity(text.toStdString(), static_cast<Dimension>(dimension), dimension == int(Dimension::Mass) ? "kg" : "mm");
         QVERIFY(!parsed.value);
         QVERIFY2(QString::fromStdString(parsed.refusal).contains(named), parsed.refusal.c_str());
     }
@@ -113,17 +116,18 @@ private slots:
     void everyFactorAgreesWithGnuUnits()
     {
         static const std::map<Dimension, QString> si { { Dimension::Number, "1" }, { Dimension::Share, "1" }, { Dimension::Length, "m" },
-            { Dimension::Area, "m^2" }, { Dimension::Volume, "m^3" }, { Dimension::Mass, "kg" }, { Dimension::Force, "N" }, { Dimension::Torque, "N m" },
-            { Dimension::Pressure, "Pa" }, { Dimension::TemperatureRise, "K" }, { Dimension::Speed, "m/s" }, { Dimension::Acceleration, "m/s^2" },
-            { Dimension::Time, "s" }, { Dimension::Energy, "J" }, { Dimension::HeatCapacity, "J/K" }, { Dimension::SpecificHeat, "J/(kg K)" },
-            { Dimension::Angle, "radian" }, { Dimension::Inertia, "kg m^2" } };
+            { Dimension::Area, "m^2" }, { Dimension::Volume, "m^3" }, { Dimension::Mass, "kg" }, { Dimension::Force, "N" },
+            { Dimension::Torque, "N m" }, { Dimension::Pressure, "Pa" }, { Dimension::TemperatureRise, "K" }, { Dimension::Speed, "m/s" },
+            { Dimension::Acceleration, "m/s^2" }, { Dimension::Time, "s" }, { Dimension::Energy, "J" }, { Dimension::HeatCapacity, "J/K" },
+            { Dimension::SpecificHeat, "J/(kg K)" }, { Dimension::Angle, "radian" }, { Dimension::Inertia, "kg m^2" } };
         int checked = 0;
         for (const Unit& unit : allUnits()) {
             const auto gnu = QString::fromUtf8(unit.gnu.data(), qsizetype(unit.gnu.size()));
             for (const double value : { 1.0, 37.5 }) {
                 QByteArray answer;
                 if (unit.dimension == Dimension::Temperature)
-                    answer = gnu.startsWith("temp") ? answerOf("units", { "-t", "-d", "15", QString("%1(%2)").arg(gnu).arg(value), "K" }) : QByteArray::number(value, 'g', 15);
+                    answer = gnu.startsWith("temp") ? answerOf("units", { "-t", "-d", "15", QString("%1(%2)").arg(gnu).arg(value), "K" })
+                                                    : QByteArray::number(value, 'g', 15);
                 else
                     answer = answerOf("units", { "-t", "-d", "15", QString("%1 %2").arg(value).arg(gnu), si.at(unit.dimension) });
                 bool number = false;
@@ -208,7 +212,8 @@ private slots:
         QVERIFY(near(*entry.reading->value, sum / double(millimetres.size()) * 1e-3, 1e-12));
         QCOMPARE(entry.reading->instrument, std::string("micrometer"));
         QCOMPARE(entry.reading->date, std::string("2026-11-23"));
-        const auto again = readEntry(entryText(*entry.reading, style::size, UnitSystem::Metric), style::size, UnitSystem::Metric, before, "2026-11-23");
+        const auto again =
+            readEntry(entryText(*entry.reading, style::size, UnitSystem::Metric), style::size, UnitSystem::Metric, before, "2026-11-23");
         for (std::size_t i = 0; i < entry.reading->repeats.size(); ++i)
             QVERIFY(near(again.reading->repeats[i], entry.reading->repeats[i], 1e-9));
         // One value typed over them is one reading again.

@@ -119,7 +119,8 @@ private slots:
     {
         for (int i = 0; i < 3000; ++i) {
             const Car car { between(500, 3000), between(1.8, 3.5), between(0.3, 0.9), between(0.35, 0.65), between(0.3, 1.6), 0.6 };
-            const auto held = hardestBraking(car, brakes(between(0.5e-3, 5e-3), between(0.5e-3, 5e-3)), between(5e5, 200e5), among(0, 1) == 1);
+            const auto held =
+                hardestBraking(car, brakes(between(0.5e-3, 5e-3), between(0.5e-3, 5e-3)), between(5e5, 200e5), among(0, 1) == 1);
             QVERIFY(held.deceleration > 0 && held.deceleration <= car.grip * (1 + 1e-9));
             QVERIFY(held.frontUse <= 1 + 1e-6 && held.rearUse <= 1 + 1e-6);
             QVERIFY(held.frontShare > 0 && held.frontShare <= 1);
@@ -232,7 +233,8 @@ private slots:
         std::vector<Stop> ours;
         for (int i = 0; i < 40; ++i) {
             const double m = between(500, 3000), cda = between(0, 1.2), z = between(0.2, 1.5), v = between(5, 80);
-            cases += QByteArray::number(m, 'g', 17) + ' ' + QByteArray::number(cda, 'g', 17) + ' ' + QByteArray::number(z, 'g', 17) + ' ' + QByteArray::number(v, 'g', 17) + '\n';
+            cases += QByteArray::number(m, 'g', 17) + ' ' + QByteArray::number(cda, 'g', 17) + ' ' + QByteArray::number(z, 'g', 17) + ' '
+                + QByteArray::number(v, 'g', 17) + '\n';
             auto car = merle();
             car.mass = m;
             car.dragArea = cda;

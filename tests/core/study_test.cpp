@@ -60,7 +60,8 @@ private slots:
                 for (const Remedy& r : s.verdict(id)->remedies) {
                     const auto again = of(*r.applied, setup);
                     const Verdict& v = *again.verdict(id);
-                    QVERIFY2(v.level == Level::Clear || (v.level == Level::Unproven && *v.figure.value - v.figure.worstCase >= *v.wanted), (r.title + ": " + v.reason).c_str());
+                    QVERIFY2(v.level == Level::Clear || (v.level == Level::Unproven && *v.figure.value - v.figure.worstCase >= *v.wanted),
+                        (r.title + ": " + v.reason).c_str());
                     QVERIFY(near(*v.figure.value, *r.gap.value, 1e-9));
                     QVERIFY(!r.costs.empty());
                     for (const char* other : { "front/barrel-gap", "front/spoke-gap" })
@@ -89,11 +90,13 @@ private slots:
         const auto& remedies = s.verdict("front-left/axial")->remedies;
         // And another way, which is another way.
         QVERIFY(!remedies.empty() && s.centring.front().next);
-        QVERIFY(s.centring.front().next->top.total != s.centring.front().plan->top.total || s.centring.front().next->bottom.total != s.centring.front().plan->bottom.total);
+        QVERIFY(s.centring.front().next->top.total != s.centring.front().plan->top.total
+            || s.centring.front().next->bottom.total != s.centring.front().plan->bottom.total);
         auto fitted = *remedies.front().applied;
         // Foretold gaps are no readings: not good yet.
         QCOMPARE(of(fitted).verdict("front-left/axial")->level, Level::Unproven);
-        for (Reading* gap : { &fitted.mockUps[0].innerTop, &fitted.mockUps[0].outerTop, &fitted.mockUps[0].innerBottom, &fitted.mockUps[0].outerBottom }) {
+        for (Reading* gap :
+            { &fitted.mockUps[0].innerTop, &fitted.mockUps[0].outerTop, &fitted.mockUps[0].innerBottom, &fitted.mockUps[0].outerBottom }) {
             gap->known = Known::Measured;
             gap->instrument = "vernier";
         }
@@ -119,7 +122,8 @@ private slots:
         QVERIFY(*larger.line("heat-store")->after.value > *base.line("heat-store")->after.value);
         QVERIFY(*larger.line("stop-rise")->after.value < *base.line("stop-rise")->after.value);
         const auto thicker = of(changed(demo("linnet"), "/setups/1/front/rotor/hat_thickness_mm", 0.012));
-        QVERIFY(*thicker.verdict("front/wheel-place")->figure.value > *of(demo("linnet")).verdict("front/wheel-place")->figure.value + 4e-3);
+        QVERIFY(
+            *thicker.verdict("front/wheel-place")->figure.value > *of(demo("linnet")).verdict("front/wheel-place")->figure.value + 4e-3);
         const auto slippery = of(changed(demo(), "/car/grip", 0.6));
         QVERIFY(*slippery.line("stop-distance")->after.value > 1.5 * *base.line("stop-distance")->after.value);
     }
@@ -132,7 +136,8 @@ private slots:
             QCOMPARE(s.verdict(id)->level, Level::Unproven);
             QVERIFY2(names(s.verdict(id)->reason, "rotor thickness (Varnik 330 × 28, front)"), s.verdict(id)->reason.c_str());
         }
-        for (const char* id : { "front/barrel-gap", "front/spoke-gap", "front/bridge-gap", "front/pad-edge", "front/bore", "front-left/axial", "stop/limit", "stop/distance" }) {
+        for (const char* id : { "front/barrel-gap", "front/spoke-gap", "front/bridge-gap", "front/pad-edge", "front/bore",
+                 "front-left/axial", "stop/limit", "stop/distance" }) {
             QCOMPARE(s.verdict(id)->level, whole.verdict(id)->level);
             QCOMPARE(s.verdict(id)->figure.value, whole.verdict(id)->figure.value);
         }
@@ -167,27 +172,36 @@ private slots:
                         QVERIFY2(now->figure.value == v.figure.value, (pointer + " changed " + v.id).c_str());
                         continue;
                     }
-                    QVERIFY2(v.id.ends_with("/agreement") || (v.id == "front/shield" && pointer.find("/shield_") != std::string::npos), (pointer + " removed " + v.id).c_str());
+                    QVERIFY2(v.id.ends_with("/agreement") || (v.id == "front/shield" && pointer.find("/shield_") != std::string::npos),
+                        (pointer + " removed " + v.id).c_str());
                     continue;
                 }
                 ++hung;
                 if (!now || now->figure.value) {
                     // Absent means none for these, so a figure may stand without them.
-                    const bool mayLack = pointer.ends_with("/ring_mm") || pointer.ends_with("/spacer_mm") || pointer.ends_with("drag_area_m2") || pointer.ends_with("build_up_s")
+                    const bool mayLack = pointer.ends_with("/ring_mm") || pointer.ends_with("/spacer_mm")
+                        || pointer.ends_with("drag_area_m2")
+                        || pointer.ends_with("build_up_s")
                         // Another reading, or the usual practice, stands in for these; and a doubt nobody can have any more is none.
-                        || pointer.ends_with("/pad/minimum_thickness_mm") || pointer.ends_with("/area_cm2") || pointer.ends_with("/hose_reach_mm") || pointer.ends_with("/hat_pocket_diameter_mm")
-                        || pointer.ends_with("/vane_share_percent") || pointer.ends_with("/bolt_hole_diameter_mm") || pointer.ends_with("/runout_mm") || pointer.ends_with("/thickness_variation_mm")
+                        || pointer.ends_with("/pad/minimum_thickness_mm") || pointer.ends_with("/area_cm2")
+                        || pointer.ends_with("/hose_reach_mm") || pointer.ends_with("/hat_pocket_diameter_mm")
+                        || pointer.ends_with("/vane_share_percent") || pointer.ends_with("/bolt_hole_diameter_mm")
+                        || pointer.ends_with("/runout_mm") || pointer.ends_with("/thickness_variation_mm")
                         || v.id.find("/weighed-rotor") != std::string::npos || pointer.ends_with("/hose/length_mm")
-                        || v.id.ends_with("/agreement") || v.id.ends_with("/piston-order")
+                        || v.id.ends_with("/agreement")
+                        || v.id.ends_with("/piston-order")
                         // What nobody has read of these is asked by nobody: no such check, a sharp corner, a printed width, a blind hole.
-                        || std::ranges::any_of(std::array { "/fender_room_mm", "/inner_room_mm", "/corner_radius_mm", "/overall_width_mm", "/washers_mm", "/shield_diameter_mm", "/shield_depth_mm", "/room_behind_mm",
-                                                   "/maker_torque_nm", "/mount_radius_mm", "/play_mm", "/shim_top_mm", "/shim_bottom_mm", "/radial_top_mm", "/radial_bottom_mm", "/pad_edge_top_mm", "/pad_edge_bottom_mm" },
+                        || std::ranges::any_of(std::array { "/fender_room_mm", "/inner_room_mm", "/corner_radius_mm", "/overall_width_mm",
+                                                   "/washers_mm", "/shield_diameter_mm", "/shield_depth_mm", "/room_behind_mm",
+                                                   "/maker_torque_nm", "/mount_radius_mm", "/play_mm", "/shim_top_mm", "/shim_bottom_mm",
+                                                   "/radial_top_mm", "/radial_bottom_mm", "/pad_edge_top_mm", "/pad_edge_bottom_mm" },
                             [&](const char* end) { return pointer.ends_with(end); });
                     QVERIFY2(mayLack, (pointer + " was invented for " + v.id).c_str());
                     continue;
                 }
                 QVERIFY2(now->level == Level::Unproven || isBad(now->level), (pointer + " / " + v.id).c_str());
-                QVERIFY2(std::ranges::any_of(less.questions, [&](const Question& q) { return q.address.pointer == pointer && q.missing; }), pointer.c_str());
+                QVERIFY2(std::ranges::any_of(less.questions, [&](const Question& q) { return q.address.pointer == pointer && q.missing; }),
+                    pointer.c_str());
             }
         }
         QVERIFY(hung > 150);
@@ -316,7 +330,8 @@ private slots:
         build.setups[1].front = build.setups[0].front;
         const auto copied = study(build);
         QVERIFY(copied.after.front.corner != copied.before.front.corner);
-        for (const auto member : { &CornerResult::stopRise, &CornerResult::heatStore, &CornerResult::cornerMass, &CornerResult::torque, &CornerResult::smallestGap }) {
+        for (const auto member : { &CornerResult::stopRise, &CornerResult::heatStore, &CornerResult::cornerMass, &CornerResult::torque,
+                 &CornerResult::smallestGap }) {
             QVERIFY((shared.after.front.*member).value);
             QCOMPARE((shared.after.front.*member).value, (copied.after.front.*member).value);
             QCOMPARE((shared.after.front.*member).worstCase, (copied.after.front.*member).worstCase);

@@ -29,18 +29,23 @@ private slots:
         QTest::addColumn<QString>("name");
         QTest::addColumn<QStringList>("metric");
         QTest::addColumn<QStringList>("us");
-        QTest::newRow("stop") << "stop" << QStringList { "speed=96.56064 km/h", "distance=45.72 m" } << QStringList { "speed=60 mph", "distance=150 ft" };
+        QTest::newRow("stop") << "stop" << QStringList { "speed=96.56064 km/h", "distance=45.72 m" }
+                              << QStringList { "speed=60 mph", "distance=150 ft" };
         QTest::newRow("heat-rise") << "heat-rise" << QStringList { "mass=1000 kg", "from=80.4672 km/h", "to=0", "ring-mass=4.5359237" }
                                    << QStringList { "mass=2204.622621848776 lb", "from=50 mph", "to=0 mph", "ring-mass=10 lb" };
         QTest::newRow("effective-radius") << "effective-radius" << QStringList { "rotor-od=330.2", "pad-height=50.8", "inset=0.762" }
                                           << QStringList { "rotor-od=13 in", "pad-height=2\"", "inset=30 thou" };
-        QTest::newRow("shims") << "shims" << QStringList { "target=1.524", "drawer=0.762x4,0.381x4" } << QStringList { "target=0.060 in", "drawer=0.030 in x4,15 thou x 4" };
+        QTest::newRow("shims") << "shims" << QStringList { "target=1.524", "drawer=0.762x4,0.381x4" }
+                               << QStringList { "target=0.060 in", "drawer=0.030 in x4,15 thou x 4" };
         QTest::newRow("offset") << "offset" << QStringList { "et=38.1", "hat-before=6.35", "hat-after=12.7", "spacer=3.175" }
                                 << QStringList { "et=1-1/2 in", "hat-before=1/4 in", "hat-after=1/2 in", "spacer=1/8 in" };
-        QTest::newRow("rotor-mass") << "rotor-mass" << QStringList { "od=330.2", "ring-id=215.9", "thickness=28.575", "vent=9.525", "vane-share=0.3" }
+        QTest::newRow("rotor-mass") << "rotor-mass"
+                                    << QStringList { "od=330.2", "ring-id=215.9", "thickness=28.575", "vent=9.525", "vane-share=0.3" }
                                     << QStringList { "od=13 in", "ring-id=8.5 in", "thickness=1-1/8 in", "vent=3/8 in", "vane-share=30 %" };
-        QTest::newRow("pad-area") << "pad-area" << QStringList { "length=114.3", "height=50.8", "thickness=12.7" } << QStringList { "length=4.5 in", "height=2 in", "thickness=1/2 in" };
-        QTest::newRow("corner-weight") << "corner-weight" << QStringList { "rotor=4.5359237", "hose=0.45359237" } << QStringList { "rotor=10 lb", "hose=1 lb" };
+        QTest::newRow("pad-area") << "pad-area" << QStringList { "length=114.3", "height=50.8", "thickness=12.7" }
+                                  << QStringList { "length=4.5 in", "height=2 in", "thickness=1/2 in" };
+        QTest::newRow("corner-weight") << "corner-weight" << QStringList { "rotor=4.5359237", "hose=0.45359237" }
+                                       << QStringList { "rotor=10 lb", "hose=1 lb" };
     }
     void unitsDoNotMatter()
     {
@@ -58,21 +63,28 @@ private slots:
         QCOMPARE(a.results.size(), b.results.size());
         for (std::size_t i = 0; i < a.results.size(); ++i) {
             QCOMPARE(a.results[i].first, b.results[i].first);
-            if (const auto* number = std::get_if<double>(&a.results[i].second); number && std::holds_alternative<double>(b.results[i].second))
-                QVERIFY2(std::abs(*number - std::get<double>(b.results[i].second)) <= 1e-9 * std::max(1.0, std::abs(*number)), a.results[i].first.c_str());
+            if (const auto* number = std::get_if<double>(&a.results[i].second);
+                number && std::holds_alternative<double>(b.results[i].second))
+                QVERIFY2(std::abs(*number - std::get<double>(b.results[i].second)) <= 1e-9 * std::max(1.0, std::abs(*number)),
+                    a.results[i].first.c_str());
         }
         for (const auto& [key, value] : a.inputs)
-            QVERIFY2(key.find("_m") != std::string::npos || key.find("_kg") != std::string::npos || key == "share" || key == "vane_share" || key == "vane_lean_rad" || key == "specific_heat_J_per_kgK" || key == "drawer", key.c_str());
+            QVERIFY2(key.find("_m") != std::string::npos || key.find("_kg") != std::string::npos || key == "share" || key == "vane_share"
+                    || key == "vane_lean_rad" || key == "specific_heat_J_per_kgK" || key == "drawer",
+                key.c_str());
     }
 
     void everySumNamesEveryResultItGives()
     {
         const std::map<std::string, std::vector<std::string>> examples { { "stop", { "speed=50", "distance=20" } },
             { "heat-rise", { "mass=1000", "from=50", "to=0", "ring-mass=5" } }, { "effective-radius", { "rotor-od=300", "pad-height=50" } },
-            { "shims", { "target=1", "drawer=0.5x2" } }, { "offset", { "et=40", "hat-before=7", "hat-after=9" } }, { "convert", { "value=1 in", "to=mm" } },
-            { "rotor-mass", { "od=330", "ring-id=216", "thickness=28" } }, { "piston-area", { "pistons=38+42" } }, { "pad-area", { "length=112", "height=48" } }, { "corner-weight", { "rotor=8" } },
-            { "rim", { "size=17", "width=8" } }, { "spacer", { "washers=8.5" } }, { "stud", { "length=38.5", "hat=8", "pad=12", "nut=17", "thread=M12x1.5" } }, { "backspacing", { "width=8", "et=40" } },
-            { "bolt", { "thread=M12x1.75", "class=10.9" } }, { "engagement", { "thread=M12x1.5", "length=40", "grip=14.5", "depth=20" } }, { "joint-slip", { "thread=M12x1.5", "class=10.9", "brake=1700", "radius=108" } },
+            { "shims", { "target=1", "drawer=0.5x2" } }, { "offset", { "et=40", "hat-before=7", "hat-after=9" } },
+            { "convert", { "value=1 in", "to=mm" } }, { "rotor-mass", { "od=330", "ring-id=216", "thickness=28" } },
+            { "piston-area", { "pistons=38+42" } }, { "pad-area", { "length=112", "height=48" } }, { "corner-weight", { "rotor=8" } },
+            { "rim", { "size=17", "width=8" } }, { "spacer", { "washers=8.5" } },
+            { "stud", { "length=38.5", "hat=8", "pad=12", "nut=17", "thread=M12x1.5" } }, { "backspacing", { "width=8", "et=40" } },
+            { "bolt", { "thread=M12x1.75", "class=10.9" } }, { "engagement", { "thread=M12x1.5", "length=40", "grip=14.5", "depth=20" } },
+            { "joint-slip", { "thread=M12x1.5", "class=10.9", "brake=1700", "radius=108" } },
             { "tilt", { "inner-top=2.9", "outer-top=1.4", "inner-bottom=2.7", "outer-bottom=1.6" } } };
         for (const Sum& sum : allSums()) {
             const auto found = examples.find(std::string(sum.name));
@@ -95,7 +107,8 @@ private slots:
         QVERIFY_EXCEPTION_THROWN(ask("rim", { "size=13" }), BadRequest);
         QVERIFY_EXCEPTION_THROWN(ask("rim", { "size=17.5" }), BadRequest);
         const auto spacer = ask("spacer", { "washers=8.5", "plus-minus=0.1" });
-        QVERIFY(near(result(spacer, "needed_m"), 0.0116, 1e-9) && near(result(spacer, "buy_m"), 0.012, 1e-9) && near(result(spacer, "turned_m"), 0.012, 1e-9));
+        QVERIFY(near(result(spacer, "needed_m"), 0.0116, 1e-9) && near(result(spacer, "buy_m"), 0.012, 1e-9)
+            && near(result(spacer, "turned_m"), 0.012, 1e-9));
         const auto stud = ask("stud", { "length=38.5", "hat=8", "pad=12", "nut=17", "thread=M12x1.5", "ring=12" });
         QVERIFY(near(result(stud, "in_nut_m"), 0.005, 1e-9) && near(result(stud, "order_m"), 0.055, 1e-9));
         QVERIFY(near(result(ask("backspacing", { "width=8", "et=40" }), "backspacing_m"), 0.1541, 1e-9));
@@ -109,7 +122,8 @@ private slots:
         QVERIFY(std::ranges::any_of(greased.notes, [](const auto& note) { return note.find("60 % more") != std::string::npos; }));
         QVERIFY_EXCEPTION_THROWN(ask("bolt", { "thread=M12", "class=9.8" }), BadRequest);
         QVERIFY(near(result(ask("joint-slip", { "thread=M12x1.75", "class=10.9", "brake=1500", "radius=150" }), "force_N"), 10000, 1e-9));
-        QVERIFY(near(result(ask("tilt", { "inner-top=2.9", "outer-top=1.4", "inner-bottom=2.7", "outer-bottom=1.6" }), "axial_m"), -0.65e-3, 1e-9));
+        QVERIFY(near(
+            result(ask("tilt", { "inner-top=2.9", "outer-top=1.4", "inner-bottom=2.7", "outer-bottom=1.6" }), "axial_m"), -0.65e-3, 1e-9));
     }
 
     void twiceTheSpeedIsFourTimesTheHeat()
@@ -131,7 +145,9 @@ private slots:
                 if (findUnit(from.symbol) != &from || findUnit(to.symbol) != &to)
                     continue;
                 const auto there = ask("convert", { "value=12.5 " + std::string(from.symbol), "to=" + std::string(to.symbol) });
-                const auto back = ask("convert", { "value=" + QByteArray::number(result(there, "value"), 'g', 17).toStdString() + " " + std::string(to.symbol), "to=" + std::string(from.symbol) });
+                const auto back = ask("convert",
+                    { "value=" + QByteArray::number(result(there, "value"), 'g', 17).toStdString() + " " + std::string(to.symbol),
+                        "to=" + std::string(from.symbol) });
                 QVERIFY2(std::abs(result(back, "value") - 12.5) < 1e-9, (std::string(from.symbol) + " " + std::string(to.symbol)).c_str());
             }
     }

@@ -41,4 +41,7 @@ inline std::mt19937& dice()
 inline double between(double low, double high) { return std::uniform_real_distribution<double>(low, high)(dice()); }
 inline int among(int low, int high) { return std::uniform_int_distribution<int>(low, high)(dice()); }
 
-inline bool near(double a, double b, double relative) { return std::abs(a - b) <= relative * std::max({ std::abs(a), std::abs(b), 1e-300 }); }
+inline bool near(double a, double b, double relative)
+{
+    return std::abs(a - b) <= relative * std::max({ std::abs(a), std::abs(b), 1e-300 });
+}

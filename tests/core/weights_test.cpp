@@ -44,7 +44,8 @@ private slots:
         QVERIFY(near(share({ Straight, 40, 0.006, 0.7 }), share({ Straight, 40, 0.006, 0 }), 1e-12));
         // Pillars do not care for the ring's width: by hand 60 · π/4 · 9² over the same area.
         QVERIFY(near(share({ Pillars, 60, 0.009, 0 }), 60 * 81.0 / (330.0 * 330 - 216.0 * 216), 1e-12));
-        for (const weights::Vanes& no : { weights::Vanes { Straight, 0, 0.006, 0 }, weights::Vanes { Straight, 40, -0.006, 0 }, weights::Vanes { Curved, 40, 0.006, 2.0 }, weights::Vanes { Straight, 300, 0.006, 0 },
+        for (const weights::Vanes& no : { weights::Vanes { Straight, 0, 0.006, 0 }, weights::Vanes { Straight, 40, -0.006, 0 },
+                 weights::Vanes { Curved, 40, 0.006, 2.0 }, weights::Vanes { Straight, 300, 0.006, 0 },
                  weights::Vanes { Pillars, 40, NAN, 0 } })
             QVERIFY(std::isnan(share(no)));
         QVERIFY(std::isnan(weights::vaneShare({ Straight, 40, 0.006, 0 }, 0.2, 0.3)));
@@ -57,14 +58,12 @@ private slots:
         drilled.holeDiameter = 0.013;
         QVERIFY(near(weights::hatVolume(plain) - weights::hatVolume(drilled), 5 * std::numbers::pi / 4 * 0.013 * 0.013 * 0.008, 1e-9));
         // Ten M6 by hand: heads and nuts 2 · π/4 · 1.6² · 0.8 · 6³ mm³ each, shank π/4 · 6² · 8 mm³ of steel for aluminium.
-        const double by = 10 * (7850 * 2 * std::numbers::pi / 4 * 2.56 * 0.8 * 216e-9 + (7850 - 2700) * std::numbers::pi / 4 * 36e-6 * 0.008);
+        const double by =
+            10 * (7850 * 2 * std::numbers::pi / 4 * 2.56 * 0.8 * 216e-9 + (7850 - 2700) * std::numbers::pi / 4 * 36e-6 * 0.008);
         QVERIFY(near(weights::hatBoltsMass(10, 0.006, 0.008, 2700), by, 1e-12));
         QCOMPARE(weights::hatBoltsMass(0, 0.006, 0.008, 2700), 0.0);
     }
-    void equivalentMassOfARingAtTheTyreIsItsMass()
-    {
-        QVERIFY(near(weights::equivalentMass(weights::inertia(5, 0.6, 0.6), 0.3), 5, 1e-12));
-    }
+    void equivalentMassOfARingAtTheTyreIsItsMass() { QVERIFY(near(weights::equivalentMass(weights::inertia(5, 0.6, 0.6), 0.3), 5, 1e-12)); }
     void energyFollowsTheSquareOfSpeed()
     {
         // By hand: ½ · 1460 · 27.78² = 563.3 kJ
@@ -93,7 +92,9 @@ private slots:
         QCOMPARE(second.after.front.cornerMass.value, first.after.front.cornerMass.value);
         QVERIFY(first.verdicts.size() == second.verdicts.size());
         for (std::size_t i = 0; i < first.verdicts.size(); ++i)
-            QVERIFY2(first.verdicts[i].reason == second.verdicts[i].reason && first.verdicts[i].figure.value == second.verdicts[i].figure.value, first.verdicts[i].id.c_str());
+            QVERIFY2(
+                first.verdicts[i].reason == second.verdicts[i].reason && first.verdicts[i].figure.value == second.verdicts[i].figure.value,
+                first.verdicts[i].id.c_str());
     }
 };
 

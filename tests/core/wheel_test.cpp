@@ -174,7 +174,8 @@ private slots:
     {
         const double out = -0.024 + 0.051;
         fit::WheelShape wheel;
-        wheel.spokes = { { "middle", { { out + 0.007, 0.09 }, { out + 0.007, 0.21 } } }, { "edge", { { out + 0.004, 0.13 }, { out + 0.004, 0.16 } } } };
+        wheel.spokes = { { "middle", { { out + 0.007, 0.09 }, { out + 0.007, 0.21 } } },
+            { "edge", { { out + 0.004, 0.13 }, { out + 0.004, 0.16 } } } };
         const auto room = fit::spokeRoom(fit::caliperOutlines(corner()), wheel, 0.2);
         QVERIFY(near(room->gap, 0.004, 1e-9));
         QCOMPARE(room->wheelPart, std::string("edge"));
@@ -331,8 +332,8 @@ private slots:
         QVERIFY(std::isnan(joints::engagement(s).inNut));
     }
 
-    /// A thousand stations are taken together in stretches: never more room than the whole profile has, and not much less; one that lacks its
-    /// radius is still missed by name.
+    /// A thousand stations are taken together in stretches: never more room than the whole profile has, and not much less; one that lacks
+    /// its radius is still missed by name.
     void aDenselyReadProfileNeverHasMoreRoom()
     {
         for (int i = 0; i < 20; ++i) {
@@ -346,8 +347,11 @@ private slots:
                 const double place = double(k) / (many - 1) * double(coarse.size() - 1);
                 const auto at = std::min(std::size_t(place), coarse.size() - 2);
                 const double part = place - double(at);
-                const auto mix = [&](const Reading& a, const Reading& b, double noise) { return Reading { *a.value * (1 - part) + *b.value * part + noise, {}, Known::Measured, "vernier", {} }; };
-                wheel.barrel.push_back({ mix(coarse[at].depth, coarse[at + 1].depth, 0), mix(coarse[at].insideRadius, coarse[at + 1].insideRadius, between(-0.1e-3, 0.1e-3)) });
+                const auto mix = [&](const Reading& a, const Reading& b, double noise) {
+                    return Reading { *a.value * (1 - part) + *b.value * part + noise, {}, Known::Measured, "vernier", {} };
+                };
+                wheel.barrel.push_back({ mix(coarse[at].depth, coarse[at + 1].depth, 0),
+                    mix(coarse[at].insideRadius, coarse[at + 1].insideRadius, between(-0.1e-3, 0.1e-3)) });
             }
             const auto s = study(build);
             const auto& r = s.after.front;
@@ -357,7 +361,8 @@ private slots:
             std::ranges::sort(whole.barrel, {}, &geometry::Point::z);
             const double exact = fit::barrelRoom(fit::caliperOutlines(r.shape), whole, 0.03)->gap;
             const double said = *r.room(WheelGap::Barrel).gap.value;
-            QVERIFY2(said <= exact + 1e-9 && said > exact - 3e-3, qPrintable(QString("%1 said, %2 there").arg(said * 1e3).arg(exact * 1e3)));
+            QVERIFY2(
+                said <= exact + 1e-9 && said > exact - 3e-3, qPrintable(QString("%1 said, %2 there").arg(said * 1e3).arg(exact * 1e3)));
             QVERIFY(r.room(WheelGap::Barrel).gap.restsOn.size() < 400);
             wheel.barrel[500].insideRadius = {};
             QVERIFY(!study(build).after.front.room(WheelGap::Barrel).gap.value);

@@ -61,7 +61,8 @@ private slots:
         for (int i = 0; i < 60; ++i) {
             fit::CornerShape c {};
             c.rotor.outerRadius = between(0.12, 0.17);
-            c.caliper = { between(0.012, 0.02), between(0.02, 0.06), 0.004, 0.06, between(0.03, 0.05), between(0.04, 0.07), between(0.004, 0.014), 0.04 };
+            c.caliper = { between(0.012, 0.02), between(0.02, 0.06), 0.004, 0.06, between(0.03, 0.05), between(0.04, 0.07),
+                between(0.004, 0.014), 0.04 };
             c.slotCentre = -0.024;
             const auto envelope = fit::caliperEnvelope(c);
             Chain barrel;

@@ -86,7 +86,8 @@ private slots:
             const gp_Pnt axis = cylinder.Axis().Location();
             for (std::size_t i = 0; i < plate.holes.size(); ++i) {
                 const auto& hole = plate.holes[i];
-                if (std::hypot(axis.X() - hole.x * 1e3, axis.Y() - hole.y * 1e3) < 1e-6 * 100 && std::abs(cylinder.Radius() * 2 - hole.diameter * 1e3) < 1e-6 * hole.diameter * 1e3)
+                if (std::hypot(axis.X() - hole.x * 1e3, axis.Y() - hole.y * 1e3) < 1e-6 * 100
+                    && std::abs(cylinder.Radius() * 2 - hole.diameter * 1e3) < 1e-6 * hole.diameter * 1e3)
                     ++found[static_cast<int>(i)];
             }
         }
@@ -118,7 +119,8 @@ private slots:
                 const auto [bx, by, bz] = triangle[1];
                 const auto [cx, cy, cz] = triangle[2];
                 const auto d = [](long v) { return static_cast<double>(v) * 1e-8; };
-                six += d(ax) * (d(by) * d(cz) - d(bz) * d(cy)) - d(ay) * (d(bx) * d(cz) - d(bz) * d(cx)) + d(az) * (d(bx) * d(cy) - d(by) * d(cx));
+                six += d(ax) * (d(by) * d(cz) - d(bz) * d(cy)) - d(ay) * (d(bx) * d(cz) - d(bz) * d(cx))
+                    + d(az) * (d(bx) * d(cy) - d(by) * d(cx));
                 triangle.clear();
                 ++triangles;
             }
@@ -138,7 +140,8 @@ private slots:
         const auto made = drawingOfBracket(s, Axle::Front, *bracketOf(s, Axle::Front).adapter, "2026-11-25");
         QTemporaryDir folder;
         const auto path = written(folder, "b.dxf", files::dxfOf(made.drawing));
-        const auto answer = answerOf("/usr/bin/python3", { "-c", R"(
+        const auto answer = answerOf("/usr/bin/python3",
+            { "-c", R"(
 import sys, json, ezdxf
 doc = ezdxf.readfile(sys.argv[1])
 out = []
@@ -148,14 +151,17 @@ for e in doc.modelspace():
         out.append([sum(q[0] for q in p) / len(p), sum(q[1] for q in p) / len(p), max(q[0] for q in p) - min(q[0] for q in p)])
 text = " ".join(e.dxf.text for e in doc.modelspace() if e.dxftype() == "TEXT")
 print(json.dumps({"cuts": out, "text": text}))
-)", path });
+)",
+                path });
         const auto read = nlohmann::json::parse(answer.toStdString(), nullptr, false);
         QVERIFY(read.is_object());
         QCOMPARE(read["cuts"].size(), made.plate.holes.size() + 1);
         for (const bracket::Hole& hole : made.plate.holes) {
             bool there = false;
             for (const auto& cut : read["cuts"])
-                there = there || (std::abs(cut[0].get<double>() - hole.x * 1e3) < 1e-3 && std::abs(cut[1].get<double>() - hole.y * 1e3) < 1e-3 && std::abs(cut[2].get<double>() - hole.diameter * 1e3) < 0.02);
+                there = there
+                    || (std::abs(cut[0].get<double>() - hole.x * 1e3) < 1e-3 && std::abs(cut[1].get<double>() - hole.y * 1e3) < 1e-3
+                        && std::abs(cut[2].get<double>() - hole.diameter * 1e3) < 0.02);
             QVERIFY(there);
         }
         for (const char* part : { "Adapter bracket", "aluminium 7075", "qualified engineer", "Halden Merle" })

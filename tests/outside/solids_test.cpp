@@ -72,8 +72,9 @@ private slots:
             double inVanes = 0;
             for (int k = 0; k < vanes; ++k) {
                 const double turn = 2 * std::numbers::pi * k / vanes;
-                const gp_Ax2 place(gp_Pnt(0.4 * d * std::cos(turn) + wide / 2 * std::sin(turn), 0.4 * d * std::sin(turn) - wide / 2 * std::cos(turn), plate), gp_Dir(0, 0, 1),
-                    gp_Dir(std::cos(turn), std::sin(turn), 0));
+                const gp_Ax2 place(gp_Pnt(0.4 * d * std::cos(turn) + wide / 2 * std::sin(turn),
+                                       0.4 * d * std::sin(turn) - wide / 2 * std::cos(turn), plate),
+                    gp_Dir(0, 0, 1), gp_Dir(std::cos(turn), std::sin(turn), 0));
                 const TopoDS_Shape vane = BRepAlgoAPI_Common(BRepPrimAPI_MakeBox(place, D, wide, gap).Shape(), air).Shape();
                 inVanes += volume(vane);
                 ring = BRepAlgoAPI_Fuse(ring, vane).Shape();
@@ -137,20 +138,23 @@ private slots:
         QVERIFY(std::isnan(weights::vaneShare({ weights::Vanes::Shape::Straight, 0, 0.01, 0 }, 0.3, 0.2)));
     }
 
-    /// A whole two-piece rotor: iron ring with pillars, aluminium hat drilled for studs, steel bolts through hat and ring. Its mass by solids
-    /// and by the sum the study uses, within half a per cent.
+    /// A whole two-piece rotor: iron ring with pillars, aluminium hat drilled for studs, steel bolts through hat and ring. Its mass by
+    /// solids and by the sum the study uses, within half a per cent.
     void twoPieceRotors()
     {
         for (int i = 0; i < 5; ++i) {
             Rotor r;
             const auto read = [](double value) { return Reading { value, {}, Known::Measured, {}, {} }; };
-            const double D = between(0.31, 0.37), d = D - 0.114, T = 0.028, H = between(0.044, 0.054), t = 0.008, hat = d - between(0.04, 0.06), wall = 0.008, bore = 0.0667, gap = 0.010;
+            const double D = between(0.31, 0.37), d = D - 0.114, T = 0.028, H = between(0.044, 0.054), t = 0.008,
+                         hat = d - between(0.04, 0.06), wall = 0.008, bore = 0.0667, gap = 0.010;
             const int pillars = 60, bolts = among(8, 12);
             const double pillar = 0.008, bolt = 0.006, hole = 0.013;
             r.construction = RotorBuild::TwoPiece;
             r.hatMaterial = HatMaterial::Aluminium;
-            r.outerDiameter = read(D), r.ringInnerDiameter = read(d), r.thickness = read(T), r.overallHeight = read(H), r.hatThickness = read(t), r.hatOuterDiameter = read(hat);
-            r.hatWall = read(wall), r.bore = read(bore), r.ventGap = read(gap), r.vaneShape = VaneShape::Pillars, r.vanes = pillars, r.vaneThickness = read(pillar);
+            r.outerDiameter = read(D), r.ringInnerDiameter = read(d), r.thickness = read(T), r.overallHeight = read(H),
+            r.hatThickness = read(t), r.hatOuterDiameter = read(hat);
+            r.hatWall = read(wall), r.bore = read(bore), r.ventGap = read(gap), r.vaneShape = VaneShape::Pillars, r.vanes = pillars,
+            r.vaneThickness = read(pillar);
             r.boltHoles = 5, r.boltHoleDiameter = read(hole), r.hatBolts = bolts, r.hatBoltThread = "M6x1";
             Build build;
             build.setups.push_back({ "a", "A", {}, Corner {}, {}, {}, {} });
@@ -170,7 +174,11 @@ private slots:
             }
             for (int k = 0; k < 5; ++k) {
                 const double turn = 2 * std::numbers::pi * k / 5;
-                body = BRepAlgoAPI_Cut(body, BRepPrimAPI_MakeCylinder(gp_Ax2(gp_Pnt(0.056 * std::cos(turn), 0.056 * std::sin(turn), 0), gp_Dir(0, 0, 1)), hole / 2, 2 * H).Shape()).Shape();
+                body = BRepAlgoAPI_Cut(body,
+                    BRepPrimAPI_MakeCylinder(
+                        gp_Ax2(gp_Pnt(0.056 * std::cos(turn), 0.056 * std::sin(turn), 0), gp_Dir(0, 0, 1)), hole / 2, 2 * H)
+                        .Shape())
+                           .Shape();
             }
             const double solid = 7200 * ring + 2700 * volume(body) + 7850 * steel;
             const auto mass = study(build).after.front.rotorMass.value;
@@ -182,7 +190,8 @@ private slots:
     void hats()
     {
         for (int i = 0; i < 10; ++i) {
-            const double D = between(0.14, 0.18), bore = 0.067, t = between(0.006, 0.010), wall = between(0.006, 0.009), depth = between(0.005, 0.03), ring = D + between(0.02, 0.06);
+            const double D = between(0.14, 0.18), bore = 0.067, t = between(0.006, 0.010), wall = between(0.006, 0.009),
+                         depth = between(0.005, 0.03), ring = D + between(0.02, 0.06);
             // Disc on top, wall below it to the ring's face, and below that the flat neck out to the ring.
             TopoDS_Shape hat = BRepAlgoAPI_Fuse(tube(D, bore, depth, depth + t), tube(D, D - 2 * wall, 0, depth)).Shape();
             hat = BRepAlgoAPI_Fuse(hat, tube(ring, D, 0, wall)).Shape();

@@ -195,10 +195,14 @@ QPointF wishOf(const DimensionLine& line, const DrawingView& view)
     const QPointF a = view.toScreen(line.from);
     const QPointF b = view.toScreen(line.to);
     switch (line.run) {
-    case Run::Horizontal: return { a.x() + (b.x() - a.x()) * line.along, view.toScreen({ 0, line.line }).y() };
-    case Run::Vertical: return { view.toScreen({ line.line, 0 }).x(), a.y() + (b.y() - a.y()) * line.along };
-    case Run::Leader: return b;
-    case Run::Table: return b;
+    case Run::Horizontal:
+        return { a.x() + (b.x() - a.x()) * line.along, view.toScreen({ 0, line.line }).y() };
+    case Run::Vertical:
+        return { view.toScreen({ line.line, 0 }).x(), a.y() + (b.y() - a.y()) * line.along };
+    case Run::Leader:
+        return b;
+    case Run::Table:
+        return b;
     }
     return b;
 }
@@ -271,7 +275,8 @@ void DrawingView::placeLabels()
         QSizeF size = field->sizeHint();
         const QFontMetrics metrics(reading(11));
         const double caption = line.caption.isEmpty() ? 0 : metrics.horizontalAdvance(line.caption) + 5;
-        const QRectF box = place(wishOf(line, *this) + QPointF(caption / 2, 0), { size.width() + caption, size.height() }, line.run != Run::Vertical);
+        const QRectF box =
+            place(wishOf(line, *this) + QPointF(caption / 2, 0), { size.width() + caption, size.height() }, line.run != Run::Vertical);
         field->setGeometry(QRectF(box.left(), box.top(), size.width(), size.height()).toRect());
         if (caption > 0)
             captions_[i] = QRectF(box.left() + size.width() + 4, box.top(), caption, size.height()).toRect();
@@ -354,11 +359,21 @@ void DrawingView::keyPressEvent(QKeyEvent* event)
         drag_.letGo(false);
         update();
         return;
-    case Qt::Key_Left: pan_ += QPointF(step, 0); break;
-    case Qt::Key_Right: pan_ += QPointF(-step, 0); break;
-    case Qt::Key_Up: pan_ += QPointF(0, step); break;
-    case Qt::Key_Down: pan_ += QPointF(0, -step); break;
-    default: QWidget::keyPressEvent(event); return;
+    case Qt::Key_Left:
+        pan_ += QPointF(step, 0);
+        break;
+    case Qt::Key_Right:
+        pan_ += QPointF(-step, 0);
+        break;
+    case Qt::Key_Up:
+        pan_ += QPointF(0, step);
+        break;
+    case Qt::Key_Down:
+        pan_ += QPointF(0, -step);
+        break;
+    default:
+        QWidget::keyPressEvent(event);
+        return;
     }
     placeLabels();
     update();

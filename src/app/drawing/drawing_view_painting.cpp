@@ -62,7 +62,8 @@ void DrawingView::addAreas()
     for (const Area& area : sheet_.areas) {
         const QPainterPath path = toView.map(area.path);
         const int effort = area.ink.hatch != Hatch::None ? 8 : 2;
-        add(Likeness() << 1 << path << area.ink, path.boundingRect().adjusted(-ends, -ends, ends, ends), effort, [path, ink = area.ink](QPainter& p) { inkArea(p, path, ink); });
+        add(Likeness() << 1 << path << area.ink, path.boundingRect().adjusted(-ends, -ends, ends, ends), effort,
+            [path, ink = area.ink](QPainter& p) { inkArea(p, path, ink); });
     }
 }
 
@@ -106,8 +107,8 @@ void DrawingView::addLetters()
     for (const Lettering& l : sheet_.letters) {
         const QPointF at = toScreen(l.at);
         const double wide = static_cast<double>(l.text.size()) * l.pixels + ends;
-        add(Likeness() << 4 << at << l.text << l.pixels << l.colour << l.align.toInt() << l.draughted, QRectF(at - QPointF(wide, 2 * l.pixels), at + QPointF(wide, 2 * l.pixels)), 2,
-            [at, l](QPainter& p) { inkLetters(p, at, l); });
+        add(Likeness() << 4 << at << l.text << l.pixels << l.colour << l.align.toInt() << l.draughted,
+            QRectF(at - QPointF(wide, 2 * l.pixels), at + QPointF(wide, 2 * l.pixels)), 2, [at, l](QPainter& p) { inkLetters(p, at, l); });
     }
     for (std::size_t i = 0; i < captions_.size(); ++i)
         if (const QRect box = captions_[i]; !box.isEmpty()) {
@@ -156,20 +157,21 @@ void DrawingView::drawBorder(QPainter& p) const
 void DrawingView::addTitle()
 {
     const Theme& t = theme();
-    add(Likeness() << 7 << width() << sheet_.title << sheet_.subtitle << titleMargin_ << t.paper << t.ink << t.mute, QRectF(10, 10, width() - 20, 60), 8, [this, &t](QPainter& p) {
-        const QFont big = drafting(20);
-        const QFont small = reading(12);
-        const auto title = QFontMetrics(big).elidedText(sheet_.title, Qt::ElideRight, width() - 44 - titleMargin_);
-        const auto subtitle = QFontMetrics(small).elidedText(sheet_.subtitle, Qt::ElideRight, width() - 44);
-        const double wide = std::max(QFontMetricsF(big).horizontalAdvance(title), QFontMetricsF(small).horizontalAdvance(subtitle));
-        p.fillRect(QRectF(18, 14, wide + 8, 48), t.paper);
-        p.setFont(big);
-        p.setPen(t.ink);
-        p.drawText(QRectF(22, 16, width() - 44, 26), Qt::AlignLeft | Qt::AlignVCenter, title);
-        p.setFont(small);
-        p.setPen(t.mute);
-        p.drawText(QRectF(22, 42, width() - 44, 18), Qt::AlignLeft | Qt::AlignVCenter, subtitle);
-    });
+    add(Likeness() << 7 << width() << sheet_.title << sheet_.subtitle << titleMargin_ << t.paper << t.ink << t.mute,
+        QRectF(10, 10, width() - 20, 60), 8, [this, &t](QPainter& p) {
+            const QFont big = drafting(20);
+            const QFont small = reading(12);
+            const auto title = QFontMetrics(big).elidedText(sheet_.title, Qt::ElideRight, width() - 44 - titleMargin_);
+            const auto subtitle = QFontMetrics(small).elidedText(sheet_.subtitle, Qt::ElideRight, width() - 44);
+            const double wide = std::max(QFontMetricsF(big).horizontalAdvance(title), QFontMetricsF(small).horizontalAdvance(subtitle));
+            p.fillRect(QRectF(18, 14, wide + 8, 48), t.paper);
+            p.setFont(big);
+            p.setPen(t.ink);
+            p.drawText(QRectF(22, 16, width() - 44, 26), Qt::AlignLeft | Qt::AlignVCenter, title);
+            p.setFont(small);
+            p.setPen(t.mute);
+            p.drawText(QRectF(22, 42, width() - 44, 18), Qt::AlignLeft | Qt::AlignVCenter, subtitle);
+        });
 }
 
 void DrawingView::addScaleBar()
@@ -193,16 +195,17 @@ void DrawingView::addScaleBar()
     const QPointF at(24, height() - 24);
     const auto text = metric ? (shown >= 1000 ? QStringLiteral("%1 m").arg(shown / 1000) : QStringLiteral("%1 mm").arg(shown))
                              : (shown >= 12 ? QStringLiteral("%1 ft").arg(shown / 12) : QStringLiteral("%1 in").arg(shown));
-    add(Likeness() << 8 << at << pixels << text << t.paper << t.ink, QRectF(at.x() - 8, at.y() - 30, pixels + 160, 50), 4, [=, &t](QPainter& p) {
-        p.fillRect(QRectF(at.x() - 4, at.y() - 18, pixels + 10, 26), t.paper);
-        p.setPen(QPen(t.ink, 1.2));
-        for (int i = 0; i < 5; ++i) {
-            p.setBrush(i % 2 == 0 ? t.ink : t.paper);
-            p.drawRect(QRectF(at.x() + pixels * i / 5, at.y(), pixels / 5, 4));
-        }
-        p.setFont(figures(12));
-        p.drawText(QPointF(at.x(), at.y() - 5), text);
-    });
+    add(Likeness() << 8 << at << pixels << text << t.paper << t.ink, QRectF(at.x() - 8, at.y() - 30, pixels + 160, 50), 4,
+        [=, &t](QPainter& p) {
+            p.fillRect(QRectF(at.x() - 4, at.y() - 18, pixels + 10, 26), t.paper);
+            p.setPen(QPen(t.ink, 1.2));
+            for (int i = 0; i < 5; ++i) {
+                p.setBrush(i % 2 == 0 ? t.ink : t.paper);
+                p.drawRect(QRectF(at.x() + pixels * i / 5, at.y(), pixels / 5, 4));
+            }
+            p.setFont(figures(12));
+            p.drawText(QPointF(at.x(), at.y() - 5), text);
+        });
 }
 
 } // namespace deepstop::app

@@ -8,7 +8,10 @@
 namespace deepstop::app {
 namespace {
 
-Reading dragged(const Handle& handle, double value) { return { value, handle.known == Known::Vendor ? std::optional(0.05e-3) : std::nullopt, handle.known, {}, {} }; }
+Reading dragged(const Handle& handle, double value)
+{
+    return { value, handle.known == Known::Vendor ? std::optional(0.05e-3) : std::nullopt, handle.known, {}, {} };
+}
 
 } // namespace
 

@@ -114,7 +114,8 @@ void inkArea(QPainter& p, const QPainterPath& path, const Ink& ink)
         p.fillPath(path, ink.fill);
     if (ink.hatch != Hatch::None) {
         p.setPen(QPen(ink.hatchColour, ink.hatch == Hatch::Dense ? 0.7 : 0.9));
-        p.drawLines(hatching(path, ink.hatch == Hatch::Falling, ink.hatch == Hatch::Dense ? ink.spacing * 0.6 : ink.spacing, p.worldTransform().inverted().mapRect(QRectF(p.window()))));
+        p.drawLines(hatching(path, ink.hatch == Hatch::Falling, ink.hatch == Hatch::Dense ? ink.spacing * 0.6 : ink.spacing,
+            p.worldTransform().inverted().mapRect(QRectF(p.window()))));
     }
     p.restore();
     if (ink.stroke.isValid() && ink.width > 0) {
@@ -190,7 +191,8 @@ void inkDimension(QPainter& p, QPointF from, QPointF to, Run run, QPointF line, 
         const QRectF span = QRectF(a, b).normalized().adjusted(-0.5, -0.5, 0.5, 0.5);
         if (!label.intersects(span)) {
             p.setPen(extension);
-            p.drawLine(QPointF(std::clamp(label.center().x(), span.left(), span.right()), std::clamp(label.center().y(), span.top(), span.bottom())),
+            p.drawLine(QPointF(std::clamp(label.center().x(), span.left(), span.right()),
+                           std::clamp(label.center().y(), span.top(), span.bottom())),
                 nearestEdge(label, middle));
         }
     }

@@ -23,7 +23,8 @@ Likeness& Likeness::operator<<(const QPainterPath& path)
 
 Likeness& Likeness::operator<<(const Ink& ink)
 {
-    return *this << ink.stroke << ink.width << static_cast<int>(ink.line) << ink.fill << static_cast<int>(ink.hatch) << ink.hatchColour << ink.spacing;
+    return *this << ink.stroke << ink.width << static_cast<int>(ink.line) << ink.fill << static_cast<int>(ink.hatch) << ink.hatchColour
+                 << ink.spacing;
 }
 
 namespace {
@@ -111,7 +112,8 @@ void Layers::paint(QPainter& p, const std::vector<Stroke>& strokes, const QRect&
     for (std::size_t i = 0; i < all.size();) {
         const auto rest = all.subspan(i);
         const auto fits = [rest](std::size_t k) {
-            return [here = rest.subspan(k)](const Layer& layer) { return !layer.strokes.empty() && sameStretch(here, layer.strokes) == layer.strokes.size(); };
+            return [here = rest.subspan(k)](
+                       const Layer& layer) { return !layer.strokes.empty() && sameStretch(here, layer.strokes) == layer.strokes.size(); };
         };
         if (const auto layer = std::ranges::find_if(layers_, fits(0)); layer != layers_.end()) {
             i += layer->strokes.size();

@@ -102,7 +102,10 @@ struct Sheet {
     QString subtitle;
     bool scaleBar = true;
 
-    void fact(const std::string& pointer, const QString& caption, QPointF at, double width = 120) { facts.push_back({ pointer, caption, at, width, dimensions.size() }); }
+    void fact(const std::string& pointer, const QString& caption, QPointF at, double width = 120)
+    {
+        facts.push_back({ pointer, caption, at, width, dimensions.size() });
+    }
     /// Everything that is entered, in measuring order.
     [[nodiscard]] std::vector<std::string> inOrder() const
     {
@@ -124,7 +127,8 @@ struct Sheet {
         path.addPolygon(points);
         areas.push_back({ path, ink });
     }
-    void letter(QPointF at, const QString& text, double pixels, const QColor& colour, Qt::Alignment align = Qt::AlignCenter, bool draughted = true)
+    void letter(
+        QPointF at, const QString& text, double pixels, const QColor& colour, Qt::Alignment align = Qt::AlignCenter, bool draughted = true)
     {
         letters.push_back({ at, text, pixels, colour, align, draughted });
     }

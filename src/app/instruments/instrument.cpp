@@ -67,7 +67,8 @@ QString Instrument::open(const QString& given)
     const auto address = given.trimmed();
     const auto colon = address.lastIndexOf(QLatin1Char(':'));
     if (!address.startsWith(QLatin1Char('/')) && colon > 0) {
-        const auto host = address.left(colon) == QLatin1String("localhost") ? QHostAddress(QHostAddress::LocalHost) : QHostAddress(address.left(colon));
+        const auto host =
+            address.left(colon) == QLatin1String("localhost") ? QHostAddress(QHostAddress::LocalHost) : QHostAddress(address.left(colon));
         bool isNumber = false;
         const auto port = address.mid(colon + 1).toUShort(&isNumber);
         if (!isNumber || port == 0)
@@ -91,7 +92,8 @@ QString Instrument::open(const QString& given)
         }
         serial->setBaudRate(QSerialPort::Baud9600);
         connect(serial, &QSerialPort::errorOccurred, this, [this](QSerialPort::SerialPortError error) {
-            if (error == QSerialPort::ResourceError || error == QSerialPort::DeviceNotFoundError || error == QSerialPort::PermissionError || error == QSerialPort::ReadError)
+            if (error == QSerialPort::ResourceError || error == QSerialPort::DeviceNotFoundError || error == QSerialPort::PermissionError
+                || error == QSerialPort::ReadError)
                 lose();
         });
         device_ = serial;
@@ -169,7 +171,8 @@ std::optional<instruments::Indication> Instrument::steady() const
     if (lost_ || !last_ || recent_.size() < agreeing || since_.elapsed() > fresh || (flooded_.isValid() && flooded_.elapsed() < floodPause))
         return {};
     for (const auto& one : recent_)
-        if (!one.stable || one.dimension != last_->dimension || one.instrument != last_->instrument || std::abs(one.value - last_->value) > 2.01 * last_->resolution)
+        if (!one.stable || one.dimension != last_->dimension || one.instrument != last_->instrument
+            || std::abs(one.value - last_->value) > 2.01 * last_->resolution)
             return {};
     return last_;
 }

@@ -50,7 +50,11 @@ void paintPage(QPainter& p, const paper::Page& page, double unitsPerMetre)
         const double advance = QFontMetricsF(font).horizontalAdvance(text);
         p.scale(scale, scale);
         QPainterPath path;
-        path.addText(QPointF(l.anchor == paper::Anchor::Left ? 0 : l.anchor == paper::Anchor::Middle ? -advance / 2 : -advance, 0), font, text);
+        path.addText(QPointF(l.anchor == paper::Anchor::Left     ? 0
+                             : l.anchor == paper::Anchor::Middle ? -advance / 2
+                                                                 : -advance,
+                         0),
+            font, text);
         p.fillPath(path, Qt::black);
         p.restore();
     }

@@ -42,7 +42,9 @@ double PageView::pixelsPerMetre() const
     // One sheet fills the view; several stand in as square a block as they make.
     const int columns = static_cast<int>(std::ceil(std::sqrt(static_cast<double>(pages_.size()))));
     const int rows = (static_cast<int>(pages_.size()) + columns - 1) / columns;
-    return std::max(100.0, std::min((width() - gapBetweenSheets * (columns + 1)) / (columns * pages_.front().width), (height() - gapBetweenSheets * (rows + 1)) / (rows * pages_.front().height)));
+    return std::max(100.0,
+        std::min((width() - gapBetweenSheets * (columns + 1)) / (columns * pages_.front().width),
+            (height() - gapBetweenSheets * (rows + 1)) / (rows * pages_.front().height)));
 }
 
 QRectF PageView::sheet(std::size_t index) const
@@ -52,7 +54,9 @@ QRectF PageView::sheet(std::size_t index) const
     const QSizeF size(pages_[index].width * scale, pages_[index].height * scale);
     const int used = std::min<int>(columns, static_cast<int>(pages_.size()));
     const double left = (width() - used * size.width() - (used - 1) * gapBetweenSheets) / 2;
-    return { QPointF(left + (static_cast<int>(index) % columns) * (size.width() + gapBetweenSheets), gapBetweenSheets + (static_cast<int>(index) / columns) * (size.height() + gapBetweenSheets)), size };
+    return { QPointF(left + (static_cast<int>(index) % columns) * (size.width() + gapBetweenSheets),
+                 gapBetweenSheets + (static_cast<int>(index) / columns) * (size.height() + gapBetweenSheets)),
+        size };
 }
 
 QSize PageView::sizeHint() const { return { 560, 640 }; }
@@ -75,8 +79,9 @@ void PageView::paintEvent(QPaintEvent*)
 }
 
 TemplateWindow::TemplateWindow(Document& document, QWidget* parent)
-    : QDialog(parent), document_(document), view_(new PageView(this)), what_(new QComboBox(this)), paper_(new QComboBox(this)), across_(new QLineEdit(this)), down_(new QLineEdit(this)), trouble_(new QLabel(this)),
-      print_(new QPushButton(tr("Print…"), this)), save_(new QPushButton(tr("Save as PDF, SVG or DXF…"), this))
+    : QDialog(parent), document_(document), view_(new PageView(this)), what_(new QComboBox(this)), paper_(new QComboBox(this)),
+      across_(new QLineEdit(this)), down_(new QLineEdit(this)), trouble_(new QLabel(this)), print_(new QPushButton(tr("Print…"), this)),
+      save_(new QPushButton(tr("Save as PDF, SVG or DXF…"), this))
 {
     setWindowTitle(tr("Template to print and cut"));
     resize(880, 680);
@@ -93,11 +98,15 @@ TemplateWindow::TemplateWindow(Document& document, QWidget* parent)
     }
     across_->setAccessibleName(tr("What the bar across measured"));
     down_->setAccessibleName(tr("What the upright bar measured"));
-    auto* explain = new QLabel(tr("Print at 100 %, without fitting to the page. Then measure both bars with a vernier: where they are not 100 mm, say what they are and print once more."), this);
+    auto* explain = new QLabel(tr("Print at 100 %, without fitting to the page. Then measure both bars with a vernier: where they are not "
+                                  "100 mm, say what they are and print once more."),
+        this);
     explain->setWordWrap(true);
     trouble_->setWordWrap(true);
     trouble_->setTextFormat(Qt::PlainText);
-    auto* caution = new QLabel(tr("A template shows where the caliper is. It does not prove that a wheel clears: turn the wheel by hand, then drive slowly, then look again."), this);
+    auto* caution = new QLabel(tr("A template shows where the caliper is. It does not prove that a wheel clears: turn the wheel by hand, "
+                                  "then drive slowly, then look again."),
+        this);
     caution->setWordWrap(true);
     auto* form = new QFormLayout;
     form->addRow(tr("Print"), what_);
@@ -126,7 +135,9 @@ TemplateWindow::TemplateWindow(Document& document, QWidget* parent)
             refresh();
     });
     connect(save_, &QPushButton::clicked, this, [this] {
-        const auto path = QFileDialog::getSaveFileName(this, tr("Save the template"), what_->currentIndex() == 0 ? QStringLiteral("caliper-template.pdf") : QStringLiteral("shield-cut.pdf"), tr("PDF (*.pdf);;SVG (*.svg);;DXF (*.dxf)"));
+        const auto path = QFileDialog::getSaveFileName(this, tr("Save the template"),
+            what_->currentIndex() == 0 ? QStringLiteral("caliper-template.pdf") : QStringLiteral("shield-cut.pdf"),
+            tr("PDF (*.pdf);;SVG (*.svg);;DXF (*.dxf)"));
         if (!path.isEmpty())
             save(path);
     });
@@ -154,7 +165,8 @@ double TemplateWindow::bar(QLineEdit* field) const
 void TemplateWindow::refresh()
 {
     const auto today = QDate::currentDate().toString(Qt::ISODate).toStdString();
-    auto made = what_->currentIndex() == 1 ? report::shieldDrawing(document_.study(), axle_, today) : report::caliperTemplate(document_.study(), axle_, today);
+    auto made = what_->currentIndex() == 1 ? report::shieldDrawing(document_.study(), axle_, today)
+                                           : report::caliperTemplate(document_.study(), axle_, today);
     drawing_ = std::move(made.drawing);
     QString why = QString::fromStdString(made.lacks);
     std::vector<paper::Page> pages;

@@ -77,15 +77,18 @@ Sheet carSheet(const Study& study)
 
     sheet.area(silhouette(wheelbase, roof), { t.mute, 1.4, known ? Qt::SolidLine : Qt::DashLine, t.metalWash, Hatch::None, {}, 0 });
     sheet.area(glass(wheelbase, roof), { t.mute, 1, Qt::SolidLine, t.paper, Hatch::None, {}, 0 });
-    sheet.line(QPolygonF { QPointF(-0.5 * wheelbase, 0), QPointF(1.45 * wheelbase, 0) }, { t.ink, 1.6, Qt::SolidLine, {}, Hatch::None, {}, 0 });
-    for (const auto& [x, radius, axle] : { std::tuple { 0.0, frontRadius, Axle::Front }, std::tuple { wheelbase, rearRadius, Axle::Rear } }) {
+    sheet.line(
+        QPolygonF { QPointF(-0.5 * wheelbase, 0), QPointF(1.45 * wheelbase, 0) }, { t.ink, 1.6, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+    for (const auto& [x, radius, axle] :
+        { std::tuple { 0.0, frontRadius, Axle::Front }, std::tuple { wheelbase, rearRadius, Axle::Rear } }) {
         const QPointF hub(x, -radius);
         sheet.area(circle(hub, radius), { t.ink, 1.6, Qt::SolidLine, t.paper, Hatch::Dense, t.metal, 6 });
         sheet.area(circle(hub, radius * 0.70), { t.ink, 1.1, Qt::SolidLine, t.paper, Hatch::None, {}, 0 });
         const CornerResult& after = study.after.at(axle);
         const CornerResult& before = study.before.at(axle);
         if (after.corner)
-            sheet.area(circle(hub, after.drawn.rotor.outerRadius * 1000), { t.proposal, 1.8, Qt::SolidLine, t.proposalWash, Hatch::None, {}, 0 });
+            sheet.area(
+                circle(hub, after.drawn.rotor.outerRadius * 1000), { t.proposal, 1.8, Qt::SolidLine, t.proposalWash, Hatch::None, {}, 0 });
         if (before.corner && study.before.setup != study.after.setup)
             sheet.area(circle(hub, before.drawn.rotor.outerRadius * 1000), { t.found, 1.3, Qt::DashLine, {}, Hatch::None, {}, 0 });
         sheet.area(circle(hub, 30), { t.ink, 1, Qt::SolidLine, t.ink, Hatch::None, {}, 0 });
@@ -109,11 +112,15 @@ Sheet carSheet(const Study& study)
         sheet.dimensions.push_back({ pointer, {}, from, to, Run::Leader, 0, true, caption, 0.5 });
     };
     leader("/car/mass_kg", mass, { mass.x() + 420, mass.y() - 260 }, QObject::tr("with driver"));
-    sheet.dimensions.push_back({ "/car/wheelbase_mm", {}, { 0, -frontRadius }, { wheelbase, -rearRadius }, Run::Horizontal, 520, true, QObject::tr("wheelbase"), 0.5 });
-    sheet.dimensions.push_back({ "/car/centre_of_mass_height_mm", {}, { mass.x(), -height }, { mass.x(), 0 }, Run::Vertical, mass.x() - 330, true, {}, 0.5 });
+    sheet.dimensions.push_back({ "/car/wheelbase_mm", {}, { 0, -frontRadius }, { wheelbase, -rearRadius }, Run::Horizontal, 520, true,
+        QObject::tr("wheelbase"), 0.5 });
+    sheet.dimensions.push_back(
+        { "/car/centre_of_mass_height_mm", {}, { mass.x(), -height }, { mass.x(), 0 }, Run::Vertical, mass.x() - 330, true, {}, 0.5 });
     leader("/car/front_load_percent", { 0, 120 }, { -0.30 * wheelbase, 330 }, QObject::tr("of the weight in front"));
-    sheet.dimensions.push_back({ "/car/front_tyre_radius_mm", {}, { 0, -frontRadius }, { 0, 0 }, Run::Vertical, -0.40 * wheelbase, true, {}, 0.5 });
-    sheet.dimensions.push_back({ "/car/rear_tyre_radius_mm", {}, { wheelbase, -rearRadius }, { wheelbase, 0 }, Run::Vertical, 1.385 * wheelbase, true, {}, 0.5 });
+    sheet.dimensions.push_back(
+        { "/car/front_tyre_radius_mm", {}, { 0, -frontRadius }, { 0, 0 }, Run::Vertical, -0.40 * wheelbase, true, {}, 0.5 });
+    sheet.dimensions.push_back(
+        { "/car/rear_tyre_radius_mm", {}, { wheelbase, -rearRadius }, { wheelbase, 0 }, Run::Vertical, 1.385 * wheelbase, true, {}, 0.5 });
     leader("/car/grip", { wheelbase, 0 }, { 1.18 * wheelbase, 300 }, QObject::tr("tyre grip"));
     leader("/car/drag_area_m2", { -0.30 * wheelbase, -0.44 * roof }, { -0.34 * wheelbase, -0.78 * roof }, QObject::tr("m² drag area"));
     leader("/car/test_speed_kmh", { 0.31 * wheelbase, -0.78 * roof }, { 0.06 * wheelbase, -1.0 * roof }, QObject::tr("to stop from"));
@@ -151,10 +158,12 @@ Sheet carSheet(const Study& study)
     leader("/hydraulics/pedal_force_n", pad + QPointF(-60, -15), pad + QPointF(-400, 30), QObject::tr("pedal"));
     leader("/hydraulics/pedal_ratio", rod, rod + QPointF(-450, 40), QObject::tr("pedal ratio"));
     leader("/hydraulics/booster_gain", { rod.x() + 320, rod.y() + 240 }, { rod.x() + 330, rod.y() + 420 }, QObject::tr("booster gain"));
-    sheet.dimensions.push_back({ "/hydraulics/master_bore_mm", QStringLiteral("Ø "), { boosterEnd + 700, rod.y() - bore / 2 }, { boosterEnd + 700, rod.y() + bore / 2 },
-        Run::Vertical, boosterEnd + 860, true, {}, -1.6 });
-    leader("/hydraulics/rear_knee_bar", { boosterEnd + 560, rod.y() + bore / 2 + 36 }, { boosterEnd + 560, rod.y() + 280 }, QObject::tr("rear valve's knee"));
-    leader("/hydraulics/rear_slope", { boosterEnd + 560, rod.y() + bore / 2 + 36 }, { boosterEnd + 560, rod.y() + 470 }, QObject::tr("and slope"));
+    sheet.dimensions.push_back({ "/hydraulics/master_bore_mm", QStringLiteral("Ø "), { boosterEnd + 700, rod.y() - bore / 2 },
+        { boosterEnd + 700, rod.y() + bore / 2 }, Run::Vertical, boosterEnd + 860, true, {}, -1.6 });
+    leader("/hydraulics/rear_knee_bar", { boosterEnd + 560, rod.y() + bore / 2 + 36 }, { boosterEnd + 560, rod.y() + 280 },
+        QObject::tr("rear valve's knee"));
+    leader("/hydraulics/rear_slope", { boosterEnd + 560, rod.y() + bore / 2 + 36 }, { boosterEnd + 560, rod.y() + 470 },
+        QObject::tr("and slope"));
     return sheet;
 }
 

@@ -20,8 +20,9 @@
 namespace deepstop::app {
 
 CentringPage::CentringPage(Document& document, QWidget* parent)
-    : StagePage(document, Stage::Centring, Row::Over, parent), trueProportion_(new QCheckBox(tr("true proportion"), view())), direction_(new QComboBox(view())),
-      drawerStrip_(new QWidget(this)), drawer_(new QLineEdit(drawerStrip_)), drawerTrouble_(new QLabel(drawerStrip_)), inHand_(new InHand(document, nullptr))
+    : StagePage(document, Stage::Centring, Row::Over, parent), trueProportion_(new QCheckBox(tr("true proportion"), view())),
+      direction_(new QComboBox(view())), drawerStrip_(new QWidget(this)), drawer_(new QLineEdit(drawerStrip_)),
+      drawerTrouble_(new QLabel(drawerStrip_)), inHand_(new InHand(document, nullptr))
 {
     addAxleChoice();
     placesRow()->addWidget(inHand_);
@@ -38,7 +39,8 @@ CentringPage::CentringPage(Document& document, QWidget* parent)
     drawer_->setObjectName(QStringLiteral("drawer"));
     drawer_->setFont(figures(13));
     drawer_->setAccessibleName(tr("Shims in the drawer, thickness times count"));
-    drawer_->setToolTip(tr("Every shim there is for the whole car, those now under the calipers included: thickness × count, parted by commas"));
+    drawer_->setToolTip(
+        tr("Every shim there is for the whole car, those now under the calipers included: thickness × count, parted by commas"));
     drawerTrouble_->setWordWrap(true);
     row->addWidget(new QLabel(tr("In the drawer"), drawerStrip_));
     row->addWidget(drawer_, 2);
@@ -57,7 +59,8 @@ Axle CentringPage::axle() const
 std::optional<Side> CentringPage::sideToCome() const
 {
     for (const Side side : { Side::Left, Side::Right })
-        if (std::ranges::none_of(document().study().centring, [&](const CentringResult& r) { return r.mockUp->axle == chosenAxle() && r.mockUp->side == side; }))
+        if (std::ranges::none_of(document().study().centring,
+                [&](const CentringResult& r) { return r.mockUp->axle == chosenAxle() && r.mockUp->side == side; }))
             return side;
     return {};
 }
@@ -68,7 +71,8 @@ QStringList CentringPage::placeNames() const
 {
     QStringList names;
     for (const CentringResult& r : document().study().centring)
-        names << QStringLiteral("%1 %2").arg(r.mockUp->axle == Axle::Front ? tr("Front") : tr("Rear"), r.mockUp->side == Side::Left ? tr("left") : tr("right"));
+        names << QStringLiteral("%1 %2").arg(
+            r.mockUp->axle == Axle::Front ? tr("Front") : tr("Rear"), r.mockUp->side == Side::Left ? tr("left") : tr("right"));
     if (const auto side = sideToCome())
         names << tr("+ %1 side").arg(*side == Side::Left ? tr("left") : tr("right"));
     return names << tr("Bolts") << tr("Bracket") << tr("Halves");
@@ -78,10 +82,14 @@ Sheet CentringPage::sheet(int place) const
 {
     const Study& study = document().study();
     switch (place - cornerPlaces()) {
-    case 0: return jointSheet(study, chosenAxle());
-    case 1: return bracketSheet(study, chosenAxle());
-    case 2: return halvesSheet(study, chosenAxle());
-    default: return centringSheet(study, static_cast<std::size_t>(place), trueProportion_->isChecked());
+    case 0:
+        return jointSheet(study, chosenAxle());
+    case 1:
+        return bracketSheet(study, chosenAxle());
+    case 2:
+        return halvesSheet(study, chosenAxle());
+    default:
+        return centringSheet(study, static_cast<std::size_t>(place), trueProportion_->isChecked());
     }
 }
 
@@ -169,8 +177,10 @@ void CentringPage::putDrawer()
     std::vector<ShimStock> drawer;
     for (const centring::ShimKind& kind : read.drawer) {
         // A size that was there keeps how it is known.
-        const auto known = std::ranges::find_if(build.drawer, [&](const ShimStock& s) { return s.thickness.value && std::abs(*s.thickness.value - kind.thickness) < 1e-8; });
-        drawer.push_back({ known != build.drawer.end() ? known->thickness : Reading { kind.thickness, {}, Known::Measured, {}, {} }, kind.count });
+        const auto known = std::ranges::find_if(
+            build.drawer, [&](const ShimStock& s) { return s.thickness.value && std::abs(*s.thickness.value - kind.thickness) < 1e-8; });
+        drawer.push_back(
+            { known != build.drawer.end() ? known->thickness : Reading { kind.thickness, {}, Known::Measured, {}, {} }, kind.count });
     }
     build.drawer = std::move(drawer);
     drawer_->setModified(false);

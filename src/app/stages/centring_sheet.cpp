@@ -36,10 +36,15 @@ Sheet centringSheet(const Study& study, std::size_t which, bool trueProportion)
     sheet.scaleBar = trueProportion;
     if (!corner.corner)
         return sheet;
-    sheet.subtitle = QStringLiteral("%1 · %2 · %3").arg(unitNote(study), trueProportion ? QObject::tr("errors in true proportion") : QObject::tr("errors drawn %1 times as large").arg(exaggeration), QObject::tr("seen along the radius, left is inboard"));
+    sheet.subtitle =
+        QStringLiteral("%1 · %2 · %3")
+            .arg(unitNote(study),
+                trueProportion ? QObject::tr("errors in true proportion") : QObject::tr("errors drawn %1 times as large").arg(exaggeration),
+                QObject::tr("seen along the radius, left is inboard"));
     if (read)
         sheet.title = QObject::tr("%1 %2 caliper over its rotor")
-                          .arg(axle == Axle::Front ? QObject::tr("Front") : QObject::tr("Rear"), study.centring[which].mockUp->side == Side::Left ? QObject::tr("left") : QObject::tr("right"));
+                          .arg(axle == Axle::Front ? QObject::tr("Front") : QObject::tr("Rear"),
+                              study.centring[which].mockUp->side == Side::Left ? QObject::tr("left") : QObject::tr("right"));
     const fit::CornerShape& s = corner.drawn;
     const Mount& mount = corner.corner->mount;
     const bool radial = mount.kind == MountKind::Radial;
@@ -63,7 +68,8 @@ Sheet centringSheet(const Study& study, std::size_t which, bool trueProportion)
     sheet.area(rectangle(-half, -tall, half, tall), iron);
     sheet.line(QPolygonF { QPointF(0, -tall - 8), QPointF(0, tall + 8) }, { t.ink, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
     for (const double y : { -tall, tall })
-        sheet.line(QPolygonF { QPointF(-half - 3, y), QPointF(-half / 2, y - 3), QPointF(half / 2, y + 3), QPointF(half + 3, y) }, { t.ink, 1.2, Qt::SolidLine, t.paper, Hatch::None, {}, 0 });
+        sheet.line(QPolygonF { QPointF(-half - 3, y), QPointF(-half / 2, y - 3), QPointF(half / 2, y + 3), QPointF(half + 3, y) },
+            { t.ink, 1.2, Qt::SolidLine, t.paper, Hatch::None, {}, 0 });
 
     // Both halves, moved and turned by the error; y runs down, so the top is negative.
     QTransform moved;
@@ -90,9 +96,11 @@ Sheet centringSheet(const Study& study, std::size_t which, bool trueProportion)
     const double backing = s.pad.backing * 1000;
     for (const double way : { -1.0, 1.0 }) {
         sheet.area(rectangle(way * half, -padHalf, way * (half + lining), padHalf), { t.ink, 1, Qt::DashLine, {}, Hatch::None, {}, 0 });
-        sheet.area(rectangle(way * (half + lining), -padHalf, way * (half + lining + backing), padHalf), { t.ink, 1, Qt::DashLine, {}, Hatch::None, {}, 0 });
+        sheet.area(rectangle(way * (half + lining), -padHalf, way * (half + lining + backing), padHalf),
+            { t.ink, 1, Qt::DashLine, {}, Hatch::None, {}, 0 });
     }
-    sheet.line(QPolygonF { moved.map(QPointF(0, -body - 6)), moved.map(QPointF(0, body + 6)) }, { t.proposal, 1.2, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
+    sheet.line(QPolygonF { moved.map(QPointF(0, -body - 6)), moved.map(QPointF(0, body + 6)) },
+        { t.proposal, 1.2, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
 
     // Ears, shims and knuckle, inboard. A thicker stack moves the caliper where its side of the ear makes it.
     const double earFrom = -inDepth - 4;
@@ -111,7 +119,8 @@ Sheet centringSheet(const Study& study, std::size_t which, bool trueProportion)
     }
     sheet.letter({ earFrom - 32, -bolts - 23 }, QObject::tr("top bolt"), 12, t.mute);
     sheet.letter({ earFrom - 32, bolts + 23 }, QObject::tr("bottom bolt"), 12, t.mute);
-    sheet.letter({ earFrom - 32, -bolts + 58 }, inward ? QObject::tr("thicker: caliper inboard") : QObject::tr("thicker: caliper outboard"), 12, t.mute);
+    sheet.letter({ earFrom - 32, -bolts + 58 }, inward ? QObject::tr("thicker: caliper inboard") : QObject::tr("thicker: caliper outboard"),
+        12, t.mute);
     sheet.letter({ 0, -tall - 11 }, QObject::tr("rotor"), 12, t.mute);
 
     const auto pointer = cornerPointer(study, study.after, axle);
@@ -121,30 +130,40 @@ Sheet centringSheet(const Study& study, std::size_t which, bool trueProportion)
         const auto gap = [&](const char* key, double y, double side) {
             const QPointF face(side * half, y);
             const QPointF wall = moved.map(QPointF(side * slot, y));
-            sheet.dimensions.push_back({ mockUp + key, {}, face, QPointF(wall.x(), y), Run::Horizontal, y, false, {}, side > 0 ? 2.6 : 2.6 });
+            sheet.dimensions.push_back(
+                { mockUp + key, {}, face, QPointF(wall.x(), y), Run::Horizontal, y, false, {}, side > 0 ? 2.6 : 2.6 });
         };
         gap("/inner_top_mm", -gaps, -1);
         gap("/outer_top_mm", -gaps, 1);
         gap("/inner_bottom_mm", gaps, -1);
         gap("/outer_bottom_mm", gaps, 1);
-        sheet.dimensions.push_back({ mockUp + "/gap_spacing_mm", {}, { outDepth, -gaps }, { outDepth, gaps }, Run::Vertical, outDepth + 18, false, QObject::tr("apart"), 0.62 });
+        sheet.dimensions.push_back({ mockUp + "/gap_spacing_mm", {}, { outDepth, -gaps }, { outDepth, gaps }, Run::Vertical, outDepth + 18,
+            false, QObject::tr("apart"), 0.62 });
         // The pad's ends under the rotor's edge, read from outboard with a depth rod.
         const auto edge = [&](const char* key, double y) {
-            sheet.dimensions.push_back({ mockUp + key, {}, { half + lining / 2, y }, { outDepth + 18, y }, Run::Leader, 0, false, QObject::tr("pad below edge"), 0.5, true, QStringLiteral("–") });
+            sheet.dimensions.push_back({ mockUp + key, {}, { half + lining / 2, y }, { outDepth + 18, y }, Run::Leader, 0, false,
+                QObject::tr("pad below edge"), 0.5, true, QStringLiteral("–") });
         };
         edge("/pad_edge_top_mm", -padHalf + 3);
         edge("/pad_edge_bottom_mm", padHalf - 3);
     }
-    sheet.dimensions.push_back({ pointer + "/mount/bolt_spacing_mm", {}, { earFrom - 60, -bolts }, { earFrom - 60, bolts }, Run::Vertical, -inDepth - 84, false, QObject::tr("bolts"), 0.5 });
+    sheet.dimensions.push_back({ pointer + "/mount/bolt_spacing_mm", {}, { earFrom - 60, -bolts }, { earFrom - 60, bolts }, Run::Vertical,
+        -inDepth - 84, false, QObject::tr("bolts"), 0.5 });
     const double shimLine = 17;
-    sheet.dimensions.push_back({ pointer + "/mount/shim_top_mm", {}, { earFrom - 16 - stack(mount.shimTop), -bolts + 10 }, { earFrom - 16, -bolts + 10 }, Run::Horizontal, -bolts + shimLine + 10, false, QObject::tr("shims"), 0.5 });
-    sheet.dimensions.push_back({ pointer + "/mount/shim_bottom_mm", {}, { earFrom - 16 - stack(mount.shimBottom), bolts - 10 }, { earFrom - 16, bolts - 10 }, Run::Horizontal, bolts - shimLine - 10, false, QObject::tr("shims"), 0.5 });
+    sheet.dimensions.push_back({ pointer + "/mount/shim_top_mm", {}, { earFrom - 16 - stack(mount.shimTop), -bolts + 10 },
+        { earFrom - 16, -bolts + 10 }, Run::Horizontal, -bolts + shimLine + 10, false, QObject::tr("shims"), 0.5 });
+    sheet.dimensions.push_back({ pointer + "/mount/shim_bottom_mm", {}, { earFrom - 16 - stack(mount.shimBottom), bolts - 10 },
+        { earFrom - 16, bolts - 10 }, Run::Horizontal, bolts - shimLine - 10, false, QObject::tr("shims"), 0.5 });
     if (radial)
-        for (const auto& [key, y, caption] : { std::tuple { "/mount/radial_top_mm", -bolts - 8, QObject::tr("under the stud") }, std::tuple { "/mount/radial_bottom_mm", bolts + 8, QObject::tr("under the stud") } })
-            sheet.dimensions.push_back({ pointer + key, {}, { earFrom + 8, y }, { earFrom + 14, y < 0 ? y - 12 : y + 12 }, Run::Leader, 0, false, caption, 0.5, true, QStringLiteral("none") });
-    sheet.dimensions.push_back({ pointer + "/caliper/slot_width_mm", {}, moved.map(QPointF(-slot, body)), moved.map(QPointF(slot, body)), Run::Horizontal, body + 10, false, QObject::tr("slot"), 0.5 });
+        for (const auto& [key, y, caption] : { std::tuple { "/mount/radial_top_mm", -bolts - 8, QObject::tr("under the stud") },
+                 std::tuple { "/mount/radial_bottom_mm", bolts + 8, QObject::tr("under the stud") } })
+            sheet.dimensions.push_back({ pointer + key, {}, { earFrom + 8, y }, { earFrom + 14, y < 0 ? y - 12 : y + 12 }, Run::Leader, 0,
+                false, caption, 0.5, true, QStringLiteral("none") });
+    sheet.dimensions.push_back({ pointer + "/caliper/slot_width_mm", {}, moved.map(QPointF(-slot, body)), moved.map(QPointF(slot, body)),
+        Run::Horizontal, body + 10, false, QObject::tr("slot"), 0.5 });
 
-    const auto side = (axle == Axle::Front ? std::string("front-") : std::string("rear-")) + (result && result->mockUp->side == Side::Right ? "right" : "left");
+    const auto side = (axle == Axle::Front ? std::string("front-") : std::string("rear-"))
+        + (result && result->mockUp->side == Side::Right ? "right" : "left");
     if (result) {
         // How it was read, before it is believed.
         const double pixel = sheet.extent.height() / 508;
@@ -162,7 +181,8 @@ Sheet centringSheet(const Study& study, std::size_t which, bool trueProportion)
         sheet.fact(pointer + "/mount/kind", QObject::tr("Mount"), { column, y }, 128);
         y += 50 * pixel;
         sheet.letter({ column, y }, QObject::tr("Play on loose bolts"), 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
-        sheet.dimensions.push_back({ mockUp + "/play_mm", {}, {}, { column, y + 19 * pixel }, Run::Table, 0, false, {}, 0.5, true, QStringLiteral("–") });
+        sheet.dimensions.push_back(
+            { mockUp + "/play_mm", {}, {}, { column, y + 19 * pixel }, Run::Table, 0, false, {}, 0.5, true, QStringLiteral("–") });
         y += 46 * pixel;
         const auto& passes = result->mockUp->passes;
         if (!passes.empty()) {
@@ -172,20 +192,31 @@ Sheet centringSheet(const Study& study, std::size_t which, bool trueProportion)
                 y += 19 * pixel;
                 const bool known = p.innerTop.value && p.outerTop.value && p.innerBottom.value && p.outerBottom.value;
                 const double was = known ? (*p.outerTop.value - *p.innerTop.value + *p.outerBottom.value - *p.innerBottom.value) / 4 : NAN;
-                sheet.letter({ column, y }, QObject::tr("%1. %2 off, shims %3 and %4").arg(i + 1).arg(QString::fromStdString(figure(was, style::fine, study.system)), QString::fromStdString(figure(p.shimTop.value.value_or(0), style::fine, study.system)), QString::fromStdString(figure(p.shimBottom.value.value_or(0), style::fine, study.system))),
+                sheet.letter({ column, y },
+                    QObject::tr("%1. %2 off, shims %3 and %4")
+                        .arg(i + 1)
+                        .arg(QString::fromStdString(figure(was, style::fine, study.system)),
+                            QString::fromStdString(figure(p.shimTop.value.value_or(0), style::fine, study.system)),
+                            QString::fromStdString(figure(p.shimBottom.value.value_or(0), style::fine, study.system))),
                     12, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
             }
             if (result->learnt)
-                sheet.letter({ column, y + 20 * pixel }, QObject::tr("shims moved it %1 of their own").arg(result->learnt->ratio, 0, 'f', 2), 12, t.ink, Qt::AlignLeft | Qt::AlignVCenter, false);
+                sheet.letter({ column, y + 20 * pixel },
+                    QObject::tr("shims moved it %1 of their own").arg(result->learnt->ratio, 0, 'f', 2), 12, t.ink,
+                    Qt::AlignLeft | Qt::AlignVCenter, false);
         }
     }
     const auto call = [&](const std::string& id, const QString& text, QPointF from, QPointF to, QPointF wish) {
         if (const Verdict* v = study.verdict(id)) {
-            const auto said = v->figure.value ? QString::fromStdString(figure(*v->figure.value, style::fine, study.system)) + (result ? QStringLiteral(" ±") + QString::fromStdString(figure(v->figure.rootSumSquare, style::fine, study.system)) : QString()) : QStringLiteral("?");
+            const auto said = v->figure.value ? QString::fromStdString(figure(*v->figure.value, style::fine, study.system))
+                    + (result ? QStringLiteral(" ±") + QString::fromStdString(figure(v->figure.rootSumSquare, style::fine, study.system))
+                              : QString())
+                                              : QStringLiteral("?");
             sheet.callouts.push_back({ v->id, text + said, v->level, from, to, wish });
         }
     };
-    call(result ? side + "/axial" : (axle == Axle::Front ? "front/axial" : "rear/axial"), {}, { 0, -body - 4 }, { shown, -body - 4 }, { shown + 34, -body - 14 });
+    call(result ? side + "/axial" : (axle == Axle::Front ? "front/axial" : "rear/axial"), {}, { 0, -body - 4 }, { shown, -body - 4 },
+        { shown + 34, -body - 14 });
     if (result) {
         call(side + "/tilt", QObject::tr("tilt "), moved.map(QPointF(0, body + 4)), { shown, body + 4 }, { shown + 52, body + 16 });
         call(side + "/pad-edge", QObject::tr("pad edge "), { half + lining / 2, 0 }, { half + lining / 2, 0 }, { outDepth + 24, -14 });

@@ -12,7 +12,8 @@
 namespace deepstop::app {
 
 CourseChart::CourseChart(Stage stage, QWidget* parent)
-    : QChartView(parent), stage_(stage), before_(new QLineSeries), after_(new QLineSeries), mark_(new QLineSeries), across_(new QValueAxis), up_(new QValueAxis)
+    : QChartView(parent), stage_(stage), before_(new QLineSeries), after_(new QLineSeries), mark_(new QLineSeries), across_(new QValueAxis),
+      up_(new QValueAxis)
 {
     setRenderHint(QPainter::Antialiasing);
     setFrameShape(QFrame::NoFrame);
@@ -103,7 +104,10 @@ void CourseChart::setStudy(const Study& study, Axle axle)
         mark_->replace(QList<QPointF> { { 0, to(speed, style::speed) }, { widest, to(speed, style::speed) } });
     }
     const bool empty = before_->count() == 0 && after_->count() == 0;
-    chart()->setTitle(empty ? tr("Nothing to plot yet. %1.").arg(QString::fromStdString(lacking(study, stage_ == Stage::Heat ? study.after.at(axle).stopRise : study.after.distance))) : QString());
+    chart()->setTitle(empty
+            ? tr("Nothing to plot yet. %1.")
+                  .arg(QString::fromStdString(lacking(study, stage_ == Stage::Heat ? study.after.at(axle).stopRise : study.after.distance)))
+            : QString());
     chart()->legend()->setVisible(!empty);
     across_->setVisible(!empty);
     up_->setVisible(!empty);

@@ -31,10 +31,14 @@ Sheet roadSheet(const Study& study)
     const bool two = study.before.setup != study.after.setup;
     sheet.title = QObject::tr("The stop, to scale along the road");
     const auto speed = build.car.testSpeed.value;
-    sheet.subtitle = speed ? QObject::tr("from %1 on the level, tyre grip %2, %3").arg(QString::fromStdString(print(*speed, style::speed, study.system)),
-                                 build.car.grip.value ? QString::fromStdString(figure(*build.car.grip.value, style::number, study.system)) : QStringLiteral("?"),
-                                 build.car.antilock == YesNo::Yes ? QObject::tr("with antilock") : QObject::tr("no antilock: the driver holds the first axle at its limit"))
-                           : QObject::tr("the speed to stop from is not known yet");
+    sheet.subtitle = speed
+        ? QObject::tr("from %1 on the level, tyre grip %2, %3")
+              .arg(QString::fromStdString(print(*speed, style::speed, study.system)),
+                  build.car.grip.value ? QString::fromStdString(figure(*build.car.grip.value, style::number, study.system))
+                                       : QStringLiteral("?"),
+                  build.car.antilock == YesNo::Yes ? QObject::tr("with antilock")
+                                                   : QObject::tr("no antilock: the driver holds the first axle at its limit"))
+        : QObject::tr("the speed to stop from is not known yet");
     double longest = 30;
     for (const SetupResult* r : { &study.before, &study.after })
         longest = std::max(longest, r->distance.highest() > 0 ? r->distance.highest() : 0);
@@ -63,11 +67,15 @@ Sheet roadSheet(const Study& study)
         sheet.area(rectangle(0, y + lane * 0.14, nose - length, y + lane * 0.24), { {}, 0, Qt::NoPen, colour, Hatch::None, {}, 0 });
         sheet.area(carFromAbove(nose, y, length), { colour, 1.8, line, wash, Hatch::None, {}, 0 });
         const double unsure = r.distance.rootSumSquare * metre;
-        sheet.line(QPolygonF { QPointF(nose - unsure, y - lane * 0.36), QPointF(nose - unsure, y + lane * 0.36) }, { colour, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
-        sheet.line(QPolygonF { QPointF(nose + unsure, y - lane * 0.36), QPointF(nose + unsure, y + lane * 0.36) }, { colour, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+        sheet.line(QPolygonF { QPointF(nose - unsure, y - lane * 0.36), QPointF(nose - unsure, y + lane * 0.36) },
+            { colour, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+        sheet.line(QPolygonF { QPointF(nose + unsure, y - lane * 0.36), QPointF(nose + unsure, y + lane * 0.36) },
+            { colour, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
         sheet.letter({ nose * 0.45, y - lane * 0.14 },
-            QStringLiteral("%1   %2 ±%3").arg(QString::fromStdString(r.setup->name), QString::fromStdString(print(*r.distance.value, style::road, study.system)),
-                QString::fromStdString(figure(r.distance.rootSumSquare, style::road, study.system))), 15, colour);
+            QStringLiteral("%1   %2 ±%3")
+                .arg(QString::fromStdString(r.setup->name), QString::fromStdString(print(*r.distance.value, style::road, study.system)),
+                    QString::fromStdString(figure(r.distance.rootSumSquare, style::road, study.system))),
+            15, colour);
     };
     if (two)
         drive(study.before, -lane * 0.5, t.found, t.paper, Qt::DashLine);
@@ -82,8 +90,9 @@ Sheet roadSheet(const Study& study)
                 continue;
             const double x = *stop.distance.value * metre;
             const Verdict* v = study.verdict("stop/measured-" + std::to_string(number));
-            sheet.callouts.push_back({ v->id, QObject::tr("stop %1: %2").arg(number).arg(QString::fromStdString(print(*stop.distance.value, style::road, study.system))), v->level,
-                { x, lane }, { x, lane * 1.42 }, { x, lane * 1.75 } });
+            sheet.callouts.push_back({ v->id,
+                QObject::tr("stop %1: %2").arg(number).arg(QString::fromStdString(print(*stop.distance.value, style::road, study.system))),
+                v->level, { x, lane }, { x, lane * 1.42 }, { x, lane * 1.75 } });
         }
     const auto leader = [&](const std::string& pointer, QPointF from, QPointF to, const QString& caption) {
         sheet.dimensions.push_back({ pointer, {}, from, to, Run::Leader, 0, true, caption, 0.5 });

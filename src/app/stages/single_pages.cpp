@@ -22,7 +22,8 @@ Sheet CarPage::sheet(int) const { return carSheet(document().study()); }
 
 void CarPage::refreshRest()
 {
-    offer(antilock_, { tr("Antilock: not known"), tr("Antilock: yes"), tr("Antilock: no") }, static_cast<int>(document().build().car.antilock));
+    offer(antilock_, { tr("Antilock: not known"), tr("Antilock: yes"), tr("Antilock: no") },
+        static_cast<int>(document().build().car.antilock));
 }
 
 void CarPage::choose(int index)
@@ -33,7 +34,8 @@ void CarPage::choose(int index)
         document().setBuild(std::move(build), antilock_->itemText(index));
 }
 
-HeatPage::HeatPage(Document& document, QWidget* parent) : StagePage(document, Stage::Heat, Row::Corner, parent), chart_(new CourseChart(Stage::Heat, this))
+HeatPage::HeatPage(Document& document, QWidget* parent)
+    : StagePage(document, Stage::Heat, Row::Corner, parent), chart_(new CourseChart(Stage::Heat, this))
 {
     column()->addWidget(chart_, 2);
 }
@@ -57,7 +59,8 @@ int HeatPage::placeFor(const Verdict& verdict) const { return verdict.axle == ax
 
 void HeatPage::refreshRest() { chart_->setStudy(document().study(), axle()); }
 
-StopPage::StopPage(Document& document, QWidget* parent) : StagePage(document, Stage::Stop, Row::Corner, parent), chart_(new CourseChart(Stage::Stop, this))
+StopPage::StopPage(Document& document, QWidget* parent)
+    : StagePage(document, Stage::Stop, Row::Corner, parent), chart_(new CourseChart(Stage::Stop, this))
 {
     column()->addWidget(chart_, 2);
 }

@@ -92,7 +92,8 @@ void StagePage::refresh()
 {
     if (axleChoice_) {
         const bool rear = document_.study().after.rear.corner;
-        offer(axleChoice_, rear ? QStringList { tr("Front"), tr("Rear") } : QStringList { tr("Front") }, rear ? std::max(0, axleChoice_->currentIndex()) : 0);
+        offer(axleChoice_, rear ? QStringList { tr("Front"), tr("Rear") } : QStringList { tr("Front") },
+            rear ? std::max(0, axleChoice_->currentIndex()) : 0);
     }
     refreshPlaces();
     refreshRest();
@@ -157,7 +158,9 @@ void StagePage::setPlace(int place)
 bool StagePage::showReading(const std::string& pointer)
 {
     refresh();
-    const auto drawn = [&](const Sheet& s) { return std::ranges::find(s.dimensions, pointer, &DimensionLine::pointer) != s.dimensions.end(); };
+    const auto drawn = [&](const Sheet& s) {
+        return std::ranges::find(s.dimensions, pointer, &DimensionLine::pointer) != s.dimensions.end();
+    };
     if (drawn(view_->sheet()))
         return true;
     const int wasAxle = axleChoice_ ? axleChoice_->currentIndex() : 0;

@@ -24,7 +24,8 @@ AskList::AskList(Document& document, QWidget* parent) : QWidget(parent), documen
     text_->setOpenLinks(false);
     text_->setObjectName(QStringLiteral("ask-list"));
     text_->setAccessibleName(tr("What is still to be read"));
-    connect(text_, &QTextBrowser::anchorClicked, this, [this](const QUrl& link) { emit readingWanted(link.path(QUrl::FullyDecoded).toStdString()); });
+    connect(text_, &QTextBrowser::anchorClicked, this,
+        [this](const QUrl& link) { emit readingWanted(link.path(QUrl::FullyDecoded).toStdString()); });
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(20, 62, 20, 14);
     column->addWidget(text_, 1);
@@ -37,7 +38,8 @@ AskList::AskList(Document& document, QWidget* parent) : QWidget(parent), documen
     };
     add(tr("Bench sheet…"), QStringLiteral("save-sheet"), [this] { ask(false); });
     add(tr("Letter to the vendor…"), QStringLiteral("save-letter"), [this] { ask(true); });
-    add(tr("Copy the letter"), QStringLiteral("copy-letter"), [this] { QGuiApplication::clipboard()->setText(QString::fromStdString(report::vendorLetter(document_.study()))); });
+    add(tr("Copy the letter"), QStringLiteral("copy-letter"),
+        [this] { QGuiApplication::clipboard()->setText(QString::fromStdString(report::vendorLetter(document_.study()))); });
     row->addStretch();
     column->addLayout(row);
 }
@@ -63,9 +65,13 @@ void AskList::refresh()
         what[0] = what[0].toUpper();
         if (!ask.pointer.empty())
             what = QStringLiteral("<a href='reading:%1'>%2</a>").arg(QString::fromStdString(ask.pointer), what);
-        html += QStringLiteral("<tr><td width='58' style='color:%1'>%2</td><td><b>%3</b><br><span style='color:%4'>%5</span></td><td width='150' style='color:%6'>%7%8</td></tr>")
-                    .arg(t.proposal.name(), ask.verdicts == 1 ? tr("1 check") : tr("%1 checks").arg(ask.verdicts), what, t.mute.name(), tr("decides %1").arg(titles.join(QStringLiteral(", "))),
-                        t.unproven.name(), QString::fromStdString(ask.now), ask.instrument.empty() ? QString() : QStringLiteral("<br><span style='color:%1'>%2</span>").arg(t.mute.name(), tr("take a %1").arg(QString::fromStdString(ask.instrument))));
+        html += QStringLiteral("<tr><td width='58' style='color:%1'>%2</td><td><b>%3</b><br><span style='color:%4'>%5</span></td><td "
+                               "width='150' style='color:%6'>%7%8</td></tr>")
+                    .arg(t.proposal.name(), ask.verdicts == 1 ? tr("1 check") : tr("%1 checks").arg(ask.verdicts), what, t.mute.name(),
+                        tr("decides %1").arg(titles.join(QStringLiteral(", "))), t.unproven.name(), QString::fromStdString(ask.now),
+                        ask.instrument.empty() ? QString()
+                                               : QStringLiteral("<br><span style='color:%1'>%2</span>")
+                                                     .arg(t.mute.name(), tr("take a %1").arg(QString::fromStdString(ask.instrument))));
     }
     text_->setFont(reading(13));
     text_->setHtml(html + QStringLiteral("</table>"));
@@ -73,7 +79,8 @@ void AskList::refresh()
 
 void AskList::ask(bool letter)
 {
-    const auto path = QFileDialog::getSaveFileName(this, letter ? tr("Letter to the vendor") : tr("Bench sheet"), letter ? QStringLiteral("letter.pdf") : QStringLiteral("bench-sheet.pdf"), tr("PDF (*.pdf);;Text (*.txt)"));
+    const auto path = QFileDialog::getSaveFileName(this, letter ? tr("Letter to the vendor") : tr("Bench sheet"),
+        letter ? QStringLiteral("letter.pdf") : QStringLiteral("bench-sheet.pdf"), tr("PDF (*.pdf);;Text (*.txt)"));
     if (!path.isEmpty())
         write(path, letter);
 }

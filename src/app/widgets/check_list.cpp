@@ -30,7 +30,8 @@ CheckLine::CheckLine(QWidget* parent) : QWidget(parent), note_(new QLineEdit(thi
     connect(note_, &QLineEdit::editingFinished, this, [this] {
         if (note_->isModified()) {
             note_->setModified(false);
-            emit said(QString::fromStdString(item_.id), item_.verdict.empty() || item_.state == Checked::Fault ? item_.state : Checked::Open, item_.hand, note_->text().trimmed());
+            emit said(QString::fromStdString(item_.id),
+                item_.verdict.empty() || item_.state == Checked::Fault ? item_.state : Checked::Open, item_.hand, note_->text().trimmed());
         }
     });
 }
@@ -46,14 +47,14 @@ void CheckLine::show(const ReceivingItem& item, bool heads)
         note_->setCursorPosition(0);
     }
     note_->setAccessibleName(tr("Note: %1").arg(QString::fromStdString(item.title)));
-    setAccessibleName(QStringLiteral("%1, %2").arg(QString::fromStdString(item.title), item.state == Checked::Fine ? tr("fine") : item.state == Checked::Fault ? tr("fault") : tr("open")));
+    setAccessibleName(QStringLiteral("%1, %2").arg(QString::fromStdString(item.title),
+        item.state == Checked::Fine        ? tr("fine")
+            : item.state == Checked::Fault ? tr("fault")
+                                           : tr("open")));
     update();
 }
 
-void CheckLine::say(Checked state, WhichHand hand)
-{
-    emit said(QString::fromStdString(item_.id), state, hand, note_->text().trimmed());
-}
+void CheckLine::say(Checked state, WhichHand hand) { emit said(QString::fromStdString(item_.id), state, hand, note_->text().trimmed()); }
 
 QRect CheckLine::button(int index) const
 {
@@ -71,7 +72,9 @@ void CheckLine::keyPressEvent(QKeyEvent* event)
         if (!item_.asksHand && item_.verdict.empty())
             say(item_.state == Checked::Fine && event->key() == Qt::Key_Space ? Checked::Open : Checked::Fine, WhichHand::Unknown);
         break;
-    case Qt::Key_X: say(item_.state == Checked::Fault && !item_.asksHand ? Checked::Open : Checked::Fault, item_.hand); break;
+    case Qt::Key_X:
+        say(item_.state == Checked::Fault && !item_.asksHand ? Checked::Open : Checked::Fault, item_.hand);
+        break;
     case Qt::Key_L:
     case Qt::Key_R:
         if (item_.asksHand)
@@ -79,9 +82,15 @@ void CheckLine::keyPressEvent(QKeyEvent* event)
         break;
     case Qt::Key_Down:
     case Qt::Key_Return:
-    case Qt::Key_Enter: emit goOn(1); break;
-    case Qt::Key_Up: emit goOn(-1); break;
-    default: QWidget::keyPressEvent(event); return;
+    case Qt::Key_Enter:
+        emit goOn(1);
+        break;
+    case Qt::Key_Up:
+        emit goOn(-1);
+        break;
+    default:
+        QWidget::keyPressEvent(event);
+        return;
     }
 }
 
@@ -100,7 +109,9 @@ void CheckLine::mousePressEvent(QMouseEvent* event)
             if (item_.asksHand)
                 say(Checked::Open, i == 0 ? WhichHand::Left : WhichHand::Right);
             else
-                say(i == 0 ? (item_.state == Checked::Fine ? Checked::Open : Checked::Fine) : (item_.state == Checked::Fault ? Checked::Open : Checked::Fault), item_.hand);
+                say(i == 0 ? (item_.state == Checked::Fine ? Checked::Open : Checked::Fine)
+                           : (item_.state == Checked::Fault ? Checked::Open : Checked::Fault),
+                    item_.hand);
         }
 }
 
@@ -128,11 +139,13 @@ void CheckLine::paintEvent(QPaintEvent*)
     const int room = button(0).left() - 46;
     p.setFont(reading(13, QFont::DemiBold));
     p.setPen(t.ink);
-    p.drawText(QRect(36, top + 4, room, 18), Qt::AlignLeft | Qt::AlignVCenter, p.fontMetrics().elidedText(QString::fromStdString(item_.title), Qt::ElideRight, room));
+    p.drawText(QRect(36, top + 4, room, 18), Qt::AlignLeft | Qt::AlignVCenter,
+        p.fontMetrics().elidedText(QString::fromStdString(item_.title), Qt::ElideRight, room));
     const auto under = item_.said.empty() ? item_.ask : item_.said;
     p.setFont(reading(12));
     p.setPen(item_.state == Checked::Fault ? t.bad : t.mute);
-    p.drawText(QRect(36, top + 22, room, 18), Qt::AlignLeft | Qt::AlignVCenter, p.fontMetrics().elidedText(QString::fromStdString(under), Qt::ElideRight, room));
+    p.drawText(QRect(36, top + 22, room, 18), Qt::AlignLeft | Qt::AlignVCenter,
+        p.fontMetrics().elidedText(QString::fromStdString(under), Qt::ElideRight, room));
     const QString words[] { item_.asksHand ? tr("left") : tr("fine"), item_.asksHand ? tr("right") : tr("fault") };
     for (int i = 0; i < 2; ++i) {
         if (!item_.verdict.empty() && i == 0) {
@@ -141,7 +154,8 @@ void CheckLine::paintEvent(QPaintEvent*)
             p.drawText(button(0), Qt::AlignCenter, tr("by readings"));
             continue;
         }
-        const bool on = item_.asksHand ? item_.hand == (i == 0 ? WhichHand::Left : WhichHand::Right) : item_.state == (i == 0 ? Checked::Fine : Checked::Fault);
+        const bool on = item_.asksHand ? item_.hand == (i == 0 ? WhichHand::Left : WhichHand::Right)
+                                       : item_.state == (i == 0 ? Checked::Fine : Checked::Fault);
         p.setPen(QPen(on ? colourOf(level) : t.rule, on ? 2 : 1));
         p.setBrush(on ? t.raised : t.paper);
         p.drawRoundedRect(QRectF(button(i)).adjusted(0.5, 0.5, -0.5, -0.5), 3, 3);
@@ -151,7 +165,8 @@ void CheckLine::paintEvent(QPaintEvent*)
     }
 }
 
-CheckList::CheckList(Document& document, QWidget* parent) : QScrollArea(parent), document_(document), inside_(new QWidget), copy_(new QPushButton(tr("Copy the faults as a message"), this))
+CheckList::CheckList(Document& document, QWidget* parent)
+    : QScrollArea(parent), document_(document), inside_(new QWidget), copy_(new QPushButton(tr("Copy the faults as a message"), this))
 {
     setObjectName(QStringLiteral("check-list"));
     setWidgetResizable(true);
@@ -164,7 +179,8 @@ CheckList::CheckList(Document& document, QWidget* parent) : QScrollArea(parent),
     setWidget(inside_);
     copy_->setObjectName(QStringLiteral("copy-faults"));
     column->addWidget(copy_, 0, Qt::AlignLeft);
-    connect(copy_, &QPushButton::clicked, this, [this] { QGuiApplication::clipboard()->setText(QString::fromStdString(faultLetter(document_.study()))); });
+    connect(copy_, &QPushButton::clicked, this,
+        [this] { QGuiApplication::clipboard()->setText(QString::fromStdString(faultLetter(document_.study()))); });
 }
 
 CheckLine* CheckList::line(const std::string& id) const

@@ -23,7 +23,8 @@ constexpr int gapWidth = 92;
 constexpr int figureWidth = 57;
 const QStringList& figureHeadings()
 {
-    static const QStringList names { QObject::tr("out by"), QObject::tr("thread"), QObject::tr("heat"), QObject::tr("torque"), QObject::tr("mass") };
+    static const QStringList names { QObject::tr("out by"), QObject::tr("thread"), QObject::tr("heat"), QObject::tr("torque"),
+        QObject::tr("mass") };
     return names;
 }
 
@@ -31,7 +32,8 @@ QString text(const std::string& s) { return QString::fromStdString(s); }
 
 } // namespace
 
-CureLine::CureLine(std::optional<Content> content, UnitSystem system, QWidget* parent) : QWidget(parent), content_(std::move(content)), system_(system)
+CureLine::CureLine(std::optional<Content> content, UnitSystem system, QWidget* parent)
+    : QWidget(parent), content_(std::move(content)), system_(system)
 {
     if (!content_ || content_->action.isEmpty())
         return;
@@ -51,7 +53,9 @@ void CureLine::resizeEvent(QResizeEvent*)
 void CureLine::paintGap(QPainter& p, const QRectF& box, std::size_t which) const
 {
     const Theme& t = theme();
-    const auto x = [&](double gap) { return box.left() + box.width() * (std::clamp(gap, rulerFrom, rulerTo) - rulerFrom) / (rulerTo - rulerFrom); };
+    const auto x = [&](double gap) {
+        return box.left() + box.width() * (std::clamp(gap, rulerFrom, rulerTo) - rulerFrom) / (rulerTo - rulerFrom);
+    };
     const double y = box.bottom() - 7;
     p.setPen(QPen(t.rule, 1));
     p.drawLine(QPointF(box.left(), y), QPointF(box.right(), y));
@@ -79,7 +83,8 @@ void CureLine::paintGap(QPainter& p, const QRectF& box, std::size_t which) const
     p.setBrush(colour);
     p.drawEllipse(QPointF(x(*gap.value), y), 3.6, 3.6);
     p.setPen(t.ink);
-    p.drawText(QRectF(box.left(), box.top(), box.width(), 18), Qt::AlignLeft | Qt::AlignVCenter, text(figure(*gap.value, style::gap, system_)) + QStringLiteral(" ±") + text(figure(gap.worstCase, style::gap, system_)));
+    p.drawText(QRectF(box.left(), box.top(), box.width(), 18), Qt::AlignLeft | Qt::AlignVCenter,
+        text(figure(*gap.value, style::gap, system_)) + QStringLiteral(" ±") + text(figure(gap.worstCase, style::gap, system_)));
 }
 
 void CureLine::paintEvent(QPaintEvent*)
@@ -92,7 +97,9 @@ void CureLine::paintEvent(QPaintEvent*)
     if (!content_) {
         p.setFont(reading(12));
         p.setPen(t.mute);
-        const auto head = [&](double x, double width, const QString& word, Qt::Alignment align) { p.drawText(QRectF(x, 2, width, 20), align | Qt::AlignVCenter, word); };
+        const auto head = [&](double x, double width, const QString& word, Qt::Alignment align) {
+            p.drawText(QRectF(x, 2, width, 20), align | Qt::AlignVCenter, word);
+        };
         head(gapsFrom, gapWidth, tr("under the barrel"), Qt::AlignLeft);
         head(gapsFrom + gapWidth + 12, gapWidth, tr("spokes"), Qt::AlignLeft);
         for (int i = 0; i < figureHeadings().size(); ++i)
@@ -104,13 +111,15 @@ void CureLine::paintEvent(QPaintEvent*)
     drawLevel(p, QRectF(2, 10, 13, 13), content_->level, colourOf(content_->level));
     p.setFont(reading(13.5, QFont::DemiBold));
     p.setPen(t.ink);
-    p.drawText(QRectF(24, 4, titleWidth - 32, 24), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(p.font()).elidedText(content_->title, Qt::ElideRight, titleWidth - 32));
+    p.drawText(QRectF(24, 4, titleWidth - 32, 24), Qt::AlignLeft | Qt::AlignVCenter,
+        QFontMetrics(p.font()).elidedText(content_->title, Qt::ElideRight, titleWidth - 32));
     p.setFont(reading(12));
     p.setPen(colourOf(content_->level));
     p.drawText(QRectF(24, 27, titleWidth - 32, 18), Qt::AlignLeft | Qt::AlignVCenter, QString::fromUtf8(nameOf(content_->level).data()));
     if (!content_->note.isEmpty()) {
         p.setPen(t.mute);
-        p.drawText(QRectF(24, 45, width() - 28, 18), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(p.font()).elidedText(content_->note, Qt::ElideRight, width() - 28));
+        p.drawText(QRectF(24, 45, width() - 28, 18), Qt::AlignLeft | Qt::AlignVCenter,
+            QFontMetrics(p.font()).elidedText(content_->note, Qt::ElideRight, width() - 28));
     }
     // The nearer of barrel and what stands into it is what counts there.
     const auto& insetGap = content_->gaps[static_cast<std::size_t>(WheelGap::Insets)];
@@ -121,10 +130,12 @@ void CureLine::paintEvent(QPaintEvent*)
     p.setFont(figures(12.5));
     p.setPen(t.ink);
     for (int i = 0; i < content_->figures.size(); ++i)
-        p.drawText(QRectF(figuresFrom + i * figureWidth, button_ ? 28 : 6, figureWidth - 6, 18), Qt::AlignRight | Qt::AlignVCenter, content_->figures[i]);
+        p.drawText(QRectF(figuresFrom + i * figureWidth, button_ ? 28 : 6, figureWidth - 6, 18), Qt::AlignRight | Qt::AlignVCenter,
+            content_->figures[i]);
 }
 
-CureBoard::CureBoard(Document& document, LibraryStore& library, QWidget* parent) : QScrollArea(parent), document_(document), library_(library)
+CureBoard::CureBoard(Document& document, LibraryStore& library, QWidget* parent)
+    : QScrollArea(parent), document_(document), library_(library)
 {
     setFrameShape(QFrame::NoFrame);
     setWidgetResizable(true);
@@ -146,7 +157,8 @@ CureLine* CureBoard::add(std::optional<CureLine::Content> content)
             // Kept beyond the line, which the edit replaces.
             const auto applied = line->content()->applied;
             const auto title = line->content()->title;
-            QMetaObject::invokeMethod(this, [this, applied, title] { document_.setBuild(*applied, title); }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(
+                this, [this, applied, title] { document_.setBuild(*applied, title); }, Qt::QueuedConnection);
         });
     if (line->content())
         lines_.push_back(line);
@@ -218,7 +230,10 @@ void CureBoard::refresh(Axle axle)
     for (const WheelGap which : wheelGaps)
         if (which != WheelGap::Insets || !now.wheel->insets.empty()) {
             standing[static_cast<std::size_t>(which)] = now.room(which).gap;
-            const Verdict* v = study.verdict((axle == Axle::Front ? "front/" : "rear/") + std::string(which == WheelGap::Barrel ? "barrel-gap" : which == WheelGap::Spokes ? "spoke-gap" : "inset-gap"));
+            const Verdict* v = study.verdict((axle == Axle::Front ? "front/" : "rear/")
+                + std::string(which == WheelGap::Barrel ? "barrel-gap"
+                        : which == WheelGap::Spokes     ? "spoke-gap"
+                                                        : "inset-gap"));
             worst = v ? std::max(worst, v->level) : worst;
         }
     auto as = content(standing, worst);
@@ -226,7 +241,9 @@ void CureBoard::refresh(Axle axle)
     for (auto& before : as.before)
         before.reset();
     const Verdict* studs = study.verdict(axle == Axle::Front ? "front/studs" : "rear/studs");
-    as.figures = { QStringLiteral("0"), studs ? length(studs->figure) : QStringLiteral("–"), now.heatStore.value ? text(figure(*now.heatStore.value, style::heatStore, system)) : QStringLiteral("–"), QStringLiteral("0 %"), QStringLiteral("0") };
+    as.figures = { QStringLiteral("0"), studs ? length(studs->figure) : QStringLiteral("–"),
+        now.heatStore.value ? text(figure(*now.heatStore.value, style::heatStore, system)) : QStringLiteral("–"), QStringLiteral("0 %"),
+        QStringLiteral("0") };
     add(as);
     const auto cures = curesOf(study, axle, shelf);
     for (const Cure& cure : cures) {
@@ -237,15 +254,22 @@ void CureBoard::refresh(Axle axle)
             if (cost.find("barrel") != 0 && cost.find("spokes") != 0)
                 notes << text(cost);
         c.note = notes.join(QStringLiteral(" · "));
-        const auto share = [](double factor) { return std::isfinite(factor) ? text(printChange(factor - 1, style::share)) : QStringLiteral("–"); };
-        c.figures = { length(cure.outward), length(cure.inNut), cure.heatStore.value ? text(figure(*cure.heatStore.value, style::heatStore, system)) : QStringLiteral("–"), share(cure.torqueShare),
+        const auto share = [](double factor) {
+            return std::isfinite(factor) ? text(printChange(factor - 1, style::share)) : QStringLiteral("–");
+        };
+        c.figures = { length(cure.outward), length(cure.inNut),
+            cure.heatStore.value ? text(figure(*cure.heatStore.value, style::heatStore, system)) : QStringLiteral("–"),
+            share(cure.torqueShare),
             cure.wheelMass.value ? text(figure(*cure.wheelMass.value, style::partMass, system)) : QStringLiteral("0") };
         c.action = tr("Try it");
         c.applied = cure.applied;
         add(std::move(c));
     }
     if (cures.empty())
-        say(isFine(worst) ? tr("Nothing is needed: every gap is wide enough at worst.") : worst == Level::Unproven ? tr("Nothing can be searched for while a gap is unproven: measure the wheel where the caliper is.") : tr("No spacer, wheel, rotor or caliper that is known cures it."));
+        say(isFine(worst) ? tr("Nothing is needed: every gap is wide enough at worst.")
+                : worst == Level::Unproven
+                ? tr("Nothing can be searched for while a gap is unproven: measure the wheel where the caliper is.")
+                : tr("No spacer, wheel, rotor or caliper that is known cures it."));
 
     heading(tr("Wheels, best room first"));
     add({});

@@ -41,8 +41,9 @@ void DimensionField::refresh()
     const auto other = document_.units() == UnitSystem::Metric ? UnitSystem::Us : UnitSystem::Metric;
     auto tip = QString::fromStdString(entry->address.full());
     if (reading.value) {
-        tip += QStringLiteral("\n%1 (%2)").arg(QString::fromStdString(print(*reading.value, entry->address.style, document_.units())),
-            QString::fromStdString(print(*reading.value, entry->address.style, other)));
+        tip += QStringLiteral("\n%1 (%2)")
+                   .arg(QString::fromStdString(print(*reading.value, entry->address.style, document_.units())),
+                       QString::fromStdString(print(*reading.value, entry->address.style, other)));
         tip += QStringLiteral("\n") + QString::fromUtf8(nameOf(reading.known).data());
     } else {
         tip += mayLack_ ? tr("\nnone fitted") : tr("\nnobody has read this yet");
@@ -149,7 +150,8 @@ void DimensionField::keyPressEvent(QKeyEvent* event)
                 emit goOn(appended ? document_.lastOfList(pointer_) : pointer_);
         }
         return;
-    default: QLineEdit::keyPressEvent(event);
+    default:
+        QLineEdit::keyPressEvent(event);
     }
 }
 
@@ -194,7 +196,8 @@ bool DimensionField::commit()
     if (!entry)
         return true;
     const auto address = entry->address;
-    const auto read = readEntry(text().toStdString(), address.style, document_.units(), *entry->reading, QDate::currentDate().toString(Qt::ISODate).toStdString());
+    const auto read = readEntry(
+        text().toStdString(), address.style, document_.units(), *entry->reading, QDate::currentDate().toString(Qt::ISODate).toStdString());
     auto why = read.refusal;
     if (read.reading && read.reading->value && why.empty())
         why = deepstop::refusal(address, *read.reading, document_.units());
@@ -257,7 +260,9 @@ void DimensionField::paintEvent(QPaintEvent* event)
     }
     // Most of them stand still while one is typed or dragged, so each keeps its picture.
     const qreal ratio = devicePixelRatioF();
-    const auto likeness = (Likeness() << text() << rect() << pen.color() << static_cast<int>(pen.style()) << pen.widthF() << t.paper << dressedIn_ << ratio).number();
+    const auto likeness =
+        (Likeness() << text() << rect() << pen.color() << static_cast<int>(pen.style()) << pen.widthF() << t.paper << dressedIn_ << ratio)
+            .number();
     if (likeness != pictured_) {
         pictured_ = likeness;
         picture_ = QPixmap(size() * ratio);

@@ -83,11 +83,19 @@ void TickRow::keyPressEvent(QKeyEvent* event)
 {
     const int count = static_cast<int>(words_.size());
     switch (event->key()) {
-    case Qt::Key_Left: mark_ = std::max(0, mark_ - 1); break;
-    case Qt::Key_Right: mark_ = std::min(count - 1, mark_ + 1); break;
-    case Qt::Key_Space: toggle(mark_); break;
+    case Qt::Key_Left:
+        mark_ = std::max(0, mark_ - 1);
+        break;
+    case Qt::Key_Right:
+        mark_ = std::min(count - 1, mark_ + 1);
+        break;
+    case Qt::Key_Space:
+        toggle(mark_);
+        break;
     case Qt::Key_Return:
-    case Qt::Key_Enter: emit done(); return;
+    case Qt::Key_Enter:
+        emit done();
+        return;
     default:
         for (int i = 0; i < count; ++i)
             if (event->text().compare(words_[i].at(letterOf(i)), Qt::CaseInsensitive) == 0) {
@@ -123,7 +131,8 @@ void TickRow::paintEvent(QPaintEvent*)
         p.drawRect(square);
         if (on) {
             p.setPen(QPen(t.ink, 1.8));
-            p.drawPolyline(QPolygonF { square.topLeft() + QPointF(2, 5), square.topLeft() + QPointF(5, 9), square.topLeft() + QPointF(12, -2) });
+            p.drawPolyline(
+                QPolygonF { square.topLeft() + QPointF(2, 5), square.topLeft() + QPointF(5, 9), square.topLeft() + QPointF(12, -2) });
         }
         p.setPen(on ? t.ink : t.mute);
         const QRect text = at.adjusted(18, 0, 0, 0);
@@ -131,12 +140,14 @@ void TickRow::paintEvent(QPaintEvent*)
         if (hasFocus()) {
             const int letter = letterOf(i);
             const int x = text.left() + metrics.horizontalAdvance(words_[i].left(letter));
-            p.drawLine(x, text.center().y() + metrics.ascent() / 2 + 2, x + metrics.horizontalAdvance(words_[i].at(letter)), text.center().y() + metrics.ascent() / 2 + 2);
+            p.drawLine(x, text.center().y() + metrics.ascent() / 2 + 2, x + metrics.horizontalAdvance(words_[i].at(letter)),
+                text.center().y() + metrics.ascent() / 2 + 2);
         }
     }
 }
 
-FactField::FactField(Document& document, std::string pointer, QWidget* parent) : QWidget(parent), document_(document), pointer_(std::move(pointer)), caption_(new QLabel(this))
+FactField::FactField(Document& document, std::string pointer, QWidget* parent)
+    : QWidget(parent), document_(document), pointer_(std::move(pointer)), caption_(new QLabel(this))
 {
     setObjectName(QString::fromStdString(pointer_) + QStringLiteral("/field"));
     auto* column = new QVBoxLayout(this);
@@ -181,7 +192,7 @@ QWidget* FactField::editor() const { return line_ ? static_cast<QWidget*>(line_)
 
 QString FactField::shown() const { return line_ ? line_->text() : box_ ? box_->currentText() : ticks_->ticked(); }
 
-void FactField::setCaption(const QString& caption) 
+void FactField::setCaption(const QString& caption)
 {
     caption_->setText(caption);
     caption_->setVisible(!caption.isEmpty());

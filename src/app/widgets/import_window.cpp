@@ -19,8 +19,9 @@ constexpr int mostListed = 2000; ///< refused lines in the table; the rest is co
 } // namespace
 
 ImportWindow::ImportWindow(LibraryStore& store, QWidget* parent)
-    : QDialog(parent), store_(store), kind_(new QComboBox(this)), columns_(new QTableWidget(0, 3, this)), refused_(new QTableWidget(0, 3, this)), summary_(new QLabel(this)),
-      progress_(new QProgressBar(this)), take_(new QPushButton(tr("Take them in"), this)), cancel_(new QPushButton(tr("Stop reading"), this))
+    : QDialog(parent), store_(store), kind_(new QComboBox(this)), columns_(new QTableWidget(0, 3, this)),
+      refused_(new QTableWidget(0, 3, this)), summary_(new QLabel(this)), progress_(new QProgressBar(this)),
+      take_(new QPushButton(tr("Take them in"), this)), cancel_(new QPushButton(tr("Stop reading"), this))
 {
     setWindowTitle(tr("A list of parts"));
     resize(680, 620);
@@ -209,7 +210,8 @@ void ImportWindow::finished()
     else if (read->cancelled)
         summary_->setText(tr("Stopped. Nothing was taken in."));
     else
-        summary_->setText(tr("%1 parts can be taken, %2 lines cannot.").arg(read->taken).arg(read->refused.size()) + (read->refused.size() > mostListed ? tr(" The first %1 of them:").arg(mostListed) : QString()));
+        summary_->setText(tr("%1 parts can be taken, %2 lines cannot.").arg(read->taken).arg(read->refused.size())
+            + (read->refused.size() > mostListed ? tr(" The first %1 of them:").arg(mostListed) : QString()));
     take_->setEnabled(!read->cancelled && read->taken > 0);
     refused_->setRowCount(noList ? 0 : static_cast<int>(std::min<std::size_t>(read->refused.size(), mostListed)));
     for (int row = 0; row < refused_->rowCount(); ++row) {

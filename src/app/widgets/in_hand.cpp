@@ -10,7 +10,8 @@ InHand::InHand(Document& document, QWidget* parent) : QComboBox(parent), documen
     setAccessibleName(tr("What readings are typed from"));
     setToolTip(tr("Readings typed from now on were taken with this"));
     addItem(tr("in hand: as before"), QString());
-    for (const QString& one : { tr("tape"), tr("rule"), tr("vernier"), tr("micrometer"), tr("dial gauge"), tr("kitchen scale"), tr("hanging scale"), tr("bathroom scale"), tr("vendor sheet"), tr("estimate") })
+    for (const QString& one : { tr("tape"), tr("rule"), tr("vernier"), tr("micrometer"), tr("dial gauge"), tr("kitchen scale"),
+             tr("hanging scale"), tr("bathroom scale"), tr("vendor sheet"), tr("estimate") })
         addItem(one, one);
     connect(this, &QComboBox::activated, this, [this] { document_.setInHand(currentData().toString()); });
 }

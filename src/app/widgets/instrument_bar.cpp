@@ -11,18 +11,23 @@ namespace {
 Level levelOf(Instrument::State state)
 {
     switch (state) {
-    case Instrument::State::Stable: return Level::Good;
+    case Instrument::State::Stable:
+        return Level::Good;
     case Instrument::State::Lost:
-    case Instrument::State::Flooding: return Level::Stop;
-    case Instrument::State::Silent: return Level::Caution;
-    default: return Level::Unproven;
+    case Instrument::State::Flooding:
+        return Level::Stop;
+    case Instrument::State::Silent:
+        return Level::Caution;
+    default:
+        return Level::Unproven;
     }
 }
 
 } // namespace
 
 InstrumentBar::InstrumentBar(Instrument& instrument, QWidget* parent)
-    : QWidget(parent), instrument_(instrument), name_(new QLabel(this)), value_(new QLabel(this)), word_(new QLabel(this)), take_(new QPushButton(tr("Take it  F4"), this))
+    : QWidget(parent), instrument_(instrument), name_(new QLabel(this)), value_(new QLabel(this)), word_(new QLabel(this)),
+      take_(new QPushButton(tr("Take it  F4"), this))
 {
     setFixedHeight(44);
     value_->setFont(figures(22));
@@ -66,19 +71,31 @@ void InstrumentBar::refresh()
     if (live) {
         const bool fine = last->resolution < 0.05e-3;
         const Style style = last->dimension == Dimension::Mass ? Style { Dimension::Mass, "kg", 3, "lb", 3 }
-            : last->dimension == Dimension::Temperature        ? Style { Dimension::Temperature, "°C", 1, "°F", 1 }
-                                                               : Style { Dimension::Length, "mm", fine ? (last->resolution < 5e-6 ? 3 : 2) : 1, "in", 4 };
+            : last->dimension == Dimension::Temperature
+            ? Style { Dimension::Temperature, "°C", 1, "°F", 1 }
+            : Style { Dimension::Length, "mm", fine ? (last->resolution < 5e-6 ? 3 : 2) : 1, "in", 4 };
         value_->setText(QString::fromStdString(print(last->value, style, units_)));
     } else {
         value_->setText(QStringLiteral("–"));
     }
     switch (state) {
-    case Instrument::State::Stable: word_->setText(tr("stable")); break;
-    case Instrument::State::Moving: word_->setText(tr("moving")); break;
-    case Instrument::State::Silent: word_->setText(tr("silent: nothing has come for a while")); break;
-    case Instrument::State::Flooding: word_->setText(tr("sends more than any instrument does: nothing is taken")); break;
-    case Instrument::State::Lost: word_->setText(tr("gone: look at the cable, then connect it again")); break;
-    case Instrument::State::Absent: break;
+    case Instrument::State::Stable:
+        word_->setText(tr("stable"));
+        break;
+    case Instrument::State::Moving:
+        word_->setText(tr("moving"));
+        break;
+    case Instrument::State::Silent:
+        word_->setText(tr("silent: nothing has come for a while"));
+        break;
+    case Instrument::State::Flooding:
+        word_->setText(tr("sends more than any instrument does: nothing is taken"));
+        break;
+    case Instrument::State::Lost:
+        word_->setText(tr("gone: look at the cable, then connect it again"));
+        break;
+    case Instrument::State::Absent:
+        break;
     }
     setAccessibleName(QStringLiteral("%1, %2, %3").arg(name_->text(), value_->text(), word_->text()));
     take_->setEnabled(state == Instrument::State::Stable);

@@ -22,8 +22,9 @@ void LedgerCell::setLine(const LedgerLine& line, const Study& study)
     const auto was = shown();
     line_ = line;
     const auto said = [&](const Figure& f) {
-        return f.value ? QString::fromStdString(figure(*f.value, line.style, study.system)) + (f.provisional() ? QStringLiteral("?") : QString())
-                       : QStringLiteral("–");
+        return f.value
+            ? QString::fromStdString(figure(*f.value, line.style, study.system)) + (f.provisional() ? QStringLiteral("?") : QString())
+            : QStringLiteral("–");
     };
     before_ = said(line.before);
     after_ = said(line.after);
@@ -36,8 +37,10 @@ void LedgerCell::setLine(const LedgerLine& line, const Study& study)
         if (!f->value)
             tip += QStringLiteral("\n%1: %2").arg(name, QString::fromStdString(lacking(study, *f, line.lacksInWords)));
     if (line.change.value)
-        tip += QStringLiteral("\n") + tr("difference %1, give or take %2").arg(QString::fromStdString(printChange(*line.change.value, line.style, study.system)),
-                                          QString::fromStdString(print(line.change.rootSumSquare, line.style, study.system)));
+        tip += QStringLiteral("\n")
+            + tr("difference %1, give or take %2")
+                  .arg(QString::fromStdString(printChange(*line.change.value, line.style, study.system)),
+                      QString::fromStdString(print(line.change.rootSumSquare, line.style, study.system)));
     if (line.before.provisional() || line.after.provisional())
         tip += QStringLiteral("\n") + tr("? rests on an estimate");
     setToolTip(tip);
@@ -59,7 +62,8 @@ void LedgerCell::paintEvent(QPaintEvent*)
     const int left = 12;
     p.setFont(reading(12));
     p.setPen(t.blockMute);
-    p.drawText(QRect(left, 9, width() - left - 4, 18), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(reading(12)).elidedText(text(), Qt::ElideRight, width() - left - 4));
+    p.drawText(QRect(left, 9, width() - left - 4, 18), Qt::AlignLeft | Qt::AlignVCenter,
+        QFontMetrics(reading(12)).elidedText(text(), Qt::ElideRight, width() - left - 4));
 
     QFont font = figures(16);
     const auto whole = [&] { return QFontMetrics(font).horizontalAdvance(beforeAfter() + QLatin1Char(' ') + unit_); };
@@ -82,18 +86,23 @@ void LedgerCell::paintEvent(QPaintEvent*)
     const auto onBlock = [&](Level level) {
         switch (level) {
         case Level::Clear:
-        case Level::Good: return QColor(0x8C, 0xCB, 0xA2);
-        case Level::Unproven: return QColor(0xC2, 0xB4, 0xDE);
+        case Level::Good:
+            return QColor(0x8C, 0xCB, 0xA2);
+        case Level::Unproven:
+            return QColor(0xC2, 0xB4, 0xDE);
         case Level::Tight:
-        case Level::Caution: return QColor(0xEE, 0xBB, 0x66);
-        default: return QColor(0xF4, 0x94, 0x88);
+        case Level::Caution:
+            return QColor(0xEE, 0xBB, 0x66);
+        default:
+            return QColor(0xF4, 0x94, 0x88);
         }
     };
     const QColor colour = onBlock(line_.level);
     drawLevel(p, QRectF(left, 63, 11, 11), line_.level, colour);
     p.setFont(reading(12));
     p.setPen(colour);
-    p.drawText(QRect(left + 18, 59, width() - left - 20, 18), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(reading(12)).elidedText(word_, Qt::ElideRight, width() - left - 20));
+    p.drawText(QRect(left + 18, 59, width() - left - 20, 18), Qt::AlignLeft | Qt::AlignVCenter,
+        QFontMetrics(reading(12)).elidedText(word_, Qt::ElideRight, width() - left - 20));
 }
 
 Ledger::Ledger(QWidget* parent) : QWidget(parent)

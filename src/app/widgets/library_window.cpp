@@ -22,8 +22,8 @@ constexpr std::size_t mostShown = 300;
 } // namespace
 
 LibraryWindow::LibraryWindow(Document& document, LibraryStore& store, QWidget* parent)
-    : QDialog(parent), document_(document), store_(store), kinds_(new QComboBox(this)), search_(new QLineEdit(this)), list_(new QListWidget(this)), state_(new QLabel(this)),
-      put_(new QPushButton(this)), keep_(new QPushButton(this))
+    : QDialog(parent), document_(document), store_(store), kinds_(new QComboBox(this)), search_(new QLineEdit(this)),
+      list_(new QListWidget(this)), state_(new QLabel(this)), put_(new QPushButton(this)), keep_(new QPushButton(this))
 {
     setWindowTitle(tr("Parts library"));
     resize(560, 520);
@@ -100,7 +100,8 @@ void LibraryWindow::refresh()
     const auto found = store_.index(kind(), document_.units()).search(search_->text().toStdString(), mostShown);
     list_->clear();
     for (const auto& one : found) {
-        auto* item = new QListWidgetItem(QString::fromStdString(one.name) + QStringLiteral("\n") + QString::fromStdString(one.about), list_);
+        auto* item =
+            new QListWidgetItem(QString::fromStdString(one.name) + QStringLiteral("\n") + QString::fromStdString(one.about), list_);
         item->setData(Qt::UserRole, QString::fromStdString(one.id));
         if (item->data(Qt::UserRole).toString() == wasOn)
             list_->setCurrentItem(item);
@@ -109,10 +110,14 @@ void LibraryWindow::refresh()
         list_->setCurrentRow(0);
     put_->setEnabled(list_->currentItem() && document_.study().after.setup);
     const auto where = document_.study().after.setup ? QString::fromStdString(document_.study().after.setup->name) : QString();
-    put_->setText(tr("Put into %1, %2").arg(where.size() > 18 ? where.left(17) + QStringLiteral("…") : where, axle_ == Axle::Front ? tr("front") : tr("rear")));
+    put_->setText(
+        tr("Put into %1, %2")
+            .arg(where.size() > 18 ? where.left(17) + QStringLiteral("…") : where, axle_ == Axle::Front ? tr("front") : tr("rear")));
     keep_->setText(tr("Keep the bench's %1").arg(string(nameOf(kind()))));
     keep_->setEnabled(corner() != nullptr);
-    QString state = found.empty() ? tr("No part has all these words.") : found.size() == mostShown ? tr("The first %1; more words find fewer.").arg(mostShown) : tr("%1 found.").arg(found.size());
+    QString state = found.empty()   ? tr("No part has all these words.")
+        : found.size() == mostShown ? tr("The first %1; more words find fewer.").arg(mostShown)
+                                    : tr("%1 found.").arg(found.size());
     if (corner())
         if (const auto apart = library::differences(parts, *corner(), document_.build(), kind())) {
             QStringList labels;
@@ -120,7 +125,9 @@ void LibraryWindow::refresh()
                 labels << QString::fromStdString(label);
             state += QStringLiteral(" ")
                 + (apart->empty() ? tr("The one on the bench is as the library has it.")
-                                  : tr("The one on the bench differs from the library's: %1.").arg(labels.mid(0, 4).join(QStringLiteral(", ")) + (labels.size() > 4 ? tr(" and %1 more").arg(labels.size() - 4) : QString())));
+                                  : tr("The one on the bench differs from the library's: %1.")
+                                        .arg(labels.mid(0, 4).join(QStringLiteral(", "))
+                                            + (labels.size() > 4 ? tr(" and %1 more").arg(labels.size() - 4) : QString())));
         }
     state_->setText(state);
 }
@@ -167,7 +174,8 @@ void LibraryWindow::importList()
 
 void LibraryWindow::exportList()
 {
-    const auto path = QFileDialog::getSaveFileName(this, tr("Save as a list"), string(nameOf(kind())) + QStringLiteral("s.csv"), tr("Lists (*.csv)"));
+    const auto path =
+        QFileDialog::getSaveFileName(this, tr("Save as a list"), string(nameOf(kind())) + QStringLiteral("s.csv"), tr("Lists (*.csv)"));
     if (path.isEmpty())
         return;
     try {

@@ -10,7 +10,8 @@
 
 namespace deepstop::app {
 QuickSums::QuickSums(QWidget* parent)
-    : QDialog(parent), which_(new QComboBox(this)), keys_(new QWidget(this)), form_(new QFormLayout(keys_)), answer_(new QLabel(this)), notes_(new QLabel(this))
+    : QDialog(parent), which_(new QComboBox(this)), keys_(new QWidget(this)), form_(new QFormLayout(keys_)), answer_(new QLabel(this)),
+      notes_(new QLabel(this))
 {
     setWindowTitle(tr("Quick sums"));
     setMinimumWidth(460);
@@ -54,7 +55,9 @@ void QuickSums::layOut()
     const auto& sum = sums::allSums()[static_cast<std::size_t>(which_->currentIndex())];
     for (const sums::Key& key : sum.keys) {
         auto* line = new QLineEdit(keys_);
-        line->setPlaceholderText(!key.otherwise.empty() ? string(key.otherwise) : key.plainUnit.empty() ? string(key.help) : string(key.plainUnit));
+        line->setPlaceholderText(!key.otherwise.empty() ? string(key.otherwise)
+                : key.plainUnit.empty()                 ? string(key.help)
+                                                        : string(key.plainUnit));
         line->setToolTip(string(key.help));
         line->setAccessibleName(string(key.help));
         form_->addRow(string(key.help), line);
@@ -78,8 +81,10 @@ void QuickSums::work()
         // Name and value, and in grey how it comes about.
         QString lines;
         for (const auto& result : sums::printed(answer, units_))
-            lines += QStringLiteral("<tr><td style='padding-right:16px'>%1</td><td style='padding-right:16px'><b>%2</b></td><td style='color:%4'><small>%3</small></td></tr>")
-                         .arg(QString::fromStdString(result.title).toHtmlEscaped(), QString::fromStdString(result.text).toHtmlEscaped(), QString::fromStdString(result.help).toHtmlEscaped(), theme().mute.name());
+            lines += QStringLiteral("<tr><td style='padding-right:16px'>%1</td><td style='padding-right:16px'><b>%2</b></td><td "
+                                    "style='color:%4'><small>%3</small></td></tr>")
+                         .arg(QString::fromStdString(result.title).toHtmlEscaped(), QString::fromStdString(result.text).toHtmlEscaped(),
+                             QString::fromStdString(result.help).toHtmlEscaped(), theme().mute.name());
         answer_->setText(QStringLiteral("<table>%1</table>").arg(lines));
         QStringList notes;
         for (const auto& note : answer.notes)

@@ -11,8 +11,8 @@
 namespace deepstop::app {
 
 ReadingCard::ReadingCard(Document& document, QWidget* parent)
-    : QWidget(parent), document_(document), title_(new QLabel(this)), other_(new QLabel(this)), form_(new QFormLayout), trouble_(new QLabel(this)), known_(new QComboBox(this)),
-      instrument_(new QComboBox(this)), width_(new QLineEdit(this))
+    : QWidget(parent), document_(document), title_(new QLabel(this)), other_(new QLabel(this)), form_(new QFormLayout),
+      trouble_(new QLabel(this)), known_(new QComboBox(this)), instrument_(new QComboBox(this)), width_(new QLineEdit(this))
 {
     title_->setFont(reading(13, QFont::DemiBold));
     title_->setWordWrap(true);
@@ -21,7 +21,8 @@ ReadingCard::ReadingCard(Document& document, QWidget* parent)
     known_->addItems({ tr("measured"), tr("vendor sheet"), tr("estimated") });
     known_->setAccessibleName(tr("How it is known"));
     instrument_->setEditable(true);
-    instrument_->addItems({ QString(), tr("tape"), tr("rule"), tr("vernier"), tr("micrometer"), tr("dial gauge"), tr("feeler gauge"), tr("scale") });
+    instrument_->addItems(
+        { QString(), tr("tape"), tr("rule"), tr("vernier"), tr("micrometer"), tr("dial gauge"), tr("feeler gauge"), tr("scale") });
     instrument_->setAccessibleName(tr("Instrument"));
     width_->setAccessibleName(tr("Plus or minus"));
     width_->setPlaceholderText(tr("by instrument"));
@@ -83,7 +84,9 @@ void ReadingCard::refresh()
     if (!instrument_->lineEdit()->isModified() || !instrument_->hasFocus())
         instrument_->setCurrentText(QString::fromStdString(r.instrument));
     if (!width_->hasFocus())
-        width_->setText(r.plusMinus ? QString::fromStdString(editable(*r.plusMinus + style.unit(document_.units()).offset, style.unit(document_.units()))) : QString());
+        width_->setText(r.plusMinus
+                ? QString::fromStdString(editable(*r.plusMinus + style.unit(document_.units()).offset, style.unit(document_.units())))
+                : QString());
     width_->setPlaceholderText(tr("%1 by instrument").arg(half / style.unit(document_.units()).factor, 0, 'g', 2));
     trouble_->setVisible(false);
     filling_ = false;

@@ -22,8 +22,9 @@ constexpr std::size_t mostReadings = 20000;
 } // namespace
 
 RunoutWindow::RunoutWindow(Document& document, Instrument& instrument, QWidget* parent)
-    : QDialog(parent), document_(document), instrument_(instrument), read_(new QLineSeries(this)), wobble_(new QLineSeries(this)), across_(new QValueAxis(this)), up_(new QValueAxis(this)),
-      said_(new QLabel(this)), turn_(new QPushButton(tr("Begin the turn"), this)), runout_(new QPushButton(tr("Put in as runout"), this))
+    : QDialog(parent), document_(document), instrument_(instrument), read_(new QLineSeries(this)), wobble_(new QLineSeries(this)),
+      across_(new QValueAxis(this)), up_(new QValueAxis(this)), said_(new QLabel(this)), turn_(new QPushButton(tr("Begin the turn"), this)),
+      runout_(new QPushButton(tr("Put in as runout"), this))
 {
     setWindowTitle(tr("One slow turn under the dial gauge"));
     resize(640, 460);
@@ -58,7 +59,8 @@ RunoutWindow::RunoutWindow(Document& document, Instrument& instrument, QWidget* 
     auto* view = new QChartView(chart, this);
     view->setRenderHint(QPainter::Antialiasing);
     said_->setWordWrap(true);
-    said_->setText(tr("All nuts tight, gauge square to the face 5 mm inside the edge. Begin, turn the rotor once at a steady pace, end where you began."));
+    said_->setText(tr("All nuts tight, gauge square to the face 5 mm inside the edge. Begin, turn the rotor once at a steady pace, end "
+                      "where you began."));
     turn_->setDefault(true);
     auto* row = new QHBoxLayout;
     row->addWidget(turn_);
@@ -82,7 +84,8 @@ void RunoutWindow::startOrEnd()
         trace_.clear();
         result_.reset();
         turn_->setText(tr("Back where I began"));
-        said_->setText(instrument_.state() == Instrument::State::Absent ? tr("No gauge is connected: Tools ▸ Connect an instrument.") : tr("Turning …"));
+        said_->setText(instrument_.state() == Instrument::State::Absent ? tr("No gauge is connected: Tools ▸ Connect an instrument.")
+                                                                        : tr("Turning …"));
     } else {
         turn_->setText(tr("Begin another turn"));
         show();
@@ -123,10 +126,14 @@ void RunoutWindow::show()
     const auto say = [&](double length) { return QString::fromStdString(print(length, style::thousandth, document_.units())); };
     const Hub& hub = hubOf(document_.build(), axle_);
     auto text = tr("Runout %1 in all: %2 of it wobble, highest at %3 of the turn; %4 is left without it.")
-                    .arg(say(result_->total), say(result_->wobble), QString::fromStdString(print(result_->highSpot, style::angle, document_.units())), say(result_->rest));
+                    .arg(say(result_->total), say(result_->wobble),
+                        QString::fromStdString(print(result_->highSpot, style::angle, document_.units())), say(result_->rest));
     if (result_->wobble > result_->rest)
         text += QStringLiteral(" ")
-            + tr("Mostly wobble: clean the hub; if it stays, put the rotor on %1 further round, so that its high spot meets the hub's low one.").arg(hub.studCount > 0 ? tr("%1 of %2 studs").arg(runout::studsToReindex(hub.studCount)).arg(hub.studCount) : tr("half the studs"));
+            + tr("Mostly wobble: clean the hub; if it stays, put the rotor on %1 further round, so that its high spot meets the hub's low "
+                 "one.")
+                  .arg(hub.studCount > 0 ? tr("%1 of %2 studs").arg(runout::studsToReindex(hub.studCount)).arg(hub.studCount)
+                                         : tr("half the studs"));
     else
         text += QStringLiteral(" ") + tr("Mostly not wobble: another place on the studs will not cure it.");
     said_->setText(text);

@@ -23,7 +23,10 @@ QString text(const std::string& s)
     return QString::fromStdString(s).replace(numberAndUnit, QStringLiteral("\\1\u00a0")).toHtmlEscaped();
 }
 
-QString span(const QColor& colour, const QString& inner) { return QStringLiteral("<span style='color:%1'>%2</span>").arg(colour.name(), inner); }
+QString span(const QColor& colour, const QString& inner)
+{
+    return QStringLiteral("<span style='color:%1'>%2</span>").arg(colour.name(), inner);
+}
 
 QString mark(Level level) { return QStringLiteral("<img src='level:%1' width='12' height='12'>").arg(static_cast<int>(level)); }
 
@@ -36,7 +39,8 @@ QString capital(QString s)
 
 } // namespace
 
-Slip::Slip(Document& document, QWidget* parent) : QWidget(parent), document_(document), card_(new ReadingCard(document, this)), text_(new QTextBrowser(this))
+Slip::Slip(Document& document, QWidget* parent)
+    : QWidget(parent), document_(document), card_(new ReadingCard(document, this)), text_(new QTextBrowser(this))
 {
     setFixedWidth(300);
     text_->setFrameShape(QFrame::NoFrame);
@@ -109,7 +113,8 @@ QString Slip::html() const
     const bool byAxle = stage_ == Stage::PartsBench || stage_ == Stage::WheelRoom || stage_ == Stage::Heat;
     std::optional<Axle> axle;
     const auto heading = [&](Axle which, const QString& note) {
-        out += QStringLiteral("<tr><td colspan='2'>%1</td></tr>").arg(span(t.mute, (which == Axle::Front ? tr("Front axle") : tr("Rear axle")) + note));
+        out += QStringLiteral("<tr><td colspan='2'>%1</td></tr>")
+                   .arg(span(t.mute, (which == Axle::Front ? tr("Front axle") : tr("Rear axle")) + note));
     };
     // A long list is folded: what is fine says so in one line until somebody wants to see it.
     constexpr int longList = 9;
@@ -132,7 +137,10 @@ QString Slip::html() const
     }
     if (here > longList)
         out += QStringLiteral("<tr><td width='18'>%1</td><td><a href='fold:'>%2</a></td></tr>")
-                   .arg(mark(Level::Good), span(t.proposal, QStringLiteral("<u>%1</u>").arg(unfolded_ ? tr("fold what is fine") : tr("%1 more are clear or good").arg(folded))));
+                   .arg(mark(Level::Good),
+                       span(t.proposal,
+                           QStringLiteral("<u>%1</u>")
+                               .arg(unfolded_ ? tr("fold what is fine") : tr("%1 more are clear or good").arg(folded))));
     if (byAxle && axle == Axle::Front && study.after.setup && !study.after.setup->rear && study.after.setup != &study.build->setups.front())
         heading(Axle::Rear, tr(": left as found"));
     out += QStringLiteral("</table>");
@@ -145,23 +153,36 @@ QString Slip::details(const Verdict& v) const
 {
     const Theme& t = theme();
     const Study& study = document_.study();
-    auto out = QStringLiteral("<p style='margin-top:12px'><b>%1</b></p><p>%2.</p>")
-                   .arg(span(colourOf(v.level), QStringLiteral("%1 %2").arg(mark(v.level), capital(QString::fromUtf8(nameOf(v.level).data())))), text(v.reason));
+    auto out =
+        QStringLiteral("<p style='margin-top:12px'><b>%1</b></p><p>%2.</p>")
+            .arg(span(colourOf(v.level), QStringLiteral("%1 %2").arg(mark(v.level), capital(QString::fromUtf8(nameOf(v.level).data())))),
+                text(v.reason));
     if (v.figure.value && v.figure.worstCase > 0)
-        out += QStringLiteral("<p>%1</p>")
-                   .arg(span(t.mute, tr("%1, ±%2 worst case, ±%3 likely")
-                                         .arg(text(print(*v.figure.value, v.style, study.system)), text(figure(v.figure.worstCase, v.style, study.system)),
-                                             text(figure(v.figure.rootSumSquare, v.style, study.system)))));
+        out +=
+            QStringLiteral("<p>%1</p>")
+                .arg(span(t.mute,
+                    tr("%1, ±%2 worst case, ±%3 likely")
+                        .arg(text(print(*v.figure.value, v.style, study.system)), text(figure(v.figure.worstCase, v.style, study.system)),
+                            text(figure(v.figure.rootSumSquare, v.style, study.system)))));
     for (std::size_t i = 0; i < v.remedies.size(); ++i) {
         const Remedy& r = v.remedies[i];
         QString costs;
         for (const auto& cost : r.costs)
             costs += (costs.isEmpty() ? "" : " · ") + text(cost);
         if (i == 0)
-            out += QStringLiteral("<p style='margin-top:10px'><b>%1</b></p>").arg(v.stage == Stage::Centring ? tr("What to put in") : v.stage == Stage::PartsBench ? tr("What would be reckoned") : tr("How to win room"));
-        out += QStringLiteral("<table width='100%' cellpadding='6' cellspacing='0' bgcolor='%1' style='margin-top:5px'><tr><td><b>%2</b><br>%3<br>%4<br><a href='remedy:%5'>%6</a></td></tr></table>")
+            out += QStringLiteral("<p style='margin-top:10px'><b>%1</b></p>")
+                       .arg(v.stage == Stage::Centring        ? tr("What to put in")
+                               : v.stage == Stage::PartsBench ? tr("What would be reckoned")
+                                                              : tr("How to win room"));
+        out += QStringLiteral("<table width='100%' cellpadding='6' cellspacing='0' bgcolor='%1' "
+                              "style='margin-top:5px'><tr><td><b>%2</b><br>%3<br>%4<br><a href='remedy:%5'>%6</a></td></tr></table>")
                    .arg(t.raised.name(), text(r.title),
-                       span(t.good, r.gap.value ? (v.stage == Stage::Centring ? tr("leaves %1") : v.stage == Stage::PartsBench ? tr("makes %1") : tr("gap %1")).arg(text(print(*r.gap.value, v.style, study.system))) : QString()),
+                       span(t.good,
+                           r.gap.value ? (v.stage == Stage::Centring ? tr("leaves %1")
+                                   : v.stage == Stage::PartsBench    ? tr("makes %1")
+                                                                     : tr("gap %1"))
+                                             .arg(text(print(*r.gap.value, v.style, study.system)))
+                                       : QString()),
                        span(t.mute, costs))
                    .arg(i)
                    .arg(r.applied ? span(t.proposal, QStringLiteral("<u>%1</u>").arg(tr("Try it"))) : QString());
@@ -202,7 +223,8 @@ QString Slip::restsOn(const Figure& figure, const Style& style) const
             how = span(t.unproven, tr("<b>missing</b>"));
         } else {
             how = QStringLiteral("%1, %2").arg(text(print(*reading->value, address->style, study.system)),
-                reading->known == Known::Measured && !reading->instrument.empty() ? text(reading->instrument) : QString::fromUtf8(nameOf(reading->known).data()));
+                reading->known == Known::Measured && !reading->instrument.empty() ? text(reading->instrument)
+                                                                                  : QString::fromUtf8(nameOf(reading->known).data()));
             if (const auto by = deepstop::figure(effect, style, study.system); by.find_first_of("123456789") != std::string::npos)
                 how += tr(", moves it ±%1").arg(text(by));
             how = span(reading->known == Known::Estimated ? t.unproven : t.mute, how);

@@ -9,7 +9,9 @@
 
 namespace deepstop::app {
 
-WidenWindow::WidenWindow(Document& document, QWidget* parent) : QDialog(parent), document_(document), growth_(new QLineEdit(this)), lines_(new QLabel(this)), do_(new QPushButton(tr("Widen it in this setup"), this))
+WidenWindow::WidenWindow(Document& document, QWidget* parent)
+    : QDialog(parent), document_(document), growth_(new QLineEdit(this)), lines_(new QLabel(this)),
+      do_(new QPushButton(tr("Widen it in this setup"), this))
 {
     setWindowTitle(tr("Widen a split caliper"));
     resize(520, 420);
@@ -42,8 +44,10 @@ void WidenWindow::setAxle(Axle axle)
     const Study& s = document_.study();
     const Corner* after = s.after.at(axle).corner;
     const Corner* before = s.before.at(axle).corner;
-    if (growth_->text().isEmpty() && after && before && after->rotor.thickness.value && before->rotor.thickness.value && *after->rotor.thickness.value > *before->rotor.thickness.value)
-        growth_->setText(QString::fromStdString(print(*after->rotor.thickness.value - *before->rotor.thickness.value, style::fine, document_.units())));
+    if (growth_->text().isEmpty() && after && before && after->rotor.thickness.value && before->rotor.thickness.value
+        && *after->rotor.thickness.value > *before->rotor.thickness.value)
+        growth_->setText(
+            QString::fromStdString(print(*after->rotor.thickness.value - *before->rotor.thickness.value, style::fine, document_.units())));
     refresh();
 }
 
@@ -54,7 +58,11 @@ void WidenWindow::refresh()
     QString html;
     const auto escaped = [](const std::string& text) { return QString::fromStdString(text).toHtmlEscaped(); };
     if (!study_.widening) {
-        html = QStringLiteral("<p style='color:%1'>%2</p>").arg(theme().bad.name(), growth_->text().isEmpty() ? tr("Say by how much.") : !parsed ? escaped(parsed.refusal) : escaped(study_.lacks));
+        html = QStringLiteral("<p style='color:%1'>%2</p>")
+                   .arg(theme().bad.name(),
+                       growth_->text().isEmpty() ? tr("Say by how much.")
+                           : !parsed             ? escaped(parsed.refusal)
+                                                 : escaped(study_.lacks));
     } else {
         html = QStringLiteral("<ol style='margin-left:-18px'>");
         for (const auto& line : study_.lines)

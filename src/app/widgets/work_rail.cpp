@@ -55,7 +55,8 @@ void StageButton::paintEvent(QPaintEvent*)
     p.drawText(QRect(40, 7, width() - 46, 25), Qt::AlignLeft | Qt::AlignVCenter, text());
     p.setFont(reading(12));
     p.setPen(t.mute);
-    p.drawText(QRect(40, 31, width() - 52, 18), Qt::AlignLeft | Qt::AlignVCenter, QFontMetrics(reading(12)).elidedText(state_, Qt::ElideRight, width() - 52));
+    p.drawText(QRect(40, 31, width() - 52, 18), Qt::AlignLeft | Qt::AlignVCenter,
+        QFontMetrics(reading(12)).elidedText(state_, Qt::ElideRight, width() - 52));
 }
 
 WorkRail::WorkRail(QWidget* parent) : QWidget(parent)
@@ -73,10 +74,7 @@ WorkRail::WorkRail(QWidget* parent) : QWidget(parent)
     column->addStretch();
 }
 
-StageButton* WorkRail::button(Stage stage) const
-{
-    return *std::ranges::find(buttons_, stage, &StageButton::stage);
-}
+StageButton* WorkRail::button(Stage stage) const { return *std::ranges::find(buttons_, stage, &StageButton::stage); }
 
 void WorkRail::setCurrent(Stage stage) { button(stage)->setChecked(true); }
 

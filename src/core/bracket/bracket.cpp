@@ -92,12 +92,14 @@ std::optional<Adapter> adapter(const Knuckle& k, const CaliperMount& c, const Wa
     const double needed = (w.rotorMiddle - c.faceDepth) - (-k.faceDepth);
     a.thickness = std::isfinite(w.thickness) ? w.thickness : needed;
     a.offset = needed - a.thickness;
-    a.outline = hullRound(a.holes, [](const Hole& hole, double edge) { return hole.diameter / 2 + edge; }, w.edge);
+    a.outline = hullRound(
+        a.holes, [](const Hole& hole, double edge) { return hole.diameter / 2 + edge; }, w.edge);
     a.wall = 1e9;
     a.edge = 1e9;
     for (std::size_t i = 0; i < a.holes.size(); ++i) {
         for (std::size_t j = i + 1; j < a.holes.size(); ++j)
-            a.wall = std::min(a.wall, std::hypot(a.holes[i].x - a.holes[j].x, a.holes[i].y - a.holes[j].y) - (a.holes[i].diameter + a.holes[j].diameter) / 2);
+            a.wall = std::min(a.wall,
+                std::hypot(a.holes[i].x - a.holes[j].x, a.holes[i].y - a.holes[j].y) - (a.holes[i].diameter + a.holes[j].diameter) / 2);
         a.edge = std::min(a.edge, toOutline({ a.holes[i].x, a.holes[i].y }, a.outline) - a.holes[i].diameter / 2);
     }
     // Both pairs lie about one middle, so turned over it is its own mirror image.
@@ -107,11 +109,15 @@ std::optional<Adapter> adapter(const Knuckle& k, const CaliperMount& c, const Wa
     return a;
 }
 
-Plate plateOf(const Adapter& a, std::string material) { return { "Adapter bracket", std::move(material), a.thickness, a.outline, a.holes, {} }; }
+Plate plateOf(const Adapter& a, std::string material)
+{
+    return { "Adapter bracket", std::move(material), a.thickness, a.outline, a.holes, {} };
+}
 
 Plate ringPlate(double thickness, double diameter, double bore, double boltCircle, int bolts, double boltHole, std::string material)
 {
-    Plate plate { "Ring behind the rotor", std::move(material), thickness, paper::circle(Pen::Outline, {}, diameter / 2, chordError).points, { { 0, 0, bore, false } }, diameter };
+    Plate plate { "Ring behind the rotor", std::move(material), thickness, paper::circle(Pen::Outline, {}, diameter / 2, chordError).points,
+        { { 0, 0, bore, false } }, diameter };
     for (int i = 0; i < bolts; ++i) {
         const double angle = std::numbers::pi / 2 + 2 * std::numbers::pi * i / bolts;
         plate.holes.push_back({ boltCircle / 2 * std::cos(angle), boltCircle / 2 * std::sin(angle), boltHole, true });
@@ -121,7 +127,8 @@ Plate ringPlate(double thickness, double diameter, double bore, double boltCircl
 
 Plate shimPlate(double thickness, double diameter, double hole, std::string material)
 {
-    return { "Shim", std::move(material), thickness, paper::circle(Pen::Outline, {}, diameter / 2, chordError).points, { { 0, 0, hole, true } }, diameter };
+    return { "Shim", std::move(material), thickness, paper::circle(Pen::Outline, {}, diameter / 2, chordError).points,
+        { { 0, 0, hole, true } }, diameter };
 }
 
 double volumeOf(const Plate& plate)
@@ -155,9 +162,13 @@ paper::Drawing drawingOf(const Plate& plate, const std::vector<std::string>& not
     }
     if (plate.diameter) {
         paper::addDimension(d, { left, 0 }, { right, 0 }, high + 8e-3, "Ø " + say(*plate.diameter));
-        d.letter({ 0, -plate.holes.front().diameter / 2 + 3e-3 }, "bore Ø " + say(plate.holes.front().diameter), 2.8e-3, paper::Anchor::Middle);
+        d.letter(
+            { 0, -plate.holes.front().diameter / 2 + 3e-3 }, "bore Ø " + say(plate.holes.front().diameter), 2.8e-3, paper::Anchor::Middle);
         if (plate.holes.size() > 1)
-            d.letter({ 0, low - 8e-3 }, fmt::format("{} holes Ø {} on Ø {}", plate.holes.size() - 1, say(plate.holes[1].diameter), say(2 * std::hypot(plate.holes[1].x, plate.holes[1].y))), 2.8e-3, paper::Anchor::Middle);
+            d.letter({ 0, low - 8e-3 },
+                fmt::format("{} holes Ø {} on Ø {}", plate.holes.size() - 1, say(plate.holes[1].diameter),
+                    say(2 * std::hypot(plate.holes[1].x, plate.holes[1].y))),
+                2.8e-3, paper::Anchor::Middle);
         return d;
     }
     if (plate.holes.size() == 4) {
@@ -165,9 +176,11 @@ paper::Drawing drawingOf(const Plate& plate, const std::vector<std::string>& not
         paper::addDimension(d, { h[0].x, h[0].y }, { h[1].x, h[1].y }, -(h[0].y - low) - 8e-3, say(h[1].x - h[0].x));
         paper::addDimension(d, { h[2].x, h[2].y }, { h[3].x, h[3].y }, high - h[2].y + 8e-3, say(h[3].x - h[2].x));
         paper::addDimension(d, { h[1].x, h[1].y }, { h[1].x, h[3].y }, -(right - h[1].x) - 10e-3, say(std::abs(h[3].y - h[1].y)));
-        d.letter({ 0, h[0].y + (h[0].y < h[2].y ? -1 : 1) * 1.5e-3 }, "to the knuckle, Ø " + say(h[0].diameter), 2.8e-3, paper::Anchor::Middle);
+        d.letter(
+            { 0, h[0].y + (h[0].y < h[2].y ? -1 : 1) * 1.5e-3 }, "to the knuckle, Ø " + say(h[0].diameter), 2.8e-3, paper::Anchor::Middle);
         d.letter({ 0, h[2].y - 1.5e-3 }, "to the caliper, Ø " + say(h[2].diameter), 2.8e-3, paper::Anchor::Middle);
-        d.letter({ 0, high + 22e-3 }, fmt::format("axis of the wheel {} below the knuckle's holes", say(h[0].y)), 2.8e-3, paper::Anchor::Middle);
+        d.letter(
+            { 0, high + 22e-3 }, fmt::format("axis of the wheel {} below the knuckle's holes", say(h[0].y)), 2.8e-3, paper::Anchor::Middle);
     }
     return d;
 }

@@ -57,8 +57,8 @@ struct Adapter {
     double volume; ///< m³
 };
 
-/// Where the holes have to be so that the pad sits at the rotor's edge and the slot over its middle. The caliper's plate lies on the side of
-/// the lugs that faces the rotor.
+/// Where the holes have to be so that the pad sits at the rotor's edge and the slot over its middle. The caliper's plate lies on the side
+/// of the lugs that faces the rotor.
 /// @return nothing where a length is NaN or not positive where it must be
 [[nodiscard]] std::optional<Adapter> adapter(const Knuckle& knuckle, const CaliperMount& caliper, const Wanted& wanted);
 
@@ -77,7 +77,8 @@ struct Plate {
 };
 [[nodiscard]] Plate plateOf(const Adapter& adapter, std::string material);
 /// @param bore centre hole; @param boltCircle, bolts, boltHole the studs' holes
-[[nodiscard]] Plate ringPlate(double thickness, double diameter, double bore, double boltCircle, int bolts, double boltHole, std::string material);
+[[nodiscard]] Plate ringPlate(
+    double thickness, double diameter, double bore, double boltCircle, int bolts, double boltHole, std::string material);
 [[nodiscard]] Plate shimPlate(double thickness, double diameter, double hole, std::string material);
 
 /// Volume of a plate, m³; exact for a round one.

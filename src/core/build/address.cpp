@@ -17,7 +17,10 @@ namespace {
 /// All readings with their addresses.
 class Collect : public Naming {
 public:
-    void reading(const ReadingField& field, const Reading& r) override { put({ pointerTo(field), labelOf(field), place(), field.style, field.range }, inFreePlace() ? nullptr : &r); }
+    void reading(const ReadingField& field, const Reading& r) override
+    {
+        put({ pointerTo(field), labelOf(field), place(), field.style, field.range }, inFreePlace() ? nullptr : &r);
+    }
     std::vector<Address> addresses;
     std::vector<Address> freePlaces;
     std::vector<const Reading*> readings_;
@@ -198,9 +201,18 @@ public:
     std::optional<Fact> found;
 
     void text(const Name& name, const std::string& value) override { take(name, Fact::Kind::Text, value); }
-    void count(const CountField& field, int value) override { take(field, Fact::Kind::Count, value ? fmt::format("{}", value) : std::string()); }
-    void number(const NumberField& field, double value) override { take(field, Fact::Kind::Plain, value != 0 ? editable(value, *findUnit("", Dimension::Number)) : std::string()); }
-    void choice(const Name& name, const Chosen& chosen) override { take(name, Fact::Kind::Word, std::string(chosen.word()), &chosen.words); }
+    void count(const CountField& field, int value) override
+    {
+        take(field, Fact::Kind::Count, value ? fmt::format("{}", value) : std::string());
+    }
+    void number(const NumberField& field, double value) override
+    {
+        take(field, Fact::Kind::Plain, value != 0 ? editable(value, *findUnit("", Dimension::Number)) : std::string());
+    }
+    void choice(const Name& name, const Chosen& chosen) override
+    {
+        take(name, Fact::Kind::Word, std::string(chosen.word()), &chosen.words);
+    }
     void ticks(const Name& name, const Ticked& ticked) override
     {
         std::string value;
@@ -383,7 +395,8 @@ FactEntry withFact(Build build, const std::string& pointer, const std::string& t
 
 bool isWithin(const Range& range, const Reading& reading)
 {
-    return (!reading.value || range.holds(*reading.value)) && reading.repeats.size() <= mostRepeats && std::ranges::all_of(reading.repeats, [&](double v) { return range.holds(v); })
+    return (!reading.value || range.holds(*reading.value)) && reading.repeats.size() <= mostRepeats
+        && std::ranges::all_of(reading.repeats, [&](double v) { return range.holds(v); })
         && (!reading.plusMinus || (*reading.plusMinus >= 0 && *reading.plusMinus <= range.width() * (1 + 1e-12)));
 }
 
@@ -391,7 +404,8 @@ std::string refusal(const Address& address, double si, UnitSystem system)
 {
     if (address.range.holds(si))
         return {};
-    return fmt::format("{} must be from {} to {}.", address.label, bound(address.range.least, address.style, system), bound(address.range.most, address.style, system));
+    return fmt::format("{} must be from {} to {}.", address.label, bound(address.range.least, address.style, system),
+        bound(address.range.most, address.style, system));
 }
 
 std::string refusal(const Address& address, const Reading& reading, UnitSystem system)

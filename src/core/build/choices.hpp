@@ -31,7 +31,8 @@ inline constexpr ChoiceTable<Bleeders, 3> bleeders { { { "unknown", Bleeders::Un
     { "both ends", Bleeders::BothEnds } } };
 inline constexpr ChoiceTable<ParkingBrake, 4> parking { { { "unknown", ParkingBrake::Unknown }, { "none", ParkingBrake::None },
     { "drum in hat", ParkingBrake::DrumInHat }, { "in caliper", ParkingBrake::InCaliper } } };
-inline constexpr ChoiceTable<WhichHand, 3> hand { { { "unknown", WhichHand::Unknown }, { "left", WhichHand::Left }, { "right", WhichHand::Right } } };
+inline constexpr ChoiceTable<WhichHand, 3> hand { { { "unknown", WhichHand::Unknown }, { "left", WhichHand::Left },
+    { "right", WhichHand::Right } } };
 inline constexpr ChoiceTable<Checked, 3> checked { { { "open", Checked::Open }, { "fine", Checked::Fine }, { "fault", Checked::Fault } } };
 inline constexpr ChoiceTable<Part, 8> part { { { "rotor", Part::Rotor }, { "caliper", Part::Caliper }, { "pads", Part::Pads },
     { "bracket", Part::Bracket }, { "hose", Part::Hose }, { "hardware", Part::Hardware }, { "ring", Part::Ring }, { "hat", Part::Hat } } };
@@ -43,17 +44,20 @@ inline constexpr ChoiceTable<KeepOutKind, 4> keepOut { { { "knuckle", KeepOutKin
     { "hose", KeepOutKind::Hose }, { "other", KeepOutKind::Other } } };
 inline constexpr ChoiceTable<InsetKind, 3> inset { { { "balance weights", InsetKind::Weights }, { "valve", InsetKind::Valve },
     { "pressure sensor", InsetKind::Sensor } } };
-inline constexpr ChoiceTable<End, 3> end { { { "unknown", End::Unknown }, { "rotor's entry", End::Entry }, { "rotor's exit", End::Exit } } };
+inline constexpr ChoiceTable<End, 3> end { { { "unknown", End::Unknown }, { "rotor's entry", End::Entry },
+    { "rotor's exit", End::Exit } } };
 inline constexpr ChoiceTable<BumpKind, 3> bump { { { "bleeder", BumpKind::Bleeder }, { "bolt head", BumpKind::BoltHead },
     { "pipe", BumpKind::Pipe } } };
-inline constexpr ChoiceTable<BoltClass, 4> boltClass { { { "unknown", BoltClass::Unknown }, { "8.8", BoltClass::C8_8 }, { "10.9", BoltClass::C10_9 },
-    { "12.9", BoltClass::C12_9 } } };
-inline constexpr ChoiceTable<Condition, 4> condition { { { "dry", Condition::Dry }, { "oiled", Condition::Oiled }, { "threadlocker", Condition::Threadlocker },
-    { "anti-seize", Condition::AntiSeize } } };
-inline constexpr ChoiceTable<ThreadIn, 4> threadIn { { { "unknown", ThreadIn::Unknown }, { "steel", ThreadIn::Steel }, { "iron", ThreadIn::Iron },
-    { "aluminium", ThreadIn::Aluminium } } };
-inline constexpr ChoiceTable<ShimsIn, 3> shimsIn { { { "none", ShimsIn::None }, { "axial shims", ShimsIn::Axial }, { "radial shims", ShimsIn::Radial } } };
-inline constexpr ChoiceTable<Freed, 2> freed { { { "just turns free", Freed::JustTurns }, { "turns with the wanted gap", Freed::WantedGap } } };
+inline constexpr ChoiceTable<BoltClass, 4> boltClass { { { "unknown", BoltClass::Unknown }, { "8.8", BoltClass::C8_8 },
+    { "10.9", BoltClass::C10_9 }, { "12.9", BoltClass::C12_9 } } };
+inline constexpr ChoiceTable<Condition, 4> condition { { { "dry", Condition::Dry }, { "oiled", Condition::Oiled },
+    { "threadlocker", Condition::Threadlocker }, { "anti-seize", Condition::AntiSeize } } };
+inline constexpr ChoiceTable<ThreadIn, 4> threadIn { { { "unknown", ThreadIn::Unknown }, { "steel", ThreadIn::Steel },
+    { "iron", ThreadIn::Iron }, { "aluminium", ThreadIn::Aluminium } } };
+inline constexpr ChoiceTable<ShimsIn, 3> shimsIn { { { "none", ShimsIn::None }, { "axial shims", ShimsIn::Axial },
+    { "radial shims", ShimsIn::Radial } } };
+inline constexpr ChoiceTable<Freed, 2> freed { { { "just turns free", Freed::JustTurns },
+    { "turns with the wanted gap", Freed::WantedGap } } };
 inline constexpr ChoiceTable<Known, 3> known { { { "measured", Known::Measured }, { "vendor", Known::Vendor },
     { "estimated", Known::Estimated } } };
 } // namespace choices

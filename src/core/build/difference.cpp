@@ -23,8 +23,14 @@ public:
 
     void reading(const ReadingField& field, const Reading& r) override { put(pointerTo(field), labelOf(field), inWords(field, r)); }
     void text(const Name& name, const std::string& value) override { put(pointerTo(name), labelOf(name), value); }
-    void count(const CountField& field, int value) override { put(pointerTo(field), labelOf(field), value ? fmt::format("{}", value) : std::string()); }
-    void number(const NumberField& field, double value) override { put(pointerTo(field), labelOf(field), value != 0 ? fmt::format("{:g}", value) : std::string()); }
+    void count(const CountField& field, int value) override
+    {
+        put(pointerTo(field), labelOf(field), value ? fmt::format("{}", value) : std::string());
+    }
+    void number(const NumberField& field, double value) override
+    {
+        put(pointerTo(field), labelOf(field), value != 0 ? fmt::format("{:g}", value) : std::string());
+    }
     void choice(const Name& name, const Chosen& chosen) override { put(pointerTo(name), labelOf(name), std::string(chosen.word())); }
     void ticks(const Name& name, const Ticked& ticked) override
     {
@@ -59,7 +65,8 @@ private:
     void put(std::string pointer, std::string what, std::string text)
     {
         if (!inFreePlace() && !text.empty())
-            lines.push_back({ std::move(pointer), place().empty() ? std::move(what) : fmt::format("{} ({})", what, place()), std::move(text) });
+            lines.push_back(
+                { std::move(pointer), place().empty() ? std::move(what) : fmt::format("{} ({})", what, place()), std::move(text) });
     }
     UnitSystem system_;
 };
@@ -123,7 +130,8 @@ Difference apart(Difference d)
     const auto known = [](const std::string& text) { return std::min(text.rfind(", "), text.size()); };
     const auto before = known(d.before);
     const auto after = known(d.after);
-    if (before > 0 && after > 0 && before < d.before.size() && d.before.substr(before) == d.after.substr(after) && d.before.substr(0, before) != d.after.substr(0, after)) {
+    if (before > 0 && after > 0 && before < d.before.size() && d.before.substr(before) == d.after.substr(after)
+        && d.before.substr(0, before) != d.after.substr(0, after)) {
         d.before.resize(before);
         d.after.resize(after);
     }

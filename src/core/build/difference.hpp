@@ -19,8 +19,8 @@ struct Difference {
 /// Every field that differs, in the order of the table; figures as a person reads them.
 [[nodiscard]] std::vector<Difference> differences(const Build& before, const Build& after, UnitSystem system);
 
-/// What of a build no file may hold - a reading outside its field's range, a list too long, text that cannot be written - as a sentence; empty
-/// where all is sound. A build that is sound is read back as it was written.
+/// What of a build no file may hold - a reading outside its field's range, a list too long, text that cannot be written - as a sentence;
+/// empty where all is sound. A build that is sound is read back as it was written.
 [[nodiscard]] std::string faultIn(const Build& build);
 
 } // namespace deepstop

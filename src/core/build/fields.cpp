@@ -444,8 +444,8 @@ void fields(V& v, T& b)
     v.list("tests", "", 200, b.tests);
 }
 
-#define DESCRIBED(Part) \
-    template void describe(Visitor&, Part&); \
+#define DESCRIBED(Part)                                                                                                                    \
+    template void describe(Visitor&, Part&);                                                                                               \
     template void describe(ConstVisitor&, const Part&);
 DESCRIBED(Car)
 DESCRIBED(Hydraulics)

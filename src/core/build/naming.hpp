@@ -31,7 +31,9 @@ public:
     }
     void list(const ListField& field, const ConstList& list) override
     {
-        const auto suffix = [&](std::size_t number) { return field.label.empty() ? std::string() : fmt::format(", {} {}", field.label, number); };
+        const auto suffix = [&](std::size_t number) {
+            return field.label.empty() ? std::string() : fmt::format(", {} {}", field.label, number);
+        };
         for (std::size_t i = 0; i < list.size(); ++i)
             inside(fmt::format("{}/{}", field.key, i), list.title(i), suffix(i + 1), [&] { list.describe(*this, i); });
         // A wheel or a setup needs more than one reading to be one; stations, weighings and their like begin with any of theirs.

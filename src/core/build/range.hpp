@@ -1,6 +1,7 @@
 #pragma once
 /// In which range a field of the document means anything: generous bounds, SI, both included. What lies outside is refused where it comes
-/// in - typed, read from a file or a list, sent by an instrument - and never reaches geometry, drawing or a library. Common practice, no source.
+/// in - typed, read from a file or a list, sent by an instrument - and never reaches geometry, drawing or a library. Common practice, no
+/// source.
 
 namespace deepstop {
 

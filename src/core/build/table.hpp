@@ -21,7 +21,10 @@ template <class T>
         return std::string(wordFor(part.axle, choices::axle)).append(" ").append(wordFor(part.side, choices::side));
     else if constexpr (std::same_as<T, TestSession>)
         return part.date;
-    else if constexpr (requires { part.id; part.name; })
+    else if constexpr (requires {
+                           part.id;
+                           part.name;
+                       })
         return part.name;
     else
         return {};
@@ -71,7 +74,10 @@ public:
         deepstop::describe(v, blank);
     }
     [[nodiscard]] std::string title(std::size_t i) const override { return titleOf(parts_[i]); }
-    [[nodiscard]] bool hasIds() const override { return requires(const T t) { t.id; }; }
+    [[nodiscard]] bool hasIds() const override
+    {
+        return requires(const T t) { t.id; };
+    }
 
 private:
     const std::vector<T>& parts_;
@@ -86,7 +92,10 @@ public:
     void append() override { parts_.emplace_back(); }
     void erase(std::size_t i) override { parts_.erase(parts_.begin() + static_cast<std::ptrdiff_t>(i)); }
     void clear() override { parts_.clear(); }
-    [[nodiscard]] bool hasIds() const override { return requires(const T t) { t.id; }; }
+    [[nodiscard]] bool hasIds() const override
+    {
+        return requires(const T t) { t.id; };
+    }
 
 private:
     std::vector<T>& parts_;
@@ -98,14 +107,20 @@ class Table {
 public:
     explicit Table(V& visitor) : visitor_(visitor) { }
 
-    void reading(std::string_view key, std::string_view label, const Style& style, const Range& range, auto& r) { visitor_.reading({ { key, label }, style, range }, r); }
+    void reading(std::string_view key, std::string_view label, const Style& style, const Range& range, auto& r)
+    {
+        visitor_.reading({ { key, label }, style, range }, r);
+    }
     void readings(std::string_view key, std::string_view label, const Style& style, const Range& range, std::size_t most, auto& list)
     {
         visitor_.readings({ { key, label }, style, range }, list, most);
     }
     void text(std::string_view key, std::string_view label, auto& value) { visitor_.text({ key, label }, value); }
     void count(std::string_view key, std::string_view label, int most, auto& value) { visitor_.count({ { key, label }, most }, value); }
-    void number(std::string_view key, std::string_view label, const Range& range, auto& value) { visitor_.number({ { key, label }, range }, value); }
+    void number(std::string_view key, std::string_view label, const Range& range, auto& value)
+    {
+        visitor_.number({ { key, label }, range }, value);
+    }
 
     template <class E, std::size_t N>
     void choice(std::string_view key, std::string_view label, const E& value, const ChoiceTable<E, N>& table)

@@ -44,7 +44,8 @@ inline constexpr std::size_t mostRepeats = 100;
 class Words {
 public:
     template <class Table>
-    explicit constexpr Words(const Table& table) : table_(&table), size_(table.size()), at_([](const void* t, std::size_t i) { return (*static_cast<const Table*>(t))[i].first; })
+    explicit constexpr Words(const Table& table)
+        : table_(&table), size_(table.size()), at_([](const void* t, std::size_t i) { return (*static_cast<const Table*>(t))[i].first; })
     {
     }
     [[nodiscard]] std::size_t size() const { return size_; }

@@ -336,7 +336,10 @@ private:
     }
 
     /// How much priced excess a plan may have that is to beat the best.
-    [[nodiscard]] double room() const { return best_ ? static_cast<double>(cost_) - 1 + 1e-6 - dual_.bound : std::numeric_limits<double>::infinity(); }
+    [[nodiscard]] double room() const
+    {
+        return best_ ? static_cast<double>(cost_) - 1 + 1e-6 - dual_.bound : std::numeric_limits<double>::infinity();
+    }
 
     void descend(std::size_t depth, double excess, Used& used, Score soFar)
     {
@@ -432,7 +435,8 @@ CarPlan carPlan(std::span<const double> targets, std::span<const ShimKind> drawe
     return planFrom(problem, solver);
 }
 
-CarPlan otherStacks(const CarPlan& plan, std::size_t first, std::size_t count, std::span<const double> targets, std::span<const ShimKind> drawer, double tolerance, int mostPerBolt)
+CarPlan otherStacks(const CarPlan& plan, std::size_t first, std::size_t count, std::span<const double> targets,
+    std::span<const ShimKind> drawer, double tolerance, int mostPerBolt)
 {
     if (!sensible(targets) || plan.stacks.size() != targets.size() || first + count > targets.size())
         return {};
@@ -459,7 +463,8 @@ CarPlan otherStacks(const CarPlan& plan, std::size_t first, std::size_t count, s
 
 std::span<const double> soldSizes()
 {
-    static constexpr std::array sizes { 0.25e-3, 0.5e-3, 0.75e-3, 0.9e-3, 1e-3, 2e-3, 3e-3, 0.015 * 25.4e-3, 0.030 * 25.4e-3, 0.032 * 25.4e-3, 0.035 * 25.4e-3, 0.063 * 25.4e-3 };
+    static constexpr std::array sizes { 0.25e-3, 0.5e-3, 0.75e-3, 0.9e-3, 1e-3, 2e-3, 3e-3, 0.015 * 25.4e-3, 0.030 * 25.4e-3,
+        0.032 * 25.4e-3, 0.035 * 25.4e-3, 0.063 * 25.4e-3 };
     return sizes;
 }
 

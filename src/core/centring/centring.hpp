@@ -41,7 +41,8 @@ struct Stack {
 };
 
 /// The best pile for one target: fewest shims among the piles within `tolerance`, nearest of these; where none is within tolerance, the
-/// nearest pile, fewest shims of these. Exact: thicknesses are compared in whole steps of 10 nm. A negative target gets no shims; valid to 1 m.
+/// nearest pile, fewest shims of these. Exact: thicknesses are compared in whole steps of 10 nm. A negative target gets no shims; valid to
+/// 1 m.
 /// @param tolerance m, ≥ 0; 0 asks for the nearest pile at all
 [[nodiscard]] Stack bestStack(double target, std::span<const ShimKind> drawer, double tolerance = 0);
 
@@ -67,6 +68,7 @@ struct Mounting {
 /// The two stacks that bring the slot to the rotor, from one drawer that serves both bolts. The drawer counts every shim there is, those
 /// now under the caliper included. Exact over all piles of at most `mostPerBolt` shims: least sum of errors beyond `tolerance`, then
 /// fewest shims, then least sum of errors.
-[[nodiscard]] Plan plan(const Position& now, const Mounting& mounting, std::span<const ShimKind> drawer, double tolerance, int mostPerBolt = 5);
+[[nodiscard]] Plan plan(
+    const Position& now, const Mounting& mounting, std::span<const ShimKind> drawer, double tolerance, int mostPerBolt = 5);
 
 } // namespace deepstop::centring

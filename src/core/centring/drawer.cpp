@@ -39,7 +39,8 @@ DrawerText readDrawer(std::string_view text, const Unit& plainUnit, bool mayBeEm
         if (!count || *count.value < 0 || *count.value > 1000 || *count.value != std::floor(*count.value))
             return refuse("the count must be a whole number from 0 to 1000.");
         if (!range::shim.holds(*thickness.value))
-            return refuse(fmt::format("the thickness must be from {} to {}.", bound(range::shim.least, style::fine, UnitSystem::Metric), bound(range::shim.most, style::fine, UnitSystem::Metric)));
+            return refuse(fmt::format("the thickness must be from {} to {}.", bound(range::shim.least, style::fine, UnitSystem::Metric),
+                bound(range::shim.most, style::fine, UnitSystem::Metric)));
         if (result.drawer.size() == mostSizes)
             return refuse(fmt::format("a drawer has at most {} sizes.", mostSizes));
         result.drawer.push_back({ *thickness.value, static_cast<int>(*count.value) });
@@ -56,7 +57,8 @@ std::string drawerText(std::span<const ShimKind> drawer, const Unit& unit)
     for (const ShimKind& kind : drawer) {
         // Of sizes that are whole in both, metric ones are what people mean.
         const Unit& sold = whole(kind.thickness, 0.01 * mm.factor) ? mm : whole(kind.thickness, thou.factor) ? thou : unit;
-        text += fmt::format("{}{}{} × {}", text.empty() ? "" : ", ", editable(kind.thickness, sold), &sold == &unit ? std::string() : fmt::format(" {}", sold.symbol), kind.count);
+        text += fmt::format("{}{}{} × {}", text.empty() ? "" : ", ", editable(kind.thickness, sold),
+            &sold == &unit ? std::string() : fmt::format(" {}", sold.symbol), kind.count);
     }
     return text;
 }

@@ -19,7 +19,8 @@ struct DrawerText {
 };
 
 /// Reads THICKNESSxCOUNT entries parted by commas; thickness in any unit of length, plain numbers in `plainUnit`; count a whole number
-/// from 0 to 1000. A decimal comma cannot be used here: the comma parts the entries. The empty text is an empty drawer only if `mayBeEmpty`.
+/// from 0 to 1000. A decimal comma cannot be used here: the comma parts the entries. The empty text is an empty drawer only if
+/// `mayBeEmpty`.
 [[nodiscard]] DrawerText readDrawer(std::string_view text, const Unit& plainUnit, bool mayBeEmpty = false);
 
 /// The same drawer as text that reads back as it, for example "0.25 × 4, 0.5 × 4, 30 thou × 6": a shim keeps the unit it is sold in, whole

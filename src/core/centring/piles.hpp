@@ -83,7 +83,8 @@ struct Piles {
     bool complete = true; ///< every pile there is; else only those of fewer shims than were asked for
 };
 
-/// Every pile of at most `most` shims. A drawer of very many sizes gets lower piles, so that there are never more than some hundred thousand.
+/// Every pile of at most `most` shims. A drawer of very many sizes gets lower piles, so that there are never more than some hundred
+/// thousand.
 [[nodiscard]] Piles everyPile(std::span<const Kind> kinds, int most);
 
 } // namespace deepstop::centring

@@ -69,7 +69,8 @@ Stack bestStack(double target, std::span<const ShimKind> drawer, double toleranc
             return stacked();
         }
     }
-    // The pile a hand would stack, thick before thin and never too high, is off by so much; nothing higher than that above the target is nearer.
+    // The pile a hand would stack, thick before thin and never too high, is off by so much; nothing higher than that above the target is
+    // nearer.
     Steps byHand = 0;
     for (const Kind& kind : kinds)
         byHand += std::min<Steps>(kind.count, (wanted - byHand) / kind.thickness) * kind.thickness;
@@ -85,7 +86,9 @@ Stack bestStack(double target, std::span<const ShimKind> drawer, double toleranc
     const auto heights = static_cast<std::size_t>(ceiling / grid) + 1;
     std::vector<Fewest> layers { Fewest(heights, never) };
     layers.front()[0] = 0;
-    const auto thicknessOf = [&](const Kind& kind) { return std::max<std::size_t>(1, static_cast<std::size_t>((kind.thickness + grid / 2) / grid)); };
+    const auto thicknessOf = [&](const Kind& kind) {
+        return std::max<std::size_t>(1, static_cast<std::size_t>((kind.thickness + grid / 2) / grid));
+    };
     for (const Kind& kind : kinds)
         layers.push_back(withKind(layers.back(), thicknessOf(kind), static_cast<std::size_t>(kind.count)));
     const auto rank = [&](std::size_t height) {

@@ -19,7 +19,8 @@ void checkReferences(const Build& build)
     std::set<std::string> setups;
     for (std::size_t i = 0; i < build.wheels.size(); ++i)
         if (!wheels.insert(build.wheels[i].id).second)
-            throw Refusal(fmt::format("/wheels/{}/id: “{}” is taken by another wheel: give each its own.", i, shortened(build.wheels[i].id)));
+            throw Refusal(
+                fmt::format("/wheels/{}/id: “{}” is taken by another wheel: give each its own.", i, shortened(build.wheels[i].id)));
     for (std::size_t i = 0; i < build.setups.size(); ++i) {
         const Setup& setup = build.setups[i];
         if (!setups.insert(setup.id).second)
@@ -51,9 +52,9 @@ void graft(OrderedJson& onto, const Json& unknown)
     } else if (unknown.is_array() && onto.is_array()) {
         for (std::size_t i = 0; i < unknown.size(); ++i) {
             const Json& rest = unknown[i];
-            const auto owner = rest.contains("id")
-                ? std::ranges::find_if(onto, [&](const OrderedJson& e) { return e.contains("id") && e["id"] == rest["id"].get<std::string>(); })
-                : (i < onto.size() ? onto.begin() + static_cast<std::ptrdiff_t>(i) : onto.end());
+            const auto owner = rest.contains("id") ? std::ranges::find_if(
+                                   onto, [&](const OrderedJson& e) { return e.contains("id") && e["id"] == rest["id"].get<std::string>(); })
+                                                   : (i < onto.size() ? onto.begin() + static_cast<std::ptrdiff_t>(i) : onto.end());
             if (owner != onto.end())
                 graft(*owner, rest);
         }
@@ -67,7 +68,9 @@ const Json& buildSchema()
     static const Json schema = [] {
         Build build;
         OrderedJson made = { { "$schema", "http://json-schema.org/draft-07/schema#" }, { "title", "Deep Stop build file, version 1" },
-            { "description", "Keys carry their unit. A reading is an object, or a bare number, which counts as estimated. Keys not named here are kept." } };
+            { "description",
+                "Keys carry their unit. A reading is an object, or a bare number, which counts as estimated. Keys not named here are "
+                "kept." } };
         SchemaWriter fields;
         describe(fields, build);
         made.update(std::move(fields).schema());
@@ -113,7 +116,8 @@ std::string writeBuild(const BuildFile& file)
     if (text.size() > largestFile)
         text = writer.out.dump() + "\n";
     if (text.size() > largestFile)
-        throw Refusal(fmt::format("the build takes {:.1f} MB; a build file has at most {} MB. Take something out: long lists, notes.", static_cast<double>(text.size()) / (1u << 20), largestFile >> 20));
+        throw Refusal(fmt::format("the build takes {:.1f} MB; a build file has at most {} MB. Take something out: long lists, notes.",
+            static_cast<double>(text.size()) / (1u << 20), largestFile >> 20));
     return text;
 }
 

@@ -90,7 +90,11 @@ void draw(cairo_t* c, const paper::Page& page)
         cairo_set_font_size(c, l.height * 1.25);
         cairo_text_extents_t extents;
         cairo_text_extents(c, l.text.c_str(), &extents);
-        cairo_move_to(c, l.anchor == paper::Anchor::Left ? 0 : l.anchor == paper::Anchor::Middle ? -extents.x_advance / 2 : -extents.x_advance, 0);
+        cairo_move_to(c,
+            l.anchor == paper::Anchor::Left         ? 0
+                : l.anchor == paper::Anchor::Middle ? -extents.x_advance / 2
+                                                    : -extents.x_advance,
+            0);
         cairo_show_text(c, l.text.c_str());
         cairo_restore(c);
     }
@@ -112,7 +116,8 @@ std::string pdfOf(std::span<const paper::Page> pages, const std::string& title)
     if (pages.empty())
         throw Refusal("Nothing to print: the drawing is empty, too large for 60 sheets, or the bars cannot have measured that.");
     std::string bytes;
-    Surface surface(cairo_pdf_surface_create_for_stream(append, &bytes, pages[0].width * pointsPerMetre, pages[0].height * pointsPerMetre), cairo_surface_destroy);
+    Surface surface(cairo_pdf_surface_create_for_stream(append, &bytes, pages[0].width * pointsPerMetre, pages[0].height * pointsPerMetre),
+        cairo_surface_destroy);
     cairo_pdf_surface_set_metadata(surface.get(), CAIRO_PDF_METADATA_TITLE, title.c_str());
     Context context(cairo_create(surface.get()), cairo_destroy);
     for (const paper::Page& page : pages) {
@@ -156,7 +161,8 @@ std::string svgOf(const paper::Drawing& drawing)
     }
     page.letters.emplace_back(paper::Point { air, page.height - air }, drawing.title, 4e-3, paper::Anchor::Left, false);
     std::string bytes;
-    Surface surface(cairo_svg_surface_create_for_stream(append, &bytes, page.width * pointsPerMetre, page.height * pointsPerMetre), cairo_surface_destroy);
+    Surface surface(cairo_svg_surface_create_for_stream(append, &bytes, page.width * pointsPerMetre, page.height * pointsPerMetre),
+        cairo_surface_destroy);
     cairo_svg_surface_set_document_unit(surface.get(), CAIRO_SVG_UNIT_PT);
     Context context(cairo_create(surface.get()), cairo_destroy);
     draw(context.get(), page);

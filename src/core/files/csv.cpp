@@ -29,8 +29,9 @@ bool CsvReader::next(std::vector<std::string>& fields)
     std::size_t quoteLine = 0;
     for (;; ++at_) {
         if (at_ - begin > longestRecord)
-            throw Refusal(quoted ? fmt::format("line {}: the quotes opened here do not close within {} kB.", quoteLine, longestRecord / 1000)
-                                 : fmt::format("line {}: is longer than {} kB: this is not a parts list.", recordLine_, longestRecord / 1000));
+            throw Refusal(quoted
+                    ? fmt::format("line {}: the quotes opened here do not close within {} kB.", quoteLine, longestRecord / 1000)
+                    : fmt::format("line {}: is longer than {} kB: this is not a parts list.", recordLine_, longestRecord / 1000));
         if (at_ >= text_.size()) {
             if (quoted)
                 throw Refusal(fmt::format("line {}: the quotes opened here never close.", quoteLine));

@@ -17,8 +17,8 @@ public:
 
     CsvReader(std::string_view text, char separator);
 
-    /// The next record into `fields`; false at the end. Blank lines are passed over. Throws Refusal, with the line, for a record longer than
-    /// `longestRecord` or of more than `mostFields` fields, and for quotes that never close.
+    /// The next record into `fields`; false at the end. Blank lines are passed over. Throws Refusal, with the line, for a record longer
+    /// than `longestRecord` or of more than `mostFields` fields, and for quotes that never close.
     bool next(std::vector<std::string>& fields);
     [[nodiscard]] std::size_t line() const { return recordLine_; } ///< where the last record began, from 1
     [[nodiscard]] double progress() const { return text_.empty() ? 1 : static_cast<double>(at_) / static_cast<double>(text_.size()); }
@@ -37,7 +37,8 @@ private:
 /// The separator a first line seems to use: tab, semicolon or comma, whichever it has most of outside quotes.
 [[nodiscard]] char guessSeparator(std::string_view text);
 
-/// One field as it is written: in quotes where it has to be. A field that a spreadsheet would take for a formula is set off by an apostrophe.
+/// One field as it is written: in quotes where it has to be. A field that a spreadsheet would take for a formula is set off by an
+/// apostrophe.
 [[nodiscard]] std::string csvField(std::string_view text);
 
 } // namespace deepstop::files

@@ -87,7 +87,8 @@ bool isStill(const Descriptor& file, const std::filesystem::path& name)
 {
     struct stat open { };
     struct stat named { };
-    return ::fstat(file.get(), &open) == 0 && ::stat(name.c_str(), &named) == 0 && open.st_ino == named.st_ino && open.st_dev == named.st_dev;
+    return ::fstat(file.get(), &open) == 0 && ::stat(name.c_str(), &named) == 0 && open.st_ino == named.st_ino
+        && open.st_dev == named.st_dev;
 }
 
 bool writeAll(int fd, std::string_view bytes)
@@ -114,7 +115,8 @@ std::string readFile(const std::filesystem::path& path, std::uintmax_t limit)
     if (!S_ISREG(about.st_mode))
         throw Refusal(path.string() + ": is not a file.");
     if (static_cast<std::uintmax_t>(about.st_size) > limit)
-        throw Refusal(fmt::format("{}: is {} MB; a file of this kind has at most {} MB. This is some other file.", path.string(), about.st_size >> 20, limit >> 20));
+        throw Refusal(fmt::format("{}: is {} MB; a file of this kind has at most {} MB. This is some other file.", path.string(),
+            about.st_size >> 20, limit >> 20));
     return bytesOf(file, path, static_cast<std::size_t>(about.st_size));
 }
 
@@ -148,7 +150,8 @@ void replaceFile(const std::filesystem::path& path, std::string_view bytes)
         ::unlink(name.c_str());
         refuseWith(reason, path, "saved");
     };
-    if (::ftruncate(file.get(), 0) != 0 || (existed && ::fchmod(file.get(), before.st_mode & 07777) != 0) || !writeAll(file.get(), bytes) || ::fsync(file.get()) != 0)
+    if (::ftruncate(file.get(), 0) != 0 || (existed && ::fchmod(file.get(), before.st_mode & 07777) != 0) || !writeAll(file.get(), bytes)
+        || ::fsync(file.get()) != 0)
         giveUp();
     if (existed)
         keepOld(target);

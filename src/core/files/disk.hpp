@@ -22,7 +22,8 @@ inline constexpr std::uintmax_t largestFile = 8u << 20;
 
 /// Replaces `path` by `bytes` so that at every moment, even through a crash, the file is the old version whole or the new one whole.
 /// The version replaced is kept as `path~`. A symbolic link is followed; permissions of the old file are kept.
-/// Throws Refusal with the system's reason, and for folders, devices, pipes and files that are write-protected; the old file is then untouched.
+/// Throws Refusal with the system's reason, and for folders, devices, pipes and files that are write-protected; the old file is then
+/// untouched.
 void replaceFile(const std::filesystem::path& path, std::string_view bytes);
 
 /// Takes away what a writer that was killed left beside `path`; what a living one is writing stays.

@@ -25,11 +25,16 @@ struct Layer {
 Layer layerOf(paper::Pen pen)
 {
     switch (pen) {
-    case paper::Pen::Cut: return { "CUT", 1, "CONTINUOUS" };
-    case paper::Pen::Outline: return { "OUTLINE", 7, "CONTINUOUS" };
-    case paper::Pen::Hidden: return { "HIDDEN", 8, "DASHED" };
-    case paper::Pen::Axis: return { "AXIS", 3, "DASHDOT" };
-    case paper::Pen::Thin: return { "THIN", 7, "CONTINUOUS" };
+    case paper::Pen::Cut:
+        return { "CUT", 1, "CONTINUOUS" };
+    case paper::Pen::Outline:
+        return { "OUTLINE", 7, "CONTINUOUS" };
+    case paper::Pen::Hidden:
+        return { "HIDDEN", 8, "DASHED" };
+    case paper::Pen::Axis:
+        return { "AXIS", 3, "DASHDOT" };
+    case paper::Pen::Thin:
+        return { "THIN", 7, "CONTINUOUS" };
     }
     return { "OUTLINE", 7, "CONTINUOUS" };
 }
@@ -113,7 +118,9 @@ void write(const paper::Drawing& drawing, DL_Dxf& dxf, DL_WriterA& w)
     }
     const auto letters = [&](paper::Point at, const std::string& text, double height, paper::Anchor anchor, bool upright) {
         const int along = anchor == paper::Anchor::Left ? 0 : anchor == paper::Anchor::Middle ? 1 : 2;
-        dxf.writeText(w, DL_TextData(at.x * perMetre, at.y * perMetre, 0, at.x * perMetre, at.y * perMetre, 0, height * perMetre, 1.0, 0, along, 0, escaped(text), "Standard", upright ? 1.5707963267948966 : 0.0),
+        dxf.writeText(w,
+            DL_TextData(at.x * perMetre, at.y * perMetre, 0, at.x * perMetre, at.y * perMetre, 0, height * perMetre, 1.0, 0, along, 0,
+                escaped(text), "Standard", upright ? 1.5707963267948966 : 0.0),
             DL_Attributes(lettering.name, 256, -1, "BYLAYER", 1.0));
     };
     for (const paper::Lettering& l : drawing.letters)

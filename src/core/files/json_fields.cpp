@@ -255,7 +255,10 @@ void Reader::list(const ListField& field, List& list)
 
 namespace {
 
-OrderedJson textSchema(const std::string& description) { return { { "type", "string" }, { "maxLength", longestText }, { "description", description } }; }
+OrderedJson textSchema(const std::string& description)
+{
+    return { { "type", "string" }, { "maxLength", longestText }, { "description", description } };
+}
 
 OrderedJson readingSchema(const ReadingField& field)
 {
@@ -263,11 +266,13 @@ OrderedJson readingSchema(const ReadingField& field)
     const double least = rounded(fromSi(field.range.least, unit), 9);
     const double most = rounded(fromSi(field.range.most, unit), 9);
     auto schema = OrderedJson::object();
-    schema["description"] = fmt::format("{}: {}{}, from {:.9g} to {:.9g}", field.label, nameOf(field.style.dimension), unit.symbol.empty() ? "" : fmt::format(" in {}", unit.symbol), least, most);
+    schema["description"] = fmt::format("{}: {}{}, from {:.9g} to {:.9g}", field.label, nameOf(field.style.dimension),
+        unit.symbol.empty() ? "" : fmt::format(" in {}", unit.symbol), least, most);
     // The bounds bind numbers only, the properties objects only: a reading is either.
     schema["type"] = { "number", "object" };
     OrderedJson value = { { "type", { "number", "null" } }, { "description", schema["description"] } };
-    OrderedJson repeat = { { "type", "number" }, { "description", fmt::format("one of several readings, same unit: a number from {:.9g} to {:.9g}", least, most) } };
+    OrderedJson repeat = { { "type", "number" },
+        { "description", fmt::format("one of several readings, same unit: a number from {:.9g} to {:.9g}", least, most) } };
     for (OrderedJson* bounded : { &schema, &value, &repeat }) {
         (*bounded)["minimum"] = least;
         (*bounded)["maximum"] = most;
@@ -275,10 +280,16 @@ OrderedJson readingSchema(const ReadingField& field)
     const double widest = rounded(field.range.width() / unit.factor, 9);
     schema["properties"] = {
         { "value", std::move(value) },
-        { "plus_minus", { { "type", "number" }, { "minimum", 0 }, { "maximum", widest }, { "description", fmt::format("half-width of the interval, same unit, from 0 to {:.9g}", widest) } } },
-        { "known", { { "type", "string" }, { "enum", { "measured", "vendor", "estimated" } }, { "description", "how it is known: measured, vendor or estimated" } } },
+        { "plus_minus",
+            { { "type", "number" }, { "minimum", 0 }, { "maximum", widest },
+                { "description", fmt::format("half-width of the interval, same unit, from 0 to {:.9g}", widest) } } },
+        { "known",
+            { { "type", "string" }, { "enum", { "measured", "vendor", "estimated" } },
+                { "description", "how it is known: measured, vendor or estimated" } } },
         { "with", textSchema("instrument: text") },
-        { "repeats", { { "type", "array" }, { "maxItems", mostRepeats }, { "items", std::move(repeat) }, { "description", fmt::format("at most {} readings of this thing; the value is their mean", mostRepeats) } } },
+        { "repeats",
+            { { "type", "array" }, { "maxItems", mostRepeats }, { "items", std::move(repeat) },
+                { "description", fmt::format("at most {} readings of this thing; the value is their mean", mostRepeats) } } },
         { "on", textSchema("date: text") },
     };
     return schema;
@@ -292,19 +303,30 @@ OrderedJson wordSchema(std::string_view label, const Words& words)
     return { { "type", "string" }, { "enum", std::move(all) }, { "description", fmt::format("{}: one of {}", label, words.all()) } };
 }
 
-OrderedJson listSchema(OrderedJson items, std::size_t most) { return { { "type", "array" }, { "maxItems", most }, { "description", fmt::format("a list of at most {}", most) }, { "items", std::move(items) } }; }
+OrderedJson listSchema(OrderedJson items, std::size_t most)
+{
+    return { { "type", "array" }, { "maxItems", most }, { "description", fmt::format("a list of at most {}", most) },
+        { "items", std::move(items) } };
+}
 
 } // namespace
 
 void SchemaWriter::reading(const ReadingField& field, const Reading&) { properties[keyOf(field)] = readingSchema(field); }
 
-void SchemaWriter::readings(const ReadingField& field, const std::vector<Reading>&, std::size_t most) { properties[keyOf(field)] = listSchema(readingSchema(field), most); }
+void SchemaWriter::readings(const ReadingField& field, const std::vector<Reading>&, std::size_t most)
+{
+    properties[keyOf(field)] = listSchema(readingSchema(field), most);
+}
 
-void SchemaWriter::text(const Name& name, const std::string&) { properties[keyOf(name)] = textSchema(fmt::format("{}: text of at most {} bytes", name.label, longestText)); }
+void SchemaWriter::text(const Name& name, const std::string&)
+{
+    properties[keyOf(name)] = textSchema(fmt::format("{}: text of at most {} bytes", name.label, longestText));
+}
 
 void SchemaWriter::count(const CountField& field, int)
 {
-    properties[keyOf(field)] = { { "type", "integer" }, { "minimum", 0 }, { "maximum", field.most }, { "description", fmt::format("{}: a whole number from 0 to {}", field.label, field.most) } };
+    properties[keyOf(field)] = { { "type", "integer" }, { "minimum", 0 }, { "maximum", field.most },
+        { "description", fmt::format("{}: a whole number from 0 to {}", field.label, field.most) } };
 }
 
 void SchemaWriter::number(const NumberField& field, double)
@@ -315,7 +337,10 @@ void SchemaWriter::number(const NumberField& field, double)
 
 void SchemaWriter::choice(const Name& name, const Chosen& chosen) { properties[keyOf(name)] = wordSchema(name.label, chosen.words); }
 
-void SchemaWriter::ticks(const Name& name, const Ticked& ticked) { properties[keyOf(name)] = listSchema(wordSchema(name.label, ticked.words), 4 * ticked.words.size()); }
+void SchemaWriter::ticks(const Name& name, const Ticked& ticked)
+{
+    properties[keyOf(name)] = listSchema(wordSchema(name.label, ticked.words), 4 * ticked.words.size());
+}
 
 void SchemaWriter::object(const Name& name, const ConstPart& part)
 {

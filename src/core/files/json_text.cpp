@@ -84,7 +84,9 @@ public:
         if (error.id == outOfRange)
             refuse(fmt::format("{} is beyond any size this program can hold.", shortened(token)));
         if (byte > text_.size())
-            throw Refusal(fmt::format("{}: the file ends in the middle: it was cut off. Take the version kept beside it (its name ends in ~).", placeOf(text_, text_.size())));
+            throw Refusal(
+                fmt::format("{}: the file ends in the middle: it was cut off. Take the version kept beside it (its name ends in ~).",
+                    placeOf(text_, text_.size())));
         std::string said = error.what();
         const auto cut = said.find("syntax error while parsing ");
         said = cut == std::string::npos ? std::string("this is not JSON") : said.substr(cut + 27);
@@ -207,7 +209,8 @@ void SchemaCheck::operator()(const nlohmann::json& json) const
     auto expected = expectedAt(schema_, pointer);
     if (place.is_object() && error.description.find("required") != std::string::npos)
         throw Refusal(fmt::format("{}: {}", pointer.empty() ? "/" : pointer, "the id is missing: give it one of its own."));
-    throw Refusal(fmt::format("{}: found {}, expected {}.", pointer.empty() ? "/" : pointer, found(place), expected.empty() ? error.description : expected));
+    throw Refusal(fmt::format(
+        "{}: found {}, expected {}.", pointer.empty() ? "/" : pointer, found(place), expected.empty() ? error.description : expected));
 }
 
 } // namespace deepstop::files

@@ -46,7 +46,8 @@ std::string writeLibrary(const library::Library& library)
     describe(writer, library);
     auto text = writer.out.dump(1) + "\n";
     if (text.size() > largestLibrary)
-        throw Refusal(fmt::format("the library takes {} MB; it may have at most {} MB. Take parts out.", text.size() >> 20, largestLibrary >> 20));
+        throw Refusal(
+            fmt::format("the library takes {} MB; it may have at most {} MB. Take parts out.", text.size() >> 20, largestLibrary >> 20));
     return text;
 }
 
@@ -54,7 +55,8 @@ library::Library loadLibrary(const std::filesystem::path& path)
 {
     // A link to itself and a folder nobody may look into are no missing file.
     std::error_code trouble;
-    if (!std::filesystem::exists(path, trouble) && (!trouble || trouble == std::errc::no_such_file_or_directory) && !std::filesystem::is_symlink(path, trouble))
+    if (!std::filesystem::exists(path, trouble) && (!trouble || trouble == std::errc::no_such_file_or_directory)
+        && !std::filesystem::is_symlink(path, trouble))
         return {};
     try {
         return parseLibrary(readFile(path, largestLibrary));

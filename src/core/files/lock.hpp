@@ -32,7 +32,8 @@ public:
     /// Tries to lock `path`, which need not exist, for at most `patience`.
     /// @return empty where somebody else has it: `other` then says who. Where the folder cannot be written in, or its file system knows
     ///         no locks, a lock that holds nothing: nobody can save there either way.
-    [[nodiscard]] static std::optional<Lock> take(const std::filesystem::path& path, std::chrono::milliseconds patience = {}, Holder* other = nullptr);
+    [[nodiscard]] static std::optional<Lock> take(
+        const std::filesystem::path& path, std::chrono::milliseconds patience = {}, Holder* other = nullptr);
     /// True while it keeps others out.
     [[nodiscard]] bool holds() const { return held_ != nullptr; }
     void release();

@@ -18,8 +18,8 @@ void checkDrawable(const paper::Drawing& drawing);
 /// Bytes of an SVG (cairo) of the drawing, its width and height in real millimetres. Throws Refusal for an empty drawing.
 [[nodiscard]] std::string svgOf(const paper::Drawing& drawing);
 
-/// Text of a DXF, AutoCAD 2000 release (dxflib), one unit is one millimetre; a layer each for cuts, outlines, hidden lines, axes, thin lines and
-/// lettering. Throws Refusal for an empty drawing, or when no temporary file can be written.
+/// Text of a DXF, AutoCAD 2000 release (dxflib), one unit is one millimetre; a layer each for cuts, outlines, hidden lines, axes, thin
+/// lines and lettering. Throws Refusal for an empty drawing, or when no temporary file can be written.
 [[nodiscard]] std::string dxfOf(const paper::Drawing& drawing);
 
 /// Writes the bytes to `path` by its ending: .pdf (tiled on `size`), .svg or .dxf. Throws Refusal for another ending.

@@ -6,7 +6,8 @@ namespace deepstop::files {
 
 std::string writeCopy(const RecoveryCopy& copy)
 {
-    const nlohmann::json json { { "path", copy.path }, { "build", writeBuild(copy.file) }, { "on_disk", copy.onDisk }, { "typed_at", copy.typedAt }, { "typed", copy.typed } };
+    const nlohmann::json json { { "path", copy.path }, { "build", writeBuild(copy.file) }, { "on_disk", copy.onDisk },
+        { "typed_at", copy.typedAt }, { "typed", copy.typed } };
     // A path may be any bytes; rather a wrong letter in it than no copy.
     return json.dump(-1, ' ', false, nlohmann::json::error_handler_t::replace);
 }

@@ -100,15 +100,16 @@ struct Faces {
 /// Slot's middle minus rotor's middle; positive = the caliper sits outboard of its rotor.
 [[nodiscard]] double axialOffset(const CornerShape& corner);
 
-/// Farthest distance from the axis of a straight edge of half-length `halfLength`, its middle at `height` and its ends rounded by `rounding`
-/// (at most the half-length): sqrt((h − ρ)² + (w − ρ)²) + ρ.
+/// Farthest distance from the axis of a straight edge of half-length `halfLength`, its middle at `height` and its ends rounded by
+/// `rounding` (at most the half-length): sqrt((h − ρ)² + (w − ρ)²) + ρ.
 [[nodiscard]] double sweptRadius(double height, double halfLength, double rounding = 0);
 
 /// The outline the caliper sweeps, as a wheel sees it: at each z the largest distance from the axis over the whole body, the ends of
 /// the straight back included. Chords replace the swept curve of the shoulders, on the safe side by at most 0.01 mm. Closed; empty when a
 /// reading lacks.
 [[nodiscard]] geometry::Chain caliperEnvelope(const CornerShape& corner);
-/// The body's envelope, unnamed, and one for each bump, named after it. Empty when a reading of the body lacks; a bump that lacks one is left out.
+/// The body's envelope, unnamed, and one for each bump, named after it. Empty when a reading of the body lacks; a bump that lacks one is
+/// left out.
 [[nodiscard]] std::vector<Outline> caliperOutlines(const CornerShape& corner);
 /// The caliper cut at the middle of its back, with its slot. Closed; empty when a reading lacks.
 [[nodiscard]] geometry::Chain caliperSection(const CornerShape& corner);
@@ -118,7 +119,8 @@ struct Room {
     double gap; ///< m; negative: by how much they overlap (radially at the barrel, axially at the spokes)
     geometry::Point onCaliper;
     geometry::Point onWheel;
-    /// Where along the caliper no station of the wheel is near, so that a nearer place might hide: from, to, along z (barrel) or r (spokes).
+    /// Where along the caliper no station of the wheel is near, so that a nearer place might hide: from, to, along z (barrel) or r
+    /// (spokes).
     std::vector<std::pair<double, double>> bare {};
     std::string caliperPart {}; ///< bump nearest to the wheel; empty: the body
     std::string wheelPart {}; ///< spoke line or inset nearest to the caliper
@@ -127,7 +129,8 @@ struct Room {
 };
 
 /// Stretches of low … high that no two neighbouring places of `places` (rising) closer than `spacing` enclose.
-[[nodiscard]] std::vector<std::pair<double, double>> bareStretches(const std::vector<double>& places, double low, double high, double spacing);
+[[nodiscard]] std::vector<std::pair<double, double>> bareStretches(
+    const std::vector<double>& places, double low, double high, double spacing);
 
 /// Barrel over caliper. `barrel` in the hub's frame. Exact for straight lines between the stations.
 /// Nothing for an empty outline, fewer than two stations, or surfaces that do not share any z.
@@ -141,8 +144,8 @@ struct Room {
 /// The same over all of a caliper's outlines and all of the wheel: the least room, and which parts face each other there.
 [[nodiscard]] std::optional<Room> barrelRoom(const std::vector<Outline>& caliper, const WheelShape& wheel, double spacing);
 [[nodiscard]] std::optional<Room> spokeRoom(const std::vector<Outline>& caliper, const WheelShape& wheel, double spacing);
-/// Lines down the spokes as `spokeRoom` works with them: turned, z and r exchanged, and gone on with into the barrel where its outboard end is
-/// near, no farther than `spacing` from the line's last station.
+/// Lines down the spokes as `spokeRoom` works with them: turned, z and r exchanged, and gone on with into the barrel where its outboard end
+/// is near, no farther than `spacing` from the line's last station.
 struct SpokeLine {
     geometry::Chain alongR;
     bool intoBarrel;

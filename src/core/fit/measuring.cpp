@@ -7,8 +7,9 @@ namespace deepstop::fit {
 
 using geometry::Point;
 
-std::vector<PlannedStation> measuringPlan(const std::vector<Outline>& caliper, double face, const std::vector<std::pair<double, double>>& bareBarrel,
-    const std::vector<std::pair<double, double>>& bareSpokes, double spacing, double reach)
+std::vector<PlannedStation> measuringPlan(const std::vector<Outline>& caliper, double face,
+    const std::vector<std::pair<double, double>>& bareBarrel, const std::vector<std::pair<double, double>>& bareSpokes, double spacing,
+    double reach)
 {
     std::vector<PlannedStation> plan;
     if (caliper.empty() || caliper.front().chain.empty() || !std::isfinite(face) || !(spacing > 0))
@@ -63,7 +64,8 @@ std::vector<PlannedStation> measuringPlan(const std::vector<Outline>& caliper, d
                 places.push_back(p.place);
         std::ranges::sort(places);
         for (std::size_t i = 0; i + 1 < places.size(); ++i) {
-            const int parts = static_cast<int>(std::min(200.0, std::ceil((places[i + 1] - places[i]) / (spacing - 2 * std::min(reach, spacing / 4)) - 1e-9)));
+            const int parts = static_cast<int>(
+                std::min(200.0, std::ceil((places[i + 1] - places[i]) / (spacing - 2 * std::min(reach, spacing / 4)) - 1e-9)));
             for (int k = 1; k < parts; ++k)
                 wished.push_back({ on, places[i] + (places[i + 1] - places[i]) * k / parts, "between, so that no bulge hides", false });
         }
@@ -75,8 +77,10 @@ std::vector<PlannedStation> measuringPlan(const std::vector<Outline>& caliper, d
     });
     for (PlannedStation& station : wished) {
         constexpr double inward = 1e-6; // the ends are told by the stretch within them
-        const double along = station.on == Barrel ? std::clamp(face - station.place, inboard + inward, outboard - inward) : std::clamp(station.place, low + inward, top.r - inward);
-        station.taken = std::ranges::none_of(station.on == Barrel ? bareBarrel : bareSpokes, [along](const auto& stretch) { return stretch.first < along && along < stretch.second; });
+        const double along = station.on == Barrel ? std::clamp(face - station.place, inboard + inward, outboard - inward)
+                                                  : std::clamp(station.place, low + inward, top.r - inward);
+        station.taken = std::ranges::none_of(station.on == Barrel ? bareBarrel : bareSpokes,
+            [along](const auto& stretch) { return stretch.first < along && along < stretch.second; });
     }
     return wished;
 }

@@ -21,7 +21,8 @@ struct PlannedStation {
 /// @param face z of the wheel's mounting face
 /// @param bareBarrel, bareSpokes where nothing is known yet, as `Room::bare` has it: along z and along r
 /// @param reach how far off its place a station may be taken, m
-[[nodiscard]] std::vector<PlannedStation> measuringPlan(const std::vector<Outline>& caliper, double face, const std::vector<std::pair<double, double>>& bareBarrel,
-    const std::vector<std::pair<double, double>>& bareSpokes, double spacing, double reach = 3e-3);
+[[nodiscard]] std::vector<PlannedStation> measuringPlan(const std::vector<Outline>& caliper, double face,
+    const std::vector<std::pair<double, double>>& bareBarrel, const std::vector<std::pair<double, double>>& bareSpokes, double spacing,
+    double reach = 3e-3);
 
 } // namespace deepstop::fit

@@ -39,9 +39,6 @@ double leastRoom(const Box& below, std::span<const Point> above)
     return leastOver(above, [&](const Box& straight) { return leastRoom(below, straight); });
 }
 
-double sharedStretch(std::span<const Point> a, std::span<const Point> b)
-{
-    return -geometry::apart(boxAround(a), boxAround(b)).z;
-}
+double sharedStretch(std::span<const Point> a, std::span<const Point> b) { return -geometry::apart(boxAround(a), boxAround(b)).z; }
 
 } // namespace deepstop::fit

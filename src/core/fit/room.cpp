@@ -64,7 +64,8 @@ bool known(std::span<const Point> chain)
 }
 
 /// @param least room found already; where there is certainly more, how much more is not looked for
-std::optional<Room> roomAlong(std::span<const Point> body, std::span<const Point> surface, double spacing, double least = std::numeric_limits<double>::infinity())
+std::optional<Room> roomAlong(
+    std::span<const Point> body, std::span<const Point> surface, double spacing, double least = std::numeric_limits<double>::infinity())
 {
     if (!known(body) || !known(surface))
         return {};
@@ -123,7 +124,10 @@ std::vector<std::pair<double, double>> bareStretches(const std::vector<double>& 
     return bare;
 }
 
-std::optional<Room> barrelRoom(std::span<const Point> envelope, std::span<const Point> barrel, double spacing) { return roomAlong(envelope, barrel, spacing); }
+std::optional<Room> barrelRoom(std::span<const Point> envelope, std::span<const Point> barrel, double spacing)
+{
+    return roomAlong(envelope, barrel, spacing);
+}
 
 std::optional<Room> spokeRoom(std::span<const Point> envelope, std::span<const Point> spokeBack, double spacing)
 {

@@ -41,7 +41,9 @@ Chain outline(const CornerShape& corner, double halfLength)
     const double round = std::min(c.cornerRadius, halfLength);
     const double w = halfLength - round;
     const double bend = w * w / std::pow(w * w + std::pow(back - c.shoulder - round, 2), 1.5);
-    const int chords = halfLength > 0 && c.shoulder > 0 && std::isfinite(bend) ? std::clamp(static_cast<int>(std::ceil(c.shoulder * std::sqrt(bend / 8e-5))), 1, 64) : 1;
+    const int chords = halfLength > 0 && c.shoulder > 0 && std::isfinite(bend)
+        ? std::clamp(static_cast<int>(std::ceil(c.shoulder * std::sqrt(bend / 8e-5))), 1, 64)
+        : 1;
     const auto swept = [&](int i) { return sweptRadius(back - c.shoulder * (chords - i) / chords, halfLength, round); };
     Chain chain;
     chain.reserve(static_cast<std::size_t>(2 * chords) + 6); // and room for closing it
@@ -71,7 +73,9 @@ std::vector<Outline> caliperOutlines(const CornerShape& corner)
         const double top = sweptRadius(corner.rotor.outerRadius + bump.overEdge, bump.fromMiddle);
         const double low = std::min(corner.rotor.outerRadius + bump.overEdge - bump.height, top);
         if (std::isfinite(middle + bump.width + top + low))
-            outlines.push_back({ bump.name, Chain { { middle - bump.width / 2, low }, { middle - bump.width / 2, top }, { middle + bump.width / 2, top }, { middle + bump.width / 2, low }, { middle - bump.width / 2, low } } });
+            outlines.push_back({ bump.name,
+                Chain { { middle - bump.width / 2, low }, { middle - bump.width / 2, top }, { middle + bump.width / 2, top },
+                    { middle + bump.width / 2, low }, { middle - bump.width / 2, low } } });
     }
     return outlines;
 }
@@ -82,9 +86,10 @@ Chain rotorSection(const CornerShape& corner, double growth)
     const RotorShape& r = corner.rotor;
     const double face = corner.ring + r.hatThickness;
     const double edge = r.outerRadius + growth;
-    Chain chain { { faces.inboard, r.ringInnerRadius }, { faces.inboard, edge }, { faces.outboard, edge }, { faces.outboard, r.hatOuterRadius },
-        { face, r.hatOuterRadius }, { face, r.boreRadius }, { corner.ring, r.boreRadius }, { corner.ring, r.hatOuterRadius - r.hatWall },
-        { faces.outboard - r.thickness / 2, r.hatOuterRadius - r.hatWall }, { faces.outboard - r.thickness / 2, r.ringInnerRadius } };
+    Chain chain { { faces.inboard, r.ringInnerRadius }, { faces.inboard, edge }, { faces.outboard, edge },
+        { faces.outboard, r.hatOuterRadius }, { face, r.hatOuterRadius }, { face, r.boreRadius }, { corner.ring, r.boreRadius },
+        { corner.ring, r.hatOuterRadius - r.hatWall }, { faces.outboard - r.thickness / 2, r.hatOuterRadius - r.hatWall },
+        { faces.outboard - r.thickness / 2, r.ringInnerRadius } };
     const bool known = std::ranges::all_of(chain, [](Point p) { return std::isfinite(p.z) && std::isfinite(p.r); });
     return known ? geometry::closed(std::move(chain)) : Chain {};
 }
@@ -108,7 +113,8 @@ Chain caliperSection(const CornerShape& corner)
     const double low = chain.front().r;
     const double z = corner.slotCentre;
     // Counter to the outline, in through the slot: down the outboard half is already there, now up and over the rotor.
-    for (const Point p : { Point { z + half, low }, Point { z + half, underBridge }, Point { z - half, underBridge }, Point { z - half, low } })
+    for (const Point p :
+        { Point { z + half, low }, Point { z + half, underBridge }, Point { z - half, underBridge }, Point { z - half, low } })
         chain.push_back(p);
     return geometry::closed(std::move(chain));
 }
@@ -126,7 +132,8 @@ std::string_view placeOnCaliper(const CornerShape& corner, Point p)
         return outboard ? "the outboard corner of the back, at its ends" : "the inboard corner of the back, at its ends";
     if (p.r >= backSwept - tolerance)
         return "the back of the bridge, at its ends";
-    if (std::abs(fromMiddle) < depth - tolerance || p.r >= sweptRadius(corner.rotor.outerRadius + c.backOverEdge - c.shoulder, c.backHalfLength, c.cornerRadius) - tolerance)
+    if (std::abs(fromMiddle) < depth - tolerance
+        || p.r >= sweptRadius(corner.rotor.outerRadius + c.backOverEdge - c.shoulder, c.backHalfLength, c.cornerRadius) - tolerance)
         return outboard ? "the outboard shoulder" : "the inboard shoulder";
     return outboard ? "the outboard face" : "the inboard face";
 }
@@ -134,14 +141,22 @@ std::string_view placeOnCaliper(const CornerShape& corner, Point p)
 std::optional<double> beadSeatDiameter(int nominalDiameter)
 {
     switch (nominalDiameter) {
-    case 14: return 354.8e-3;
-    case 15: return 380.2e-3;
-    case 16: return 405.6e-3;
-    case 17: return 436.6e-3;
-    case 18: return 462.0e-3;
-    case 19: return 487.4e-3;
-    case 20: return 512.8e-3;
-    default: return {};
+    case 14:
+        return 354.8e-3;
+    case 15:
+        return 380.2e-3;
+    case 16:
+        return 405.6e-3;
+    case 17:
+        return 436.6e-3;
+    case 18:
+        return 462.0e-3;
+    case 19:
+        return 487.4e-3;
+    case 20:
+        return 512.8e-3;
+    default:
+        return {};
     }
 }
 

@@ -5,10 +5,11 @@
 
 namespace deepstop::fit {
 
-std::optional<ShieldCut> shieldCut(const Shield& shield, double rotorRadius, double rotorFace, double ringInnerRadius, double caliperLow, double caliperDepth,
-    double caliperHalfLength, double margin)
+std::optional<ShieldCut> shieldCut(const Shield& shield, double rotorRadius, double rotorFace, double ringInnerRadius, double caliperLow,
+    double caliperDepth, double caliperHalfLength, double margin)
 {
-    if (!std::isfinite(shield.radius + shield.depth + shield.rim + rotorRadius + rotorFace + ringInnerRadius + caliperLow + caliperDepth + caliperHalfLength + margin))
+    if (!std::isfinite(shield.radius + shield.depth + shield.rim + rotorRadius + rotorFace + ringInnerRadius + caliperLow + caliperDepth
+            + caliperHalfLength + margin))
         return {};
     ShieldCut cut {};
     cut.halfWidth = caliperHalfLength + margin;

@@ -25,7 +25,7 @@ struct ShieldCut {
 /// @param rotorRadius grown by heat; @param rotorFace depth of its inboard friction face; @param ringInnerRadius of the friction ring
 /// @param caliperLow radius its inboard half reaches down to; @param caliperDepth of its inboard face
 /// @param margin wanted round both. Nothing where one of the lengths is NaN.
-[[nodiscard]] std::optional<ShieldCut> shieldCut(const Shield& shield, double rotorRadius, double rotorFace, double ringInnerRadius, double caliperLow, double caliperDepth,
-    double caliperHalfLength, double margin);
+[[nodiscard]] std::optional<ShieldCut> shieldCut(const Shield& shield, double rotorRadius, double rotorFace, double ringInnerRadius,
+    double caliperLow, double caliperDepth, double caliperHalfLength, double margin);
 
 } // namespace deepstop::fit

@@ -20,7 +20,8 @@ struct Stance {
 /// @param face z of the wheel's mounting face
 [[nodiscard]] Stance stance(double overallWidth, double offset, double face);
 
-/// The spacer for a trial: thinnest that can be bought, or turned in steps of `step`, and is not under `needed`. Nothing where none is so thick.
+/// The spacer for a trial: thinnest that can be bought, or turned in steps of `step`, and is not under `needed`. Nothing where none is so
+/// thick.
 [[nodiscard]] std::optional<double> boughtSpacer(double needed);
 [[nodiscard]] double turnedSpacer(double needed, double step);
 /// Spacers that can be bought, m: 3, 5, 8, 10, 12, 15, 20, 25 mm; common practice, no source.

@@ -61,7 +61,8 @@ Nearest distance(Point a0, Point a1, Point b0, Point b1)
     }
     // Segments that do not cross are nearest at an end of one of them.
     Nearest nearest = squaredToSegment(a0, b0, b1);
-    for (const Nearest& other : { squaredToSegment(a1, b0, b1), swapped(squaredToSegment(b0, a0, a1)), swapped(squaredToSegment(b1, a0, a1)) })
+    for (const Nearest& other :
+        { squaredToSegment(a1, b0, b1), swapped(squaredToSegment(b0, a0, a1)), swapped(squaredToSegment(b1, a0, a1)) })
         if (other.distance < nearest.distance)
             nearest = other;
     nearest.distance = std::sqrt(nearest.distance);

@@ -34,7 +34,8 @@ std::optional<Indication> parseLine(std::string_view line)
         rest.remove_prefix(std::min(cut + 1, rest.size()));
     }
     // The name stands beside the reading for good: nothing gets in that a file could not hold.
-    if (words.size() != 4 || words[0].empty() || notUtf8(words[0]) || controlCharacter(words[0]) || (words[3] != "stable" && words[3] != "moving"))
+    if (words.size() != 4 || words[0].empty() || notUtf8(words[0]) || controlCharacter(words[0])
+        || (words[3] != "stable" && words[3] != "moving"))
         return {};
     double value = 0;
     const auto number = words[1].substr(words[1].starts_with('+') ? 1 : 0);
@@ -45,7 +46,8 @@ std::optional<Indication> parseLine(std::string_view line)
         if (const Unit* unit = findUnit(words[2], dimension); unit && unit->dimension == dimension) {
             const auto point = number.find('.');
             const int decimals = point == std::string_view::npos ? 0 : static_cast<int>(number.size() - point - 1);
-            return Indication { std::string(words[0]), toSi(value, *unit), dimension, std::pow(10.0, -decimals) * unit->factor, words[3] == "stable" };
+            return Indication { std::string(words[0]), toSi(value, *unit), dimension, std::pow(10.0, -decimals) * unit->factor,
+                words[3] == "stable" };
         }
     return {};
 }

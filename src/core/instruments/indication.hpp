@@ -1,5 +1,6 @@
 #pragma once
-/// What measuring instruments send: one line a reading, told apart from noise on the wire. The protocol is described in docs/instruments.md.
+/// What measuring instruments send: one line a reading, told apart from noise on the wire. The protocol is described in
+/// docs/instruments.md.
 
 #include "quantity/unit.hpp"
 

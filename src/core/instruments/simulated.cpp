@@ -9,13 +9,15 @@ namespace deepstop::instruments {
 
 std::optional<Kind> kindOf(std::string_view instrument)
 {
-    for (const Kind& kind : { Kind { "vernier", "mm", 2, 27.98 }, Kind { "scale", "kg", 3, 7.46 }, Kind { "dial-gauge", "mm", 3, 0 }, Kind { "thermometer", "C", 1, 21.5 } })
+    for (const Kind& kind : { Kind { "vernier", "mm", 2, 27.98 }, Kind { "scale", "kg", 3, 7.46 }, Kind { "dial-gauge", "mm", 3, 0 },
+             Kind { "thermometer", "C", 1, 21.5 } })
         if (kind.name == instrument)
             return kind;
     return {};
 }
 
-Simulated::Simulated(Scene scene) : scene_(std::move(scene)), kind_(kindOf(scene_.instrument).value_or(Kind { "vernier", "mm", 2, 0 })), dice_(scene_.seed)
+Simulated::Simulated(Scene scene)
+    : scene_(std::move(scene)), kind_(kindOf(scene_.instrument).value_or(Kind { "vernier", "mm", 2, 0 })), dice_(scene_.seed)
 {
     if (scene_.values.empty())
         scene_.values.push_back(kind_.resting);
@@ -32,7 +34,8 @@ std::string Simulated::at(double time)
         stable = false;
     } else if (!stable) {
         // Coming to rest from where the last one was.
-        value += (index_ > 0 ? scene_.values[index_ - 1] - scene_.values[index_] : 1.0) * std::exp(-6 * (time - since_) / std::max(scene_.settling, 1e-3));
+        value += (index_ > 0 ? scene_.values[index_ - 1] - scene_.values[index_] : 1.0)
+            * std::exp(-6 * (time - since_) / std::max(scene_.settling, 1e-3));
     }
     if (scene_.noise > 0)
         value += std::normal_distribution<double>(0, scene_.noise)(dice_);

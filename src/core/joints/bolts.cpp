@@ -28,9 +28,12 @@ double stressArea(const Thread& thread)
 std::string_view nameOf(Grade grade)
 {
     switch (grade) {
-    case Grade::G8_8: return "8.8";
-    case Grade::G10_9: return "10.9";
-    case Grade::G12_9: return "12.9";
+    case Grade::G8_8:
+        return "8.8";
+    case Grade::G10_9:
+        return "10.9";
+    case Grade::G12_9:
+        return "12.9";
     }
     return "";
 }
@@ -38,9 +41,12 @@ std::string_view nameOf(Grade grade)
 double proofStress(Grade grade, double diameter)
 {
     switch (grade) {
-    case Grade::G8_8: return diameter <= 16e-3 + 1e-9 ? 580e6 : 600e6;
-    case Grade::G10_9: return 830e6;
-    case Grade::G12_9: return 970e6;
+    case Grade::G8_8:
+        return diameter <= 16e-3 + 1e-9 ? 580e6 : 600e6;
+    case Grade::G10_9:
+        return 830e6;
+    case Grade::G12_9:
+        return 970e6;
     }
     return std::numeric_limits<double>::quiet_NaN();
 }
@@ -50,10 +56,14 @@ double proofLoad(const Thread& thread, Grade grade) { return proofStress(grade, 
 std::string_view nameOf(Lubrication lubrication)
 {
     switch (lubrication) {
-    case Lubrication::Dry: return "dry";
-    case Lubrication::Oiled: return "oiled";
-    case Lubrication::Threadlocker: return "threadlocker";
-    case Lubrication::AntiSeize: return "anti-seize";
+    case Lubrication::Dry:
+        return "dry";
+    case Lubrication::Oiled:
+        return "oiled";
+    case Lubrication::Threadlocker:
+        return "threadlocker";
+    case Lubrication::AntiSeize:
+        return "anti-seize";
     }
     return "";
 }
@@ -61,10 +71,14 @@ std::string_view nameOf(Lubrication lubrication)
 double nutFactor(Lubrication lubrication)
 {
     switch (lubrication) {
-    case Lubrication::Dry: return 0.20;
-    case Lubrication::Oiled: return 0.15;
-    case Lubrication::Threadlocker: return 0.16;
-    case Lubrication::AntiSeize: return 0.125;
+    case Lubrication::Dry:
+        return 0.20;
+    case Lubrication::Oiled:
+        return 0.15;
+    case Lubrication::Threadlocker:
+        return 0.16;
+    case Lubrication::AntiSeize:
+        return 0.125;
     }
     return std::numeric_limits<double>::quiet_NaN();
 }
@@ -75,9 +89,12 @@ double preloadFrom(double torque, double diameter, Lubrication lubrication) { re
 double engagementWanted(Metal metal)
 {
     switch (metal) {
-    case Metal::Steel: return 1.0;
-    case Metal::Iron: return 1.5;
-    case Metal::Aluminium: return 2.0;
+    case Metal::Steel:
+        return 1.0;
+    case Metal::Iron:
+        return 1.5;
+    case Metal::Aluminium:
+        return 2.0;
     }
     return std::numeric_limits<double>::quiet_NaN();
 }
@@ -88,13 +105,14 @@ BoltFit fitOf(const BoltStack& s)
     const double past = into - s.threadDepth;
     // The last pitch is lead; where the bolt stands past the thread's end all of the thread is engaged.
     const double engaged = std::min(std::max(0.0, into - s.pitch), s.threadDepth);
-    return { std::isfinite(into + s.threadDepth + s.pitch) ? engaged : std::numeric_limits<double>::quiet_NaN(), std::isfinite(into + s.threadDepth) ? engaged / s.pitch : std::numeric_limits<double>::quiet_NaN(), past,
-        s.roomBehind - past };
+    return { std::isfinite(into + s.threadDepth + s.pitch) ? engaged : std::numeric_limits<double>::quiet_NaN(),
+        std::isfinite(into + s.threadDepth) ? engaged / s.pitch : std::numeric_limits<double>::quiet_NaN(), past, s.roomBehind - past };
 }
 
 std::optional<BoltLengths> lengthsThatDo(const BoltStack& s, double wanted)
 {
-    const BoltLengths lengths { s.grip + s.shims + std::min(wanted, s.threadDepth) + s.pitch, s.grip + s.shims + s.threadDepth + s.roomBehind };
+    const BoltLengths lengths { s.grip + s.shims + std::min(wanted, s.threadDepth) + s.pitch,
+        s.grip + s.shims + s.threadDepth + s.roomBehind };
     return wanted <= s.threadDepth + 1e-9 && lengths.least <= lengths.most + 1e-9 ? std::optional(lengths) : std::nullopt;
 }
 

@@ -77,7 +77,8 @@ inline constexpr double jointFriction = 0.15;
 /// friction alone. Infinite for no torque.
 [[nodiscard]] double slipMargin(int bolts, double preload, double brakeTorque, double mountRadius, double friction = jointFriction);
 
-/// Shear stress margin if it does slip: bolts × stress area × 0.6 × proof stress over that force (0.6: von Mises, 1/√3 rounded up as is common).
+/// Shear stress margin if it does slip: bolts × stress area × 0.6 × proof stress over that force (0.6: von Mises, 1/√3 rounded up as is
+/// common).
 [[nodiscard]] double shearMargin(int bolts, const Thread& thread, Grade grade, double brakeTorque, double mountRadius);
 
 /// The order to tighten `bolts` standing in a circle, crosswise: each next one as far from the last ones as can be. Numbers from 0.

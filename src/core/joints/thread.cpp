@@ -19,8 +19,8 @@ constexpr double thickest = 64e-3;
 constexpr double coarsest = 6; // mm, of M64
 
 /// Coarse pitches, mm (ISO 261, from memory).
-constexpr std::array<std::pair<double, double>, 10> coarse { { { 4, 0.7 }, { 5, 0.8 }, { 6, 1 }, { 8, 1.25 }, { 10, 1.5 }, { 12, 1.75 }, { 14, 2 },
-    { 16, 2 }, { 18, 2.5 }, { 20, 2.5 } } };
+constexpr std::array<std::pair<double, double>, 10> coarse { { { 4, 0.7 }, { 5, 0.8 }, { 6, 1 }, { 8, 1.25 }, { 10, 1.5 }, { 12, 1.75 },
+    { 14, 2 }, { 16, 2 }, { 18, 2.5 }, { 20, 2.5 } } };
 
 } // namespace
 
@@ -77,7 +77,8 @@ std::optional<Thread> parseThread(std::string_view given)
     if (skip("x") || skip("*") || skip("-")) {
         const auto pitch = number();
         skip("mm");
-        return pitch && rest.empty() && *pitch <= coarsest && *pitch < *first / 2 ? std::optional(Thread { *first * 1e-3, *pitch * 1e-3 }) : std::nullopt;
+        return pitch && rest.empty() && *pitch <= coarsest && *pitch < *first / 2 ? std::optional(Thread { *first * 1e-3, *pitch * 1e-3 })
+                                                                                  : std::nullopt;
     }
     // A size alone is a coarse thread, when it says that it is a thread.
     for (const auto& [size, pitch] : coarse)

@@ -23,7 +23,8 @@ public:
 
     void reading(const ReadingField& field, const Reading&) override
     {
-        names.push_back({ std::string(field.key), std::string(field.label), &files::unitOfKey(field.key, field.style), field.style.dimension });
+        names.push_back(
+            { std::string(field.key), std::string(field.label), &files::unitOfKey(field.key, field.style), field.style.dimension });
     }
     void readings(const ReadingField& field, const std::vector<Reading>&, std::size_t) override { reading(field, {}); }
     void text(const Name& name, const std::string&) override { other(name); }
@@ -73,7 +74,8 @@ public:
     {
         if (const auto* cell = next()) {
             // An apostrophe that set off what looks like a formula is not part of it.
-            value = cell->substr(cell->size() > 1 && cell->front() == '\'' && std::string_view("=+@").find((*cell)[1]) != std::string_view::npos);
+            value = cell->substr(
+                cell->size() > 1 && cell->front() == '\'' && std::string_view("=+@").find((*cell)[1]) != std::string_view::npos);
             if (value.size() > longestText || controlCharacter(value))
                 refuse(name, *cell, value.size() > longestText ? "is too long" : "holds a control character");
         }
@@ -129,7 +131,9 @@ private:
             value = *parsed.value;
         }
         if (!field.range.holds(value)) {
-            refuse(field, cell, fmt::format("must be from {} to {}", bound(field.range.least, field.style, UnitSystem::Metric), bound(field.range.most, field.style, UnitSystem::Metric)));
+            refuse(field, cell,
+                fmt::format("must be from {} to {}", bound(field.range.least, field.style, UnitSystem::Metric),
+                    bound(field.range.most, field.style, UnitSystem::Metric)));
             return;
         }
         r.value = value;
@@ -169,7 +173,10 @@ public:
     void list(const ListField&, const ConstList&) override { }
 
 private:
-    static std::string figures(const ReadingField& field, const Reading& r) { return fmt::format("{:.10g}", fromSi(*r.value, files::unitOfKey(field.key, field.style))); }
+    static std::string figures(const ReadingField& field, const Reading& r)
+    {
+        return fmt::format("{:.10g}", fromSi(*r.value, files::unitOfKey(field.key, field.style)));
+    }
 };
 
 /// Small letters and figures, words parted by single spaces.
@@ -243,7 +250,8 @@ Column columnFor(const std::string& header, Kind kind)
             column.unit = named;
         } else {
             column.key.clear();
-            column.why = fmt::format("“{}” is no unit for {}: write {} there, or another the program knows", shortened(spelling), field.label, field.unit->symbol);
+            column.why = fmt::format("“{}” is no unit for {}: write {} there, or another the program knows", shortened(spelling),
+                field.label, field.unit->symbol);
         }
         return column;
     };
@@ -273,7 +281,8 @@ void refuseNoText(std::string_view text)
     if (const auto zero = text.find('\0'); zero != std::string_view::npos)
         throw files::Refusal(fmt::format("byte {} is zero: this is not text. A parts list is CSV in UTF-8.", zero + 1));
     if (const auto bad = notUtf8(text))
-        throw files::Refusal(fmt::format("line {}: this is not UTF-8 text. Save the list as CSV in UTF-8.", std::count(text.begin(), text.begin() + static_cast<std::ptrdiff_t>(*bad), '\n') + 1));
+        throw files::Refusal(fmt::format("line {}: this is not UTF-8 text. Save the list as CSV in UTF-8.",
+            std::count(text.begin(), text.begin() + static_cast<std::ptrdiff_t>(*bad), '\n') + 1));
 }
 
 constexpr std::array allKinds { Kind::Rotor, Kind::Caliper, Kind::Pad, Kind::Wheel, Kind::Bracket, Kind::Hose };
@@ -363,7 +372,8 @@ Import importParts(std::string_view text, const Plan& plan, const std::function<
     Import import;
     for (const Column& column : plan.columns)
         if (column.key.empty() && !column.why.empty())
-            import.refused.push_back({ 1, shortened(column.header), fmt::format("column “{}” is passed over: {}", shortened(column.header), column.why) });
+            import.refused.push_back(
+                { 1, shortened(column.header), fmt::format("column “{}” is passed over: {}", shortened(column.header), column.why) });
     files::CsvReader reader(text, plan.separator);
     std::vector<std::string> cells;
     if (!reader.next(cells))

@@ -19,7 +19,10 @@ Bracket& partIn(Corner& corner, Bracket*) { return corner.bracket; }
 Hose& partIn(Corner& corner, Hose*) { return corner.hose; }
 
 template <class T>
-constexpr bool remembers = requires(T t) { t.from; };
+constexpr bool remembers = requires(T t)
+{
+    t.from;
+};
 
 std::string lower(std::string_view text)
 {
@@ -31,8 +34,9 @@ std::string lower(std::string_view text)
 
 std::string about(const Rotor& r, UnitSystem s)
 {
-    return fmt::format("Ø {} × {}, height {}, hat {}, {} {}", figure(r.outerDiameter.value.value_or(NAN), style::size, s), figure(r.thickness.value.value_or(NAN), style::size, s),
-        figure(r.overallHeight.value.value_or(NAN), style::size, s), figure(r.hatThickness.value.value_or(NAN), style::size, s), wordFor(r.construction, choices::rotorBuild),
+    return fmt::format("Ø {} × {}, height {}, hat {}, {} {}", figure(r.outerDiameter.value.value_or(NAN), style::size, s),
+        figure(r.thickness.value.value_or(NAN), style::size, s), figure(r.overallHeight.value.value_or(NAN), style::size, s),
+        figure(r.hatThickness.value.value_or(NAN), style::size, s), wordFor(r.construction, choices::rotorBuild),
         wordFor(r.face, choices::face));
 }
 std::string about(const Caliper& c, UnitSystem s)
@@ -40,23 +44,29 @@ std::string about(const Caliper& c, UnitSystem s)
     std::string bores;
     for (const Reading& bore : c.pistons)
         bores += (bores.empty() ? "" : " + ") + figure(bore.value.value_or(NAN), style::size, s);
-    return fmt::format("{}, {}; slot {}, back {} over the edge", wordFor(c.kind, choices::caliper), bores.empty() ? "no bores" : bores, figure(c.slotWidth.value.value_or(NAN), style::size, s),
-        figure(c.backOverEdge.value.value_or(NAN), style::size, s));
+    return fmt::format("{}, {}; slot {}, back {} over the edge", wordFor(c.kind, choices::caliper), bores.empty() ? "no bores" : bores,
+        figure(c.slotWidth.value.value_or(NAN), style::size, s), figure(c.backOverEdge.value.value_or(NAN), style::size, s));
 }
 std::string about(const Pad& p, UnitSystem s)
 {
-    return fmt::format("{} × {} × {}, friction {}", figure(p.length.value.value_or(NAN), style::size, s), figure(p.height.value.value_or(NAN), style::size, s),
-        figure(p.thickness.value.value_or(NAN), style::size, s), figure(p.friction.value.value_or(NAN), style::number, s));
+    return fmt::format("{} × {} × {}, friction {}", figure(p.length.value.value_or(NAN), style::size, s),
+        figure(p.height.value.value_or(NAN), style::size, s), figure(p.thickness.value.value_or(NAN), style::size, s),
+        figure(p.friction.value.value_or(NAN), style::number, s));
 }
 std::string about(const Wheel& w, UnitSystem s)
 {
-    return fmt::format("{} × {:g} ET {}, {} barrel and {} spoke stations", w.nominalDiameter, w.nominalWidth, figure(w.offset.value.value_or(NAN), style::size, s), w.barrel.size(), w.spokes.size());
+    return fmt::format("{} × {:g} ET {}, {} barrel and {} spoke stations", w.nominalDiameter, w.nominalWidth,
+        figure(w.offset.value.value_or(NAN), style::size, s), w.barrel.size(), w.spokes.size());
 }
 std::string about(const Bracket& b, UnitSystem s)
 {
-    return fmt::format("{} to the knuckle, {} to the caliper, {}", figure(b.knuckleSpacing.value.value_or(NAN), style::size, s), figure(b.caliperSpacing.value.value_or(NAN), style::size, s), b.boltThread);
+    return fmt::format("{} to the knuckle, {} to the caliper, {}", figure(b.knuckleSpacing.value.value_or(NAN), style::size, s),
+        figure(b.caliperSpacing.value.value_or(NAN), style::size, s), b.boltThread);
 }
-std::string about(const Hose& h, UnitSystem s) { return fmt::format("{}, {} and {}", figure(h.length.value.value_or(NAN), style::frame, s), h.caliperEnd, h.lineEnd); }
+std::string about(const Hose& h, UnitSystem s)
+{
+    return fmt::format("{}, {} and {}", figure(h.length.value.value_or(NAN), style::frame, s), h.caliperEnd, h.lineEnd);
+}
 
 template <class T>
 std::string titleOf(const Shelved<T>& shelved)
@@ -98,12 +108,18 @@ const T* partOf(const Corner& corner, const Build& build)
 std::string_view nameOf(Kind kind)
 {
     switch (kind) {
-    case Kind::Rotor: return "rotor";
-    case Kind::Caliper: return "caliper";
-    case Kind::Pad: return "pad";
-    case Kind::Wheel: return "wheel";
-    case Kind::Bracket: return "bracket";
-    case Kind::Hose: return "hose";
+    case Kind::Rotor:
+        return "rotor";
+    case Kind::Caliper:
+        return "caliper";
+    case Kind::Pad:
+        return "pad";
+    case Kind::Wheel:
+        return "wheel";
+    case Kind::Bracket:
+        return "bracket";
+    case Kind::Hose:
+        return "hose";
     }
     return "";
 }
@@ -244,7 +260,8 @@ std::size_t merge(Library& library, Library more)
                 if constexpr (std::is_same_v<T, U>)
                     for (auto& one : other) {
                         if (one.id.empty())
-                            one.id = freshId([&](const std::string& candidate) { return places.contains(candidate); }, idFrom(titleOf(one)));
+                            one.id =
+                                freshId([&](const std::string& candidate) { return places.contains(candidate); }, idFrom(titleOf(one)));
                         if constexpr (std::is_same_v<T, Wheel>)
                             one.part.id = one.id;
                         const auto [place, isNew] = places.emplace(one.id, shelf.size());

@@ -58,7 +58,8 @@ private:
 };
 
 /// Parts of a kind whose name, dimensions or note hold every word of `words`, in shelf order, at most `most`. No words: all of them.
-[[nodiscard]] std::vector<Found> search(const Library& library, Kind kind, std::string_view words, std::size_t most = 200, UnitSystem system = UnitSystem::Metric);
+[[nodiscard]] std::vector<Found> search(
+    const Library& library, Kind kind, std::string_view words, std::size_t most = 200, UnitSystem system = UnitSystem::Metric);
 
 /// A copy of `build` with the library's part in setup `setup` on `axle`; the part remembers where it is from. An axle the setup left
 /// as found begins to differ. Unchanged where the library or the build has no such thing.
@@ -70,7 +71,8 @@ std::string keep(Library& library, const Corner& corner, const Build& build, Kin
 
 /// Labels of what differs between a corner's part and the one in the library that it came from; empty when they are alike; nothing where it
 /// came from no library, or the library has it no more.
-[[nodiscard]] std::optional<std::vector<std::string>> differences(const Library& library, const Corner& corner, const Build& build, Kind kind);
+[[nodiscard]] std::optional<std::vector<std::string>> differences(
+    const Library& library, const Corner& corner, const Build& build, Kind kind);
 
 /// Puts all of `more` into `library`, the same id replacing; an empty id is given one. Returns how many were new.
 std::size_t merge(Library& library, Library more);
@@ -82,12 +84,24 @@ std::size_t merge(Library& library, Library more);
 void onShelf(auto& library, Kind kind, auto with)
 {
     switch (kind) {
-    case Kind::Rotor: with(library.rotors); break;
-    case Kind::Caliper: with(library.calipers); break;
-    case Kind::Pad: with(library.pads); break;
-    case Kind::Wheel: with(library.wheels); break;
-    case Kind::Bracket: with(library.brackets); break;
-    case Kind::Hose: with(library.hoses); break;
+    case Kind::Rotor:
+        with(library.rotors);
+        break;
+    case Kind::Caliper:
+        with(library.calipers);
+        break;
+    case Kind::Pad:
+        with(library.pads);
+        break;
+    case Kind::Wheel:
+        with(library.wheels);
+        break;
+    case Kind::Bracket:
+        with(library.brackets);
+        break;
+    case Kind::Hose:
+        with(library.hoses);
+        break;
     }
 }
 

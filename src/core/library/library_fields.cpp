@@ -6,8 +6,8 @@
 namespace deepstop {
 
 // The parts themselves have their rows in build/fields.cpp.
-#define ELSEWHERE(Part) \
-    extern template void describe(Visitor&, Part&); \
+#define ELSEWHERE(Part)                                                                                                                    \
+    extern template void describe(Visitor&, Part&);                                                                                        \
     extern template void describe(ConstVisitor&, const Part&);
 ELSEWHERE(Rotor)
 ELSEWHERE(Caliper)
@@ -20,7 +20,12 @@ ELSEWHERE(Hose)
 namespace library {
 
 template <class V, class S>
-    requires requires(S s) { s.id; s.note; s.part; }
+requires requires(S s)
+{
+    s.id;
+    s.note;
+    s.part;
+}
 void fields(V& v, S& s)
 {
     v.text("id", "id", s.id);
@@ -41,8 +46,8 @@ void fields(V& v, T& l)
 
 } // namespace library
 
-#define DESCRIBED(Part) \
-    template void describe(Visitor&, library::Part&); \
+#define DESCRIBED(Part)                                                                                                                    \
+    template void describe(Visitor&, library::Part&);                                                                                      \
     template void describe(ConstVisitor&, const library::Part&);
 DESCRIBED(Shelved<Rotor>)
 DESCRIBED(Shelved<Caliper>)

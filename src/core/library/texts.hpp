@@ -16,7 +16,10 @@ public:
     explicit Texts(UnitSystem system = UnitSystem::Metric) : system_(system) { }
     std::vector<std::pair<std::string, std::string>> lines; ///< label, text; in the order of the fields, empty where nothing is said
 
-    void reading(const ReadingField& field, const Reading& r) override { add(field.label, r.value ? print(*r.value, field.style, system_) : ""); }
+    void reading(const ReadingField& field, const Reading& r) override
+    {
+        add(field.label, r.value ? print(*r.value, field.style, system_) : "");
+    }
     void readings(const ReadingField& field, const std::vector<Reading>& list, std::size_t) override
     {
         std::string all;

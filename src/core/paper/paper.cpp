@@ -49,7 +49,8 @@ std::vector<Stroke> clipped(const Stroke& stroke, Point low, Point high)
         const Point d { points[i + 1].x - a.x, points[i + 1].y - a.y };
         double from = 0;
         double to = 1;
-        for (const auto& [along, room] : { std::pair { -d.x, a.x - low.x }, std::pair { d.x, high.x - a.x }, std::pair { -d.y, a.y - low.y }, std::pair { d.y, high.y - a.y } }) {
+        for (const auto& [along, room] : { std::pair { -d.x, a.x - low.x }, std::pair { d.x, high.x - a.x },
+                 std::pair { -d.y, a.y - low.y }, std::pair { d.y, high.y - a.y } }) {
             if (along == 0 && room < 0)
                 to = -1;
             else if (along < 0)
@@ -94,10 +95,12 @@ Extent extentOf(const Drawing& drawing)
 Stroke circle(Pen pen, Point centre, double radius, double tolerance, bool outside)
 {
     Stroke stroke { pen, {}, true };
-    const int corners = std::clamp(static_cast<int>(std::ceil(std::numbers::pi / std::acos(1 - std::min(0.5, tolerance / radius)))), 12, 2000);
+    const int corners =
+        std::clamp(static_cast<int>(std::ceil(std::numbers::pi / std::acos(1 - std::min(0.5, tolerance / radius)))), 12, 2000);
     const double r = outside ? radius / std::cos(std::numbers::pi / corners) : radius;
     for (int i = 0; i < corners; ++i)
-        stroke.points.push_back({ centre.x + r * std::cos(2 * std::numbers::pi * i / corners), centre.y + r * std::sin(2 * std::numbers::pi * i / corners) });
+        stroke.points.push_back(
+            { centre.x + r * std::cos(2 * std::numbers::pi * i / corners), centre.y + r * std::sin(2 * std::numbers::pi * i / corners) });
     return stroke;
 }
 
@@ -118,7 +121,9 @@ void addDimension(Drawing& drawing, Point from, Point to, double offset, const s
     const double way = length < 12e-3 ? -1 : 1;
     drawing.line(Pen::Thin, { way > 0 ? a : moved(a, along, -6e-3), way > 0 ? b : moved(b, along, 6e-3) });
     for (const auto& [tip, direction] : { std::pair { a, way }, std::pair { b, -way } })
-        drawing.line(Pen::Thin, { moved(moved(tip, along, 2.5e-3 * direction), left, 0.7e-3), tip, moved(moved(tip, along, 2.5e-3 * direction), left, -0.7e-3) });
+        drawing.line(Pen::Thin,
+            { moved(moved(tip, along, 2.5e-3 * direction), left, 0.7e-3), tip,
+                moved(moved(tip, along, 2.5e-3 * direction), left, -0.7e-3) });
     // Letters stand on a level line, and to the left of an upright one.
     const bool upright = std::abs(along.y) > std::abs(along.x);
     const Point middle { (a.x + b.x) / 2 - (upright ? 1e-3 : 0), (a.y + b.y) / 2 + (upright ? 0 : 1e-3) };
@@ -131,11 +136,16 @@ Size letter() { return { "Letter", 0.2159, 0.2794 }; }
 double widthOf(Pen pen)
 {
     switch (pen) {
-    case Pen::Cut: return 0.35e-3;
-    case Pen::Outline: return 0.35e-3;
-    case Pen::Hidden: return 0.25e-3;
-    case Pen::Axis: return 0.18e-3;
-    case Pen::Thin: return 0.13e-3;
+    case Pen::Cut:
+        return 0.35e-3;
+    case Pen::Outline:
+        return 0.35e-3;
+    case Pen::Hidden:
+        return 0.25e-3;
+    case Pen::Axis:
+        return 0.18e-3;
+    case Pen::Thin:
+        return 0.13e-3;
     }
     return 0.2e-3;
 }
@@ -143,9 +153,12 @@ double widthOf(Pen pen)
 std::vector<double> dashesOf(Pen pen)
 {
     switch (pen) {
-    case Pen::Hidden: return { 3e-3, 1.5e-3 };
-    case Pen::Axis: return { 8e-3, 1.5e-3, 0.8e-3, 1.5e-3 };
-    default: return {};
+    case Pen::Hidden:
+        return { 3e-3, 1.5e-3 };
+    case Pen::Axis:
+        return { 8e-3, 1.5e-3, 0.8e-3, 1.5e-3 };
+    default:
+        return {};
     }
 }
 
@@ -167,7 +180,9 @@ std::vector<Page> pagesOf(const Drawing& drawing, const Size& size, const BarsRe
     };
     const auto layout = [&](double width, double height) {
         Layout l { width, height, width - 2 * margin - side, height - 2 * margin - foot, 1, 1 };
-        const auto tiles = [](double need, double room) { return need <= room ? 1 : 1 + static_cast<int>(std::ceil((need - room) / (room - overlap) - 1e-9)); };
+        const auto tiles = [](double need, double room) {
+            return need <= room ? 1 : 1 + static_cast<int>(std::ceil((need - room) / (room - overlap) - 1e-9));
+        };
         l.columns = tiles(extent.width() * sx, l.roomX);
         l.rows = tiles(extent.height() * sy, l.roomY);
         return l;
@@ -186,7 +201,9 @@ std::vector<Page> pagesOf(const Drawing& drawing, const Size& size, const BarsRe
             // Where the drawing's upper left corner lies on this sheet; a single tile stands in the middle.
             const Point origin { corner.x + (l.columns > 1 ? -column * (l.roomX - overlap) : (l.roomX - extent.width() * sx) / 2),
                 corner.y + (l.rows > 1 ? -row * (l.roomY - overlap) : (l.roomY - extent.height() * sy) / 2) };
-            const auto onPage = [&](Point p) { return Point { origin.x + (p.x - extent.low.x) * sx, origin.y + (extent.high.y - p.y) * sy }; };
+            const auto onPage = [&](Point p) {
+                return Point { origin.x + (p.x - extent.low.x) * sx, origin.y + (extent.high.y - p.y) * sy };
+            };
             const Point low = corner;
             const Point high { corner.x + l.roomX, corner.y + l.roomY };
             for (const Stroke& stroke : drawing.strokes) {
@@ -219,14 +236,19 @@ std::vector<Page> pagesOf(const Drawing& drawing, const Size& size, const BarsRe
             page.strokes.push_back({ Pen::Thin, { down, { down.x, high.y } }, false });
             for (int i = 0; i <= 10; ++i) {
                 const double tick = i % 5 == 0 ? 3e-3 : 1.5e-3;
-                page.strokes.push_back({ Pen::Thin, { { across.x + bar * sx * i / 10, across.y }, { across.x + bar * sx * i / 10, across.y - tick } }, false });
-                page.strokes.push_back({ Pen::Thin, { { down.x, high.y - bar * sy * i / 10 }, { down.x + tick, high.y - bar * sy * i / 10 } }, false });
+                page.strokes.push_back({ Pen::Thin,
+                    { { across.x + bar * sx * i / 10, across.y }, { across.x + bar * sx * i / 10, across.y - tick } }, false });
+                page.strokes.push_back(
+                    { Pen::Thin, { { down.x, high.y - bar * sy * i / 10 }, { down.x + tick, high.y - bar * sy * i / 10 } }, false });
             }
             write(page, { across.x + bar * sx + 2e-3, across.y }, "100 mm both ways; measure first", 2.8e-3, Anchor::Left, false);
             double text = high.y + 6e-3;
             write(page, { low.x, text }, drawing.title, 4e-3, Anchor::Left, false);
             if (l.columns * l.rows > 1)
-                write(page, { high.x, text }, fmt::format("sheet {}{} of {}, columns A to {}, rows 1 to {}", static_cast<char>('A' + column), row + 1, l.columns * l.rows, static_cast<char>('A' + l.columns - 1), l.rows), 2.8e-3, Anchor::Right, false);
+                write(page, { high.x, text },
+                    fmt::format("sheet {}{} of {}, columns A to {}, rows 1 to {}", static_cast<char>('A' + column), row + 1,
+                        l.columns * l.rows, static_cast<char>('A' + l.columns - 1), l.rows),
+                    2.8e-3, Anchor::Right, false);
             for (const std::string& note : drawing.notes)
                 write(page, { low.x, text += 3.8e-3 }, note, 2.8e-3, Anchor::Left, false);
             pages.push_back(std::move(page));

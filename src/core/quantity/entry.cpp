@@ -53,7 +53,9 @@ Entry readEntry(std::string_view text, const Style& style, UnitSystem system, co
     }
     parsed.value = repeated({}, several).value;
     Reading reading = before;
-    const bool changed = several.size() > 1 ? several != before.repeats : !before.value || !before.repeats.empty() || std::abs(*before.value - *parsed.value) > 1e-12 * std::max(1.0, std::abs(*parsed.value));
+    const bool changed = several.size() > 1 ? several != before.repeats
+                                            : !before.value || !before.repeats.empty()
+            || std::abs(*before.value - *parsed.value) > 1e-12 * std::max(1.0, std::abs(*parsed.value));
     if (changed) {
         reading.value = parsed.value;
         if (!before.value)

@@ -16,10 +16,12 @@ struct Entry {
 /// spread are kept) or the empty text (the reading is taken away).
 ///
 /// What is typed without saying so stays as it was known before; a new reading counts as measured, and its old plus-or-minus is kept
-/// only while the value is. An estimate that names its instrument was foretold and becomes measured by what is typed. A width without unit is in the unit of the value.
+/// only while the value is. An estimate that names its instrument was foretold and becomes measured by what is typed. A width without unit
+/// is in the unit of the value.
 /// @param before the reading that stands there now
 /// @param today ISO date that a changed reading is given
-[[nodiscard]] Entry readEntry(std::string_view text, const Style& style, UnitSystem system, const Reading& before, std::string_view today = {});
+[[nodiscard]] Entry readEntry(
+    std::string_view text, const Style& style, UnitSystem system, const Reading& before, std::string_view today = {});
 
 /// The text to begin editing with: reads back as the same reading.
 [[nodiscard]] std::string entryText(const Reading& reading, const Style& style, UnitSystem system);

@@ -22,10 +22,7 @@ std::string withTrueMinus(std::string text)
 
 } // namespace
 
-const Unit& Style::unit(UnitSystem system) const
-{
-    return *findUnit(system == UnitSystem::Metric ? metricUnit : usUnit, dimension);
-}
+const Unit& Style::unit(UnitSystem system) const { return *findUnit(system == UnitSystem::Metric ? metricUnit : usUnit, dimension); }
 
 std::string figure(double si, const Style& style, UnitSystem system)
 {

@@ -10,9 +10,12 @@ namespace deepstop {
 std::string_view nameOf(Known known)
 {
     switch (known) {
-    case Known::Measured: return "measured";
-    case Known::Vendor: return "vendor sheet";
-    case Known::Estimated: return "estimated";
+    case Known::Measured:
+        return "measured";
+    case Known::Vendor:
+        return "vendor sheet";
+    case Known::Estimated:
+        return "estimated";
     }
     return "";
 }
@@ -77,9 +80,13 @@ double uncertainty(const Reading& reading, bool isLength)
         return std::max(std::abs(*reading.plusMinus), spread(reading));
     const double size = std::abs(*reading.value);
     switch (reading.known) {
-    case Known::Measured: return std::max(isLength ? lengthResolution(reading.instrument) : massResolution(reading.instrument).value_or(0.01 * size), spread(reading));
-    case Known::Vendor: return isLength ? 0.25e-3 : 0.03 * size;
-    case Known::Estimated: return isLength ? std::max(1e-3, 0.02 * size) : 0.10 * size;
+    case Known::Measured:
+        return std::max(
+            isLength ? lengthResolution(reading.instrument) : massResolution(reading.instrument).value_or(0.01 * size), spread(reading));
+    case Known::Vendor:
+        return isLength ? 0.25e-3 : 0.03 * size;
+    case Known::Estimated:
+        return isLength ? std::max(1e-3, 0.02 * size) : 0.10 * size;
     }
     return 0;
 }

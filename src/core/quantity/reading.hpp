@@ -36,7 +36,8 @@ struct Reading {
 [[nodiscard]] std::optional<double> massResolution(std::string_view instrument);
 
 /// The default half-width of a length read with `instrument`, m; common practice, no source.
-/// Tape 1 mm, steel rule 0.5, straightedge 0.5, vernier or other caliper 0.03, micrometer 0.005, dial gauge 0.01, feeler gauge 0.02; any other 0.5.
+/// Tape 1 mm, steel rule 0.5, straightedge 0.5, vernier or other caliper 0.03, micrometer 0.005, dial gauge 0.01, feeler gauge 0.02; any
+/// other 0.5.
 [[nodiscard]] double lengthResolution(std::string_view instrument);
 
 /// The half-width to reckon with: as stated, or by default. Never negative; 0 for an absent reading.

@@ -9,7 +9,11 @@ namespace {
 std::size_t lengthAt(std::string_view text, std::size_t i)
 {
     const auto lead = static_cast<unsigned char>(text[i]);
-    const std::size_t more = lead < 0x80 ? 0 : lead >= 0xc2 && lead < 0xe0 ? 1 : lead >= 0xe0 && lead < 0xf0 ? 2 : lead >= 0xf0 && lead < 0xf5 ? 3 : 9;
+    const std::size_t more = lead < 0x80 ? 0
+        : lead >= 0xc2 && lead < 0xe0    ? 1
+        : lead >= 0xe0 && lead < 0xf0    ? 2
+        : lead >= 0xf0 && lead < 0xf5    ? 3
+                                         : 9;
     if (more > 3 || i + more >= text.size())
         return 0;
     for (std::size_t k = 1; k <= more; ++k) {

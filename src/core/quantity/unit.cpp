@@ -29,10 +29,10 @@ constexpr std::array table {
     Unit { "ft", Dimension::Length, 12 * inch, 0, "'|foot|feet", "ft" },
     Unit { "mm²", Dimension::Area, 1e-6, 0, "mm2|sq mm", "mm^2" },
     Unit { "cm²", Dimension::Area, 1e-4, 0, "cm2|sq cm", "cm^2" },
-    Unit { "in²", Dimension::Area, inch * inch, 0, "in2|sq in", "in^2" },
+    Unit { "in²", Dimension::Area, inch* inch, 0, "in2|sq in", "in^2" },
     Unit { "mL", Dimension::Volume, 1e-6, 0, "cc", "mL" },
     Unit { "cm³", Dimension::Volume, 1e-6, 0, "cm3", "cm^3" },
-    Unit { "in³", Dimension::Volume, inch * inch * inch, 0, "in3|cu in", "in^3" },
+    Unit { "in³", Dimension::Volume, inch* inch* inch, 0, "in3|cu in", "in^3" },
     Unit { "L", Dimension::Volume, 1e-3, 0, "litre|litres|liter|liters", "L" },
     Unit { "g", Dimension::Mass, 1e-3, 0, "gram|grams", "g" },
     Unit { "kg", Dimension::Mass, 1, 0, "kilo|kilos|kilogram|kilograms", "kg" },
@@ -44,7 +44,7 @@ constexpr std::array table {
     Unit { "N·m", Dimension::Torque, 1, 0, "N m|Nm|N.m|N*m", "N m" },
     Unit { "lb ft", Dimension::Torque, poundForce * 12 * inch, 0,
         "lb·ft|lbft|lb.ft|lb-ft|ft lb|ft·lb|ftlb|ft-lb|lbf ft|lbf·ft|ft lbf|foot pounds", "lbf ft" },
-    Unit { "lb in", Dimension::Torque, poundForce * inch, 0,
+    Unit { "lb in", Dimension::Torque, poundForce* inch, 0,
         "lb·in|lbin|lb.in|lb-in|in lb|in·lb|inlb|in-lb|lbf in|lbf·in|in lbf|inch pounds", "lbf inch" },
     Unit { "Pa", Dimension::Pressure, 1, 0, "", "Pa" },
     Unit { "kPa", Dimension::Pressure, 1e3, 0, "", "kPa" },
@@ -76,14 +76,12 @@ constexpr std::array table {
     Unit { "°", Dimension::Angle, std::numbers::pi / 180, 0, "deg|degree|degrees", "degree" },
     Unit { "rad", Dimension::Angle, 1, 0, "radian|radians", "radian" },
     Unit { "kg·m²", Dimension::Inertia, 1, 0, "kg m2|kg m²|kgm²|kgm2", "kg m^2" },
-    Unit { "lb·ft²", Dimension::Inertia, pound * 144 * inch * inch, 0, "lb ft2|lb ft²", "lb ft^2" },
+    Unit { "lb·ft²", Dimension::Inertia, pound * 144 * inch* inch, 0, "lb ft2|lb ft²", "lb ft^2" },
 };
 
 bool sameLetters(std::string_view a, std::string_view b, bool foldCase)
 {
-    return std::ranges::equal(a, b, [foldCase](char x, char y) {
-        return foldCase ? toLower(x) == toLower(y) : x == y;
-    });
+    return std::ranges::equal(a, b, [foldCase](char x, char y) { return foldCase ? toLower(x) == toLower(y) : x == y; });
 }
 
 bool spelt(const Unit& unit, std::string_view text, bool foldCase)
@@ -117,25 +115,44 @@ const Unit* findUnit(std::string_view spelling, std::optional<Dimension> dimensi
 std::string_view nameOf(Dimension dimension)
 {
     switch (dimension) {
-    case Dimension::Number: return "a plain number";
-    case Dimension::Share: return "a share in %";
-    case Dimension::Length: return "a length";
-    case Dimension::Area: return "an area";
-    case Dimension::Volume: return "a volume";
-    case Dimension::Mass: return "a mass";
-    case Dimension::Force: return "a force";
-    case Dimension::Torque: return "a torque";
-    case Dimension::Pressure: return "a pressure";
-    case Dimension::Temperature: return "a temperature";
-    case Dimension::TemperatureRise: return "a temperature difference";
-    case Dimension::Speed: return "a speed";
-    case Dimension::Acceleration: return "an acceleration";
-    case Dimension::Time: return "a time";
-    case Dimension::Energy: return "an energy";
-    case Dimension::HeatCapacity: return "a heat capacity";
-    case Dimension::SpecificHeat: return "a specific heat";
-    case Dimension::Angle: return "an angle";
-    case Dimension::Inertia: return "a moment of inertia";
+    case Dimension::Number:
+        return "a plain number";
+    case Dimension::Share:
+        return "a share in %";
+    case Dimension::Length:
+        return "a length";
+    case Dimension::Area:
+        return "an area";
+    case Dimension::Volume:
+        return "a volume";
+    case Dimension::Mass:
+        return "a mass";
+    case Dimension::Force:
+        return "a force";
+    case Dimension::Torque:
+        return "a torque";
+    case Dimension::Pressure:
+        return "a pressure";
+    case Dimension::Temperature:
+        return "a temperature";
+    case Dimension::TemperatureRise:
+        return "a temperature difference";
+    case Dimension::Speed:
+        return "a speed";
+    case Dimension::Acceleration:
+        return "an acceleration";
+    case Dimension::Time:
+        return "a time";
+    case Dimension::Energy:
+        return "an energy";
+    case Dimension::HeatCapacity:
+        return "a heat capacity";
+    case Dimension::SpecificHeat:
+        return "a specific heat";
+    case Dimension::Angle:
+        return "an angle";
+    case Dimension::Inertia:
+        return "a moment of inertia";
     }
     return "a quantity";
 }

@@ -19,7 +19,8 @@ std::string placeOfAfter(const Study& study)
 /// The parts whose maker knows; what depends on this car he does not.
 bool isOfKit(const std::string& pointer, const std::string& setup)
 {
-    if (setup.empty() || !pointer.starts_with(setup) || pointer.find("/mount/slot_centre") != std::string::npos || pointer.find("/mount/shim") != std::string::npos)
+    if (setup.empty() || !pointer.starts_with(setup) || pointer.find("/mount/slot_centre") != std::string::npos
+        || pointer.find("/mount/shim") != std::string::npos)
         return false;
     for (const char* part : { "/rotor/", "/caliper/", "/pad/", "/bracket/", "/hose/", "/costs/", "/mount/", "/weighings/" })
         if (pointer.find(part) != std::string::npos)
@@ -89,15 +90,18 @@ std::vector<Ask> asksOf(const Study& study)
     const auto setup = placeOfAfter(study);
     for (const Question& q : study.questions) {
         const Reading& reading = *study.directory->at(q.address.pointer)->reading;
-        Ask ask { q.address.pointer, q.address.full(), "missing", instrumentFor(q.address), q.verdicts.size(), titlesOf(study, q.verdicts), isOfKit(q.address.pointer, setup) };
+        Ask ask { q.address.pointer, q.address.full(), "missing", instrumentFor(q.address), q.verdicts.size(), titlesOf(study, q.verdicts),
+            isOfKit(q.address.pointer, setup) };
         if (reading.value)
             ask.now = "estimated " + print(*reading.value, q.address.style, study.system);
         asks.push_back(std::move(ask));
     }
     for (const OpenFact& fact : study.openFacts) {
         const bool scale = fact.what.starts_with("weight of");
-        const bool lugs = fact.what.find("knuckle") != std::string::npos || fact.what.find("hub") != std::string::npos || fact.what.find("hard line") != std::string::npos;
-        const bool ofKit = !lugs && study.after.setup && (fact.what.find(study.after.setup->name) != std::string::npos || (!scale && fact.what.find("thread") != std::string::npos));
+        const bool lugs = fact.what.find("knuckle") != std::string::npos || fact.what.find("hub") != std::string::npos
+            || fact.what.find("hard line") != std::string::npos;
+        const bool ofKit = !lugs && study.after.setup
+            && (fact.what.find(study.after.setup->name) != std::string::npos || (!scale && fact.what.find("thread") != std::string::npos));
         asks.push_back({ {}, fact.what, "not said", scale ? "scale" : "", fact.verdicts.size(), titlesOf(study, fact.verdicts), ofKit });
     }
     std::ranges::stable_sort(asks, std::greater<> {}, &Ask::verdicts);
@@ -107,8 +111,9 @@ std::vector<Ask> asksOf(const Study& study)
 std::string benchSheet(const Study& study)
 {
     const auto asks = asksOf(study);
-    std::string out = fmt::format("BENCH SHEET   {}: {} against {}\n", study.build->car.name.empty() ? "unnamed car" : study.build->car.name,
-        study.after.setup ? study.after.setup->name : "", study.before.setup ? study.before.setup->name : "");
+    std::string out =
+        fmt::format("BENCH SHEET   {}: {} against {}\n", study.build->car.name.empty() ? "unnamed car" : study.build->car.name,
+            study.after.setup ? study.after.setup->name : "", study.before.setup ? study.before.setup->name : "");
     if (asks.empty())
         return out + "\nNothing is missing: every check rests on a reading somebody has taken.\n";
     out += fmt::format("{} to find out, most hangs on the first. Rotor seated on a clean hub with\nthree nuts; read twice.\n", asks.size());
@@ -119,7 +124,8 @@ std::string benchSheet(const Study& study)
             wrapped(joined(ask.titles), 5));
         out += "     read: ____________  ± ________  with: ____________  on: ____________\n";
     }
-    out += "\nBrakes are life-critical. Stands, not the jack alone; no compressed air on\nbrake dust. The maker's data and local law come first.\n";
+    out += "\nBrakes are life-critical. Stands, not the jack alone; no compressed air on\nbrake dust. The maker's data and local law come "
+           "first.\n";
     return out;
 }
 
@@ -135,7 +141,9 @@ std::string vendorLetter(const Study& study)
     const auto item = [&](const std::string& text) { out += fmt::format("{:>2}. {}\n", ++number, wrapped(text, 4)); };
     for (const Ask& ask : asksOf(study))
         if (ask.vendorKnows)
-            item(ask.now == "missing" || ask.now == "not said" ? ask.what : fmt::format("{} (we reckon with {})", ask.what, ask.now.substr(std::string("estimated ").size())));
+            item(ask.now == "missing" || ask.now == "not said"
+                    ? ask.what
+                    : fmt::format("{} (we reckon with {})", ask.what, ask.now.substr(std::string("estimated ").size())));
     for (const auto& corner : { setup.front, setup.rear }) {
         if (!corner)
             continue;

@@ -22,7 +22,8 @@ constexpr double legWidth = 40e-3;
 std::string setupLine(const Study& study, Axle axle, const std::string& date)
 {
     const std::string car = study.build->car.name.empty() ? "New build" : study.build->car.name;
-    return fmt::format("{} · {} · {}{}", car, study.after.setup->name, axle == Axle::Front ? "front" : "rear", date.empty() ? "" : " · " + date);
+    return fmt::format(
+        "{} · {} · {}{}", car, study.after.setup->name, axle == Axle::Front ? "front" : "rear", date.empty() ? "" : " · " + date);
 }
 
 std::string lackingOutline(const Study& study, Axle axle)
@@ -30,7 +31,8 @@ std::string lackingOutline(const Study& study, Axle axle)
     const Corner& c = *study.after.at(axle).corner;
     Figure needed = evaluate([&](Sample& s) {
         double sum = 0;
-        for (const Reading* reading : { &c.rotor.outerDiameter, &c.rotor.hatThickness, &c.caliper.backOverEdge, &c.caliper.backLength, &c.caliper.reach, &c.caliper.outboardDepth, &c.caliper.inboardDepth, &c.caliper.shoulder, &c.mount.slotCentre })
+        for (const Reading* reading : { &c.rotor.outerDiameter, &c.rotor.hatThickness, &c.caliper.backOverEdge, &c.caliper.backLength,
+                 &c.caliper.reach, &c.caliper.outboardDepth, &c.caliper.inboardDepth, &c.caliper.shoulder, &c.mount.slotCentre })
             sum += s(*reading);
         return sum;
     });
@@ -92,7 +94,8 @@ CaliperTemplate caliperTemplate(const Study& study, Axle axle, const std::string
     d.letter({ (in + out) / 2, (low + top) / 2 + 4e-3 }, "caliper as it turns", 4e-3, paper::Anchor::Middle);
     d.letter({ (in + out) / 2, (low + top) / 2 - 3e-3 }, "outboard →", 3e-3, paper::Anchor::Middle);
     d.title = fmt::format("Caliper template 1:1, {}", axle == Axle::Front ? "front" : "rear");
-    d.notes = { setupLine(study, axle, date), fmt::format("Axis to highest place {}, mounting face to slot's middle {}.", say(top), say(std::abs(slot))),
+    d.notes = { setupLine(study, axle, date),
+        fmt::format("Axis to highest place {}, mounting face to slot's middle {}.", say(top), say(std::abs(slot))),
         "Stiff card. It shows where the caliper is; it does not prove that the wheel clears: turn the wheel by hand." };
     return { std::move(d), {} };
 }
@@ -105,7 +108,8 @@ CaliperTemplate shieldDrawing(const Study& study, Axle axle, const std::string& 
     const Hub& hub = hubOf(*study.build, axle);
     if (!r.shieldCut) {
         const Figure needed = evaluate([&](Sample& s) { return s(hub.shieldDiameter) + s(hub.shieldDepth) + s(hub.shieldRim); });
-        return { {}, needed.value ? "No cutting line yet. " + lackingOutline(study, axle) : "No cutting line yet. " + lacking(study, needed) };
+        return { {},
+            needed.value ? "No cutting line yet. " + lackingOutline(study, axle) : "No cutting line yet. " + lacking(study, needed) };
     }
     const fit::ShieldCut& cut = *r.shieldCut;
     if (!cut.radius && !cut.windowRadius)
@@ -137,7 +141,8 @@ CaliperTemplate shieldDrawing(const Study& study, Axle axle, const std::string& 
     if (cut.radius)
         paper::addDimension(d, { -left, 0 }, { left, 0 }, -whole - 8e-3, "Ø " + say(2 * left));
     d.title = fmt::format("Dust shield, line to cut along, {}", axle == Axle::Front ? "front" : "rear");
-    d.notes = { setupLine(study, axle, date), "Dashed: the shield as it is. The window's middle lies at the caliper's middle, wherever that sits round the axle.",
+    d.notes = { setupLine(study, axle, date),
+        "Dashed: the shield as it is. The window's middle lies at the caliper's middle, wherever that sits round the axle.",
         "CANNOT BE UNDONE: cut only after caliper, rotor and wheel are proven. Keep what spaces or covers the parking brake." };
     return { std::move(d), {} };
 }

@@ -51,6 +51,9 @@ std::optional<Turn> analyse(std::span<const double> readings)
     return Turn { most - least, 2 * std::hypot(h.cosine, h.sine), spot, high - low };
 }
 
-double wobbleAt(std::span<const double> readings, double turn) { return readings.empty() ? 0 : firstHarmonic(readings).at(fullTurn * turn); }
+double wobbleAt(std::span<const double> readings, double turn)
+{
+    return readings.empty() ? 0 : firstHarmonic(readings).at(fullTurn * turn);
+}
 
 } // namespace deepstop::runout

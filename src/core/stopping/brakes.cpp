@@ -74,7 +74,10 @@ double linePressure(double pedalForce, double pedalRatio, double boosterGain, do
     return pedalForce * pedalRatio * boosterGain / (std::numbers::pi / 4 * masterBore * masterBore);
 }
 
-double brakeTorque(const AxleBrakes& axle, double pressure) { return 2 * axle.friction * pressure * axle.pistonArea * axle.effectiveRadius; }
+double brakeTorque(const AxleBrakes& axle, double pressure)
+{
+    return 2 * axle.friction * pressure * axle.pistonArea * axle.effectiveRadius;
+}
 
 double Brakes::rearPressure(double pressure) const
 {
@@ -84,10 +87,14 @@ double Brakes::rearPressure(double pressure) const
 std::string_view nameOf(Limit limit)
 {
     switch (limit) {
-    case Limit::Pedal: return "pedal force";
-    case Limit::Tyres: return "tyres";
-    case Limit::FrontLocks: return "front tyres";
-    case Limit::RearLocks: return "rear tyres";
+    case Limit::Pedal:
+        return "pedal force";
+    case Limit::Tyres:
+        return "tyres";
+    case Limit::FrontLocks:
+        return "front tyres";
+    case Limit::RearLocks:
+        return "rear tyres";
     }
     return "";
 }
@@ -137,9 +144,9 @@ Braking hardestBraking(const Car& car, const Brakes& brakes, double fullPressure
         const bool frontFull = forces.front >= 0.99 * car.grip * load.front;
         const bool rearFull = forces.rear >= 0.99 * car.grip * load.rear;
         result.limit = std::min(frontLocks, rearLocks) >= fullPressure ? Limit::Pedal
-            : frontFull && rearFull                                      ? Limit::Tyres
-            : frontLocks < rearLocks                                     ? Limit::FrontLocks
-                                                                         : Limit::RearLocks;
+            : frontFull && rearFull                                    ? Limit::Tyres
+            : frontLocks < rearLocks                                   ? Limit::FrontLocks
+                                                                       : Limit::RearLocks;
     }
     const Forces load = loads(car, z);
     result.deceleration = z;

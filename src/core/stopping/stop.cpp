@@ -26,7 +26,8 @@ Stop stop(const Car& car, double z, double speed, double buildUp, bool withCours
     constexpr double nan = std::numeric_limits<double>::quiet_NaN();
     const double brakes = z * standardGravity;
     const double drag = materials::airDensity * car.dragArea / (2 * car.mass);
-    const bool sensible = z > 1e-3 && z < 100 && speed >= slowest && speed <= fastest && buildUp >= 0 && buildUp < 60 && drag >= 0 && drag * speed * speed < 100 * standardGravity;
+    const bool sensible = z > 1e-3 && z < 100 && speed >= slowest && speed <= fastest && buildUp >= 0 && buildUp < 60 && drag >= 0
+        && drag * speed * speed < 100 * standardGravity;
     if (!sensible)
         return { nan, nan, nan, {} };
     // Speed falls steadily, so it is the clock: ds/du = v/a and dt/du = 1/a over the speed shed, u = v0 − v. No end has to be searched.
@@ -43,11 +44,12 @@ Stop stop(const Car& car, double z, double speed, double buildUp, bool withCours
     namespace odeint = boost::numeric::odeint;
     const auto stepper = odeint::make_dense_output(1e-10, 1e-10, odeint::runge_kutta_dopri5<Travelled>());
     if (withCourse)
-        odeint::integrate_n_steps(stepper, system, travelled, 0.0, speed / 60, 60,
-            [&](const Travelled& t, double shed) { result.course.push_back({ speed - shed, t[0], t[1] }); });
+        odeint::integrate_n_steps(stepper, system, travelled, 0.0, speed / 60, 60, [&](const Travelled& t, double shed) {
+            result.course.push_back({ speed - shed, t[0], t[1] });
+        });
     else
-        odeint::integrate_adaptive(odeint::make_controlled(1e-10, 1e-10, odeint::runge_kutta_dopri5<Travelled>()), system, travelled, 0.0,
-            speed, speed / 10);
+        odeint::integrate_adaptive(
+            odeint::make_controlled(1e-10, 1e-10, odeint::runge_kutta_dopri5<Travelled>()), system, travelled, 0.0, speed, speed / 10);
     // A dense stepper leaves the state where its last step began; what it observed last is the standstill.
     if (withCourse)
         travelled = { result.course.back().distance, result.course.back().time };

@@ -85,7 +85,8 @@ struct Stop {
     std::vector<Moment> course; ///< from first touch to standstill
 };
 /// A stop from `speed` with the brakes' deceleration `z` plus air drag ½ ρ CdA v²/m, after `buildUp` seconds at unchanged speed, half
-/// of it counted (the force rises about linearly). Valid from 0.001 to 400 m/s, 0.001 < z < 100, 60 s of build-up and 100 g of drag; NaN outside. Integrated over speed with an adaptive Dormand–Prince 5 (Boost.Odeint).
+/// of it counted (the force rises about linearly). Valid from 0.001 to 400 m/s, 0.001 < z < 100, 60 s of build-up and 100 g of drag; NaN
+/// outside. Integrated over speed with an adaptive Dormand–Prince 5 (Boost.Odeint).
 [[nodiscard]] Stop stop(const Car& car, double z, double speed, double buildUp, bool withCourse = true);
 
 /// What a measured stop says: v²/(2 d), and whether tyres of `grip` can do it.

@@ -30,7 +30,8 @@ constexpr double runoutMost = 0.10e-3; ///< many makers allow it
 constexpr double variationMost = 0.015e-3;
 
 constexpr std::string_view practice = "Common practice.";
-constexpr std::string_view doNotForce = "Do not force, drill or file brake parts to fit. Follow the maker's data; let a qualified engineer or licensed mechanic judge.";
+constexpr std::string_view doNotForce =
+    "Do not force, drill or file brake parts to fit. Follow the maker's data; let a qualified engineer or licensed mechanic judge.";
 
 /// The room one thing leaves for another, and what it means to have too little or too much of it.
 struct Room {
@@ -83,7 +84,8 @@ public:
             v.reason = fmt::format("{} at most: {}", print(f.highest(), v.style, study_.system), room.tooLarge);
         } else {
             v.level = Level::Good;
-            v.reason = fmt::format("{} of room, {} at worst", print(*f.value, v.style, study_.system), print(f.lowest(), v.style, study_.system));
+            v.reason =
+                fmt::format("{} of room, {} at worst", print(*f.value, v.style, study_.system), print(f.lowest(), v.style, study_.system));
         }
     }
 
@@ -97,12 +99,14 @@ public:
             const auto b = joints::parseThread(others);
             for (const auto& [name, text, parsed] : { std::tuple { one, its, a }, std::tuple { other, others, b } })
                 if (!parsed)
-                    v.lacksInWords.push_back(text.empty() ? fmt::format("{} ({})", name, wordFor(axle_)) : fmt::format("{}: “{}” is no thread as M12x1.5", name, text));
+                    v.lacksInWords.push_back(text.empty() ? fmt::format("{} ({})", name, wordFor(axle_))
+                                                          : fmt::format("{}: “{}” is no thread as M12x1.5", name, text));
             if (!a || !b)
                 continue;
             if (!joints::fits(*a, *b)) {
                 v.level = Level::Stop;
-                v.reason += fmt::format("{}{} {} does not go with {} {}", v.reason.empty() ? "" : "; ", one, joints::nameOf(*a), other, joints::nameOf(*b));
+                v.reason += fmt::format(
+                    "{}{} {} does not go with {} {}", v.reason.empty() ? "" : "; ", one, joints::nameOf(*a), other, joints::nameOf(*b));
                 v.reason[0] = toUpper(v.reason[0]);
             }
             good += (good.empty() ? "" : ", ") + joints::nameOf(*a);
@@ -128,13 +132,16 @@ private:
 
 void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
 {
-    auto bore = bench.begin("bore", "Rotor bore over the hub pilot", style::fine, "Bore less pilot. A bore that is closed or too small holds the rotor off the flange: it must sit flat.");
+    auto bore = bench.begin("bore", "Rotor bore over the hub pilot", style::fine,
+        "Bore less pilot. A bore that is closed or too small holds the rotor off the flange: it must sit flat.");
     bore.figure = evaluate([&](Sample& s) { return s(c.rotor.bore) - s(hub.pilotDiameter); });
     bore.caution = doNotForce;
-    bench.judge(bore, { 0, boreLoosest, INFINITY, "The bore does not pass the pilot, the rotor cannot sit flat", "only the studs centre the rotor" });
+    bench.judge(bore,
+        { 0, boreLoosest, INFINITY, "The bore does not pass the pilot, the rotor cannot sit flat", "only the studs centre the rotor" });
     bench.add(std::move(bore));
 
-    auto pocket = bench.begin("hub-pocket", "Hub flange in the hat's pocket", style::size, "Pocket, or the hat's outside less twice its wall, less the flange. Cars of one model come with small and large hubs.");
+    auto pocket = bench.begin("hub-pocket", "Hub flange in the hat's pocket", style::size,
+        "Pocket, or the hat's outside less twice its wall, less the flange. Cars of one model come with small and large hubs.");
     pocket.figure = evaluate([&](Sample& s) {
         if (c.rotor.pocketDiameter.value)
             return s(c.rotor.pocketDiameter) - s(hub.flangeDiameter);
@@ -151,7 +158,8 @@ void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
     }
     bench.add(std::move(pocket));
 
-    auto circle = bench.begin("bolt-circle", "Bolt circle and studs", style::fine, "Bolt circle of the rotor less that of the hub; number of holes against studs; hole less stud.");
+    auto circle = bench.begin("bolt-circle", "Bolt circle and studs", style::fine,
+        "Bolt circle of the rotor less that of the hub; number of holes against studs; hole less stud.");
     circle.figure = evaluate([&](Sample& s) { return s(c.rotor.boltCircle) - s(hub.boltCircle); });
     const Figure hole = evaluate([&](Sample& s) { return s(c.rotor.boltHoleDiameter) - s(hub.studDiameter); });
     for (const Reading* reading : hole.lacks)
@@ -160,7 +168,8 @@ void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
         circle.figure.estimated.push_back(reading);
     for (const Reading* reading : hole.restsOn)
         circle.figure.restsOn.push_back(reading);
-    for (const auto& [count, what] : { std::pair { c.rotor.boltHoles, "bolt holes of the rotor" }, std::pair { hub.studCount, "studs of the hub" } })
+    for (const auto& [count, what] :
+        { std::pair { c.rotor.boltHoles, "bolt holes of the rotor" }, std::pair { hub.studCount, "studs of the hub" } })
         if (count == 0)
             circle.lacksInWords.push_back(fmt::format("number of {} ({})", what, wordFor(bench.axle())));
     const bool counted = c.rotor.boltHoles > 0 && hub.studCount > 0;
@@ -169,7 +178,8 @@ void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
         circle.reason = fmt::format("{} holes for {} studs", c.rotor.boltHoles, hub.studCount);
     } else if (circle.figure.value && std::abs(*circle.figure.value) - circle.figure.worstCase > circleApart) {
         circle.level = Level::Stop;
-        circle.reason = fmt::format("The bolt circles are {} apart", print(std::abs(*circle.figure.value), style::size, bench.study().system));
+        circle.reason =
+            fmt::format("The bolt circles are {} apart", print(std::abs(*circle.figure.value), style::size, bench.study().system));
     } else if (hole.value && hole.highest() < 0) {
         circle.level = Level::Stop;
         circle.reason = fmt::format("The holes are {} smaller than the studs", print(-*hole.value, style::size, bench.study().system));
@@ -179,7 +189,8 @@ void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
     } else if (!judge::unproven(bench.study(), circle)) {
         const bool tight = hole.lowest() < holeRoom || std::abs(*circle.figure.value) + circle.figure.worstCase > 2 * circleApart;
         circle.level = tight ? Level::Caution : Level::Good;
-        circle.reason = fmt::format("{} × {}, {} round each stud", c.rotor.boltHoles, print(c.rotor.boltCircle.value.value_or(0), style::size, bench.study().system),
+        circle.reason = fmt::format("{} × {}, {} round each stud", c.rotor.boltHoles,
+            print(c.rotor.boltCircle.value.value_or(0), style::size, bench.study().system),
             print(*hole.value / 2, style::fine, bench.study().system));
         if (tight)
             circle.reason += ": not certain, try it on by hand";
@@ -188,15 +199,18 @@ void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
     bench.add(std::move(circle));
 
     if (hub.parkingBrake == ParkingBrake::DrumInHat) {
-        auto drum = bench.begin("drum", "Drum in the hat over the parking shoes", style::size, "Drum less the diameter the shoes are made for.");
+        auto drum =
+            bench.begin("drum", "Drum in the hat over the parking shoes", style::size, "Drum less the diameter the shoes are made for.");
         drum.figure = evaluate([&](Sample& s) { return s(c.rotor.drumDiameter) - s(hub.shoeDiameter); });
         drum.caution = "Without a parking brake that holds, the car rolls. Chock the wheels.";
-        bench.judge(drum, { 0, drumLoosest, drumHopeless, "The drum does not go over the shoes", "the parking shoes cannot reach the drum" });
+        bench.judge(
+            drum, { 0, drumLoosest, drumHopeless, "The drum does not go over the shoes", "the parking shoes cannot reach the drum" });
         if (drum.level == Level::Stop && drum.reason.starts_with("the"))
             drum.reason[0] = 'T';
         bench.add(std::move(drum));
     } else if (hub.parkingBrake == ParkingBrake::Unknown && c.rotor.drumDiameter.value) {
-        auto drum = bench.begin("drum", "Drum in the hat over the parking shoes", style::size, "Drum less the diameter the shoes are made for.");
+        auto drum =
+            bench.begin("drum", "Drum in the hat over the parking shoes", style::size, "Drum less the diameter the shoes are made for.");
         drum.lacksInWords.push_back(fmt::format("kind of parking brake ({})", wordFor(bench.axle())));
         drum.reason = lacking(bench.study(), drum.figure, drum.lacksInWords);
         bench.add(std::move(drum));
@@ -206,7 +220,8 @@ void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
 void addMountVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
 {
     const bool bracket = !c.bracket.name.empty() || c.bracket.knuckleSpacing.value || c.bracket.caliperSpacing.value;
-    auto spacing = bench.begin("mount-spacing", "Mounting holes against the lugs", style::fine, "Hole spacings that have to be equal, the worse of both: knuckle to bracket, bracket to caliper.");
+    auto spacing = bench.begin("mount-spacing", "Mounting holes against the lugs", style::fine,
+        "Hole spacings that have to be equal, the worse of both: knuckle to bracket, bracket to caliper.");
     spacing.figure = evaluate([&](Sample& s) {
         if (!bracket)
             return s(c.caliper.mountSpacing) - s(hub.lugSpacing);
@@ -218,7 +233,8 @@ void addMountVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
         spacing.reason = lacking(bench.study(), spacing.figure);
     } else if (std::abs(*spacing.figure.value) - spacing.figure.worstCase > spacingApart) {
         spacing.level = Level::Stop;
-        spacing.reason = fmt::format("The holes are {} apart from where they should be", print(std::abs(*spacing.figure.value), style::size, bench.study().system));
+        spacing.reason = fmt::format(
+            "The holes are {} apart from where they should be", print(std::abs(*spacing.figure.value), style::size, bench.study().system));
     } else if (!judge::unproven(bench.study(), spacing)) {
         const bool sure = std::abs(*spacing.figure.value) + spacing.figure.worstCase <= 2 * spacingApart;
         spacing.level = sure ? Level::Good : Level::Caution;
@@ -227,15 +243,19 @@ void addMountVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
     spacing.caution = doNotForce;
     bench.add(std::move(spacing));
 
-    auto bolts = bench.begin("bolt-thread", "Bolts in the knuckle's lugs", style::number, "Thread of the bolts in the bag against that of the lugs: diameter and pitch.");
-    const std::array<std::string, 4> pair { "thread of the bracket's bolts", c.bracket.boltThread, "thread of the knuckle's lugs", hub.lugThread };
+    auto bolts = bench.begin("bolt-thread", "Bolts in the knuckle's lugs", style::number,
+        "Thread of the bolts in the bag against that of the lugs: diameter and pitch.");
+    const std::array<std::string, 4> pair { "thread of the bracket's bolts", c.bracket.boltThread, "thread of the knuckle's lugs",
+        hub.lugThread };
     bench.judgeThreads(bolts, std::span(&pair, 1));
     bolts.caution = "A bolt of the wrong thread can go in a few turns and hold nothing. Start every bolt by hand.";
     bench.add(std::move(bolts));
 
     auto hose = bench.begin("hose-thread", "Hose ends", style::number, "Threads of the hose against those of caliper and hard line.");
-    const std::array<std::array<std::string, 4>, 2> ends { { { "hose thread at the caliper", c.hose.caliperEnd, "thread for the hose", c.caliper.hoseThread },
-        { "hose thread at the hard line", c.hose.lineEnd, "thread of the hard line", hub.lineThread } } };
+    const std::array<std::array<std::string, 4>, 2> ends {
+        { { "hose thread at the caliper", c.hose.caliperEnd, "thread for the hose", c.caliper.hoseThread },
+            { "hose thread at the hard line", c.hose.lineEnd, "thread of the hard line", hub.lineThread } }
+    };
     bench.judgeThreads(hose, ends);
     hose.caution = "A weeping joint is a brake that fails. Seat, seal and thread must be those of the fitting's maker.";
     bench.add(std::move(hose));
@@ -246,8 +266,10 @@ void addHoseLength(const Bench& bench, const CornerResult& after, const CornerRe
     const Build& build = *bench.study().build;
     const Corner& c = *after.corner;
     const Hub& hub = hubOf(build, bench.axle());
-    auto v = bench.begin("hose-length", "Hose length", style::frame, "Hose less the length that reaches at droop and full lock; where nobody has read that, less the hose the car came with.");
-    const Reading& need = hub.hoseReach.value || !before.corner || before.corner == after.corner ? hub.hoseReach : before.corner->hose.length;
+    auto v = bench.begin("hose-length", "Hose length", style::frame,
+        "Hose less the length that reaches at droop and full lock; where nobody has read that, less the hose the car came with.");
+    const Reading& need =
+        hub.hoseReach.value || !before.corner || before.corner == after.corner ? hub.hoseReach : before.corner->hose.length;
     v.figure = evaluate([&](Sample& s) { return s(c.hose.length) - s(need); });
     if (!v.figure.value && !need.value && &need != &hub.hoseReach)
         v.figure.lacks.push_back(&hub.hoseReach);
@@ -257,7 +279,8 @@ void addHoseLength(const Bench& bench, const CornerResult& after, const CornerRe
     if (v.level == Level::Stop && other.corner && other.corner != after.corner && other.corner->hose.length.value && c.hose.length.value
         && std::abs(*other.corner->hose.length.value - *c.hose.length.value) < 5e-3) {
         v.figure.restsOn.push_back(&other.corner->hose.length);
-        v.reason += fmt::format("; it is as long as the {} one: two {} hoses in the box", wordFor(bench.axle() == Axle::Front ? Axle::Rear : Axle::Front),
+        v.reason += fmt::format("; it is as long as the {} one: two {} hoses in the box",
+            wordFor(bench.axle() == Axle::Front ? Axle::Rear : Axle::Front),
             wordFor(bench.axle() == Axle::Front ? Axle::Rear : Axle::Front));
     }
     v.caution = "Look at the hose at full lock and full droop, both sides, before the car moves.";
@@ -266,8 +289,10 @@ void addHoseLength(const Bench& bench, const CornerResult& after, const CornerRe
 
 void addPadVerdicts(const Bench& bench, const Corner& c)
 {
-    auto slot = bench.begin("pad-slot", "Rotor and new pads between the pistons", style::size, "Room between pistons pushed home, less rotor, less twice lining and back.");
-    slot.figure = evaluate([&](Sample& s) { return s(c.caliper.padRoom) - s(c.rotor.thickness) - 2 * (s(c.pad.thickness) + s(c.pad.backing)); });
+    auto slot = bench.begin("pad-slot", "Rotor and new pads between the pistons", style::size,
+        "Room between pistons pushed home, less rotor, less twice lining and back.");
+    slot.figure =
+        evaluate([&](Sample& s) { return s(c.caliper.padRoom) - s(c.rotor.thickness) - 2 * (s(c.pad.thickness) + s(c.pad.backing)); });
     if (c.caliper.kind == CaliperKind::Floating)
         slot.method += " In a floating caliper from the piston to the fingers.";
     bench.judge(slot, { 0, INFINITY, INFINITY, "New pads and the rotor do not go between the pistons", "" });
@@ -282,11 +307,13 @@ void addPadVerdicts(const Bench& bench, const Corner& c)
 void addWear(const Bench& bench, const SetupResult& setup, std::string_view suffix)
 {
     const Corner& c = *setup.at(bench.axle()).corner;
-    auto rotor = bench.begin("worn-rotor" + std::string(suffix), fmt::format("Rotor thickness left, {}", setup.setup->name), style::fine, "Thickness less the minimum cast or stamped on the part.");
+    auto rotor = bench.begin("worn-rotor" + std::string(suffix), fmt::format("Rotor thickness left, {}", setup.setup->name), style::fine,
+        "Thickness less the minimum cast or stamped on the part.");
     rotor.source = "The maker's minimum thickness.";
     rotor.figure = evaluate([&](Sample& s) { return s(c.rotor.thickness) - s(c.rotor.minimumThickness); });
     rotor.caution = "A rotor below its minimum is scrap, however good it looks.";
-    auto pad = bench.begin("worn-pad" + std::string(suffix), fmt::format("Lining left, {}", setup.setup->name), style::size, "Lining less its minimum; 2 mm where the maker names none.");
+    auto pad = bench.begin("worn-pad" + std::string(suffix), fmt::format("Lining left, {}", setup.setup->name), style::size,
+        "Lining less its minimum; 2 mm where the maker names none.");
     pad.figure = evaluate([&](Sample& s) { return s(c.pad.thickness) - s.orElse(c.pad.minimumThickness, thinPad); });
     for (Verdict* v : { &rotor, &pad }) {
         const Figure& f = v->figure;
@@ -297,7 +324,8 @@ void addWear(const Bench& bench, const SetupResult& setup, std::string_view suff
             v->reason = fmt::format("Below its minimum by {}: scrap", print(-*f.value, v->style, bench.study().system));
         } else if (!judge::unproven(bench.study(), *v)) {
             v->level = f.lowest() >= wearReserve ? Level::Good : Level::Caution;
-            v->reason = fmt::format("{} left, {} at worst", print(*f.value, v->style, bench.study().system), print(f.lowest(), v->style, bench.study().system));
+            v->reason = fmt::format(
+                "{} left, {} at worst", print(*f.value, v->style, bench.study().system), print(f.lowest(), v->style, bench.study().system));
         }
         bench.add(std::move(*v));
     }
@@ -315,14 +343,16 @@ void addRunout(const Bench& bench, const Corner& c)
             v.reason += std::string(": ") + std::string(cure);
     };
     if (c.rotor.runout.value) {
-        auto v = bench.begin("runout", "Runout on the car", style::fine, "Total reading of a dial gauge near the rotor's edge over one slow turn, all nuts tight.");
+        auto v = bench.begin("runout", "Runout on the car", style::fine,
+            "Total reading of a dial gauge near the rotor's edge over one slow turn, all nuts tight.");
         v.source = "0.05 mm common practice; many makers allow 0.10.";
         v.figure = evaluate([&](Sample& s) { return s(c.rotor.runout); });
         judgeMost(v, runoutWanted, runoutMost, "clean the hub first, then another place on the studs, then machine");
         bench.add(std::move(v));
     }
     if (c.rotor.thicknessVariation.value || c.rotor.thickness.repeats.size() >= 4) {
-        auto v = bench.begin("thickness-variation", "Thickness variation", style::thousandth, "Largest less smallest thickness round one turn; from the variation read, else from the repeated readings of the thickness.");
+        auto v = bench.begin("thickness-variation", "Thickness variation", style::thousandth,
+            "Largest less smallest thickness round one turn; from the variation read, else from the repeated readings of the thickness.");
         v.figure = evaluate([&](Sample& s) {
             if (c.rotor.thicknessVariation.value)
                 return s(c.rotor.thicknessVariation);
@@ -353,10 +383,14 @@ void addBenchVerdicts(Study& study, Axle axle)
         addWear(bench, study.before, "-found");
     addRunout(bench, *after.corner);
 
-    auto received = bench.begin("received", fmt::format("Unpacking the {} kit", wordFor(axle)), style::count, "The check list at unpacking: every line looked at, both sides.");
+    auto received = bench.begin("received", fmt::format("Unpacking the {} kit", wordFor(axle)), style::count,
+        "The check list at unpacking: every line looked at, both sides.");
     const auto items = receivingOf(study, axle);
-    const auto count = [&](Checked state) { return std::ranges::count_if(items, [state](const ReceivingItem& i) { return i.state == state && i.verdict.empty(); }); };
-    const auto begun = std::ranges::any_of(items, [](const ReceivingItem& i) { return i.overruled || (i.verdict.empty() && i.state != Checked::Open); });
+    const auto count = [&](Checked state) {
+        return std::ranges::count_if(items, [state](const ReceivingItem& i) { return i.state == state && i.verdict.empty(); });
+    };
+    const auto begun =
+        std::ranges::any_of(items, [](const ReceivingItem& i) { return i.overruled || (i.verdict.empty() && i.state != Checked::Open); });
     if (!begun)
         return;
     std::vector<std::string> faults;

@@ -44,8 +44,10 @@ std::optional<LearntEffect> learn(const MockUp& m, const Corner& corner)
         return centring::position({ *it.value, *ot.value, *ib.value, *ob.value }, 1, 1).axial;
     };
     for (const Pass& p : m.passes)
-        states.push_back({ mean(p.innerTop, p.outerTop, p.innerBottom, p.outerBottom), (valueOr(p.shimTop, 0) + valueOr(p.shimBottom, 0)) / 2 });
-    states.push_back({ mean(m.innerTop, m.outerTop, m.innerBottom, m.outerBottom), (valueOr(corner.mount.shimTop, 0) + valueOr(corner.mount.shimBottom, 0)) / 2 });
+        states.push_back(
+            { mean(p.innerTop, p.outerTop, p.innerBottom, p.outerBottom), (valueOr(p.shimTop, 0) + valueOr(p.shimBottom, 0)) / 2 });
+    states.push_back({ mean(m.innerTop, m.outerTop, m.innerBottom, m.outerBottom),
+        (valueOr(corner.mount.shimTop, 0) + valueOr(corner.mount.shimBottom, 0)) / 2 });
     const int direction = corner.mount.shimMoves == Direction::Outboard ? 1 : -1;
     double nominal = 0;
     double measured = 0;
@@ -110,7 +112,8 @@ centring::Plan planOf(const centring::CarPlan& car, const CentringResult& r, std
     if (r.targets.size() == 4) {
         plan.radialTop = car.stacks[first + 2];
         plan.radialBottom = car.stacks[first + 3];
-        plan.possible = plan.possible && std::abs(plan.radialTop->residual) <= tolerance + 1e-9 && std::abs(plan.radialBottom->residual) <= tolerance + 1e-9;
+        plan.possible = plan.possible && std::abs(plan.radialTop->residual) <= tolerance + 1e-9
+            && std::abs(plan.radialBottom->residual) <= tolerance + 1e-9;
     }
     return plan;
 }
@@ -130,7 +133,8 @@ void addCentring(Study& study)
     for (const MockUp& mockUp : build.mockUps) {
         if (mockUp.setup != setup.id || !cornerOf(build, setup, mockUp.axle))
             continue;
-        const auto known = std::ranges::find_if(study.centring, [&](const CentringResult& r) { return r.mockUp->axle == mockUp.axle && r.mockUp->side == mockUp.side; });
+        const auto known = std::ranges::find_if(
+            study.centring, [&](const CentringResult& r) { return r.mockUp->axle == mockUp.axle && r.mockUp->side == mockUp.side; });
         CentringResult& r = known != study.centring.end() ? *known : study.centring.emplace_back();
         r.mockUp = &mockUp;
         r.all.push_back(&mockUp);
@@ -140,8 +144,11 @@ void addCentring(Study& study)
         r.axial = evaluated(r, [](Sample& s, const auto& all) { return centring::position(figures::gapsOf(s, all), 1, 1).axial; });
         r.tilt = evaluated(r, [](Sample& s, const auto& all) { return centring::position(figures::gapsOf(s, all), 1, 1).tilt; });
         if (std::ranges::any_of(r.all, [](const MockUp* m) { return m->padEdgeTop.value || m->padEdgeBottom.value; })) {
-            r.padEdge = evaluated(r, [](Sample& s, const auto& all) { return (meanOf(s, all, &MockUp::padEdgeTop) + meanOf(s, all, &MockUp::padEdgeBottom)) / 2; });
-            r.padTilt = evaluated(r, [](Sample& s, const auto& all) { return meanOf(s, all, &MockUp::padEdgeTop) - meanOf(s, all, &MockUp::padEdgeBottom); });
+            r.padEdge = evaluated(r, [](Sample& s, const auto& all) {
+                return (meanOf(s, all, &MockUp::padEdgeTop) + meanOf(s, all, &MockUp::padEdgeBottom)) / 2;
+            });
+            r.padTilt = evaluated(
+                r, [](Sample& s, const auto& all) { return meanOf(s, all, &MockUp::padEdgeTop) - meanOf(s, all, &MockUp::padEdgeBottom); });
         }
         // Play that nobody has taken up the same way each time is error of the reading.
         double play = 0;
@@ -161,7 +168,8 @@ void addCentring(Study& study)
             r.position = position;
             const int direction = corner->mount.shimMoves == Direction::Outboard ? 1 : -1;
             const double effect = r.effect();
-            r.targets = { valueOr(corner->mount.shimTop, 0) - direction * position.atTopBolt / effect, valueOr(corner->mount.shimBottom, 0) - direction * position.atBottomBolt / effect };
+            r.targets = { valueOr(corner->mount.shimTop, 0) - direction * position.atTopBolt / effect,
+                valueOr(corner->mount.shimBottom, 0) - direction * position.atBottomBolt / effect };
             const auto [insetTop, insetBottom] = insetAtBolts(r);
             if (corner->mount.kind == MountKind::Radial && std::isfinite(insetTop + insetBottom)) {
                 r.targets.push_back(valueOr(corner->mount.radialTop, 0) + insetTop - aim);
@@ -193,11 +201,15 @@ void addCentring(Study& study)
         if (plan.stacks.empty())
             continue;
         r.plan = planOf(plan, r, first, tolerance);
-        if (const auto other = centring::otherStacks(plan, first, r.targets.size(), targets, drawer, tolerance, most); !other.stacks.empty())
+        if (const auto other = centring::otherStacks(plan, first, r.targets.size(), targets, drawer, tolerance, most);
+            !other.stacks.empty())
             r.next = planOf(other, r, 0, tolerance);
         if (!plan.proven)
-            r.unproven = plan.couldGain > 0 ? fmt::format("found in the time there is; another sharing of the drawer might miss less by up to {}, over all bolts", print(plan.couldGain, style::fine, study.system))
-                                            : fmt::format("found in the time there is; another sharing of the drawer might do with up to {} fewer shims", plan.couldSave);
+            r.unproven = plan.couldGain > 0
+                ? fmt::format("found in the time there is; another sharing of the drawer might miss less by up to {}, over all bolts",
+                    print(plan.couldGain, style::fine, study.system))
+                : fmt::format(
+                    "found in the time there is; another sharing of the drawer might do with up to {} fewer shims", plan.couldSave);
         const double least = *std::ranges::min_element(r.targets);
         if (r.plan && !r.plan->possible) {
             if (least < -tolerance - 1e-9)

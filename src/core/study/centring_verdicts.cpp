@@ -21,7 +21,8 @@ constexpr double farOff = 2e-3;
 class Centring {
 public:
     explicit Centring(Study& study)
-        : study_(study), aim_(figures::setting(study.build->wants.centred, &Wants::centred)), usable_(figures::setting(study.build->wants.usable, &Wants::usable))
+        : study_(study), aim_(figures::setting(study.build->wants.centred, &Wants::centred)),
+          usable_(figures::setting(study.build->wants.usable, &Wants::usable))
     {
     }
 
@@ -41,7 +42,10 @@ public:
 private:
     std::string say(double length) const { return print(length, style::fine, study_.system); }
 
-    static std::string where(const CentringResult& r) { return fmt::format("{}-{}", wordFor(r.mockUp->axle), r.mockUp->side == Side::Left ? "left" : "right"); }
+    static std::string where(const CentringResult& r)
+    {
+        return fmt::format("{}-{}", wordFor(r.mockUp->axle), r.mockUp->side == Side::Left ? "left" : "right");
+    }
 
     Verdict start(const CentringResult& r, std::string_view id, std::string_view title, const Figure& figure) const
     {
@@ -63,7 +67,10 @@ private:
         v.wanted = aim_;
         const double unsure = v.figure.rootSumSquare;
         // Readings coarser than what is judged prove neither good nor bad.
-        v.level = off + unsure <= aim_ ? Level::Good : off - unsure > usable_ ? Level::Stop : off > aim_ && unsure <= aim_ + 1e-9 ? Level::Caution : Level::Unproven;
+        v.level = off + unsure <= aim_            ? Level::Good
+            : off - unsure > usable_              ? Level::Stop
+            : off > aim_ && unsure <= aim_ + 1e-9 ? Level::Caution
+                                                  : Level::Unproven;
         if (v.level == Level::Unproven) {
             v.reason = fmt::format("{} off, but the readings are only good to ±{}: use a vernier or feeler gauges", say(off), say(unsure));
             return;
@@ -91,7 +98,8 @@ private:
         MockUp& m = build->mockUps[static_cast<std::size_t>(r.mockUp - study_.build->mockUps.data())];
         Corner& corner = ownCorner(*build, study_.after.setup->id, m.axle);
         Mount& mount = corner.mount;
-        m.passes.push_back({ m.innerTop.date, m.innerTop, m.outerTop, m.innerBottom, m.outerBottom, m.padEdgeTop, m.padEdgeBottom, mount.shimTop, mount.shimBottom, mount.radialTop, mount.radialBottom });
+        m.passes.push_back({ m.innerTop.date, m.innerTop, m.outerTop, m.innerBottom, m.outerBottom, m.padEdgeTop, m.padEdgeBottom,
+            mount.shimTop, mount.shimBottom, mount.radialTop, mount.radialBottom });
         const auto foretell = [](Reading& reading, double by) {
             if (reading.value)
                 reading = { *reading.value + by, reading.plusMinus, Known::Estimated, reading.instrument, {} };
@@ -102,7 +110,9 @@ private:
         foretell(m.innerTop, -moved - tilted);
         foretell(m.outerBottom, moved - tilted);
         foretell(m.innerBottom, -moved + tilted);
-        const auto stack = [](Reading& reading, const centring::Stack& shims) { reading = { shims.total, {}, Known::Measured, "micrometer", {} }; };
+        const auto stack = [](Reading& reading, const centring::Stack& shims) {
+            reading = { shims.total, {}, Known::Measured, "micrometer", {} };
+        };
         if (plan.radialTop && plan.radialBottom) {
             // Thicker moves the caliper outward, and the pad's edge with it.
             const double top = plan.radialTop->total - mount.radialTop.value.value_or(0);
@@ -167,8 +177,11 @@ private:
         if (result.wheel) {
             const Hub& hub = hubOf(*study_.build, r.mockUp->axle);
             const double inNut = nominal([&](Sample& s) { return figures::studEngagement(s, corner, *result.wheel, hub).inNut; });
-            remedy.costs.emplace_back(std::isfinite(inNut) ? fmt::format("{} of stud left in the nut", print(inNut, style::gap, study_.system)) : std::string("measure the studs first"));
-            const double pilot = nominal([&](Sample& s) { return s(hub.pilotHeight) - s(corner.ring) - s(corner.rotor.hatThickness) - s.orElse(corner.spacer, 0); });
+            remedy.costs.emplace_back(std::isfinite(inNut)
+                    ? fmt::format("{} of stud left in the nut", print(inNut, style::gap, study_.system))
+                    : std::string("measure the studs first"));
+            const double pilot = nominal(
+                [&](Sample& s) { return s(hub.pilotHeight) - s(corner.ring) - s(corner.rotor.hatThickness) - s.orElse(corner.spacer, 0); });
             if (std::isfinite(pilot))
                 remedy.costs.push_back(fmt::format("{} of pilot left", print(pilot, style::gap, study_.system)));
         }
@@ -180,11 +193,15 @@ private:
     void axial(const CentringResult& r)
     {
         Verdict v = start(r, "axial", "rotor in the middle", r.axial);
-        v.method = "Half the difference of outer and inner gap, mean of top and bottom; the interval is that of the four readings as independent errors, with half the play where nobody took it "
-                   "up the same way. Several mock-ups of a corner count by their mean, never better than they differ. Shims: search of the one drawer for every bolt of the car at once; least error beyond half of what is aimed at, then fewest shims; said where no proof was found that none is better. Shims first, for they move "
+        v.method = "Half the difference of outer and inner gap, mean of top and bottom; the interval is that of the four readings as "
+                   "independent errors, with half the play where nobody took it "
+                   "up the same way. Several mock-ups of a corner count by their mean, never better than they differ. Shims: search of the "
+                   "one drawer for every bolt of the car at once; least error beyond half of what is aimed at, then fewest shims; said "
+                   "where no proof was found that none is better. Shims first, for they move "
                    "nothing else; a ring where they cannot, at the price of offset, studs and pilot.";
         v.source = "Plane geometry; 0.25 mm aimed at, 0.5 mm usable: common practice.";
-        v.caution = "Read with the rotor flat on a clean hub, held by at least three nuts, the caliper's play settled the same way each time.";
+        v.caution =
+            "Read with the rotor flat on a clean hub, held by at least three nuts, the caliper's play settled the same way each time.";
         if (!judge::unproven(study_, v)) {
             judgeOffset(v, "too far outboard", "too far inboard");
             if (v.level != Level::Unproven && std::abs(*v.figure.value) >= 0.005e-3)
@@ -197,7 +214,8 @@ private:
                 if (!study_.shimsToBuy.empty()) {
                     v.reason += " To buy, for both sides:";
                     for (std::size_t i = 0; i < study_.shimsToBuy.size(); ++i)
-                        v.reason += fmt::format("{} {} × {}", i ? "," : "", study_.shimsToBuy[i].count, say(study_.shimsToBuy[i].thickness));
+                        v.reason +=
+                            fmt::format("{} {} × {}", i ? "," : "", study_.shimsToBuy[i].count, say(study_.shimsToBuy[i].thickness));
                 }
             }
             if (r.all.size() > 1)
@@ -205,8 +223,11 @@ private:
             if (sought && r.plan && !r.unproven.empty())
                 v.reason += ". The shims below are the best " + r.unproven;
             if (r.learnt)
-                v.reason += fmt::format(". So far shims moved it {:.2f} of their thickness{}", r.learnt->ratio, r.effect() == 1 && std::abs(r.learnt->ratio - 1) > 0.3 ? ", which cannot be: a reading or a stack is wrong" : "");
-            const auto better = [&](const centring::Plan& plan) { return std::abs(plan.remaining.axial) < std::abs(*v.figure.value) - 1e-6; };
+                v.reason += fmt::format(". So far shims moved it {:.2f} of their thickness{}", r.learnt->ratio,
+                    r.effect() == 1 && std::abs(r.learnt->ratio - 1) > 0.3 ? ", which cannot be: a reading or a stack is wrong" : "");
+            const auto better = [&](const centring::Plan& plan) {
+                return std::abs(plan.remaining.axial) < std::abs(*v.figure.value) - 1e-6;
+            };
             if (sought && r.plan && better(*r.plan)) {
                 v.remedies.push_back(planned(r, *r.plan, false));
                 if (r.next && better(*r.next) && (r.next->top.shims != r.plan->top.shims || r.next->bottom.shims != r.plan->bottom.shims))
@@ -217,7 +238,8 @@ private:
                 if (auto other = ring(r, *v.figure.value))
                     v.remedies.push_back(std::move(*other));
             if (const double least = r.targets.empty() ? 0 : std::min(r.targets[0], r.targets[1]); sought && shimsFail && least < 0)
-                v.remedies.push_back({ fmt::format("Machine {} off the ears' faces", say(-least)), {}, { "cannot be undone; by a machine shop, square to the bolts" }, nullptr });
+                v.remedies.push_back({ fmt::format("Machine {} off the ears' faces", say(-least)), {},
+                    { "cannot be undone; by a machine shop, square to the bolts" }, nullptr });
         }
         study_.verdicts.push_back(std::move(v));
     }
@@ -232,8 +254,13 @@ private:
             const double off = std::abs(*v.figure.value);
             const double unsure = v.figure.rootSumSquare;
             v.wanted = aim_;
-            v.level = unsure > aim_ && off - unsure <= usable_ ? Level::Unproven : off <= aim_ ? Level::Good : off <= usable_ ? Level::Caution : Level::Stop;
-            v.reason = v.level == Level::Unproven ? fmt::format("{} from top to bottom, but the readings are only good to ±{}", say(off), say(unsure)) : fmt::format("{} from top to bottom, ±{}", say(off), say(unsure));
+            v.level = unsure > aim_ && off - unsure <= usable_ ? Level::Unproven
+                : off <= aim_                                  ? Level::Good
+                : off <= usable_                               ? Level::Caution
+                                                               : Level::Stop;
+            v.reason = v.level == Level::Unproven
+                ? fmt::format("{} from top to bottom, but the readings are only good to ±{}", say(off), say(unsure))
+                : fmt::format("{} from top to bottom, ±{}", say(off), say(unsure));
         }
         study_.verdicts.push_back(std::move(v));
     }
@@ -244,7 +271,8 @@ private:
             return;
         Verdict v = start(r, "pad-edge", "pad at the rotor's edge", r.padEdge);
         const double aim = figures::setting(study_.build->wants.padEdge, &Wants::padEdge);
-        v.method = "Pad's outer edge inward of the rotor's edge, at both of its ends: 0 to 1 mm, never beyond. On a radial mount shims under the studs move it: thicker is outward.";
+        v.method = "Pad's outer edge inward of the rotor's edge, at both of its ends: 0 to 1 mm, never beyond. On a radial mount shims "
+                   "under the studs move it: thicker is outward.";
         v.source = "Common practice.";
         v.caution = "A pad over the edge grows a lip that breaks off.";
         v.wanted = aim;
@@ -260,15 +288,18 @@ private:
                 v.reason = fmt::format("{} and {} below the edge, but only good to ±{}: use a vernier", say(top), say(bottom), say(unsure));
             } else if (least < -1e-9) {
                 v.level = Level::Stop;
-                v.reason = fmt::format("Rides {} over the edge at the {}: {}", say(-least), top < bottom ? "top" : "bottom", radial ? "fewer shims under the studs" : "this mount has no radial shims, another bracket or a larger rotor");
+                v.reason = fmt::format("Rides {} over the edge at the {}: {}", say(-least), top < bottom ? "top" : "bottom",
+                    radial ? "fewer shims under the studs" : "this mount has no radial shims, another bracket or a larger rotor");
             } else if (std::max(top, bottom) > 1e-3 + 1e-9) {
                 v.level = Level::Caution;
-                v.reason = fmt::format("{} and {} below the edge: a rim of rust is left outside the pad{}", say(top), say(bottom), radial ? ", more shims under the studs" : "");
+                v.reason = fmt::format("{} and {} below the edge: a rim of rust is left outside the pad{}", say(top), say(bottom),
+                    radial ? ", more shims under the studs" : "");
             } else {
                 v.level = Level::Good;
                 v.reason = fmt::format("{} and {} below the edge", say(top), say(bottom));
             }
-            if (study_.remedies == Remedies::Sought && v.level != Level::Good && v.level != Level::Unproven && radial && r.plan && r.plan->radialTop) {
+            if (study_.remedies == Remedies::Sought && v.level != Level::Good && v.level != Level::Unproven && radial && r.plan
+                && r.plan->radialTop) {
                 Remedy remedy = planned(r, *r.plan, false);
                 remedy.gap = {};
                 v.remedies.push_back(std::move(remedy));
@@ -284,13 +315,16 @@ private:
         MockUp m = *r.mockUp;
         for (const MockUp* each : r.all) {
             m.nuts = std::min(m.nuts, each->nuts);
-            for (YesNo MockUp::* which : { &MockUp::seated, &MockUp::settled, &MockUp::shaftIn })
-                m.*which = m.*which == YesNo::No || each->*which == YesNo::No ? YesNo::No : m.*which == YesNo::Unknown || each->*which == YesNo::Unknown ? YesNo::Unknown : YesNo::Yes;
+            for (YesNo MockUp::*which : { &MockUp::seated, &MockUp::settled, &MockUp::shaftIn })
+                m.*which = m.*which == YesNo::No || each->*which == YesNo::No      ? YesNo::No
+                    : m.*which == YesNo::Unknown || each->*which == YesNo::Unknown ? YesNo::Unknown
+                                                                                   : YesNo::Yes;
         }
         if (m.nuts == 0 && m.seated == YesNo::Unknown && m.settled == YesNo::Unknown && m.shaftIn == YesNo::Unknown)
             return;
         Verdict v = start(r, "conditions", "how it was read", {});
-        v.method = "Rotor flat on a clean hub and held by nuts, the hub unable to shift, the play of the bolts taken up the same way for every reading.";
+        v.method = "Rotor flat on a clean hub and held by nuts, the hub unable to shift, the play of the bolts taken up the same way for "
+                   "every reading.";
         v.source = "Common practice.";
         std::string wrong;
         const auto blame = [&](std::string_view what) { wrong += (wrong.empty() ? "" : "; ") + std::string(what); };
@@ -302,11 +336,15 @@ private:
             blame("the play was not taken up: push the caliper the same way every time");
         if (m.shaftIn == YesNo::No)
             blame("the drive shaft is out and the hub can shift: put it in");
-        for (const auto& [said, what] : { std::pair { m.seated != YesNo::Unknown, "whether the rotor sat flat" }, std::pair { m.nuts > 0, "how many nuts held it" }, std::pair { m.settled != YesNo::Unknown, "whether the play was taken up" } })
+        for (const auto& [said, what] :
+            { std::pair { m.seated != YesNo::Unknown, "whether the rotor sat flat" }, std::pair { m.nuts > 0, "how many nuts held it" },
+                std::pair { m.settled != YesNo::Unknown, "whether the play was taken up" } })
             if (!said)
                 v.lacksInWords.push_back(fmt::format("{} ({} {})", what, wordFor(m.axle), wordFor(m.side, choices::side)));
         v.level = !wrong.empty() ? Level::Caution : v.lacksInWords.empty() ? Level::Good : Level::Unproven;
-        v.reason = !wrong.empty() ? wrong : v.lacksInWords.empty() ? fmt::format("Flat, held by {} nuts, play taken up", m.nuts) : lacking(study_, {}, v.lacksInWords);
+        v.reason = !wrong.empty()    ? wrong
+            : v.lacksInWords.empty() ? fmt::format("Flat, held by {} nuts, play taken up", m.nuts)
+                                     : lacking(study_, {}, v.lacksInWords);
         if (!wrong.empty())
             v.reason[0] = toUpper(v.reason[0]);
         study_.verdicts.push_back(std::move(v));
@@ -316,13 +354,15 @@ private:
     void agreement(const CentringResult& r)
     {
         const CornerResult& corner = study_.after.at(r.mockUp->axle);
-        const Figure apart = evaluate([&](Sample& s) { return figures::axialOffset(s, *corner.corner) - centring::position(figures::gapsOf(s, r.all), 1, 1).axial; });
+        const Figure apart = evaluate(
+            [&](Sample& s) { return figures::axialOffset(s, *corner.corner) - centring::position(figures::gapsOf(s, r.all), 1, 1).axial; });
         if (!apart.value || std::abs(*apart.value) <= apart.worstCase + 0.05e-3)
             return;
         Verdict v = start(r, "agreement", "gaps against dimensions", apart);
         v.title = "Gaps against dimensions";
         v.level = Level::Caution;
-        v.reason = fmt::format("They differ by {}: one of the readings is wrong, or the rotor did not sit flat", say(std::abs(*apart.value)));
+        v.reason =
+            fmt::format("They differ by {}: one of the readings is wrong, or the rotor did not sit flat", say(std::abs(*apart.value)));
         v.method = "Slot's middle less rotor's middle from the dimensions, less the same from the four gaps.";
         v.source = "Plane geometry.";
         study_.verdicts.push_back(std::move(v));

@@ -54,13 +54,17 @@ const std::vector<RowKind>& rowKinds()
         { "vanes", "Vanes", style::count, Better::More, vaneCount },
         { "pad-area", "Pad area, each", style::area, Better::More, [](Sample& s, const Corner& c) { return figures::padArea(s, c.pad); } },
         { "pad-volume", "Lining to wear, each", style::volume, Better::More,
-            [](Sample& s, const Corner& c) { return figures::padArea(s, c.pad) * (s(c.pad.thickness) - s.orElse(c.pad.minimumThickness, 0)); } },
+            [](Sample& s, const Corner& c) {
+                return figures::padArea(s, c.pad) * (s(c.pad.thickness) - s.orElse(c.pad.minimumThickness, 0));
+            } },
         { "piston-area", "Piston area, one side", style::area, Better::Neither, figures::pistonArea },
         { "effective-radius", "Effective radius", style::size, Better::More, figures::effectiveRadius },
-        { "heat-store", "Heat store, one ring", style::heatStore, Better::More, [](Sample& s, const Corner& c) { return figures::heatStore(s, c.rotor); } },
+        { "heat-store", "Heat store, one ring", style::heatStore, Better::More,
+            [](Sample& s, const Corner& c) { return figures::heatStore(s, c.rotor); } },
         { "rotor-mass", "Rotor", style::partMass, Better::Less, figures::rotorMassWeighed },
         { "corner-mass", "Corner, complete", style::partMass, Better::Less, cornerMass },
-        { "price", "Price of the kit", style::money, Better::Less, [](Sample& s, const Corner& c) { return s(c.costs.kit, notLength); }, true },
+        { "price", "Price of the kit", style::money, Better::Less, [](Sample& s, const Corner& c) { return s(c.costs.kit, notLength); },
+            true },
         { "running", "Rotors and pads, new", style::money, Better::Less,
             [](Sample& s, const Corner& c) { return s(c.costs.rotors, notLength) + s(c.costs.pads, notLength); }, true },
     };
@@ -104,7 +108,8 @@ Comparison compare(const Study& study, Axle axle)
     for (std::size_t i = 0; i < c.setups.size(); ++i) {
         bool beaten = !mass[i].value || !store[i].value;
         for (std::size_t k = 0; k < c.setups.size() && !beaten; ++k)
-            beaten = k != i && known(mass[k]) <= known(mass[i]) && known(store[k]) >= known(store[i]) && (known(mass[k]) < known(mass[i]) || known(store[k]) > known(store[i]));
+            beaten = k != i && known(mass[k]) <= known(mass[i]) && known(store[k]) >= known(store[i])
+                && (known(mass[k]) < known(mass[i]) || known(store[k]) > known(store[i]));
         c.unbeaten.push_back(!beaten);
     }
     return c;
@@ -147,7 +152,9 @@ std::vector<WeightLine> weightLines(const Study& study, Axle axle)
         line.lacksInWords = lacks;
         lines.push_back(std::move(line));
     };
-    const auto corner = [&](Sample& s, const SetupResult& r, Axle a) { return r.at(a).corner ? figures::cornerMass(s, *r.at(a).corner, lacks) : NAN; };
+    const auto corner = [&](Sample& s, const SetupResult& r, Axle a) {
+        return r.at(a).corner ? figures::cornerMass(s, *r.at(a).corner, lacks) : NAN;
+    };
     const auto wheel = [&](Sample& s, const SetupResult& r, Axle a) {
         if (!r.at(a).wheel) {
             lacks.emplace_back("a wheel for the axle");
@@ -158,12 +165,17 @@ std::vector<WeightLine> weightLines(const Study& study, Axle axle)
     const auto inertia = [&](Sample& s, const SetupResult& r) { return figures::rotatingInertia(s, r.at(axle).corner->rotor); };
     const Reading& tyre = axle == Axle::Front ? build.car.frontTyreRadius : build.car.rearTyreRadius;
     add("corner", "Corner, complete", style::partMass, [&](Sample& s, const SetupResult& r) { return corner(s, r, axle); });
-    add("unsprung", "Brake and wheel, unsprung", style::partMass, [&](Sample& s, const SetupResult& r) { return corner(s, r, axle) + wheel(s, r, axle); });
-    add("rotating", "Rotor, rotating", style::partMass, [&](Sample& s, const SetupResult& r) { return figures::rotorMassWeighed(s, *r.at(axle).corner); });
+    add("unsprung", "Brake and wheel, unsprung", style::partMass,
+        [&](Sample& s, const SetupResult& r) { return corner(s, r, axle) + wheel(s, r, axle); });
+    add("rotating", "Rotor, rotating", style::partMass,
+        [&](Sample& s, const SetupResult& r) { return figures::rotorMassWeighed(s, *r.at(axle).corner); });
     add("inertia", "Rotor's inertia", style::inertia, inertia);
-    add("equivalent", "Feels like, at the tyre", style::partMass, [&](Sample& s, const SetupResult& r) { return weights::equivalentMass(inertia(s, r), s(tyre)); });
-    add("axle", axle == Axle::Front ? "Front axle's brakes" : "Rear axle's brakes", style::partMass, [&](Sample& s, const SetupResult& r) { return 2 * corner(s, r, axle); });
-    add("car", "All four brakes", style::partMass, [&](Sample& s, const SetupResult& r) { return 2 * corner(s, r, Axle::Front) + 2 * corner(s, r, Axle::Rear); });
+    add("equivalent", "Feels like, at the tyre", style::partMass,
+        [&](Sample& s, const SetupResult& r) { return weights::equivalentMass(inertia(s, r), s(tyre)); });
+    add("axle", axle == Axle::Front ? "Front axle's brakes" : "Rear axle's brakes", style::partMass,
+        [&](Sample& s, const SetupResult& r) { return 2 * corner(s, r, axle); });
+    add("car", "All four brakes", style::partMass,
+        [&](Sample& s, const SetupResult& r) { return 2 * corner(s, r, Axle::Front) + 2 * corner(s, r, Axle::Rear); });
     return lines;
 }
 

@@ -59,12 +59,15 @@ public:
             cure.wanted[static_cast<std::size_t>(which)] = figures::wantedOf(which, wheel, build_.wants);
         const Corner& now = *result_.corner;
         const Hub& hub = hubOf(build_, axle_);
-        cure.outward = evaluate([&](Sample& s) { return figures::wheelMiddle(s, corner, wheel) - figures::wheelMiddle(s, now, *result_.wheel); });
+        cure.outward =
+            evaluate([&](Sample& s) { return figures::wheelMiddle(s, corner, wheel) - figures::wheelMiddle(s, now, *result_.wheel); });
         cure.inNut = evaluate([&](Sample& s) { return figures::studEngagement(s, corner, wheel, hub).inNut; });
         cure.heatStore = evaluate([&](Sample& s) { return figures::heatStore(s, corner.rotor); });
         if (&wheel != result_.wheel)
             cure.wheelMass = evaluate([&](Sample& s) { return s(wheel.mass, false) - s(result_.wheel->mass, false); });
-        const auto torque = [&](const Corner& c) { return nominal([&](Sample& s) { return figures::effectiveRadius(s, c) * figures::pistonArea(s, c); }); };
+        const auto torque = [&](const Corner& c) {
+            return nominal([&](Sample& s) { return figures::effectiveRadius(s, c) * figures::pistonArea(s, c); });
+        };
         cure.torqueShare = torque(corner) / torque(now);
         cure.costs = std::move(costs);
         for (std::string& cost : commonCosts(cure, now, wheel))
@@ -92,7 +95,8 @@ private:
                 continue;
             }
             // What was not proven before need not be now; what cures here and strikes there is no cure.
-            const bool wide = gap.lowest() >= figures::wantedOf(which, wheel, build_.wants) - 1e-12 && (!gap.provisional() || was.provisional() || !was.value);
+            const bool wide = gap.lowest() >= figures::wantedOf(which, wheel, build_.wants) - 1e-12
+                && (!gap.provisional() || was.provisional() || !was.value);
             const bool failed = was.value && gapLevel(was, result_.room(which).wanted) != Level::Clear;
             if (wide)
                 helps = helps || failed;
@@ -140,16 +144,21 @@ private:
         if (cure.outward.value && std::abs(*cure.outward.value) >= 0.05e-3)
             costs.push_back(fmt::format("wheel {} further {}", say(std::abs(*cure.outward.value)), *cure.outward.value > 0 ? "out" : "in"));
         if (cure.kind == Cure::Kind::Spacer || &wheel != result_.wheel)
-            costs.push_back(cure.inNut.value ? fmt::format("{} of stud in the nut", say(*cure.inNut.value)) : std::string("measure the studs first"));
+            costs.push_back(
+                cure.inNut.value ? fmt::format("{} of stud in the nut", say(*cure.inNut.value)) : std::string("measure the studs first"));
         const double store = nominal([&](Sample& s) { return figures::heatStore(s, now.rotor); });
         if (cure.kind == Cure::Kind::Rotor)
-            costs.push_back(cure.heatStore.value && std::isfinite(store) ? fmt::format("heat store {}", parts::percentChange(*cure.heatStore.value, store)) : std::string("heat store not known"));
+            costs.push_back(cure.heatStore.value && std::isfinite(store)
+                    ? fmt::format("heat store {}", parts::percentChange(*cure.heatStore.value, store))
+                    : std::string("heat store not known"));
         if (cure.kind == Cure::Kind::Rotor || cure.kind == Cure::Kind::Caliper)
-            costs.push_back(std::isfinite(cure.torqueShare) ? fmt::format("torque {}", parts::percentChange(cure.torqueShare, 1)) : std::string("torque not known"));
+            costs.push_back(std::isfinite(cure.torqueShare) ? fmt::format("torque {}", parts::percentChange(cure.torqueShare, 1))
+                                                            : std::string("torque not known"));
         if (cure.wheelMass.value && *cure.wheelMass.value != 0)
             costs.push_back(fmt::format("wheel {}", printChange(*cure.wheelMass.value, style::partMass, study_.system)));
         for (const auto& [which, word] : { std::pair { WheelGap::Barrel, "barrel" }, std::pair { WheelGap::Spokes, "spokes" } })
-            costs.push_back(cure.gap(which).value ? fmt::format("{} {}", word, say(*cure.gap(which).value)) : fmt::format("{} not known", word));
+            costs.push_back(
+                cure.gap(which).value ? fmt::format("{} {}", word, say(*cure.gap(which).value)) : fmt::format("{} not known", word));
         return costs;
     }
 
@@ -173,7 +182,9 @@ private:
                 return Does::Nothing;
             Corner corner = *result_.corner;
             corner.spacer = { size, 0.05e-3, Known::Vendor, {}, {} };
-            return Tried(build_, corner, *result_.wheel).mayHelp(allowance_, result_) ? offer(Cure::Kind::Spacer, fmt::format("Spacer {}", say(size)), corner, *result_.wheel, {}) : Does::Nothing;
+            return Tried(build_, corner, *result_.wheel).mayHelp(allowance_, result_)
+                ? offer(Cure::Kind::Spacer, fmt::format("Spacer {}", say(size)), corner, *result_.wheel, {})
+                : Does::Nothing;
         });
     }
 
@@ -187,8 +198,8 @@ private:
             corner.rotor.outerDiameter.value = *diameter.value - (i + 1) * rotorStep;
             if (!Tried(build_, corner, *result_.wheel).mayHelp(allowance_, result_))
                 return Does::Nothing;
-            return offer(Cure::Kind::Rotor, fmt::format("Rotor {}, caliper lower", say(*corner.rotor.outerDiameter.value)), corner, *result_.wheel,
-                { fmt::format("caliper {} nearer the axle: its bracket is another", say((i + 1) * rotorStep / 2)) });
+            return offer(Cure::Kind::Rotor, fmt::format("Rotor {}, caliper lower", say(*corner.rotor.outerDiameter.value)), corner,
+                *result_.wheel, { fmt::format("caliper {} nearer the axle: its bracket is another", say((i + 1) * rotorStep / 2)) });
         });
     }
 
@@ -201,7 +212,8 @@ private:
             corner.wheel = wheel.id;
             std::vector<std::string> costs;
             if (wheel.offset.value && result_.wheel->offset.value && *wheel.offset.value != *result_.wheel->offset.value)
-                costs.push_back(fmt::format("offset {}", printChange(*wheel.offset.value - *result_.wheel->offset.value, style::gap, study_.system)));
+                costs.push_back(
+                    fmt::format("offset {}", printChange(*wheel.offset.value - *result_.wheel->offset.value, style::gap, study_.system)));
             offer(Cure::Kind::Wheel, wheel.name, corner, wheel, std::move(costs));
         }
     }
@@ -210,18 +222,23 @@ private:
     {
         std::vector<const Wheel*> wheels;
         for (const auto& shelved : library_->wheels)
-            if (!findWheel(build_, shelved.part.id) && shelved.part.barrel.size() >= 2 && shelved.part.offset.value && result_.wheel->offset.value
-                && std::abs(*shelved.part.offset.value - *result_.wheel->offset.value) <= offsetReach)
+            if (!findWheel(build_, shelved.part.id) && shelved.part.barrel.size() >= 2 && shelved.part.offset.value
+                && result_.wheel->offset.value && std::abs(*shelved.part.offset.value - *result_.wheel->offset.value) <= offsetReach)
                 wheels.push_back(&shelved.part);
         // The nearest in size, then in offset.
-        std::ranges::stable_sort(wheels, {}, [this](const Wheel* w) { return std::pair { std::abs(w->nominalDiameter - result_.wheel->nominalDiameter), std::abs(*w->offset.value - *result_.wheel->offset.value) }; });
+        std::ranges::stable_sort(wheels, {}, [this](const Wheel* w) {
+            return std::pair { std::abs(w->nominalDiameter - result_.wheel->nominalDiameter),
+                std::abs(*w->offset.value - *result_.wheel->offset.value) };
+        });
         std::size_t named = 0;
         for (const Wheel* wheel : wheels) {
             if (named == mostOfLibrary)
                 return;
             Corner corner = *result_.corner;
             corner.wheel = wheel->id;
-            if (Tried(build_, corner, *wheel).mayClear({}) && offer(Cure::Kind::Wheel, wheel->name, corner, *wheel, { "from the parts library: bolt circle and bore to be checked" }) != Does::Nothing)
+            if (Tried(build_, corner, *wheel).mayClear({})
+                && offer(Cure::Kind::Wheel, wheel->name, corner, *wheel, { "from the parts library: bolt circle and bore to be checked" })
+                    != Does::Nothing)
                 ++named;
         }
     }
@@ -245,7 +262,8 @@ private:
             found.push_back({ corner, nominal([&](Sample& s) { return figures::pistonArea(s, corner); }) });
         }
         // The one nearest in piston area changes the pedal least.
-        std::ranges::stable_sort(found, {}, [now](const Found& f) { return std::isfinite(f.area / now) ? std::abs(f.area / now - 1) : 1e9; });
+        std::ranges::stable_sort(
+            found, {}, [now](const Found& f) { return std::isfinite(f.area / now) ? std::abs(f.area / now - 1) : 1e9; });
         std::size_t named = 0;
         for (const Found& f : found) {
             if (named == mostOfLibrary)
@@ -256,7 +274,8 @@ private:
             if (spacing && was && std::abs(*spacing - *was) > 0.5e-3)
                 costs.push_back(fmt::format("holes {} apart, not {}: another bracket", say(*spacing), say(*was)));
             costs.push_back("pads of its own; read its slot and centring again");
-            if (offer(Cure::Kind::Caliper, "Caliper: " + f.corner.caliper.name, f.corner, *result_.wheel, std::move(costs)) != Does::Nothing)
+            if (offer(Cure::Kind::Caliper, "Caliper: " + f.corner.caliper.name, f.corner, *result_.wheel, std::move(costs))
+                != Does::Nothing)
                 ++named;
         }
     }
@@ -290,7 +309,8 @@ std::vector<Candidate> candidateWheels(const Study& study, Axle axle, const libr
             if (gap.value)
                 candidate.smallest = std::min(candidate.smallest.value_or(1e9), *gap.value);
         if (found) {
-            const double offset = nominal([&](Sample& s) { return s(wheel.offset) - figures::wheelFace(s, corner) + figures::wheelFace(s, *found); });
+            const double offset =
+                nominal([&](Sample& s) { return s(wheel.offset) - figures::wheelFace(s, corner) + figures::wheelFace(s, *found); });
             if (std::isfinite(offset))
                 candidate.offset = offset;
         }
@@ -303,7 +323,9 @@ std::vector<Candidate> candidateWheels(const Study& study, Axle axle, const libr
             if (!findWheel(*study.build, shelved.part.id))
                 add(shelved.part, false);
     // Clear and tight ones by their room, then those nobody can tell, then those that hit.
-    const auto rank = [](const Candidate& c) { return std::pair { isBad(c.level) ? 2 : c.level == Level::Unproven ? 1 : 0, -c.smallest.value_or(-1e9) }; };
+    const auto rank = [](const Candidate& c) {
+        return std::pair { isBad(c.level) ? 2 : c.level == Level::Unproven ? 1 : 0, -c.smallest.value_or(-1e9) };
+    };
     std::ranges::stable_sort(candidates, {}, rank);
     return candidates;
 }

@@ -15,8 +15,8 @@ namespace {
 /// A ring that warms by more than this in one stop has no reserve for a second; common practice, no source.
 constexpr double largeRise = 300;
 
-constexpr std::string_view closedRoad
-    = "Try brakes only on a closed place with no one behind and run-out of twice the distance; stop at the first leak, soft pedal or pull.";
+constexpr std::string_view closedRoad =
+    "Try brakes only on a closed place with no one behind and run-out of twice the distance; stop at the first leak, soft pedal or pull.";
 
 } // namespace
 
@@ -53,8 +53,10 @@ void addHeatVerdicts(Study& study, Axle axle)
     v.figure = after.stopRise;
     if (after.corner->caliper.pistons.empty())
         v.lacksInWords.push_back("piston bores");
-    v.method = fmt::format("Energy ½·m·v² × the axle's share of the braking ÷ 2 rings ÷ (ring mass × {:g} J/kgK). Only the friction ring takes heat within one stop. "
-               "Air and rolling drag are left out, so the true rise is a little smaller.", figures::ringSolid(after.corner->rotor).specificHeat);
+    v.method = fmt::format("Energy ½·m·v² × the axle's share of the braking ÷ 2 rings ÷ (ring mass × {:g} J/kgK). Only the friction ring "
+                           "takes heat within one stop. "
+                           "Air and rolling drag are left out, so the true rise is a little smaller.",
+        figures::ringSolid(after.corner->rotor).specificHeat);
     v.source = "Conservation of energy; specific heat of the ring's material from memory; 300 K taken as large: common practice.";
     v.caution = "Hot rotors burn skin and crack in water. Let them cool by driving, not by standing on the pedal.";
     if (!v.figure.value) {
@@ -105,9 +107,11 @@ void addStopVerdicts(Study& study)
                 limit.lacksInWords.push_back("piston bores");
     if (limit.figure.value)
         *limit.figure.value *= standardGravity, limit.figure.worstCase *= standardGravity, limit.figure.rootSumSquare *= standardGravity;
-    limit.method = "Torque at a wheel 2·μ·p·A·r, A the pistons of one side, r the middle of the pad. Front load W·(share + z·h/L). Without antilock the "
-                   "driver holds the pressure at which the first axle locks; with it each axle takes what its load allows; never more than the "
-                   "pedal force presses.";
+    limit.method =
+        "Torque at a wheel 2·μ·p·A·r, A the pistons of one side, r the middle of the pad. Front load W·(share + z·h/L). Without antilock "
+        "the "
+        "driver holds the pressure at which the first axle locks; with it each axle takes what its load allows; never more than the "
+        "pedal force presses.";
     limit.source = "Rigid-body load transfer and Coulomb friction, as in any vehicle-dynamics text.";
     limit.caution = closedRoad;
     if (!limit.figure.value) {
@@ -122,7 +126,8 @@ void addStopVerdicts(Study& study)
             break;
         case stopping::Limit::FrontLocks:
             limit.level = b.rearUse < 0.8 ? Level::Caution : Level::Good;
-            limit.reason = fmt::format("The front tyres, at {}; the rear could give {} more of its own", z, print(1 - b.rearUse, style::share, study.system));
+            limit.reason = fmt::format(
+                "The front tyres, at {}; the rear could give {} more of its own", z, print(1 - b.rearUse, style::share, study.system));
             break;
         case stopping::Limit::RearLocks:
             limit.level = Level::Stop;
@@ -154,7 +159,8 @@ void addStopVerdicts(Study& study)
                 return figures::stop(s, build, *after.front.corner, *after.rear.corner, false).distance
                     - figures::stop(s, build, *before.front.corner, *before.rear.corner, false).distance;
             });
-        distance.method = "Each stop integrated over speed: brakes as limited above, air drag ½·ρ·CdA·v², half the build-up time at full speed. The difference is "
+        distance.method = "Each stop integrated over speed: brakes as limited above, air drag ½·ρ·CdA·v², half the build-up time at full "
+                          "speed. The difference is "
                           "worked out as one sum, so that what both setups share cancels in its uncertainty.";
         distance.source = "Newton; integrator Dormand–Prince 5.";
         distance.caution = closedRoad;
@@ -170,8 +176,8 @@ void addStopVerdicts(Study& study)
                 distance.reason = "One cold stop is as long as before: gains show hot, in pedal force and in control";
             } else if (change > 0) {
                 distance.level = Level::Caution;
-                distance.reason = fmt::format("{} longer than before (±{}{}): {} hold it now", by, width, change < unsure ? ", so not certain" : "",
-                    nameOf(after.braking ? after.braking->limit : stopping::Limit::Pedal));
+                distance.reason = fmt::format("{} longer than before (±{}{}): {} hold it now", by, width,
+                    change < unsure ? ", so not certain" : "", nameOf(after.braking ? after.braking->limit : stopping::Limit::Pedal));
             } else {
                 distance.level = Level::Good;
                 distance.reason = fmt::format("{} shorter than before (±{}{})", by, width, -change < unsure ? ", so not certain" : "");
@@ -192,7 +198,8 @@ void addStopVerdicts(Study& study)
             v.stage = Stage::Stop;
             v.title = fmt::format("Measured stop {}", number);
             v.style = style::deceleration;
-            v.figure = evaluate([&](Sample& s) { return stopping::judge(s(measured.speed, false), s(measured.distance, false), {}).meanDeceleration; });
+            v.figure = evaluate(
+                [&](Sample& s) { return stopping::judge(s(measured.speed, false), s(measured.distance, false), {}).meanDeceleration; });
             v.method = "Mean deceleration v²/(2·d), against the grip of the tyres.";
             v.source = "Kinematics.";
             v.lacksInWords = {};
@@ -201,7 +208,8 @@ void addStopVerdicts(Study& study)
             } else {
                 const auto g = print(*v.figure.value, style::deceleration, study.system);
                 const auto said = stopping::judge(*measured.speed.value, *measured.distance.value, build.car.grip.value);
-                const auto what = fmt::format("{} in {}", print(*measured.speed.value, style::speed, study.system), print(*measured.distance.value, style::road, study.system));
+                const auto what = fmt::format("{} in {}", print(*measured.speed.value, style::speed, study.system),
+                    print(*measured.distance.value, style::road, study.system));
                 if (!said.plausible) {
                     v.reason = fmt::format("{} is {}; lacks tyre grip to judge it", what, g);
                 } else if (*said.plausible) {
@@ -229,8 +237,8 @@ void addCarVerdict(Study& study)
     v.style = style::number;
     v.figure = evaluate([&](Sample& s) {
         const auto car = figures::carOf(s, study.build->car);
-        const double rest = figures::pressure(s, study.build->hydraulics) + s(study.build->car.frontTyreRadius) + s(study.build->car.rearTyreRadius)
-            + s(study.build->car.testSpeed, false);
+        const double rest = figures::pressure(s, study.build->hydraulics) + s(study.build->car.frontTyreRadius)
+            + s(study.build->car.rearTyreRadius) + s(study.build->car.testSpeed, false);
         return car.mass + car.wheelbase + car.centreOfMassHeight + car.frontLoadShare + car.grip + rest;
     });
     // What counts here is how many readings stand, not the sum that asked for them.

@@ -44,7 +44,7 @@ weights::Ring ringOf(Sample& s, const Rotor& r)
 
 double wheelFace(Sample& s, const Corner& c) { return s.orElse(c.ring, 0) + s(c.rotor.hatThickness) + s.orElse(c.spacer, 0); }
 
-double setting(const Reading& reading, Reading Wants::* which)
+double setting(const Reading& reading, Reading Wants::*which)
 {
     static const Wants usual;
     return reading.value.value_or(*(usual.*which).value);
@@ -67,8 +67,8 @@ fit::Stance stanceOf(Sample& s, const Corner& corner, const Wheel& wheel)
 joints::StudStack studStack(Sample& s, const Corner& c, const Wheel& wheel, const Hub& hub)
 {
     const auto thread = joints::parseThread(hub.studThread);
-    return { s(hub.studLength), s(c.rotor.hatThickness), s.orElse(c.ring, 0), s.orElse(c.spacer, 0), s(wheel.padThickness), s(hub.nutThread),
-        thread ? thread->diameter : unknown, thread ? thread->pitch : unknown };
+    return { s(hub.studLength), s(c.rotor.hatThickness), s.orElse(c.ring, 0), s.orElse(c.spacer, 0), s(wheel.padThickness),
+        s(hub.nutThread), thread ? thread->diameter : unknown, thread ? thread->pitch : unknown };
 }
 
 double hatGap(Sample& s, const Corner& c)
@@ -84,7 +84,7 @@ double hatGap(Sample& s, const Corner& c)
     return fit::hatRoom(shape);
 }
 
-double meanOf(Sample& s, const std::vector<const MockUp*>& all, Reading MockUp::* which)
+double meanOf(Sample& s, const std::vector<const MockUp*>& all, Reading MockUp::*which)
 {
     double sum = 0;
     int count = 0;
@@ -98,7 +98,8 @@ double meanOf(Sample& s, const std::vector<const MockUp*>& all, Reading MockUp::
 
 centring::Gaps gapsOf(Sample& s, const std::vector<const MockUp*>& all)
 {
-    return { meanOf(s, all, &MockUp::innerTop), meanOf(s, all, &MockUp::outerTop), meanOf(s, all, &MockUp::innerBottom), meanOf(s, all, &MockUp::outerBottom) };
+    return { meanOf(s, all, &MockUp::innerTop), meanOf(s, all, &MockUp::outerTop), meanOf(s, all, &MockUp::innerBottom),
+        meanOf(s, all, &MockUp::outerBottom) };
 }
 
 double axialOffset(Sample& s, const Corner& corner)
@@ -119,9 +120,12 @@ double heatStore(Sample& s, const Rotor& rotor) { return ringMass(s, rotor) * ri
 const materials::Solid& ringSolid(const Rotor& rotor)
 {
     switch (rotor.ringMaterial) {
-    case RingMaterial::Steel: return materials::steel;
-    case RingMaterial::CarbonCeramic: return materials::carbonCeramic;
-    case RingMaterial::Iron: break;
+    case RingMaterial::Steel:
+        return materials::steel;
+    case RingMaterial::CarbonCeramic:
+        return materials::carbonCeramic;
+    case RingMaterial::Iron:
+        break;
     }
     return materials::greyIron;
 }
@@ -133,10 +137,12 @@ double hatMass(Sample& s, const Rotor& r)
     const double ring = s(r.thickness);
     const double wall = s(r.hatWall);
     const double holes = r.boltHoles > 0 ? s.orElse(r.boltHoleDiameter, 0) : 0;
-    const weights::Hat hat { s(r.hatOuterDiameter), s(r.bore), disc, wall, height - disc - ring, s(r.ringInnerDiameter), r.boltHoles, holes };
+    const weights::Hat hat { s(r.hatOuterDiameter), s(r.bore), disc, wall, height - disc - ring, s(r.ringInnerDiameter), r.boltHoles,
+        holes };
     const double density = r.hatMaterial == HatMaterial::Iron ? materials::greyIron.density : materials::aluminium6061.density;
     const auto thread = joints::parseThread(r.hatBoltThread);
-    const double bolts = r.construction == RotorBuild::TwoPiece && thread ? weights::hatBoltsMass(r.hatBolts, thread->diameter, wall, density) : 0;
+    const double bolts =
+        r.construction == RotorBuild::TwoPiece && thread ? weights::hatBoltsMass(r.hatBolts, thread->diameter, wall, density) : 0;
     return weights::hatVolume(hat) * density + bolts;
 }
 
@@ -144,12 +150,14 @@ double rotorMass(Sample& s, const Rotor& rotor) { return ringMass(s, rotor) + ha
 
 double rotatingInertia(Sample& s, const Rotor& r)
 {
-    return weights::inertia(ringMass(s, r), s(r.outerDiameter), s(r.ringInnerDiameter)) + weights::inertia(hatMass(s, r), s(r.hatOuterDiameter), s(r.bore));
+    return weights::inertia(ringMass(s, r), s(r.outerDiameter), s(r.ringInnerDiameter))
+        + weights::inertia(hatMass(s, r), s(r.hatOuterDiameter), s(r.bore));
 }
 
 int timesWeighed(const Corner& corner, Part part)
 {
-    return static_cast<int>(std::ranges::count_if(corner.weighings, [part](const Weighing& w) { return std::ranges::find(w.contains, part) != w.contains.end(); }));
+    return static_cast<int>(std::ranges::count_if(
+        corner.weighings, [part](const Weighing& w) { return std::ranges::find(w.contains, part) != w.contains.end(); }));
 }
 
 double rotorMassWeighed(Sample& s, const Corner& corner)
@@ -157,7 +165,8 @@ double rotorMassWeighed(Sample& s, const Corner& corner)
     double mass = 0;
     // In whatever order somebody named what lay on the scale.
     for (const Weighing& weighing : corner.weighings)
-        if (const auto& on = weighing.contains; !on.empty() && std::ranges::all_of(on, [](Part p) { return p == Part::Rotor || p == Part::Ring || p == Part::Hat; }))
+        if (const auto& on = weighing.contains;
+            !on.empty() && std::ranges::all_of(on, [](Part p) { return p == Part::Rotor || p == Part::Ring || p == Part::Hat; }))
             mass += s(weighing.mass, notLength);
     const bool ring = timesWeighed(corner, Part::Ring) > 0;
     const bool hat = timesWeighed(corner, Part::Hat) > 0;
@@ -236,7 +245,8 @@ stopping::Brakes brakesOf(Sample& s, const Build& build, const Corner& front, co
 
 double wheelTorque(Sample& s, const Corner& corner, const Hydraulics& hydraulics)
 {
-    return stopping::brakeTorque({ pistonArea(s, corner), effectiveRadius(s, corner), s(corner.pad.friction, notLength), 1 }, pressure(s, hydraulics));
+    return stopping::brakeTorque(
+        { pistonArea(s, corner), effectiveRadius(s, corner), s(corner.pad.friction, notLength), 1 }, pressure(s, hydraulics));
 }
 
 double largestBrakeTorque(Sample& s, const Build& build, const Corner& corner, Axle axle)

@@ -16,8 +16,10 @@ namespace deepstop::figures {
 /// Room between the caliper and one surface of the wheel; rests on the readings of the caliper's outline and that surface, no others.
 [[nodiscard]] double wheelGap(Sample& s, WheelGap which, const Corner& corner, const Wheel& wheel, const Wants& wants);
 /// All three rooms at nominal readings, on a corner and a wheel in the hub's frame.
-[[nodiscard]] std::optional<fit::Room> roomOf(WheelGap which, const fit::CornerShape& corner, const fit::WheelShape& wheel, const Wants& wants);
-/// What is wanted of a gap to this wheel: the setting, and the rim's give in a hard corner. A setting nobody has made counts by its default.
+[[nodiscard]] std::optional<fit::Room> roomOf(
+    WheelGap which, const fit::CornerShape& corner, const fit::WheelShape& wheel, const Wants& wants);
+/// What is wanted of a gap to this wheel: the setting, and the rim's give in a hard corner. A setting nobody has made counts by its
+/// default.
 [[nodiscard]] double wantedOf(WheelGap which, const Wheel& wheel, const Wants& wants);
 /// z of the rotor's inboard friction face.
 [[nodiscard]] double inboardFace(Sample& s, const Corner& corner);
@@ -36,12 +38,13 @@ namespace deepstop::figures {
 /// Caliper's outboard half over the hat.
 [[nodiscard]] double hatGap(Sample& s, const Corner& corner);
 /// From a keep-out to the wheel and the hot rotor.
-[[nodiscard]] double keepOutGap(Sample& s, const KeepOut& place, const Corner& corner, const Wheel* wheel, const Hub& hub, const Wants& wants);
+[[nodiscard]] double keepOutGap(
+    Sample& s, const KeepOut& place, const Corner& corner, const Wheel* wheel, const Hub& hub, const Wants& wants);
 /// What a setting says, or its default where somebody has emptied it.
-[[nodiscard]] double setting(const Reading& reading, Reading Wants::* which);
+[[nodiscard]] double setting(const Reading& reading, Reading Wants::*which);
 
 /// Mean of one reading over the mock-ups of a corner that have it; of the last where none has.
-[[nodiscard]] double meanOf(Sample& s, const std::vector<const MockUp*>& all, Reading MockUp::* which);
+[[nodiscard]] double meanOf(Sample& s, const std::vector<const MockUp*>& all, Reading MockUp::*which);
 /// The four gaps, each so.
 [[nodiscard]] centring::Gaps gapsOf(Sample& s, const std::vector<const MockUp*>& all);
 

@@ -43,7 +43,9 @@ BracketStudy bracketOf(const Study& study, Axle axle)
         const double middle = s.orElse(c.ring, 0) + s(c.rotor.hatThickness) - s(c.rotor.overallHeight) + s(c.rotor.thickness) / 2;
         const double knuckleHole = s(c.bracket.knuckleHole);
         const double caliperHole = s(c.bracket.caliperHole);
-        made = bracket::adapter(knuckle, mount, { s(c.rotor.outerDiameter) / 2, 0, middle, knuckleHole, caliperHole, bracket::wallWanted(std::max(knuckleHole, caliperHole)), c.bracket.thickness.value.value_or(NAN) });
+        made = bracket::adapter(knuckle, mount,
+            { s(c.rotor.outerDiameter) / 2, 0, middle, knuckleHole, caliperHole, bracket::wallWanted(std::max(knuckleHole, caliperHole)),
+                c.bracket.thickness.value.value_or(NAN) });
         return made ? made->thickness : NAN;
     });
     if (!needed.lacks.empty()) {
@@ -56,7 +58,9 @@ BracketStudy bracketOf(const Study& study, Axle axle)
         const bracket::CaliperMount mount { *c.caliper.mountSpacing.value, *c.caliper.mountDrop.value, *c.caliper.mountDepth.value };
         const double middle = fit::frictionFaces(r.shape).middle();
         const double hole = std::max(*c.bracket.knuckleHole.value, *c.bracket.caliperHole.value);
-        return bracket::adapter(knuckle, mount, { *c.rotor.outerDiameter.value / 2, 0, middle, *c.bracket.knuckleHole.value, *c.bracket.caliperHole.value, bracket::wallWanted(hole), c.bracket.thickness.value.value_or(NAN) });
+        return bracket::adapter(knuckle, mount,
+            { *c.rotor.outerDiameter.value / 2, 0, middle, *c.bracket.knuckleHole.value, *c.bracket.caliperHole.value,
+                bracket::wallWanted(hole), c.bracket.thickness.value.value_or(NAN) });
     }();
     if (!result.adapter) {
         result.lacks = "No bracket has such dimensions: spacings, holes and diameters must be more than 0.";
@@ -65,10 +69,16 @@ BracketStudy bracketOf(const Study& study, Axle axle)
     const bracket::Adapter& a = *result.adapter;
     const auto say = [&](double length) { return print(length, style::gap, study.system); };
     if (a.wall < bracket::wallWanted(*c.bracket.knuckleHole.value) - 1e-9)
-        result.faults.push_back(a.wall < 0 ? fmt::format("the holes to the knuckle and to the caliper cut into each other by {}: another caliper spacing, another rotor, or a bracket in two planes", say(-a.wall))
-                                           : fmt::format("only {} of metal between two holes, {} wanted", say(a.wall), say(bracket::wallWanted(*c.bracket.knuckleHole.value))));
+        result.faults.push_back(a.wall < 0 ? fmt::format("the holes to the knuckle and to the caliper cut into each other by {}: another "
+                                                         "caliper spacing, another rotor, or a bracket in two planes",
+                                    say(-a.wall))
+                                           : fmt::format("only {} of metal between two holes, {} wanted", say(a.wall),
+                                               say(bracket::wallWanted(*c.bracket.knuckleHole.value))));
     if (!(a.thickness >= thinnestPlate))
-        result.faults.push_back(a.thickness <= 0 ? fmt::format("the caliper would have to stand {} behind the lugs' face: machine the lugs, or a ring behind the rotor", say(-a.thickness)) : fmt::format("a plate of {} is thin, {} at least wanted", say(a.thickness), say(thinnestPlate)));
+        result.faults.push_back(a.thickness <= 0
+                ? fmt::format("the caliper would have to stand {} behind the lugs' face: machine the lugs, or a ring behind the rotor",
+                    say(-a.thickness))
+                : fmt::format("a plate of {} is thin, {} at least wanted", say(a.thickness), say(thinnestPlate)));
     if (a.offset < -0.5e-3)
         result.faults.push_back(fmt::format("this plate is {} too thick: machine it, or a ring behind the rotor", say(-a.offset)));
     else if (a.offset > 0.5e-3)
@@ -79,7 +89,8 @@ BracketStudy bracketOf(const Study& study, Axle axle)
     const double preload = joints::preloadAim * joints::proofLoad(bolt, joints::Grade::G10_9);
     result.slipMargin = joints::slipMargin(2, preload, torque, *hub.lugRadius.value);
     result.shearMargin = joints::shearMargin(2, bolt, joints::Grade::G10_9, torque, *hub.lugRadius.value);
-    result.bolts = fmt::format("2 × {}, taken as 10.9 at 75 % of proof{}", joints::nameOf(bolt), thread ? "" : ", for nobody has said which");
+    result.bolts =
+        fmt::format("2 × {}, taken as 10.9 at 75 % of proof{}", joints::nameOf(bolt), thread ? "" : ", for nobody has said which");
     return result;
 }
 
@@ -99,15 +110,19 @@ std::optional<PlateDrawing> drawingOfRing(const Study& study, Axle axle, const s
         return {};
     }
     const Hub& hub = hubOf(*study.build, axle);
-    const Figure needed = evaluate([&](Sample& s) { return s(hub.flangeDiameter) + s(hub.pilotDiameter) + s(hub.boltCircle) + s(hub.studDiameter) + s(r.corner->ring); });
+    const Figure needed = evaluate([&](Sample& s) {
+        return s(hub.flangeDiameter) + s(hub.pilotDiameter) + s(hub.boltCircle) + s(hub.studDiameter) + s(r.corner->ring);
+    });
     if (!needed.value || hub.studCount == 0) {
-        lacks = lacking(study, needed, hub.studCount == 0 ? std::vector<std::string> { "number of studs, " + wordOf(axle) } : std::vector<std::string> {});
+        lacks = lacking(study, needed,
+            hub.studCount == 0 ? std::vector<std::string> { "number of studs, " + wordOf(axle) } : std::vector<std::string> {});
         return {};
     }
     // A sliding fit on the pilot, room round the studs; common practice.
     constexpr double onPilot = 0.1e-3;
     constexpr double roundStud = 1e-3;
-    auto plate = bracket::ringPlate(*r.corner->ring.value, *hub.flangeDiameter.value, *hub.pilotDiameter.value + onPilot, *hub.boltCircle.value, hub.studCount, *hub.studDiameter.value + roundStud, "steel");
+    auto plate = bracket::ringPlate(*r.corner->ring.value, *hub.flangeDiameter.value, *hub.pilotDiameter.value + onPilot,
+        *hub.boltCircle.value, hub.studCount, *hub.studDiameter.value + roundStud, "steel");
     auto drawing = bracket::drawingOf(plate, noteOf(study, axle, date), study.system == UnitSystem::Us ? us : metric);
     return PlateDrawing { std::move(plate), std::move(drawing) };
 }
@@ -137,7 +152,9 @@ WideningStudy wideningOf(const Study& study, Axle axle, double growth)
     }
     const Caliper& caliper = r.corner->caliper;
     if (caliper.split != YesNo::Yes) {
-        result.lacks = caliper.split == YesNo::No ? "This caliper is of one piece: it cannot be widened." : "Nobody has said whether this caliper is split: two halves bolted together, or of one piece.";
+        result.lacks = caliper.split == YesNo::No
+            ? "This caliper is of one piece: it cannot be widened."
+            : "Nobody has said whether this caliper is split: two halves bolted together, or of one piece.";
         return result;
     }
     if (!(growth > 0) || growth > 0.05) {
@@ -149,31 +166,42 @@ WideningStudy wideningOf(const Study& study, Axle axle, double growth)
         result.lacks = lacking(study, needed);
         return result;
     }
-    const auto w = joints::widen({ *caliper.slotWidth.value, *caliper.bridgeBoltLength.value, *caliper.pinLength.value, caliper.widened.value.value_or(0) }, growth);
+    const auto w = joints::widen(
+        { *caliper.slotWidth.value, *caliper.bridgeBoltLength.value, *caliper.pinLength.value, caliper.widened.value.value_or(0) }, growth);
     result.widening = w;
     const int bolts = caliper.bridgeBolts;
     const auto thread = joints::parseThread(caliper.bridgeBoltThread);
     const auto count = [&](int n) { return n > 0 ? fmt::format("{} × ", n) : std::string(); };
     result.lines.push_back(fmt::format("{}spacers of {} between the halves, faces flat and parallel", count(bolts), say(w.spacer)));
-    result.lines.push_back(fmt::format("{}bolts for the halves{}, {} under the head at least; sold: {}", count(bolts), thread ? ", " + joints::nameOf(*thread) : std::string(), say(w.bridgeBoltLength), print(joints::soldBoltLength(w.bridgeBoltLength), style::frame, study.system)));
+    result.lines.push_back(fmt::format("{}bolts for the halves{}, {} under the head at least; sold: {}", count(bolts),
+        thread ? ", " + joints::nameOf(*thread) : std::string(), say(w.bridgeBoltLength),
+        print(joints::soldBoltLength(w.bridgeBoltLength), style::frame, study.system)));
     result.lines.push_back(fmt::format("pad pins of {}", say(w.pinLength)));
-    result.lines.push_back(caliper.crossover == YesNo::Yes ? "a seal at the fluid crossover on each face of the spacer, of the section the maker of the spacers gives"
-            : caliper.crossover == YesNo::No                ? "a longer pipe between the halves"
-                                                            : "look whether the fluid crosses inside or through a pipe: a seal or a longer pipe goes with it");
-    result.lines.push_back(fmt::format("washers of {} under each mounting bolt, to bring the slot over the rotor again", say(w.mountWasher)));
+    result.lines.push_back(caliper.crossover == YesNo::Yes
+            ? "a seal at the fluid crossover on each face of the spacer, of the section the maker of the spacers gives"
+            : caliper.crossover == YesNo::No
+            ? "a longer pipe between the halves"
+            : "look whether the fluid crosses inside or through a pipe: a seal or a longer pipe goes with it");
+    result.lines.push_back(
+        fmt::format("washers of {} under each mounting bolt, to bring the slot over the rotor again", say(w.mountWasher)));
     const double direction = r.corner->mount.shimMoves == Direction::Inboard ? 1 : -1;
     for (const Joint& joint : r.corner->joints)
         if (joint.shims == ShimsIn::Axial) {
             const auto itsThread = joints::parseThread(joint.thread);
             const auto engaged = [&](double more) {
                 return nominal([&](Sample& s) {
-                    return joints::fitOf({ s(joint.length), s(joint.grip), std::max(s.orElse(r.corner->mount.shimTop, 0), s.orElse(r.corner->mount.shimBottom, 0)) + more, s(joint.threadDepth), s.orElse(joint.roomBehind, 0), itsThread ? itsThread->pitch : NAN }).engaged;
+                    return joints::fitOf({ s(joint.length), s(joint.grip),
+                                             std::max(s.orElse(r.corner->mount.shimTop, 0), s.orElse(r.corner->mount.shimBottom, 0)) + more,
+                                             s(joint.threadDepth), s.orElse(joint.roomBehind, 0), itsThread ? itsThread->pitch : NAN })
+                        .engaged;
                 });
             };
             if (std::isfinite(engaged(0)))
-                result.lines.push_back(fmt::format("{}: {} of thread left of {}", joint.name.empty() ? "mounting bolts" : joint.name, say(engaged(w.mountEngagementLost)), say(engaged(0))));
+                result.lines.push_back(fmt::format("{}: {} of thread left of {}", joint.name.empty() ? "mounting bolts" : joint.name,
+                    say(engaged(w.mountEngagementLost)), say(engaged(0))));
         }
-    result.cautions = { "This alters a part that holds pressure. Class and torque of the bolts come from the maker of the spacers.", "Leak test at full pedal force for minutes, before the wheel goes on; again after the first drive.",
+    result.cautions = { "This alters a part that holds pressure. Class and torque of the bolts come from the maker of the spacers.",
+        "Leak test at full pedal force for minutes, before the wheel goes on; again after the first drive.",
         "Have it judged by a qualified engineer or licensed mechanic. The program advises and never approves." };
     auto build = std::make_shared<Build>(*study.build);
     Corner& corner = ownCorner(*build, study.after.setup->id, axle);

@@ -27,9 +27,10 @@ struct PlateDrawing {
 /// The ring behind the rotor that the setup after has. Nothing where it has none, or a reading of hub or ring lacks, named in `lacks`.
 [[nodiscard]] std::optional<PlateDrawing> drawingOfRing(const Study& study, Axle axle, const std::string& date, std::string& lacks);
 
-/// A shim for the bolts of this axle's knuckle, `thickness` thick: half a millimetre of room round the bolt, twice as wide. Nothing while the
-/// thread of the lugs is not known, said in `lacks`.
-[[nodiscard]] std::optional<PlateDrawing> drawingOfShim(const Study& study, Axle axle, double thickness, const std::string& date, std::string& lacks);
+/// A shim for the bolts of this axle's knuckle, `thickness` thick: half a millimetre of room round the bolt, twice as wide. Nothing while
+/// the thread of the lugs is not known, said in `lacks`.
+[[nodiscard]] std::optional<PlateDrawing> drawingOfShim(
+    const Study& study, Axle axle, double thickness, const std::string& date, std::string& lacks);
 
 /// A split caliper widened by what the rotor grew, everything that goes with it, and the build with it done.
 struct WideningStudy {

@@ -35,14 +35,17 @@ struct Line {
 
 bool tooFar(const std::vector<Part>& parts, const fit::Box& ofWheel, double gap)
 {
-    return std::ranges::all_of(parts, [&](const Part& part) { return fit::leastRoom(part.box, ofWheel) > gap || fit::leastRoom(part.chain, ofWheel) > gap; });
+    return std::ranges::all_of(
+        parts, [&](const Part& part) { return fit::leastRoom(part.box, ofWheel) > gap || fit::leastRoom(part.chain, ofWheel) > gap; });
 }
 
 /// The barrel with its stations; nothing where they do not stand in the order of its points, deepest first.
 std::optional<Line> barrelOf(const WheelAsRead& as)
 {
     const auto& stations = as.wheel.barrel;
-    if (stations.size() < 2 || stations.size() != as.shape.barrel.size() || std::ranges::adjacent_find(stations, [](const auto& a, const auto& b) { return !(*a.depth.value > *b.depth.value); }) != stations.end())
+    if (stations.size() < 2 || stations.size() != as.shape.barrel.size()
+        || std::ranges::adjacent_find(stations, [](const auto& a, const auto& b) { return !(*a.depth.value > *b.depth.value); })
+            != stations.end())
         return {};
     Line line { as.shape.barrel, {}, {} };
     for (const BarrelStation& station : stations) {
@@ -126,7 +129,8 @@ void idleStations(Sample& s, const Line& line, const std::vector<Part>& parts, d
 {
     for (std::size_t i = 0; line.points.size() >= 2 && i < line.along.size(); ++i) {
         const bool anEnd = i == 0 || i + 1 == line.along.size();
-        if (staysInOrder(line, i) && tooFar(parts, sweptBy(line, i), gap) && (!anEnd || keepsItsCompany(parts, line.points, width(*line.along[i]))))
+        if (staysInOrder(line, i) && tooFar(parts, sweptBy(line, i), gap)
+            && (!anEnd || keepsItsCompany(parts, line.points, width(*line.along[i]))))
             callIdle(s, { line.along[i], line.across[i] });
     }
 }
@@ -158,7 +162,9 @@ void idleBesideInsets(Sample& s, const WheelAsRead& as, const Line& barrel)
 {
     const auto& points = barrel.points;
     for (std::size_t i = 1; i + 1 < barrel.along.size(); ++i)
-        if (staysInOrder(barrel, i) && std::ranges::all_of(as.shape.insets, [&](const fit::Outline& inset) { return inset.chain.front().z > points[i + 1].z || inset.chain.back().z < points[i - 1].z; }))
+        if (staysInOrder(barrel, i) && std::ranges::all_of(as.shape.insets, [&](const fit::Outline& inset) {
+                return inset.chain.front().z > points[i + 1].z || inset.chain.back().z < points[i - 1].z;
+            }))
             callIdle(s, { barrel.along[i], barrel.across[i] });
 }
 
@@ -173,13 +179,15 @@ void idleBumps(Sample& s, const Corner& corner, const std::vector<Part>& parts, 
         const Bump& bump = bumps[k];
         const Part& part = parts[k + 1];
         const double top = fit::sweptRadius(edge + *bump.overEdge.value, *bump.fromMiddle.value);
-        const double highest = fit::sweptRadius(edge + *bump.overEdge.value + width(bump.overEdge), *bump.fromMiddle.value + width(bump.fromMiddle));
+        const double highest =
+            fit::sweptRadius(edge + *bump.overEdge.value + width(bump.overEdge), *bump.fromMiddle.value + width(bump.fromMiddle));
         const double up = std::max({ highest - top, width(bump.overEdge), width(bump.height) });
         const double out = std::max(width(bump.atDepth), width(bump.width) / 2);
         const double along = turned ? up : out;
         const auto box = part.box.grown(along, turned ? out : up);
         if (std::ranges::all_of(lines, [&](const Line& line) {
-                return line.points.size() < 2 || (fit::leastRoom(box, line.points) > gap && std::abs(fit::sharedStretch(part.chain, line.points)) > 2 * along);
+                return line.points.size() < 2
+                    || (fit::leastRoom(box, line.points) > gap && std::abs(fit::sharedStretch(part.chain, line.points)) > 2 * along);
             }))
             callIdle(s, { &bump.overEdge, &bump.height, &bump.atDepth, &bump.width, &bump.fromMiddle });
     }
@@ -187,7 +195,8 @@ void idleBumps(Sample& s, const Corner& corner, const std::vector<Part>& parts, 
 
 } // namespace
 
-void sayIdle(Sample& s, WheelGap which, const WheelAsRead& as, const Corner& corner, const std::vector<fit::Outline>& caliper, double spacing)
+void sayIdle(
+    Sample& s, WheelGap which, const WheelAsRead& as, const Corner& corner, const std::vector<fit::Outline>& caliper, double spacing)
 {
     const bool turned = which == WheelGap::Spokes;
     std::vector<Part> parts;

@@ -17,7 +17,8 @@ struct WheelAsRead {
 /// Calls idle, by bounds from boxes, every reading of a station, an inset or a bump that certainly cannot change the gap.
 /// @param caliper its outlines, the body first, then each bump
 /// @param spacing farthest that two neighbouring stations may lie apart
-void sayIdle(Sample& s, WheelGap which, const WheelAsRead& wheel, const Corner& corner, const std::vector<fit::Outline>& caliper, double spacing);
+void sayIdle(
+    Sample& s, WheelGap which, const WheelAsRead& wheel, const Corner& corner, const std::vector<fit::Outline>& caliper, double spacing);
 
 /// The same for the room to a place that stands still.
 void sayIdle(Sample& s, const WheelAsRead& wheel, geometry::Point place);

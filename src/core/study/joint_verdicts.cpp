@@ -18,10 +18,14 @@ joints::Lubrication lubricationOf(Condition condition)
 {
     using enum joints::Lubrication;
     switch (condition) {
-    case Condition::Dry: return Dry;
-    case Condition::Oiled: return Oiled;
-    case Condition::Threadlocker: return Threadlocker;
-    case Condition::AntiSeize: return AntiSeize;
+    case Condition::Dry:
+        return Dry;
+    case Condition::Oiled:
+        return Oiled;
+    case Condition::Threadlocker:
+        return Threadlocker;
+    case Condition::AntiSeize:
+        return AntiSeize;
     }
     return Dry;
 }
@@ -29,16 +33,20 @@ joints::Lubrication lubricationOf(Condition condition)
 /// Threads in aluminium done up more often than this are worth a look, or an insert; common practice, no source.
 constexpr int mostUsesInAluminium = 5;
 
-constexpr std::string_view tighten
-    = "Start every bolt by hand before tightening any. The maker's torque outranks a computed one. Check again after the first drive and at 50 to 100 miles.";
+constexpr std::string_view tighten = "Start every bolt by hand before tightening any. The maker's torque outranks a computed one. Check "
+                                     "again after the first drive and at 50 to 100 miles.";
 
 std::optional<joints::Grade> gradeOf(BoltClass c)
 {
     switch (c) {
-    case BoltClass::C8_8: return joints::Grade::G8_8;
-    case BoltClass::C10_9: return joints::Grade::G10_9;
-    case BoltClass::C12_9: return joints::Grade::G12_9;
-    case BoltClass::Unknown: break;
+    case BoltClass::C8_8:
+        return joints::Grade::G8_8;
+    case BoltClass::C10_9:
+        return joints::Grade::G10_9;
+    case BoltClass::C12_9:
+        return joints::Grade::G12_9;
+    case BoltClass::Unknown:
+        break;
     }
     return {};
 }
@@ -46,10 +54,14 @@ std::optional<joints::Grade> gradeOf(BoltClass c)
 std::optional<joints::Metal> metalOf(ThreadIn in)
 {
     switch (in) {
-    case ThreadIn::Steel: return joints::Metal::Steel;
-    case ThreadIn::Iron: return joints::Metal::Iron;
-    case ThreadIn::Aluminium: return joints::Metal::Aluminium;
-    case ThreadIn::Unknown: break;
+    case ThreadIn::Steel:
+        return joints::Metal::Steel;
+    case ThreadIn::Iron:
+        return joints::Metal::Iron;
+    case ThreadIn::Aluminium:
+        return joints::Metal::Aluminium;
+    case ThreadIn::Unknown:
+        break;
     }
     return {};
 }
@@ -57,8 +69,9 @@ std::optional<joints::Metal> metalOf(ThreadIn in)
 class JointChecks {
 public:
     JointChecks(Study& study, Axle axle, std::size_t index)
-        : study_(study), axle_(axle), result_(study.after.at(axle)), corner_(*result_.corner), joint_(corner_.joints[index]), thread_(joints::parseThread(joint_.thread)),
-          id_(fmt::format("{}/joint-{}", wordFor(axle), index + 1)), name_(joint_.name.empty() ? fmt::format("bolts {}", index + 1) : joint_.name)
+        : study_(study), axle_(axle), result_(study.after.at(axle)), corner_(*result_.corner), joint_(corner_.joints[index]),
+          thread_(joints::parseThread(joint_.thread)), id_(fmt::format("{}/joint-{}", wordFor(axle), index + 1)),
+          name_(joint_.name.empty() ? fmt::format("bolts {}", index + 1) : joint_.name)
     {
     }
 
@@ -110,14 +123,16 @@ private:
 
     joints::BoltStack stack(Sample& s, bool mostShims) const
     {
-        return { s(joint_.length), s(joint_.grip), shims(s, mostShims), s(joint_.threadDepth), s.orElse(joint_.roomBehind, 0), thread_ ? thread_->pitch : 0.0 };
+        return { s(joint_.length), s(joint_.grip), shims(s, mostShims), s(joint_.threadDepth), s.orElse(joint_.roomBehind, 0),
+            thread_ ? thread_->pitch : 0.0 };
     }
 
     void engagement()
     {
         const auto metal = metalOf(joint_.threadIn);
         Verdict& v = start("thread", "thread held", evaluate([&](Sample& s) { return joints::fitOf(stack(s, true)).engaged; }), style::gap);
-        v.method = "Bolt under its head less grip and the thicker stack of shims, less one pitch of lead; at most the thread there is. Wanted: 1.0 bolt diameter in steel, 1.5 in iron, 2.0 in aluminium.";
+        v.method = "Bolt under its head less grip and the thicker stack of shims, less one pitch of lead; at most the thread there is. "
+                   "Wanted: 1.0 bolt diameter in steel, 1.5 in iron, 2.0 in aluminium.";
         lack(v, !thread_, "thread");
         lack(v, !metal, "metal of the thread");
         if (judge::unproven(study_, v))
@@ -137,33 +152,41 @@ private:
         v.level = v.figure.highest() < wanted ? Level::Stop : Level::Caution;
         Sample s;
         const auto lengths = joints::lengthsThatDo(stack(s, true), wanted);
-        v.reason += lengths ? fmt::format(": bolts from {} to {} long would do", say(lengths->least), say(lengths->most)) : std::string(": the thread itself is too short, no bolt of any length holds as wanted");
+        v.reason += lengths ? fmt::format(": bolts from {} to {} long would do", say(lengths->least), say(lengths->most))
+                            : std::string(": the thread itself is too short, no bolt of any length holds as wanted");
     }
 
     void room()
     {
-        Verdict& v = start("end", joint_.roomBehind.value ? "bolt's end" : "bolt in its blind hole", evaluate([&](Sample& s) { return joints::fitOf(stack(s, false)).roomLeft; }), style::gap);
-        v.method = "Room behind the thread less how far the bolt stands out of it, with the thinner stack of shims; a blind hole has no room behind.";
-        v.caution = joint_.roomBehind.value ? "A bolt that reaches the rotor cuts it." : "A bolt that bottoms feels tight and holds nothing.";
+        Verdict& v = start("end", joint_.roomBehind.value ? "bolt's end" : "bolt in its blind hole",
+            evaluate([&](Sample& s) { return joints::fitOf(stack(s, false)).roomLeft; }), style::gap);
+        v.method = "Room behind the thread less how far the bolt stands out of it, with the thinner stack of shims; a blind hole has no "
+                   "room behind.";
+        v.caution =
+            joint_.roomBehind.value ? "A bolt that reaches the rotor cuts it." : "A bolt that bottoms feels tight and holds nothing.";
         lack(v, !thread_, "thread");
         if (judge::unproven(study_, v))
             return;
         const double left = v.figure.lowest();
         if (left < 0) {
             v.level = Level::Stop;
-            v.reason = joint_.roomBehind.value ? fmt::format("Strikes what is behind by {}: shorter bolts, or washers under the heads", say(-left)) : fmt::format("Bottoms {} before it is tight: shorter bolts, or washers under the heads", say(-left));
+            v.reason = joint_.roomBehind.value
+                ? fmt::format("Strikes what is behind by {}: shorter bolts, or washers under the heads", say(-left))
+                : fmt::format("Bottoms {} before it is tight: shorter bolts, or washers under the heads", say(-left));
         } else if (joint_.roomBehind.value && left < 1e-3) {
             v.level = Level::Caution;
             v.reason = fmt::format("Only {} to what is behind", say(left));
         } else {
             v.level = Level::Good;
-            v.reason = joint_.roomBehind.value ? fmt::format("{} of room behind", say(*v.figure.value)) : fmt::format("{} short of the bottom", say(*v.figure.value));
+            v.reason = joint_.roomBehind.value ? fmt::format("{} of room behind", say(*v.figure.value))
+                                               : fmt::format("{} short of the bottom", say(*v.figure.value));
         }
     }
 
     std::string threeWays(double torque) const
     {
-        return fmt::format("{} · {} · {}", print(torque, { Dimension::Torque, "N·m", 1, "N·m", 1 }), print(torque, { Dimension::Torque, "lb ft", 1, "lb ft", 1 }), print(torque, { Dimension::Torque, "lb in", 0, "lb in", 0 }));
+        return fmt::format("{} · {} · {}", print(torque, { Dimension::Torque, "N·m", 1, "N·m", 1 }),
+            print(torque, { Dimension::Torque, "lb ft", 1, "lb ft", 1 }), print(torque, { Dimension::Torque, "lb in", 0, "lb in", 0 }));
     }
 
     void torque()
@@ -172,7 +195,8 @@ private:
         const auto lubrication = lubricationOf(joint_.condition);
         const bool makers = joint_.makerTorque.value.has_value();
         Verdict& v = start("torque", "tightening", {}, { Dimension::Torque, "N·m", 1, "lb ft", 1 });
-        v.method = "T = K·F·d, K 0.20 dry, 0.15 oiled, 0.16 fresh threadlocker, 0.125 anti-seize; F three quarters of the proof load, proof stress times stress area. A given bolt may be off by a quarter. "
+        v.method = "T = K·F·d, K 0.20 dry, 0.15 oiled, 0.16 fresh threadlocker, 0.125 anti-seize; F three quarters of the proof load, "
+                   "proof stress times stress area. A given bolt may be off by a quarter. "
                    "A maker's torque counts before this one.";
         if (makers)
             v.figure = evaluate([&](Sample& s) { return s(joint_.makerTorque, false); });
@@ -187,21 +211,25 @@ private:
         }
         const double proof = joints::proofLoad(*thread_, *grade);
         const double computed = joints::torqueFor(joints::preloadAim * proof, thread_->diameter, lubrication);
-        const auto order = joint_.bolts > 2 ? fmt::format(", crosswise in {} rounds", joints::tighteningRounds(joint_.bolts).size()) : std::string();
+        const auto order =
+            joint_.bolts > 2 ? fmt::format(", crosswise in {} rounds", joints::tighteningRounds(joint_.bolts).size()) : std::string();
         if (!makers) {
             v.figure.value = computed;
             v.level = Level::Good;
-            v.reason = fmt::format("{}, computed for {} threads: {:.1f} kN, 75 % of proof{}. Ask the maker for theirs", threeWays(computed), nameOf(lubrication), joints::preloadAim * proof / 1000, order);
+            v.reason = fmt::format("{}, computed for {} threads: {:.1f} kN, 75 % of proof{}. Ask the maker for theirs", threeWays(computed),
+                nameOf(lubrication), joints::preloadAim * proof / 1000, order);
             return;
         }
         const double torque = *joint_.makerTorque.value;
         const double share = joints::preloadFrom(torque, thread_->diameter, lubrication) / proof;
-        v.reason = fmt::format("Maker's {}{}: {:.1f} kN on {} threads, {:.0f} % of proof", threeWays(torque), order, share * proof / 1000, nameOf(lubrication), 100 * share);
+        v.reason = fmt::format("Maker's {}{}: {:.1f} kN on {} threads, {:.0f} % of proof", threeWays(torque), order, share * proof / 1000,
+            nameOf(lubrication), 100 * share);
         if (share > 1 || share > joints::preloadMost) {
             v.level = share > 1 ? Level::Stop : Level::Caution;
             const double dry = joints::preloadFrom(torque, thread_->diameter, joints::Lubrication::Dry) / proof;
             v.reason += joint_.condition != Condition::Dry && dry <= joints::preloadMost
-                ? fmt::format(". Given for dry threads it would be {:.0f} %: on {} the same pull needs {}", 100 * dry, nameOf(lubrication), threeWays(torque * joints::nutFactor(lubrication) / joints::nutFactor(joints::Lubrication::Dry)))
+                ? fmt::format(". Given for dry threads it would be {:.0f} %: on {} the same pull needs {}", 100 * dry, nameOf(lubrication),
+                    threeWays(torque * joints::nutFactor(lubrication) / joints::nutFactor(joints::Lubrication::Dry)))
                 : fmt::format(". Computed: {}", threeWays(computed));
         } else {
             v.level = Level::Good;
@@ -221,10 +249,15 @@ private:
             const double radius = s(joint_.mountRadius);
             if (!thread_ || !grade)
                 return std::numeric_limits<double>::quiet_NaN();
-            const double preload = joint_.makerTorque.value ? joints::preloadFrom(s(joint_.makerTorque, false), thread_->diameter, lubrication) : joints::preloadAim * joints::proofLoad(*thread_, *grade);
+            const double preload = joint_.makerTorque.value
+                ? joints::preloadFrom(s(joint_.makerTorque, false), thread_->diameter, lubrication)
+                : joints::preloadAim * joints::proofLoad(*thread_, *grade);
             return joints::slipMargin(joint_.bolts, preload, brake, radius);
-        }), style::number);
-        v.method = "Bolts × preload × 0.15 over the brake's torque divided by the bolts' distance from the axis; the torque is what full pressure makes or what the tyre can hold against, whichever is less. Bending of a bracket is not proven by this program.";
+        }),
+            style::number);
+        v.method =
+            "Bolts × preload × 0.15 over the brake's torque divided by the bolts' distance from the axis; the torque is what full pressure "
+            "makes or what the tyre can hold against, whichever is less. Bending of a bracket is not proven by this program.";
         v.source = "Friction 0.15 and the margin wanted: common practice.";
         v.caution = "Have adapters, brackets and machined knuckles judged by a qualified engineer.";
         lack(v, !thread_, "thread");
@@ -237,7 +270,9 @@ private:
         const double brake = figures::largestBrakeTorque(s, *study_.build, corner_, axle_);
         const double shear = joints::shearMargin(joint_.bolts, *thread_, *grade, brake, *joint_.mountRadius.value);
         v.level = v.figure.lowest() >= wanted ? Level::Good : v.figure.highest() < 1 ? Level::Stop : Level::Caution;
-        v.reason = fmt::format("Friction holds {:.2f} times the brake's torque, {:.2f} at worst, {:.2f} wanted; in shear the bolts would hold {:.1f} times", *v.figure.value, v.figure.lowest(), wanted, shear);
+        v.reason = fmt::format(
+            "Friction holds {:.2f} times the brake's torque, {:.2f} at worst, {:.2f} wanted; in shear the bolts would hold {:.1f} times",
+            *v.figure.value, v.figure.lowest(), wanted, shear);
     }
 
     Study& study_;

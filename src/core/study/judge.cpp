@@ -9,12 +9,18 @@ namespace deepstop {
 std::string_view nameOf(Stage stage)
 {
     switch (stage) {
-    case Stage::Car: return "Car";
-    case Stage::PartsBench: return "Parts bench";
-    case Stage::WheelRoom: return "Wheel room";
-    case Stage::Centring: return "Centring";
-    case Stage::Heat: return "Heat";
-    case Stage::Stop: return "Stop";
+    case Stage::Car:
+        return "Car";
+    case Stage::PartsBench:
+        return "Parts bench";
+    case Stage::WheelRoom:
+        return "Wheel room";
+    case Stage::Centring:
+        return "Centring";
+    case Stage::Heat:
+        return "Heat";
+    case Stage::Stop:
+        return "Stop";
     }
     return "";
 }
@@ -22,13 +28,20 @@ std::string_view nameOf(Stage stage)
 std::string_view nameOf(Level level)
 {
     switch (level) {
-    case Level::Clear: return "clear";
-    case Level::Good: return "good";
-    case Level::Unproven: return "unproven";
-    case Level::Tight: return "tight";
-    case Level::Caution: return "caution";
-    case Level::Hits: return "hits";
-    case Level::Stop: return "stop";
+    case Level::Clear:
+        return "clear";
+    case Level::Good:
+        return "good";
+    case Level::Unproven:
+        return "unproven";
+    case Level::Tight:
+        return "tight";
+    case Level::Caution:
+        return "caution";
+    case Level::Hits:
+        return "hits";
+    case Level::Stop:
+        return "stop";
     }
     return "";
 }

@@ -6,7 +6,8 @@
 namespace deepstop::judge {
 
 /// The sentence that goes with `gapLevel`.
-[[nodiscard]] std::string gapReason(const Study& study, const Figure& gap, double wanted, const std::vector<std::string>& lacksInWords = {});
+[[nodiscard]] std::string gapReason(
+    const Study& study, const Figure& gap, double wanted, const std::vector<std::string>& lacksInWords = {});
 
 /// "rests on an estimate: …", for a figure that has a value but no proof; empty otherwise.
 [[nodiscard]] std::string estimatedIn(const Study& study, const Figure& figure);

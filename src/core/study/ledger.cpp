@@ -14,7 +14,8 @@ namespace {
 using Sum = std::function<double(Sample&)>;
 
 /// Before, after, and the difference as one sum, in which what both rest on cancels.
-LedgerLine line(std::string id, std::string title, Stage stage, const Style& style, const Figure& before, const Figure& after, const Sum& difference)
+LedgerLine line(
+    std::string id, std::string title, Stage stage, const Style& style, const Figure& before, const Figure& after, const Sum& difference)
 {
     LedgerLine l { std::move(id), std::move(title), stage, style, before, after, {}, {}, Level::Unproven, {} };
     if (l.before.value && l.after.value)
@@ -53,20 +54,22 @@ std::vector<LedgerLine> ledgerOf(const Study& study)
     weight.word = changeWord(study, weight);
     lines.push_back(std::move(weight));
 
-    auto store = line("heat-store", "Heat store", Stage::Heat, style::heatStore, before.heatStore, after.heatStore, [&](Sample& s) {
-        return figures::heatStore(s, after.corner->rotor) - figures::heatStore(s, before.corner->rotor);
-    });
+    auto store = line("heat-store", "Heat store", Stage::Heat, style::heatStore, before.heatStore, after.heatStore,
+        [&](Sample& s) { return figures::heatStore(s, after.corner->rotor) - figures::heatStore(s, before.corner->rotor); });
     store.word = nameOf(Level::Unproven);
     if (store.before.value && store.after.value) {
         store.word = fmt::format("{} %", figure(*store.after.value / *store.before.value - 1, style::share, UnitSystem::Metric));
         if (!store.word.starts_with("\u2212"))
             store.word = "+" + store.word;
         // What rests on an estimate proves nothing.
-        store.level = store.before.provisional() || store.after.provisional() ? Level::Unproven : *store.after.value >= 0.98 * *store.before.value ? Level::Good : Level::Caution;
+        store.level = store.before.provisional() || store.after.provisional() ? Level::Unproven
+            : *store.after.value >= 0.98 * *store.before.value                ? Level::Good
+                                                                              : Level::Caution;
     }
     lines.push_back(std::move(store));
 
-    LedgerLine gap { "wheel-gap", "Smallest wheel gap", Stage::WheelRoom, style::gap, before.smallestGap, after.smallestGap, {}, {}, Level::Unproven, {} };
+    LedgerLine gap { "wheel-gap", "Smallest wheel gap", Stage::WheelRoom, style::gap, before.smallestGap, after.smallestGap, {}, {},
+        Level::Unproven, {} };
     if (after.wheel) {
         const Verdict* barrel = worstOf("barrel-gap");
         const Verdict* spokes = worstOf("spoke-gap");
@@ -105,15 +108,17 @@ std::vector<LedgerLine> ledgerOf(const Study& study)
 
     if (a.front.corner && a.rear.corner && b.front.corner && b.rear.corner) {
         auto share = line("front-share", "Front share", Stage::Stop, style::share, a.frontShare, b.frontShare, [&](Sample& s) {
-            return figures::braking(s, build, *b.front.corner, *b.rear.corner).frontShare - figures::braking(s, build, *a.front.corner, *a.rear.corner).frontShare;
+            return figures::braking(s, build, *b.front.corner, *b.rear.corner).frontShare
+                - figures::braking(s, build, *a.front.corner, *a.rear.corner).frontShare;
         });
         share.word = share.change.value ? std::string(nameOf(b.braking->limit)) : "unproven";
         if (const Verdict* v = study.verdict("stop/limit"))
             share.level = v->level;
         lines.push_back(std::move(share));
 
-        auto distance = line("stop-distance", fmt::format("Stop from {}", print(build.car.testSpeed.value.value_or(NAN), style::speed, study.system)), Stage::Stop,
-            style::road, a.distance, b.distance, [](Sample&) { return 0.0; });
+        auto distance =
+            line("stop-distance", fmt::format("Stop from {}", print(build.car.testSpeed.value.value_or(NAN), style::speed, study.system)),
+                Stage::Stop, style::road, a.distance, b.distance, [](Sample&) { return 0.0; });
         if (const Verdict* v = study.verdict("stop/distance"))
             distance.change = v->figure;
         distance.word = changeWord(study, distance);
@@ -123,9 +128,11 @@ std::vector<LedgerLine> ledgerOf(const Study& study)
             distance.level = l->level;
         lines.push_back(std::move(distance));
 
-        auto rise = line("stop-rise", axle == Axle::Front ? "Front ring, one stop" : "Rear ring, one stop", Stage::Heat, style::rise, before.stopRise, after.stopRise, [&](Sample& s) {
-            return figures::stopRise(s, build, *b.front.corner, *b.rear.corner, axle) - figures::stopRise(s, build, *a.front.corner, *a.rear.corner, axle);
-        });
+        auto rise = line("stop-rise", axle == Axle::Front ? "Front ring, one stop" : "Rear ring, one stop", Stage::Heat, style::rise,
+            before.stopRise, after.stopRise, [&](Sample& s) {
+                return figures::stopRise(s, build, *b.front.corner, *b.rear.corner, axle)
+                    - figures::stopRise(s, build, *a.front.corner, *a.rear.corner, axle);
+            });
         rise.word = changeWord(study, rise);
         if (const Verdict* v = worstOf("stop-rise"))
             rise.level = v->level;
@@ -146,14 +153,17 @@ std::string summaryOf(const Study& study)
                 : gap->level == Level::Unproven && !elsewhere    ? "fit unproven"
                                                                  : "does not fit");
     }
-    parts.push_back(isFine(level(Stage::Centring)) ? "centred" : level(Stage::Centring) == Level::Unproven ? "centring unproven" : "to be centred");
+    parts.push_back(isFine(level(Stage::Centring))      ? "centred"
+            : level(Stage::Centring) == Level::Unproven ? "centring unproven"
+                                                        : "to be centred");
     if (const LedgerLine* weight = study.line("corner-weight"); weight && weight->change.value && *weight->change.value != 0)
         parts.push_back(printChange(*weight->change.value, style::partMass, study.system) + " a corner");
     if (const LedgerLine* store = study.line("heat-store"); store && store->after.value && store->before.value)
         parts.push_back("heat store " + store->word);
     if (const Verdict* v = study.verdict("stop/distance"); v && v->figure.value)
-        parts.push_back(std::abs(*v->figure.value) < 0.05 ? std::string("cold stop as before")
-                                                          : fmt::format("cold stop {}", printChange(*v->figure.value, style::road, study.system)));
+        parts.push_back(std::abs(*v->figure.value) < 0.05
+                ? std::string("cold stop as before")
+                : fmt::format("cold stop {}", printChange(*v->figure.value, style::road, study.system)));
     auto text = judge::joined(parts, parts.size());
     if (!text.empty())
         text[0] = toUpper(text[0]);

@@ -154,21 +154,24 @@ std::string inWords(const LargestRotor& answer, UnitSystem system)
     if (!answer.diameter)
         return "Largest rotor with this caliper in this wheel: " + answer.why + ".";
     constexpr std::array limits { "the barrel", "the weights or the valve", "the spokes" };
-    return fmt::format("Largest rotor with this caliper in this wheel: {}; the next comes too near {}.", print(*answer.diameter, style::size, system), limits[static_cast<std::size_t>(answer.limit)]);
+    return fmt::format("Largest rotor with this caliper in this wheel: {}; the next comes too near {}.",
+        print(*answer.diameter, style::size, system), limits[static_cast<std::size_t>(answer.limit)]);
 }
 
 std::string inWords(const OffsetRange& answer, UnitSystem system)
 {
     if (!answer.offsets)
         return "Offsets of a wheel of this shape that clear: " + answer.why + ".";
-    return fmt::format("Offsets of a wheel of this shape that clear: ET {} to {}{}.", print(answer.offsets->first, style::gap, system), print(answer.offsets->second, style::gap, system),
+    return fmt::format("Offsets of a wheel of this shape that clear: ET {} to {}{}.", print(answer.offsets->first, style::gap, system),
+        print(answer.offsets->second, style::gap, system),
         answer.openLow || answer.openHigh ? ", and perhaps beyond, where nobody looked" : "");
 }
 
 std::string inWords(const SmallestWheel& answer)
 {
     std::string text = "Smallest wheel for this kit: ";
-    text += answer.proven ? fmt::format("{} clears on its readings", answer.proven->name) : std::string("none of the measured ones is proven to clear");
+    text += answer.proven ? fmt::format("{} clears on its readings", answer.proven->name)
+                          : std::string("none of the measured ones is proven to clear");
     if (answer.impossible)
         text += fmt::format("; {} inches and under cannot, whatever their shape", *answer.impossible);
     return text + ".";

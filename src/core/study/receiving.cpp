@@ -62,7 +62,8 @@ std::vector<ReceivingItem> receivingOf(const Study& study, Axle axle)
         return items.back();
     };
     const bool sided = corner.rotor.handed == Handed::Sided
-        || (corner.rotor.handed == Handed::Unknown && (corner.rotor.vaneShape == VaneShape::Curved || corner.rotor.face == RotorFace::Slotted));
+        || (corner.rotor.handed == Handed::Unknown
+            && (corner.rotor.vaneShape == VaneShape::Curved || corner.rotor.face == RotorFace::Slotted));
     for (const Side side : { Side::Left, Side::Right }) {
         const std::string hand = side == Side::Left ? "left" : "right";
         const std::string opposite = side == Side::Left ? "right" : "left";
@@ -71,12 +72,14 @@ std::vector<ReceivingItem> receivingOf(const Study& study, Axle axle)
         const auto other = [&](const std::string& what) { return receiptFor(*setup, where + "/" + opposite + "/" + what); };
         add(id("rotor"), group, "Rotor, " + hand, "There, unharmed, both faces clean and flat to a straightedge");
         if (sided) {
-            auto& item = add(id("rotor-hand"), group, "Hand of the " + hand + " rotor", "Curved vanes lean back from the turning, swept slots as the maker says: which side is it for? Tag it now");
+            auto& item = add(id("rotor-hand"), group, "Hand of the " + hand + " rotor",
+                "Curved vanes lean back from the turning, swept slots as the maker says: which side is it for? Tag it now");
             item.asksHand = true;
             judgeHand(item, side, "rotors", other("rotor-hand"));
         }
         auto& caliper = add(id("caliper-hand"), group, "Hand of the " + hand + " caliper",
-            corner.caliper.bleeders == Bleeders::BothEnds ? "Small piston where the rotor comes in: which side is it for?" : "Hung in its place the bleeder is the highest point: which side is it for?");
+            corner.caliper.bleeders == Bleeders::BothEnds ? "Small piston where the rotor comes in: which side is it for?"
+                                                          : "Hung in its place the bleeder is the highest point: which side is it for?");
         caliper.asksHand = true;
         judgeHand(caliper, side, "calipers", other("caliper-hand"));
         add(id("pads"), group, "Pads, " + hand, "Two, lining sound, backs flat; wear sensor on its side");
@@ -90,7 +93,8 @@ std::vector<ReceivingItem> receivingOf(const Study& study, Axle axle)
              std::tuple { "drum", "Drum in the hat over the parking shoes", "Vernier across the drum" },
              std::tuple { "mount-spacing", "Mounting holes against the lugs", "Hole to hole, edge to edge and back" },
              std::tuple { "bolt-thread", "Bolts in the knuckle's lugs", "Pitch gauge, or by hand in the old hole" },
-             std::tuple { "hose-length", "Hose length", "Fitting to fitting, against the old hose" }, std::tuple { "hose-thread", "Hose ends", "By hand into caliper and line" },
+             std::tuple { "hose-length", "Hose length", "Fitting to fitting, against the old hose" },
+             std::tuple { "hose-thread", "Hose ends", "By hand into caliper and line" },
              std::tuple { "pad-slot", "Rotor and new pads between the pistons", "Push pistons home; room, rotor, pads" },
              std::tuple { "pad-window", "Pads in their opening", "Slide a pad in by hand" } }) {
         const Verdict* v = study.verdict(where + "/" + verdict);
@@ -138,9 +142,11 @@ std::string faultLetter(const Study& study)
     if (faults.empty())
         return {};
     const Setup& setup = *study.after.setup;
-    return fmt::format("{}{} for the {}\n\nOn unpacking and measuring the kit we found:\n\n{}\nPlease say how you will put this right. Nothing has been fitted, drilled or altered; the parts lie here as they "
+    return fmt::format("{}{} for the {}\n\nOn unpacking and measuring the kit we found:\n\n{}\nPlease say how you will put this right. "
+                       "Nothing has been fitted, drilled or altered; the parts lie here as they "
                        "came and can be photographed or sent back.\n",
-        setup.vendor.empty() ? "" : fmt::format("To {}\n\n", setup.vendor), setup.name, study.build->car.name.empty() ? "car" : study.build->car.name, faults);
+        setup.vendor.empty() ? "" : fmt::format("To {}\n\n", setup.vendor), setup.name,
+        study.build->car.name.empty() ? "car" : study.build->car.name, faults);
 }
 
 } // namespace deepstop

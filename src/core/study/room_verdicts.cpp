@@ -12,13 +12,17 @@
 namespace deepstop::parts {
 namespace {
 
-constexpr std::string_view turnByHand
-    = "A wheel that touches a caliper locks or breaks. Turn it by hand through a full turn, then drive slowly, then look again.";
+constexpr std::string_view turnByHand =
+    "A wheel that touches a caliper locks or breaks. Turn it by hand through a full turn, then drive slowly, then look again.";
 constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
 
 class Room {
 public:
-    Room(Study& study, Axle axle) : study_(study), axle_(axle), result_(study.after.at(axle)), corner_(*result_.corner), hub_(hubOf(*study.build, axle)), hotRise_(figures::setting(study.build->wants.hotRise, &Wants::hotRise)) { }
+    Room(Study& study, Axle axle)
+        : study_(study), axle_(axle), result_(study.after.at(axle)), corner_(*result_.corner), hub_(hubOf(*study.build, axle)),
+          hotRise_(figures::setting(study.build->wants.hotRise, &Wants::hotRise))
+    {
+    }
 
     void add()
     {
@@ -44,7 +48,10 @@ private:
         return start(id, std::move(title), evaluate(sum));
     }
 
-    Verdict& start(std::string_view id, std::string title, Figure figure) { return judge::startRoomVerdict(study_, axle_, id, std::move(title), std::move(figure)); }
+    Verdict& start(std::string_view id, std::string title, Figure figure)
+    {
+        return judge::startRoomVerdict(study_, axle_, id, std::move(title), std::move(figure));
+    }
 
     void gap(Verdict& v, double wanted)
     {
@@ -63,7 +70,8 @@ private:
             cures = curesOf(study_, axle_);
         wheelGap(WheelGap::Barrel, "barrel-gap", "Barrel over the caliper", "stations along the barrel's inside", cures);
         if (!result_.wheel->insets.empty())
-            wheelGap(WheelGap::Insets, "inset-gap", "Weights and valve over the caliper", "stations of the barrel under the weights and valve", cures);
+            wheelGap(WheelGap::Insets, "inset-gap", "Weights and valve over the caliper",
+                "stations of the barrel under the weights and valve", cures);
         wheelGap(WheelGap::Spokes, "spoke-gap", "Spokes outboard of the caliper", "stations along the back of the spokes", cures);
     }
 
@@ -76,15 +84,19 @@ private:
         gap(v, room.wanted);
         if (room.drawn && v.figure.value && v.level != Level::Clear)
             v.reason += fmt::format(". {} at {}", *v.figure.value < 0 ? "Deepest" : "Nearest",
-                room.drawn->caliperPart.empty() ? std::string(fit::placeOnCaliper(result_.drawn, room.drawn->onCaliper)) : room.drawn->caliperPart);
+                room.drawn->caliperPart.empty() ? std::string(fit::placeOnCaliper(result_.drawn, room.drawn->onCaliper))
+                                                : room.drawn->caliperPart);
         if (room.drawn && !room.drawn->wheelPart.empty() && v.level != Level::Clear)
-            v.reason += which == WheelGap::Spokes ? fmt::format(", on the line “{}”", room.drawn->wheelPart) : ", under " + room.drawn->wheelPart;
+            v.reason +=
+                which == WheelGap::Spokes ? fmt::format(", on the line “{}”", room.drawn->wheelPart) : ", under " + room.drawn->wheelPart;
         if (room.drawn && !room.drawn->covered() && v.level == Level::Unproven && !result_.barrelEstimated)
             v.reason += ". " + bare(which, room.drawn->bare.front());
-        v.method = "The caliper is swept round the axle: at each depth its largest distance from the axis, √((h−ρ)² + (w−ρ)²) + ρ at the ends of a "
-                   "straight back of half-length w at height h, rounded by ρ; bleeders, bolt heads and pipes likewise. The gap is the shortest "
-                   "distance from that outline to the wheel's measured profile, on the worst line down the spokes; an overlap is taken along the "
-                   "radius at the barrel, along the axle at the spokes. Worst case: every reading at its limit.";
+        v.method =
+            "The caliper is swept round the axle: at each depth its largest distance from the axis, √((h−ρ)² + (w−ρ)²) + ρ at the ends of "
+            "a "
+            "straight back of half-length w at height h, rounded by ρ; bleeders, bolt heads and pipes likewise. The gap is the shortest "
+            "distance from that outline to the wheel's measured profile, on the worst line down the spokes; an overlap is taken along the "
+            "radius at the barrel, along the axle at the spokes. Worst case: every reading at its limit.";
         v.source = "Plane geometry; wanted gap and how far apart stations may lie: common practice, under Wanted.";
         v.caution = turnByHand;
         if (which == WheelGap::Barrel && result_.wheel->insets.empty())
@@ -110,7 +122,8 @@ private:
             return s(corner_.caliper.bridgeGap) - fit::growth(s(corner_.rotor.outerDiameter), hotRise_, expansion()) / 2;
         });
         gap(v, figures::setting(study_.build->wants.bridgeGap, &Wants::bridgeGap));
-        v.method = fmt::format("Gap read at rest less the rotor's growth in radius, D/2 · {:g}·10⁻⁶ · {}.", expansion() * 1e6, print(hotRise_, style::rise, study_.system));
+        v.method = fmt::format("Gap read at rest less the rotor's growth in radius, D/2 · {:g}·10⁻⁶ · {}.", expansion() * 1e6,
+            print(hotRise_, style::rise, study_.system));
         v.source = "Linear expansion of grey iron, from memory; hot rise and wanted gap: common practice.";
         v.caution = "A rotor that grows into the bridge tears it open.";
     }
@@ -120,10 +133,12 @@ private:
         const double coning = figures::setting(study_.build->wants.coning, &Wants::coning);
         Verdict& v = start("face-gap", "Rotor in the caliper's slot", [&](Sample& s) {
             const double thickness = s(corner_.rotor.thickness);
-            return (s(corner_.caliper.slotWidth) - thickness - fit::growth(thickness, hotRise_, expansion())) / 2 - coning - std::abs(figures::axialOffset(s, corner_));
+            return (s(corner_.caliper.slotWidth) - thickness - fit::growth(thickness, hotRise_, expansion())) / 2 - coning
+                - std::abs(figures::axialOffset(s, corner_));
         });
         gap(v, figures::setting(study_.build->wants.faceGap, &Wants::faceGap));
-        v.method = "Half of slot less rotor thickness, less how far the slot stands off the rotor's middle, less the hot ring's coning and half of its growth.";
+        v.method = "Half of slot less rotor thickness, less how far the slot stands off the rotor's middle, less the hot ring's coning and "
+                   "half of its growth.";
         v.source = "Linear expansion of grey iron, from memory; coning, hot rise and wanted gap: common practice, under Wanted.";
     }
 
@@ -131,7 +146,8 @@ private:
     {
         Verdict& v = start("hat-gap", "Caliper over the hat", [&](Sample& s) { return figures::hatGap(s, corner_); });
         gap(v, figures::setting(study_.build->wants.hatGap, &Wants::hatGap));
-        v.method = "Rotor's radius less the caliper's reach and the hat's radius, beside the hat; where the caliper's outboard half begins outboard of the hat, the distance along the axle.";
+        v.method = "Rotor's radius less the caliper's reach and the hat's radius, beside the hat; where the caliper's outboard half begins "
+                   "outboard of the hat, the distance along the axle.";
         v.source = "Plane geometry; wanted gap: common practice.";
         v.caution = turnByHand;
     }
@@ -142,7 +158,8 @@ private:
         const std::string what = place.name.empty() ? fmt::format("{} {}", wordFor(place.kind, choices::keepOut), i + 1) : place.name;
         const bool hose = place.kind == KeepOutKind::Hose;
         const Wants& wants = study_.build->wants;
-        Verdict& v = start(fmt::format("keep-out-{}", i + 1), "Room to " + what, [&](Sample& s) { return figures::keepOutGap(s, place, corner_, result_.wheel, hub_, wants); });
+        Verdict& v = start(fmt::format("keep-out-{}", i + 1), "Room to " + what,
+            [&](Sample& s) { return figures::keepOutGap(s, place, corner_, result_.wheel, hub_, wants); });
         gap(v, hose ? figures::setting(wants.hoseGap, &Wants::hoseGap) : figures::setting(wants.keepOutGap, &Wants::keepOutGap));
         if (const auto& room = result_.keepOuts[i]; room && v.figure.value && v.level != Level::Clear)
             v.reason += ". Nearest is " + room->wheelPart;
@@ -165,9 +182,11 @@ private:
             return std::min(plate, rim);
         });
         gap(v, margin);
-        v.method = "Plate of the shield less the rotor's inboard face; rim of the shield less the hot rotor's radius where the rim reaches over the rotor.";
+        v.method = "Plate of the shield less the rotor's inboard face; rim of the shield less the hot rotor's radius where the rim reaches "
+                   "over the rotor.";
         v.source = "Plane geometry; margin: common practice, under Wanted.";
-        v.caution = "Trimming a shield cannot be undone: not before caliper, rotor and wheel are proven. Keep the part that spaces or covers the parking brake.";
+        v.caution = "Trimming a shield cannot be undone: not before caliper, rotor and wheel are proven. Keep the part that spaces or "
+                    "covers the parking brake.";
         // Metal that can be taken away is no obstacle to the kit, but the car must not turn a wheel before it is.
         if (v.level == Level::Hits || v.level == Level::Tight) {
             v.level = Level::Caution;
@@ -182,7 +201,8 @@ private:
         v.method = "Pad's outer edge inward of the rotor's edge: 0 to 1 mm. Its inner edge must stay on the friction ring.";
         v.source = "Common practice.";
         const Figure inner = evaluate([&](Sample& s) {
-            return s(corner_.rotor.outerDiameter) / 2 - s(corner_.mount.padInset) - s(corner_.pad.height) - s(corner_.rotor.ringInnerDiameter) / 2;
+            return s(corner_.rotor.outerDiameter) / 2 - s(corner_.mount.padInset) - s(corner_.pad.height)
+                - s(corner_.rotor.ringInnerDiameter) / 2;
         });
         v.figure.restsOn.insert(v.figure.restsOn.end(), inner.restsOn.begin(), inner.restsOn.end());
         v.figure.lacks.insert(v.figure.lacks.end(), inner.lacks.begin(), inner.lacks.end());

@@ -24,8 +24,8 @@ constexpr double looseBore = 0.4e-3;
 class Seat {
 public:
     Seat(Study& study, Axle axle)
-        : study_(study), axle_(axle), result_(study.after.at(axle)), corner_(*result_.corner), wheel_(*result_.wheel), hub_(hubOf(*study.build, axle)),
-          wants_(study.build->wants), found_(study.before.at(axle))
+        : study_(study), axle_(axle), result_(study.after.at(axle)), corner_(*result_.corner), wheel_(*result_.wheel),
+          hub_(hubOf(*study.build, axle)), wants_(study.build->wants), found_(study.before.at(axle))
     {
     }
 
@@ -47,21 +47,28 @@ public:
 private:
     std::string say(double length) const { return print(length, style::gap, study_.system); }
 
-    Verdict& start(std::string_view id, std::string title, Figure figure) { return judge::startRoomVerdict(study_, axle_, id, std::move(title), std::move(figure)); }
+    Verdict& start(std::string_view id, std::string title, Figure figure)
+    {
+        return judge::startRoomVerdict(study_, axle_, id, std::move(title), std::move(figure));
+    }
 
     void studs()
     {
-        Verdict& v = start("studs", "Studs in their nuts", evaluate([&](Sample& s) { return figures::studEngagement(s, corner_, wheel_, hub_).inNut; }));
+        Verdict& v = start(
+            "studs", "Studs in their nuts", evaluate([&](Sample& s) { return figures::studEngagement(s, corner_, wheel_, hub_).inNut; }));
         const auto thread = joints::parseThread(hub_.studThread);
         if (!thread) {
             v.lacksInWords.push_back("thread of the studs, " + wordFor(axle_));
             v.figure.value.reset();
         }
         const double factor = figures::setting(wants_.studEngagement, &Wants::studEngagement);
-        v.method = fmt::format("Stud outboard of the flange, less ring, hat, spacer and the wheel's thickness under the nut, less one pitch of lead at its tip; no more "
-                               "than the nut's own thread. Wanted: {:g} stud diameters of full thread.", factor);
+        v.method = fmt::format("Stud outboard of the flange, less ring, hat, spacer and the wheel's thickness under the nut, less one "
+                               "pitch of lead at its tip; no more "
+                               "than the nut's own thread. Wanted: {:g} stud diameters of full thread.",
+            factor);
         v.source = "Common practice.";
-        v.caution = "A wheel held by too little thread comes off. Count the turns of every nut, torque them in a cross, and check again after 50 miles.";
+        v.caution = "A wheel held by too little thread comes off. Count the turns of every nut, torque them in a cross, and check again "
+                    "after 50 miles.";
         if (judge::unproven(study_, v))
             return;
         const double wanted = factor * thread->diameter;
@@ -69,7 +76,8 @@ private:
         Sample s;
         const joints::StudStack all = figures::studStack(s, corner_, wheel_, hub_);
         const auto engagement = joints::engagement(all);
-        const auto held = fmt::format("{} of thread in the nut, {:.1f} turns; {} wanted", say(*v.figure.value), engagement.turns, say(wanted));
+        const auto held =
+            fmt::format("{} of thread in the nut, {:.1f} turns; {} wanted", say(*v.figure.value), engagement.turns, say(wanted));
         // A nut shorter than what is wanted is full before that; more stud would not help.
         const bool nutFull = engagement.past >= -1e-9 && all.nutThread < wanted;
         if (v.figure.lowest() >= wanted - 1e-9) {
@@ -80,7 +88,8 @@ private:
             v.reason = held + ": the nut itself is short, take longer nuts";
         } else {
             v.level = v.figure.highest() < wanted ? Level::Stop : Level::Caution;
-            v.reason = fmt::format("{}: order studs that stand {} out of the flange", held, say(joints::studToOrder(all, wanted, v.figure.worstCase)));
+            v.reason = fmt::format(
+                "{}: order studs that stand {} out of the flange", held, say(joints::studToOrder(all, wanted, v.figure.worstCase)));
         }
     }
 
@@ -93,14 +102,16 @@ private:
         v.source = "Common practice.";
         v.caution = "A nut on the wrong seat touches along a line, works loose and spoils the wheel.";
         if (hub_.nutSeat == NutSeat::Unknown || wheel_.nutSeat == NutSeat::Unknown) {
-            v.lacksInWords.push_back(hub_.nutSeat == NutSeat::Unknown ? "seat of the nuts, " + wordFor(axle_) : "seat for the nuts in " + wheel_.name);
+            v.lacksInWords.push_back(
+                hub_.nutSeat == NutSeat::Unknown ? "seat of the nuts, " + wordFor(axle_) : "seat for the nuts in " + wheel_.name);
             v.reason = lacking(study_, v.figure, v.lacksInWords);
             return;
         }
         const bool alike = hub_.nutSeat == wheel_.nutSeat;
         v.level = alike ? Level::Good : Level::Stop;
         v.reason = alike ? fmt::format("Both {}", wordFor(hub_.nutSeat, choices::nutSeat))
-                         : fmt::format("Nuts for a {} seat, wheel with a {} one: other nuts", wordFor(hub_.nutSeat, choices::nutSeat), wordFor(wheel_.nutSeat, choices::nutSeat));
+                         : fmt::format("Nuts for a {} seat, wheel with a {} one: other nuts", wordFor(hub_.nutSeat, choices::nutSeat),
+                             wordFor(wheel_.nutSeat, choices::nutSeat));
     }
 
     void pilot()
@@ -109,7 +120,8 @@ private:
             return s(hub_.pilotHeight) - s.orElse(corner_.ring, 0) - s(corner_.rotor.hatThickness) - s.orElse(corner_.spacer, 0);
         }));
         const Figure play = evaluate([&](Sample& s) { return s(wheel_.bore) - s(hub_.pilotDiameter); });
-        for (auto [into, from] : { std::pair { &v.figure.restsOn, &play.restsOn }, std::pair { &v.figure.lacks, &play.lacks }, std::pair { &v.figure.estimated, &play.estimated } })
+        for (auto [into, from] : { std::pair { &v.figure.restsOn, &play.restsOn }, std::pair { &v.figure.lacks, &play.lacks },
+                 std::pair { &v.figure.estimated, &play.estimated } })
             into->insert(into->end(), from->begin(), from->end());
         v.figure.effects.resize(v.figure.value ? v.figure.restsOn.size() : 0);
         if (!play.value)
@@ -127,7 +139,8 @@ private:
         } else if (v.figure.lowest() < wanted) {
             v.level = Level::Caution;
             v.reason = fmt::format("{} left at worst, {} wanted: {}", say(std::max(0.0, v.figure.lowest())), say(wanted),
-                corner_.spacer.value.value_or(0) > 0 ? "take a spacer with a pilot of its own" : "the wheel needs a pilot of its own, as a spacer has that brings one");
+                corner_.spacer.value.value_or(0) > 0 ? "take a spacer with a pilot of its own"
+                                                     : "the wheel needs a pilot of its own, as a spacer has that brings one");
         } else if (*play.value > looseBore) {
             v.level = Level::Caution;
             v.reason = fmt::format("{} left, but the bore has {} of play: a centring ring", say(*v.figure.value), say(*play.value));
@@ -141,10 +154,12 @@ private:
     {
         if (!corner_.washers.value)
             return;
-        const double gap = corner_.freed == Freed::WantedGap ? 0 : std::max(result_.room(WheelGap::Barrel).wanted, result_.room(WheelGap::Spokes).wanted);
+        const double gap =
+            corner_.freed == Freed::WantedGap ? 0 : std::max(result_.room(WheelGap::Barrel).wanted, result_.room(WheelGap::Spokes).wanted);
         Verdict& v = start("washers", "Washer trial", evaluate([&](Sample& s) { return s(corner_.washers) + gap; }));
         const double step = figures::setting(wants_.spacerStep, &Wants::spacerStep);
-        v.method = "The stack behind the wheel that just lets it turn, and the wanted gap on top of it unless the stack gave that already; rounded up to "
+        v.method = "The stack behind the wheel that just lets it turn, and the wanted gap on top of it unless the stack gave that already; "
+                   "rounded up to "
                    "a spacer that can be bought, or turned in the steps set under Wanted.";
         v.source = "Common practice; sizes to buy: 3, 5, 8, 10, 12, 15, 20, 25 mm.";
         v.caution = "Washers are for turning by hand only. Never drive on a stack.";
@@ -161,9 +176,11 @@ private:
         const double turned = fit::turnedSpacer(needed, step);
         const auto bought = fit::boughtSpacer(needed);
         v.level = Level::Caution;
-        v.reason = fmt::format("Needs {} at worst: {}have {} turned", say(needed), bought ? fmt::format("buy {} or ", say(*bought)) : std::string("more than is sold; "), say(turned));
+        v.reason = fmt::format("Needs {} at worst: {}have {} turned", say(needed),
+            bought ? fmt::format("buy {} or ", say(*bought)) : std::string("more than is sold; "), say(turned));
         if (result_.smallestGap.value && result_.smallestGap.lowest() > 0 && there == 0)
-            v.reason += fmt::format(". By the readings the wheel clears by {} without: one of the two is wrong", say(*result_.smallestGap.value));
+            v.reason +=
+                fmt::format(". By the readings the wheel clears by {} without: one of the two is wrong", say(*result_.smallestGap.value));
         if (study_.remedies == Remedies::LeftOut)
             return;
         if (bought)
@@ -182,15 +199,18 @@ private:
                 return figures::wheelFace(s, corner_) - figures::wheelFace(s, was);
             return figures::wheelMiddle(s, corner_, wheel_) - figures::wheelMiddle(s, was, wheelBefore);
         }));
-        v.method = "Ring, hat and spacer less the wheel's offset, now and before. The effective offset falls by hat, ring and spacer; backspacing is half the overall "
+        v.method = "Ring, hat and spacer less the wheel's offset, now and before. The effective offset falls by hat, ring and spacer; "
+                   "backspacing is half the overall "
                    "width and the offset; the track grows on both sides, the scrub radius by as much as the tyre's middle moves.";
         v.source = "Plane geometry; overall width: printed width and 25 mm where nobody has measured it (common practice).";
-        v.caution = "A wheel further out loads bearings and steering more and needs room at the fender: turn the steering lock to lock with the car down.";
+        v.caution = "A wheel further out loads bearings and steering more and needs room at the fender: turn the steering lock to lock "
+                    "with the car down.";
         if (judge::unproven(study_, v))
             return;
         const double shift = *v.figure.value;
         v.level = std::abs(shift) > muchMoved ? Level::Caution : Level::Good;
-        v.reason = std::abs(shift) < 0.05e-3 ? std::string("As before") : fmt::format("{} further {} than before", say(std::abs(shift)), shift > 0 ? "out" : "in");
+        v.reason = std::abs(shift) < 0.05e-3 ? std::string("As before")
+                                             : fmt::format("{} further {} than before", say(std::abs(shift)), shift > 0 ? "out" : "in");
         Sample s;
         const double offset = s(wheel_.offset) - figures::wheelFace(s, corner_) + figures::wheelFace(s, was);
         if (std::isfinite(offset))
@@ -233,7 +253,8 @@ private:
     void bleeder()
     {
         Verdict& v = start("bleeder", "Bleeder at the top", {});
-        v.method = "Behind the axle the rotor leaves its caliper upward, ahead of it downward; the bleeder has to be at the end that is higher.";
+        v.method =
+            "Behind the axle the rotor leaves its caliper upward, ahead of it downward; the bleeder has to be at the end that is higher.";
         v.source = "Plane geometry.";
         v.caution = "A bleeder below the top leaves air in the caliper: the pedal goes soft.";
         const Caliper& caliper = corner_.caliper;
@@ -257,7 +278,9 @@ private:
         // Within ten degrees of straight up or down both ends are level.
         const bool level = std::abs(up) < std::sin(10 * 3.14159265358979 / 180);
         v.level = level ? Level::Caution : up > 0 ? Level::Good : Level::Stop;
-        v.reason = level ? "The caliper lies level: neither end is the top, tilt it to bleed" : up > 0 ? "It is at the higher end" : "It is at the lower end: this caliper belongs on the other side";
+        v.reason = level ? "The caliper lies level: neither end is the top, tilt it to bleed"
+            : up > 0     ? "It is at the higher end"
+                         : "It is at the lower end: this caliper belongs on the other side";
     }
 
     void pistons()
@@ -268,8 +291,10 @@ private:
         const auto [least, most] = std::ranges::minmax_element(bores, {}, [](const Reading& b) { return *b.value; });
         if (*most->value - *least->value < 0.2e-3)
             return;
-        Verdict& v = start("piston-order", "Small piston at the rotor's entry", evaluate([&](Sample& s) { return s(bores.back()) - s(bores.front()); }));
-        v.method = "Pistons of unequal bore are listed from where the rotor enters; the smallest stands first, so that the pad wears evenly.";
+        Verdict& v = start(
+            "piston-order", "Small piston at the rotor's entry", evaluate([&](Sample& s) { return s(bores.back()) - s(bores.front()); }));
+        v.method =
+            "Pistons of unequal bore are listed from where the rotor enters; the smallest stands first, so that the pad wears evenly.";
         v.source = "Common practice.";
         v.caution = "A caliper with its large piston at the entry is one for the other side.";
         if (judge::unproven(study_, v))

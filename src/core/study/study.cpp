@@ -27,29 +27,52 @@ Corner filledForDrawing(const Corner& corner, const Corner* reference, std::vect
     const double diameter = corner.rotor.outerDiameter.value.value_or(
         reference && reference->rotor.outerDiameter.value ? *reference->rotor.outerDiameter.value : 0.3);
     // Proportions of a usual corner; a picture has to be drawn even of what nobody has read yet.
-    fill([](auto& c) -> auto& { return c.rotor.outerDiameter; }, 0.3);
-    fill([](auto& c) -> auto& { return c.rotor.thickness; }, 0.08 * diameter);
-    fill([](auto& c) -> auto& { return c.rotor.ringInnerDiameter; }, 0.62 * diameter);
-    fill([](auto& c) -> auto& { return c.rotor.overallHeight; }, 0.16 * diameter);
-    fill([](auto& c) -> auto& { return c.rotor.hatThickness; }, 7e-3);
-    fill([](auto& c) -> auto& { return c.rotor.hatOuterDiameter; }, 0.5 * diameter);
-    fill([](auto& c) -> auto& { return c.rotor.hatWall; }, 7e-3);
-    fill([](auto& c) -> auto& { return c.rotor.bore; }, 0.068);
-    fill([](auto& c) -> auto& { return c.rotor.ventGap; }, 0.0);
-    fill([](auto& c) -> auto& { return c.caliper.backOverEdge; }, 0.022);
-    fill([](auto& c) -> auto& { return c.caliper.backLength; }, 0.1);
-    fill([](auto& c) -> auto& { return c.caliper.bridgeGap; }, 4e-3);
-    fill([](auto& c) -> auto& { return c.caliper.reach; }, 0.055);
-    fill([](auto& c) -> auto& { return c.caliper.outboardDepth; }, 0.055);
-    fill([](auto& c) -> auto& { return c.caliper.inboardDepth; }, 0.06);
-    fill([](auto& c) -> auto& { return c.caliper.shoulder; }, 0.012);
-    fill([](auto& c) -> auto& { return c.caliper.slotWidth; }, filled.rotor.thickness.value.value_or(0.025) + 0.016);
-    fill([](auto& c) -> auto& { return c.pad.height; }, 0.15 * diameter);
-    fill([](auto& c) -> auto& { return c.pad.thickness; }, 0.010);
-    fill([](auto& c) -> auto& { return c.pad.backing; }, 0.005);
-    fill([](auto& c) -> auto& { return c.mount.padInset; }, 0.5e-3);
-    fill([](auto& c) -> auto& { return c.mount.slotCentre; }, filled.ring.value.value_or(0) + *filled.rotor.hatThickness.value
-            - *filled.rotor.overallHeight.value + *filled.rotor.thickness.value / 2);
+    fill(
+        [](auto& c) -> auto& { return c.rotor.outerDiameter; }, 0.3);
+    fill(
+        [](auto& c) -> auto& { return c.rotor.thickness; }, 0.08 * diameter);
+    fill(
+        [](auto& c) -> auto& { return c.rotor.ringInnerDiameter; }, 0.62 * diameter);
+    fill(
+        [](auto& c) -> auto& { return c.rotor.overallHeight; }, 0.16 * diameter);
+    fill(
+        [](auto& c) -> auto& { return c.rotor.hatThickness; }, 7e-3);
+    fill(
+        [](auto& c) -> auto& { return c.rotor.hatOuterDiameter; }, 0.5 * diameter);
+    fill(
+        [](auto& c) -> auto& { return c.rotor.hatWall; }, 7e-3);
+    fill(
+        [](auto& c) -> auto& { return c.rotor.bore; }, 0.068);
+    fill(
+        [](auto& c) -> auto& { return c.rotor.ventGap; }, 0.0);
+    fill(
+        [](auto& c) -> auto& { return c.caliper.backOverEdge; }, 0.022);
+    fill(
+        [](auto& c) -> auto& { return c.caliper.backLength; }, 0.1);
+    fill(
+        [](auto& c) -> auto& { return c.caliper.bridgeGap; }, 4e-3);
+    fill(
+        [](auto& c) -> auto& { return c.caliper.reach; }, 0.055);
+    fill(
+        [](auto& c) -> auto& { return c.caliper.outboardDepth; }, 0.055);
+    fill(
+        [](auto& c) -> auto& { return c.caliper.inboardDepth; }, 0.06);
+    fill(
+        [](auto& c) -> auto& { return c.caliper.shoulder; }, 0.012);
+    fill(
+        [](auto& c) -> auto& { return c.caliper.slotWidth; }, filled.rotor.thickness.value.value_or(0.025) + 0.016);
+    fill(
+        [](auto& c) -> auto& { return c.pad.height; }, 0.15 * diameter);
+    fill(
+        [](auto& c) -> auto& { return c.pad.thickness; }, 0.010);
+    fill(
+        [](auto& c) -> auto& { return c.pad.backing; }, 0.005);
+    fill(
+        [](auto& c) -> auto& { return c.mount.padInset; }, 0.5e-3);
+    fill(
+        [](auto& c) -> auto& { return c.mount.slotCentre; },
+        filled.ring.value.value_or(0) + *filled.rotor.hatThickness.value - *filled.rotor.overallHeight.value
+            + *filled.rotor.thickness.value / 2);
     return filled;
 }
 
@@ -63,7 +86,8 @@ fit::WheelShape drawable(fit::WheelShape shape)
     return shape;
 }
 
-/// The smallest of the gaps to the wheel; one that is not known at all does not hide another's being small, but the smallest is then not proven.
+/// The smallest of the gaps to the wheel; one that is not known at all does not hide another's being small, but the smallest is then not
+/// proven.
 Figure smallestOf(const CornerResult& r, bool insets)
 {
     Figure smallest;
@@ -86,8 +110,8 @@ Figure smallestOf(const CornerResult& r, bool insets)
     return smallest;
 }
 
-/// Where the wheel has to be measured for this caliper. What is bare is told by the stations taken, one alone included, though no gap can be
-/// had from one.
+/// Where the wheel has to be measured for this caliper. What is bare is told by the stations taken, one alone included, though no gap can
+/// be had from one.
 std::vector<fit::PlannedStation> stationsFor(const CornerResult& r, const Wants& wants)
 {
     const double spacing = figures::setting(wants.stationSpacing, &Wants::stationSpacing);
@@ -115,9 +139,12 @@ std::vector<fit::PlannedStation> stationsFor(const CornerResult& r, const Wants&
     constexpr double there = 1e-3;
     for (fit::PlannedStation& station : plan)
         if (station.on == fit::PlannedStation::On::Barrel)
-            station.taken = station.taken || std::ranges::any_of(along, [&](double z) { return std::abs(face - z - station.place) < there; });
+            station.taken =
+                station.taken || std::ranges::any_of(along, [&](double z) { return std::abs(face - z - station.place) < there; });
         else
-            station.taken = station.taken || std::ranges::any_of(r.wheel->spokes, [&](const SpokeStation& s) { return s.radius.value && s.distance.value && std::abs(*s.radius.value - station.place) < there; });
+            station.taken = station.taken || std::ranges::any_of(r.wheel->spokes, [&](const SpokeStation& s) {
+                return s.radius.value && s.distance.value && std::abs(*s.radius.value - station.place) < there;
+            });
     return plan;
 }
 
@@ -127,8 +154,10 @@ std::optional<fit::ShieldCut> shieldCutOf(const CornerResult& r, const Hub& hub,
     const auto value = [](const Reading& reading) { return reading.value.value_or(NAN); };
     const fit::CornerShape& s = r.shape;
     const auto cut = fit::shieldCut({ value(hub.shieldDiameter) / 2, value(hub.shieldDepth), value(hub.shieldRim) },
-        s.rotor.outerRadius + fit::growth(s.rotor.outerRadius, setting(wants.hotRise, &Wants::hotRise), figures::ringSolid(r.corner->rotor).expansion), -fit::frictionFaces(s).inboard, s.rotor.ringInnerRadius,
-        s.rotor.outerRadius - s.caliper.reach, s.caliper.inboardDepth - s.slotCentre, s.caliper.backHalfLength, setting(wants.shieldGap, &Wants::shieldGap));
+        s.rotor.outerRadius
+            + fit::growth(s.rotor.outerRadius, setting(wants.hotRise, &Wants::hotRise), figures::ringSolid(r.corner->rotor).expansion),
+        -fit::frictionFaces(s).inboard, s.rotor.ringInnerRadius, s.rotor.outerRadius - s.caliper.reach,
+        s.caliper.inboardDepth - s.slotCentre, s.caliper.backHalfLength, setting(wants.shieldGap, &Wants::shieldGap));
     return cut;
 }
 
@@ -194,7 +223,9 @@ SetupResult studySetup(const Build& build, const Setup& setup, const SetupResult
     const Corner* rear = cornerOf(build, setup, Axle::Rear);
     for (const auto& [corner, axle, result] : { std::tuple { front, Axle::Front, &r.front }, std::tuple { rear, Axle::Rear, &r.rear } })
         if (corner)
-            *result = other && other->at(axle).corner == corner ? other->at(axle) : studyCorner(build, *corner, cornerOf(build, asFound, axle), hubOf(build, axle));
+            *result = other && other->at(axle).corner == corner
+                ? other->at(axle)
+                : studyCorner(build, *corner, cornerOf(build, asFound, axle), hubOf(build, axle));
     if (!front || !rear)
         return r;
     using namespace figures;
@@ -282,6 +313,9 @@ Study study(std::shared_ptr<const Build> build, const SetupPair& pair, UnitSyste
     return s;
 }
 
-Study study(const Build& build, const SetupPair& pair, UnitSystem system) { return study(std::make_shared<const Build>(build), pair, system); }
+Study study(const Build& build, const SetupPair& pair, UnitSystem system)
+{
+    return study(std::make_shared<const Build>(build), pair, system);
+}
 
 } // namespace deepstop

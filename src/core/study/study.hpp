@@ -27,8 +27,8 @@ enum class Stage { Car, PartsBench, WheelRoom, Centring, Heat, Stop };
 enum class Level { Clear, Good, Unproven, Tight, Caution, Hits, Stop };
 [[nodiscard]] std::string_view nameOf(Level level);
 [[nodiscard]] constexpr bool isBad(Level level) { return level == Level::Hits || level == Level::Stop; }
-/// A gap against what is wanted, on its worst case: the one author of such a level. Certain contact is *hits* even on estimates; a worst case
-/// that touches hits, too; anything else that rests on an estimate or lacks a reading is *unproven*.
+/// A gap against what is wanted, on its worst case: the one author of such a level. Certain contact is *hits* even on estimates; a worst
+/// case that touches hits, too; anything else that rests on an estimate or lacks a reading is *unproven*.
 [[nodiscard]] Level gapLevel(const Figure& gap, double wanted);
 [[nodiscard]] constexpr bool isFine(Level level) { return level == Level::Clear || level == Level::Good; }
 
@@ -202,8 +202,8 @@ struct SetupPair {
 /// @param system the units that sentences are written in; numbers are SI either way
 /// @param remedies left out, every figure and every level is the same, and about a third of the work is saved
 /// @param alike of a build that differs in nothing but what its readings say, to share its addresses
-[[nodiscard]] Study study(std::shared_ptr<const Build> build, const SetupPair& pair = {}, UnitSystem system = UnitSystem::Metric, Remedies remedies = Remedies::Sought,
-    const Directory* alike = nullptr);
+[[nodiscard]] Study study(std::shared_ptr<const Build> build, const SetupPair& pair = {}, UnitSystem system = UnitSystem::Metric,
+    Remedies remedies = Remedies::Sought, const Directory* alike = nullptr);
 [[nodiscard]] Study study(const Build& build, const SetupPair& pair = {}, UnitSystem system = UnitSystem::Metric);
 
 /// "front: rotor thickness" and its like for every reading a figure lacks, joined for a sentence.

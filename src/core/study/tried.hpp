@@ -56,7 +56,8 @@ public:
         return helps;
     }
 
-    /// @param was what the gaps are now: one that is wide enough by far, now and then, is taken at its nominal size with today's uncertainty;
+    /// @param was what the gaps are now: one that is wide enough by far, now and then, is taken at its nominal size with today's
+    /// uncertainty;
     ///            null: every gap in full
     std::pair<std::array<Figure, wheelGaps.size()>, Level> judged(const CornerResult* was = nullptr) const
     {
@@ -66,7 +67,8 @@ public:
             if (strikes(which, wheel_)) {
                 Figure& gap = gaps[static_cast<std::size_t>(which)];
                 const Figure* now = was && was->wheel == &wheel_ ? &was->room(which).gap : nullptr;
-                const double size = now && gapLevel(*now, wanted(which)) == Level::Clear ? nominally(which) : std::numeric_limits<double>::quiet_NaN();
+                const double size =
+                    now && gapLevel(*now, wanted(which)) == Level::Clear ? nominally(which) : std::numeric_limits<double>::quiet_NaN();
                 if (now && size >= wanted(which) + 2 * now->worstCase) {
                     gap = *now;
                     gap.value = size;
@@ -84,7 +86,8 @@ private:
     const Wheel& wheel_;
 };
 
-/// What a gap's uncertainty will be about, elsewhere. Beside weights and valve it jumps where they come over the caliper, so nothing is taken.
+/// What a gap's uncertainty will be about, elsewhere. Beside weights and valve it jumps where they come over the caliper, so nothing is
+/// taken.
 [[nodiscard]] inline double allowanceOf(const CornerResult& result, WheelGap which)
 {
     const Figure& gap = result.room(which).gap;

@@ -34,10 +34,14 @@ std::optional<double> estimateFor(Part part, const Corner& corner)
         });
         return std::isfinite(each) ? std::optional(2 * each) : std::nullopt;
     }
-    case Part::Bracket: return usualBracket;
-    case Part::Hardware: return usualHardware;
-    case Part::Hose: return usualHose;
-    default: return {};
+    case Part::Bracket:
+        return usualBracket;
+    case Part::Hardware:
+        return usualHardware;
+    case Part::Hose:
+        return usualHose;
+    default:
+        return {};
     }
 }
 
@@ -86,7 +90,8 @@ void addDoubtOfRotor(Study& study, Axle axle, const SetupResult& setup, std::str
     if (!result.corner || !result.rotorMass.value)
         return;
     // The scale alone, without what the dimensions filled in.
-    const bool weighed = std::ranges::any_of(result.corner->weighings, [](const Weighing& w) { return w.contains == std::vector { Part::Rotor } && w.mass.value; });
+    const bool weighed = std::ranges::any_of(
+        result.corner->weighings, [](const Weighing& w) { return w.contains == std::vector { Part::Rotor } && w.mass.value; });
     if (!weighed)
         return;
     const Figure scale = evaluate([&](Sample& s) { return figures::rotorMassWeighed(s, *result.corner); });
@@ -98,11 +103,12 @@ void addDoubtOfRotor(Study& study, Axle axle, const SetupResult& setup, std::str
     doubt.axle = axle;
     doubt.title = "Rotor on the scale against its dimensions";
     doubt.style = style::partMass;
-    doubt.figure = evaluate([&](Sample& s) { return figures::rotorMassWeighed(s, *result.corner) - figures::rotorMass(s, result.corner->rotor); });
+    doubt.figure =
+        evaluate([&](Sample& s) { return figures::rotorMassWeighed(s, *result.corner) - figures::rotorMass(s, result.corner->rotor); });
     doubt.level = Level::Caution;
-    doubt.reason = fmt::format("{}: weighed {}, {} by its dimensions, {} apart. Weigh it again, or look at thickness and vent", setup.setup->name,
-        print(*scale.value, style::partMass, study.system), print(*result.rotorMass.value, style::partMass, study.system),
-        percentChange(*scale.value, *result.rotorMass.value));
+    doubt.reason = fmt::format("{}: weighed {}, {} by its dimensions, {} apart. Weigh it again, or look at thickness and vent",
+        setup.setup->name, print(*scale.value, style::partMass, study.system),
+        print(*result.rotorMass.value, style::partMass, study.system), percentChange(*scale.value, *result.rotorMass.value));
     doubt.method = "Ring π/4·(D² − d²)·(T − vent·(1 − vanes)) plus hat, times density, against the weighing.";
     doubt.source = "15 % apart is questioned: common practice.";
     study.verdicts.push_back(std::move(doubt));
@@ -133,7 +139,8 @@ void addWeightVerdicts(Study& study, Axle axle)
     for (const Whose& side : sides)
         for (const std::string& what : side.lacks)
             weight.lacksInWords.push_back(fmt::format("{} ({}, {})", what, side.setup.setup->name, wordFor(axle)));
-    weight.method = "Complete corner against complete corner: rotor, caliper, pads, bracket, bolts and pins, hose. A rotor nobody weighed is computed: ring "
+    weight.method = "Complete corner against complete corner: rotor, caliper, pads, bracket, bolts and pins, hose. A rotor nobody weighed "
+                    "is computed: ring "
                     "π/4·(D² − d²)·(T − vent·(1 − vanes)) plus hat, times density.";
     weight.source = "Geometry; densities of iron and aluminium from memory.";
     if (!judge::unproven(study, weight)) {

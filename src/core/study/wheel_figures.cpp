@@ -15,9 +15,12 @@ constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
 std::string nameOf(BumpKind kind)
 {
     switch (kind) {
-    case BumpKind::Bleeder: return "the bleeder";
-    case BumpKind::BoltHead: return "the bolt head";
-    case BumpKind::Pipe: return "the pipe";
+    case BumpKind::Bleeder:
+        return "the bleeder";
+    case BumpKind::BoltHead:
+        return "the bolt head";
+    case BumpKind::Pipe:
+        return "the pipe";
     }
     return {};
 }
@@ -25,9 +28,12 @@ std::string nameOf(BumpKind kind)
 std::string nameOf(InsetKind kind)
 {
     switch (kind) {
-    case InsetKind::Weights: return "the weights";
-    case InsetKind::Valve: return "the valve";
-    case InsetKind::Sensor: return "the sensor";
+    case InsetKind::Weights:
+        return "the weights";
+    case InsetKind::Valve:
+        return "the valve";
+    case InsetKind::Sensor:
+        return "the sensor";
     }
     return {};
 }
@@ -37,7 +43,8 @@ void addBumps(Sample& s, const Corner& c, fit::CornerShape& shape)
 {
     shape.caliper.cornerRadius = s.orElse(c.caliper.cornerRadius, 0);
     for (const Bump& bump : c.caliper.bumps)
-        shape.caliper.bumps.push_back({ nameOf(bump.kind), s(bump.overEdge), s(bump.height), s(bump.atDepth), s(bump.width), s(bump.fromMiddle) });
+        shape.caliper.bumps.push_back(
+            { nameOf(bump.kind), s(bump.overEdge), s(bump.height), s(bump.atDepth), s(bump.width), s(bump.fromMiddle) });
 }
 
 } // namespace
@@ -88,17 +95,20 @@ constexpr std::size_t dense = 240;
 /// Stations in order, cut into stretches that each count with their nearest station all along: never more room than the profile has, and a
 /// figure that rests on some hundred readings instead of thousands. Nothing where the profile is not that dense, or lacks a reading.
 template <class Station>
-std::vector<Stretch<Station>> stretchesOf(std::span<const Station* const> stations, Reading Station::* along, Reading Station::* across)
+std::vector<Stretch<Station>> stretchesOf(std::span<const Station* const> stations, Reading Station::*along, Reading Station::*across)
 {
     constexpr std::size_t most = 60;
     std::vector<Stretch<Station>> stretches;
-    if (stations.size() <= dense || !std::ranges::all_of(stations, [&](const Station* each) { return (each->*along).value && (each->*across).value; }))
+    if (stations.size() <= dense
+        || !std::ranges::all_of(stations, [&](const Station* each) { return (each->*along).value && (each->*across).value; }))
         return stretches;
     std::vector<const Station*> order(stations.begin(), stations.end());
     std::ranges::stable_sort(order, {}, [&](const Station* each) { return *(each->*along).value; });
     for (std::size_t i = 0; i < most; ++i) {
-        const std::span part(order.begin() + static_cast<std::ptrdiff_t>(i * order.size() / most), order.begin() + static_cast<std::ptrdiff_t>((i + 1) * order.size() / most));
-        stretches.push_back({ part.front(), part.back(), *std::ranges::min_element(part, {}, [&](const Station* each) { return *(each->*across).value; }) });
+        const std::span part(order.begin() + static_cast<std::ptrdiff_t>(i * order.size() / most),
+            order.begin() + static_cast<std::ptrdiff_t>((i + 1) * order.size() / most));
+        stretches.push_back({ part.front(), part.back(),
+            *std::ranges::min_element(part, {}, [&](const Station* each) { return *(each->*across).value; }) });
     }
     return stretches;
 }
@@ -159,7 +169,8 @@ std::vector<fit::Outline> spokesOf(Sample& s, const Wheel& wheel, double face, b
     }
     for (const auto& stations : down) {
         auto& chain = lines.emplace_back(fit::Outline { named ? stations.front()->along : std::string(), {} }).chain;
-        const auto& stretches = s.once<std::vector<Stretch<SpokeStation>>>(stations.front(), [&] { return stretchesOf<SpokeStation>(stations, &SpokeStation::radius, &SpokeStation::distance); });
+        const auto& stretches = s.once<std::vector<Stretch<SpokeStation>>>(
+            stations.front(), [&] { return stretchesOf<SpokeStation>(stations, &SpokeStation::radius, &SpokeStation::distance); });
         for (const auto& stretch : stretches)
             for (const SpokeStation* end : { stretch.first, stretch.last })
                 chain.push_back({ s(stretch.nearest->distance) + face, s(end->radius) });
@@ -193,7 +204,8 @@ fit::WheelShape wheelOf(Sample& s, const Wheel& wheel, double face)
 double wantedOf(WheelGap which, const Wheel& wheel, const Wants& wants)
 {
     const bool spokes = which == WheelGap::Spokes;
-    return (spokes ? setting(wants.spokeGap, &Wants::spokeGap) : setting(wants.barrelGap, &Wants::barrelGap)) + wheel.give.value.value_or(0);
+    return (spokes ? setting(wants.spokeGap, &Wants::spokeGap) : setting(wants.barrelGap, &Wants::barrelGap))
+        + wheel.give.value.value_or(0);
 }
 
 namespace {
@@ -201,9 +213,12 @@ namespace {
 std::optional<fit::Room> roomOf(WheelGap which, const std::vector<fit::Outline>& caliper, const fit::WheelShape& wheel, double spacing)
 {
     switch (which) {
-    case WheelGap::Barrel: return fit::barrelRoom(caliper, wheel, spacing);
-    case WheelGap::Insets: return fit::insetRoom(caliper, wheel);
-    case WheelGap::Spokes: return fit::spokeRoom(caliper, wheel, spacing);
+    case WheelGap::Barrel:
+        return fit::barrelRoom(caliper, wheel, spacing);
+    case WheelGap::Insets:
+        return fit::insetRoom(caliper, wheel);
+    case WheelGap::Spokes:
+        return fit::spokeRoom(caliper, wheel, spacing);
     }
     return {};
 }
@@ -236,7 +251,8 @@ double wheelGap(Sample& s, WheelGap which, const Corner& corner, const Wheel& wh
     if (room && s.atNominal())
         sayIdle(s, which, { wheel, shape, face, room->gap }, corner, caliper, spacing);
     if (room && !room->covered())
-        s.assume(which == WheelGap::Barrel ? "the barrel of " + wheel.name + " where no station is near" : "the spokes of " + wheel.name + " where no station is near");
+        s.assume(which == WheelGap::Barrel ? "the barrel of " + wheel.name + " where no station is near"
+                                           : "the spokes of " + wheel.name + " where no station is near");
     return gapOf(room);
 }
 
@@ -245,16 +261,18 @@ double keepOutGap(Sample& s, const KeepOut& place, const Corner& corner, const W
     fit::CornerShape shape {};
     shape.ring = s.orElse(corner.ring, 0);
     const Rotor& r = corner.rotor;
-    shape.rotor = { s(r.outerDiameter) / 2, s(r.thickness), s(r.ringInnerDiameter) / 2, s(r.overallHeight), s(r.hatThickness), s(r.hatOuterDiameter) / 2, s(r.hatWall),
-        hub.pilotDiameter.value.value_or(0) / 2, 0 };
-    const double grown = fit::growth(2 * shape.rotor.outerRadius, setting(wants.hotRise, &Wants::hotRise), ringSolid(corner.rotor).expansion) / 2;
+    shape.rotor = { s(r.outerDiameter) / 2, s(r.thickness), s(r.ringInnerDiameter) / 2, s(r.overallHeight), s(r.hatThickness),
+        s(r.hatOuterDiameter) / 2, s(r.hatWall), hub.pilotDiameter.value.value_or(0) / 2, 0 };
+    const double grown =
+        fit::growth(2 * shape.rotor.outerRadius, setting(wants.hotRise, &Wants::hotRise), ringSolid(corner.rotor).expansion) / 2;
     const geometry::Point at { -s(place.depth), s(place.radius) };
     fit::WheelShape wheelShape;
     const double face = wheel ? wheelFace(s, corner) : unknown;
     if (wheel) {
         wheelShape.barrel = barrelOf(s, *wheel, face);
         wheelShape.insets = insetsOf(s, *wheel, wheelShape.barrel, face);
-        // Behind the rotor the rotor itself is nearer than any spoke, unless the place stands higher over its edge than spokes stand outboard of it.
+        // Behind the rotor the rotor itself is nearer than any spoke, unless the place stands higher over its edge than spokes stand
+        // outboard of it.
         const double inboard = fit::frictionFaces(shape).inboard;
         if (!(at.z <= inboard && at.r - shape.rotor.outerRadius < face - inboard))
             wheelShape.spokes = spokesOf(s, *wheel, face, false);

@@ -34,7 +34,10 @@ public:
     return in[key];
 }
 
-[[nodiscard]] inline double orElse(const Inputs& in, std::string_view key, double otherwise) { return in.has(key) ? notNegative(in, key) : otherwise; }
+[[nodiscard]] inline double orElse(const Inputs& in, std::string_view key, double otherwise)
+{
+    return in.has(key) ? notNegative(in, key) : otherwise;
+}
 
 struct Entry {
     Sum sum;

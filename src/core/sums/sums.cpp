@@ -27,13 +27,16 @@ std::vector<centring::ShimKind> drawerOf(const std::string& text)
 
 void stop(const Inputs& in, Answer& out)
 {
-    const auto judged = stopping::judge(positive(in, "speed"), positive(in, "distance"), in.has("grip") ? std::optional(positive(in, "grip")) : std::nullopt);
-    out.results = { { "mean_deceleration_mps2", judged.meanDeceleration }, { "mean_deceleration_g", judged.meanDeceleration / standardGravity },
-        { "duration_s", judged.duration }, { "plausible", judged.plausible ? Value(*judged.plausible) : Value() } };
+    const auto judged = stopping::judge(
+        positive(in, "speed"), positive(in, "distance"), in.has("grip") ? std::optional(positive(in, "grip")) : std::nullopt);
+    out.results = { { "mean_deceleration_mps2", judged.meanDeceleration },
+        { "mean_deceleration_g", judged.meanDeceleration / standardGravity }, { "duration_s", judged.duration },
+        { "plausible", judged.plausible ? Value(*judged.plausible) : Value() } };
     if (judged.plausible && !*judged.plausible)
         out.notes.push_back("No tyre of this grip stops so short: the speed, the brake point or the tape is wrong.");
     if (!judged.plausible)
-        out.notes.push_back("Give grip= to learn whether the tyres can do it: street tyres 0.9 to 1.1, track tyres to 1.4 (common practice).");
+        out.notes.push_back(
+            "Give grip= to learn whether the tyres can do it: street tyres 0.9 to 1.1, track tyres to 1.4 (common practice).");
     out.notes.push_back("The duration is that of steady deceleration, 2·d/v.");
 }
 
@@ -46,7 +49,8 @@ void heatRise(const Inputs& in, Answer& out)
         throw BadRequest("share: must lie between 0 and 1 (or 0 % and 100 %).");
     const double store = heat::heatStore(positive(in, "ring-mass"), positive(in, "specific-heat"));
     out.results = { { "energy_J", energy }, { "temperature_rise_K", heat::temperatureRise(energy, in["share"], store) } };
-    out.notes.push_back("energy_J is the whole car's; share is the part that this ring mass takes. No cooling within the stop, only the friction ring takes heat.");
+    out.notes.push_back("energy_J is the whole car's; share is the part that this ring mass takes. No cooling within the stop, only the "
+                        "friction ring takes heat.");
 }
 
 void effectiveRadius(const Inputs& in, Answer& out)
@@ -64,16 +68,19 @@ void shims(const Inputs& in, Answer& out)
     if (target > 1)
         throw BadRequest("target: must be at most 1 m.");
     const auto stack = centring::bestStack(target, drawerOf(in.texts.find("drawer")->second), notNegative(in, "tolerance"));
-    out.results = { { "stack", stack.shims }, { "total_m", stack.total }, { "residual_m", stack.residual }, { "count", static_cast<double>(stack.shims.size()) } };
+    out.results = { { "stack", stack.shims }, { "total_m", stack.total }, { "residual_m", stack.residual },
+        { "count", static_cast<double>(stack.shims.size()) } };
     out.notes.push_back(in["tolerance"] > 0 ? "The fewest shims within the tolerance; the nearest pile where none is within it."
-                                            : "The nearest pile the drawer can make, of these the one with the fewest shims. Give tolerance= to trade nearness for fewer shims.");
+                                            : "The nearest pile the drawer can make, of these the one with the fewest shims. Give "
+                                              "tolerance= to trade nearness for fewer shims.");
     if (std::abs(stack.residual) > in["tolerance"] + 1e-9)
         out.notes.push_back(in["tolerance"] > 0 ? "The drawer cannot come within the tolerance." : "The drawer cannot make this exactly.");
 }
 
 void offset(const Inputs& in, Answer& out)
 {
-    const auto change = fit::offsetChange(in["et"], positive(in, "hat-before"), positive(in, "hat-after"), notNegative(in, "spacer"), notNegative(in, "ring"));
+    const auto change = fit::offsetChange(
+        in["et"], positive(in, "hat-before"), positive(in, "hat-after"), notNegative(in, "spacer"), notNegative(in, "ring"));
     out.results = { { "effective_offset_m", change.effectiveOffset }, { "outboard_shift_m", change.outboardShift } };
     out.notes.push_back("Positive: the wheel stands further out. Check stud and pilot engagement, fender and scrub radius on that axle.");
 }
@@ -113,7 +120,11 @@ void rotorMass(const Inputs& in, Answer& out)
         const auto shape = in.texts.contains("vane-shape") ? in.texts.find("vane-shape")->second : std::string("straight");
         if (shape != "straight" && shape != "curved" && shape != "pillars")
             throw BadRequest("vane-shape: one of straight, curved, pillars is wanted.");
-        share = weights::vaneShare({ shape == "curved" ? Curved : shape == "pillars" ? Pillars : Straight, static_cast<int>(std::min(in["vanes"], 1e6)), positive(in, "vane-thickness"), in["vane-lean"] }, od, inner);
+        share = weights::vaneShare({ shape == "curved"          ? Curved
+                                           : shape == "pillars" ? Pillars
+                                                                : Straight,
+                                       static_cast<int>(std::min(in["vanes"], 1e6)), positive(in, "vane-thickness"), in["vane-lean"] },
+            od, inner);
     }
     const double ring = weights::ringMass({ od, inner, positive(in, "thickness"), vent, share });
     if (!std::isfinite(ring))
@@ -123,13 +134,16 @@ void rotorMass(const Inputs& in, Answer& out)
     if (in.has("height")) {
         for (const char* key : { "hat-thickness", "hat-od", "hat-wall", "bore" })
             if (!in.has(key))
-                throw BadRequest(fmt::format("{}: is missing; with height= the hat is reckoned and needs hat-thickness, hat-od, hat-wall and bore.", key));
+                throw BadRequest(fmt::format(
+                    "{}: is missing; with height= the hat is reckoned and needs hat-thickness, hat-od, hat-wall and bore.", key));
         const auto metal = in.texts.contains("hat") ? in.texts.find("hat")->second : std::string("iron");
         if (metal != "iron" && metal != "aluminium")
             throw BadRequest("hat: iron or aluminium is wanted.");
         const double density = metal == "iron" ? materials::greyIron.density : materials::aluminium6061.density;
-        hat = density * weights::hatVolume({ in["hat-od"], in["bore"], in["hat-thickness"], in["hat-wall"], in["height"] - in["hat-thickness"] - in["thickness"], inner,
-                            static_cast<int>(orElse(in, "holes", 0)), orElse(in, "hole", 0) });
+        hat = density
+            * weights::hatVolume(
+                { in["hat-od"], in["bore"], in["hat-thickness"], in["hat-wall"], in["height"] - in["hat-thickness"] - in["thickness"],
+                    inner, static_cast<int>(orElse(in, "holes", 0)), orElse(in, "hole", 0) });
         if (in.has("hat-bolts")) {
             const auto thread = joints::parseThread(in.texts.contains("hat-bolt") ? in.texts.find("hat-bolt")->second : std::string());
             if (!thread)
@@ -142,7 +156,8 @@ void rotorMass(const Inputs& in, Answer& out)
     } else {
         out.notes.push_back("The ring alone: give height= and the hat's dimensions for the whole rotor.");
     }
-    out.results = { { "ring_mass_kg", ring }, { "hat_mass_kg", hat }, { "mass_kg", ring + hat }, { "inertia_kgm2", inertia }, { "heat_store_JpK", heat::heatStore(ring, materials::greyIron.specificHeat) } };
+    out.results = { { "ring_mass_kg", ring }, { "hat_mass_kg", hat }, { "mass_kg", ring + hat }, { "inertia_kgm2", inertia },
+        { "heat_store_JpK", heat::heatStore(ring, materials::greyIron.specificHeat) } };
 }
 
 void pistonArea(const Inputs& in, Answer& out)
@@ -161,7 +176,8 @@ void pistonArea(const Inputs& in, Answer& out)
         at = end + 1;
     }
     const double one = stopping::pistonAreaOneSide(bores);
-    out.results = { { "area_one_side_m2", one }, { "area_all_m2", kind == "fixed" ? 2 * one : one }, { "pistons", static_cast<double>(bores.size() * (kind == "fixed" ? 2 : 1)) } };
+    out.results = { { "area_one_side_m2", one }, { "area_all_m2", kind == "fixed" ? 2 * one : one },
+        { "pistons", static_cast<double>(bores.size() * (kind == "fixed" ? 2 : 1)) } };
     out.notes.push_back("Clamping counts the pistons of one side, floating or fixed; the fluid they need counts all of them.");
 }
 
@@ -189,7 +205,8 @@ void cornerWeight(const Inputs& in, Answer& out)
         known += notNegative(in, "wheel");
     out.results = { { "complete", lacks.empty() }, { "mass_kg", lacks.empty() ? Value(known) : Value() }, { "weighed_kg", known } };
     if (!lacks.empty())
-        out.notes.push_back("Lacks " + lacks + ": not to be compared with a complete corner. A part that lay on the scale with another counts as 0 here.");
+        out.notes.push_back(
+            "Lacks " + lacks + ": not to be compared with a complete corner. A part that lay on the scale with another counts as 0 here.");
 }
 
 const std::vector<Entry>& entries()
@@ -197,87 +214,110 @@ const std::vector<Entry>& entries()
     using enum Dimension;
     static const std::vector<Entry> all = [] {
         std::vector<Entry> list {
-        { { "stop", "What a measured stop says, and whether tyres can do it",
-              { { "speed", Speed, "km/h", "speed_mps", "", true, "speed at the brake point" },
-                  { "distance", Length, "m", "distance_m", "", true, "distance to standstill" },
-                  { "grip", Acceleration, "g", "grip_g", "", false, "peak grip of the tyres, 1.1 or 1.1 g" } },
-              { { "mean_deceleration_mps2", { Acceleration, "m/s²", 2, "m/s²", 2 }, "v²/(2·d)" },
-                  { "mean_deceleration_g", style::number, "the same over standard gravity" }, { "duration_s", style::seconds, "2·d/v" },
-                  { "plausible", style::number, "true, false, or null without grip" } },
-              "Kinematics of steady deceleration." },
-            stop },
-        { { "heat-rise", "How much one stop warms a ring",
-              { { "mass", Mass, "kg", "mass_kg", "", true, "the car with driver" }, { "from", Speed, "km/h", "from_mps", "", true, "speed before" },
-                  { "to", Speed, "km/h", "to_mps", "", true, "speed after, 0 for a full stop" },
-                  { "ring-mass", Mass, "kg", "ring_mass_kg", "", true, "friction ring that takes the heat" },
-                  { "share", Share, "", "share", "1", false, "part of the energy this ring takes, 0.35 or 35 %" },
-                  { "specific-heat", SpecificHeat, "J/kgK", "specific_heat_J_per_kgK", "480", false, "of the ring; grey iron 480" } },
-              { { "energy_J", style::energy, "½·m·(v₁² − v₂²)" }, { "temperature_rise_K", style::rise, "share·E/(m·c)" } },
-              "Conservation of energy; specific heat of grey iron from memory (460 to 500 J/kgK cold)." },
-            heatRise },
-        { { "effective-radius", "Where the pad acts on the rotor",
-              { { "rotor-od", Length, "mm", "rotor_od_m", "", true, "rotor's outer diameter" },
-                  { "pad-height", Length, "mm", "pad_height_m", "", true, "radial height of the pad" },
-                  { "inset", Length, "mm", "inset_m", "0", false, "pad's edge inward of the rotor's edge" } },
-              { { "mean_radius_m", plainLength, "(ro + ri)/2, uniform wear" },
-                  { "uniform_pressure_radius_m", plainLength, "2/3·(ro³ − ri³)/(ro² − ri²)" } },
-              "Disc clutch theory, uniform wear and uniform pressure, as in Shigley (from memory)." },
-            effectiveRadius },
-        { { "shims", "The pile of shims nearest to a thickness",
-              { { "target", Length, "mm", "target_m", "", true, "thickness wanted" },
-                  { "drawer", {}, "", "drawer", "", true, "THICKNESSxCOUNT,… as in 0.75x4,1x2,0.030inx6" },
-                  { "tolerance", Length, "mm", "tolerance_m", "0", false, "how far off is near enough" } },
-              { { "stack", plainLength, "the shims, thick before thin" }, { "total_m", plainLength, "their sum" },
-                  { "residual_m", plainLength, "sum less target" }, { "count", style::count, "how many" } },
-              "Exact search in whole steps of 10 nm." },
-            shims },
-        { { "offset", "What hat, ring and spacer do to the wheel's place",
-              { { "et", Length, "mm", "et_m", "", true, "printed offset of the wheel" },
-                  { "hat-before", Length, "mm", "hat_before_m", "", true, "hat thickness of the old rotor" },
-                  { "hat-after", Length, "mm", "hat_after_m", "", true, "hat thickness of the new rotor" },
-                  { "spacer", Length, "mm", "spacer_m", "0", false, "spacer added behind the wheel" },
-                  { "ring", Length, "mm", "ring_m", "0", false, "ring added behind the rotor" } },
-              { { "effective_offset_m", plainLength, "et less the shift" }, { "outboard_shift_m", plainLength, "positive: further out" } },
-              "Plane geometry." },
-            offset },
-        { { "rotor-mass", "What a rotor weighs by its dimensions",
-              { { "od", Length, "mm", "od_m", "", true, "rotor's outer diameter" }, { "ring-id", Length, "mm", "ring_id_m", "", true, "friction ring's inner diameter" },
-                  { "thickness", Length, "mm", "thickness_m", "", true, "over both faces" }, { "vent", Length, "mm", "vent_m", "0", false, "air between the plates, 0 for solid" },
-                  { "vane-share", Share, "", "vane_share", "", false, "part of that air filled by vanes, 0.3 or 30 %" },
-                  { "vanes", Number, "", "vanes", "", false, "or their number" }, { "vane-thickness", Length, "mm", "vane_thickness_m", "", false, "and thickness, of pillars the diameter" },
-                  { "vane-shape", {}, "", "vane_shape", "", false, "straight, curved or pillars" }, { "vane-lean", Angle, "°", "vane_lean_rad", "0", false, "of curved vanes, against the radius" },
-                  { "height", Length, "mm", "height_m", "", false, "overall height, for the hat" }, { "hat-thickness", Length, "mm", "hat_thickness_m", "", false, "of the disc the wheel bears on" },
-                  { "hat-od", Length, "mm", "hat_od_m", "", false, "hat's outer diameter" }, { "hat-wall", Length, "mm", "hat_wall_m", "", false, "wall of the hat" },
-                  { "bore", Length, "mm", "bore_m", "", false, "rotor's bore" }, { "hat", {}, "", "hat", "", false, "iron or aluminium" },
-                  { "holes", Number, "", "holes", "", false, "stud holes" }, { "hole", Length, "mm", "hole_m", "", false, "their diameter" },
-                  { "hat-bolts", Number, "", "hat_bolts", "", false, "bolts of a two-piece rotor" }, { "hat-bolt", {}, "", "hat_bolt", "", false, "their thread, as M6x1" } },
-              { { "ring_mass_kg", style::partMass, "π/4·(D² − d²)·(T − vent·(1 − vanes))·ρ" }, { "hat_mass_kg", style::partMass, "disc, wall and neck, with bolts" },
-                  { "mass_kg", style::partMass, "both" }, { "inertia_kgm2", style::inertia, "m·(D² + d²)/8" }, { "heat_store_JpK", style::heatStore, "ring mass × specific heat" } },
-              "Geometry; densities from memory: iron 7200, aluminium 2700, steel 7850 kg/m³." },
-            rotorMass },
-        { { "piston-area", "What the pistons clamp with",
-              { { "pistons", {}, "", "pistons", "", true, "bores of one side, as 38+42 or 1.5in+1.625in" }, { "kind", {}, "", "kind", "", false, "fixed or floating" } },
-              { { "area_one_side_m2", style::area, "Σ π/4·d²" }, { "area_all_m2", style::area, "of all pistons, for the fluid" }, { "pistons", style::count, "in all" } },
-              "Plane geometry." },
-            pistonArea },
-        { { "pad-area", "Lining of one pad",
-              { { "length", Length, "mm", "length_m", "", true, "of the lining" }, { "height", Length, "mm", "height_m", "", true, "radial height" },
-                  { "thickness", Length, "mm", "thickness_m", "", false, "of the lining" }, { "minimum", Length, "mm", "minimum_m", "0", false, "at which it is worn out" } },
-              { { "area_m2", style::area, "length × height" }, { "volume_m3", style::volume, "area × what may be worn away" } },
-              "Plane geometry." },
-            padArea },
-        { { "corner-weight", "A complete corner, or what it lacks",
-              { { "rotor", Mass, "kg", "rotor_kg", "", false, "rotor with hat" }, { "caliper", Mass, "kg", "caliper_kg", "", false, "caliper, bare" }, { "pads", Mass, "kg", "pads_kg", "", false, "two pads" },
-                  { "bracket", Mass, "kg", "bracket_kg", "", false, "bracket or carrier" }, { "hardware", Mass, "kg", "hardware_kg", "", false, "bolts, pins, clips" },
-                  { "hose", Mass, "kg", "hose_kg", "", false, "hose" }, { "wheel", Mass, "kg", "wheel_kg", "", false, "wheel with tyre, if it is to count" } },
-              { { "complete", style::number, "whether every part is there" }, { "mass_kg", style::partMass, "of the complete corner, or null" }, { "weighed_kg", style::partMass, "of what was given" } },
-              "Like is compared with like only: common practice." },
-            cornerWeight },
-        { { "convert", "A quantity in another unit",
-              { { "value", {}, "", "value", "", true, "number and unit, as in 55 lb ft" }, { "to", {}, "", "to", "", true, "unit wanted, as in N·m" } },
-              { { "value", { Number, "", 4, "", 4 }, "in the unit wanted" } },
-              "Exact definitions: inch 25.4 mm, pound 0.45359237 kg, g 9.80665 m/s²." },
-            convert },
+            { { "stop", "What a measured stop says, and whether tyres can do it",
+                  { { "speed", Speed, "km/h", "speed_mps", "", true, "speed at the brake point" },
+                      { "distance", Length, "m", "distance_m", "", true, "distance to standstill" },
+                      { "grip", Acceleration, "g", "grip_g", "", false, "peak grip of the tyres, 1.1 or 1.1 g" } },
+                  { { "mean_deceleration_mps2", { Acceleration, "m/s²", 2, "m/s²", 2 }, "v²/(2·d)" },
+                      { "mean_deceleration_g", style::number, "the same over standard gravity" }, { "duration_s", style::seconds, "2·d/v" },
+                      { "plausible", style::number, "true, false, or null without grip" } },
+                  "Kinematics of steady deceleration." },
+                stop },
+            { { "heat-rise", "How much one stop warms a ring",
+                  { { "mass", Mass, "kg", "mass_kg", "", true, "the car with driver" },
+                      { "from", Speed, "km/h", "from_mps", "", true, "speed before" },
+                      { "to", Speed, "km/h", "to_mps", "", true, "speed after, 0 for a full stop" },
+                      { "ring-mass", Mass, "kg", "ring_mass_kg", "", true, "friction ring that takes the heat" },
+                      { "share", Share, "", "share", "1", false, "part of the energy this ring takes, 0.35 or 35 %" },
+                      { "specific-heat", SpecificHeat, "J/kgK", "specific_heat_J_per_kgK", "480", false, "of the ring; grey iron 480" } },
+                  { { "energy_J", style::energy, "½·m·(v₁² − v₂²)" }, { "temperature_rise_K", style::rise, "share·E/(m·c)" } },
+                  "Conservation of energy; specific heat of grey iron from memory (460 to 500 J/kgK cold)." },
+                heatRise },
+            { { "effective-radius", "Where the pad acts on the rotor",
+                  { { "rotor-od", Length, "mm", "rotor_od_m", "", true, "rotor's outer diameter" },
+                      { "pad-height", Length, "mm", "pad_height_m", "", true, "radial height of the pad" },
+                      { "inset", Length, "mm", "inset_m", "0", false, "pad's edge inward of the rotor's edge" } },
+                  { { "mean_radius_m", plainLength, "(ro + ri)/2, uniform wear" },
+                      { "uniform_pressure_radius_m", plainLength, "2/3·(ro³ − ri³)/(ro² − ri²)" } },
+                  "Disc clutch theory, uniform wear and uniform pressure, as in Shigley (from memory)." },
+                effectiveRadius },
+            { { "shims", "The pile of shims nearest to a thickness",
+                  { { "target", Length, "mm", "target_m", "", true, "thickness wanted" },
+                      { "drawer", {}, "", "drawer", "", true, "THICKNESSxCOUNT,… as in 0.75x4,1x2,0.030inx6" },
+                      { "tolerance", Length, "mm", "tolerance_m", "0", false, "how far off is near enough" } },
+                  { { "stack", plainLength, "the shims, thick before thin" }, { "total_m", plainLength, "their sum" },
+                      { "residual_m", plainLength, "sum less target" }, { "count", style::count, "how many" } },
+                  "Exact search in whole steps of 10 nm." },
+                shims },
+            { { "offset", "What hat, ring and spacer do to the wheel's place",
+                  { { "et", Length, "mm", "et_m", "", true, "printed offset of the wheel" },
+                      { "hat-before", Length, "mm", "hat_before_m", "", true, "hat thickness of the old rotor" },
+                      { "hat-after", Length, "mm", "hat_after_m", "", true, "hat thickness of the new rotor" },
+                      { "spacer", Length, "mm", "spacer_m", "0", false, "spacer added behind the wheel" },
+                      { "ring", Length, "mm", "ring_m", "0", false, "ring added behind the rotor" } },
+                  { { "effective_offset_m", plainLength, "et less the shift" },
+                      { "outboard_shift_m", plainLength, "positive: further out" } },
+                  "Plane geometry." },
+                offset },
+            { { "rotor-mass", "What a rotor weighs by its dimensions",
+                  { { "od", Length, "mm", "od_m", "", true, "rotor's outer diameter" },
+                      { "ring-id", Length, "mm", "ring_id_m", "", true, "friction ring's inner diameter" },
+                      { "thickness", Length, "mm", "thickness_m", "", true, "over both faces" },
+                      { "vent", Length, "mm", "vent_m", "0", false, "air between the plates, 0 for solid" },
+                      { "vane-share", Share, "", "vane_share", "", false, "part of that air filled by vanes, 0.3 or 30 %" },
+                      { "vanes", Number, "", "vanes", "", false, "or their number" },
+                      { "vane-thickness", Length, "mm", "vane_thickness_m", "", false, "and thickness, of pillars the diameter" },
+                      { "vane-shape", {}, "", "vane_shape", "", false, "straight, curved or pillars" },
+                      { "vane-lean", Angle, "°", "vane_lean_rad", "0", false, "of curved vanes, against the radius" },
+                      { "height", Length, "mm", "height_m", "", false, "overall height, for the hat" },
+                      { "hat-thickness", Length, "mm", "hat_thickness_m", "", false, "of the disc the wheel bears on" },
+                      { "hat-od", Length, "mm", "hat_od_m", "", false, "hat's outer diameter" },
+                      { "hat-wall", Length, "mm", "hat_wall_m", "", false, "wall of the hat" },
+                      { "bore", Length, "mm", "bore_m", "", false, "rotor's bore" },
+                      { "hat", {}, "", "hat", "", false, "iron or aluminium" }, { "holes", Number, "", "holes", "", false, "stud holes" },
+                      { "hole", Length, "mm", "hole_m", "", false, "their diameter" },
+                      { "hat-bolts", Number, "", "hat_bolts", "", false, "bolts of a two-piece rotor" },
+                      { "hat-bolt", {}, "", "hat_bolt", "", false, "their thread, as M6x1" } },
+                  { { "ring_mass_kg", style::partMass, "π/4·(D² − d²)·(T − vent·(1 − vanes))·ρ" },
+                      { "hat_mass_kg", style::partMass, "disc, wall and neck, with bolts" }, { "mass_kg", style::partMass, "both" },
+                      { "inertia_kgm2", style::inertia, "m·(D² + d²)/8" },
+                      { "heat_store_JpK", style::heatStore, "ring mass × specific heat" } },
+                  "Geometry; densities from memory: iron 7200, aluminium 2700, steel 7850 kg/m³." },
+                rotorMass },
+            { { "piston-area", "What the pistons clamp with",
+                  { { "pistons", {}, "", "pistons", "", true, "bores of one side, as 38+42 or 1.5in+1.625in" },
+                      { "kind", {}, "", "kind", "", false, "fixed or floating" } },
+                  { { "area_one_side_m2", style::area, "Σ π/4·d²" }, { "area_all_m2", style::area, "of all pistons, for the fluid" },
+                      { "pistons", style::count, "in all" } },
+                  "Plane geometry." },
+                pistonArea },
+            { { "pad-area", "Lining of one pad",
+                  { { "length", Length, "mm", "length_m", "", true, "of the lining" },
+                      { "height", Length, "mm", "height_m", "", true, "radial height" },
+                      { "thickness", Length, "mm", "thickness_m", "", false, "of the lining" },
+                      { "minimum", Length, "mm", "minimum_m", "0", false, "at which it is worn out" } },
+                  { { "area_m2", style::area, "length × height" }, { "volume_m3", style::volume, "area × what may be worn away" } },
+                  "Plane geometry." },
+                padArea },
+            { { "corner-weight", "A complete corner, or what it lacks",
+                  { { "rotor", Mass, "kg", "rotor_kg", "", false, "rotor with hat" },
+                      { "caliper", Mass, "kg", "caliper_kg", "", false, "caliper, bare" },
+                      { "pads", Mass, "kg", "pads_kg", "", false, "two pads" },
+                      { "bracket", Mass, "kg", "bracket_kg", "", false, "bracket or carrier" },
+                      { "hardware", Mass, "kg", "hardware_kg", "", false, "bolts, pins, clips" },
+                      { "hose", Mass, "kg", "hose_kg", "", false, "hose" },
+                      { "wheel", Mass, "kg", "wheel_kg", "", false, "wheel with tyre, if it is to count" } },
+                  { { "complete", style::number, "whether every part is there" },
+                      { "mass_kg", style::partMass, "of the complete corner, or null" },
+                      { "weighed_kg", style::partMass, "of what was given" } },
+                  "Like is compared with like only: common practice." },
+                cornerWeight },
+            { { "convert", "A quantity in another unit",
+                  { { "value", {}, "", "value", "", true, "number and unit, as in 55 lb ft" },
+                      { "to", {}, "", "to", "", true, "unit wanted, as in N·m" } },
+                  { { "value", { Number, "", 4, "", 4 }, "in the unit wanted" } },
+                  "Exact definitions: inch 25.4 mm, pound 0.45359237 kg, g 9.80665 m/s²." },
+                convert },
         };
         for (auto& subject : { wheelSums(), jointSums() })
             list.insert(list.end() - 1, subject.begin(), subject.end());
@@ -319,7 +359,8 @@ Inputs read(const Sum& sum, std::span<const std::string> arguments, Answer& out)
             continue;
         }
         // A share is as often written 0.35 as 35 %, a grip as often 1.1 as 1.1 g.
-        auto parsed = key.plainUnit.empty() ? parseQuantity(found->second, Dimension::Number, "") : parseQuantity(found->second, *key.dimension, key.plainUnit);
+        auto parsed = key.plainUnit.empty() ? parseQuantity(found->second, Dimension::Number, "")
+                                            : parseQuantity(found->second, *key.dimension, key.plainUnit);
         if (!parsed && key.plainUnit.empty())
             parsed = parseQuantity(found->second, *key.dimension, "%");
         if (!parsed)

@@ -44,7 +44,8 @@ double ringMass(const Ring& ring, double density) { return ringVolume(ring) * de
 
 double hatVolume(const Hat& h)
 {
-    if (!(h.outerDiameter > h.bore && h.bore >= 0 && h.thickness > 0 && h.wall > 0 && 2 * h.wall < h.outerDiameter && h.ringInnerDiameter > 0))
+    if (!(h.outerDiameter > h.bore && h.bore >= 0 && h.thickness > 0 && h.wall > 0 && 2 * h.wall < h.outerDiameter
+            && h.ringInnerDiameter > 0))
         return impossible;
     const double disc = (annulus(h.outerDiameter, h.bore) - h.holes * quarterPi * h.holeDiameter * h.holeDiameter) * h.thickness;
     const double cylinder = annulus(h.outerDiameter, h.outerDiameter - 2 * h.wall) * std::max(0.0, h.depth);

@@ -11,7 +11,8 @@
 namespace deepstop::app {
 
 BenchPage::BenchPage(Document& document, QWidget* parent)
-    : StagePage(document, Stage::PartsBench, Row::Over, parent), checks_(new CheckList(document, this)), asks_(new AskList(document, this)), inHand_(new InHand(document, view()))
+    : StagePage(document, Stage::PartsBench, Row::Over, parent), checks_(new CheckList(document, this)), asks_(new AskList(document, this)),
+      inHand_(new InHand(document, view()))
 {
     addAxleChoice();
     column()->addWidget(checks_, 3);
@@ -37,13 +38,20 @@ Sheet BenchPage::sheet(int place) const
 {
     const Study& study = document().study();
     switch (place) {
-    case Rotor: return rotorSheet(study, axle());
-    case Caliper: return caliperSheet(study, axle());
-    case Pads: return padSheet(study, axle());
-    case Fittings: return fittingsSheet(study, axle());
-    case Scales: return scalesSheet(study, axle());
-    case Comparison: return comparisonSheet(study, axle());
-    default: return {};
+    case Rotor:
+        return rotorSheet(study, axle());
+    case Caliper:
+        return caliperSheet(study, axle());
+    case Pads:
+        return padSheet(study, axle());
+    case Fittings:
+        return fittingsSheet(study, axle());
+    case Scales:
+        return scalesSheet(study, axle());
+    case Comparison:
+        return comparisonSheet(study, axle());
+    default:
+        return {};
     }
 }
 
@@ -82,7 +90,9 @@ void BenchPage::arrange()
 {
     StagePage::arrange();
     putInCorner({ inHand_ });
-    setListTitle(place() == Unpacking ? (axle() == Axle::Front ? tr("Front kit, unpacked") : tr("Rear kit, unpacked")) : place() == Ask ? tr("Still to be read") : QString());
+    setListTitle(place() == Unpacking ? (axle() == Axle::Front ? tr("Front kit, unpacked") : tr("Rear kit, unpacked"))
+            : place() == Ask          ? tr("Still to be read")
+                                      : QString());
 }
 
 } // namespace deepstop::app

@@ -14,8 +14,9 @@ QPainterPath sideView(const fit::CaliperShape& c, QPointF at)
     const double low = c.reach * 1000;
     const double fall = c.shoulder * 1000;
     QPainterPath path;
-    path.addPolygon(QPolygonF { at + QPointF(-half, back), at + QPointF(half, back), at + QPointF(half + fall * 1.4, back + fall), at + QPointF(half + fall * 1.2, low - fall * 0.6),
-        at + QPointF(half * 0.8, low), at + QPointF(-half * 0.8, low), at + QPointF(-half - fall * 1.2, low - fall * 0.6), at + QPointF(-half - fall * 1.4, back + fall) });
+    path.addPolygon(QPolygonF { at + QPointF(-half, back), at + QPointF(half, back), at + QPointF(half + fall * 1.4, back + fall),
+        at + QPointF(half + fall * 1.2, low - fall * 0.6), at + QPointF(half * 0.8, low), at + QPointF(-half * 0.8, low),
+        at + QPointF(-half - fall * 1.2, low - fall * 0.6), at + QPointF(-half - fall * 1.4, back + fall) });
     path.closeSubpath();
     return path;
 }
@@ -31,8 +32,9 @@ QPainterPath section(const fit::CaliperShape& c, QPointF at)
     const double slot = c.slotWidth * 500;
     const double under = -c.bridgeGap * 1000;
     QPainterPath path;
-    path.addPolygon(QPolygonF { at + QPointF(in + fall, back), at + QPointF(out - fall, back), at + QPointF(out, back + fall), at + QPointF(out, low), at + QPointF(slot, low), at + QPointF(slot, under),
-        at + QPointF(-slot, under), at + QPointF(-slot, low), at + QPointF(in, low), at + QPointF(in, back + fall) });
+    path.addPolygon(QPolygonF { at + QPointF(in + fall, back), at + QPointF(out - fall, back), at + QPointF(out, back + fall),
+        at + QPointF(out, low), at + QPointF(slot, low), at + QPointF(slot, under), at + QPointF(-slot, under), at + QPointF(-slot, low),
+        at + QPointF(in, low), at + QPointF(in, back + fall) });
     path.closeSubpath();
     return path;
 }
@@ -64,7 +66,8 @@ Sheet caliperSheet(const Study& study, Axle axle)
     const double deepIn = std::max(c.inboardDepth, old ? old->inboardDepth : 0) * 1000;
     const double deepOut = std::max(c.outboardDepth, old ? old->outboardDepth : 0) * 1000;
     const double low = std::max(c.reach, old ? old->reach : 0) * 1000;
-    const double window = std::min(caliper.padWindow.value.value_or(p.after.corner->pad.length.value.value_or(c.backHalfLength * 2) + 1e-3) * 1000, 2 * half - 8);
+    const double window = std::min(
+        caliper.padWindow.value.value_or(p.after.corner->pad.length.value.value_or(c.backHalfLength * 2) + 1e-3) * 1000, 2 * half - 8);
 
     // Side at the left, cut at the right of it, from above below the side.
     const QPointF side(0, 0);
@@ -109,9 +112,11 @@ Sheet caliperSheet(const Study& study, Axle axle)
     }
     sheet.letter({ side.x(), low + 6 }, QObject::tr("from outboard"), 12, t.mute, Qt::AlignHCenter | Qt::AlignTop, false);
     sheet.letter({ cut.x(), low + 20 }, QObject::tr("cut, outboard to the right"), 12, t.mute, Qt::AlignHCenter | Qt::AlignTop, false);
-    sheet.letter({ above.x(), above.y() - deepOut - 4 }, QObject::tr("from above, outboard up"), 12, t.mute, Qt::AlignHCenter | Qt::AlignBottom, false);
+    sheet.letter({ above.x(), above.y() - deepOut - 4 }, QObject::tr("from above, outboard up"), 12, t.mute,
+        Qt::AlignHCenter | Qt::AlignBottom, false);
 
-    sheet.extent = QRectF(QPointF(-widest - 12, -std::max(c.backOverEdge, old ? old->backOverEdge : 0) * 1000 - 26), QPointF(cut.x() + deepOut + 44, above.y() + deepIn + 24));
+    sheet.extent = QRectF(QPointF(-widest - 12, -std::max(c.backOverEdge, old ? old->backOverEdge : 0) * 1000 - 26),
+        QPointF(cut.x() + deepOut + 44, above.y() + deepIn + 24));
     const double px = p.pixel();
     const double facts = sheet.extent.right() - 310 * px;
     double line = low + 52;
@@ -123,18 +128,29 @@ Sheet caliperSheet(const Study& study, Axle axle)
     };
     fact("name", QObject::tr("Name"));
     fact("kind", QObject::tr("Kind"));
-    p.vertical("/caliper/back_over_edge_mm", -c.backOverEdge * 1000, 0, cut.x() + c.outboardDepth * 600, cut.x() + deepOut + 16, QObject::tr("back"), {}, -0.2);
-    p.horizontal("/caliper/back_length_mm", -c.backHalfLength * 1000, c.backHalfLength * 1000, -c.backOverEdge * 1000, -c.backOverEdge * 1000 - 13, QObject::tr("straight"));
+    p.vertical("/caliper/back_over_edge_mm", -c.backOverEdge * 1000, 0, cut.x() + c.outboardDepth * 600, cut.x() + deepOut + 16,
+        QObject::tr("back"), {}, -0.2);
+    p.horizontal("/caliper/back_length_mm", -c.backHalfLength * 1000, c.backHalfLength * 1000, -c.backOverEdge * 1000,
+        -c.backOverEdge * 1000 - 13, QObject::tr("straight"));
     p.vertical("/caliper/bridge_gap_mm", -c.bridgeGap * 1000, 0, cut.x(), cut.x() + 4, QObject::tr("bridge"), {}, 3.5);
-    p.vertical("/caliper/reach_mm", 0, c.reach * 1000, cut.x() + c.outboardDepth * 1000, cut.x() + deepOut + 16, QObject::tr("reach"), {}, 0.7);
-    p.horizontal("/caliper/outboard_depth_mm", cut.x(), cut.x() + c.outboardDepth * 1000, -c.backOverEdge * 1000 + 8, -c.backOverEdge * 1000 - 13, QObject::tr("out"));
-    p.horizontal("/caliper/inboard_depth_mm", cut.x() - c.inboardDepth * 1000, cut.x(), -c.backOverEdge * 1000 + 8, -c.backOverEdge * 1000 - 13, QObject::tr("in"));
-    p.leader("/caliper/shoulder_mm", { cut.x() - c.inboardDepth * 1000 + c.shoulder * 500, -c.backOverEdge * 1000 + c.shoulder * 500 }, { cut.x() - c.inboardDepth * 1000 - 16, -c.backOverEdge * 1000 - 2 }, QObject::tr("shoulder"));
-    p.horizontal("/caliper/slot_width_mm", cut.x() - c.slotWidth * 500, cut.x() + c.slotWidth * 500, c.reach * 1000, low + 8, QObject::tr("slot"));
+    p.vertical(
+        "/caliper/reach_mm", 0, c.reach * 1000, cut.x() + c.outboardDepth * 1000, cut.x() + deepOut + 16, QObject::tr("reach"), {}, 0.7);
+    p.horizontal("/caliper/outboard_depth_mm", cut.x(), cut.x() + c.outboardDepth * 1000, -c.backOverEdge * 1000 + 8,
+        -c.backOverEdge * 1000 - 13, QObject::tr("out"));
+    p.horizontal("/caliper/inboard_depth_mm", cut.x() - c.inboardDepth * 1000, cut.x(), -c.backOverEdge * 1000 + 8,
+        -c.backOverEdge * 1000 - 13, QObject::tr("in"));
+    p.leader("/caliper/shoulder_mm", { cut.x() - c.inboardDepth * 1000 + c.shoulder * 500, -c.backOverEdge * 1000 + c.shoulder * 500 },
+        { cut.x() - c.inboardDepth * 1000 - 16, -c.backOverEdge * 1000 - 2 }, QObject::tr("shoulder"));
+    p.horizontal(
+        "/caliper/slot_width_mm", cut.x() - c.slotWidth * 500, cut.x() + c.slotWidth * 500, c.reach * 1000, low + 8, QObject::tr("slot"));
     for (std::size_t i = 0; i < caliper.pistons.size(); ++i)
-        p.leader("/caliper/pistons_mm/" + std::to_string(i), centres[i] + QPointF(0, 4), { centres[i].x(), row + 2 }, {}, QStringLiteral("Ø "));
-    p.leader("/caliper/pistons_mm/-", { along + 2, row }, { half - 2, low - 6 }, caliper.pistons.empty() ? QObject::tr("bores, one side") : QObject::tr("one more"), QStringLiteral("Ø "), false, !caliper.pistons.empty(), QStringLiteral("+"));
-    p.leader("/caliper/pad_room_mm", { cut.x() + c.slotWidth * 500 + 2, row }, { cut.x() + c.outboardDepth * 500 + 8, row + 10 }, QObject::tr("between pistons"));
+        p.leader(
+            "/caliper/pistons_mm/" + std::to_string(i), centres[i] + QPointF(0, 4), { centres[i].x(), row + 2 }, {}, QStringLiteral("Ø "));
+    p.leader("/caliper/pistons_mm/-", { along + 2, row }, { half - 2, low - 6 },
+        caliper.pistons.empty() ? QObject::tr("bores, one side") : QObject::tr("one more"), QStringLiteral("Ø "), false,
+        !caliper.pistons.empty(), QStringLiteral("+"));
+    p.leader("/caliper/pad_room_mm", { cut.x() + c.slotWidth * 500 + 2, row }, { cut.x() + c.outboardDepth * 500 + 8, row + 10 },
+        QObject::tr("between pistons"));
     p.horizontal("/caliper/pad_window_mm", -window / 2, window / 2, above.y() - c.slotWidth * 500, above.y(), QObject::tr("pads go in"));
     p.horizontal("/caliper/mount_spacing_mm", -spacing, spacing, ear, above.y() + deepIn + 10, QObject::tr("holes"));
     fact("bleeders", QObject::tr("Bleeders at"));

@@ -30,8 +30,12 @@ void addPlot(Sheet& sheet, const Study& study, const Comparison& c, QRectF box)
             known.push_back(i);
     sheet.letter(box.topLeft() + QPointF(0, -24), QObject::tr("Light, or cool"), 15, t.ink, Qt::AlignLeft | Qt::AlignTop, false);
     sheet.line(QPolygonF { box.topLeft(), box.bottomLeft(), box.bottomRight() }, { t.ink, 1.2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
-    sheet.letter(box.bottomRight() + QPointF(0, 20), QObject::tr("corner weight, %1").arg(QString::fromUtf8(style::partMass.unit(study.system).symbol.data())), 11, t.mute, Qt::AlignRight | Qt::AlignTop, false);
-    sheet.letter(box.topLeft() + QPointF(6, 0), QObject::tr("heat store, %1").arg(QString::fromUtf8(style::heatStore.unit(study.system).symbol.data())), 11, t.mute, Qt::AlignLeft | Qt::AlignTop, false);
+    sheet.letter(box.bottomRight() + QPointF(0, 20),
+        QObject::tr("corner weight, %1").arg(QString::fromUtf8(style::partMass.unit(study.system).symbol.data())), 11, t.mute,
+        Qt::AlignRight | Qt::AlignTop, false);
+    sheet.letter(box.topLeft() + QPointF(6, 0),
+        QObject::tr("heat store, %1").arg(QString::fromUtf8(style::heatStore.unit(study.system).symbol.data())), 11, t.mute,
+        Qt::AlignLeft | Qt::AlignTop, false);
     if (known.empty()) {
         sheet.letter(box.center(), QObject::tr("no corner is weighed complete"), 12, t.unproven, Qt::AlignCenter, false);
         return;
@@ -49,11 +53,16 @@ void addPlot(Sheet& sheet, const Study& study, const Comparison& c, QRectF box)
     };
     const auto [m0, m1] = range(mass, style::partMass);
     const auto [s0, s1] = range(store, style::heatStore);
-    const auto x = [&, m0 = m0, m1 = m1](double kilograms) { return box.left() + (fromSi(kilograms, style::partMass.unit(study.system)) - m0) / (m1 - m0) * box.width(); };
-    const auto y = [&, s0 = s0, s1 = s1](double joules) { return box.bottom() - (fromSi(joules, style::heatStore.unit(study.system)) - s0) / (s1 - s0) * box.height(); };
+    const auto x = [&, m0 = m0, m1 = m1](double kilograms) {
+        return box.left() + (fromSi(kilograms, style::partMass.unit(study.system)) - m0) / (m1 - m0) * box.width();
+    };
+    const auto y = [&, s0 = s0, s1 = s1](double joules) {
+        return box.bottom() - (fromSi(joules, style::heatStore.unit(study.system)) - s0) / (s1 - s0) * box.height();
+    };
     for (double v = std::ceil(m0 / stepFor(m1 - m0)) * stepFor(m1 - m0); v <= m1; v += stepFor(m1 - m0)) {
         const double at = box.left() + (v - m0) / (m1 - m0) * box.width();
-        sheet.line(QPolygonF { QPointF(at, box.bottom()), QPointF(at, box.bottom() + 4) }, { t.ink, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+        sheet.line(
+            QPolygonF { QPointF(at, box.bottom()), QPointF(at, box.bottom() + 4) }, { t.ink, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
         sheet.letter({ at, box.bottom() + 5 }, QString::number(v, 'g', 4), 11, t.mute, Qt::AlignHCenter | Qt::AlignTop);
     }
     for (double v = std::ceil(s0 / stepFor(s1 - s0)) * stepFor(s1 - s0); v <= s1; v += stepFor(s1 - s0)) {
@@ -85,11 +94,15 @@ void addPlot(Sheet& sheet, const Study& study, const Comparison& c, QRectF box)
             dot.addEllipse(at, 5, 5);
         sheet.area(dot, { colour, 1.6, Qt::SolidLine, c.unbeaten[i] ? colour : t.paper, Hatch::None, {}, 0 });
         const bool left = at.x() > box.center().x();
-        sheet.letter(at + QPointF(left ? -9 : 9, -9), QFontMetrics(reading(12)).elidedText(QString::fromStdString(c.setups[i]->name), Qt::ElideRight, 130), 12, colour, (left ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignBottom, false);
+        sheet.letter(at + QPointF(left ? -9 : 9, -9),
+            QFontMetrics(reading(12)).elidedText(QString::fromStdString(c.setups[i]->name), Qt::ElideRight, 130), 12, colour,
+            (left ? Qt::AlignRight : Qt::AlignLeft) | Qt::AlignBottom, false);
     }
     for (std::size_t i = 0, line = 0; i < c.setups.size(); ++i)
         if (!mass[i].value || !store[i].value)
-            sheet.letter(box.bottomLeft() + QPointF(0, 40 + 16.0 * static_cast<double>(line++)), QObject::tr("%1: not weighed complete").arg(QString::fromStdString(c.setups[i]->name)), 11, t.unproven, Qt::AlignLeft | Qt::AlignTop, false);
+            sheet.letter(box.bottomLeft() + QPointF(0, 40 + 16.0 * static_cast<double>(line++)),
+                QObject::tr("%1: not weighed complete").arg(QString::fromStdString(c.setups[i]->name)), 11, t.unproven,
+                Qt::AlignLeft | Qt::AlignTop, false);
 }
 
 } // namespace
@@ -104,24 +117,30 @@ Sheet comparisonSheet(const Study& study, Axle axle)
     if (c.setups.empty())
         return sheet;
     const std::size_t shown = std::min(c.setups.size(), mostBeside + 1);
-    sheet.subtitle = c.setups.size() < 2 ? QObject::tr("no other setup equips this axle yet")
-                                         : QObject::tr("like for like, one corner; bars are the change against %1").arg(QString::fromStdString(c.setups.front()->name));
+    sheet.subtitle = c.setups.size() < 2
+        ? QObject::tr("no other setup equips this axle yet")
+        : QObject::tr("like for like, one corner; bars are the change against %1").arg(QString::fromStdString(c.setups.front()->name));
     const bool plot = c.setups.size() > 1;
     const double tableWidth = plot ? 500 : 744;
     const double title = 150;
     const double first = 226;
     const double each = shown > 1 ? (tableWidth - first) / static_cast<double>(shown - 1) : 0;
     double y = 8;
-    const auto name = [&](std::size_t i, double room) { return QFontMetrics(reading(12, QFont::DemiBold)).elidedText(QString::fromStdString(c.setups[i]->name), Qt::ElideRight, static_cast<int>(room)); };
+    const auto name = [&](std::size_t i, double room) {
+        return QFontMetrics(reading(12, QFont::DemiBold))
+            .elidedText(QString::fromStdString(c.setups[i]->name), Qt::ElideRight, static_cast<int>(room));
+    };
     sheet.letter({ first - 4, y }, name(0, 90), 12, t.found, Qt::AlignRight | Qt::AlignVCenter, false);
     for (std::size_t i = 1; i < shown; ++i)
-        sheet.letter({ first + each * static_cast<double>(i) - 4, y }, name(i, each - 8), 12, c.setups[i] == study.after.setup ? t.proposal : t.ink, Qt::AlignRight | Qt::AlignVCenter, false);
+        sheet.letter({ first + each * static_cast<double>(i) - 4, y }, name(i, each - 8), 12,
+            c.setups[i] == study.after.setup ? t.proposal : t.ink, Qt::AlignRight | Qt::AlignVCenter, false);
     const auto inDocument = QString::fromStdString(study.build->currency);
     for (const ComparisonRow& row : c.rows) {
         y += 36;
         sheet.line(QPolygonF { QPointF(0, y + 18), QPointF(tableWidth, y + 18) }, { t.rule, 0.7, Qt::SolidLine, {}, Hatch::None, {}, 0 });
         auto heading = QString::fromStdString(row.title);
-        sheet.letter({ 0, y }, QFontMetrics(reading(13)).elidedText(heading, Qt::ElideRight, static_cast<int>(title)), 13, t.ink, Qt::AlignLeft | Qt::AlignVCenter, false);
+        sheet.letter({ 0, y }, QFontMetrics(reading(13)).elidedText(heading, Qt::ElideRight, static_cast<int>(title)), 13, t.ink,
+            Qt::AlignLeft | Qt::AlignVCenter, false);
         const auto say = [&](const Figure& f) {
             if (!f.value)
                 return QStringLiteral("?");
@@ -131,11 +150,13 @@ Sheet comparisonSheet(const Study& study, Axle axle)
             return text + (f.provisional() ? QStringLiteral("?") : QString());
         };
         const Figure& before = row.figures.front();
-        sheet.letter({ first - 4, y }, say(before), 12, before.value && !before.provisional() ? t.ink : t.unproven, Qt::AlignRight | Qt::AlignVCenter);
+        sheet.letter({ first - 4, y }, say(before), 12, before.value && !before.provisional() ? t.ink : t.unproven,
+            Qt::AlignRight | Qt::AlignVCenter);
         for (std::size_t i = 1; i < shown; ++i) {
             const Figure& after = row.figures[i];
             const double right = first + each * static_cast<double>(i) - 4;
-            sheet.letter({ right, y - 6 }, say(after), 12, after.value && !after.provisional() ? t.ink : t.unproven, Qt::AlignRight | Qt::AlignVCenter);
+            sheet.letter({ right, y - 6 }, say(after), 12, after.value && !after.provisional() ? t.ink : t.unproven,
+                Qt::AlignRight | Qt::AlignVCenter);
             if (!row.change(i))
                 continue;
             // Change as a bar from the middle of its column; half the column is half as much again.
@@ -146,20 +167,31 @@ Sheet comparisonSheet(const Study& study, Axle axle)
             const bool neither = row.better == Better::Neither || std::abs(change) < 0.005;
             const bool better = (change > 0) == (row.better == Better::More);
             const QColor colour = neither ? t.metal : better ? t.good : t.caution;
-            sheet.line(QPolygonF { QPointF(middle - half, y + 9), QPointF(middle + half, y + 9) }, { t.rule, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
-            sheet.area(rectangle(middle, y + 5, middle + length, y + 13), { colour, 1.2, Qt::SolidLine, t.paper, neither ? Hatch::None : better ? Hatch::Dense : Hatch::Rising, colour, 5 });
-            sheet.line(QPolygonF { QPointF(middle, y + 3), QPointF(middle, y + 15) }, { t.ink, 1.2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
-            const auto percent = (change > 0 ? QStringLiteral("+") : QString()) + QString::fromStdString(figure(change, style::share, UnitSystem::Metric)) + QStringLiteral(" %");
+            sheet.line(QPolygonF { QPointF(middle - half, y + 9), QPointF(middle + half, y + 9) },
+                { t.rule, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+            sheet.area(rectangle(middle, y + 5, middle + length, y + 13),
+                { colour, 1.2, Qt::SolidLine, t.paper,
+                    neither      ? Hatch::None
+                        : better ? Hatch::Dense
+                                 : Hatch::Rising,
+                    colour, 5 });
+            sheet.line(
+                QPolygonF { QPointF(middle, y + 3), QPointF(middle, y + 15) }, { t.ink, 1.2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+            const auto percent = (change > 0 ? QStringLiteral("+") : QString())
+                + QString::fromStdString(figure(change, style::share, UnitSystem::Metric)) + QStringLiteral(" %");
             sheet.letter({ right - 2 * half, y - 6 }, percent, 11, neither ? t.mute : colour, Qt::AlignLeft | Qt::AlignVCenter);
         }
     }
     if (c.setups.size() > shown)
-        sheet.letter({ tableWidth, y + 30 }, QObject::tr("%1 more setups stand in the plot only").arg(c.setups.size() - shown), 11, t.mute, Qt::AlignRight | Qt::AlignVCenter, false);
+        sheet.letter({ tableWidth, y + 30 }, QObject::tr("%1 more setups stand in the plot only").arg(c.setups.size() - shown), 11, t.mute,
+            Qt::AlignRight | Qt::AlignVCenter, false);
     if (plot)
         addPlot(sheet, study, c, QRectF(QPointF(556, 40), QPointF(748, 330)));
-    const QString legend[] { QObject::tr("Dense bars: better."), QObject::tr("Slanted: worse."), QObject::tr("Plain: a matter of choice."), QObject::tr("Filled: nothing beats it in both.") };
+    const QString legend[] { QObject::tr("Dense bars: better."), QObject::tr("Slanted: worse."), QObject::tr("Plain: a matter of choice."),
+        QObject::tr("Filled: nothing beats it in both.") };
     for (int i = 0; i < 4 && plot; ++i)
-        sheet.letter({ 556, 404 + 16.0 * i }, QFontMetrics(reading(11)).elidedText(legend[i], Qt::ElideRight, 200), 11, t.mute, Qt::AlignLeft | Qt::AlignTop, false);
+        sheet.letter({ 556, 404 + 16.0 * i }, QFontMetrics(reading(11)).elidedText(legend[i], Qt::ElideRight, 200), 11, t.mute,
+            Qt::AlignLeft | Qt::AlignTop, false);
     sheet.extent = QRectF(QPointF(0, -4), QPointF(752, y + 40));
     return sheet;
 }

@@ -66,7 +66,8 @@ Sheet fittingsSheet(const Study& study, Axle axle)
     for (const double x : { -2 * flange - 12, edge + 4.0 })
         sheet.area(rectangle(x, hoseY - 6, x + 14, hoseY + 6), PartSheet::cut());
 
-    const auto put = [&](const std::string& key, QPointF from, QPointF wish, const QString& caption, const QString& prefix = {}, bool unit = false, bool mayLack = false) {
+    const auto put = [&](const std::string& key, QPointF from, QPointF wish, const QString& caption, const QString& prefix = {},
+                         bool unit = false, bool mayLack = false) {
         sheet.dimensions.push_back({ key, prefix, from, wish, Run::Leader, 0, unit, caption, 0.5, mayLack });
     };
     const double facts = edge + length + 46;
@@ -86,30 +87,38 @@ Sheet fittingsSheet(const Study& study, Axle axle)
         row += 17;
     };
     // What a vernier reads on the car first, then the parts in the box.
-    sheet.dimensions.push_back({ hubAt + "/flange_diameter_mm", QStringLiteral("Ø "), { face.x() - flange, 0 }, { face.x() + flange, 0 }, Run::Horizontal, -flange - 14, false, QObject::tr("flange"), 0.5 });
+    sheet.dimensions.push_back({ hubAt + "/flange_diameter_mm", QStringLiteral("Ø "), { face.x() - flange, 0 }, { face.x() + flange, 0 },
+        Run::Horizontal, -flange - 14, false, QObject::tr("flange"), 0.5 });
     put(hubAt + "/pilot_diameter_mm", face + QPointF(pilot * 0.7, pilot * 0.7), face, QObject::tr("pilot"), QStringLiteral("Ø "));
     put(hubAt + "/pilot_height_mm", { edge + height, 0 }, { edge + height + 18, pilot * 0.4 }, QObject::tr("pilot"));
-    put(hubAt + "/bolt_circle_mm", face + QPointF(-bolts * 0.8, bolts * 0.6), face + QPointF(-flange * 0.86, flange * 0.94), QObject::tr("on Ø"));
+    put(hubAt + "/bolt_circle_mm", face + QPointF(-bolts * 0.8, bolts * 0.6), face + QPointF(-flange * 0.86, flange * 0.94),
+        QObject::tr("on Ø"));
     heading(QObject::tr("On the car"));
     fact(hubAt + "/stud_count", QObject::tr("Studs"));
-    sheet.dimensions.push_back({ hubAt + "/stud_length_mm", {}, { edge, bolts }, { edge + length, bolts }, Run::Horizontal, bolts + 22, false, QObject::tr("stud"), 0.5 });
-    put(hubAt + "/stud_diameter_mm", { edge + length, -bolts }, { edge + length - 4, -bolts - 22 }, QObject::tr("stud"), QStringLiteral("Ø "));
+    sheet.dimensions.push_back({ hubAt + "/stud_length_mm", {}, { edge, bolts }, { edge + length, bolts }, Run::Horizontal, bolts + 22,
+        false, QObject::tr("stud"), 0.5 });
+    put(hubAt + "/stud_diameter_mm", { edge + length, -bolts }, { edge + length - 4, -bolts - 22 }, QObject::tr("stud"),
+        QStringLiteral("Ø "));
     fact(hubAt + "/lug_thread", QObject::tr("Lugs' thread"));
     fact(hubAt + "/line_thread", QObject::tr("Hard line's thread"));
     fact(hubAt + "/parking_brake", QObject::tr("Parking brake"));
     put(hubAt + "/lug_spacing_mm", plate + QPointF(knuckle / 2, 11), { edge + length - 18, plate.y() + 30 }, QObject::tr("lugs apart"));
     put(hubAt + "/hose_reach_mm", { edge + 10, hoseY }, { edge + length - 18, hoseY + 26 }, QObject::tr("hose needed"));
     if (hub.parkingBrake == ParkingBrake::DrumInHat)
-        put(hubAt + "/shoe_diameter_mm", face + QPointF(0, flange), face + QPointF(flange * 0.62, flange + 6), QObject::tr("shoes"), QStringLiteral("Ø "));
+        put(hubAt + "/shoe_diameter_mm", face + QPointF(0, flange), face + QPointF(flange * 0.62, flange + 6), QObject::tr("shoes"),
+            QStringLiteral("Ø "));
     heading(QObject::tr("In the box"));
     fact(p.corner + "/bracket/name", QObject::tr("Bracket"));
     fact(p.corner + "/bracket/bolt_thread", QObject::tr("Its bolts' thread"));
-    p.horizontal("/bracket/knuckle_spacing_mm", plate.x() - knuckle / 2, plate.x() + knuckle / 2, plate.y() + 11, plate.y() + 36, QObject::tr("to the knuckle"));
-    p.horizontal("/bracket/caliper_spacing_mm", plate.x() - caliper / 2, plate.x() + caliper / 2, plate.y() - 11, plate.y() - 36, QObject::tr("to the caliper"));
+    p.horizontal("/bracket/knuckle_spacing_mm", plate.x() - knuckle / 2, plate.x() + knuckle / 2, plate.y() + 11, plate.y() + 36,
+        QObject::tr("to the knuckle"));
+    p.horizontal("/bracket/caliper_spacing_mm", plate.x() - caliper / 2, plate.x() + caliper / 2, plate.y() - 11, plate.y() - 36,
+        QObject::tr("to the caliper"));
     p.leader("/hose/length_mm", { -flange * 0.9, hoseY }, { -flange * 0.9, hoseY + 30 }, QObject::tr("hose, end to end"));
     fact(p.corner + "/hose/caliper_end", QObject::tr("Hose at the caliper"));
     fact(p.corner + "/hose/line_end", QObject::tr("Hose at the line"));
-    heading(study.build->currency.empty() ? QObject::tr("What it costs") : QObject::tr("What it costs, %1").arg(QString::fromStdString(study.build->currency)));
+    heading(study.build->currency.empty() ? QObject::tr("What it costs")
+                                          : QObject::tr("What it costs, %1").arg(QString::fromStdString(study.build->currency)));
     const auto price = [&](const char* key, const QString& caption) {
         p.leader(key, { facts + 14, row + 8 }, { facts + 14, row + 8 }, caption);
         row += 20;

@@ -16,7 +16,8 @@ struct PadShape {
 PadShape shapeOf(const CornerResult& r)
 {
     const fit::PadShape& drawn = r.drawn.pad;
-    return { r.corner->pad.length.value.value_or(2.3 * drawn.height) * 1000, drawn.height * 1000, drawn.thickness * 1000, drawn.backing * 1000 };
+    return { r.corner->pad.length.value.value_or(2.3 * drawn.height) * 1000, drawn.height * 1000, drawn.thickness * 1000,
+        drawn.backing * 1000 };
 }
 
 /// The lining's outline follows the ring: a slice of it with rounded corners.
@@ -63,7 +64,8 @@ Sheet padSheet(const Study& study, Axle axle)
     };
     side(s, edge, { t.proposal, 1.6, Qt::SolidLine, t.proposalWash, Hatch::Dense, t.lining, 6 }, PartSheet::cut());
     if (old)
-        side(*old, edge + s.lining + s.backing + 44, { t.found, 1.4, Qt::DashLine, t.paper, Hatch::Dense, t.lining, 8 }, { t.found, 1.4, Qt::DashLine, t.metalWash, Hatch::Rising, t.found, 7 });
+        side(*old, edge + s.lining + s.backing + 44, { t.found, 1.4, Qt::DashLine, t.paper, Hatch::Dense, t.lining, 8 },
+            { t.found, 1.4, Qt::DashLine, t.metalWash, Hatch::Rising, t.found, 7 });
     const double worn = edge + s.lining - pad.minimumThickness.value.value_or(2e-3) * 1000;
     sheet.line(QPolygonF { QPointF(worn, -5), QPointF(worn, s.height + 5) }, { t.bad, 1, Qt::DashLine, {}, Hatch::None, {}, 0 });
 
@@ -75,12 +77,17 @@ Sheet padSheet(const Study& study, Axle axle)
     const auto x = [&](double kelvin) { return left + (kelvin - 273.15) / 800 * wide; };
     const auto y = [&](double mu) { return top + tall - mu / 0.6 * tall; };
     for (int i = 0; i <= 3; ++i) {
-        sheet.line(QPolygonF { QPointF(left, y(0.2 * i)), QPointF(left + wide, y(0.2 * i)) }, { t.rule, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+        sheet.line(QPolygonF { QPointF(left, y(0.2 * i)), QPointF(left + wide, y(0.2 * i)) },
+            { t.rule, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
         sheet.letter({ left - 3, y(0.2 * i) }, QString::number(0.2 * i, 'f', 1), 11, t.mute, Qt::AlignRight | Qt::AlignVCenter);
     }
     for (int i = 0; i <= 4; ++i)
-        sheet.letter({ x(273.15 + 200 * i), top + tall + 3 }, QString::fromStdString(figure(273.15 + 200 * i, style::temperature, study.system)), 11, t.mute, Qt::AlignHCenter | Qt::AlignTop);
-    sheet.letter({ left + wide, top - 4 }, QObject::tr("friction over temperature, %1").arg(QString::fromUtf8(style::temperature.unit(study.system).symbol.data())), 12, t.mute, Qt::AlignRight | Qt::AlignBottom, false);
+        sheet.letter({ x(273.15 + 200 * i), top + tall + 3 },
+            QString::fromStdString(figure(273.15 + 200 * i, style::temperature, study.system)), 11, t.mute,
+            Qt::AlignHCenter | Qt::AlignTop);
+    sheet.letter({ left + wide, top - 4 },
+        QObject::tr("friction over temperature, %1").arg(QString::fromUtf8(style::temperature.unit(study.system).symbol.data())), 12,
+        t.mute, Qt::AlignRight | Qt::AlignBottom, false);
     const auto curve = [&](const Pad& of, const Ink& ink) {
         QPolygonF points;
         for (const FrictionPoint& point : of.frictionOverTemperature)
@@ -90,7 +97,8 @@ Sheet padSheet(const Study& study, Axle axle)
         if (points.size() > 1)
             sheet.line(points, ink);
         else if (of.friction.value)
-            sheet.line(QPolygonF { QPointF(x(323), y(*of.friction.value)), QPointF(x(673), y(*of.friction.value)) }, { ink.stroke, 1, Qt::DotLine, {}, Hatch::None, {}, 0 });
+            sheet.line(QPolygonF { QPointF(x(323), y(*of.friction.value)), QPointF(x(673), y(*of.friction.value)) },
+                { ink.stroke, 1, Qt::DotLine, {}, Hatch::None, {}, 0 });
     };
     if (old)
         curve(p.before.corner->pad, PartSheet::ghost());
@@ -105,7 +113,8 @@ Sheet padSheet(const Study& study, Axle axle)
     fact("name", QObject::tr("Name"));
     p.horizontal("/pad/length_mm", -s.length / 2, s.length / 2, s.height * 0.4, -16, QObject::tr("long"));
     p.vertical("/pad/height_mm", 0, s.height, -s.length / 2 + 3, -length / 2 - 10, QObject::tr("high"));
-    p.leader("/pad/area_cm2", { 0, s.height * 0.6 }, { 0, s.height * 0.62 }, QObject::tr("lining, if measured"), {}, true, true, QStringLiteral("–"));
+    p.leader("/pad/area_cm2", { 0, s.height * 0.6 }, { 0, s.height * 0.62 }, QObject::tr("lining, if measured"), {}, true, true,
+        QStringLiteral("–"));
     p.horizontal("/pad/thickness_mm", edge, edge + s.lining, s.height, s.height + 10, QObject::tr("lining"));
     p.leader("/pad/minimum_thickness_mm", { worn, s.height * 0.3 }, { edge + 6, -10 }, QObject::tr("worn at"), {}, false, true);
     p.horizontal("/pad/backing_mm", edge + s.lining, edge + s.lining + s.backing, 0, s.height + 19, QObject::tr("back"));
@@ -116,12 +125,14 @@ Sheet padSheet(const Study& study, Axle axle)
         const auto key = "/pad/friction_over_temperature/" + (free ? std::string("-") : std::to_string(i));
         const double kelvin = free ? 273.15 + 730 : pad.frictionOverTemperature[i].temperature.value.value_or(473);
         const double mu = free ? 0.1 : pad.frictionOverTemperature[i].friction.value.value_or(0.3);
-        p.leader(key + "/temperature_degC", { x(kelvin), y(mu) }, { x(kelvin), top + tall - 6 }, free ? QObject::tr("one more") : QString(), {}, true, free, QStringLiteral("+"));
+        p.leader(key + "/temperature_degC", { x(kelvin), y(mu) }, { x(kelvin), top + tall - 6 }, free ? QObject::tr("one more") : QString(),
+            {}, true, free, QStringLiteral("+"));
         if (!free)
             p.leader(key + "/friction", { x(kelvin), y(mu) }, { x(kelvin) + 3, y(mu) - 9 }, {}, {}, false);
     }
     fact("wear_sensor", QObject::tr("Wear sensor"));
-    sheet.extent = QRectF(QPointF(-length / 2 - 22, -24), QPointF(edge + s.lining + s.backing + (old ? 44 + old->lining + old->backing : 30) + 12, top + tall + 10));
+    sheet.extent = QRectF(QPointF(-length / 2 - 22, -24),
+        QPointF(edge + s.lining + s.backing + (old ? 44 + old->lining + old->backing : 30) + 12, top + tall + 10));
     return sheet;
 }
 

@@ -7,14 +7,17 @@ namespace {
 /// Cut through ring, neck, wall and disc; z to the right from the inboard friction face, radius upward (`up` −1) or downward (+1).
 void addSection(Sheet& sheet, const fit::RotorShape& r, double x, double up, const Ink& ink, const QColor& paper)
 {
-    const auto box = [&](double z0, double z1, double r0, double r1, const Ink& with) { sheet.area(rectangle(x + z0 * 1000, up * r0 * 1000, x + z1 * 1000, up * r1 * 1000), with); };
+    const auto box = [&](double z0, double z1, double r0, double r1, const Ink& with) {
+        sheet.area(rectangle(x + z0 * 1000, up * r0 * 1000, x + z1 * 1000, up * r1 * 1000), with);
+    };
     const double disc = r.overallHeight - r.hatThickness;
     box(r.thickness - r.hatWall, r.thickness, r.hatOuterRadius - r.hatWall, r.ringInnerRadius, ink);
     box(r.thickness - r.hatWall, disc, r.hatOuterRadius - r.hatWall, r.hatOuterRadius, ink);
     box(disc, r.overallHeight, r.boreRadius, r.hatOuterRadius, ink);
     if (r.ventGap > 0 && r.ventGap < r.thickness) {
         const double plate = (r.thickness - r.ventGap) / 2;
-        box(plate, r.thickness - plate, r.ringInnerRadius + 3e-3, r.outerRadius - 3e-3, { ink.stroke, 0.8, Qt::SolidLine, paper, Hatch::None, {}, 0 });
+        box(plate, r.thickness - plate, r.ringInnerRadius + 3e-3, r.outerRadius - 3e-3,
+            { ink.stroke, 0.8, Qt::SolidLine, paper, Hatch::None, {}, 0 });
         box(0, plate, r.ringInnerRadius, r.outerRadius, ink);
         box(r.thickness - plate, r.thickness, r.ringInnerRadius, r.outerRadius, ink);
     } else {
@@ -48,7 +51,9 @@ void addFace(Sheet& sheet, const fit::RotorShape& shape, const Rotor& rotor, con
             if (std::sin(start + std::tan(lean) * 0.25) < 0.12)
                 continue;
             if (rotor.vaneShape == VaneShape::Pillars)
-                sheet.area(circle({ (R + inner) / 2 * std::cos(start), (R + inner) / 2 * std::sin(start) }, rotor.vaneThickness.value.value_or(6e-3) * 500), PartSheet::thin());
+                sheet.area(circle({ (R + inner) / 2 * std::cos(start), (R + inner) / 2 * std::sin(start) },
+                               rotor.vaneThickness.value.value_or(6e-3) * 500),
+                    PartSheet::thin());
             else
                 sheet.line(vane(inner + 1, R - 1, start, lean), { t.metal, 2.2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
         }
@@ -61,7 +66,8 @@ void addFace(Sheet& sheet, const fit::RotorShape& shape, const Rotor& rotor, con
                 const double radius = inner + (R - inner) * k / 4;
                 const double angle = start + 0.1 * k;
                 if (std::sin(angle) < -0.05)
-                    sheet.area(circle({ radius * std::cos(angle), radius * std::sin(angle) }, rotor.face == RotorFace::Drilled ? 3 : 2), rotor.face == RotorFace::Drilled ? PartSheet::hole() : PartSheet::thin());
+                    sheet.area(circle({ radius * std::cos(angle), radius * std::sin(angle) }, rotor.face == RotorFace::Drilled ? 3 : 2),
+                        rotor.face == RotorFace::Drilled ? PartSheet::hole() : PartSheet::thin());
             }
         }
     }
@@ -79,7 +85,8 @@ void addFace(Sheet& sheet, const fit::RotorShape& shape, const Rotor& rotor, con
         sheet.area(circle({}, bolts), { t.ink, 0.8, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
         for (int i = 0; i < holes; ++i) {
             const double angle = 2 * std::numbers::pi * i / holes - std::numbers::pi / 2;
-            sheet.area(circle(QPointF(std::cos(angle), std::sin(angle)) * bolts, rotor.boltHoleDiameter.value.value_or(0.0125) * 500), PartSheet::hole());
+            sheet.area(circle(QPointF(std::cos(angle), std::sin(angle)) * bolts, rotor.boltHoleDiameter.value.value_or(0.0125) * 500),
+                PartSheet::hole());
         }
     }
     // Which way it turns on the left side, forward being to the left.
@@ -132,21 +139,33 @@ Sheet rotorSheet(const Study& study, Axle axle)
         row += 35 * u;
     };
     fact("name", QObject::tr("Name"));
-    p.leader("/rotor/outer_diameter_mm", { own * std::cos(-0.72), own * std::sin(-0.72) }, { own * 0.76 + 8 * u, -own * 0.93 }, {}, QStringLiteral("Ø "));
+    p.leader("/rotor/outer_diameter_mm", { own * std::cos(-0.72), own * std::sin(-0.72) }, { own * 0.76 + 8 * u, -own * 0.93 }, {},
+        QStringLiteral("Ø "));
     p.horizontal("/rotor/thickness_mm", x, x + shape.thickness * 1000, -own, -own - 15 * u, {});
-    p.leader("/rotor/minimum_thickness_mm", { x + shape.thickness * 1000, -own + 6 * u }, { x + 92 * u, -own - 2 * u }, QObject::tr("at least"));
-    p.leader("/rotor/ring_inner_diameter_mm", { shape.ringInnerRadius * 1000 * std::cos(-2.5), shape.ringInnerRadius * 1000 * std::sin(-2.5) }, { -own * 0.84, -own * 0.9 }, {}, QStringLiteral("Ø "));
-    p.horizontal("/rotor/overall_height_mm", x, x + H, shape.hatOuterRadius * -1000, -shape.hatOuterRadius * 1000 - 26 * u, QObject::tr("overall"), {}, 1.5);
-    p.horizontal("/rotor/hat_thickness_mm", x + H - shape.hatThickness * 1000, x + H, -shape.boreRadius * 1000, -shape.boreRadius * 1000 + 13 * u, QObject::tr("hat"), {}, 2.0);
-    p.vertical("/rotor/hat_outer_diameter_mm", -shape.hatOuterRadius * 1000, 0, x + H, x - 26 * u, QObject::tr("hat"), QStringLiteral("Ø "), 0.42);
-    p.leader("/rotor/hat_wall_mm", { x + (shape.thickness * 1000 + H) / 2 - 3, -(shape.hatOuterRadius - shape.hatWall / 2) * 1000 }, { x + 84 * u, -shape.hatOuterRadius * 1000 + 10 * u }, QObject::tr("wall"));
+    p.leader(
+        "/rotor/minimum_thickness_mm", { x + shape.thickness * 1000, -own + 6 * u }, { x + 92 * u, -own - 2 * u }, QObject::tr("at least"));
+    p.leader("/rotor/ring_inner_diameter_mm",
+        { shape.ringInnerRadius * 1000 * std::cos(-2.5), shape.ringInnerRadius * 1000 * std::sin(-2.5) }, { -own * 0.84, -own * 0.9 }, {},
+        QStringLiteral("Ø "));
+    p.horizontal("/rotor/overall_height_mm", x, x + H, shape.hatOuterRadius * -1000, -shape.hatOuterRadius * 1000 - 26 * u,
+        QObject::tr("overall"), {}, 1.5);
+    p.horizontal("/rotor/hat_thickness_mm", x + H - shape.hatThickness * 1000, x + H, -shape.boreRadius * 1000,
+        -shape.boreRadius * 1000 + 13 * u, QObject::tr("hat"), {}, 2.0);
+    p.vertical(
+        "/rotor/hat_outer_diameter_mm", -shape.hatOuterRadius * 1000, 0, x + H, x - 26 * u, QObject::tr("hat"), QStringLiteral("Ø "), 0.42);
+    p.leader("/rotor/hat_wall_mm", { x + (shape.thickness * 1000 + H) / 2 - 3, -(shape.hatOuterRadius - shape.hatWall / 2) * 1000 },
+        { x + 84 * u, -shape.hatOuterRadius * 1000 + 10 * u }, QObject::tr("wall"));
     p.vertical("/rotor/bore_mm", -shape.boreRadius * 1000, 0, x + H, x + H + 14 * u, QObject::tr("bore"), QStringLiteral("Ø "), 0.0);
-    p.leader("/rotor/hat_pocket_diameter_mm", { x + H - shape.hatThickness * 1000 - 2, -(shape.hatOuterRadius - shape.hatWall) * 1000 }, { x + 78 * u, -shape.hatOuterRadius * 560 }, QObject::tr("pocket"), QStringLiteral("Ø "));
+    p.leader("/rotor/hat_pocket_diameter_mm", { x + H - shape.hatThickness * 1000 - 2, -(shape.hatOuterRadius - shape.hatWall) * 1000 },
+        { x + 78 * u, -shape.hatOuterRadius * 560 }, QObject::tr("pocket"), QStringLiteral("Ø "));
     const double bolts = rotor.boltCircle.value.value_or(0.11) * 500;
-    p.leader("/rotor/bolt_circle_mm", { bolts * std::cos(0.35), bolts * std::sin(0.35) }, { shape.hatOuterRadius * 480, 22 * u }, QObject::tr("on Ø"));
+    p.leader("/rotor/bolt_circle_mm", { bolts * std::cos(0.35), bolts * std::sin(0.35) }, { shape.hatOuterRadius * 480, 22 * u },
+        QObject::tr("on Ø"));
     fact("bolt_holes", QObject::tr("Stud holes"));
     p.leader("/rotor/bolt_hole_diameter_mm", { 0, -bolts }, { -22 * u, -bolts - 1 * u }, QObject::tr("holes"), QStringLiteral("Ø "));
-    p.leader("/rotor/drum_diameter_mm", { -(shape.hatOuterRadius - shape.hatWall) * 1000 * std::cos(0.9), (shape.hatOuterRadius - shape.hatWall) * 1000 * std::sin(0.9) }, { -own * 0.72, own * 0.93 }, QObject::tr("drum inside"), QStringLiteral("Ø "), false, true);
+    p.leader("/rotor/drum_diameter_mm",
+        { -(shape.hatOuterRadius - shape.hatWall) * 1000 * std::cos(0.9), (shape.hatOuterRadius - shape.hatWall) * 1000 * std::sin(0.9) },
+        { -own * 0.72, own * 0.93 }, QObject::tr("drum inside"), QStringLiteral("Ø "), false, true);
     fact("construction", QObject::tr("Construction"));
     fact("ring_material", QObject::tr("Ring of"));
     fact("hat_material", QObject::tr("Hat of"));
@@ -156,18 +175,25 @@ Sheet rotorSheet(const Study& study, Axle axle)
     }
     fact("face", QObject::tr("Face"));
     fact("handed", QObject::tr("Fits"));
-    p.horizontal("/rotor/vent_gap_mm", x + (shape.thickness - shape.ventGap) * 500, x + (shape.thickness + shape.ventGap) * 500, -(shape.outerRadius + shape.ringInnerRadius) * 500, -(shape.outerRadius + shape.ringInnerRadius) * 500, QObject::tr("vent"), {}, 3.2);
+    p.horizontal("/rotor/vent_gap_mm", x + (shape.thickness - shape.ventGap) * 500, x + (shape.thickness + shape.ventGap) * 500,
+        -(shape.outerRadius + shape.ringInnerRadius) * 500, -(shape.outerRadius + shape.ringInnerRadius) * 500, QObject::tr("vent"), {},
+        3.2);
     if (rotor.ventGap.value.value_or(1) > 0) {
         fact("vane_shape", QObject::tr("Vanes"));
         fact("vanes", QObject::tr("How many"));
         const double mean = (shape.outerRadius + shape.ringInnerRadius) * 500;
-        p.leader("/rotor/vane_thickness_mm", { mean * std::cos(0.5), mean * std::sin(0.5) }, { own * 0.94, own * 0.80 }, QObject::tr("thick"));
+        p.leader(
+            "/rotor/vane_thickness_mm", { mean * std::cos(0.5), mean * std::sin(0.5) }, { own * 0.94, own * 0.80 }, QObject::tr("thick"));
         if (rotor.vaneShape == VaneShape::Curved)
-            p.leader("/rotor/vane_lean_deg", { mean * std::cos(1.0), mean * std::sin(1.0) }, { own * 0.66, own * 1.03 }, QObject::tr("lean"), {}, true);
-        p.leader("/rotor/vane_share_percent", { mean * std::cos(1.9), mean * std::sin(1.9) }, { -own * 0.18, own * 1.04 }, QObject::tr("of the vent is vanes"), {}, true, rotor.vanes > 0 && rotor.vaneThickness.value, QStringLiteral("–"));
+            p.leader("/rotor/vane_lean_deg", { mean * std::cos(1.0), mean * std::sin(1.0) }, { own * 0.66, own * 1.03 },
+                QObject::tr("lean"), {}, true);
+        p.leader("/rotor/vane_share_percent", { mean * std::cos(1.9), mean * std::sin(1.9) }, { -own * 0.18, own * 1.04 },
+            QObject::tr("of the vent is vanes"), {}, true, rotor.vanes > 0 && rotor.vaneThickness.value, QStringLiteral("–"));
     }
-    p.leader("/rotor/runout_mm", { x, -own * 0.93 }, { x - 16 * u, -own - 42 * u }, QObject::tr("runout"), {}, false, true, QStringLiteral("–"));
-    p.leader("/rotor/thickness_variation_mm", { x + shape.thickness * 500, -own * 0.80 }, { x + 70 * u, -own - 42 * u }, QObject::tr("variation"), {}, false, true, QStringLiteral("–"));
+    p.leader(
+        "/rotor/runout_mm", { x, -own * 0.93 }, { x - 16 * u, -own - 42 * u }, QObject::tr("runout"), {}, false, true, QStringLiteral("–"));
+    p.leader("/rotor/thickness_variation_mm", { x + shape.thickness * 500, -own * 0.80 }, { x + 70 * u, -own - 42 * u },
+        QObject::tr("variation"), {}, false, true, QStringLiteral("–"));
     sheet.extent = QRectF(QPointF(x - 40 * u, -R - 44 * u), QPointF(facts + 128 * u, R + 26 * u));
     return sheet;
 }

@@ -13,13 +13,15 @@ Sheet scalesSheet(const Study& study, Axle axle)
     const Theme& t = theme();
     Sheet& sheet = p.sheet;
     sheet.scaleBar = false;
-    sheet.subtitle = QObject::tr("%1: one weighing a line, and what lay on the scale; singly or on one heap").arg(QString::fromStdString(study.after.setup->name));
+    sheet.subtitle = QObject::tr("%1: one weighing a line, and what lay on the scale; singly or on one heap")
+                         .arg(QString::fromStdString(study.after.setup->name));
     const auto& weighings = p.after.corner->weighings;
     double y = 14;
     for (std::size_t i = 0; i <= weighings.size(); ++i) {
         const bool free = i == weighings.size();
         const auto key = "/weighings/" + (free ? std::string("-") : std::to_string(i));
-        p.leader(key + "/mass_kg", { 30, y + 14 }, { 40, y + 14 }, free ? QObject::tr("put the next heap on the scale") : QString(), {}, true, free, QStringLiteral("+"));
+        p.leader(key + "/mass_kg", { 30, y + 14 }, { 40, y + 14 }, free ? QObject::tr("put the next heap on the scale") : QString(), {},
+            true, free, QStringLiteral("+"));
         if (!free)
             sheet.fact(p.corner + key + "/contains", {}, { 122, y + 2 }, 620);
         y += 30;
@@ -45,8 +47,12 @@ Sheet scalesSheet(const Study& study, Axle axle)
             const double wide = share.mass.value.value_or(0) * pixels;
             if (wide <= 0)
                 continue;
-            const Hatch hatch = share.computed ? Hatch::Dense : index % 3 == 0 ? Hatch::Rising : index % 3 == 1 ? Hatch::None : Hatch::Falling;
-            sheet.area(rectangle(x, y + 20, x + wide, y + 46), { colour, 1.4, dashed ? Qt::DashLine : Qt::SolidLine, dashed ? t.metalWash : t.proposalWash, hatch, colour, 9 });
+            const Hatch hatch = share.computed ? Hatch::Dense
+                : index % 3 == 0               ? Hatch::Rising
+                : index % 3 == 1               ? Hatch::None
+                                               : Hatch::Falling;
+            sheet.area(rectangle(x, y + 20, x + wide, y + 46),
+                { colour, 1.4, dashed ? Qt::DashLine : Qt::SolidLine, dashed ? t.metalWash : t.proposalWash, hatch, colour, 9 });
             auto name = QString::fromStdString(share.name);
             const QFontMetrics metrics(reading(11));
             // A heap too narrow for its name is named by what it weighs alone; the line of ticks names it.
@@ -60,14 +66,18 @@ Sheet scalesSheet(const Study& study, Axle axle)
             ++index;
         }
         const bool complete = setup.at(axle).cornerMass.value.has_value();
-        sheet.letter({ x + 8, y + 33 }, complete ? QString::fromStdString(print(*setup.at(axle).cornerMass.value, style::partMass, study.system)) : QObject::tr("not complete"), 14, complete ? t.ink : t.unproven, Qt::AlignLeft | Qt::AlignVCenter);
+        sheet.letter({ x + 8, y + 33 },
+            complete ? QString::fromStdString(print(*setup.at(axle).cornerMass.value, style::partMass, study.system))
+                     : QObject::tr("not complete"),
+            14, complete ? t.ink : t.unproven, Qt::AlignLeft | Qt::AlignVCenter);
         y += 92;
     };
     if (p.two && p.before.corner)
         bar(beforeShares, study.before, t.found, true);
     bar(afterShares, study.after, t.proposal, false);
     if (std::ranges::any_of(afterShares, &MassShare::computed) || std::ranges::any_of(beforeShares, &MassShare::computed))
-        sheet.letter({ 744, y - 14 }, QObject::tr("close hatching: worked out from dimensions"), 11, t.mute, Qt::AlignRight | Qt::AlignTop, false);
+        sheet.letter(
+            { 744, y - 14 }, QObject::tr("close hatching: worked out from dimensions"), 11, t.mute, Qt::AlignRight | Qt::AlignTop, false);
 
     // Corner, axle, car.
     y += 12;
@@ -77,13 +87,17 @@ Sheet scalesSheet(const Study& study, Axle axle)
         sheet.letter({ columns[0], y }, QObject::tr("before"), 12, t.found, Qt::AlignRight | Qt::AlignVCenter, false);
         sheet.letter({ columns[2], y }, QObject::tr("change"), 12, t.mute, Qt::AlignRight | Qt::AlignVCenter, false);
     }
-    sheet.letter({ columns[1], y }, p.two ? QObject::tr("after") : QObject::tr("as it stands"), 12, t.proposal, Qt::AlignRight | Qt::AlignVCenter, false);
+    sheet.letter({ columns[1], y }, p.two ? QObject::tr("after") : QObject::tr("as it stands"), 12, t.proposal,
+        Qt::AlignRight | Qt::AlignVCenter, false);
     for (const WeightLine& line : lines) {
         y += 21;
         sheet.line(QPolygonF { QPointF(0, y + 10.5), QPointF(744, y + 10.5) }, { t.rule, 0.7, Qt::SolidLine, {}, Hatch::None, {}, 0 });
         sheet.letter({ 0, y }, QString::fromStdString(line.title), 13, t.ink, Qt::AlignLeft | Qt::AlignVCenter, false);
         const auto say = [&](const Figure& f, double x, bool change) {
-            const auto text = !f.value ? QStringLiteral("?") : QString::fromStdString(change ? printChange(*f.value, line.style, study.system) : print(*f.value, line.style, study.system)) + (f.provisional() ? QStringLiteral("?") : QString());
+            const auto text = !f.value ? QStringLiteral("?")
+                                       : QString::fromStdString(change ? printChange(*f.value, line.style, study.system)
+                                                                       : print(*f.value, line.style, study.system))
+                    + (f.provisional() ? QStringLiteral("?") : QString());
             sheet.letter({ x, y }, text, 13, f.value && !f.provisional() ? t.ink : t.unproven, Qt::AlignRight | Qt::AlignVCenter);
         };
         if (p.two) {
@@ -92,8 +106,12 @@ Sheet scalesSheet(const Study& study, Axle axle)
         }
         say(line.after, columns[1], false);
         if (!line.after.value && !line.lacksInWords.empty()) {
-            const auto why = QObject::tr("lacks %1").arg(QString::fromStdString(line.lacksInWords.front()) + (line.lacksInWords.size() > 1 ? QObject::tr(" and %1 more").arg(line.lacksInWords.size() - 1) : QString()));
-            sheet.letter({ 744, y }, QFontMetrics(reading(11)).elidedText(why, Qt::ElideRight, 180), 11, t.unproven, Qt::AlignRight | Qt::AlignVCenter, false);
+            const auto why =
+                QObject::tr("lacks %1")
+                    .arg(QString::fromStdString(line.lacksInWords.front())
+                        + (line.lacksInWords.size() > 1 ? QObject::tr(" and %1 more").arg(line.lacksInWords.size() - 1) : QString()));
+            sheet.letter({ 744, y }, QFontMetrics(reading(11)).elidedText(why, Qt::ElideRight, 180), 11, t.unproven,
+                Qt::AlignRight | Qt::AlignVCenter, false);
         }
     }
     sheet.keepClear.push_back(QRectF(QPointF(0, 184), QPointF(744, y + 12)));

@@ -13,7 +13,8 @@ Sheet bracketSheet(const Study& study, Axle axle)
     const CornerResult& r = study.after.at(axle);
     if (!r.corner)
         return sheet;
-    sheet.subtitle = QObject::tr("%1 · seen from outboard, outward is up · from the readings of knuckle, caliper and rotor").arg(unitNote(study));
+    sheet.subtitle =
+        QObject::tr("%1 · seen from outboard, outward is up · from the readings of knuckle, caliper and rotor").arg(unitNote(study));
     const std::string at = cornerPointer(study, study.after, axle);
     const std::string hub = axle == Axle::Front ? "/front_hub" : "/rear_hub";
     const BracketStudy made = bracketOf(study, axle);
@@ -36,9 +37,11 @@ Sheet bracketSheet(const Study& study, Axle axle)
         plate.closeSubpath();
         sheet.area(plate, PartSheet::cut());
         for (const bracket::Hole& hole : a.holes) {
-            sheet.area(circle(place(hole.x, hole.y), hole.diameter * 500), { hole.toKnuckle ? t.ink : t.proposal, 1.6, Qt::SolidLine, t.paper, Hatch::None, {}, 0 });
+            sheet.area(circle(place(hole.x, hole.y), hole.diameter * 500),
+                { hole.toKnuckle ? t.ink : t.proposal, 1.6, Qt::SolidLine, t.paper, Hatch::None, {}, 0 });
             for (const QPointF arm : { QPointF(hole.diameter * 750, 0), QPointF(0, hole.diameter * 750) })
-                sheet.line(QPolygonF { place(hole.x, hole.y) - arm, place(hole.x, hole.y) + arm }, { t.ink, 0.8, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
+                sheet.line(QPolygonF { place(hole.x, hole.y) - arm, place(hole.x, hole.y) + arm },
+                    { t.ink, 0.8, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
         }
     }
     QPolygonF arc;
@@ -55,8 +58,10 @@ Sheet bracketSheet(const Study& study, Axle axle)
     const double knuckleX = hubRead.lugSpacing.value.value_or(0.146) / 2;
     const double caliperX = r.corner->caliper.mountSpacing.value.value_or(0.15) / 2;
     const double caliperY = made.adapter ? made.adapter->holes[2].y : edge - 0.03;
-    sheet.dimensions.push_back({ hub + "/lug_spacing_mm", {}, place(-knuckleX, knuckleY), place(knuckleX, knuckleY), Run::Horizontal, low * 1000 + 16, false, QObject::tr("knuckle"), 0.5 });
-    sheet.dimensions.push_back({ at + "/caliper/mount_spacing_mm", {}, place(-caliperX, caliperY), place(caliperX, caliperY), Run::Horizontal, top * 1000 - 6, false, QObject::tr("caliper"), 0.5 });
+    sheet.dimensions.push_back({ hub + "/lug_spacing_mm", {}, place(-knuckleX, knuckleY), place(knuckleX, knuckleY), Run::Horizontal,
+        low * 1000 + 16, false, QObject::tr("knuckle"), 0.5 });
+    sheet.dimensions.push_back({ at + "/caliper/mount_spacing_mm", {}, place(-caliperX, caliperY), place(caliperX, caliperY),
+        Run::Horizontal, top * 1000 - 6, false, QObject::tr("caliper"), 0.5 });
 
     const double u = std::max((2 * half * 1000 + 300) / 756, (low - top) * 1000 / 300);
     const double column = half * 1000 + 12 * u;
@@ -92,7 +97,8 @@ Sheet bracketSheet(const Study& study, Axle axle)
         // A sentence too long for the sheet goes on in the next line.
         QString rest = text;
         while (!rest.isEmpty()) {
-            const int cut = rest.size() <= 60 ? static_cast<int>(rest.size()) : std::max(1, static_cast<int>(rest.lastIndexOf(QLatin1Char(' '), 60)));
+            const int cut =
+                rest.size() <= 60 ? static_cast<int>(rest.size()) : std::max(1, static_cast<int>(rest.lastIndexOf(QLatin1Char(' '), 60)));
             sheet.letter({ left, line }, rest.left(cut).trimmed(), 12.5, colour, Qt::AlignLeft | Qt::AlignVCenter, false);
             rest = rest.mid(cut).trimmed();
             line += 18 * u;
@@ -103,13 +109,19 @@ Sheet bracketSheet(const Study& study, Axle axle)
         say(QString::fromStdString(made.lacks), t.unproven);
     } else {
         const bracket::Adapter& a = *made.adapter;
-        say(QObject::tr("Plate %1 thick; %2 of metal between the holes, %3 to the edge; its caliper holes %4 from the axis.").arg(length(a.thickness), length(a.wall), length(a.edge), length(a.holes[2].y)), t.ink);
+        say(QObject::tr("Plate %1 thick; %2 of metal between the holes, %3 to the edge; its caliper holes %4 from the axis.")
+                .arg(length(a.thickness), length(a.wall), length(a.edge), length(a.holes[2].y)),
+            t.ink);
         say(QObject::tr("One plate serves left and right, turned over. Bolts: %1.").arg(QString::fromStdString(made.bolts)), t.ink);
         if (std::isfinite(made.slipMargin))
-            say(QObject::tr("Friction holds %1 times the brake's largest torque, the bolts in shear %2 times.").arg(made.slipMargin, 0, 'f', 2).arg(made.shearMargin, 0, 'f', 1), made.slipMargin < 1 ? t.bad : t.ink);
+            say(QObject::tr("Friction holds %1 times the brake's largest torque, the bolts in shear %2 times.")
+                    .arg(made.slipMargin, 0, 'f', 2)
+                    .arg(made.shearMargin, 0, 'f', 1),
+                made.slipMargin < 1 ? t.bad : t.ink);
         for (const auto& fault : made.faults)
             say(QStringLiteral("– ") + QString::fromStdString(fault), t.bad);
-        say(QObject::tr("File → Save the bracket as… for STEP, DXF, PDF, or an STL to try in plastic: fit check only, never drive."), t.mute);
+        say(QObject::tr("File → Save the bracket as… for STEP, DXF, PDF, or an STL to try in plastic: fit check only, never drive."),
+            t.mute);
     }
     say(QObject::tr("Bending is not proven here: to be judged by a qualified engineer before it is made or driven."), t.bad);
     sheet.extent = QRectF(QPointF(left - 6, top * 1000 - 22 * u), QPointF(column + 270 * u, std::max(line, y + 40 * u)));

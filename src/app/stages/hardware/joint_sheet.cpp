@@ -18,14 +18,18 @@ void addJoint(Sheet& sheet, const Joint& joint, double shims, const QColor& ink,
     const double depth = mm(joint.threadDepth, 16e-3);
     const double length = mm(joint.length, 30e-3);
     const double behind = mm(joint.roomBehind, 0);
-    const auto box = [&](double x0, double x1, double y0, double y1) { return rectangle(at.x() + x0 * scale, at.y() + y0 * scale, at.x() + x1 * scale, at.y() + y1 * scale); };
+    const auto box = [&](double x0, double x1, double y0, double y1) {
+        return rectangle(at.x() + x0 * scale, at.y() + y0 * scale, at.x() + x1 * scale, at.y() + y1 * scale);
+    };
     const auto style = [](const Reading& reading) { return reading.value ? Qt::SolidLine : Qt::DashLine; };
     const double high = d * 1.15;
     for (const double side : { -1.0, 1.0 }) {
-        sheet.area(box(0, grip, side * d / 2, side * high), { t.proposal, 1.3, style(joint.grip), t.proposalWash, Hatch::Falling, t.proposal, 6 });
+        sheet.area(
+            box(0, grip, side * d / 2, side * high), { t.proposal, 1.3, style(joint.grip), t.proposalWash, Hatch::Falling, t.proposal, 6 });
         if (shims > 0)
             sheet.area(box(grip, grip + shims, side * d / 2, side * high), { t.ink, 1, Qt::SolidLine, t.lining, Hatch::None, {}, 0 });
-        sheet.area(box(grip + shims, grip + shims + depth, side * d / 2, side * high), { t.ink, 1.2, style(joint.threadDepth), t.metalWash, Hatch::Rising, t.metal, 7 });
+        sheet.area(box(grip + shims, grip + shims + depth, side * d / 2, side * high),
+            { t.ink, 1.2, style(joint.threadDepth), t.metalWash, Hatch::Rising, t.metal, 7 });
     }
     // A blind hole has a bottom; behind a through hole stands whatever must not be struck.
     const double end = grip + shims + depth + behind;
@@ -36,8 +40,10 @@ void addJoint(Sheet& sheet, const Joint& joint, double shims, const QColor& ink,
     sheet.area(box(-d * 0.65, 0, -d * 0.85, d * 0.85), { t.ink, 1.3, Qt::SolidLine, t.raised, Hatch::None, {}, 0 });
     sheet.area(box(0, length, -d / 2, d / 2), { ink, 1.4, style(joint.length), t.raised, Hatch::None, {}, 0 });
     for (double x = std::max(grip * 0.7, length - depth - 8); x < length - pitch; x += pitch)
-        sheet.line(QPolygonF { at + QPointF(x, -d / 2) * scale, at + QPointF(x + pitch / 2, d / 2) * scale }, { t.metal, 0.7, Qt::SolidLine, {}, Hatch::None, {}, 0 });
-    sheet.line(QPolygonF { at + QPointF(-d * 0.9, 0) * scale, at + QPointF(std::max(length, end) + 4, 0) * scale }, { t.ink, 0.8, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
+        sheet.line(QPolygonF { at + QPointF(x, -d / 2) * scale, at + QPointF(x + pitch / 2, d / 2) * scale },
+            { t.metal, 0.7, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+    sheet.line(QPolygonF { at + QPointF(-d * 0.9, 0) * scale, at + QPointF(std::max(length, end) + 4, 0) * scale },
+        { t.ink, 0.8, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
 }
 
 /// Heads in their circle or row, numbered in the order they are tightened.
@@ -65,7 +71,9 @@ Sheet jointSheet(const Study& study, Axle axle)
     if (!r.corner)
         return sheet;
     sheet.title += QStringLiteral(" · %1").arg(QString::fromStdString(study.after.setup->name));
-    sheet.subtitle = QObject::tr("%1 · each cut along its bolt, to one scale · numbers: order of tightening · the maker's torque outranks a computed one").arg(unitNote(study));
+    sheet.subtitle = QObject::tr(
+        "%1 · each cut along its bolt, to one scale · numbers: order of tightening · the maker's torque outranks a computed one")
+                         .arg(unitNote(study));
     const std::string at = cornerPointer(study, study.after, axle);
     const auto& joints = r.corner->joints;
     const double step = 112; // sheet units of one joint; one unit is one pixel in the smallest window
@@ -74,13 +82,17 @@ Sheet jointSheet(const Study& study, Axle axle)
         const bool there = i < joints.size();
         const std::string key = at + "/joints/" + (there ? std::to_string(i) : std::string("-"));
         if (!there) {
-            sheet.fact(key + "/name", joints.empty() ? QObject::tr("First joint: its name, as “bracket to knuckle”") : QObject::tr("Another joint"), { 0, y }, 200);
+            sheet.fact(key + "/name",
+                joints.empty() ? QObject::tr("First joint: its name, as “bracket to knuckle”") : QObject::tr("Another joint"), { 0, y },
+                200);
             break;
         }
         const Joint& joint = joints[i];
         const Mount& m = r.corner->mount;
         const auto most = [](const Reading& a, const Reading& b) { return std::max(a.value.value_or(0), b.value.value_or(0)) * 1000; };
-        const double shims = joint.shims == ShimsIn::Axial ? most(m.shimTop, m.shimBottom) : joint.shims == ShimsIn::Radial ? most(m.radialTop, m.radialBottom) : 0;
+        const double shims = joint.shims == ShimsIn::Axial ? most(m.shimTop, m.shimBottom)
+            : joint.shims == ShimsIn::Radial               ? most(m.radialTop, m.radialBottom)
+                                                           : 0;
         const std::string id = (axle == Axle::Front ? "front/joint-" : "rear/joint-") + std::to_string(i + 1);
         // The bolt has the colour of what the checks of its length say, at worst.
         const auto bad = [&](const char* end) { return study.verdict(id + end) && isBad(study.verdict(id + end)->level); };
@@ -99,7 +111,8 @@ Sheet jointSheet(const Study& study, Axle axle)
         fact("/condition", QObject::tr("Threads are"), 96);
         x = 212;
         double row = y + 62;
-        const auto cell = [&](const char* field, const QString& caption, bool unit = false, bool mayLack = false, const QString& blank = {}) {
+        const auto cell = [&](const char* field, const QString& caption, bool unit = false, bool mayLack = false,
+                              const QString& blank = {}) {
             sheet.letter({ x, row - 15 }, caption, 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
             sheet.dimensions.push_back({ key + field, {}, {}, { x, row + 4 }, Run::Table, 0, unit, {}, 0.5, mayLack, blank });
             x += 76;
@@ -115,9 +128,13 @@ Sheet jointSheet(const Study& study, Axle axle)
         sheet.fact(key + "/thread_in", QObject::tr("Thread in"), { x, y }, 86);
         sheet.fact(key + "/shims", QObject::tr("Shims in the grip"), { x, y + 34 }, 86);
         double wish = 262;
-        for (const auto& [end, text] : { std::pair { "-thread", QObject::tr("thread") }, std::pair { "-end", QObject::tr("end") }, std::pair { "-torque", QObject::tr("torque") }, std::pair { "-slip", QObject::tr("slip") } })
+        for (const auto& [end, text] : { std::pair { "-thread", QObject::tr("thread") }, std::pair { "-end", QObject::tr("end") },
+                 std::pair { "-torque", QObject::tr("torque") }, std::pair { "-slip", QObject::tr("slip") } })
             if (const Verdict* v = study.verdict(id + end)) {
-                const auto said = v->figure.value ? QStringLiteral(" ") + QString::fromStdString(v->style.dimension == Dimension::Torque ? print(*v->figure.value, v->style, study.system) : figure(*v->figure.value, v->style, study.system)) : QString();
+                const auto said = v->figure.value ? QStringLiteral(" ")
+                        + QString::fromStdString(v->style.dimension == Dimension::Torque ? print(*v->figure.value, v->style, study.system)
+                                                                                         : figure(*v->figure.value, v->style, study.system))
+                                                  : QString();
                 sheet.callouts.push_back({ v->id, text + said, v->level, { wish, y + 95 }, { wish, y + 95 }, { wish, y + 95 } });
                 wish += end == std::string("-torque") ? 124 : 104;
             }

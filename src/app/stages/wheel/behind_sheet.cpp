@@ -23,8 +23,11 @@ void addShieldFace(Sheet& sheet, const CornerResult& r, const Hub& hub, QPointF 
     if (cut && cut->windowRadius) {
         QPolygonF opening;
         const double half = cut->halfWidth;
-        const auto point = [&](double along, double height) { return at(clock, 0) + (at(clock, height) - centre) + (at(clock - std::numbers::pi / 2, along) - centre); };
-        opening << point(-half, *cut->windowRadius) << point(half, *cut->windowRadius) << point(half, whole + 0.01) << point(-half, whole + 0.01);
+        const auto point = [&](double along, double height) {
+            return at(clock, 0) + (at(clock, height) - centre) + (at(clock - std::numbers::pi / 2, along) - centre);
+        };
+        opening << point(-half, *cut->windowRadius) << point(half, *cut->windowRadius) << point(half, whole + 0.01)
+                << point(-half, whole + 0.01);
         window.addPolygon(opening);
         window.closeSubpath();
         stays = stays.subtracted(window);
@@ -45,7 +48,8 @@ Sheet behindSheet(const Study& study, Axle axle)
     sheet.title = axle == Axle::Front ? QObject::tr("Behind the front rotor") : QObject::tr("Behind the rear rotor");
     if (!r.corner)
         return sheet;
-    sheet.subtitle = QObject::tr("%1 · red: the hot ring, and the line to cut a shield along · crosses: places that stand still").arg(unitNote(study));
+    sheet.subtitle =
+        QObject::tr("%1 · red: the hot ring, and the line to cut a shield along · crosses: places that stand still").arg(unitNote(study));
     const Hub& hub = hubOf(*study.build, axle);
     const std::string at = axle == Axle::Front ? "/front_hub" : "/rear_hub";
     CornerDrawing drawing(sheet, r);
@@ -70,12 +74,18 @@ Sheet behindSheet(const Study& study, Axle axle)
     if (hub.shieldDepth.value && hub.shieldDiameter.value) {
         const double plate = -*hub.shieldDepth.value;
         const double edge = *hub.shieldDiameter.value / 2;
-        sheet.dimensions.push_back({ at + "/shield_depth_mm", {}, inSection(plate, 0.06), inSection(0, 0.06), Run::Horizontal, -20, false, QObject::tr("shield's plate"), 0.5, true });
-        sheet.dimensions.push_back({ at + "/shield_rim_mm", {}, inSection(plate, edge), inSection(plate + hub.shieldRim.value.value_or(0.01), edge), Run::Horizontal, -(edge * 1000 + 6), false, QObject::tr("rim"), -1.2, true });
-        sheet.dimensions.push_back({ at + "/shield_diameter_mm", QStringLiteral("Ø "), inSection(plate, 0), inSection(plate, edge), Run::Vertical, plate * 1000 - 14, false, QObject::tr("shield"), 0.42, true });
+        sheet.dimensions.push_back({ at + "/shield_depth_mm", {}, inSection(plate, 0.06), inSection(0, 0.06), Run::Horizontal, -20, false,
+            QObject::tr("shield's plate"), 0.5, true });
+        sheet.dimensions.push_back(
+            { at + "/shield_rim_mm", {}, inSection(plate, edge), inSection(plate + hub.shieldRim.value.value_or(0.01), edge),
+                Run::Horizontal, -(edge * 1000 + 6), false, QObject::tr("rim"), -1.2, true });
+        sheet.dimensions.push_back({ at + "/shield_diameter_mm", QStringLiteral("Ø "), inSection(plate, 0), inSection(plate, edge),
+            Run::Vertical, plate * 1000 - 14, false, QObject::tr("shield"), 0.42, true });
     } else {
         double y = -66;
-        for (const auto& [key, caption] : { std::pair { "/shield_diameter_mm", QObject::tr("shield, Ø") }, std::pair { "/shield_depth_mm", QObject::tr("shield's plate from the hub face") }, std::pair { "/shield_rim_mm", QObject::tr("its rim") } }) {
+        for (const auto& [key, caption] : { std::pair { "/shield_diameter_mm", QObject::tr("shield, Ø") },
+                 std::pair { "/shield_depth_mm", QObject::tr("shield's plate from the hub face") },
+                 std::pair { "/shield_rim_mm", QObject::tr("its rim") } }) {
             sheet.letter({ left * 1000 + 62 * u, y }, caption, 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
             sheet.dimensions.push_back({ at + key, {}, {}, { left * 1000, y }, Run::Table, 0, false, {}, 0.5, true });
             y += 25.5 * u;
@@ -85,17 +95,20 @@ Sheet behindSheet(const Study& study, Axle axle)
     // Places that stand still: a table, each tied to its cross while it is typed.
     const double column = right * 1000 + 18 * u;
     double y = -top * 1000 + 2 * u;
-    sheet.letter({ column, y }, QObject::tr("Must not be reached: name, from the hub face inboard, from the axis"), 13, t.ink, Qt::AlignLeft | Qt::AlignVCenter, false);
+    sheet.letter({ column, y }, QObject::tr("Must not be reached: name, from the hub face inboard, from the axis"), 13, t.ink,
+        Qt::AlignLeft | Qt::AlignVCenter, false);
     for (std::size_t i = 0; i <= hub.keepOuts.size(); ++i) {
         const bool there = i < hub.keepOuts.size();
         const std::string key = at + "/keep_outs/" + (there ? std::to_string(i) : std::string("-"));
         y += 27 * u;
-        const QPointF place = there ? inSection(-hub.keepOuts[i].depth.value.value_or(0), hub.keepOuts[i].radius.value.value_or(0)) : QPointF();
+        const QPointF place =
+            there ? inSection(-hub.keepOuts[i].depth.value.value_or(0), hub.keepOuts[i].radius.value.value_or(0)) : QPointF();
         if (there) {
             sheet.fact(key + "/kind", {}, { column, y - 11 * u }, 84);
             sheet.fact(key + "/name", {}, { column + 90 * u, y - 11 * u }, 168);
         }
-        sheet.dimensions.push_back({ key + "/depth_mm", {}, place, { column + 264 * u, y }, Run::Table, 0, false, {}, 0.5, !there, there ? QString() : QObject::tr("+ depth") });
+        sheet.dimensions.push_back({ key + "/depth_mm", {}, place, { column + 264 * u, y }, Run::Table, 0, false, {}, 0.5, !there,
+            there ? QString() : QObject::tr("+ depth") });
         if (there)
             sheet.dimensions.push_back({ key + "/radius_mm", {}, place, { column + 330 * u, y }, Run::Table, 0, false, {}, 0.5 });
     }
@@ -136,14 +149,21 @@ Sheet behindSheet(const Study& study, Axle axle)
         if (!v || !room)
             continue;
         const QPointF place = inSection(room->onCaliper);
-        sheet.callouts.push_back({ v->id, v->figure.value ? QString::fromStdString(figure(*v->figure.value, style::gap, study.system)) : QStringLiteral("?"), v->level, place, place, place + QPointF(-16, -9) });
+        sheet.callouts.push_back(
+            { v->id, v->figure.value ? QString::fromStdString(figure(*v->figure.value, style::gap, study.system)) : QStringLiteral("?"),
+                v->level, place, place, place + QPointF(-16, -9) });
     }
     if (const Verdict* v = study.verdict(side + "shield"); v && hub.shieldDepth.value)
-        sheet.callouts.push_back({ v->id, v->figure.value ? QString::fromStdString(figure(*v->figure.value, style::gap, study.system)) : QStringLiteral("?"), v->level,
-            inSection(-*hub.shieldDepth.value, r.drawn.rotor.outerRadius - 0.012), inSection(fit::frictionFaces(r.drawn).inboard, r.drawn.rotor.outerRadius - 0.012), inSection(0.0, r.drawn.rotor.outerRadius + 0.008) });
+        sheet.callouts.push_back(
+            { v->id, v->figure.value ? QString::fromStdString(figure(*v->figure.value, style::gap, study.system)) : QStringLiteral("?"),
+                v->level, inSection(-*hub.shieldDepth.value, r.drawn.rotor.outerRadius - 0.012),
+                inSection(fit::frictionFaces(r.drawn).inboard, r.drawn.rotor.outerRadius - 0.012),
+                inSection(0.0, r.drawn.rotor.outerRadius + 0.008) });
     if (const Verdict* v = study.verdict(side + "hat-gap"))
-        sheet.callouts.push_back({ v->id, QObject::tr("caliper over hat %1").arg(v->figure.value ? QString::fromStdString(figure(*v->figure.value, style::gap, study.system)) : QStringLiteral("?")), v->level, inSection(0, r.drawn.rotor.hatOuterRadius),
-            inSection(0, r.drawn.rotor.hatOuterRadius), inSection(0.034, 0.034) });
+        sheet.callouts.push_back({ v->id,
+            QObject::tr("caliper over hat %1")
+                .arg(v->figure.value ? QString::fromStdString(figure(*v->figure.value, style::gap, study.system)) : QStringLiteral("?")),
+            v->level, inSection(0, r.drawn.rotor.hatOuterRadius), inSection(0, r.drawn.rotor.hatOuterRadius), inSection(0.034, 0.034) });
     sheet.extent = QRectF(QPointF(left * 1000 - 16 * u, -top * 1000 - 8 * u), QPointF(column + 400 * u, bottom));
     return sheet;
 }

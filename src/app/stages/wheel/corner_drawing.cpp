@@ -55,13 +55,15 @@ void CornerDrawing::wheel()
     if (barrel.size() >= 2) {
         // Only the inside was measured; thickness and lips are drawn by custom, lightly.
         const double metalThickness = 5.5e-3;
-        const double lip = r_.wheel ? fit::beadSeatDiameter(r_.wheel->nominalDiameter).value_or(2 * barrel.front().r) / 2 + 17e-3 : barrel.front().r + 0.025;
+        const double lip = r_.wheel ? fit::beadSeatDiameter(r_.wheel->nominalDiameter).value_or(2 * barrel.front().r) / 2 + 17e-3
+                                    : barrel.front().r + 0.025;
         QPolygonF band = polygon(barrel);
         const Point last = barrel.back();
         const Point first = barrel.front();
         if (spokes.size() >= 2)
             band << at(spokes.back().z + 1e-3, spokes.back().r) << at(spokes.back().z + 15e-3, spokes.back().r);
-        band << at(last.z + 13e-3, last.r + 4e-3) << at(last.z + 12e-3, lip) << at(last.z + 6e-3, lip) << at(last.z + 1e-3, last.r + metalThickness + 6e-3);
+        band << at(last.z + 13e-3, last.r + 4e-3) << at(last.z + 12e-3, lip) << at(last.z + 6e-3, lip)
+             << at(last.z + 1e-3, last.r + metalThickness + 6e-3);
         for (auto p = barrel.rbegin(); p != barrel.rend(); ++p)
             band << at(p->z, p->r + metalThickness);
         band << at(first.z - 3e-3, lip) << at(first.z - 10e-3, lip) << at(first.z - 7e-3, first.r + 1e-3);
@@ -111,9 +113,9 @@ void CornerDrawing::hub()
 {
     const Ink metal { t_.ink, 1.3, Qt::SolidLine, t_.metalWash, Hatch::Falling, t_.metal, 8 };
     QPolygonF outline;
-    outline << at(-0.078, 0) << at(-0.078, 0.034) << at(-0.030, 0.040) << at(-0.013, 0.044) << at(-0.012, s_.hub.flangeRadius) << at(0, s_.hub.flangeRadius)
-            << at(0, s_.hub.pilotRadius) << at(s_.hub.pilotHeight - 2e-3, s_.hub.pilotRadius) << at(s_.hub.pilotHeight, s_.hub.pilotRadius - 2e-3)
-            << at(s_.hub.pilotHeight, 0);
+    outline << at(-0.078, 0) << at(-0.078, 0.034) << at(-0.030, 0.040) << at(-0.013, 0.044) << at(-0.012, s_.hub.flangeRadius)
+            << at(0, s_.hub.flangeRadius) << at(0, s_.hub.pilotRadius) << at(s_.hub.pilotHeight - 2e-3, s_.hub.pilotRadius)
+            << at(s_.hub.pilotHeight, s_.hub.pilotRadius - 2e-3) << at(s_.hub.pilotHeight, 0);
     sheet_.area(closedPath(outline), metal);
 }
 
@@ -122,11 +124,14 @@ void CornerDrawing::rotor()
     const fit::Faces faces = fit::frictionFaces(s_);
     const fit::RotorShape& r = s_.rotor;
     const Rotor& read = r_.corner->rotor;
-    const Ink iron { t_.ink, 1.4, lineFor({ &read.outerDiameter, &read.thickness, &read.ringInnerDiameter, &read.overallHeight }), t_.metalWash, Hatch::Falling, t_.ink, 5 };
+    const Ink iron { t_.ink, 1.4, lineFor({ &read.outerDiameter, &read.thickness, &read.ringInnerDiameter, &read.overallHeight }),
+        t_.metalWash, Hatch::Falling, t_.ink, 5 };
     const bool light = r_.corner->rotor.hatMaterial == HatMaterial::Aluminium;
-    const Ink hat { t_.ink, 1.4, lineFor({ &read.hatThickness, &read.hatOuterDiameter, &read.hatWall, &read.bore }), t_.metalWash, light ? Hatch::Rising : Hatch::Falling, light ? t_.metal : t_.ink, light ? 7.0 : 5.0 };
+    const Ink hat { t_.ink, 1.4, lineFor({ &read.hatThickness, &read.hatOuterDiameter, &read.hatWall, &read.bore }), t_.metalWash,
+        light ? Hatch::Rising : Hatch::Falling, light ? t_.metal : t_.ink, light ? 7.0 : 5.0 };
     if (s_.ring > 0)
-        sheet_.area(box(0, s_.ring, r.boreRadius, r.hatOuterRadius - r.hatWall - 2e-3), { t_.ink, 1.2, Qt::SolidLine, t_.lining, Hatch::Dense, t_.ink, 6 });
+        sheet_.area(box(0, s_.ring, r.boreRadius, r.hatOuterRadius - r.hatWall - 2e-3),
+            { t_.ink, 1.2, Qt::SolidLine, t_.lining, Hatch::Dense, t_.ink, 6 });
     const double disc0 = s_.ring;
     const double disc1 = s_.ring + r.hatThickness;
     // Disc, wall and the neck out to the ring, as one outline.
@@ -135,21 +140,24 @@ void CornerDrawing::rotor()
     const double wallFrom = std::min(faces.outboard - neck, disc0);
     QPolygonF bell { at(disc1, r.boreRadius), at(disc1, r.hatOuterRadius) };
     if (r.ringInnerRadius > r.hatOuterRadius)
-        bell << at(faces.outboard, r.hatOuterRadius) << at(faces.outboard, r.ringInnerRadius) << at(faces.outboard - neck, r.ringInnerRadius) << at(faces.outboard - neck, wall);
+        bell << at(faces.outboard, r.hatOuterRadius) << at(faces.outboard, r.ringInnerRadius)
+             << at(faces.outboard - neck, r.ringInnerRadius) << at(faces.outboard - neck, wall);
     else
         bell << at(wallFrom, r.hatOuterRadius) << at(wallFrom, wall);
     bell << at(disc0, wall) << at(disc0, r.boreRadius);
     sheet_.area(closedPath(bell), hat);
     if (r.ventGap > 0 && r.ventGap < r.thickness) {
         const double plate = (r.thickness - r.ventGap) / 2;
-        sheet_.area(box(faces.inboard + plate, faces.outboard - plate, r.ringInnerRadius + 3e-3, r.outerRadius - 3e-3), { t_.metal, 0.8, Qt::SolidLine, t_.paper, Hatch::None, {}, 0 });
+        sheet_.area(box(faces.inboard + plate, faces.outboard - plate, r.ringInnerRadius + 3e-3, r.outerRadius - 3e-3),
+            { t_.metal, 0.8, Qt::SolidLine, t_.paper, Hatch::None, {}, 0 });
         sheet_.area(box(faces.inboard, faces.inboard + plate, r.ringInnerRadius, r.outerRadius), iron);
         sheet_.area(box(faces.outboard - plate, faces.outboard, r.ringInnerRadius, r.outerRadius), iron);
     } else {
         sheet_.area(box(faces.inboard, faces.outboard, r.ringInnerRadius, r.outerRadius), iron);
     }
     if (s_.spacer > 0)
-        sheet_.area(box(disc1, disc1 + s_.spacer, r.boreRadius + 2e-3, s_.hub.flangeRadius), { t_.ink, 1.2, Qt::SolidLine, t_.lining, Hatch::Dense, t_.ink, 6 });
+        sheet_.area(box(disc1, disc1 + s_.spacer, r.boreRadius + 2e-3, s_.hub.flangeRadius),
+            { t_.ink, 1.2, Qt::SolidLine, t_.lining, Hatch::Dense, t_.ink, 6 });
 }
 
 void CornerDrawing::pads()
@@ -171,9 +179,11 @@ void CornerDrawing::caliper()
     if (section.empty())
         return;
     const Caliper& read = r_.corner->caliper;
-    sheet_.area(closedPath(polygon(section)), { t_.proposal, 2, lineFor({ &read.backOverEdge, &read.backLength, &read.bridgeGap, &read.reach, &read.outboardDepth, &read.inboardDepth,
-                                                          &read.shoulder, &read.slotWidth, &r_.corner->mount.slotCentre }),
-                                                      t_.proposalWash, Hatch::Falling, t_.proposal, 7 });
+    sheet_.area(closedPath(polygon(section)),
+        { t_.proposal, 2,
+            lineFor({ &read.backOverEdge, &read.backLength, &read.bridgeGap, &read.reach, &read.outboardDepth, &read.inboardDepth,
+                &read.shoulder, &read.slotWidth, &r_.corner->mount.slotCentre }),
+            t_.proposalWash, Hatch::Falling, t_.proposal, 7 });
     const double middle = s_.rotor.outerRadius - s_.pad.inset - s_.pad.height / 2;
     double bore = 0;
     for (const Reading& piston : r_.corner->caliper.pistons)
@@ -185,7 +195,9 @@ void CornerDrawing::caliper()
         const double inFrom = s_.slotCentre - s_.caliper.inboardDepth * 0.86;
         sheet_.area(box(inFrom, faces.inboard - s_.pad.thickness - s_.pad.backing, middle - half, middle + half), piston);
         if (r_.corner->caliper.kind == CaliperKind::Fixed)
-            sheet_.area(box(faces.outboard + s_.pad.thickness + s_.pad.backing, s_.slotCentre + s_.caliper.outboardDepth * 0.86, middle - half, middle + half), piston);
+            sheet_.area(box(faces.outboard + s_.pad.thickness + s_.pad.backing, s_.slotCentre + s_.caliper.outboardDepth * 0.86,
+                            middle - half, middle + half),
+                piston);
     }
 }
 
@@ -257,13 +269,15 @@ void CornerDrawing::shield(const Hub& hub)
 void CornerDrawing::hotRing(double growth)
 {
     const fit::Faces faces = fit::frictionFaces(s_);
-    sheet_.line(QPolygonF { at(faces.inboard, s_.rotor.outerRadius), at(faces.inboard, s_.rotor.outerRadius + growth), at(faces.outboard, s_.rotor.outerRadius + growth), at(faces.outboard, s_.rotor.outerRadius) },
+    sheet_.line(QPolygonF { at(faces.inboard, s_.rotor.outerRadius), at(faces.inboard, s_.rotor.outerRadius + growth),
+                    at(faces.outboard, s_.rotor.outerRadius + growth), at(faces.outboard, s_.rotor.outerRadius) },
         { t_.bad, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
 }
 
 Qt::PenStyle CornerDrawing::lineFor(std::initializer_list<const Reading*> readings) const
 {
-    const bool standIn = std::ranges::any_of(readings, [this](const Reading* reading) { return std::ranges::find(r_.standIns, reading) != r_.standIns.end(); });
+    const bool standIn = std::ranges::any_of(
+        readings, [this](const Reading* reading) { return std::ranges::find(r_.standIns, reading) != r_.standIns.end(); });
     return standIn ? Qt::DashLine : Qt::SolidLine;
 }
 

@@ -13,12 +13,16 @@ namespace {
 class FaceDrawing {
 public:
     FaceDrawing(Sheet& sheet, const CornerResult& result, Side side, QPointF centre)
-        : sheet_(sheet), r_(result), s_(result.drawn), t_(theme()), side_(side), centre_(centre), clock_(result.corner->mount.clock.value.value_or(std::numbers::pi / 2))
+        : sheet_(sheet), r_(result), s_(result.drawn), t_(theme()), side_(side), centre_(centre),
+          clock_(result.corner->mount.clock.value.value_or(std::numbers::pi / 2))
     {
     }
 
     /// A point of the wheel's plane.
-    QPointF at(double angle, double radius) const { return centre_ + QPointF(rearward() * std::sin(angle), -std::cos(angle)) * radius * 1000; }
+    QPointF at(double angle, double radius) const
+    {
+        return centre_ + QPointF(rearward() * std::sin(angle), -std::cos(angle)) * radius * 1000;
+    }
     /// A point of the caliper: `along` the back towards the rotor's exit, `height` from the axis.
     QPointF onCaliper(double along, double height) const
     {
@@ -40,8 +44,12 @@ public:
         caliper();
         bleeders(right);
         turning();
-        sheet_.letter(centre_ + QPointF(0, -outermost() * 1000 - 14), side_ == Side::Left ? QObject::tr("left, seen from outboard") : QObject::tr("right, seen from outboard"), 14, t_.ink, Qt::AlignCenter, false);
-        sheet_.letter(centre_ + QPointF(0, outermost() * 1000 + 16), side_ == Side::Left ? QObject::tr("← front of the car") : QObject::tr("front of the car →"), 12, t_.mute, Qt::AlignCenter, false);
+        sheet_.letter(centre_ + QPointF(0, -outermost() * 1000 - 14),
+            side_ == Side::Left ? QObject::tr("left, seen from outboard") : QObject::tr("right, seen from outboard"), 14, t_.ink,
+            Qt::AlignCenter, false);
+        sheet_.letter(centre_ + QPointF(0, outermost() * 1000 + 16),
+            side_ == Side::Left ? QObject::tr("← front of the car") : QObject::tr("front of the car →"), 12, t_.mute, Qt::AlignCenter,
+            false);
     }
 
     double outermost() const
@@ -94,18 +102,23 @@ private:
             const double lean = rotor.vaneShape == VaneShape::Curved ? rotor.vaneLean.value.value_or(0.6) : 0;
             const double step = 2 * std::numbers::pi / rotor.vanes;
             for (int i = 0; i * step < std::numbers::pi / 2; ++i)
-                sheet_.line(vane(clock_ + 0.75 * std::numbers::pi + i * step, r.ringInnerRadius + 1e-3, r.outerRadius - 1e-3, lean), { t_.metal, 1.8, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+                sheet_.line(vane(clock_ + 0.75 * std::numbers::pi + i * step, r.ringInnerRadius + 1e-3, r.outerRadius - 1e-3, lean),
+                    { t_.metal, 1.8, Qt::SolidLine, {}, Hatch::None, {}, 0 });
         }
         const int lines = rotor.face == RotorFace::Slotted ? (rotor.slotCount > 0 ? rotor.slotCount : 8) : 0;
         for (int i = 0; i < lines; ++i)
-            sheet_.line(vane(2 * std::numbers::pi * i / lines, r.ringInnerRadius + 5e-3, r.outerRadius - 5e-3, 0.5), { t_.ink, 1.6, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+            sheet_.line(vane(2 * std::numbers::pi * i / lines, r.ringInnerRadius + 5e-3, r.outerRadius - 5e-3, 0.5),
+                { t_.ink, 1.6, Qt::SolidLine, {}, Hatch::None, {}, 0 });
         if (rotor.face == RotorFace::Drilled || rotor.face == RotorFace::Dimpled)
             for (int i = 0; i < 36; ++i)
-                sheet_.area(circle(at(2 * std::numbers::pi * i / 36, r.ringInnerRadius + (r.outerRadius - r.ringInnerRadius) * (0.25 + 0.25 * (i % 3))), 2.2),
+                sheet_.area(circle(at(2 * std::numbers::pi * i / 36,
+                                       r.ringInnerRadius + (r.outerRadius - r.ringInnerRadius) * (0.25 + 0.25 * (i % 3))),
+                                2.2),
                     { t_.ink, 1, Qt::SolidLine, rotor.face == RotorFace::Drilled ? t_.paper : t_.metalWash, Hatch::None, {}, 0 });
         const double bolts = rotor.boltCircle.value.value_or(0.11) / 2;
         for (int i = 0; i < rotor.boltHoles; ++i)
-            sheet_.area(circle(at(2 * std::numbers::pi * i / rotor.boltHoles, bolts), 6), { t_.ink, 1.1, Qt::SolidLine, t_.paper, Hatch::None, {}, 0 });
+            sheet_.area(circle(at(2 * std::numbers::pi * i / rotor.boltHoles, bolts), 6),
+                { t_.ink, 1.1, Qt::SolidLine, t_.paper, Hatch::None, {}, 0 });
     }
 
     void caliper()
@@ -115,8 +128,9 @@ private:
         const double w = halfBack();
         const double chamfer = std::min(0.35 * w, 14e-3);
         QPolygonF body;
-        body << onCaliper(-w, back()) << onCaliper(w, back()) << onCaliper(w + cheek, back() - chamfer) << onCaliper(w + cheek, low() + 10e-3) << onCaliper(w, low()) << onCaliper(-w, low())
-             << onCaliper(-w - cheek, low() + 10e-3) << onCaliper(-w - cheek, back() - chamfer);
+        body << onCaliper(-w, back()) << onCaliper(w, back()) << onCaliper(w + cheek, back() - chamfer)
+             << onCaliper(w + cheek, low() + 10e-3) << onCaliper(w, low()) << onCaliper(-w, low()) << onCaliper(-w - cheek, low() + 10e-3)
+             << onCaliper(-w - cheek, back() - chamfer);
         QPainterPath path;
         path.addPolygon(body);
         path.closeSubpath();
@@ -126,7 +140,8 @@ private:
         const double top = s_.rotor.outerRadius - s_.pad.inset;
         const double half = r_.corner->pad.length.value.value_or(0.1) / 2;
         QPolygonF pad;
-        pad << onCaliper(-half, top) << onCaliper(half, top) << onCaliper(half, top - s_.pad.height) << onCaliper(-half, top - s_.pad.height);
+        pad << onCaliper(-half, top) << onCaliper(half, top) << onCaliper(half, top - s_.pad.height)
+            << onCaliper(-half, top - s_.pad.height);
         QPainterPath padPath;
         padPath.addPolygon(pad);
         padPath.closeSubpath();
@@ -140,7 +155,8 @@ private:
         double from = bores.size() > 1 ? -half + std::max(gap, 1e-3) : -whole / 2;
         for (const Reading& bore : bores) {
             const double d = bore.value.value_or(0.03);
-            sheet_.area(circle(onCaliper(from + d / 2, top - s_.pad.height / 2), d * 500), { t_.proposal, 1.1, Qt::DashLine, {}, Hatch::None, {}, 0 });
+            sheet_.area(circle(onCaliper(from + d / 2, top - s_.pad.height / 2), d * 500),
+                { t_.proposal, 1.1, Qt::DashLine, {}, Hatch::None, {}, 0 });
             from += d + std::max(gap, 1e-3);
         }
     }
@@ -149,7 +165,8 @@ private:
     {
         const Caliper& caliper = r_.corner->caliper;
         for (const End end : { End::Entry, End::Exit }) {
-            const bool there = caliper.bleeders == Bleeders::BothEnds || (caliper.bleeders == Bleeders::OneEnd && caliper.bleederEnd == end);
+            const bool there =
+                caliper.bleeders == Bleeders::BothEnds || (caliper.bleeders == Bleeders::OneEnd && caliper.bleederEnd == end);
             if (!there)
                 continue;
             const QPointF here = bleeder(end);
@@ -158,7 +175,8 @@ private:
             sheet_.area(circle(here, 5.4), { t_.ink, 1.2, Qt::SolidLine, higher || !right ? colour : t_.paper, Hatch::None, {}, 0 });
             sheet_.area(circle(here, 2), { t_.ink, 1, Qt::SolidLine, t_.paper, Hatch::None, {}, 0 });
             const double away = end == End::Exit ? 1 : -1;
-            sheet_.letter(onCaliper(away * (halfBack() + 4e-3), outermost() + 27e-3), higher ? QObject::tr("bleed here") : QObject::tr("bleeder"), 12, colour, Qt::AlignCenter, false);
+            sheet_.letter(onCaliper(away * (halfBack() + 4e-3), outermost() + 27e-3),
+                higher ? QObject::tr("bleed here") : QObject::tr("bleeder"), 12, colour, Qt::AlignCenter, false);
         }
     }
 
@@ -181,7 +199,8 @@ private:
         const QPointF along = tip - arc[arc.size() - 3];
         const QPointF unit = along / std::hypot(along.x(), along.y());
         const QPointF side(-unit.y(), unit.x());
-        sheet_.line(QPolygonF { tip - unit * 9 + side * 5, tip, tip - unit * 9 - side * 5 }, { t_.ink, 1.4, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+        sheet_.line(QPolygonF { tip - unit * 9 + side * 5, tip, tip - unit * 9 - side * 5 },
+            { t_.ink, 1.4, Qt::SolidLine, {}, Hatch::None, {}, 0 });
     }
 
     Sheet& sheet_;
@@ -204,7 +223,8 @@ Sheet faceSheet(const Study& study, Axle axle)
     if (!r.corner)
         return sheet;
     sheet.title += QStringLiteral(" · %1").arg(QString::fromStdString(study.after.setup->name));
-    sheet.subtitle = QObject::tr("%1 · arrow: turning forward · dash and dot: what the caliper sweeps · its ends and hose by proportion").arg(unitNote(study));
+    sheet.subtitle = QObject::tr("%1 · arrow: turning forward · dash and dot: what the caliper sweeps · its ends and hose by proportion")
+                         .arg(unitNote(study));
     if (!r.corner->mount.clock.value)
         sheet.subtitle += QObject::tr(" · clock position not read, drawn behind the axle");
     FaceDrawing probe(sheet, r, Side::Left, {});
@@ -217,12 +237,14 @@ Sheet faceSheet(const Study& study, Axle axle)
 
     const auto corner = cornerPointer(study, study.after, axle);
     const fit::CornerShape& s = r.drawn;
-    const auto put = [&](const std::string& key, QPointF from, QPointF wish, const QString& caption, bool unit = false, bool mayLack = false) {
+    const auto put = [&](const std::string& key, QPointF from, QPointF wish, const QString& caption, bool unit = false,
+                         bool mayLack = false) {
         sheet.dimensions.push_back({ corner + key, {}, from, wish, Run::Leader, 0, unit, caption, 0.5, mayLack });
     };
     // The clock position, from straight up.
     sheet.line(QPolygonF { QPointF(-apart, 0), QPointF(-apart, -R) }, { t.mute, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
-    sheet.line(QPolygonF { QPointF(-apart, 0), left.onCaliper(0, left.back() + 12e-3) }, { t.mute, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
+    sheet.line(
+        QPolygonF { QPointF(-apart, 0), left.onCaliper(0, left.back() + 12e-3) }, { t.mute, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
     put("/mount/clock_deg", left.at(left.clock() / 2, 0.05), left.at(-0.9, 0.075), QObject::tr("from straight up"), true);
     put("/caliper/back_length_mm", left.onCaliper(0, left.back()), { 0, -46 }, QObject::tr("back"));
     put("/pad/length_mm", left.onCaliper(0.01, s.rotor.outerRadius - s.pad.inset), { 0, 52 }, QObject::tr("pad"));
@@ -231,7 +253,9 @@ Sheet faceSheet(const Study& study, Axle axle)
     const double u = 2 * (apart + R) / 756;
     const double x = -apart - R;
     int column = 0;
-    const auto fact = [&](const std::string& key, const QString& caption) { sheet.fact(corner + key, caption, { x + column++ * 124 * u, row }, 116); };
+    const auto fact = [&](const std::string& key, const QString& caption) {
+        sheet.fact(corner + key, caption, { x + column++ * 124 * u, row }, 116);
+    };
     fact("/caliper/bleeders", QObject::tr("Bleeders"));
     if (r.corner->caliper.bleeders == Bleeders::OneEnd)
         fact("/caliper/bleeder_end", QObject::tr("The one is at"));
@@ -241,7 +265,10 @@ Sheet faceSheet(const Study& study, Axle axle)
     fact("/rotor/handed", QObject::tr("Rotor fits"));
     // What stands proud of the body, in a table under the pictures.
     double y = row + 56 * u;
-    sheet.letter({ x, y }, QObject::tr("Proud of the body: top over the rotor's edge, height, from the slot's middle, width, far side from the caliper's middle"), 12.5, t.ink, Qt::AlignLeft | Qt::AlignVCenter, false);
+    sheet.letter({ x, y },
+        QObject::tr(
+            "Proud of the body: top over the rotor's edge, height, from the slot's middle, width, far side from the caliper's middle"),
+        12.5, t.ink, Qt::AlignLeft | Qt::AlignVCenter, false);
     const auto& bumps = r.corner->caliper.bumps;
     for (std::size_t i = 0; i <= bumps.size(); ++i) {
         const bool there = i < bumps.size();
@@ -251,7 +278,8 @@ Sheet faceSheet(const Study& study, Axle axle)
             sheet.fact(key + "/kind", {}, { x, y - 11 * u }, 104);
         double cell = x + 116 * u;
         for (const char* field : { "/over_edge_mm", "/height_mm", "/at_depth_mm", "/width_mm", "/from_middle_mm" }) {
-            sheet.dimensions.push_back({ key + field, {}, {}, { cell, y }, Run::Table, 0, false, {}, 0.5, !there, there ? QString() : QObject::tr("+ over the edge") });
+            sheet.dimensions.push_back({ key + field, {}, {}, { cell, y }, Run::Table, 0, false, {}, 0.5, !there,
+                there ? QString() : QObject::tr("+ over the edge") });
             cell += 74 * u;
             if (!there)
                 break;
@@ -264,7 +292,8 @@ Sheet faceSheet(const Study& study, Axle axle)
     };
     const bool exit = r.corner->caliper.bleederEnd != End::Entry;
     call("bleeder", QObject::tr("bleeder"), left.bleeder(exit ? End::Exit : End::Entry), QPointF(0, -R * 0.86));
-    call("piston-order", QObject::tr("small piston first"), left.onCaliper(-0.3 * left.halfBack(), left.low() + 0.03), QPointF(0, R * 0.86));
+    call(
+        "piston-order", QObject::tr("small piston first"), left.onCaliper(-0.3 * left.halfBack(), left.low() + 0.03), QPointF(0, R * 0.86));
     sheet.extent = QRectF(QPointF(x, -R - 22), QPointF(apart + R, y + 16 * u));
     return sheet;
 }

@@ -38,9 +38,11 @@ Sheet wheelRoomSheet(const Study& study, Axle axle)
     if (!after.corner)
         return sheet;
     sheet.title += QStringLiteral(" · %1").arg(QString::fromStdString(study.after.setup->name));
-    sheet.subtitle = QStringLiteral("%1 · %2%3")
-                         .arg(after.wheel ? QString::fromStdString(after.wheel->name) : QObject::tr("no wheel chosen"), unitNote(study),
-                             study.after.setup != study.before.setup ? QObject::tr(" · dashed: %1").arg(QString::fromStdString(study.before.setup->name)) : QString());
+    sheet.subtitle =
+        QStringLiteral("%1 · %2%3")
+            .arg(after.wheel ? QString::fromStdString(after.wheel->name) : QObject::tr("no wheel chosen"), unitNote(study),
+                study.after.setup != study.before.setup ? QObject::tr(" · dashed: %1").arg(QString::fromStdString(study.before.setup->name))
+                                                        : QString());
     if (!after.standIns.empty())
         sheet.subtitle += QObject::tr(" · where a ? stands, drawn by proportion");
     const fit::CornerShape& s = after.drawn;
@@ -79,7 +81,8 @@ Sheet wheelRoomSheet(const Study& study, Axle axle)
     sheet.letter(at(right + 0.032, 0), QObject::tr("axis"), 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter);
 
     const auto corner = cornerPointer(study, study.after, axle);
-    const auto vertical = [&](const char* key, double r0, double r1, double z0, double column, const QString& prefix = {}, const QString& caption = {}, double along = 0.5) {
+    const auto vertical = [&](const char* key, double r0, double r1, double z0, double column, const QString& prefix = {},
+                              const QString& caption = {}, double along = 0.5) {
         sheet.dimensions.push_back({ corner + key, prefix, at(z0, r0), at(z0, r1), Run::Vertical, column * 1000, false, caption, along });
     };
     const auto horizontal = [&](const char* key, double z0, double z1, double r, double row, const QString& caption = {}) {
@@ -94,9 +97,11 @@ Sheet wheelRoomSheet(const Study& study, Axle axle)
     // In the order a person takes them: rotor on the hub, then the caliper over it, then the pads.
     vertical("/rotor/outer_diameter_mm", 0, edge, faces.inboard, columns - 2.6 * step, QStringLiteral("Ø "), {}, 0.4);
     horizontal("/rotor/thickness_mm", faces.inboard, faces.outboard, s.rotor.ringInnerRadius, -0.012, QObject::tr("rotor"));
-    horizontal("/rotor/overall_height_mm", faces.inboard, s.ring + s.rotor.hatThickness, s.rotor.hatOuterRadius, -0.026, QObject::tr("overall"));
+    horizontal(
+        "/rotor/overall_height_mm", faces.inboard, s.ring + s.rotor.hatThickness, s.rotor.hatOuterRadius, -0.026, QObject::tr("overall"));
     horizontal("/rotor/hat_thickness_mm", s.ring, s.ring + s.rotor.hatThickness, s.rotor.boreRadius, -0.012, QObject::tr("hat"));
-    vertical("/rotor/ring_inner_diameter_mm", 0, s.rotor.ringInnerRadius, faces.inboard, columns - 1.2 * step, QStringLiteral("Ø "), {}, 0.45);
+    vertical(
+        "/rotor/ring_inner_diameter_mm", 0, s.rotor.ringInnerRadius, faces.inboard, columns - 1.2 * step, QStringLiteral("Ø "), {}, 0.45);
     leader("/rotor/vent_gap_mm", { faces.middle(), s.rotor.ringInnerRadius + 0.004 }, { s.slotCentre - 0.062, 0.056 }, QObject::tr("vent"));
     const auto fitted = [&](const char* key, double z0, double z1, double row, const QString& caption) {
         horizontal(key, z0, z1, s.rotor.boreRadius, row, caption);
@@ -107,7 +112,8 @@ Sheet wheelRoomSheet(const Study& study, Axle axle)
     fitted("/spacer_mm", s.ring + s.rotor.hatThickness, fit::wheelFace(s), -0.026, QObject::tr("spacer"));
     horizontal("/mount/slot_centre_mm", s.slotCentre, 0, edge - s.caliper.reach, -0.040, QObject::tr("slot to hub face"));
     vertical("/caliper/back_over_edge_mm", edge, edge + s.caliper.backOverEdge, caliperIn, columns - 0.2 * step);
-    vertical("/caliper/bridge_gap_mm", edge, edge + s.caliper.bridgeGap, s.slotCentre - s.caliper.slotWidth / 2, columns - 1.5 * step, {}, QObject::tr("bridge"));
+    vertical("/caliper/bridge_gap_mm", edge, edge + s.caliper.bridgeGap, s.slotCentre - s.caliper.slotWidth / 2, columns - 1.5 * step, {},
+        QObject::tr("bridge"));
     vertical("/caliper/reach_mm", edge - s.caliper.reach, edge, caliperIn, columns - 0.2 * step, {}, {}, 0.62);
     horizontal("/caliper/inboard_depth_mm", caliperIn, s.slotCentre, edge - s.caliper.reach, edge - s.caliper.reach - 0.030);
     horizontal("/caliper/outboard_depth_mm", s.slotCentre, caliperOut, edge - s.caliper.reach, edge - s.caliper.reach - 0.030);
@@ -115,27 +121,33 @@ Sheet wheelRoomSheet(const Study& study, Axle axle)
         { caliperIn - 0.026, edge + s.caliper.backOverEdge + 0.002 }, QObject::tr("shoulder"));
     leader("/caliper/back_length_mm", { s.slotCentre - 0.2 * s.caliper.inboardDepth, edge + s.caliper.backOverEdge },
         { s.slotCentre - 0.2 * s.caliper.inboardDepth, top - 0.004 }, QObject::tr("back, end to end"));
-    horizontal("/caliper/slot_width_mm", s.slotCentre - s.caliper.slotWidth / 2, s.slotCentre + s.caliper.slotWidth / 2, edge - s.caliper.reach, edge - s.caliper.reach - 0.014,
-        QObject::tr("slot"));
-    vertical("/pad/height_mm", edge - s.pad.inset - s.pad.height, edge - s.pad.inset, faces.inboard - s.pad.thickness - s.pad.backing, columns - 1.5 * step, {}, QObject::tr("pad"), 0.7);
-    vertical("/mount/pad_inset_mm", edge - s.pad.inset, edge, faces.outboard + s.pad.thickness, caliperOut + 0.004, {}, QObject::tr("inset"));
+    horizontal("/caliper/slot_width_mm", s.slotCentre - s.caliper.slotWidth / 2, s.slotCentre + s.caliper.slotWidth / 2,
+        edge - s.caliper.reach, edge - s.caliper.reach - 0.014, QObject::tr("slot"));
+    vertical("/pad/height_mm", edge - s.pad.inset - s.pad.height, edge - s.pad.inset, faces.inboard - s.pad.thickness - s.pad.backing,
+        columns - 1.5 * step, {}, QObject::tr("pad"), 0.7);
+    vertical(
+        "/mount/pad_inset_mm", edge - s.pad.inset, edge, faces.outboard + s.pad.thickness, caliperOut + 0.004, {}, QObject::tr("inset"));
 
     // Taken hold of at its outboard face, the wheel goes out and in on its spacer.
-    sheet.handles.push_back({ corner + "/spacer_mm", at(fit::wheelFace(s), s.hub.pilotRadius + 0.006), { 1, 0 }, 1e-3, 0.5e-3, Known::Vendor });
+    sheet.handles.push_back(
+        { corner + "/spacer_mm", at(fit::wheelFace(s), s.hub.pilotRadius + 0.006), { 1, 0 }, 1e-3, 0.5e-3, Known::Vendor });
 
     const auto call = [&](std::string_view id, const WheelRoom& room, Point shift) {
         const Verdict* v = study.verdict(std::string(axle == Axle::Front ? "front/" : "rear/") + std::string(id));
         if (!v || !room.drawn)
             return;
         const auto gap = v->figure.value ? *v->figure.value : room.drawn->gap;
-        const auto said = v->figure.value ? QString::fromStdString(figure(gap, style::gap, study.system)) + QStringLiteral(" ±") + QString::fromStdString(figure(v->figure.worstCase, style::gap, study.system))
+        const auto said = v->figure.value ? QString::fromStdString(figure(gap, style::gap, study.system)) + QStringLiteral(" ±")
+                + QString::fromStdString(figure(v->figure.worstCase, style::gap, study.system))
                                           : QStringLiteral("?");
-        sheet.callouts.push_back({ v->id, said, v->level, at(room.drawn->onCaliper), at(room.drawn->onWheel), at(room.drawn->onWheel.z + shift.z, room.drawn->onWheel.r + shift.r) });
+        sheet.callouts.push_back({ v->id, said, v->level, at(room.drawn->onCaliper), at(room.drawn->onWheel),
+            at(room.drawn->onWheel.z + shift.z, room.drawn->onWheel.r + shift.r) });
     };
     call("barrel-gap", after.room(WheelGap::Barrel), { 0.016, 0.024 });
     call("spoke-gap", after.room(WheelGap::Spokes), { 0.042, 0 });
     // The gap to weights or valve is dimensioned where it is the one that decides.
-    if (const Figure& insets = after.room(WheelGap::Insets).gap; insets.value && after.smallestGap.value && *insets.value <= *after.smallestGap.value)
+    if (const Figure& insets = after.room(WheelGap::Insets).gap;
+        insets.value && after.smallestGap.value && *insets.value <= *after.smallestGap.value)
         call("inset-gap", after.room(WheelGap::Insets), { -0.02, 0.024 });
     return sheet;
 }

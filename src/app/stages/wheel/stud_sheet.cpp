@@ -17,7 +17,8 @@ double orElse(double value, double otherwise) { return std::isfinite(value) ? va
 QPainterPath tyre(const fit::Stance& stance, double zero, double y0, double y1)
 {
     QPainterPath path;
-    path.addRoundedRect(QRectF(QPointF(zero + stance.innerEdge * 1000 / reduction, y0), QPointF(zero + stance.outerEdge * 1000 / reduction, y1)), 2.4, 2.4);
+    path.addRoundedRect(
+        QRectF(QPointF(zero + stance.innerEdge * 1000 / reduction, y0), QPointF(zero + stance.outerEdge * 1000 / reduction, y1)), 2.4, 2.4);
     return path;
 }
 
@@ -29,12 +30,15 @@ Sheet studSheet(const Study& study, Axle axle)
     Sheet sheet;
     const CornerResult& r = study.after.at(axle);
     const CornerResult& before = study.before.at(axle);
-    sheet.title = axle == Axle::Front ? QObject::tr("Front studs, and where the wheel stands") : QObject::tr("Rear studs, and where the wheel stands");
+    sheet.title = axle == Axle::Front ? QObject::tr("Front studs, and where the wheel stands")
+                                      : QObject::tr("Rear studs, and where the wheel stands");
     if (!r.corner || !r.wheel) {
         sheet.subtitle = QObject::tr("no wheel chosen");
         return sheet;
     }
-    sheet.subtitle = QObject::tr("%1 · one stud cut along its middle · below: seen from behind, %2 times smaller, dashed as found").arg(unitNote(study)).arg(reduction);
+    sheet.subtitle = QObject::tr("%1 · one stud cut along its middle · below: seen from behind, %2 times smaller, dashed as found")
+                         .arg(unitNote(study))
+                         .arg(reduction);
     const Hub& hub = hubOf(*study.build, axle);
     const Corner& corner = *r.corner;
     const std::string hubAt = axle == Axle::Front ? "/front_hub" : "/rear_hub";
@@ -62,29 +66,36 @@ Sheet studSheet(const Study& study, Axle axle)
     const double hole = half + 0.6;
     plate(-10, 0, half, 24, { t.ink, 1.4, Qt::SolidLine, t.metalWash, Hatch::Falling, t.metal, 8 });
     plate(0, ring, hole, 21, { t.ink, 1.2, Qt::SolidLine, t.lining, Hatch::Dense, t.ink, 6 });
-    plate(ring, ring + hat, hole, 24, { t.proposal, 1.6, styleOf(corner.rotor.hatThickness), t.proposalWash, Hatch::Falling, t.proposal, 7 });
+    plate(
+        ring, ring + hat, hole, 24, { t.proposal, 1.6, styleOf(corner.rotor.hatThickness), t.proposalWash, Hatch::Falling, t.proposal, 7 });
     plate(ring + hat, face, hole, 21, { t.ink, 1.2, Qt::SolidLine, t.lining, Hatch::Dense, t.ink, 6 });
     plate(face, face + pad, hole + 0.4, 24, { t.ink, 1.4, styleOf(r.wheel->padThickness), t.metalWash, Hatch::Rising, t.metal, 8 });
     // The nut with its seat, then the stud, its thread to the tip.
     const Ink steel { t.ink, 1.4, styleOf(hub.nutThread), t.raised, Hatch::Rising, t.ink, 6 };
     for (const double up : { -1.0, 1.0 }) {
         QPainterPath body;
-        body.addPolygon(QPolygonF { QPointF(face + pad, up * half), QPointF(face + pad - 3, up * (half + 1)), QPointF(face + pad + 2, up * (half + 5)), QPointF(face + pad + nut, up * (half + 5)), QPointF(face + pad + nut, up * half) });
+        body.addPolygon(QPolygonF { QPointF(face + pad, up * half), QPointF(face + pad - 3, up * (half + 1)),
+            QPointF(face + pad + 2, up * (half + 5)), QPointF(face + pad + nut, up * (half + 5)), QPointF(face + pad + nut, up * half) });
         body.closeSubpath();
         sheet.area(body, steel);
     }
     QPainterPath shank;
-    shank.addPolygon(QPolygonF { QPointF(-16, -half), QPointF(stud - pitch, -half), QPointF(stud, -half + pitch), QPointF(stud, half - pitch), QPointF(stud - pitch, half), QPointF(-16, half) });
+    shank.addPolygon(QPolygonF { QPointF(-16, -half), QPointF(stud - pitch, -half), QPointF(stud, -half + pitch),
+        QPointF(stud, half - pitch), QPointF(stud - pitch, half), QPointF(-16, half) });
     shank.closeSubpath();
     sheet.area(shank, { t.ink, 1.5, styleOf(hub.studLength), t.paper, Hatch::None, {}, 0 });
     for (double x = std::max(4.0, face * 0.5); x < stud - pitch && pitch > 0.3; x += pitch)
-        sheet.line(QPolygonF { QPointF(x, -half + 0.2), QPointF(x + pitch / 2, half - 0.2) }, { t.metal, 0.8, Qt::SolidLine, {}, Hatch::None, {}, 0 });
-    sheet.line(QPolygonF { QPointF(-20, 0), QPointF(std::max(stud, face + pad + nut) + 8, 0) }, { t.ink, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
+        sheet.line(QPolygonF { QPointF(x, -half + 0.2), QPointF(x + pitch / 2, half - 0.2) },
+            { t.metal, 0.8, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+    sheet.line(QPolygonF { QPointF(-20, 0), QPointF(std::max(stud, face + pad + nut) + 8, 0) },
+        { t.ink, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
     // The thread that holds, where it is.
     if (const auto held = joints::engagement(r.studs); std::isfinite(held.inNut) && held.inNut > 0)
-        sheet.area(rectangle(face + pad, -half, face + pad + held.inNut * 1000, half), { t.good, 1.2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+        sheet.area(
+            rectangle(face + pad, -half, face + pad + held.inNut * 1000, half), { t.good, 1.2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
 
-    const auto horizontal = [&](const std::string& key, double x0, double x1, double y, double row, const QString& caption, bool mayLack = false, double along = 0.5) {
+    const auto horizontal = [&](const std::string& key, double x0, double x1, double y, double row, const QString& caption,
+                                bool mayLack = false, double along = 0.5) {
         sheet.dimensions.push_back({ key, {}, { x0, y }, { x1, y }, Run::Horizontal, row, false, caption, along, mayLack });
     };
     horizontal(at + "/ring_mm", 0, ring, 21, 46, QObject::tr("ring"), true, 0.2);
@@ -131,8 +142,10 @@ Sheet studSheet(const Study& study, Axle axle)
             sheet.area(tyre(before.stance, zero, y0 - 2, ground + 2), { t.found, 1.4, Qt::DashLine, {}, Hatch::None, {}, 0 });
         sheet.area(tyre(r.stance, zero, y0, ground), { t.ink, 1.6, Qt::SolidLine, t.metalWash, Hatch::None, {}, 0 });
         const double middle = zero + r.stance.middle() * 1000 / reduction;
-        sheet.line(QPolygonF { QPointF(middle, y0 - 6), QPointF(middle, ground + 6) }, { t.ink, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
-        sheet.line(QPolygonF { QPointF(zero, y0 - 4), QPointF(zero, ground + 4) }, { t.proposal, 1.4, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+        sheet.line(
+            QPolygonF { QPointF(middle, y0 - 6), QPointF(middle, ground + 6) }, { t.ink, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
+        sheet.line(
+            QPolygonF { QPointF(zero, y0 - 4), QPointF(zero, ground + 4) }, { t.proposal, 1.4, Qt::SolidLine, {}, Hatch::None, {}, 0 });
         sheet.letter({ zero, ground + 8 }, QObject::tr("hub face"), 11, t.proposal, Qt::AlignCenter, false);
         sheet.letter({ middle, y0 - 9 }, QObject::tr("tyre's middle"), 11, t.mute, Qt::AlignCenter, false);
         const fit::Stance& found = before.corner && std::isfinite(before.stance.innerEdge) ? before.stance : r.stance;
@@ -141,7 +154,8 @@ Sheet studSheet(const Study& study, Axle axle)
                 return;
             const double x = zero + (edge + way * *room.value) * 1000 / reduction;
             sheet.area(rectangle(x, y0 - 8, x + way * 3, ground - 6), { t.ink, 1.2, Qt::SolidLine, t.metalWash, Hatch::Dense, t.metal, 6 });
-            sheet.letter({ x + way * 5, y0 - 2 }, word, 11, t.mute, way > 0 ? Qt::AlignLeft | Qt::AlignVCenter : Qt::AlignRight | Qt::AlignVCenter, false);
+            sheet.letter({ x + way * 5, y0 - 2 }, word, 11, t.mute,
+                way > 0 ? Qt::AlignLeft | Qt::AlignVCenter : Qt::AlignRight | Qt::AlignVCenter, false);
         };
         wall(hub.fenderRoom, found.outerEdge, 1, QObject::tr("fender"));
         wall(hub.innerRoom, found.innerEdge, -1, QObject::tr("strut"));
@@ -152,7 +166,9 @@ Sheet studSheet(const Study& study, Axle axle)
         const Verdict* v = study.verdict(side + id);
         if (!v)
             return;
-        const auto said = v->figure.value && v->style.dimension == Dimension::Length ? QStringLiteral(" ") + QString::fromStdString(figure(*v->figure.value, v->style, study.system)) : QString();
+        const auto said = v->figure.value && v->style.dimension == Dimension::Length
+            ? QStringLiteral(" ") + QString::fromStdString(figure(*v->figure.value, v->style, study.system))
+            : QString();
         sheet.callouts.push_back({ v->id, text + said, v->level, from, to, wish });
     };
     const auto held = joints::engagement(r.studs);

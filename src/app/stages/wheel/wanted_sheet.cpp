@@ -14,7 +14,8 @@ Sheet wantedSheet(const Study& study)
     const Theme& t = theme();
     Sheet sheet;
     sheet.title = QObject::tr("What this builder wants");
-    sheet.subtitle = QObject::tr("%1 · every check is held against these; at first they are common practice, without a source").arg(unitNote(study));
+    sheet.subtitle =
+        QObject::tr("%1 · every check is held against these; at first they are common practice, without a source").arg(unitNote(study));
     sheet.scaleBar = false;
     static const Build usual;
     static const Directory usualDirectory(usual);
@@ -32,7 +33,9 @@ Sheet wantedSheet(const Study& study)
         const auto* entry = usualDirectory.at(pointer);
         sheet.letter({ x, y }, what, 13, t.ink, Qt::AlignLeft | Qt::AlignVCenter, false);
         sheet.dimensions.push_back({ pointer, {}, { x + 196, y }, { x + 196, y }, Run::Table, 0, true, {}, 0.5 });
-        const auto value = entry && entry->reading->value ? QString::fromStdString(print(*entry->reading->value, entry->address.style, study.system)) : QString();
+        const auto value = entry && entry->reading->value
+            ? QString::fromStdString(print(*entry->reading->value, entry->address.style, study.system))
+            : QString();
         sheet.letter({ x + 284, y }, QObject::tr("usually %1").arg(value), 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
         y += 25.5;
     };

@@ -11,7 +11,8 @@
 namespace deepstop::app {
 
 WheelPage::WheelPage(Document& document, LibraryStore& library, QWidget* parent)
-    : StagePage(document, Stage::WheelRoom, Row::Over, parent), cures_(new CureBoard(document, library, this)), wheel_(new QComboBox(view()))
+    : StagePage(document, Stage::WheelRoom, Row::Over, parent), cures_(new CureBoard(document, library, this)),
+      wheel_(new QComboBox(view()))
 {
     addAxleChoice();
     column()->addWidget(cures_, 3);
@@ -23,19 +24,29 @@ WheelPage::WheelPage(Document& document, LibraryStore& library, QWidget* parent)
     connect(wheel_, &QComboBox::activated, this, &WheelPage::putOn);
 }
 
-QStringList WheelPage::placeNames() const { return { tr("Section"), tr("Outboard"), tr("Wheel"), tr("Studs"), tr("Behind"), tr("Room to win"), tr("Wanted") }; }
+QStringList WheelPage::placeNames() const
+{
+    return { tr("Section"), tr("Outboard"), tr("Wheel"), tr("Studs"), tr("Behind"), tr("Room to win"), tr("Wanted") };
+}
 
 Sheet WheelPage::sheet(int place) const
 {
     const Study& study = document().study();
     switch (place) {
-    case Outboard: return faceSheet(study, axle());
-    case Wheel: return wheelSheet(study, axle());
-    case Studs: return studSheet(study, axle());
-    case Behind: return behindSheet(study, axle());
-    case Cures: return {};
-    case Wanted: return wantedSheet(study);
-    default: return wheelRoomSheet(study, axle());
+    case Outboard:
+        return faceSheet(study, axle());
+    case Wheel:
+        return wheelSheet(study, axle());
+    case Studs:
+        return studSheet(study, axle());
+    case Behind:
+        return behindSheet(study, axle());
+    case Cures:
+        return {};
+    case Wanted:
+        return wantedSheet(study);
+    default:
+        return wheelRoomSheet(study, axle());
     }
 }
 
@@ -44,7 +55,8 @@ int WheelPage::placeFor(const Verdict& verdict) const
     const auto part = verdict.id.substr(verdict.id.find('/') + 1);
     if (part == "bleeder" || part == "piston-order")
         return Outboard;
-    if (part == "studs" || part == "nut-seat" || part == "pilot" || part == "washers" || part == "wheel-place" || part == "fender-room" || part == "inner-room")
+    if (part == "studs" || part == "nut-seat" || part == "pilot" || part == "washers" || part == "wheel-place" || part == "fender-room"
+        || part == "inner-room")
         return Studs;
     if (part == "shield" || part == "hat-gap" || part.starts_with("keep-out"))
         return Behind;

@@ -1,5 +1,6 @@
 #pragma once
-/// The wheel room: section, view from outboard, the wheel and where to measure it, studs, what lies behind the rotor, cures, what is wanted.
+/// The wheel room: section, view from outboard, the wheel and where to measure it, studs, what lies behind the rotor, cures, what is
+/// wanted.
 
 #include "stages/stage_page.hpp"
 

@@ -42,7 +42,7 @@ Sheet wheelSheet(const Study& study, Axle axle)
     const auto wanted = std::ranges::count(r.stations, false, &fit::PlannedStation::taken);
     sheet.subtitle = unitNote(study) + QStringLiteral(" · ")
         + (r.stations.empty() ? QObject::tr("which stations matter is told when the caliper's outline is read")
-              : wanted == 0   ? QObject::tr("every station this caliper needs is taken")
+                : wanted == 0 ? QObject::tr("every station this caliper needs is taken")
                               : QObject::tr("%n station(s) still to take for this caliper", nullptr, static_cast<int>(wanted)));
 
     // The wheel as it stands on the corner, with the caliper that asks for it.
@@ -59,7 +59,8 @@ Sheet wheelSheet(const Study& study, Axle axle)
         right = std::max(right, p.z + 0.03);
         top = std::max(top, p.r + 0.034);
     }
-    sheet.line(QPolygonF { inSection(face, low - 0.004), inSection(face, top - 0.03) }, { t.ink, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
+    sheet.line(
+        QPolygonF { inSection(face, low - 0.004), inSection(face, top - 0.03) }, { t.ink, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
     sheet.letter(inSection(face - 0.003, low + 0.006), QObject::tr("mounting face"), 12, t.mute, Qt::AlignRight | Qt::AlignVCenter, false);
 
     // Readings at its right in the order they are taken: depth and radius, radius and distance.
@@ -71,7 +72,9 @@ Sheet wheelSheet(const Study& study, Axle axle)
     const double tableTop = -top * 1000 + 4 * u;
     const double column = right * 1000 + 22 * u;
     const double field = 66 * u;
-    const auto heading = [&](double x, double y, const QString& text) { sheet.letter({ x, y }, text, 13, t.ink, Qt::AlignLeft | Qt::AlignVCenter, false); };
+    const auto heading = [&](double x, double y, const QString& text) {
+        sheet.letter({ x, y }, text, 13, t.ink, Qt::AlignLeft | Qt::AlignVCenter, false);
+    };
     const auto cell = [&](const std::string& key, double x, double y, QPointF from, const QString& caption = {}, bool mayLack = false) {
         sheet.dimensions.push_back({ at + key, {}, from, { x, y }, Run::Table, 0, false, caption, 0.5, mayLack });
     };
@@ -164,8 +167,9 @@ Sheet wheelSheet(const Study& study, Axle axle)
         const double inner = top - 0.032;
         const QPointF place = barrel ? inSection(face - station.place, inner) : inSection(face + 0.034, station.place);
         const auto figureOf = QString::fromStdString(figure(station.place, style::size, study.system));
-        sheet.callouts.push_back({ stationId(i), barrel ? QObject::tr("read at depth %1").arg(figureOf) : QObject::tr("read at radius %1").arg(figureOf), Level::Unproven, place, place,
-            barrel ? place + QPointF(0, -16 * u) : place + QPointF(30 * u, 0) });
+        sheet.callouts.push_back(
+            { stationId(i), barrel ? QObject::tr("read at depth %1").arg(figureOf) : QObject::tr("read at radius %1").arg(figureOf),
+                Level::Unproven, place, place, barrel ? place + QPointF(0, -16 * u) : place + QPointF(30 * u, 0) });
     }
     const double bottom = std::max({ yInset + 18 * u, y + 12 * u, ySpokes + 12 * u });
     sheet.extent = QRectF(QPointF(left * 1000 - 4, -top * 1000 - 8 * u), QPointF(second + 3.1 * field, bottom));
