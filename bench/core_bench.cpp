@@ -3,12 +3,12 @@
 #include "centring/car_plan.hpp"
 #include "files/build_file.hpp"
 #include "files/disk.hpp"
-#include "files/library_file.hpp"
+#include "library/library_file.hpp"
 #include "instruments/indication.hpp"
 #include "library/import.hpp"
 #include "quantity/parse.hpp"
-#include "study/comparison.hpp"
-#include "study/cures.hpp"
+#include "chapters/weights/comparison.hpp"
+#include "chapters/clearance/cures.hpp"
 #include "study/study.hpp"
 
 #include <benchmark/benchmark.h>

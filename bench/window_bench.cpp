@@ -1,8 +1,12 @@
 /// How long the window takes, offscreen: from a key pressed in a dimension to the drawing painted again.
 
-#include "main_window.hpp"
+#include "window/main_window.hpp"
+#include "stages/bench/bench_page.hpp"
+#include "stages/centring_page.hpp"
+#include "stages/single_pages.hpp"
+#include "stages/wheel/wheel_page.hpp"
 #include "theme.hpp"
-#include "widgets/dimension_field.hpp"
+#include "drawing/dimension_field.hpp"
 
 #include <QApplication>
 #include <QElapsedTimer>
@@ -70,7 +74,7 @@ Build longestLists(Build build)
     return build;
 }
 
-void keystrokeToPaintedDrawing(benchmark::State& state, Stage stage, const char* pointer, Build (*changed)(Build) = nullptr)
+void keystrokeToPaintedDrawing(benchmark::State& state, StageId stage, const char* pointer, Build (*changed)(Build) = nullptr)
 {
     MainWindow window;
     window.openDemo(MainWindow::demoFolder() + "/halden-merle.deepstop");
@@ -103,18 +107,18 @@ void keystrokeToPaintedDrawing(benchmark::State& state, Stage stage, const char*
     state.counters["longest_ms"] = longest;
     window.document().undoStack().setClean();
 }
-BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, radialCar, Stage::Centring, "/mock_ups/0/inner_top_mm", radialCar)
+BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, radialCar, CentringPage::id, "/mock_ups/0/inner_top_mm", radialCar)
     ->Unit(benchmark::kMillisecond);
-BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, longestLists, Stage::WheelRoom, "/setups/1/front/rotor/outer_diameter_mm", longestLists)
+BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, longestLists, WheelPage::id, "/setups/1/front/rotor/outer_diameter_mm", longestLists)
     ->Unit(benchmark::kMillisecond);
-BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, wheelRoom, Stage::WheelRoom, "/setups/1/front/rotor/outer_diameter_mm")
+BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, wheelRoom, WheelPage::id, "/setups/1/front/rotor/outer_diameter_mm")
     ->Unit(benchmark::kMillisecond);
-BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, benchRotor, Stage::PartsBench, "/setups/1/front/rotor/outer_diameter_mm")
+BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, benchRotor, BenchPage::id, "/setups/1/front/rotor/outer_diameter_mm")
     ->Unit(benchmark::kMillisecond);
-BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, heat, Stage::Heat, "/setups/1/front/rotor/thickness_mm")->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(keystrokeToPaintedDrawing, heat, HeatPage::id, "/setups/1/front/rotor/thickness_mm")->Unit(benchmark::kMillisecond);
 
 /// A reading put in: the whole study with its ways out, and what is seen of it painted. So long the window is blocked by Enter.
-void enterToPaintedDrawing(benchmark::State& state, Stage stage, const char* pointer, Build (*changed)(Build))
+void enterToPaintedDrawing(benchmark::State& state, StageId stage, const char* pointer, Build (*changed)(Build))
 {
     MainWindow window;
     window.openDemo(MainWindow::demoFolder() + "/halden-merle.deepstop");
@@ -136,8 +140,8 @@ void enterToPaintedDrawing(benchmark::State& state, Stage stage, const char* poi
     state.counters["longest_ms"] = longest;
     window.document().undoStack().setClean();
 }
-BENCHMARK_CAPTURE(enterToPaintedDrawing, radialCar, Stage::Centring, "/mock_ups/0/inner_top_mm", radialCar)->Unit(benchmark::kMillisecond);
-BENCHMARK_CAPTURE(enterToPaintedDrawing, longestLists, Stage::WheelRoom, "/setups/1/front/rotor/outer_diameter_mm", longestLists)
+BENCHMARK_CAPTURE(enterToPaintedDrawing, radialCar, CentringPage::id, "/mock_ups/0/inner_top_mm", radialCar)->Unit(benchmark::kMillisecond);
+BENCHMARK_CAPTURE(enterToPaintedDrawing, longestLists, WheelPage::id, "/setups/1/front/rotor/outer_diameter_mm", longestLists)
     ->Unit(benchmark::kMillisecond);
 
 /// A handle dragged back and forth by a millimetre, until the drawing has been painted with it.
@@ -146,11 +150,11 @@ void dragToPaintedDrawing(benchmark::State& state, int place, const char* ending
     MainWindow window;
     window.openDemo(MainWindow::demoFolder() + "/halden-merle.deepstop");
     window.resize(1280, 800);
-    window.setStage(Stage::WheelRoom);
-    window.page(Stage::WheelRoom)->setPlace(place);
+    window.setStage(WheelPage::id);
+    window.page(WheelPage::id)->setPlace(place);
     window.show();
     QTest::qWait(100);
-    auto* view = window.page(Stage::WheelRoom)->view();
+    auto* view = window.page(WheelPage::id)->view();
     const auto& handles = view->sheet().handles;
     const auto grip = *std::ranges::find_if(handles, [&](const Handle& h) { return h.pointer.ends_with(ending); });
     QTest::mousePress(view, Qt::LeftButton, {}, view->toScreen(grip.at).toPoint());

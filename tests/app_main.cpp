@@ -1,4 +1,4 @@
-#include "application.hpp"
+#include "window/application.hpp"
 #include "test_list.hpp"
 
 int main(int argc, char** argv)

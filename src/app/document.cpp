@@ -48,9 +48,7 @@ Document::Document(QObject* parent) : QObject(parent), build_(emptyBuild())
     autosave_.setSingleShot(true);
     autosave_.setInterval(2000);
     connect(&autosave_, &QTimer::timeout, this, &Document::keepForRecovery);
-    rest_.setSingleShot(true);
-    rest_.setInterval(40);
-    connect(&rest_, &QTimer::timeout, this, &Document::settle);
+    connect(&job_, &StudyJob::ready, this, &Document::takeStudy, Qt::QueuedConnection);
     look_.setSingleShot(true);
     look_.setInterval(200);
     connect(&watcher_, &QFileSystemWatcher::fileChanged, this, [this] { look_.start(); });
@@ -66,7 +64,7 @@ Document::Document(QObject* parent) : QObject(parent), build_(emptyBuild())
             touch();
     });
     connect(&undo_, &QUndoStack::cleanChanged, this, &Document::titleChanged);
-    show(build_);
+    shown_ = std::make_unique<Study>(deepstop::study(build_, pair_, units_));
 }
 
 Document::~Document() = default;
@@ -77,15 +75,25 @@ QString Document::title() const
                            : QFileInfo(path_).fileName();
 }
 
-void Document::show(std::shared_ptr<const Build> build, Remedies remedies, const Directory* alike)
+void Document::show(std::shared_ptr<const Build> build, Remedies remedies)
 {
-    rest_.stop();
+    const StudyOf of { pair_, units_, remedies };
+    job_.ask(build, of);
     // Whatever goes wrong in it, what was shown before stays.
-    auto fresh = std::make_unique<Study>(deepstop::study(std::move(build), pair_, units_, remedies, alike));
+    job_.wait(patience_);
+    auto fresh = job_.take();
+    if (!fresh)
+        fresh = std::make_unique<Study>(drawn(std::move(build), of, *shown_));
     shown_ = std::move(fresh);
-    if (shown_->build == build_)
-        directory_ = shown_->directory;
     emit studied();
+}
+
+void Document::takeStudy()
+{
+    if (auto fresh = job_.take()) {
+        shown_ = std::move(fresh);
+        emit studied();
+    }
 }
 
 void Document::put(std::shared_ptr<const Build> build)
@@ -301,17 +309,14 @@ void Document::setBuild(Build build, const QString& what)
 void Document::preview(const std::string& pointer, const Reading& reading)
 {
     previewing_ = true;
-    // A reading put into the free place of a list makes the build longer; any other changes nothing but what it says.
-    const bool longer = pointer.find("/-") != std::string::npos;
-    show(std::make_shared<const Build>(withReading(*build_, pointer, reading)), Remedies::LeftOut, longer ? nullptr : directory_.get());
-    rest_.start();
+    show(std::make_shared<const Build>(withReading(*build_, pointer, reading)), Remedies::LeftOut);
     touch();
 }
 
 void Document::settle()
 {
-    if (shown_->remedies == Remedies::LeftOut)
-        show(shown_->build);
+    job_.finish();
+    takeStudy();
 }
 
 void Document::endPreview()

@@ -5,7 +5,7 @@
 #include "files/build_file.hpp"
 #include "files/lock.hpp"
 #include "recovery.hpp"
-#include "study/study.hpp"
+#include "study_job.hpp"
 
 #include <QFileSystemWatcher>
 #include <QObject>
@@ -75,11 +75,12 @@ public:
     void takenInHand(Reading& reading, const Style& style) const;
     /// Replaces the whole build, as one step of undo called `what`. A build that no file could hold is refused by `refused`.
     void setBuild(Build build, const QString& what);
-    /// Shows what would be with this reading, without touching the build. The next edit or `endPreview` takes it back. Remedies follow when
-    /// the value has come to rest.
+    /// Shows what would be with this reading, without touching the build. The next edit or `endPreview` takes it back. Remedies follow.
     void preview(const std::string& pointer, const Reading& reading);
-    /// Works out now what was left out while a value moved.
+    /// Waits until everything is worked out.
     void settle();
+    /// How long the window may wait for a study before it shows what can be drawn without one.
+    static void setPatience(StudyJob::Milliseconds patience) { patience_ = patience; }
     void endPreview();
     [[nodiscard]] bool isPreviewing() const { return previewing_; }
 
@@ -108,7 +109,8 @@ signals:
 
 private:
     friend class BuildEdit;
-    void show(std::shared_ptr<const Build> build, Remedies remedies = Remedies::Sought, const Directory* alike = nullptr);
+    void show(std::shared_ptr<const Build> build, Remedies remedies = Remedies::Sought);
+    void takeStudy();
     void put(std::shared_ptr<const Build> build);
     void adopt(files::BuildFile file, const QString& path);
     void lockFile();
@@ -117,8 +119,9 @@ private:
 
     std::shared_ptr<const Build> build_;
     std::shared_ptr<const nlohmann::json> unknown_;
+    StudyJob job_;
+    inline static StudyJob::Milliseconds patience_ { 5 };
     std::unique_ptr<Study> shown_;
-    std::shared_ptr<const Directory> directory_; ///< of `build_`
     bool previewing_ = false;
     bool recovered_ = false;
     UnitSystem units_ = UnitSystem::Metric;
@@ -135,7 +138,6 @@ private:
     Typing recoveredTyping_;
     std::function<Typing()> typist_;
     QTimer autosave_;
-    QTimer rest_; ///< runs while a value moves
 };
 
 } // namespace deepstop::app

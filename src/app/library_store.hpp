@@ -1,7 +1,7 @@
 #pragma once
 /// The parts library of this user: the parts that ship with the program, and over them those kept and imported here.
 
-#include "files/library_file.hpp"
+#include "library/library_file.hpp"
 
 #include <QFuture>
 #include <QFutureWatcher>

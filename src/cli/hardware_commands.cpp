@@ -1,8 +1,9 @@
 #include "cli/commands.hpp"
 
 #include "quantity/parse.hpp"
+#include "chapters/centring/centring_chapter.hpp"
+#include "hardware/hardware.hpp"
 #include "solids/solid_files.hpp"
-#include "study/hardware.hpp"
 
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
@@ -42,11 +43,12 @@ int centre(const Subject& subject, bool asJson)
 {
     const Study study = subject.studied();
     const UnitSystem system = study.system;
-    if (study.centring.empty())
+    const Centring& centring = study.of<Centring>();
+    if (centring.corners.empty())
         throw files::Refusal(subject.path + ": no corner of this setup has been mocked up; four gaps are wanted.");
     nlohmann::ordered_json out;
     int code = fine;
-    for (const CentringResult& r : study.centring) {
+    for (const CentringResult& r : centring.corners) {
         const auto where = fmt::format("{}-{}", r.mockUp->axle == Axle::Front ? "front" : "rear", sideOf(r));
         const Verdict* v = study.verdict(where + "/axial");
         const Verdict* tilt = study.verdict(where + "/tilt");
@@ -83,7 +85,7 @@ int centre(const Subject& subject, bool asJson)
                 std::cout << fmt::format("; leaves {}\n", print((*plan)->remaining.axial, style::fine, system));
             }
     }
-    for (const auto& kind : study.shimsToBuy) {
+    for (const auto& kind : centring.shimsToBuy) {
         if (asJson)
             out["to_buy"].push_back({ { "thickness_m", kind.thickness }, { "count", kind.count } });
         else

@@ -1,7 +1,7 @@
 #include "cli/commands.hpp"
 
 #include "files/disk.hpp"
-#include "files/library_file.hpp"
+#include "library/library_file.hpp"
 #include "library/import.hpp"
 
 #include <nlohmann/json.hpp>

@@ -1,5 +1,7 @@
 #include "cli/sheet.hpp"
 
+#include "study/chapters.hpp"
+
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
@@ -107,15 +109,15 @@ std::string studySheet(const Study& study)
     for (const LedgerLine& l : study.ledger)
         out += fmt::format(
             "{:<26}{:>14} → {:<14}{}\n", l.title, shown(l.before, l.style, study.system), shown(l.after, l.style, study.system), l.word);
-    std::optional<Stage> stage;
+    std::string_view chapter;
     bool cautioned = false;
     for (const Verdict& v : study.verdicts) {
-        if (stage != v.stage) {
-            out += fmt::format("\n{}\n", nameOf(v.stage));
-            stage = v.stage;
+        if (chapter != v.chapter) {
+            chapter = v.chapter;
+            out += fmt::format("\n{}\n", chapterOf(chapter).title);
         }
         auto title = v.title;
-        if (v.stage == Stage::WheelRoom)
+        if (v.chapter == "clearance")
             title = fmt::format("{}: {}", v.axle == Axle::Front ? "Front" : "Rear", title);
         out += fmt::format("  {:<9} {}. {}.\n", nameOf(v.level), title, v.reason);
         for (const Remedy& r : v.remedies) {
@@ -123,10 +125,7 @@ std::string studySheet(const Study& study)
             for (const auto& cost : r.costs)
                 costs += "; " + cost;
             out += fmt::format("            cure: {}:{}{}\n", r.title,
-                r.gap.value
-                    ? fmt::format(" {} {}", v.stage == Stage::PartsBench ? "then" : "gap", print(*r.gap.value, v.style, study.system))
-                    : "",
-                costs);
+                r.gap.value ? fmt::format(" {} {}", chapterOf(v.chapter).gain, print(*r.gap.value, v.style, study.system)) : "", costs);
         }
         cautioned = cautioned || !v.caution.empty();
     }
@@ -151,7 +150,7 @@ Json studyJson(const Study& study)
         auto remedies = Json::array();
         for (const Remedy& r : v.remedies)
             remedies.push_back({ { "title", r.title }, { "gap", figureJson(study, r.gap) }, { "costs", r.costs } });
-        verdicts.push_back({ { "id", v.id }, { "stage", nameOf(v.stage) }, { "title", v.title }, { "level", nameOf(v.level) },
+        verdicts.push_back({ { "id", v.id }, { "chapter", v.chapter }, { "title", v.title }, { "level", nameOf(v.level) },
             { "reason", v.reason }, { "unit", siUnit(v.style) }, { "figure", figureJson(study, v.figure) },
             { "wanted", v.wanted ? Json(*v.wanted) : Json() }, { "remedies", std::move(remedies) }, { "lacks_in_words", v.lacksInWords },
             { "method", v.method }, { "source", v.source }, { "caution", v.caution } });
@@ -165,7 +164,7 @@ Json studyJson(const Study& study)
     for (const Question& q : study.questions)
         questions.push_back(
             { { "pointer", q.address.pointer }, { "label", q.address.full() }, { "missing", q.missing }, { "verdicts", q.verdicts } });
-    return { { "study", 1 }, { "car", study.build->car.name }, { "before", study.before.setup->id }, { "after", study.after.setup->id },
+    return { { "study", 2 }, { "car", study.build->car.name }, { "before", study.before.setup->id }, { "after", study.after.setup->id },
         { "summary", study.summary }, { "ledger", std::move(ledger) }, { "verdicts", std::move(verdicts) },
         { "questions", std::move(questions) } };
 }

@@ -11,7 +11,7 @@
 namespace deepstop::cli {
 
 [[nodiscard]] std::string studySheet(const Study& study);
-/// Satisfies data/schema/study-1.schema.json. Numbers are SI.
+/// Satisfies data/schema/study-2.schema.json. Numbers are SI.
 [[nodiscard]] nlohmann::ordered_json studyJson(const Study& study);
 
 [[nodiscard]] std::string answerSheet(const sums::Answer& answer);

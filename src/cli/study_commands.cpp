@@ -1,7 +1,7 @@
 #include "cli/commands.hpp"
 #include "cli/sheet.hpp"
 
-#include "files/library_file.hpp"
+#include "library/library_file.hpp"
 #include "report/ask.hpp"
 #include "sums/sums.hpp"
 
@@ -70,7 +70,7 @@ void addStudyCommands(CLI::App& app, int& code)
     auto subject = std::make_shared<Subject>();
     auto json = std::make_shared<bool>(false);
     subject->addTo(*studied);
-    studied->add_flag("--json", *json, "as JSON, satisfying data/schema/study-1.schema.json");
+    studied->add_flag("--json", *json, "as JSON, satisfying data/schema/study-2.schema.json");
     studied->callback([subject, json, &code] { code = showStudy(*subject, *json); });
 
     struct CalcOptions {

@@ -1,10 +1,10 @@
 #include "cli/commands.hpp"
 
-#include "files/library_file.hpp"
+#include "library/library_file.hpp"
 #include "files/paper_files.hpp"
 #include "quantity/parse.hpp"
 #include "report/template.hpp"
-#include "study/cures.hpp"
+#include "chapters/clearance/cures.hpp"
 
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>

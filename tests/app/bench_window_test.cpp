@@ -1,5 +1,6 @@
 /// The parts bench in the real window: a kit entered by keyboard alone, unpacked, and asked about.
 
+#include "chapters/weights/weights_chapter.hpp"
 #include "app/empty_build.hpp"
 #include "quantity/entry.hpp"
 #include "widgets/ask_list.hpp"
@@ -83,7 +84,7 @@ private slots:
         kit.setups[1].front->pad.frictionOverTemperature.clear();
         kit.setups[1].front->wheel.clear();
         Empty s;
-        QCOMPARE(s.window.stage(), Stage::PartsBench);
+        QCOMPARE(s.window.stage(), BenchPage::id);
         QTRY_COMPARE(s.at(), std::string("/setups/1/front/rotor/name"));
         std::vector<std::string> visited;
         for (int i = 0; i < 200; ++i) {
@@ -140,7 +141,7 @@ private slots:
     void whatIsInHandIsSaidOfWhatIsTyped()
     {
         Shown s;
-        s.window.setStage(Stage::PartsBench);
+        s.window.setStage(BenchPage::id);
         auto* hand = s.window.page<BenchPage>()->inHand();
         hand->setCurrentText("micrometer");
         emit hand->activated(hand->currentIndex());
@@ -168,7 +169,7 @@ private slots:
     void instrumentsThatTypeLikeAKeyboardWork()
     {
         Shown s;
-        s.window.setStage(Stage::PartsBench);
+        s.window.setStage(BenchPage::id);
         s.field(diameter)->setFocus();
         for (const char* line : { "331.25", "27.9" }) {
             auto* field = qobject_cast<DimensionField*>(QApplication::focusWidget());
@@ -184,7 +185,7 @@ private slots:
     void aHeapIsTickedByMouseAndTakenAwayByEmptyingIt()
     {
         Shown s;
-        s.window.setStage(Stage::PartsBench);
+        s.window.setStage(BenchPage::id);
         auto* bench = s.window.page<BenchPage>();
         bench->setPlace(lastEnteredBench);
         const auto before = s.window.document().build();
@@ -194,7 +195,7 @@ private slots:
         // A caliper alone against a dressed one is no comparison; with the rest in it, it is again.
         QTest::mouseClick(ticks, Qt::LeftButton, {}, QPoint(8, ticks->height() / 2));
         QCOMPARE(bench->view()->fact(heap + "/contains")->shown(), QString("rotor,caliper"));
-        QVERIFY(s.window.document().study().after.front.cornerMass.value);
+        QVERIFY(s.window.document().study().of<Weights>().after.front.cornerMass.value);
         QTest::keyClick(ticks, Qt::Key_C);
         QCOMPARE(s.window.ledger()->cell("corner-weight")->word(), QString("unproven"));
         QVERIFY(s.window.slip()->plainText().contains("Weight and heat store"));
@@ -214,8 +215,8 @@ private slots:
     void whatIsNoWholeNumberIsRefusedAndKept()
     {
         Shown s;
-        s.window.setStage(Stage::PartsBench);
-        auto* vanes = s.window.page(Stage::PartsBench)->view()->fact(corner + "/rotor/vanes");
+        s.window.setStage(BenchPage::id);
+        auto* vanes = s.window.page(BenchPage::id)->view()->fact(corner + "/rotor/vanes");
         auto* line = qobject_cast<QLineEdit*>(vanes->editor());
         line->setFocus();
         s.type(line, "forty");
@@ -235,7 +236,7 @@ private slots:
     void everyBenchIsThereForBothAxles()
     {
         Shown s;
-        s.window.setStage(Stage::PartsBench);
+        s.window.setStage(BenchPage::id);
         auto* bench = s.window.page<BenchPage>();
         for (int axle = 0; axle < 2; ++axle) {
             bench->axleChoice()->setCurrentIndex(axle);
@@ -262,7 +263,7 @@ private slots:
     void unpackingByKeysFindsTwoLeftRotors()
     {
         Shown s;
-        s.window.setStage(Stage::PartsBench);
+        s.window.setStage(BenchPage::id);
         auto* bench = s.window.page<BenchPage>();
         bench->setPlace(6);
         auto* line = bench->checkList()->line("front/right/rotor-hand");
@@ -271,7 +272,7 @@ private slots:
         line->setFocus();
         QTest::keyClick(line, Qt::Key_L);
         QTRY_COMPARE(bench->checkList()->line("front/right/rotor-hand")->item().state, Checked::Fault);
-        QCOMPARE(s.window.rail()->button(Stage::PartsBench)->state(), QString("stop"));
+        QCOMPARE(s.window.rail()->button(BenchPage::id)->state(), QString("stop"));
         QTest::keyClick(line, Qt::Key_Down);
         QTRY_VERIFY(bench->checkList()->line("front/right/caliper-hand")->hasFocus());
         // A fault with a note, by keys and by mouse.
@@ -303,7 +304,7 @@ private slots:
     {
         Shown s;
         s.window.document().setPair({ {}, "varnik-355" });
-        s.window.setStage(Stage::PartsBench);
+        s.window.setStage(BenchPage::id);
         auto* bench = s.window.page<BenchPage>();
         bench->setPlace(7);
         QVERIFY(bench->askList()->plainText().contains("Room between pistons pushed home"));

@@ -26,7 +26,11 @@ Reading measured(double si) { return { si, {}, Known::Measured, "micrometer", {}
 class DocumentTest : public QObject {
     Q_OBJECT
 private slots:
-    void initTestCase() { QStandardPaths::setTestModeEnabled(true); }
+    void initTestCase()
+    {
+        QStandardPaths::setTestModeEnabled(true);
+        Document::setPatience(std::chrono::minutes(1));
+    }
 
     void aNewBuildHasAKitToJudgeAndForgetsTheOld()
     {

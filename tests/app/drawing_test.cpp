@@ -47,8 +47,8 @@ struct Held {
     explicit Held(int place = 0, const char* ending = "/spacer_mm")
     {
         shown.window.resize(1280, 800);
-        shown.window.setStage(Stage::WheelRoom);
-        auto* page = shown.window.page(Stage::WheelRoom);
+        shown.window.setStage(WheelPage::id);
+        auto* page = shown.window.page(WheelPage::id);
         page->setPlace(place);
         QTest::qWait(30);
         view = page->view();
@@ -209,9 +209,9 @@ private slots:
     {
         Shown s;
         s.window.document().setPair({ {}, "varnik-355" });
-        s.window.setStage(Stage::WheelRoom);
+        s.window.setStage(WheelPage::id);
         s.window.slip()->choose("front/barrel-gap");
-        const auto pointer = s.window.page(Stage::WheelRoom)->view()->sheet().dimensions.front().pointer;
+        const auto pointer = s.window.page(WheelPage::id)->view()->sheet().dimensions.front().pointer;
         auto* field = s.field(pointer);
         field->setFocus();
         s.type(field, "354");
@@ -229,9 +229,9 @@ private slots:
     {
         Shown s;
         s.window.document().setPair({ {}, "varnik-355" });
-        s.window.setStage(Stage::WheelRoom);
+        s.window.setStage(WheelPage::id);
         s.window.slip()->choose("front/barrel-gap");
-        const auto pointer = s.window.page(Stage::WheelRoom)->view()->sheet().dimensions.front().pointer;
+        const auto pointer = s.window.page(WheelPage::id)->view()->sheet().dimensions.front().pointer;
         s.window.document().preview(pointer, { 0.354, {}, Known::Measured, {}, {} });
         QVERIFY(s.window.slip()->tryFirstRemedy());
         QCOMPARE(s.window.document().undoStack().count(), 1);

@@ -1,5 +1,6 @@
 /// Readings typed, chosen and undone in the real window, checked by what a person sees.
 
+#include "chapters/centring/centring_chapter.hpp"
 #include "app/shown.hpp"
 
 class EditingTest : public QObject {
@@ -17,7 +18,7 @@ private slots:
         QVERIFY(field && field->isVisible());
         QCOMPARE(field->text(), QString("Ø 330.0"));
         const auto gap = s.ledger("wheel-gap");
-        const auto callout = s.window.page(Stage::WheelRoom)->view()->callout("front/barrel-gap")->text();
+        const auto callout = s.window.page(WheelPage::id)->view()->callout("front/barrel-gap")->text();
         // By mouse into it, a value in another unit, Enter.
         QTest::mouseClick(field, Qt::LeftButton);
         QTRY_VERIFY(field->hasFocus());
@@ -30,9 +31,9 @@ private slots:
         QCOMPARE(field->text(), QString("Ø 342.9"));
         QVERIFY(s.window.isWindowModified());
         QCOMPARE(s.window.ledger()->cell("wheel-gap")->word(), QString("hits"));
-        QCOMPARE(s.window.page(Stage::WheelRoom)->view()->callout("front/barrel-gap")->level(), Level::Hits);
-        QVERIFY(s.window.page(Stage::WheelRoom)->view()->callout("front/barrel-gap")->text() != callout);
-        QCOMPARE(s.window.rail()->button(Stage::WheelRoom)->state(), QString("hits"));
+        QCOMPARE(s.window.page(WheelPage::id)->view()->callout("front/barrel-gap")->level(), Level::Hits);
+        QVERIFY(s.window.page(WheelPage::id)->view()->callout("front/barrel-gap")->text() != callout);
+        QCOMPARE(s.window.rail()->button(WheelPage::id)->state(), QString("hits"));
         QVERIFY(s.window.slip()->plainText().contains("Overlaps by"));
         // Enter went on to the next dimension, as Tab does.
         QTRY_VERIFY(s.field(thickness)->hasFocus());
@@ -59,7 +60,7 @@ private slots:
     {
         Shown s;
         QTest::keyClick(&s.window, Qt::Key_F2);
-        const auto& lines = s.window.page(Stage::WheelRoom)->view()->sheet().dimensions;
+        const auto& lines = s.window.page(WheelPage::id)->view()->sheet().dimensions;
         QVERIFY(lines.size() >= 16);
         for (std::size_t i = 0; i + 1 < lines.size(); ++i) {
             QTRY_VERIFY2(s.field(lines[i].pointer)->hasFocus(), lines[i].pointer.c_str());
@@ -120,7 +121,7 @@ private slots:
         s.window.slip()->choose("front/face-gap");
         QVERIFY(s.window.slip()->plainText().contains("Lacks rotor thickness"));
         QCOMPARE(s.window.ledger()->cell("wheel-gap")->word(), QString("tight"));
-        QVERIFY(s.window.page(Stage::WheelRoom)->view()->sheet().subtitle.contains("?"));
+        QVERIFY(s.window.page(WheelPage::id)->view()->sheet().subtitle.contains("?"));
     }
 
     void theCardTellsAndTakesHowAReadingIsKnown()
@@ -163,10 +164,10 @@ private slots:
     {
         Shown s;
         s.window.document().setPair({ {}, "varnik-355" });
-        s.window.setStage(Stage::WheelRoom);
+        s.window.setStage(WheelPage::id);
         QCOMPARE(s.window.ledger()->cell("wheel-gap")->word(), QString("hits"));
         auto* browser = s.window.slip()->browser();
-        QVERIFY(browser->toPlainText().contains("How to win room"));
+        QVERIFY(browser->toPlainText().contains("How to gain clearance"));
         // The link is where the pointer would find it.
         QString link;
         for (auto block = browser->document()->begin(); block.isValid(); block = block.next())
@@ -185,12 +186,12 @@ private slots:
     {
         Shown s;
         s.window.document().setPair({ {}, "varnik-355" });
-        s.window.setStage(Stage::Centring);
-        QCOMPARE(s.window.document().study().centring.size(), std::size_t(0));
-        auto* begin = s.window.page(Stage::Centring)->findChild<QPushButton*>("place-0");
+        s.window.setStage(CentringPage::id);
+        QCOMPARE(s.window.document().study().of<Centring>().corners.size(), std::size_t(0));
+        auto* begin = s.window.page(CentringPage::id)->findChild<QPushButton*>("place-0");
         QVERIFY(begin && begin->isVisible());
         QTest::mouseClick(begin, Qt::LeftButton);
-        QCOMPARE(s.window.document().study().centring.size(), std::size_t(1));
+        QCOMPARE(s.window.document().study().of<Centring>().corners.size(), std::size_t(1));
         QTest::keyClick(&s.window, Qt::Key_F2);
         for (const char* gap : { "9.4", "8.6", "9.3", "8.7", "110" }) {
             QTest::qWait(5);
@@ -199,18 +200,18 @@ private slots:
             QTest::keyClicks(field, gap);
             QTest::keyClick(field, Qt::Key_Return);
         }
-        QVERIFY(near(*s.window.document().study().centring[0].axial.value, -0.35e-3, 1e-6));
+        QVERIFY(near(*s.window.document().study().of<Centring>().corners[0].axial.value, -0.35e-3, 1e-6));
         QVERIFY(s.window.slip()->plainText().contains("too far inboard"));
         while (s.window.document().undoStack().canUndo())
             QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
         QVERIFY(!s.window.isWindowModified());
-        QCOMPARE(s.window.document().study().centring.size(), std::size_t(0));
+        QCOMPARE(s.window.document().study().of<Centring>().corners.size(), std::size_t(0));
     }
 
     void whatIsChosenRatherThanMeasured()
     {
         Shown s;
-        const auto choose = [&](Stage stage, int index) {
+        const auto choose = [&](StageId stage, int index) {
             s.window.setStage(stage);
             auto* box = s.window.page(stage)->findChild<QComboBox*>("choice");
             QVERIFY(box && box->isVisible());
@@ -218,13 +219,13 @@ private slots:
             box->setCurrentIndex(index);
             emit box->activated(index);
         };
-        choose(Stage::WheelRoom, 1); // the 18-inch wheel
+        choose(WheelPage::id, 1); // the 18-inch wheel
         QCOMPARE(s.window.document().build().setups[1].front->wheel, std::string("w18"));
         QCOMPARE(s.window.ledger()->cell("wheel-gap")->word(), QString("clear"));
-        choose(Stage::Car, 2); // no antilock
+        choose(CarPage::id, 2); // no antilock
         QVERIFY(s.window.document().build().car.antilock == YesNo::No);
         const auto planned = s.window.document().study().verdict("front-left/axial")->remedies.front().title;
-        choose(Stage::Centring, 1); // shims on the other side of the ear
+        choose(CentringPage::id, 1); // shims on the other side of the ear
         QVERIFY(s.window.document().study().verdict("front-left/axial")->remedies.front().title != planned);
         for (int i = 0; i < 3; ++i)
             QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
@@ -234,7 +235,7 @@ private slots:
     void theDrawerIsOneLineOfText()
     {
         Shown s;
-        s.window.setStage(Stage::Centring);
+        s.window.setStage(CentringPage::id);
         auto* drawer = s.window.page<CentringPage>()->drawer();
         QCOMPARE(drawer->text(), QString("0.25 × 4, 0.5 × 4, 0.75 × 4, 1 × 6, 2 × 2"));
         drawer->setFocus();

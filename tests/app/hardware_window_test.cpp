@@ -2,8 +2,8 @@
 
 #include "app/shown.hpp"
 #include "stages/hardware/hardware_sheets.hpp"
-#include "widgets/fact_field.hpp"
-#include "widgets/runout_window.hpp"
+#include "drawing/fact_field.hpp"
+#include "stages/bench/runout_window.hpp"
 #include "widgets/widen_window.hpp"
 
 #include <QCheckBox>

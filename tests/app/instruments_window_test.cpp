@@ -3,7 +3,7 @@
 #include "app/empty_build.hpp"
 #include "instruments/indication.hpp"
 #include "widgets/instrument_bar.hpp"
-#include "widgets/runout_window.hpp"
+#include "stages/bench/runout_window.hpp"
 
 #include <QTcpServer>
 #include <QTcpSocket>
@@ -108,7 +108,7 @@ private slots:
     void readTwiceKeepsBoth()
     {
         Shown s;
-        s.window.setStage(Stage::PartsBench);
+        s.window.setStage(BenchPage::id);
         auto* field = s.field(thickness);
         field->setFocus();
         SimulatedBench vernier({ "vernier", "--tcp", "0", "--values", "28.02,28.06", "--rate", "200", "--settling", "0.05" });
@@ -146,7 +146,7 @@ private slots:
         QFETCH(QStringList, arguments);
         QFETCH(QString, word);
         Shown s;
-        s.window.setStage(Stage::PartsBench);
+        s.window.setStage(BenchPage::id);
         const auto before = s.window.document().build();
         SimulatedBench bench(arguments);
         QVERIFY(s.window.connectInstrument(bench.address));
@@ -265,7 +265,7 @@ private slots:
         QTcpServer gauge;
         QVERIFY(gauge.listen(QHostAddress::LocalHost));
         Shown s;
-        s.window.setStage(Stage::PartsBench);
+        s.window.setStage(BenchPage::id);
         QVERIFY(s.window.connectInstrument(QString("127.0.0.1:%1").arg(gauge.serverPort())));
         QVERIFY(gauge.waitForNewConnection(5000));
         auto* socket = gauge.nextPendingConnection();

@@ -1,7 +1,7 @@
 /// Nothing a person has done is lost without a word: copies of unsaved work, two programs on one file, failures of any kind.
 
 #include "app/shown.hpp"
-#include "application.hpp"
+#include "window/application.hpp"
 #include "recovery.hpp"
 
 #include <filesystem>

@@ -2,7 +2,7 @@
 /// over.
 
 #include "app/shown.hpp"
-#include "files/library_file.hpp"
+#include "library/library_file.hpp"
 #include "recovery.hpp"
 
 #include <QDirIterator>

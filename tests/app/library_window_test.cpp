@@ -19,7 +19,7 @@ private slots:
     void aPartIsPutInFromTheLibraryBySearch()
     {
         Shown s;
-        s.window.setStage(Stage::PartsBench);
+        s.window.setStage(BenchPage::id);
         auto* library = s.window.showLibrary();
         QTRY_VERIFY(library->list()->count() > 20);
         QTest::keyClicks(library->search(), "hullin pillar 325");

@@ -15,7 +15,7 @@ private slots:
         for (const char* demo : { "halden-merle", "linnet" }) {
             Shown s(MainWindow::demoFolder() + "/" + demo + ".deepstop");
             int number = 0;
-            for (const Stage stage : workingOrder()) {
+            for (const StageId stage : stageIds()) {
                 QTest::keyClick(&s.window, static_cast<Qt::Key>(Qt::Key_1 + number++), Qt::ControlModifier);
                 QCOMPARE(s.window.stage(), stage);
                 auto* view = s.window.page(stage)->view();
@@ -51,9 +51,9 @@ private slots:
         Shown s(MainWindow::demoFolder() + "/" + demo + ".deepstop");
         s.window.resize(1280, 800);
         s.window.document().setUnits(us ? UnitSystem::Us : UnitSystem::Metric);
-        std::vector<std::pair<Stage, int>> sheets;
-        for (const Stage stage : workingOrder())
-            for (int place = 0; place < (stage == Stage::PartsBench ? 6 : std::max(1, s.window.page(stage)->placeCount())); ++place)
+        std::vector<std::pair<StageId, int>> sheets;
+        for (const StageId stage : stageIds())
+            for (int place = 0; place < (stage == BenchPage::id ? 6 : std::max(1, s.window.page(stage)->placeCount())); ++place)
                 sheets.emplace_back(stage, place);
         for (const auto& [stage, place] : sheets) {
             s.window.setStage(stage);
@@ -79,8 +79,8 @@ private slots:
     void absurdDimensionsAreDrawnOrLeftOut()
     {
         Shown s;
-        for (const Stage stage : { Stage::PartsBench, Stage::WheelRoom, Stage::Heat })
-            for (int place = 0; place < (stage == Stage::PartsBench ? 6 : 1); ++place) {
+        for (const StageId stage : { BenchPage::id, WheelPage::id, HeatPage::id })
+            for (int place = 0; place < (stage == BenchPage::id ? 6 : 1); ++place) {
                 s.window.setStage(stage);
                 s.window.page(stage)->setPlace(place);
                 auto* view = s.window.page(stage)->view();
@@ -106,7 +106,7 @@ private slots:
     void theDrawingIsToScale()
     {
         Shown s;
-        auto* view = s.window.page(Stage::WheelRoom)->view();
+        auto* view = s.window.page(WheelPage::id)->view();
         const auto& sheet = view->sheet();
         const auto rotor = std::ranges::find(sheet.dimensions, diameter, &DimensionLine::pointer);
         QVERIFY(near(rotor->from.y() - rotor->to.y(), 165.0, 1e-9));
@@ -121,23 +121,24 @@ private slots:
     void everyDimensionMeasuresWhatItSays_data()
     {
         QTest::addColumn<QString>("demo");
-        QTest::addColumn<int>("stage");
+        QTest::addColumn<QString>("stage");
         QTest::addColumn<int>("place");
         for (const char* demo : { "halden-merle", "linnet" })
-            for (const auto& [stage, places] : { std::pair { Stage::Car, 1 }, std::pair { Stage::WheelRoom, 1 },
-                     std::pair { Stage::Heat, 1 }, std::pair { Stage::PartsBench, 4 } })
+            for (const auto& [stage, places] : { std::pair { CarPage::id, 1 }, std::pair { WheelPage::id, 1 },
+                     std::pair { HeatPage::id, 1 }, std::pair { BenchPage::id, 4 } })
                 for (int place = 0; place < places; ++place)
-                    QTest::addRow("%s %s %d", demo, nameOf(stage).data(), place) << demo << int(stage) << place;
+                    QTest::addRow("%s %s %d", demo, std::string(stage).c_str(), place)
+                        << demo << QString::fromStdString(std::string(stage)) << place;
     }
     void everyDimensionMeasuresWhatItSays()
     {
         QFETCH(QString, demo);
-        QFETCH(int, stage);
+        QFETCH(QString, stage);
         QFETCH(int, place);
         Shown s(MainWindow::demoFolder() + "/" + demo + ".deepstop");
-        s.window.setStage(static_cast<Stage>(stage));
-        s.window.page(static_cast<Stage>(stage))->setPlace(place);
-        const auto& sheet = s.window.page(static_cast<Stage>(stage))->view()->sheet();
+        s.window.setStage(stage.toStdString());
+        s.window.page()->setPlace(place);
+        const auto& sheet = s.window.page()->view()->sheet();
         int measured = 0;
         for (const DimensionLine& line : sheet.dimensions) {
             const auto* entry = s.window.document().study().directory->at(line.pointer);
@@ -160,8 +161,8 @@ private slots:
     void theRoadIsToScale()
     {
         Shown s;
-        s.window.setStage(Stage::Stop);
-        const auto& sheet = s.window.page(Stage::Stop)->view()->sheet();
+        s.window.setStage(StopPage::id);
+        const auto& sheet = s.window.page(StopPage::id)->view()->sheet();
         const auto first = std::ranges::find(sheet.callouts, std::string("stop/measured-1"), &Callout::verdict);
         const auto second = std::ranges::find(sheet.callouts, std::string("stop/measured-2"), &Callout::verdict);
         QVERIFY(near(first->from.x() / second->from.x(), 41.6 / 5.0, 1e-9));
@@ -171,17 +172,17 @@ private slots:
     void theGhostIsSeen()
     {
         Shown s;
-        const auto count = [&](Stage stage) {
+        const auto count = [&](StageId stage) {
             s.window.setStage(stage);
             int dashed = 0;
             for (const Area& area : s.window.page(stage)->view()->sheet().areas)
                 dashed += area.ink.line == Qt::DashLine && area.ink.stroke == theme().found;
             return dashed;
         };
-        QVERIFY(count(Stage::WheelRoom) >= 3);
-        QVERIFY(count(Stage::Heat) >= 2);
+        QVERIFY(count(WheelPage::id) >= 3);
+        QVERIFY(count(HeatPage::id) >= 2);
         s.window.document().setPair({ "varnik-330", "varnik-330" });
-        QCOMPARE(count(Stage::WheelRoom), 0);
+        QCOMPARE(count(WheelPage::id), 0);
     }
 
     void whereTheyStrikeIsMarked()
@@ -189,7 +190,7 @@ private slots:
         Shown s;
         const auto marked = [&] {
             return std::ranges::count_if(
-                s.window.page(Stage::WheelRoom)->view()->sheet().areas, [](const Area& area) { return area.ink.stroke == theme().bad; });
+                s.window.page(WheelPage::id)->view()->sheet().areas, [](const Area& area) { return area.ink.stroke == theme().bad; });
         };
         QCOMPARE(marked(), 0);
         s.window.document().setPair({ {}, "varnik-355" });
@@ -200,7 +201,7 @@ private slots:
     {
         Shown s;
         const auto dashedIron = [&] {
-            return std::ranges::count_if(s.window.page(Stage::WheelRoom)->view()->sheet().areas, [](const Area& area) {
+            return std::ranges::count_if(s.window.page(WheelPage::id)->view()->sheet().areas, [](const Area& area) {
                 return area.ink.line == Qt::DashLine && area.ink.stroke == theme().ink && area.ink.hatch == Hatch::Falling;
             });
         };
@@ -232,7 +233,7 @@ private slots:
     void zoomKeepsThePointUnderThePointer()
     {
         Shown s;
-        auto* view = s.window.page(Stage::WheelRoom)->view();
+        auto* view = s.window.page(WheelPage::id)->view();
         const QPointF pointer(300, 300);
         const double before = view->pixelsPerMillimetre();
         const QPointF zero = view->toScreen({ 0, 0 });
@@ -279,7 +280,7 @@ private slots:
         s.window.resize(1280, 800);
         QTest::qWait(20);
         QVERIFY(s.window.width() <= 1280);
-        QVERIFY(s.window.page(Stage::WheelRoom)->view()->width() > 700);
+        QVERIFY(s.window.page(WheelPage::id)->view()->width() > 700);
     }
 };
 

@@ -51,9 +51,9 @@ private slots:
         int shown = 0;
         QStringList lost;
         for (const Verdict& v : std::vector(s.window.document().study().verdicts)) {
-            s.window.setStage(v.stage);
+            s.window.setStage(stageOf(v.chapter).id);
             s.window.slip()->choose(v.id);
-            const StagePage* page = s.window.page(v.stage);
+            const StagePage* page = s.window.page(stageOf(v.chapter).id);
             // A list in place of the sheet names the check itself; a check without readings of its own has nothing to be drawn.
             if (page->view()->isHidden() || v.figure.restsOn.empty())
                 continue;
@@ -105,7 +105,7 @@ private slots:
     void thePlacesOfEveryStageAreGoneRoundByKeys()
     {
         Shown s;
-        for (const Stage stage : workingOrder()) {
+        for (const StageId stage : stageIds()) {
             s.window.setStage(stage);
             StagePage* page = s.window.page(stage);
             std::set<QString> titles;
@@ -130,7 +130,7 @@ private slots:
         for (Setup& setup : build.setups)
             setup.front.reset();
         s.window.document().setBuild(build, "rear only");
-        s.window.setStage(Stage::Heat);
+        s.window.setStage(HeatPage::id);
         auto* heat = s.window.page<HeatPage>();
         QCOMPARE(heat->placeCount(), 1);
         QCOMPARE(heat->axle(), Axle::Rear);
@@ -141,7 +141,7 @@ private slots:
     void choosingAWheelForAnAxleLeftAloneMakesItsOwnCorner()
     {
         Shown s;
-        s.window.setStage(Stage::WheelRoom);
+        s.window.setStage(WheelPage::id);
         auto* page = s.window.page<WheelPage>();
         QVERIFY(!s.window.document().build().setups[1].rear);
         page->axleChoice()->setCurrentIndex(1);
@@ -163,12 +163,12 @@ private slots:
     void theInstrumentInHandIsTheSameOnBenchAndMockUp()
     {
         Shown s;
-        s.window.setStage(Stage::PartsBench);
+        s.window.setStage(BenchPage::id);
         auto* hand = s.window.page<BenchPage>()->inHand();
         const int vernier = hand->findData("vernier");
         hand->setCurrentIndex(vernier);
         emit hand->activated(vernier);
-        s.window.setStage(Stage::Centring);
+        s.window.setStage(CentringPage::id);
         QCOMPARE(s.window.page<CentringPage>()->findChild<InHand*>()->currentIndex(), vernier);
         QCOMPARE(s.window.document().inHand(), QStringLiteral("vernier"));
     }

@@ -3,14 +3,14 @@
 
 #include "core/support.hpp"
 #include "files/disk.hpp"
-#include "main_window.hpp"
+#include "window/main_window.hpp"
 #include "stages/bench/bench_page.hpp"
 #include "stages/centring_page.hpp"
 #include "stages/course_chart.hpp"
 #include "stages/single_pages.hpp"
 #include "stages/wheel/wheel_page.hpp"
 #include "theme.hpp"
-#include "widgets/dimension_field.hpp"
+#include "drawing/dimension_field.hpp"
 #include "widgets/in_hand.hpp"
 #include "widgets/ledger.hpp"
 #include "widgets/notice_bar.hpp"
@@ -42,6 +42,15 @@ inline const std::string thickness = corner + "/rotor/thickness_mm";
 
 inline QString merle() { return MainWindow::demoFolder() + "/halden-merle.deepstop"; }
 
+/// The stages, by their ids.
+inline std::vector<StageId> stageIds()
+{
+    std::vector<StageId> ids;
+    for (const Stage& stage : stages())
+        ids.push_back(stage.id);
+    return ids;
+}
+
 /// A shown window with the demo in it.
 struct Shown {
     MainWindow window;
@@ -69,6 +78,8 @@ inline void beginWindowTests()
     QCoreApplication::setOrganizationName("deepstop-test");
     loadFonts();
     setDark(false);
+    // What is looked at is what the study says, however long a busy machine takes for it.
+    Document::setPatience(std::chrono::minutes(1));
 }
 
 inline void freshSettings()

@@ -45,7 +45,7 @@ private slots:
         int refused = 0;
         for (int i = 0; i < cases(); ++i) {
             if (i % 25 == 0) {
-                s.window.setStage(workingOrder()[std::size_t(i / 25) % workingOrder().size()]);
+                s.window.setStage(stages()[std::size_t(i / 25) % stages().size()].id);
                 auto* page = s.window.page(s.window.stage());
                 page->setPlace(among(0, std::max(0, page->placeCount() - 1)));
                 s.window.document().setUnits(among(0, 1) ? UnitSystem::Us : UnitSystem::Metric);

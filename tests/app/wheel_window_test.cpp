@@ -17,7 +17,7 @@ struct InWheelRoom : Shown {
     explicit InWheelRoom(int place, const QString& demo = merle()) : Shown(demo), page(window.page<WheelPage>())
     {
         window.resize(1280, 800);
-        window.setStage(Stage::WheelRoom);
+        window.setStage(WheelPage::id);
         page->setPlace(place);
         QTest::qWait(20);
     }

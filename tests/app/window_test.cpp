@@ -28,11 +28,11 @@ private slots:
     {
         Shown s;
         QTest::mouseClick(s.window.ledger()->cell("stop-distance"), Qt::LeftButton);
-        QCOMPARE(s.window.stage(), Stage::Stop);
+        QCOMPARE(s.window.stage(), StopPage::id);
         QTest::mouseClick(s.window.ledger()->cell("off-centre"), Qt::LeftButton);
-        QCOMPARE(s.window.stage(), Stage::Centring);
-        QTest::mouseClick(s.window.rail()->button(Stage::Heat), Qt::LeftButton);
-        QCOMPARE(s.window.stage(), Stage::Heat);
+        QCOMPARE(s.window.stage(), CentringPage::id);
+        QTest::mouseClick(s.window.rail()->button(HeatPage::id), Qt::LeftButton);
+        QCOMPARE(s.window.stage(), HeatPage::id);
         QVERIFY(s.window.page<HeatPage>()->chart()->after()->count() > 10);
         QVERIFY(s.window.page<HeatPage>()->chart()->after()->points().last().y()
             < s.window.page<HeatPage>()->chart()->before()->points().last().y());
@@ -41,7 +41,7 @@ private slots:
     void aCalloutLeadsToItsCheck()
     {
         Shown s;
-        auto* callout = s.window.page(Stage::WheelRoom)->view()->callout("front/spoke-gap");
+        auto* callout = s.window.page(WheelPage::id)->view()->callout("front/spoke-gap");
         QVERIFY(callout && callout->isVisible());
         QTest::mouseClick(callout, Qt::LeftButton);
         QCOMPARE(s.window.slip()->chosen(), std::string("front/spoke-gap"));
@@ -56,20 +56,20 @@ private slots:
     void aReadingOfAnotherStageIsGoneTo()
     {
         Shown s;
-        s.window.setStage(Stage::Stop);
+        s.window.setStage(StopPage::id);
         emit s.window.slip()->browser()->anchorClicked(QUrl("reading:/car/wheelbase_mm"));
-        QCOMPARE(s.window.stage(), Stage::Car);
+        QCOMPARE(s.window.stage(), CarPage::id);
         QTRY_VERIFY(s.field("/car/wheelbase_mm")->hasFocus());
     }
 
     void theCautionStandsBesideWhatCanHurt()
     {
         Shown s;
-        for (const Stage stage : { Stage::WheelRoom, Stage::Centring, Stage::Heat, Stage::Stop }) {
+        for (const StageId stage : { WheelPage::id, CentringPage::id, HeatPage::id, StopPage::id }) {
             s.window.setStage(stage);
             const Verdict* v = s.window.document().study().verdict(s.window.slip()->chosen());
             for (const Verdict& each : s.window.document().study().verdicts)
-                if (each.stage == stage && !each.caution.empty()) {
+                if (stageOf(each.chapter).id == stage && !each.caution.empty()) {
                     s.window.slip()->choose(each.id);
                     QVERIFY2(s.window.slip()->plainText().contains(QString::fromStdString(each.caution)), each.id.c_str());
                 }
@@ -80,7 +80,7 @@ private slots:
     void theRearIsShownOnRequest()
     {
         Shown s;
-        auto* page = s.window.page(Stage::WheelRoom);
+        auto* page = s.window.page(WheelPage::id);
         page->axleChoice()->setFocus();
         QTest::keyClick(page->axleChoice(), Qt::Key_Down);
         QVERIFY(page->view()->sheet().title.startsWith("Rear"));
@@ -244,13 +244,13 @@ private slots:
     void twelveHundredBySixFortyShowsEverything()
     {
         Shown s;
-        for (const Stage stage : workingOrder()) {
+        for (const StageId stage : stageIds()) {
             s.window.setStage(stage);
             s.window.resize(1200, 640);
             QTRY_COMPARE(s.window.size(), QSize(1200, 640));
             const auto* ledger = s.window.ledger();
             const QRect seen(ledger->mapTo(&s.window, QPoint(0, 0)), ledger->size());
-            QVERIFY2(s.window.rect().contains(seen), nameOf(stage).data());
+            QVERIFY2(s.window.rect().contains(seen), std::string(stage).c_str());
             QCOMPARE(ledger->height(), 88);
         }
     }

@@ -2,7 +2,7 @@
 /// on standard output what he has done. Each state of the build carries its number, in the thickness of a rotor.
 ///   worker FILE work | tidy
 
-#include "application.hpp"
+#include "window/application.hpp"
 #include "document.hpp"
 #include "library_store.hpp"
 

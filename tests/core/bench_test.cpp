@@ -1,11 +1,12 @@
 /// The parts bench: what meets what, what was in the box, what it weighs and how it compares, and what is still to be asked.
 
+#include "chapters/weights/weights_chapter.hpp"
 #include "build/address.hpp"
 #include "core/support.hpp"
 #include "joints/thread.hpp"
 #include "report/ask.hpp"
-#include "study/comparison.hpp"
-#include "study/receiving.hpp"
+#include "chapters/weights/comparison.hpp"
+#include "chapters/parts/receiving.hpp"
 
 #include <QTest>
 
@@ -46,7 +47,7 @@ private slots:
     void theMerlesKitGoesOn()
     {
         const auto s = study(demo());
-        QCOMPARE(s.worst(Stage::PartsBench)->level, Level::Good);
+        QCOMPARE(s.worst({ "parts", "weights" })->level, Level::Good);
         QVERIFY(faultLetter(s).empty());
     }
 
@@ -315,22 +316,22 @@ private slots:
         const auto whole = study(build);
         corner.weighings.push_back({ { 7.5, {}, Known::Measured, {}, {} }, { Part::Ring } });
         const auto ring = study(build);
-        QVERIFY(
-            near(*ring.after.front.cornerMass.value - *whole.after.front.cornerMass.value, 7.5 - *whole.after.front.ringMass.value, 1e-9));
+        QVERIFY(near(*ring.of<Weights>().after.front.cornerMass.value - *whole.of<Weights>().after.front.cornerMass.value,
+            7.5 - *whole.of<Weights>().after.front.ringMass.value, 1e-9));
         corner.weighings.push_back({ { 0.9, {}, Known::Measured, {}, {} }, { Part::Hat } });
         const auto shares = massShares(corner);
         QVERIFY(std::ranges::none_of(shares, &MassShare::computed));
         double sum = 0;
         for (const auto& share : shares)
             sum += *share.mass.value;
-        QVERIFY(near(sum, *study(build).after.front.cornerMass.value, 1e-12));
+        QVERIFY(near(sum, *study(build).of<Weights>().after.front.cornerMass.value, 1e-12));
     }
 
     void aComputedRotorQuestionsItsScale()
     {
         auto build = demo();
         kit(build).weighings.push_back(
-            { { *study(build).after.front.rotorMass.value * 1.14, {}, Known::Measured, {}, {} }, { Part::Rotor } });
+            { { *study(build).of<Weights>().after.front.rotorMass.value * 1.14, {}, Known::Measured, {}, {} }, { Part::Rotor } });
         QVERIFY(!study(build).verdict("front/weighed-rotor"));
         kit(build).weighings.back().mass.value = *kit(build).weighings.back().mass.value / 1.14 * 1.17;
         QCOMPARE(levelOf(build, "front/weighed-rotor"), Level::Caution);

@@ -1,5 +1,6 @@
 /// Shims for the whole car from one drawer, against trying everything; and what is learnt from one pass to the next.
 
+#include "chapters/centring/centring_chapter.hpp"
 #include "build/address.hpp"
 #include "centring/car_plan.hpp"
 #include "core/support.hpp"
@@ -189,8 +190,8 @@ private slots:
             *r->value -= 0.4e-3;
         build.mockUps.push_back(again);
         const auto s = of(build);
-        QCOMPARE(s.centring.size(), std::size_t(1));
-        const CentringResult& r = s.centring.front();
+        QCOMPARE(s.of<Centring>().corners.size(), std::size_t(1));
+        const CentringResult& r = s.of<Centring>().corners.front();
         QVERIFY(near(*r.axial.value, -0.85e-3, 1e-9));
         QVERIFY(r.axial.rootSumSquare >= 0.2e-3 - 1e-12 && r.axial.worstCase >= 0.2e-3 - 1e-12);
         QCOMPARE(r.targets.size(), std::size_t(2));
@@ -231,7 +232,7 @@ private slots:
     {
         {
             const auto s = of(example(Direction::Inboard));
-            const CentringResult& r = s.centring.front();
+            const CentringResult& r = s.of<Centring>().corners.front();
             QVERIFY(near(*r.axial.value, -0.65e-3, 1e-9));
             QVERIFY(near(*r.tilt.value, -0.20e-3, 1e-9));
             QVERIFY(std::abs(r.targets[0] - (1.5e-3 - 0.790741e-3)) < 1e-9 && std::abs(r.targets[1] - (1.5e-3 - 0.509259e-3)) < 1e-9);
@@ -245,7 +246,7 @@ private slots:
         {
             // On the other side of the ear the stack grows: 2.2907 and 2.0093; 2.0 + 0.25 and 2.0; left −0.0407 and −0.0093.
             const auto s = of(example(Direction::Outboard));
-            const CentringResult& r = s.centring.front();
+            const CentringResult& r = s.of<Centring>().corners.front();
             QCOMPARE(r.plan->top.shims, (std::vector { 2.0e-3, 0.25e-3 }));
             QCOMPARE(r.plan->bottom.shims, std::vector { 2.0e-3 });
             QVERIFY(std::abs(r.plan->remaining.axial + (0.040741e-3 + 0.009259e-3) / 2) < 2e-8);
@@ -262,13 +263,14 @@ private slots:
         for (ShimStock& stock : build.drawer)
             stock.count *= 2;
         const auto s = of(build);
-        QCOMPARE(s.centring[0].plan->top.total, s.centring[1].plan->top.total);
-        QCOMPARE(s.centring[0].plan->bottom.total, s.centring[1].plan->bottom.total);
+        QCOMPARE(s.of<Centring>().corners[0].plan->top.total, s.of<Centring>().corners[1].plan->top.total);
+        QCOMPARE(s.of<Centring>().corners[0].plan->bottom.total, s.of<Centring>().corners[1].plan->bottom.total);
         auto swapped = example(Direction::Inboard);
         MockUp& m = swapped.mockUps[0];
         std::swap(m.innerTop, m.innerBottom);
         std::swap(m.outerTop, m.outerBottom);
-        QCOMPARE(of(swapped).centring[0].plan->top.total, of(example(Direction::Inboard)).centring[0].plan->bottom.total);
+        QCOMPARE(of(swapped).of<Centring>().corners[0].plan->top.total,
+            of(example(Direction::Inboard)).of<Centring>().corners[0].plan->bottom.total);
     }
 
     void oneDrawerServesBothSides()
@@ -281,11 +283,11 @@ private slots:
             { { 0.5e-3, {}, Known::Measured, {}, {} }, 1 }, { { 0.25e-3, {}, Known::Measured, {}, {} }, 1 } };
         const auto s = of(build);
         // One 0.75 only: the other side makes it of two.
-        QVERIFY(s.centring[0].plan->top.total == 0.75e-3 && s.centring[1].plan->top.total == 0.75e-3);
-        QVERIFY(s.centring[0].plan->top.shims != s.centring[1].plan->top.shims);
+        QVERIFY(s.of<Centring>().corners[0].plan->top.total == 0.75e-3 && s.of<Centring>().corners[1].plan->top.total == 0.75e-3);
+        QVERIFY(s.of<Centring>().corners[0].plan->top.shims != s.of<Centring>().corners[1].plan->top.shims);
         build.drawer = { { { 2e-3, {}, Known::Measured, {}, {} }, 1 } };
         const auto poor = of(build);
-        QVERIFY(!poor.shimsToBuy.empty());
+        QVERIFY(!poor.of<Centring>().shimsToBuy.empty());
         QVERIFY(poor.verdict("front-left/axial")->reason.find("To buy") != std::string::npos);
     }
 
@@ -308,11 +310,11 @@ private slots:
         auto build = example(Direction::Inboard);
         build.mockUps[0].settled = YesNo::Unknown;
         build.mockUps[0].play = {};
-        const double before = of(build).centring[0].axial.worstCase;
+        const double before = of(build).of<Centring>().corners[0].axial.worstCase;
         build.mockUps[0].play = { 0.4e-3, 0.05e-3, Known::Measured, {}, {} };
-        QVERIFY(near(of(build).centring[0].axial.worstCase, before + 0.2e-3, 1e-9));
+        QVERIFY(near(of(build).of<Centring>().corners[0].axial.worstCase, before + 0.2e-3, 1e-9));
         build.mockUps[0].settled = YesNo::Yes;
-        QVERIFY(near(of(build).centring[0].axial.worstCase, before, 1e-9));
+        QVERIFY(near(of(build).of<Centring>().corners[0].axial.worstCase, before, 1e-9));
         build.mockUps[0].nuts = 1;
         QCOMPARE(of(build).verdict("front-left/conditions")->level, Level::Caution);
     }
@@ -327,7 +329,7 @@ private slots:
         build.mockUps[0].padEdgeTop = { 0.9e-3, 0.03e-3, Known::Measured, {}, {} };
         build.mockUps[0].padEdgeBottom = { 0.7e-3, 0.03e-3, Known::Measured, {}, {} };
         const auto s = of(build);
-        const CentringResult& r = s.centring[0];
+        const CentringResult& r = s.of<Centring>().corners[0];
         QCOMPARE(r.targets.size(), std::size_t(4));
         QVERIFY(std::abs(r.targets[2] - 0.435714e-3) < 1e-9 && std::abs(r.targets[3] - 0.164286e-3) < 1e-9);
         QCOMPARE(r.plan->radialTop->total, 0.5e-3);
@@ -336,7 +338,7 @@ private slots:
         build.mockUps[0].padEdgeTop.value = -0.3e-3;
         QCOMPARE(of(build).verdict("front-left/pad-edge")->level, Level::Stop);
         corner.mount.kind = MountKind::Lug;
-        QCOMPARE(of(build).centring[0].targets.size(), std::size_t(2));
+        QCOMPARE(of(build).of<Centring>().corners[0].targets.size(), std::size_t(2));
     }
 
     /// What a corner has taught: shims of 0.75 taken out moved it 0.69.
@@ -354,13 +356,13 @@ private slots:
         for (Reading* r : { &m.outerTop, &m.outerBottom })
             *r->value += 0.69e-3;
         const auto s = of(build);
-        QVERIFY(s.centring[0].learnt && s.centring[0].learnt->moves == 1);
-        QVERIFY(near(s.centring[0].learnt->ratio, 0.92, 1e-9));
-        QVERIFY(near(s.centring[0].effect(), 0.92, 1e-9));
+        QVERIFY(s.of<Centring>().corners[0].learnt && s.of<Centring>().corners[0].learnt->moves == 1);
+        QVERIFY(near(s.of<Centring>().corners[0].learnt->ratio, 0.92, 1e-9));
+        QVERIFY(near(s.of<Centring>().corners[0].effect(), 0.92, 1e-9));
         QVERIFY(s.verdict("front-left/axial")->reason.find("0.92") != std::string::npos);
         // What cannot be is not believed.
         *m.outerTop.value += 2e-3;
-        QCOMPARE(of(build).centring[0].effect(), 1.0);
+        QCOMPARE(of(build).of<Centring>().corners[0].effect(), 1.0);
     }
 
     /// Outboard of its rotor with nothing left to take out: the ring and the machine shop, and why not shims.
@@ -380,7 +382,7 @@ private slots:
         QVERIFY(std::ranges::any_of(v.remedies, [](const Remedy& r) { return r.title.starts_with("Machine"); }));
         auto fitted = *ring->applied;
         QVERIFY(near(*fitted.setups[1].front->ring.value, 0.65e-3, 1e-9));
-        QVERIFY(std::abs(*of(fitted).centring[0].axial.value) < 1e-9);
+        QVERIFY(std::abs(*of(fitted).of<Centring>().corners[0].axial.value) < 1e-9);
         QVERIFY(std::abs(*of(fitted).verdict("front/wheel-place")->figure.value - (0.8e-3 + 0.65e-3)) < 1e-9);
     }
 };

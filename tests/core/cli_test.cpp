@@ -231,7 +231,7 @@ private slots:
             { QStringList { "study", merle, "--json" }, QStringList { "study", merle, "--json", "--setup", "varnik-355" },
                 QStringList { "study", QString(merle).replace("halden-merle", "linnet"), "--json" } }) {
             const auto printed = cli(arguments).out;
-            const auto said = answerOf("/usr/bin/python3", { "-c", script, DEEPSTOP_DATA "/schema/study-1.schema.json" }, printed);
+            const auto said = answerOf("/usr/bin/python3", { "-c", script, DEEPSTOP_DATA "/schema/study-2.schema.json" }, printed);
             QVERIFY(said.startsWith("valid"));
         }
     }

@@ -1,9 +1,11 @@
 /// Wheel room in the study: cures applied and studied again, candidates, inverse questions, studs and places that stand still.
 
+#include "chapters/clearance/clearance.hpp"
+#include "chapters/heat/heat_chapter.hpp"
 #include "build/address.hpp"
 #include "core/support.hpp"
-#include "files/library_file.hpp"
-#include "study/cures.hpp"
+#include "library/library_file.hpp"
+#include "chapters/clearance/cures.hpp"
 
 #include <QTest>
 
@@ -49,7 +51,7 @@ private slots:
             }
             QVERIFY2(!cure.costs.empty(), cure.title.c_str());
             if (cure.heatStore.value)
-                QVERIFY(near(*cure.heatStore.value, *again.after.front.heatStore.value, 1e-9));
+                QVERIFY(near(*cure.heatStore.value, *again.of<Heat>().after.front.heatStore.value, 1e-9));
         }
         QVERIFY2(titles.size() >= 3, qPrintable(QString::number(titles.size())));
         QVERIFY(kinds.contains(Cure::Kind::Rotor) && kinds.contains(Cure::Kind::Wheel));
@@ -166,7 +168,7 @@ private slots:
             std::erase_if(wheel.spokes, [](const auto&) { return among(0, 3) == 0; });
             wheel.insets.clear();
             const auto s = of(build);
-            const CornerResult& r = s.after.front;
+            const CornerClearance& r = s.of<Clearance>().after.front;
             for (const auto& [which, id] :
                 { std::pair { WheelGap::Barrel, "front/barrel-gap" }, std::pair { WheelGap::Spokes, "front/spoke-gap" } }) {
                 const Verdict& v = *s.verdict(id);

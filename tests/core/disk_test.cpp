@@ -2,7 +2,7 @@
 
 #include "core/support.hpp"
 #include "files/disk.hpp"
-#include "files/library_file.hpp"
+#include "library/library_file.hpp"
 #include "files/lock.hpp"
 
 #include <QDir>

@@ -1,3 +1,4 @@
+#include "chapters/clearance/clearance.hpp"
 #include "materials/materials.hpp"
 #include "core/support.hpp"
 #include "core/corners.hpp"
@@ -170,11 +171,11 @@ private slots:
         auto build = demo();
         auto& rotor = build.setups[1].front->rotor;
         rotor.ringMaterial = RingMaterial::Iron;
-        const double iron = study(build).after.front.hotGrowth;
+        const double iron = study(build).of<Clearance>().after.front.hotGrowth;
         rotor.ringMaterial = RingMaterial::Steel;
-        const double steel = study(build).after.front.hotGrowth;
+        const double steel = study(build).of<Clearance>().after.front.hotGrowth;
         rotor.ringMaterial = RingMaterial::CarbonCeramic;
-        const double ceramic = study(build).after.front.hotGrowth;
+        const double ceramic = study(build).of<Clearance>().after.front.hotGrowth;
         QVERIFY(ceramic < iron / 3 && iron < steel);
         QVERIFY(near(steel / iron, materials::steel.expansion / materials::greyIron.expansion, 1e-9));
     }

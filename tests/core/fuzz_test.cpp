@@ -4,7 +4,7 @@
 #include "centring/drawer.hpp"
 #include "core/mutate.hpp"
 #include "core/support.hpp"
-#include "files/library_file.hpp"
+#include "library/library_file.hpp"
 #include "files/recovery_copy.hpp"
 #include "instruments/indication.hpp"
 #include "joints/thread.hpp"

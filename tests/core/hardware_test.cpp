@@ -2,7 +2,7 @@
 
 #include "build/address.hpp"
 #include "core/support.hpp"
-#include "study/hardware.hpp"
+#include "hardware/hardware.hpp"
 
 #include <QTest>
 

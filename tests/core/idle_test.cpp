@@ -2,7 +2,7 @@
 
 #include "build/address.hpp"
 #include "core/support.hpp"
-#include "study/figures.hpp"
+#include "chapters/clearance/wheel_figures.hpp"
 
 #include <QTest>
 

@@ -1,5 +1,5 @@
 #include "core/support.hpp"
-#include "study/judge.hpp"
+#include "verdict/judge.hpp"
 
 #include <QTest>
 

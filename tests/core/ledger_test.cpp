@@ -1,3 +1,6 @@
+#include "chapters/stopping/stopping_chapter.hpp"
+#include "chapters/heat/heat_chapter.hpp"
+#include "chapters/weights/weights_chapter.hpp"
 #include "build/address.hpp"
 #include "core/support.hpp"
 
@@ -42,10 +45,10 @@ private slots:
     void computedAndWeighedRotorsAgree()
     {
         const auto s = study(demo());
-        QVERIFY(std::abs(*s.before.front.rotorMass.value / 6.80 - 1) < 0.15);
+        QVERIFY(std::abs(*s.of<Weights>().before.front.rotorMass.value / 6.80 - 1) < 0.15);
         const auto l = study(demo("linnet"));
-        QVERIFY(std::abs(*l.before.front.rotorMass.value / 3.62 - 1) < 0.15);
-        QVERIFY(std::abs(*l.after.front.rotorMass.value / 4.58 - 1) < 0.15);
+        QVERIFY(std::abs(*l.of<Weights>().before.front.rotorMass.value / 3.62 - 1) < 0.15);
+        QVERIFY(std::abs(*l.of<Weights>().after.front.rotorMass.value / 4.58 - 1) < 0.15);
     }
 
     void aWeighingThatDoesNotMatchTheDimensionsIsQuestioned()
@@ -62,7 +65,8 @@ private slots:
     void aRotorNobodyWeighedIsComputed()
     {
         const auto s = study(demo());
-        QVERIFY(near(*s.line("corner-weight")->after.value, 3.34 + 1.18 + 1.24 + 0.17 + 0.21 + *s.after.front.rotorMass.value, 1e-9));
+        QVERIFY(near(
+            *s.line("corner-weight")->after.value, 3.34 + 1.18 + 1.24 + 0.17 + 0.21 + *s.of<Weights>().after.front.rotorMass.value, 1e-9));
     }
 
     /// What both setups share cancels: the change is surer than either figure.
@@ -81,22 +85,24 @@ private slots:
     {
         const auto s = study(demo());
         const double energy = 0.5 * 1460 * std::pow(100 / 3.6, 2);
-        const double expected = energy * s.after.braking->frontShare / 2 / (*s.after.front.ringMass.value * 480);
+        const double expected =
+            energy * s.of<Stopping>().after.braking->frontShare / 2 / (*s.of<Weights>().after.front.ringMass.value * 480);
         QVERIFY(near(*s.line("stop-rise")->after.value, expected, 1e-9));
         // Both axles together take all of it.
-        const double rear = *s.after.rear.stopRise.value * *s.after.rear.ringMass.value;
-        const double front = *s.after.front.stopRise.value * *s.after.front.ringMass.value;
+        const double rear = *s.of<Heat>().after.rear.stopRise.value * *s.of<Weights>().after.rear.ringMass.value;
+        const double front = *s.of<Heat>().after.front.stopRise.value * *s.of<Weights>().after.front.ringMass.value;
         QVERIFY(near(2 * 480 * (front + rear), energy, 1e-9));
     }
 
     void theCurveOfRiseGoesThroughTheTestSpeed()
     {
         const auto s = study(demo());
-        const auto& curve = s.after.front.riseOverSpeed;
+        const auto& curve = s.of<Heat>().after.front.riseOverSpeed;
         QVERIFY(curve.size() > 10);
         QCOMPARE(curve.front().second, 0.0);
-        QVERIFY(std::ranges::any_of(
-            curve, [&](const auto& p) { return near(p.first, 100 / 3.6, 1e-9) && near(p.second, *s.after.front.stopRise.value, 1e-9); }));
+        QVERIFY(std::ranges::any_of(curve, [&](const auto& p) {
+            return near(p.first, 100 / 3.6, 1e-9) && near(p.second, *s.of<Heat>().after.front.stopRise.value, 1e-9);
+        }));
     }
 
     void measuredPressureOutranksThePedal()
@@ -104,7 +110,7 @@ private slots:
         auto build = demo();
         build.hydraulics.linePressure = { 20e5, {}, Known::Measured, {}, {} };
         const auto s = study(build);
-        QCOMPARE(s.after.braking->limit, stopping::Limit::Pedal);
+        QCOMPARE(s.of<Stopping>().after.braking->limit, stopping::Limit::Pedal);
         QCOMPARE(s.verdict("stop/limit")->level, Level::Caution);
         build.hydraulics.pedalForce.value.reset();
         QVERIFY(near(*study(build).line("stop-distance")->after.value, *s.line("stop-distance")->after.value, 1e-12));
@@ -118,7 +124,7 @@ private slots:
         build.hydraulics.rearSlope.value.reset();
         build.setups[0].rear->caliper.pistons[0].value = 0.050;
         const auto s = study(build);
-        QCOMPARE(s.after.braking->limit, stopping::Limit::RearLocks);
+        QCOMPARE(s.of<Stopping>().after.braking->limit, stopping::Limit::RearLocks);
         QCOMPARE(s.verdict("stop/limit")->level, Level::Stop);
         QVERIFY(s.verdict("stop/limit")->reason.find("turns round") != std::string::npos);
     }

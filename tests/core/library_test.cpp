@@ -1,9 +1,10 @@
 /// Parts kept across builds, and lists of parts taken in: what is taken, what is refused, and that nothing hostile does harm.
 
+#include "chapters/weights/weights_chapter.hpp"
 #include "core/support.hpp"
 #include "files/csv.hpp"
 #include "files/disk.hpp"
-#include "files/library_file.hpp"
+#include "library/library_file.hpp"
 #include "library/import.hpp"
 #include "quantity/unit.hpp"
 
@@ -53,7 +54,7 @@ private slots:
             Build build;
             build.setups.push_back({ "a", "A", {}, Corner {}, {}, {}, {} });
             build.setups[0].front->rotor = rotor.part;
-            const auto mass = study(build).after.front.rotorMass.value;
+            const auto mass = study(build).of<Weights>().after.front.rotorMass.value;
             QVERIFY2(mass && *mass > 1.5 && *mass < 20, rotor.id.c_str());
         }
     }

@@ -4,7 +4,7 @@
 #include "centring/drawer.hpp"
 #include "core/support.hpp"
 #include "files/disk.hpp"
-#include "files/library_file.hpp"
+#include "library/library_file.hpp"
 #include "files/paper_files.hpp"
 #include "instruments/indication.hpp"
 #include "joints/thread.hpp"

@@ -1,5 +1,6 @@
 /// Templates on paper: real size, tiled, corrected; read back by poppler and ezdxf.
 
+#include "chapters/clearance/clearance.hpp"
 #include "core/support.hpp"
 #include "files/paper_files.hpp"
 #include "report/template.hpp"
@@ -329,9 +330,11 @@ print(num(root.get("width")) * 25.4 / 72, num(root.get("height")) * 25.4 / 72, b
                     least = std::min(least, std::hypot(p.x, p.y));
                     most = std::max(most, std::hypot(p.x, p.y));
                 }
-        QVERIFY(s.after.front.shieldCut && s.after.front.shieldCut->radius && s.after.front.shieldCut->windowRadius);
-        QVERIFY(near(most, *s.after.front.shieldCut->radius, 1e-6));
-        QVERIFY(least >= *s.after.front.shieldCut->windowRadius - 1e-9 && least < *s.after.front.shieldCut->windowRadius + 0.02);
+        QVERIFY(s.of<Clearance>().after.front.shieldCut && s.of<Clearance>().after.front.shieldCut->radius
+            && s.of<Clearance>().after.front.shieldCut->windowRadius);
+        QVERIFY(near(most, *s.of<Clearance>().after.front.shieldCut->radius, 1e-6));
+        QVERIFY(least >= *s.of<Clearance>().after.front.shieldCut->windowRadius - 1e-9
+            && least < *s.of<Clearance>().after.front.shieldCut->windowRadius + 0.02);
         QVERIFY(made.drawing->notes.back().find("CANNOT BE UNDONE") != std::string::npos);
         auto build = demo();
         build.frontHub.shieldDepth = {};

@@ -1,3 +1,8 @@
+#include "chapters/clearance/clearance.hpp"
+#include "chapters/weights/weights_chapter.hpp"
+#include "chapters/centring/centring_chapter.hpp"
+#include "chapters/stopping/stopping_chapter.hpp"
+#include "chapters/heat/heat_chapter.hpp"
 #include "core/support.hpp"
 #include "build/address.hpp"
 
@@ -33,7 +38,7 @@ private slots:
         QCOMPARE(s.verdict("front/spoke-gap")->level, Level::Clear);
         QCOMPARE(s.verdict("front-left/axial")->level, Level::Caution);
         QCOMPARE(s.verdict("stop/limit")->level, Level::Good);
-        QCOMPARE(s.after.braking->limit, stopping::Limit::Tyres);
+        QCOMPARE(s.of<Stopping>().after.braking->limit, stopping::Limit::Tyres);
         QVERIFY(std::abs(*s.verdict("stop/distance")->figure.value) < 1e-9);
         QVERIFY(*s.line("heat-store")->after.value > 1.4 * *s.line("heat-store")->before.value);
     }
@@ -89,9 +94,9 @@ private slots:
         const auto s = of(demo());
         const auto& remedies = s.verdict("front-left/axial")->remedies;
         // And another way, which is another way.
-        QVERIFY(!remedies.empty() && s.centring.front().next);
-        QVERIFY(s.centring.front().next->top.total != s.centring.front().plan->top.total
-            || s.centring.front().next->bottom.total != s.centring.front().plan->bottom.total);
+        QVERIFY(!remedies.empty() && s.of<Centring>().corners.front().next);
+        QVERIFY(s.of<Centring>().corners.front().next->top.total != s.of<Centring>().corners.front().plan->top.total
+            || s.of<Centring>().corners.front().next->bottom.total != s.of<Centring>().corners.front().plan->bottom.total);
         auto fitted = *remedies.front().applied;
         // Foretold gaps are no readings: not good yet.
         QCOMPARE(of(fitted).verdict("front-left/axial")->level, Level::Unproven);
@@ -107,7 +112,7 @@ private slots:
     void theBiggerKitIsTheWrongAnswerForTheLinnet()
     {
         const auto s = of(demo("linnet"));
-        QCOMPARE(s.after.braking->limit, stopping::Limit::FrontLocks);
+        QCOMPARE(s.of<Stopping>().after.braking->limit, stopping::Limit::FrontLocks);
         QVERIFY(*s.verdict("stop/distance")->figure.value > 1.0);
         QCOMPARE(s.verdict("stop/distance")->level, Level::Caution);
         QVERIFY(*s.line("corner-weight")->change.value > 2);
@@ -330,14 +335,18 @@ private slots:
         build.setups[1].front = build.setups[0].front;
         const auto copied = study(build);
         QVERIFY(copied.after.front.corner != copied.before.front.corner);
-        for (const auto member : { &CornerResult::stopRise, &CornerResult::heatStore, &CornerResult::cornerMass, &CornerResult::torque,
-                 &CornerResult::smallestGap }) {
-            QVERIFY((shared.after.front.*member).value);
-            QCOMPARE((shared.after.front.*member).value, (copied.after.front.*member).value);
-            QCOMPARE((shared.after.front.*member).worstCase, (copied.after.front.*member).worstCase);
+        const auto figures = [](const Study& s) {
+            return std::array { &s.of<Heat>().after.front.stopRise, &s.of<Heat>().after.front.heatStore,
+                &s.of<Weights>().after.front.cornerMass, &s.of<Stopping>().after.brakes.front.torque,
+                &s.of<Clearance>().after.front.smallestGap };
+        };
+        for (std::size_t i = 0; i < figures(shared).size(); ++i) {
+            QVERIFY(figures(shared)[i]->value);
+            QCOMPARE(figures(shared)[i]->value, figures(copied)[i]->value);
+            QCOMPARE(figures(shared)[i]->worstCase, figures(copied)[i]->worstCase);
         }
-        QVERIFY(*shared.after.front.stopRise.value != *shared.before.front.stopRise.value);
-        QCOMPARE(shared.after.front.riseOverSpeed, copied.after.front.riseOverSpeed);
+        QVERIFY(*shared.of<Heat>().after.front.stopRise.value != *shared.of<Heat>().before.front.stopRise.value);
+        QCOMPARE(shared.of<Heat>().after.front.riseOverSpeed, copied.of<Heat>().after.front.riseOverSpeed);
         for (const char* id : { "front-share", "stop-distance" })
             QCOMPARE(shared.line(id)->after.value, copied.line(id)->after.value);
     }

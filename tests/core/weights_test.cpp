@@ -1,3 +1,4 @@
+#include "chapters/weights/weights_chapter.hpp"
 #include "core/support.hpp"
 #include "heat/heat.hpp"
 #include "weights/weights.hpp"
@@ -89,7 +90,7 @@ private slots:
         const auto first = study(build);
         weighings.back().contains = { Part::Hat, Part::Ring };
         const auto second = study(build);
-        QCOMPARE(second.after.front.cornerMass.value, first.after.front.cornerMass.value);
+        QCOMPARE(second.of<Weights>().after.front.cornerMass.value, first.of<Weights>().after.front.cornerMass.value);
         QVERIFY(first.verdicts.size() == second.verdicts.size());
         for (std::size_t i = 0; i < first.verdicts.size(); ++i)
             QVERIFY2(

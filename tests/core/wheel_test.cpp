@@ -1,5 +1,6 @@
 /// The wheel room's geometry and its sums: swept outlines, stations, insets, keep-outs, shields, spacers, studs and stance.
 
+#include "chapters/clearance/clearance.hpp"
 #include "core/corners.hpp"
 #include "fit/fit.hpp"
 #include "fit/measuring.hpp"
@@ -354,7 +355,7 @@ private slots:
                     mix(coarse[at].insideRadius, coarse[at + 1].insideRadius, between(-0.1e-3, 0.1e-3)) });
             }
             const auto s = study(build);
-            const auto& r = s.after.front;
+            const auto& r = s.of<Clearance>().after.front;
             fit::WheelShape whole;
             for (const BarrelStation& station : wheel.barrel)
                 whole.barrel.push_back({ fit::wheelFace(r.shape) - *station.depth.value, *station.insideRadius.value });
@@ -365,7 +366,7 @@ private slots:
                 said <= exact + 1e-9 && said > exact - 3e-3, qPrintable(QString("%1 said, %2 there").arg(said * 1e3).arg(exact * 1e3)));
             QVERIFY(r.room(WheelGap::Barrel).gap.restsOn.size() < 400);
             wheel.barrel[500].insideRadius = {};
-            QVERIFY(!study(build).after.front.room(WheelGap::Barrel).gap.value);
+            QVERIFY(!study(build).of<Clearance>().after.front.room(WheelGap::Barrel).gap.value);
         }
     }
 };

@@ -3,7 +3,7 @@
 #include "core/support.hpp"
 #include "files/paper_files.hpp"
 #include "solids/solid_files.hpp"
-#include "study/hardware.hpp"
+#include "hardware/hardware.hpp"
 
 #include <QFile>
 #include <QTemporaryDir>

@@ -1,5 +1,6 @@
 /// Masses from formulas against solids of the same dimensions, built and measured by Open CASCADE.
 
+#include "chapters/weights/weights_chapter.hpp"
 #include "core/support.hpp"
 #include "weights/weights.hpp"
 
@@ -181,7 +182,7 @@ private slots:
                            .Shape();
             }
             const double solid = 7200 * ring + 2700 * volume(body) + 7850 * steel;
-            const auto mass = study(build).after.front.rotorMass.value;
+            const auto mass = study(build).of<Weights>().after.front.rotorMass.value;
             QVERIFY(mass);
             QVERIFY2(near(*mass, solid, 5e-3), qPrintable(QString("%1 against %2").arg(*mass).arg(solid)));
         }

@@ -2,8 +2,8 @@
 
 #include "document.hpp"
 #include "theme.hpp"
-#include "widgets/dimension_field.hpp"
-#include "widgets/fact_field.hpp"
+#include "drawing/dimension_field.hpp"
+#include "drawing/fact_field.hpp"
 
 #include <QKeyEvent>
 #include <QMouseEvent>

@@ -5,7 +5,7 @@
 #include "document.hpp"
 #include "drawing/inking.hpp"
 #include "theme.hpp"
-#include "widgets/dimension_field.hpp"
+#include "drawing/dimension_field.hpp"
 
 #include <QPainter>
 

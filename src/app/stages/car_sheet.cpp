@@ -1,5 +1,6 @@
 #include "stages/sheets.hpp"
 
+#include "chapters/clearance/clearance.hpp"
 #include "drawing/shapes.hpp"
 #include "theme.hpp"
 
@@ -84,8 +85,8 @@ Sheet carSheet(const Study& study)
         const QPointF hub(x, -radius);
         sheet.area(circle(hub, radius), { t.ink, 1.6, Qt::SolidLine, t.paper, Hatch::Dense, t.metal, 6 });
         sheet.area(circle(hub, radius * 0.70), { t.ink, 1.1, Qt::SolidLine, t.paper, Hatch::None, {}, 0 });
-        const CornerResult& after = study.after.at(axle);
-        const CornerResult& before = study.before.at(axle);
+        const CornerClearance& after = study.of<Clearance>().after.at(axle);
+        const CornerClearance& before = study.of<Clearance>().before.at(axle);
         if (after.corner)
             sheet.area(
                 circle(hub, after.drawn.rotor.outerRadius * 1000), { t.proposal, 1.8, Qt::SolidLine, t.proposalWash, Hatch::None, {}, 0 });

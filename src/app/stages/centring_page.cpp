@@ -1,5 +1,6 @@
 #include "stages/centring_page.hpp"
 
+#include "chapters/centring/centring_chapter.hpp"
 #include "centring/drawer.hpp"
 #include "document.hpp"
 #include "stages/hardware/hardware_sheets.hpp"
@@ -20,7 +21,7 @@
 namespace deepstop::app {
 
 CentringPage::CentringPage(Document& document, QWidget* parent)
-    : StagePage(document, Stage::Centring, Row::Over, parent), trueProportion_(new QCheckBox(tr("true proportion"), view())),
+    : StagePage(document, CentringPage::id, Row::Over, parent), trueProportion_(new QCheckBox(tr("true proportion"), view())),
       direction_(new QComboBox(view())), drawerStrip_(new QWidget(this)), drawer_(new QLineEdit(drawerStrip_)),
       drawerTrouble_(new QLabel(drawerStrip_)), inHand_(new InHand(document, nullptr))
 {
@@ -51,7 +52,7 @@ CentringPage::CentringPage(Document& document, QWidget* parent)
 
 Axle CentringPage::axle() const
 {
-    const auto& corners = document().study().centring;
+    const auto& corners = document().study().of<Centring>().corners;
     const auto shown = static_cast<std::size_t>(place());
     return shown < corners.size() ? corners[shown].mockUp->axle : chosenAxle();
 }
@@ -59,18 +60,21 @@ Axle CentringPage::axle() const
 std::optional<Side> CentringPage::sideToCome() const
 {
     for (const Side side : { Side::Left, Side::Right })
-        if (std::ranges::none_of(document().study().centring,
+        if (std::ranges::none_of(document().study().of<Centring>().corners,
                 [&](const CentringResult& r) { return r.mockUp->axle == chosenAxle() && r.mockUp->side == side; }))
             return side;
     return {};
 }
 
-int CentringPage::cornerPlaces() const { return static_cast<int>(document().study().centring.size()) + (sideToCome() ? 1 : 0); }
+int CentringPage::cornerPlaces() const
+{
+    return static_cast<int>(document().study().of<Centring>().corners.size()) + (sideToCome() ? 1 : 0);
+}
 
 QStringList CentringPage::placeNames() const
 {
     QStringList names;
-    for (const CentringResult& r : document().study().centring)
+    for (const CentringResult& r : document().study().of<Centring>().corners)
         names << QStringLiteral("%1 %2").arg(
             r.mockUp->axle == Axle::Front ? tr("Front") : tr("Rear"), r.mockUp->side == Side::Left ? tr("left") : tr("right"));
     if (const auto side = sideToCome())
@@ -97,7 +101,7 @@ int CentringPage::placeFor(const Verdict& verdict) const
 {
     if (verdict.id.find("/joint-") != std::string::npos)
         return cornerPlaces();
-    const auto& corners = document().study().centring;
+    const auto& corners = document().study().of<Centring>().corners;
     for (std::size_t i = 0; i < corners.size(); ++i) {
         const MockUp& m = *corners[i].mockUp;
         if (verdict.id.starts_with(std::string(m.axle == Axle::Front ? "front-" : "rear-") + (m.side == Side::Left ? "left/" : "right/")))

@@ -13,6 +13,7 @@ class InHand;
 class CentringPage : public StagePage {
     Q_OBJECT
 public:
+    static constexpr StageId id = "centring";
     CentringPage(Document& document, QWidget* parent);
     /// Of the corner that is shown; of the axle chosen where none is.
     [[nodiscard]] Axle axle() const override;

@@ -1,5 +1,7 @@
 #include "stages/sheets.hpp"
 
+#include "chapters/centring/centring_chapter.hpp"
+#include "chapters/clearance/clearance.hpp"
 #include "drawing/shapes.hpp"
 #include "theme.hpp"
 
@@ -29,9 +31,9 @@ Sheet centringSheet(const Study& study, std::size_t which, bool trueProportion)
     const Theme& t = theme();
     Sheet sheet;
     const double larger = trueProportion ? 1 : exaggeration;
-    const bool read = which < study.centring.size();
-    const Axle axle = read ? study.centring[which].mockUp->axle : Axle::Front;
-    const CornerResult& corner = study.after.at(axle);
+    const bool read = which < study.of<Centring>().corners.size();
+    const Axle axle = read ? study.of<Centring>().corners[which].mockUp->axle : Axle::Front;
+    const CornerClearance& corner = study.of<Clearance>().after.at(axle);
     sheet.title = QObject::tr("Caliper over its rotor");
     sheet.scaleBar = trueProportion;
     if (!corner.corner)
@@ -44,11 +46,11 @@ Sheet centringSheet(const Study& study, std::size_t which, bool trueProportion)
     if (read)
         sheet.title = QObject::tr("%1 %2 caliper over its rotor")
                           .arg(axle == Axle::Front ? QObject::tr("Front") : QObject::tr("Rear"),
-                              study.centring[which].mockUp->side == Side::Left ? QObject::tr("left") : QObject::tr("right"));
+                              study.of<Centring>().corners[which].mockUp->side == Side::Left ? QObject::tr("left") : QObject::tr("right"));
     const fit::CornerShape& s = corner.drawn;
     const Mount& mount = corner.corner->mount;
     const bool radial = mount.kind == MountKind::Radial;
-    const CentringResult* result = read ? &study.centring[which] : nullptr;
+    const CentringResult* result = read ? &study.of<Centring>().corners[which] : nullptr;
     const double half = s.rotor.thickness * 500;
     const double slot = s.caliper.slotWidth * 500;
     const double outDepth = s.caliper.outboardDepth * 1000;

@@ -2,6 +2,8 @@
 
 #include "theme.hpp"
 
+#include "chapters/heat/heat_chapter.hpp"
+#include "chapters/stopping/stopping_chapter.hpp"
 #include <QChart>
 #include <QGraphicsLayout>
 #include <QLegend>
@@ -11,8 +13,8 @@
 
 namespace deepstop::app {
 
-CourseChart::CourseChart(Stage stage, QWidget* parent)
-    : QChartView(parent), stage_(stage), before_(new QLineSeries), after_(new QLineSeries), mark_(new QLineSeries), across_(new QValueAxis),
+CourseChart::CourseChart(Of of, QWidget* parent)
+    : QChartView(parent), of_(of), before_(new QLineSeries), after_(new QLineSeries), mark_(new QLineSeries), across_(new QValueAxis),
       up_(new QValueAxis)
 {
     setRenderHint(QPainter::Antialiasing);
@@ -78,13 +80,13 @@ void CourseChart::setStudy(const Study& study, Axle axle)
     const double speed = study.build->car.testSpeed.value.value_or(0);
     double widest = 1;
     double highest = 1;
-    const auto plot = [&](QLineSeries* series, const SetupResult& r) {
+    const auto plot = [&](QLineSeries* series, const PerAxle<CornerHeat>& heat, const SetupStopping& stopping) {
         QList<QPointF> points;
-        if (stage_ == Stage::Heat)
-            for (const auto& [v, rise] : r.at(axle).riseOverSpeed)
+        if (of_ == Of::Rise)
+            for (const auto& [v, rise] : heat.at(axle).riseOverSpeed)
                 points << QPointF(to(v, style::speed), to(rise, style::rise));
-        else if (r.stop)
-            for (const auto& moment : r.stop->course)
+        else if (stopping.stop)
+            for (const auto& moment : stopping.stop->course)
                 points << QPointF(to(moment.distance, style::road), to(moment.speed, style::speed));
         for (const QPointF& p : points) {
             widest = std::max(widest, p.x());
@@ -92,9 +94,11 @@ void CourseChart::setStudy(const Study& study, Axle axle)
         }
         series->replace(points);
     };
-    plot(before_, study.before);
-    plot(after_, study.after);
-    if (stage_ == Stage::Heat) {
+    const Heat& heat = study.of<Heat>();
+    const Stopping& stopping = study.of<Stopping>();
+    plot(before_, heat.before, stopping.before);
+    plot(after_, heat.after, stopping.after);
+    if (of_ == Of::Rise) {
         across_->setTitleText(tr("speed that one stop begins at, %1").arg(symbol(style::speed)));
         up_->setTitleText(tr("rise, %1").arg(symbol(style::rise)));
         mark_->replace(QList<QPointF> { { to(speed, style::speed), 0 }, { to(speed, style::speed), highest } });
@@ -106,7 +110,7 @@ void CourseChart::setStudy(const Study& study, Axle axle)
     const bool empty = before_->count() == 0 && after_->count() == 0;
     chart()->setTitle(empty
             ? tr("Nothing to plot yet. %1.")
-                  .arg(QString::fromStdString(lacking(study, stage_ == Stage::Heat ? study.after.at(axle).stopRise : study.after.distance)))
+                  .arg(QString::fromStdString(lacking(study, of_ == Of::Rise ? heat.after.at(axle).stopRise : stopping.after.distance)))
             : QString());
     chart()->legend()->setVisible(!empty);
     across_->setVisible(!empty);

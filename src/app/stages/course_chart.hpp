@@ -12,7 +12,8 @@ namespace deepstop::app {
 class CourseChart : public QChartView {
     Q_OBJECT
 public:
-    CourseChart(Stage stage, QWidget* parent);
+    enum class Of { Rise, Speed };
+    CourseChart(Of of, QWidget* parent);
     void setStudy(const Study& study, Axle axle);
     [[nodiscard]] const QLineSeries* before() const { return before_; }
     [[nodiscard]] const QLineSeries* after() const { return after_; }
@@ -20,7 +21,7 @@ public:
 private:
     void dress(const Study& study);
 
-    Stage stage_;
+    Of of_;
     QLineSeries* before_;
     QLineSeries* after_;
     QLineSeries* mark_; ///< the test speed

@@ -1,5 +1,7 @@
 #include "stages/sheets.hpp"
 
+#include "chapters/heat/heat_chapter.hpp"
+#include "chapters/clearance/clearance.hpp"
 #include "theme.hpp"
 
 #include <QObject>
@@ -34,8 +36,9 @@ Sheet heatSheet(const Study& study, Axle axle)
 {
     const Theme& t = theme();
     Sheet sheet;
-    const CornerResult& after = study.after.at(axle);
-    const CornerResult& before = study.before.at(axle);
+    const Heat& heat = study.of<Heat>();
+    const CornerClearance& after = study.of<Clearance>().after.at(axle);
+    const CornerClearance& before = study.of<Clearance>().before.at(axle);
     sheet.title = axle == Axle::Front ? QObject::tr("Front rings and what one stop does to them")
                                       : QObject::tr("Rear rings and what one stop does to them");
     if (!after.corner || !before.corner)
@@ -85,7 +88,8 @@ Sheet heatSheet(const Study& study, Axle axle)
     const double barX = newX + 190;
     const double zero = R;
     const double highest = 2 * R;
-    const double largest = std::max({ before.stopRise.value.value_or(0), after.stopRise.value.value_or(0), 60.0 });
+    const double largest =
+        std::max({ heat.before.at(axle).stopRise.value.value_or(0), heat.after.at(axle).stopRise.value.value_or(0), 60.0 });
     const double scale = largest <= 100 ? 100
         : largest <= 200                ? 200
         : largest <= 400                ? 400
@@ -111,9 +115,10 @@ Sheet heatSheet(const Study& study, Axle axle)
         sheet.letter(
             { x + 30, y(*rise.value) - 18 }, QString::fromStdString(printChange(*rise.value, style::rise, study.system)), 15, ink.stroke);
     };
-    bar(before.stopRise, barX + 10, { t.found, 1.5, Qt::SolidLine, t.paper, Hatch::Rising, t.found, 6 }, QObject::tr("before"));
+    bar(heat.before.at(axle).stopRise, barX + 10, { t.found, 1.5, Qt::SolidLine, t.paper, Hatch::Rising, t.found, 6 },
+        QObject::tr("before"));
     if (two)
-        bar(after.stopRise, barX + 110, { t.proposal, 1.8, Qt::SolidLine, t.proposalWash, Hatch::Dense, t.proposal, 7 },
+        bar(heat.after.at(axle).stopRise, barX + 110, { t.proposal, 1.8, Qt::SolidLine, t.proposalWash, Hatch::Dense, t.proposal, 7 },
             QObject::tr("after"));
 
     sheet.extent = QRectF(QPointF(-R - 95, -R - 40), QPointF(barX + 230, R + 52));

@@ -1,3 +1,4 @@
+#include "chapters/stopping/stopping_chapter.hpp"
 #include "stages/sheets.hpp"
 
 #include "drawing/shapes.hpp"
@@ -40,7 +41,8 @@ Sheet roadSheet(const Study& study)
                                                    : QObject::tr("no antilock: the driver holds the first axle at its limit"))
         : QObject::tr("the speed to stop from is not known yet");
     double longest = 30;
-    for (const SetupResult* r : { &study.before, &study.after })
+    const Stopping& stopping = study.of<Stopping>();
+    for (const SetupStopping* r : { &stopping.before, &stopping.after })
         longest = std::max(longest, r->distance.highest() > 0 ? r->distance.highest() : 0);
     for (const TestSession& session : build.tests)
         for (const MeasuredStop& stop : session.stops)
@@ -58,7 +60,8 @@ Sheet roadSheet(const Study& study)
     sheet.line(QPolygonF { QPointF(0, -lane * 1.25), QPointF(0, lane * 1.6) }, { t.ink, 1.4, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
     sheet.letter({ 0, -lane * 1.5 }, QObject::tr("brake point"), 12, t.mute);
 
-    const auto drive = [&](const SetupResult& r, double y, const QColor& colour, const QColor& wash, Qt::PenStyle line) {
+    const auto drive = [&](const Setup& setup, const SetupStopping& r, double y, const QColor& colour, const QColor& wash,
+                           Qt::PenStyle line) {
         const double nose = r.distance.value.value_or(NAN) * metre;
         sheet.area(carFromAbove(0, y, length), { t.mute, 1, Qt::DotLine, {}, Hatch::None, {}, 0 });
         if (!std::isfinite(nose))
@@ -73,13 +76,13 @@ Sheet roadSheet(const Study& study)
             { colour, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
         sheet.letter({ nose * 0.45, y - lane * 0.14 },
             QStringLiteral("%1   %2 ±%3")
-                .arg(QString::fromStdString(r.setup->name), QString::fromStdString(print(*r.distance.value, style::road, study.system)),
+                .arg(QString::fromStdString(setup.name), QString::fromStdString(print(*r.distance.value, style::road, study.system)),
                     QString::fromStdString(figure(r.distance.rootSumSquare, style::road, study.system))),
             15, colour);
     };
     if (two)
-        drive(study.before, -lane * 0.5, t.found, t.paper, Qt::DashLine);
-    drive(study.after, lane * 0.5, t.proposal, t.proposalWash, Qt::SolidLine);
+        drive(*study.before.setup, stopping.before, -lane * 0.5, t.found, t.paper, Qt::DashLine);
+    drive(*study.after.setup, stopping.after, lane * 0.5, t.proposal, t.proposalWash, Qt::SolidLine);
 
     // Stops measured on the road, as pegs beside it.
     int number = 0;

@@ -15,7 +15,7 @@ namespace deepstop::app {
 [[nodiscard]] Sheet roadSheet(const Study& study);
 
 /// JSON pointer of the corner that setup `result` uses on `axle`; its own, or the car as found's where it has none.
-[[nodiscard]] std::string cornerPointer(const Study& study, const SetupResult& result, Axle axle);
+[[nodiscard]] std::string cornerPointer(const Study& study, const SetupParts& result, Axle axle);
 /// "dimensions in mm" or in inches, for a subtitle.
 [[nodiscard]] QString unitNote(const Study& study);
 

@@ -9,7 +9,7 @@
 
 namespace deepstop::app {
 
-CarPage::CarPage(Document& document, QWidget* parent) : StagePage(document, Stage::Car, Row::Corner, parent), antilock_(new QComboBox)
+CarPage::CarPage(Document& document, QWidget* parent) : StagePage(document, CarPage::id, Row::Corner, parent), antilock_(new QComboBox)
 {
     antilock_->setObjectName(QStringLiteral("choice"));
     antilock_->setAccessibleName(tr("Antilock brakes"));
@@ -35,7 +35,7 @@ void CarPage::choose(int index)
 }
 
 HeatPage::HeatPage(Document& document, QWidget* parent)
-    : StagePage(document, Stage::Heat, Row::Corner, parent), chart_(new CourseChart(Stage::Heat, this))
+    : StagePage(document, HeatPage::id, Row::Corner, parent), chart_(new CourseChart(CourseChart::Of::Rise, this))
 {
     column()->addWidget(chart_, 2);
 }
@@ -60,7 +60,7 @@ int HeatPage::placeFor(const Verdict& verdict) const { return verdict.axle == ax
 void HeatPage::refreshRest() { chart_->setStudy(document().study(), axle()); }
 
 StopPage::StopPage(Document& document, QWidget* parent)
-    : StagePage(document, Stage::Stop, Row::Corner, parent), chart_(new CourseChart(Stage::Stop, this))
+    : StagePage(document, StopPage::id, Row::Corner, parent), chart_(new CourseChart(CourseChart::Of::Speed, this))
 {
     column()->addWidget(chart_, 2);
 }

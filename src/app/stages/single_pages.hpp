@@ -10,6 +10,7 @@ class CourseChart;
 class CarPage : public StagePage {
     Q_OBJECT
 public:
+    static constexpr StageId id = "car";
     CarPage(Document& document, QWidget* parent);
     /// Whether the car has antilock brakes.
     [[nodiscard]] QComboBox* antilock() const { return antilock_; }
@@ -28,6 +29,7 @@ private:
 class HeatPage : public StagePage {
     Q_OBJECT
 public:
+    static constexpr StageId id = "heat";
     HeatPage(Document& document, QWidget* parent);
     [[nodiscard]] CourseChart* chart() const { return chart_; }
     [[nodiscard]] Axle axle() const override;
@@ -47,6 +49,7 @@ private:
 class StopPage : public StagePage {
     Q_OBJECT
 public:
+    static constexpr StageId id = "stop";
     StopPage(Document& document, QWidget* parent);
     [[nodiscard]] CourseChart* chart() const { return chart_; }
 

@@ -2,6 +2,7 @@
 /// A stage's page: its drawing, the row of places it can show, and whatever stands above or below. One kind of page a stage.
 
 #include "drawing/drawing_view.hpp"
+#include "stages/stage.hpp"
 
 #include <QWidget>
 
@@ -18,7 +19,7 @@ class Document;
 class StagePage : public QWidget {
     Q_OBJECT
 public:
-    [[nodiscard]] Stage stage() const { return stage_; }
+    [[nodiscard]] StageId stage() const { return stage_; }
     [[nodiscard]] DrawingView* view() const { return view_; }
     /// Which axle's parts are shown, where that is chosen beside the places; else null.
     [[nodiscard]] QComboBox* axleChoice() const { return axleChoice_; }
@@ -45,7 +46,7 @@ signals:
 protected:
     /// Where the row of places stands: over the sheet, or in its corner.
     enum class Row { Over, Corner };
-    StagePage(Document& document, Stage stage, Row row, QWidget* parent);
+    StagePage(Document& document, StageId stage, Row row, QWidget* parent);
 
     /// What the page can show, in working order; a page with one sheet names none.
     [[nodiscard]] virtual QStringList placeNames() const { return {}; }
@@ -79,7 +80,7 @@ private:
     void refreshPlaces();
 
     Document& document_;
-    Stage stage_;
+    StageId stage_;
     Row row_;
     DrawingView* view_;
     QWidget* places_;

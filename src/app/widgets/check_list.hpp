@@ -1,7 +1,7 @@
 #pragma once
 /// Unpacking: the check list of one axle's kit, a line for everything in the box.
 
-#include "study/receiving.hpp"
+#include "chapters/parts/receiving.hpp"
 
 #include <QScrollArea>
 

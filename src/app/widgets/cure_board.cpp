@@ -1,5 +1,7 @@
 #include "widgets/cure_board.hpp"
 
+#include "chapters/heat/heat_chapter.hpp"
+#include "chapters/clearance/clearance.hpp"
 #include "document.hpp"
 #include "library_store.hpp"
 #include "theme.hpp"
@@ -202,7 +204,7 @@ void CureBoard::refresh(Axle axle)
 
     const Study& study = document_.study();
     const UnitSystem system = study.system;
-    const CornerResult& now = study.after.at(axle);
+    const CornerClearance& now = study.of<Clearance>().after.at(axle);
     if (!now.corner || !now.wheel) {
         say(tr("No wheel chosen on this axle."));
         column->addStretch();
@@ -241,8 +243,9 @@ void CureBoard::refresh(Axle axle)
     for (auto& before : as.before)
         before.reset();
     const Verdict* studs = study.verdict(axle == Axle::Front ? "front/studs" : "rear/studs");
+    const Figure& heatStore = study.of<Heat>().after.at(axle).heatStore;
     as.figures = { QStringLiteral("0"), studs ? length(studs->figure) : QStringLiteral("–"),
-        now.heatStore.value ? text(figure(*now.heatStore.value, style::heatStore, system)) : QStringLiteral("–"), QStringLiteral("0 %"),
+        heatStore.value ? text(figure(*heatStore.value, style::heatStore, system)) : QStringLiteral("–"), QStringLiteral("0 %"),
         QStringLiteral("0") };
     add(as);
     const auto cures = curesOf(study, axle, shelf);

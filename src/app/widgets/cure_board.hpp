@@ -1,7 +1,7 @@
 #pragma once
 /// What would give the caliper room, side by side with all that it costs; the wheels there are; and how far one could go.
 
-#include "study/cures.hpp"
+#include "chapters/clearance/cures.hpp"
 
 #include <QAbstractButton>
 #include <QScrollArea>

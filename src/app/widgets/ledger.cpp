@@ -122,7 +122,7 @@ void Ledger::setStudy(const Study& study)
     }
     while (cells_.size() < study.ledger.size()) {
         auto* cell = new LedgerCell(this);
-        connect(cell, &QAbstractButton::clicked, this, [this, cell] { emit chosen(cell->line().stage); });
+        connect(cell, &QAbstractButton::clicked, this, [this, cell] { emit chosen(cell->line().chapter); });
         layout()->addWidget(cell);
         cells_.push_back(cell);
     }

@@ -40,7 +40,7 @@ public:
     [[nodiscard]] LedgerCell* cell(std::string_view id) const;
 
 signals:
-    void chosen(Stage stage);
+    void chosen(std::string_view chapter);
 
 protected:
     void paintEvent(QPaintEvent* event) override;

@@ -3,7 +3,7 @@
 #include "document.hpp"
 #include "quantity/entry.hpp"
 #include "theme.hpp"
-#include "widgets/dimension_field.hpp"
+#include "drawing/dimension_field.hpp"
 
 #include <QPainter>
 #include <QVBoxLayout>

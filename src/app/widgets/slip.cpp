@@ -1,6 +1,8 @@
 #include "widgets/slip.hpp"
 
 #include "document.hpp"
+#include "study/chapters.hpp"
+#include <fmt/format.h>
 #include "theme.hpp"
 #include "widgets/reading_card.hpp"
 
@@ -58,10 +60,10 @@ Slip::Slip(Document& document, QWidget* parent)
     card_->hide();
 }
 
-void Slip::setStage(Stage stage)
+void Slip::setStage(const Stage& stage)
 {
-    stage_ = stage;
-    const Verdict* worst = document_.study().worst(stage);
+    stage_ = &stage;
+    const Verdict* worst = document_.study().worst(stage.chapters);
     chosen_ = worst ? worst->id : std::string();
     method_ = false;
     setReading({});
@@ -110,7 +112,7 @@ QString Slip::html() const
     auto out = QStringLiteral("<style>a{text-decoration:none;color:%1} p{margin:0}</style>").arg(t.ink.name());
     out += QStringLiteral("<table width='100%' cellspacing='0' cellpadding='2'>");
     // On stages that show one axle at a time it is said whose checks these are.
-    const bool byAxle = stage_ == Stage::PartsBench || stage_ == Stage::WheelRoom || stage_ == Stage::Heat;
+    const bool byAxle = stage_->byAxle;
     std::optional<Axle> axle;
     const auto heading = [&](Axle which, const QString& note) {
         out += QStringLiteral("<tr><td colspan='2'>%1</td></tr>")
@@ -118,10 +120,10 @@ QString Slip::html() const
     };
     // A long list is folded: what is fine says so in one line until somebody wants to see it.
     constexpr int longList = 9;
-    const auto here = std::ranges::count(study.verdicts, stage_, &Verdict::stage);
+    const auto here = std::ranges::count_if(study.verdicts, [this](const Verdict& v) { return stage_->speaks(v.chapter); });
     int folded = 0;
     for (const Verdict& v : study.verdicts) {
-        if (v.stage != stage_)
+        if (!stage_->speaks(v.chapter))
             continue;
         if (here > longList && !unfolded_ && isFine(v.level) && v.id != chosen_) {
             ++folded;
@@ -170,18 +172,12 @@ QString Slip::details(const Verdict& v) const
         for (const auto& cost : r.costs)
             costs += (costs.isEmpty() ? "" : " · ") + text(cost);
         if (i == 0)
-            out += QStringLiteral("<p style='margin-top:10px'><b>%1</b></p>")
-                       .arg(v.stage == Stage::Centring        ? tr("What to put in")
-                               : v.stage == Stage::PartsBench ? tr("What would be reckoned")
-                                                              : tr("How to win room"));
+            out += QStringLiteral("<p style='margin-top:10px'><b>%1</b></p>").arg(text(std::string(chapterOf(v.chapter).cures)));
         out += QStringLiteral("<table width='100%' cellpadding='6' cellspacing='0' bgcolor='%1' "
                               "style='margin-top:5px'><tr><td><b>%2</b><br>%3<br>%4<br><a href='remedy:%5'>%6</a></td></tr></table>")
                    .arg(t.raised.name(), text(r.title),
                        span(t.good,
-                           r.gap.value ? (v.stage == Stage::Centring ? tr("leaves %1")
-                                   : v.stage == Stage::PartsBench    ? tr("makes %1")
-                                                                     : tr("gap %1"))
-                                             .arg(text(print(*r.gap.value, v.style, study.system)))
+                           r.gap.value ? text(fmt::format("{} {}", chapterOf(v.chapter).gain, print(*r.gap.value, v.style, study.system)))
                                        : QString()),
                        span(t.mute, costs))
                    .arg(i)

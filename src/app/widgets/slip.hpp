@@ -2,6 +2,7 @@
 /// The slip beside the sheet: the reading in hand, the stage's checks, and of the chosen check its remedies, what it rests on and how
 /// it is worked out.
 
+#include "stages/stage.hpp"
 #include "study/study.hpp"
 
 #include <QTextBrowser>
@@ -17,7 +18,7 @@ class Slip : public QWidget {
 public:
     explicit Slip(Document& document, QWidget* parent = nullptr);
 
-    void setStage(Stage stage);
+    void setStage(const Stage& stage);
     /// Opens the check `id`; its stage must be the current one.
     void choose(const std::string& id);
     /// Shows the reading in hand; empty: none.
@@ -50,7 +51,7 @@ private:
     Document& document_;
     ReadingCard* card_;
     QTextBrowser* text_;
-    Stage stage_ = Stage::Car;
+    const Stage* stage_ = nullptr;
     std::string chosen_;
     bool method_ = false;
     bool unfolded_ = false; ///< checks that are fine are listed one by one

@@ -2,7 +2,7 @@
 /// A split caliper for a thicker rotor: by how much, all that goes with it, and one button that does it to the build.
 
 #include "build/build.hpp"
-#include "study/hardware.hpp"
+#include "hardware/hardware.hpp"
 
 #include <QDialog>
 #include <QLabel>

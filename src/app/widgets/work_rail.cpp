@@ -9,15 +9,9 @@
 
 namespace deepstop::app {
 
-const std::vector<Stage>& workingOrder()
+StageButton::StageButton(const Stage& stage, QWidget* parent) : QAbstractButton(parent), stage_(stage)
 {
-    static const std::vector<Stage> order { Stage::Car, Stage::PartsBench, Stage::WheelRoom, Stage::Centring, Stage::Heat, Stage::Stop };
-    return order;
-}
-
-StageButton::StageButton(Stage stage, QWidget* parent) : QAbstractButton(parent), stage_(stage)
-{
-    setText(QString::fromUtf8(nameOf(stage).data()));
+    setText(stage.name());
     setObjectName(QStringLiteral("stage-") + text());
     setCheckable(true);
     setAutoExclusive(true);
@@ -59,35 +53,38 @@ void StageButton::paintEvent(QPaintEvent*)
         QFontMetrics(reading(12)).elidedText(state_, Qt::ElideRight, width() - 52));
 }
 
-WorkRail::WorkRail(QWidget* parent) : QWidget(parent)
+WorkRail::WorkRail(const std::vector<Stage>& stages, QWidget* parent) : QWidget(parent)
 {
     setFixedWidth(172);
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 8, 0, 0);
     column->setSpacing(2);
-    for (const Stage stage : workingOrder()) {
+    for (const Stage& stage : stages) {
         auto* button = new StageButton(stage, this);
-        connect(button, &QAbstractButton::clicked, this, [this, stage] { emit chosen(stage); });
+        connect(button, &QAbstractButton::clicked, this, [this, id = stage.id] { emit chosen(id); });
         column->addWidget(button);
         buttons_.push_back(button);
     }
     column->addStretch();
 }
 
-StageButton* WorkRail::button(Stage stage) const { return *std::ranges::find(buttons_, stage, &StageButton::stage); }
+StageButton* WorkRail::button(StageId stage) const
+{
+    return *std::ranges::find(buttons_, stage, [](const StageButton* each) { return each->stage().id; });
+}
 
-void WorkRail::setCurrent(Stage stage) { button(stage)->setChecked(true); }
+void WorkRail::setCurrent(StageId stage) { button(stage)->setChecked(true); }
 
 void WorkRail::setStudy(const Study& study)
 {
     for (StageButton* button : buttons_) {
-        const Verdict* worst = study.worst(button->stage());
+        const Verdict* worst = study.worst(button->stage().chapters);
         if (!worst) {
             button->setState(Level::Unproven, tr("nothing yet"));
             continue;
         }
         const auto word = QString::fromUtf8(nameOf(worst->level).data());
-        button->setState(worst->level, button->stage() == Stage::Car && worst->level == Level::Good ? tr("known") : word);
+        button->setState(worst->level, worst->chapter == "car" && worst->level == Level::Good ? tr("known") : word);
         button->setToolTip(QString::fromStdString(worst->title + ": " + worst->reason));
     }
 }

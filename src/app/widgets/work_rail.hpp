@@ -1,6 +1,7 @@
 #pragma once
 /// The stages in working order along the edge of a steel rule, each with its state as a shape and a word.
 
+#include "stages/stage.hpp"
 #include "study/study.hpp"
 
 #include <QAbstractButton>
@@ -13,8 +14,8 @@ namespace deepstop::app {
 class StageButton : public QAbstractButton {
     Q_OBJECT
 public:
-    StageButton(Stage stage, QWidget* parent);
-    [[nodiscard]] Stage stage() const { return stage_; }
+    StageButton(const Stage& stage, QWidget* parent);
+    [[nodiscard]] const Stage& stage() const { return stage_; }
     [[nodiscard]] QString state() const { return state_; }
     void setState(Level level, const QString& word);
     [[nodiscard]] QSize sizeHint() const override { return { 172, 58 }; }
@@ -23,7 +24,7 @@ protected:
     void paintEvent(QPaintEvent* event) override;
 
 private:
-    Stage stage_;
+    const Stage& stage_;
     Level level_ = Level::Unproven;
     QString state_;
 };
@@ -31,13 +32,13 @@ private:
 class WorkRail : public QWidget {
     Q_OBJECT
 public:
-    explicit WorkRail(QWidget* parent = nullptr);
+    WorkRail(const std::vector<Stage>& stages, QWidget* parent);
     void setStudy(const Study& study);
-    void setCurrent(Stage stage);
-    [[nodiscard]] StageButton* button(Stage stage) const;
+    void setCurrent(StageId stage);
+    [[nodiscard]] StageButton* button(StageId stage) const;
 
 signals:
-    void chosen(Stage stage);
+    void chosen(deepstop::app::StageId stage);
 
 protected:
     void paintEvent(QPaintEvent* event) override;
@@ -45,8 +46,5 @@ protected:
 private:
     std::vector<StageButton*> buttons_;
 };
-
-/// The stages there are, in working order.
-[[nodiscard]] const std::vector<Stage>& workingOrder();
 
 } // namespace deepstop::app

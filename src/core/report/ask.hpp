@@ -1,7 +1,7 @@
 #pragma once
 /// What is still to be read, as a sheet for the bench and as a letter to the vendor.
 
-#include "study/study.hpp"
+#include "verdict/findings.hpp"
 
 namespace deepstop::report {
 

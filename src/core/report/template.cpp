@@ -1,7 +1,8 @@
 #include "report/template.hpp"
 
+#include "chapters/clearance/clearance.hpp"
 #include "fit/fit.hpp"
-#include "study/judge.hpp"
+#include "verdict/judge.hpp"
 
 #include <fmt/format.h>
 
@@ -43,7 +44,7 @@ std::string lackingOutline(const Study& study, Axle axle)
 
 CaliperTemplate caliperTemplate(const Study& study, Axle axle, const std::string& date)
 {
-    const CornerResult& r = study.after.at(axle);
+    const CornerClearance& r = study.of<Clearance>().after.at(axle);
     if (!r.corner)
         return { {}, "This setup has no brakes on that axle." };
     const fit::CornerShape& s = r.shape;
@@ -102,7 +103,7 @@ CaliperTemplate caliperTemplate(const Study& study, Axle axle, const std::string
 
 CaliperTemplate shieldDrawing(const Study& study, Axle axle, const std::string& date)
 {
-    const CornerResult& r = study.after.at(axle);
+    const CornerClearance& r = study.of<Clearance>().after.at(axle);
     if (!r.corner)
         return { {}, "This setup has no brakes on that axle." };
     const Hub& hub = hubOf(*study.build, axle);

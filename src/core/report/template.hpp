@@ -2,7 +2,7 @@
 /// The caliper's envelope at its real size, to cut from card and try inside a real wheel.
 
 #include "paper/paper.hpp"
-#include "study/study.hpp"
+#include "verdict/findings.hpp"
 
 namespace deepstop::report {
 

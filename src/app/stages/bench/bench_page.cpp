@@ -11,7 +11,7 @@
 namespace deepstop::app {
 
 BenchPage::BenchPage(Document& document, QWidget* parent)
-    : StagePage(document, Stage::PartsBench, Row::Over, parent), checks_(new CheckList(document, this)), asks_(new AskList(document, this)),
+    : StagePage(document, BenchPage::id, Row::Over, parent), checks_(new CheckList(document, this)), asks_(new AskList(document, this)),
       inHand_(new InHand(document, view()))
 {
     addAxleChoice();

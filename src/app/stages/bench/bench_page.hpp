@@ -12,6 +12,7 @@ class InHand;
 class BenchPage : public StagePage {
     Q_OBJECT
 public:
+    static constexpr StageId id = "parts-bench";
     /// In the order a kit goes over them.
     enum Place { Rotor, Caliper, Pads, Fittings, Scales, Comparison, Unpacking, Ask };
 

@@ -2,7 +2,7 @@
 /// The parts bench: each part by itself to scale, old beside new, then the scales and the comparison.
 
 #include "drawing/sheet.hpp"
-#include "study/comparison.hpp"
+#include "chapters/weights/comparison.hpp"
 
 namespace deepstop::app {
 

@@ -1,4 +1,5 @@
 #include "stages/bench/bench_sheets.hpp"
+#include "chapters/clearance/clearance.hpp"
 #include "stages/bench/part_sheet.hpp"
 
 #include <algorithm>
@@ -13,7 +14,7 @@ struct PadShape {
     double backing;
 };
 
-PadShape shapeOf(const CornerResult& r)
+PadShape shapeOf(const CornerClearance& r)
 {
     const fit::PadShape& drawn = r.drawn.pad;
     return { r.corner->pad.length.value.value_or(2.3 * drawn.height) * 1000, drawn.height * 1000, drawn.thickness * 1000,

@@ -1,6 +1,7 @@
 #pragma once
 /// What the bench's sheets have in common: paths, inks, and a column of facts beside the drawing.
 
+#include "chapters/clearance/clearance.hpp"
 #include "stages/sheets.hpp"
 #include "theme.hpp"
 
@@ -24,8 +25,8 @@ inline QPainterPath ring(QPointF centre, double outer, double inner)
 class PartSheet {
 public:
     PartSheet(const Study& s, Axle a, const QString& part)
-        : study(s), axle(a), after(s.after.at(a)), before(s.before.at(a)), corner(cornerPointer(s, s.after, a)),
-          two(s.before.setup != s.after.setup && after.corner != before.corner)
+        : study(s), axle(a), after(s.of<Clearance>().after.at(a)), before(s.of<Clearance>().before.at(a)),
+          corner(cornerPointer(s, s.after, a)), two(s.before.setup != s.after.setup && after.corner != before.corner)
     {
         sheet.title = (axle == Axle::Front ? QObject::tr("Front %1") : QObject::tr("Rear %1")).arg(part);
         sheet.subtitle = two
@@ -65,8 +66,8 @@ public:
     Sheet sheet;
     const Study& study;
     Axle axle;
-    const CornerResult& after;
-    const CornerResult& before;
+    const CornerClearance& after;
+    const CornerClearance& before;
     std::string corner;
     bool two;
 };

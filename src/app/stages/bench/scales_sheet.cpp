@@ -1,4 +1,5 @@
 #include "stages/bench/bench_sheets.hpp"
+#include "chapters/weights/weights_chapter.hpp"
 #include "stages/bench/part_sheet.hpp"
 
 #include <algorithm>
@@ -39,8 +40,9 @@ Sheet scalesSheet(const Study& study, Axle axle)
     };
     const double largest = std::max({ total(beforeShares), total(afterShares), 1.0 });
     const double pixels = 640 / largest;
-    const auto bar = [&](const std::vector<MassShare>& shares, const SetupResult& setup, const QColor& colour, bool dashed) {
-        sheet.letter({ 0, y }, QString::fromStdString(setup.setup->name), 13, colour, Qt::AlignLeft | Qt::AlignTop, false);
+    const auto bar = [&](const Setup& setup, const std::vector<MassShare>& shares, const PerAxle<CornerWeights>& weights,
+                         const QColor& colour, bool dashed) {
+        sheet.letter({ 0, y }, QString::fromStdString(setup.name), 13, colour, Qt::AlignLeft | Qt::AlignTop, false);
         double x = 0;
         int index = 0;
         for (const MassShare& share : shares) {
@@ -65,16 +67,16 @@ Sheet scalesSheet(const Study& study, Axle axle)
             x += wide;
             ++index;
         }
-        const bool complete = setup.at(axle).cornerMass.value.has_value();
+        const bool complete = weights.at(axle).cornerMass.value.has_value();
         sheet.letter({ x + 8, y + 33 },
-            complete ? QString::fromStdString(print(*setup.at(axle).cornerMass.value, style::partMass, study.system))
+            complete ? QString::fromStdString(print(*weights.at(axle).cornerMass.value, style::partMass, study.system))
                      : QObject::tr("not complete"),
             14, complete ? t.ink : t.unproven, Qt::AlignLeft | Qt::AlignVCenter);
         y += 92;
     };
     if (p.two && p.before.corner)
-        bar(beforeShares, study.before, t.found, true);
-    bar(afterShares, study.after, t.proposal, false);
+        bar(*study.before.setup, beforeShares, study.of<Weights>().before, t.found, true);
+    bar(*study.after.setup, afterShares, study.of<Weights>().after, t.proposal, false);
     if (std::ranges::any_of(afterShares, &MassShare::computed) || std::ranges::any_of(beforeShares, &MassShare::computed))
         sheet.letter(
             { 744, y - 14 }, QObject::tr("close hatching: worked out from dimensions"), 11, t.mute, Qt::AlignRight | Qt::AlignTop, false);

@@ -1,7 +1,8 @@
 #include "stages/hardware/hardware_sheets.hpp"
 
+#include "chapters/clearance/clearance.hpp"
 #include "stages/bench/part_sheet.hpp"
-#include "study/hardware.hpp"
+#include "hardware/hardware.hpp"
 
 namespace deepstop::app {
 
@@ -10,7 +11,7 @@ Sheet bracketSheet(const Study& study, Axle axle)
     const Theme& t = theme();
     Sheet sheet;
     sheet.title = axle == Axle::Front ? QObject::tr("Adapter bracket, front") : QObject::tr("Adapter bracket, rear");
-    const CornerResult& r = study.after.at(axle);
+    const CornerClearance& r = study.of<Clearance>().after.at(axle);
     if (!r.corner)
         return sheet;
     sheet.subtitle =

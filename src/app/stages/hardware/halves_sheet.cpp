@@ -1,5 +1,6 @@
 #include "stages/hardware/hardware_sheets.hpp"
 
+#include "chapters/clearance/clearance.hpp"
 #include "stages/bench/part_sheet.hpp"
 
 namespace deepstop::app {
@@ -9,7 +10,7 @@ Sheet halvesSheet(const Study& study, Axle axle)
     const Theme& t = theme();
     Sheet sheet;
     sheet.title = QObject::tr("The caliper's halves");
-    const CornerResult& r = study.after.at(axle);
+    const CornerClearance& r = study.of<Clearance>().after.at(axle);
     if (!r.corner)
         return sheet;
     sheet.title += QStringLiteral(" · %1").arg(QString::fromStdString(r.corner->caliper.name));

@@ -1,5 +1,6 @@
 #include "stages/hardware/hardware_sheets.hpp"
 
+#include "chapters/clearance/clearance.hpp"
 #include "joints/bolts.hpp"
 #include "stages/bench/part_sheet.hpp"
 
@@ -67,7 +68,7 @@ Sheet jointSheet(const Study& study, Axle axle)
     Sheet sheet;
     sheet.title = axle == Axle::Front ? QObject::tr("Front bolts") : QObject::tr("Rear bolts");
     sheet.scaleBar = false;
-    const CornerResult& r = study.after.at(axle);
+    const CornerClearance& r = study.of<Clearance>().after.at(axle);
     if (!r.corner)
         return sheet;
     sheet.title += QStringLiteral(" · %1").arg(QString::fromStdString(study.after.setup->name));

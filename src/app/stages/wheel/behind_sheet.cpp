@@ -1,5 +1,6 @@
 #include "stages/wheel/wheel_sheets.hpp"
 
+#include "chapters/clearance/clearance.hpp"
 #include "stages/wheel/corner_drawing.hpp"
 #include "stages/bench/part_sheet.hpp"
 
@@ -10,7 +11,7 @@ namespace deepstop::app {
 namespace {
 
 /// The shield from outboard, whole and as it is to be cut; the window's middle at the caliper's clock position on the car's left.
-void addShieldFace(Sheet& sheet, const CornerResult& r, const Hub& hub, QPointF centre, double scale)
+void addShieldFace(Sheet& sheet, const CornerClearance& r, const Hub& hub, QPointF centre, double scale)
 {
     const Theme& t = theme();
     const double whole = *hub.shieldDiameter.value / 2;
@@ -44,7 +45,7 @@ Sheet behindSheet(const Study& study, Axle axle)
 {
     const Theme& t = theme();
     Sheet sheet;
-    const CornerResult& r = study.after.at(axle);
+    const CornerClearance& r = study.of<Clearance>().after.at(axle);
     sheet.title = axle == Axle::Front ? QObject::tr("Behind the front rotor") : QObject::tr("Behind the rear rotor");
     if (!r.corner)
         return sheet;

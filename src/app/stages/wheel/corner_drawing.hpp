@@ -1,6 +1,7 @@
 #pragma once
 /// One corner in section, drawn from its numbers: x is z in millimetres, y runs down from the axis.
 
+#include "chapters/clearance/clearance.hpp"
 #include "stages/sheets.hpp"
 #include "theme.hpp"
 
@@ -14,7 +15,7 @@ namespace deepstop::app {
 
 class CornerDrawing {
 public:
-    CornerDrawing(Sheet& sheet, const CornerResult& result) : sheet_(sheet), r_(result), s_(result.drawn), t_(theme()) { }
+    CornerDrawing(Sheet& sheet, const CornerClearance& result) : sheet_(sheet), r_(result), s_(result.drawn), t_(theme()) { }
 
     /// With the stations it was measured at, and what stands into it.
     void wheel();
@@ -39,7 +40,7 @@ private:
     [[nodiscard]] Qt::PenStyle lineFor(std::initializer_list<const Reading*> readings) const;
 
     Sheet& sheet_;
-    const CornerResult& r_;
+    const CornerClearance& r_;
     const fit::CornerShape& s_;
     const Theme& t_;
     QPainterPath metal_; ///< of the wheel

@@ -1,5 +1,6 @@
 #include "stages/wheel/wheel_sheets.hpp"
 
+#include "chapters/clearance/clearance.hpp"
 #include "stages/bench/part_sheet.hpp"
 
 #include <algorithm>
@@ -12,7 +13,7 @@ namespace {
 /// towards smaller ones.
 class FaceDrawing {
 public:
-    FaceDrawing(Sheet& sheet, const CornerResult& result, Side side, QPointF centre)
+    FaceDrawing(Sheet& sheet, const CornerClearance& result, Side side, QPointF centre)
         : sheet_(sheet), r_(result), s_(result.drawn), t_(theme()), side_(side), centre_(centre),
           clock_(result.corner->mount.clock.value.value_or(std::numbers::pi / 2))
     {
@@ -204,7 +205,7 @@ private:
     }
 
     Sheet& sheet_;
-    const CornerResult& r_;
+    const CornerClearance& r_;
     const fit::CornerShape& s_;
     const Theme& t_;
     Side side_;
@@ -218,7 +219,7 @@ Sheet faceSheet(const Study& study, Axle axle)
 {
     const Theme& t = theme();
     Sheet sheet;
-    const CornerResult& r = study.after.at(axle);
+    const CornerClearance& r = study.of<Clearance>().after.at(axle);
     sheet.title = axle == Axle::Front ? QObject::tr("Front brakes from outboard") : QObject::tr("Rear brakes from outboard");
     if (!r.corner)
         return sheet;

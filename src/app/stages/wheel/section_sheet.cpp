@@ -15,7 +15,7 @@ QPointF at(Point p) { return inSection(p); }
 
 } // namespace
 
-std::string cornerPointer(const Study& study, const SetupResult& result, Axle axle)
+std::string cornerPointer(const Study& study, const SetupParts& result, Axle axle)
 {
     const auto& setups = study.build->setups;
     const auto& own = axle == Axle::Front ? result.setup->front : result.setup->rear;
@@ -32,8 +32,8 @@ Sheet wheelRoomSheet(const Study& study, Axle axle)
 {
     const Theme& t = theme();
     Sheet sheet;
-    const CornerResult& after = study.after.at(axle);
-    const CornerResult& before = study.before.at(axle);
+    const CornerClearance& after = study.of<Clearance>().after.at(axle);
+    const CornerClearance& before = study.of<Clearance>().before.at(axle);
     sheet.title = axle == Axle::Front ? QObject::tr("Front corner in section") : QObject::tr("Rear corner in section");
     if (!after.corner)
         return sheet;

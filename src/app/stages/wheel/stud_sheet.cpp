@@ -1,5 +1,6 @@
 #include "stages/wheel/wheel_sheets.hpp"
 
+#include "chapters/clearance/clearance.hpp"
 #include "stages/bench/part_sheet.hpp"
 #include "joints/studs.hpp"
 
@@ -28,8 +29,8 @@ Sheet studSheet(const Study& study, Axle axle)
 {
     const Theme& t = theme();
     Sheet sheet;
-    const CornerResult& r = study.after.at(axle);
-    const CornerResult& before = study.before.at(axle);
+    const CornerClearance& r = study.of<Clearance>().after.at(axle);
+    const CornerClearance& before = study.of<Clearance>().before.at(axle);
     sheet.title = axle == Axle::Front ? QObject::tr("Front studs, and where the wheel stands")
                                       : QObject::tr("Rear studs, and where the wheel stands");
     if (!r.corner || !r.wheel) {

@@ -1,5 +1,6 @@
 #include "stages/wheel/wheel_page.hpp"
 
+#include "chapters/clearance/clearance.hpp"
 #include "document.hpp"
 #include "stages/sheets.hpp"
 #include "stages/wheel/wheel_sheets.hpp"
@@ -11,8 +12,7 @@
 namespace deepstop::app {
 
 WheelPage::WheelPage(Document& document, LibraryStore& library, QWidget* parent)
-    : StagePage(document, Stage::WheelRoom, Row::Over, parent), cures_(new CureBoard(document, library, this)),
-      wheel_(new QComboBox(view()))
+    : StagePage(document, WheelPage::id, Row::Over, parent), cures_(new CureBoard(document, library, this)), wheel_(new QComboBox(view()))
 {
     addAxleChoice();
     column()->addWidget(cures_, 3);
@@ -101,17 +101,17 @@ void WheelPage::putOn(int index)
         document().setBuild(std::move(build), wheel_->itemText(index));
 }
 
-void WheelPage::chosenInView(const std::string& id)
+void WheelPage::chosenInView(const std::string& what)
 {
-    if (const auto station = stationOf(id))
+    if (const auto station = stationOf(what))
         takeStation(*station);
     else
-        emit verdictChosen(id);
+        emit verdictChosen(what);
 }
 
 void WheelPage::takeStation(std::size_t index)
 {
-    const CornerResult& r = document().study().after.at(axle());
+    const CornerClearance& r = document().study().of<Clearance>().after.at(axle());
     if (!r.wheel || index >= r.stations.size())
         return;
     const fit::PlannedStation station = r.stations[index];

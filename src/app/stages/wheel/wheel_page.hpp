@@ -12,6 +12,7 @@ class LibraryStore;
 class WheelPage : public StagePage {
     Q_OBJECT
 public:
+    static constexpr StageId id = "wheel-clearance";
     /// In the order they are worked through.
     enum Place { Section, Outboard, Wheel, Studs, Behind, Cures, Wanted };
 

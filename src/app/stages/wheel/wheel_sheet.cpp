@@ -1,5 +1,6 @@
 #include "stages/wheel/wheel_sheets.hpp"
 
+#include "chapters/clearance/clearance.hpp"
 #include "stages/wheel/corner_drawing.hpp"
 
 #include <QObject>
@@ -30,7 +31,7 @@ Sheet wheelSheet(const Study& study, Axle axle)
 {
     const Theme& t = theme();
     Sheet sheet;
-    const CornerResult& r = study.after.at(axle);
+    const CornerClearance& r = study.of<Clearance>().after.at(axle);
     sheet.title = QObject::tr("The wheel, measured");
     if (!r.corner || !r.wheel) {
         sheet.subtitle = QObject::tr("no wheel chosen");

@@ -1,0 +1,267 @@
+#include "drawing/fact_field.hpp"
+
+#include "document.hpp"
+#include "theme.hpp"
+
+#include <QAbstractItemView>
+#include <QKeyEvent>
+#include <QPainter>
+#include <QToolTip>
+#include <QVBoxLayout>
+
+namespace deepstop::app {
+
+TickRow::TickRow(QWidget* parent) : QWidget(parent)
+{
+    setFocusPolicy(Qt::StrongFocus);
+    setFont(reading(12));
+}
+
+void TickRow::setWords(const std::vector<std::string>& words, const std::string& ticked)
+{
+    words_.clear();
+    on_.clear();
+    const auto all = "," + ticked + ",";
+    for (const auto& word : words) {
+        words_ << QString::fromStdString(word);
+        on_.push_back(all.find("," + word + ",") != std::string::npos);
+    }
+    QStringList keys;
+    for (int i = 0; i < words_.size(); ++i)
+        keys << QStringLiteral("%1 for %2").arg(words_[i].at(letterOf(i)).toUpper(), words_[i]);
+    setToolTip(keys.join(QStringLiteral(", ")));
+    update();
+}
+
+QString TickRow::ticked() const
+{
+    QStringList all;
+    for (int i = 0; i < words_.size(); ++i)
+        if (on_[static_cast<std::size_t>(i)])
+            all << words_[i];
+    return all.join(QLatin1Char(','));
+}
+
+/// Which letter of a word toggles it: the first that no word before it has taken.
+int TickRow::letterOf(int index) const
+{
+    QString taken;
+    for (int i = 0; i <= index; ++i) {
+        int at = 0;
+        while (at + 1 < words_[i].size() && taken.contains(words_[i].at(at)))
+            ++at;
+        if (i == index)
+            return at;
+        taken += words_[i].at(at);
+    }
+    return 0;
+}
+
+QRect TickRow::cell(int index) const
+{
+    const QFontMetrics metrics(font());
+    int x = 2;
+    for (int i = 0; i < index; ++i)
+        x += metrics.horizontalAdvance(words_[i]) + 24;
+    return { x, 0, metrics.horizontalAdvance(words_[index]) + 22, height() };
+}
+
+QSize TickRow::sizeHint() const
+{
+    return { words_.isEmpty() ? 20 : cell(static_cast<int>(words_.size()) - 1).right() + 4, QFontMetrics(font()).height() + 8 };
+}
+
+void TickRow::toggle(int index)
+{
+    mark_ = index;
+    on_[static_cast<std::size_t>(index)] = !on_[static_cast<std::size_t>(index)];
+    update();
+    emit changed();
+}
+
+void TickRow::keyPressEvent(QKeyEvent* event)
+{
+    const int count = static_cast<int>(words_.size());
+    switch (event->key()) {
+    case Qt::Key_Left:
+        mark_ = std::max(0, mark_ - 1);
+        break;
+    case Qt::Key_Right:
+        mark_ = std::min(count - 1, mark_ + 1);
+        break;
+    case Qt::Key_Space:
+        toggle(mark_);
+        break;
+    case Qt::Key_Return:
+    case Qt::Key_Enter:
+        emit done();
+        return;
+    default:
+        for (int i = 0; i < count; ++i)
+            if (event->text().compare(words_[i].at(letterOf(i)), Qt::CaseInsensitive) == 0) {
+                toggle(i);
+                return;
+            }
+        QWidget::keyPressEvent(event);
+        return;
+    }
+    update();
+}
+
+void TickRow::mousePressEvent(QMouseEvent* event)
+{
+    for (int i = 0; i < words_.size(); ++i)
+        if (cell(i).contains(event->pos()))
+            toggle(i);
+}
+
+void TickRow::paintEvent(QPaintEvent*)
+{
+    const Theme& t = theme();
+    QPainter p(this);
+    p.setRenderHint(QPainter::Antialiasing);
+    p.setFont(font());
+    const QFontMetrics metrics(font());
+    for (int i = 0; i < words_.size(); ++i) {
+        const QRect at = cell(i);
+        const bool on = on_[static_cast<std::size_t>(i)];
+        const QRectF square(at.left() + 1.5, at.center().y() - 5, 11, 11);
+        p.setPen(QPen(hasFocus() && i == mark_ ? t.focus : on ? t.ink : t.rule, hasFocus() && i == mark_ ? 2 : 1.2));
+        p.setBrush(on ? t.proposalWash : t.paper);
+        p.drawRect(square);
+        if (on) {
+            p.setPen(QPen(t.ink, 1.8));
+            p.drawPolyline(
+                QPolygonF { square.topLeft() + QPointF(2, 5), square.topLeft() + QPointF(5, 9), square.topLeft() + QPointF(12, -2) });
+        }
+        p.setPen(on ? t.ink : t.mute);
+        const QRect text = at.adjusted(18, 0, 0, 0);
+        p.drawText(text, Qt::AlignVCenter | Qt::AlignLeft, words_[i]);
+        if (hasFocus()) {
+            const int letter = letterOf(i);
+            const int x = text.left() + metrics.horizontalAdvance(words_[i].left(letter));
+            p.drawLine(x, text.center().y() + metrics.ascent() / 2 + 2, x + metrics.horizontalAdvance(words_[i].at(letter)),
+                text.center().y() + metrics.ascent() / 2 + 2);
+        }
+    }
+}
+
+FactField::FactField(Document& document, std::string pointer, QWidget* parent)
+    : QWidget(parent), document_(document), pointer_(std::move(pointer)), caption_(new QLabel(this))
+{
+    setObjectName(QString::fromStdString(pointer_) + QStringLiteral("/field"));
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    caption_->setFont(reading(11));
+    column->addWidget(caption_);
+    const auto fact = factAt(document_.build(), pointer_);
+    const auto kind = fact ? fact->kind : Fact::Kind::Text;
+    if (kind == Fact::Kind::Word) {
+        box_ = new QComboBox(this);
+        for (const auto& word : fact->words)
+            box_->addItem(QString::fromStdString(word));
+        connect(box_, &QComboBox::activated, this, [this](int index) { put(box_->itemText(index)); });
+        // The arrow keys and letters choose without opening the list.
+        connect(box_, &QComboBox::currentIndexChanged, this, [this](int index) {
+            if (!filling_ && box_->hasFocus() && !box_->view()->isVisible())
+                put(box_->itemText(index));
+        });
+        column->addWidget(box_);
+    } else if (kind == Fact::Kind::Ticks) {
+        ticks_ = new TickRow(this);
+        connect(ticks_, &TickRow::changed, this, [this] { put(ticks_->ticked()); });
+        connect(ticks_, &TickRow::done, this, &FactField::goOn);
+        column->addWidget(ticks_);
+    } else {
+        line_ = new QLineEdit(this);
+        line_->setFont(reading(13));
+        connect(line_, &QLineEdit::editingFinished, this, [this] {
+            if (line_->isModified())
+                put(line_->text().trimmed());
+        });
+        column->addWidget(line_);
+    }
+    editor()->setObjectName(QString::fromStdString(pointer_));
+    editor()->installEventFilter(this);
+    setFocusProxy(editor());
+    refresh();
+}
+
+QWidget* FactField::editor() const { return line_ ? static_cast<QWidget*>(line_) : box_ ? static_cast<QWidget*>(box_) : ticks_; }
+
+QString FactField::shown() const { return line_ ? line_->text() : box_ ? box_->currentText() : ticks_->ticked(); }
+
+void FactField::setCaption(const QString& caption)
+{
+    caption_->setText(caption);
+    caption_->setVisible(!caption.isEmpty());
+}
+
+void FactField::refresh()
+{
+    const auto fact = factAt(document_.build(), pointer_);
+    if (!fact)
+        return;
+    filling_ = true;
+    const auto value = QString::fromStdString(fact->value);
+    const bool unsaid = value.isEmpty() || value == QLatin1String("unknown");
+    editor()->setAccessibleName(QString::fromStdString(fact->full()));
+    if (line_ && !line_->isModified()) {
+        line_->setText(value);
+        line_->setPlaceholderText(QStringLiteral("?"));
+        line_->setCursorPosition(0);
+        editor()->setToolTip(QString::fromStdString(fact->full()));
+    } else if (box_) {
+        box_->setCurrentText(value);
+    } else if (ticks_) {
+        ticks_->setWords(fact->words, fact->value);
+    }
+    QPalette look = caption_->palette();
+    look.setColor(QPalette::WindowText, unsaid ? theme().unproven : theme().mute);
+    caption_->setPalette(look);
+    filling_ = false;
+}
+
+bool FactField::put(const QString& text)
+{
+    const auto fact = factAt(document_.build(), pointer_);
+    if (!fact)
+        return true;
+    auto said = withFact(document_.build(), pointer_, text.toStdString());
+    refusal_ = QString::fromStdString(said.refusal);
+    if (!said.build) {
+        if (isVisible())
+            QToolTip::showText(editor()->mapToGlobal(QPoint(0, editor()->height())), refusal_, editor(), {}, 60000);
+        return false;
+    }
+    if (line_)
+        line_->setModified(false);
+    if (!(*said.build == document_.build()))
+        document_.setBuild(std::move(*said.build), QString::fromStdString(fact->full()));
+    return true;
+}
+
+bool FactField::eventFilter(QObject* watched, QEvent* event)
+{
+    if (event->type() == QEvent::KeyPress && watched == editor()) {
+        const int key = static_cast<QKeyEvent*>(event)->key();
+        if ((key == Qt::Key_Return || key == Qt::Key_Enter) && !ticks_) {
+            if (!line_ || !line_->isModified() || put(line_->text().trimmed()))
+                emit goOn();
+            return true;
+        }
+        if (key == Qt::Key_Escape) {
+            refusal_.clear();
+            if (line_)
+                line_->setModified(false);
+            refresh();
+            return true;
+        }
+    }
+    if (event->type() == QEvent::FocusIn && line_)
+        QMetaObject::invokeMethod(line_, &QLineEdit::selectAll, Qt::QueuedConnection);
+    return QWidget::eventFilter(watched, event);
+}
+
+} // namespace deepstop::app

@@ -1,0 +1,107 @@
+#include "study_job.hpp"
+
+namespace deepstop::app {
+
+/// A whole study that takes longer than this comes in two: first without its remedies.
+constexpr StudyJob::Milliseconds inOne { 4 };
+
+StudyJob::StudyJob(QObject* parent) : QObject(parent), thread_([this] { work(); }) { }
+
+StudyJob::~StudyJob()
+{
+    {
+        const std::lock_guard lock(mutex_);
+        ending_ = true;
+        unwanted_ = true;
+    }
+    changed_.notify_all();
+    thread_.join();
+}
+
+void StudyJob::ask(std::shared_ptr<const Build> build, StudyOf of)
+{
+    {
+        const std::lock_guard lock(mutex_);
+        wanted_ = std::move(build);
+        of_ = std::move(of);
+        unwanted_ = true;
+        answered_ = complete_ = false;
+        done_.reset();
+        wrong_ = nullptr;
+    }
+    changed_.notify_all();
+}
+
+bool StudyJob::wait(Milliseconds most)
+{
+    std::unique_lock lock(mutex_);
+    return changed_.wait_for(lock, most, [this] { return answered_; });
+}
+
+bool StudyJob::isIdle()
+{
+    const std::lock_guard lock(mutex_);
+    return complete_;
+}
+
+void StudyJob::finish()
+{
+    std::unique_lock lock(mutex_);
+    changed_.wait(lock, [this] { return complete_; });
+}
+
+std::unique_ptr<Study> StudyJob::take()
+{
+    const std::lock_guard lock(mutex_);
+    if (auto wrong = std::exchange(wrong_, nullptr))
+        std::rethrow_exception(wrong);
+    return std::move(done_);
+}
+
+void StudyJob::deliver(std::unique_ptr<Study> study, std::exception_ptr wrong, bool all)
+{
+    {
+        const std::lock_guard lock(mutex_);
+        if (unwanted_)
+            return;
+        done_ = std::move(study);
+        wrong_ = wrong;
+        complete_ = all || wrong;
+        answered_ = complete_ || of_.remedies == Remedies::LeftOut;
+    }
+    changed_.notify_all();
+    emit ready();
+}
+
+void StudyJob::work()
+{
+    std::unique_lock lock(mutex_);
+    while (true) {
+        changed_.wait(lock, [this] { return ending_ || wanted_; });
+        if (ending_)
+            return;
+        const auto build = std::exchange(wanted_, nullptr);
+        auto of = of_;
+        unwanted_ = false;
+        const bool inTwo = of.remedies == Remedies::LeftOut || full_ > inOne;
+        lock.unlock();
+        try {
+            if (inTwo) {
+                of.remedies = Remedies::LeftOut;
+                if (auto study = deepstop::study(build, of, unwanted_))
+                    deliver(std::make_unique<Study>(std::move(*study)), nullptr, false);
+            }
+            of.remedies = Remedies::Sought;
+            const auto begun = std::chrono::steady_clock::now();
+            if (auto study = deepstop::study(build, of, unwanted_)) {
+                full_ = std::chrono::steady_clock::now() - begun;
+                deliver(std::make_unique<Study>(std::move(*study)), nullptr, true);
+            }
+        } catch (...) {
+            deliver(nullptr, std::current_exception(), true);
+        }
+        lock.lock();
+    }
+}
+
+} // namespace deepstop::app

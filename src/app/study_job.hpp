@@ -1,0 +1,57 @@
+#pragma once
+/// Studies on a thread of their own, so that nothing a person types waits for the engineering.
+
+#include "study/study.hpp"
+
+#include <QObject>
+
+#include <chrono>
+#include <condition_variable>
+#include <exception>
+#include <mutex>
+#include <thread>
+
+namespace deepstop::app {
+
+/// Works on what was asked for last; whatever was asked before is dropped, begun or not. Without remedies first, where those take long.
+class StudyJob : public QObject {
+    Q_OBJECT
+public:
+    using Milliseconds = std::chrono::milliseconds;
+
+    explicit StudyJob(QObject* parent = nullptr);
+    ~StudyJob() override;
+
+    /// From now on only this counts. With `of.remedies` left out, they follow by themselves.
+    void ask(std::shared_ptr<const Build> build, StudyOf of);
+    /// Waits at most so long for all of what was asked for. False where it is not done.
+    bool wait(Milliseconds most);
+    /// What has been finished since it was last taken: null where nothing was. Rethrows what went wrong in it.
+    [[nodiscard]] std::unique_ptr<Study> take();
+    /// The answer is complete, remedies included.
+    [[nodiscard]] bool isIdle();
+    void finish(); ///< waits for all of it, remedies included
+
+signals:
+    /// Something can be taken. Comes from the worker: connect it queued.
+    void ready();
+
+private:
+    void work();
+    void deliver(std::unique_ptr<Study> study, std::exception_ptr wrong, bool all);
+
+    std::mutex mutex_;
+    std::condition_variable changed_;
+    std::shared_ptr<const Build> wanted_; ///< not begun yet
+    StudyOf of_;
+    std::atomic<bool> unwanted_ = false; ///< what is being worked on
+    bool answered_ = true; ///< what was asked for is there
+    bool complete_ = true; ///< and its remedies
+    bool ending_ = false;
+    std::unique_ptr<Study> done_;
+    std::exception_ptr wrong_;
+    std::chrono::steady_clock::duration full_ {}; ///< how long the last whole study took
+    std::thread thread_;
+};
+
+} // namespace deepstop::app

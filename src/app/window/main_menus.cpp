@@ -1,0 +1,171 @@
+#include "window/main_window.hpp"
+
+#include "stages/bench/bench_page.hpp"
+#include "theme.hpp"
+#include "widgets/notice_bar.hpp"
+#include "widgets/quick_sums.hpp"
+#include "widgets/slip.hpp"
+#include "widgets/work_rail.hpp"
+
+#include <QActionGroup>
+#include <QCoreApplication>
+#include <QDir>
+#include <QFileDialog>
+#include <QFileInfo>
+#include <QInputDialog>
+#include <QMenuBar>
+#include <QMessageBox>
+#include <QSettings>
+
+namespace deepstop::app {
+
+void MainWindow::makeMenus()
+{
+    auto* file = menuBar()->addMenu(tr("&File"));
+    file->addAction(tr("&New build"), QKeySequence::New, this, [this] {
+        if (mayReplace())
+            startNew();
+    });
+    file->addAction(tr("&Open…"), QKeySequence::Open, this, [this] {
+        const auto path =
+            QFileDialog::getOpenFileName(this, tr("Open a build"), QFileInfo(document_.path()).absolutePath(), tr(fileFilter));
+        if (!path.isEmpty() && mayReplace())
+            openFile(path);
+    });
+    recent_ = file->addMenu(tr("Open &recent"));
+    auto* demos = file->addMenu(tr("Open a &demo"));
+    for (const QFileInfo& demo : QDir(demoFolder()).entryInfoList({ QStringLiteral("*.deepstop") }, QDir::Files, QDir::Name))
+        demos->addAction(demo.completeBaseName(), this, [this, path = demo.absoluteFilePath()] {
+            if (mayReplace())
+                openDemo(path);
+        });
+    file->addSeparator();
+    file->addAction(tr("&Save"), QKeySequence::Save, this, &MainWindow::save);
+    file->addAction(tr("Save &as…"), QKeySequence::SaveAs, this, &MainWindow::saveAs);
+    file->addAction(tr("&Unsaved work from earlier…"), this, [this] { offerRecovery(true); });
+    file->addSeparator();
+    file->addAction(tr("Print a &template…"), QKeySequence::Print, this, [this] { showTemplate(); });
+    const auto savePlateAs = [this](bool ring) {
+        const auto path = QFileDialog::getSaveFileName(this, ring ? tr("Save the ring") : tr("Save the bracket"),
+            ring ? QStringLiteral("ring.step") : QStringLiteral("bracket.step"),
+            tr("STEP solid (*.step);;DXF drawing (*.dxf);;PDF drawing (*.pdf);;SVG drawing (*.svg);;STL, fit check only (*.stl)"));
+        if (!path.isEmpty())
+            savePlate(path, ring);
+    };
+    file->addAction(tr("Save the &bracket as…"), this, [savePlateAs] { savePlateAs(false); });
+    file->addAction(tr("Save the &ring as…"), this, [savePlateAs] { savePlateAs(true); });
+    file->addSeparator();
+    file->addAction(tr("&Quit"), QKeySequence::Quit, this, &QWidget::close);
+
+    auto* edit = menuBar()->addMenu(tr("&Edit"));
+    auto* undo = document_.undoStack().createUndoAction(this, tr("Undo"));
+    undo->setShortcut(QKeySequence::Undo);
+    auto* redo = document_.undoStack().createRedoAction(this, tr("Redo"));
+    redo->setShortcuts({ QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_Z), QKeySequence(Qt::CTRL | Qt::Key_Y) });
+    edit->addActions({ undo, redo });
+    edit->addSeparator();
+    edit->addAction(tr("&Copy this setup as a new proposal"), this, &MainWindow::copySetup);
+    edit->addAction(tr("Re&name this setup…"), this, &MainWindow::renameSetup);
+    edit->addSeparator();
+    edit->addAction(tr("&Try the first remedy of the open check"), QKeySequence(Qt::CTRL | Qt::Key_Return), this, [this] {
+        finishTyping();
+        if (!slip_->tryFirstRemedy())
+            notice_->say(tr("The open check has no remedy to try."), true);
+    });
+    edit->addAction(tr("First &dimension"), QKeySequence(Qt::Key_F2), this, [this] { page()->view()->focusFirst(); });
+
+    auto* view = menuBar()->addMenu(tr("&View"));
+    int number = 0;
+    for (const Stage& stage : stages())
+        view->addAction(stage.name(), QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_1 + number++)), this,
+            [this, id = stage.id] { setStage(id); });
+    view->addSeparator();
+    auto* units = new QActionGroup(this);
+    metric_ = view->addAction(tr("&Metric units"), this, [this] { document_.setUnits(UnitSystem::Metric); });
+    us_ = view->addAction(tr("&US units"), this, [this] { document_.setUnits(UnitSystem::Us); });
+    for (QAction* action : { metric_, us_ }) {
+        action->setCheckable(true);
+        units->addAction(action);
+    }
+    metric_->setChecked(true);
+    view->addAction(tr("&Other units"), QKeySequence(Qt::CTRL | Qt::Key_U), this,
+        [this] { (document_.units() == UnitSystem::Metric ? us_ : metric_)->trigger(); });
+    night_ = view->addAction(tr("&Night colours"), QKeySequence(Qt::CTRL | Qt::Key_D), this, [this](bool on) { setNight(on); });
+    night_->setCheckable(true);
+    view->addSeparator();
+    view->addAction(tr("Zoom &in"), QKeySequence::ZoomIn, this, [this] { page()->view()->zoomIn(); });
+    view->addAction(tr("Zoom &out"), QKeySequence::ZoomOut, this, [this] { page()->view()->zoomOut(); });
+    view->addAction(tr("&Whole sheet"), QKeySequence(Qt::CTRL | Qt::Key_0), this, [this] { page()->view()->zoomToFit(); });
+
+    for (const auto& [text, keys, by] : { std::tuple { tr("Ne&xt sheet"), QKeySequence(Qt::ALT | Qt::Key_Right), 1 },
+             std::tuple { tr("&Previous sheet"), QKeySequence(Qt::ALT | Qt::Key_Left), -1 } })
+        view->addAction(text, keys, this, [this, by = by] {
+            if (page()->placeCount() < 2)
+                setStage(BenchPage::id);
+            else
+                page()->setPlace((page()->place() + by + page()->placeCount()) % page()->placeCount());
+        });
+    auto* tools = menuBar()->addMenu(tr("&Tools"));
+    tools->addAction(tr("&Quick sums…"), QKeySequence(Qt::CTRL | Qt::Key_K), this, [this] {
+        if (!sums_) {
+            sums_ = new QuickSums(this);
+            connect(&document_, &Document::unitsChanged, sums_, [this] { sums_->setUnits(document_.units()); });
+        }
+        sums_->setUnits(document_.units());
+        sums_->show();
+        sums_->raise();
+        sums_->activateWindow();
+    });
+
+    tools->addAction(tr("Parts &library…"), QKeySequence(Qt::CTRL | Qt::Key_L), this, [this] { showLibrary(); });
+    tools->addAction(tr("&Widen a split caliper…"), this, [this] { showWidening(); });
+    tools->addSeparator();
+    tools->addAction(tr("&Connect an instrument…"), QKeySequence(Qt::CTRL | Qt::Key_I), this, [this] {
+        QSettings settings;
+        auto known = Instrument::ports();
+        if (const auto last = settings.value(QStringLiteral("instrument")).toString(); !last.isEmpty())
+            known.prepend(last);
+        known.removeDuplicates();
+        bool given = false;
+        const auto address = QInputDialog::getItem(this, tr("Connect an instrument"),
+            tr("Serial port, as /dev/ttyUSB0, or a port of this machine, as 127.0.0.1:7201"), known, 0, true, &given);
+        if (given && !address.trimmed().isEmpty())
+            connectInstrument(address);
+    });
+    tools->addAction(tr("&Take its reading"), QKeySequence(Qt::Key_F4), this, [this] { takeReading(false); });
+    tools->addAction(tr("Take it &once more"), QKeySequence(Qt::SHIFT | Qt::Key_F4), this, [this] { takeReading(true); });
+    tools->addAction(tr("&Runout from a slow turn…"), QKeySequence(Qt::CTRL | Qt::Key_R), this, [this] { showRunout(); });
+
+    auto* help = menuBar()->addMenu(tr("&Help"));
+    help->addAction(tr("&Keys"), QKeySequence::HelpContents, this, [this] {
+        QMessageBox::information(this, tr("Keys"),
+            tr("Ctrl+1 … Ctrl+6\tthe stages;  Alt+←, Alt+→  the sheets of parts bench and wheel room\n"
+               "Ctrl+N\ta new build\n"
+               "Ctrl+Enter\ttry the first remedy of the open check\n"
+               "Ctrl+P\ta template of the caliper, to cut and try in a wheel\n"
+               "F2\tfirst dimension of the drawing\n"
+               "Tab, Shift+Tab\tnext and previous dimension, in measuring order\n"
+               "Enter\tput the reading in and go on\n"
+               "Esc\tleave a dimension as it was\n"
+               "28 ±0.05\ta reading and its plus-or-minus;  33?  an estimate;  28.01; 27.99  read twice\n"
+               "Ctrl+U\tmetric or US units\n"
+               "Ctrl+D\tnight colours\n"
+               "Ctrl+K\tquick sums;  Ctrl+L  the parts library\n"
+               "Ctrl+I\tconnect an instrument;  Ctrl+R  runout from a slow turn\n"
+               "F4\ttake the stable reading and go on;  Shift+F4  read the same once more\n"
+               "Ctrl++, Ctrl+−, Ctrl+0\tzoom; arrows or dragging move the sheet"));
+    });
+    help->addAction(tr("&About Deep Stop"), this, [this] {
+        QMessageBox::about(this, tr("About Deep Stop"),
+            tr("<p><b>Deep Stop %1</b></p><p>Does it fit, is it centred, is it really better: by how much, and how sure are we?</p>"
+               "<p>Brakes are life-critical. This program advises and never approves. Follow the maker's data and local law; have "
+               "adapters, machined "
+               "knuckles and altered parts judged by a qualified engineer or licensed mechanic. Turn every wheel by hand before the car "
+               "moves, and "
+               "test only where it is legal and safe.</p><p>Free software under the GNU General Public License, version 3 or later.</p>")
+                .arg(QCoreApplication::applicationVersion()));
+    });
+    refreshRecent();
+}
+
+} // namespace deepstop::app

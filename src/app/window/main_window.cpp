@@ -1,0 +1,417 @@
+#include "window/main_window.hpp"
+
+#include "print/template_window.hpp"
+#include "solids/solid_files.hpp"
+#include "stages/bench/bench_page.hpp"
+#include "stages/centring_page.hpp"
+#include "stages/single_pages.hpp"
+#include "stages/wheel/wheel_page.hpp"
+#include "hardware/hardware.hpp"
+#include "theme.hpp"
+#include "drawing/dimension_field.hpp"
+#include "widgets/instrument_bar.hpp"
+#include "widgets/ledger.hpp"
+#include "widgets/library_window.hpp"
+#include "widgets/notice_bar.hpp"
+#include "widgets/quick_sums.hpp"
+#include "stages/bench/runout_window.hpp"
+#include "widgets/slip.hpp"
+#include "widgets/widen_window.hpp"
+#include "widgets/work_rail.hpp"
+
+#include <QApplication>
+#include <QDate>
+#include <QHBoxLayout>
+#include <QInputDialog>
+#include <QSettings>
+
+namespace deepstop::app {
+
+MainWindow::MainWindow(QWidget* parent)
+    : QMainWindow(parent), stage_(&stages().front()), rail_(new WorkRail(stages(), this)), pages_(new QStackedWidget),
+      slip_(new Slip(document_)), ledger_(new Ledger), notice_(new NoticeBar), car_(new QLineEdit), summary_(new QLabel),
+      before_(new QComboBox), after_(new QComboBox), instrumentBar_(new InstrumentBar(instrument_, this))
+{
+    setWindowIcon(QIcon(QStringLiteral(":/icons/deepstop.svg")));
+    setAcceptDrops(true);
+    resize(1280, 800);
+
+    auto* header = new QWidget;
+    auto* headerRow = new QHBoxLayout(header);
+    headerRow->setContentsMargins(16, 6, 14, 6);
+    headerRow->setSpacing(8);
+    car_->setFont(drafting(19));
+    // The name is typed where it stands.
+    car_->setObjectName(QStringLiteral("/car/name"));
+    car_->setAccessibleName(tr("Name of the car"));
+    car_->setPlaceholderText(tr("name of the car"));
+    car_->setFrame(false);
+    car_->setFixedWidth(210);
+    // It looks like the heading it is.
+    auto plain = car_->palette();
+    plain.setColor(QPalette::Base, Qt::transparent);
+    car_->setPalette(plain);
+    connect(car_, &QLineEdit::editingFinished, this, &MainWindow::nameCar);
+    summary_->setFont(reading(13, QFont::DemiBold));
+    summary_->setTextFormat(Qt::PlainText);
+    summary_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
+    auto* arrow = new QLabel(QStringLiteral("→"));
+    before_->setAccessibleName(tr("Compared with"));
+    after_->setAccessibleName(tr("Setup judged"));
+    before_->setObjectName(QStringLiteral("before"));
+    after_->setObjectName(QStringLiteral("after"));
+    for (QComboBox* box : { before_, after_ }) {
+        box->setSizeAdjustPolicy(QComboBox::AdjustToContents);
+        box->setMaximumWidth(210);
+    }
+    headerRow->addWidget(car_);
+    headerRow->addWidget(before_);
+    headerRow->addWidget(arrow);
+    headerRow->addWidget(after_);
+    headerRow->addSpacing(10);
+    headerRow->addWidget(summary_, 1);
+
+    for (const Stage& stage : stages()) {
+        StagePage* page = stage.make(document_, library_, this);
+        pages_->addWidget(page);
+        connect(page, &StagePage::dimensionEntered, slip_, &Slip::setReading);
+        connect(page, &StagePage::verdictChosen, slip_, &Slip::choose);
+        connect(page, &StagePage::readingWanted, this, &MainWindow::goToReading);
+        connect(page, &StagePage::refused, this, [this](const QString& why) { notice_->say(why, true); });
+    }
+    // Lists scroll and drawings scale: no page makes the window taller than a small screen.
+    pages_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Ignored);
+    pages_->setMinimumHeight(380);
+    auto* middle = new QHBoxLayout;
+    middle->setSpacing(0);
+    middle->addWidget(rail_);
+    middle->addWidget(pages_, 1);
+    middle->addWidget(slip_);
+    auto* whole = new QWidget;
+    auto* column = new QVBoxLayout(whole);
+    column->setContentsMargins(0, 0, 0, 0);
+    column->setSpacing(0);
+    column->addWidget(header);
+    column->addWidget(notice_);
+    column->addLayout(middle, 1);
+    column->addWidget(instrumentBar_);
+    column->addWidget(ledger_);
+    setCentralWidget(whole);
+
+    connect(instrumentBar_, &InstrumentBar::take, this, &MainWindow::takeReading);
+    connect(&library_, &LibraryStore::refused, this, [this](const QString& why) { notice_->say(why, true); });
+    connect(rail_, &WorkRail::chosen, this, &MainWindow::setStage);
+    connect(ledger_, &Ledger::chosen, this, [this](std::string_view chapter) { setStage(stageOf(chapter).id); });
+    connect(slip_, &Slip::readingWanted, this, &MainWindow::goToReading);
+    connect(slip_, &Slip::chosenChanged, this, [this] {
+        if (const Verdict* v = document_.study().verdict(slip_->chosen()))
+            page()->reveal(*v);
+    });
+    const auto choosePair = [this] {
+        document_.setPair({ before_->currentData().toString().toStdString(), after_->currentData().toString().toStdString() });
+        slip_->setStage(*stage_);
+    };
+    connect(before_, &QComboBox::activated, this, choosePair);
+    connect(after_, &QComboBox::activated, this, choosePair);
+    connect(&document_, &Document::studied, this, &MainWindow::refresh);
+    connect(&document_, &Document::titleChanged, this, &MainWindow::refreshTitle);
+    connect(&document_, &Document::refused, this, [this](const QString& why) { notice_->say(why, true); });
+    connect(&document_, &Document::changedOnDisk, this, &MainWindow::askWhose);
+    connect(&document_.recovery(), &Recovery::failed, this, [this](const QString& why) {
+        notice_->say(tr("No copy of this work can be kept for a crash: %1 Save it where there is room.").arg(why), true);
+    });
+    connect(&document_.recovery(), &Recovery::worksAgain, this, [this] { notice_->say(tr("Copies of this work are kept again."), false); });
+    // What stands typed in a line is work, too.
+    document_.setTypist([this] {
+        const auto* line = qobject_cast<QLineEdit*>(QApplication::focusWidget());
+        return line && line->window() == this && line->isModified() && !line->text().isEmpty() ? Typing { line->objectName(), line->text() }
+                                                                                               : Typing {};
+    });
+    connect(qApp, &QApplication::focusChanged, this, [this](QWidget*, QWidget* now) {
+        if (auto* line = qobject_cast<QLineEdit*>(now); line && line->window() == this)
+            connect(line, &QLineEdit::textEdited, &document_, &Document::touch, Qt::UniqueConnection);
+    });
+    connect(&document_, &Document::unitsChanged, this, [this] {
+        instrumentBar_->setUnits(document_.units());
+        const bool us = document_.units() == UnitSystem::Us;
+        (us ? us_ : metric_)->setChecked(true);
+        QSettings().setValue(QStringLiteral("us"), us);
+    });
+    makeMenus();
+    refreshTitle();
+    setStage(WheelPage::id);
+    if (QSettings().value(QStringLiteral("us")).toBool())
+        document_.setUnits(UnitSystem::Us);
+    if (QSettings().value(QStringLiteral("night")).toBool())
+        setNight(true);
+    refresh();
+}
+
+StagePage* MainWindow::page(StageId stage) const
+{
+    for (int i = 0; i < pages_->count(); ++i)
+        if (auto* page = static_cast<StagePage*>(pages_->widget(i)); page->stage() == stage)
+            return page;
+    return nullptr;
+}
+
+LibraryWindow* MainWindow::showLibrary()
+{
+    if (!libraryWindow_)
+        libraryWindow_ = new LibraryWindow(document_, library_, this);
+    const int bench = page(BenchPage::id)->place();
+    libraryWindow_->setAxle(axleInHand());
+    // What lies on the bench is what is looked for.
+    using enum library::Kind;
+    libraryWindow_->setKind(stage() == WheelPage::id ? Wheel
+            : bench == BenchPage::Caliper            ? Caliper
+            : bench == BenchPage::Pads               ? Pad
+            : bench == BenchPage::Fittings           ? Bracket
+                                                     : Rotor);
+    libraryWindow_->show();
+    libraryWindow_->raise();
+    libraryWindow_->activateWindow();
+    libraryWindow_->search()->setFocus();
+    return libraryWindow_;
+}
+
+RunoutWindow* MainWindow::showRunout()
+{
+    if (!runoutWindow_)
+        runoutWindow_ = new RunoutWindow(document_, instrument_, this);
+    runoutWindow_->setAxle(page(BenchPage::id)->axle());
+    runoutWindow_->QDialog::show();
+    runoutWindow_->raise();
+    runoutWindow_->activateWindow();
+    return runoutWindow_;
+}
+
+TemplateWindow* MainWindow::showTemplate()
+{
+    if (!templateWindow_)
+        templateWindow_ = new TemplateWindow(document_, this);
+    templateWindow_->setAxle(axleInHand());
+    templateWindow_->show();
+    templateWindow_->raise();
+    templateWindow_->activateWindow();
+    return templateWindow_;
+}
+
+Axle MainWindow::axleInHand() const { return page()->axle(); }
+
+WidenWindow* MainWindow::showWidening()
+{
+    if (!widenWindow_)
+        widenWindow_ = new WidenWindow(document_, this);
+    widenWindow_->setAxle(axleInHand());
+    widenWindow_->show();
+    widenWindow_->raise();
+    widenWindow_->activateWindow();
+    widenWindow_->growth()->setFocus();
+    return widenWindow_;
+}
+
+bool MainWindow::savePlate(const QString& path, bool ring)
+{
+    const auto today = QDate::currentDate().toString(Qt::ISODate).toStdString();
+    return attempt([&] {
+        std::optional<PlateDrawing> made;
+        std::string lacks;
+        if (ring) {
+            made = drawingOfRing(document_.study(), axleInHand(), today, lacks);
+        } else {
+            const auto bracket = bracketOf(document_.study(), axleInHand());
+            lacks = bracket.lacks;
+            if (bracket.adapter)
+                made = drawingOfBracket(document_.study(), axleInHand(), *bracket.adapter, today);
+        }
+        if (!made)
+            throw files::Refusal(lacks);
+        solids::writePlate(
+            path.toStdString(), made->plate, made->drawing, document_.units() == UnitSystem::Us ? paper::letter() : paper::a4());
+    });
+}
+
+bool MainWindow::connectInstrument(const QString& address)
+{
+    if (const auto why = instrument_.open(address); !why.isEmpty()) {
+        notice_->say(why, true);
+        return false;
+    }
+    QSettings().setValue(QStringLiteral("instrument"), address);
+    notice_->hide();
+    return true;
+}
+
+void MainWindow::takeReading(bool again)
+{
+    auto* field = qobject_cast<DimensionField*>(QApplication::focusWidget());
+    const auto* entry = field ? document_.study().directory->at(field->pointer()) : nullptr;
+    const auto steady = instrument_.steady();
+    if (!entry || !steady) {
+        notice_->say(!entry ? tr("No dimension waits for a reading: click one, or press F2 for the first.")
+                            : tr("Nothing to take: the instrument does not show a stable reading."),
+            true);
+        return;
+    }
+    if (steady->dimension != entry->address.style.dimension) {
+        notice_->say(
+            tr("The %1 shows %2; %3 is %4. Nothing was taken.")
+                .arg(QString::fromStdString(steady->instrument), QString::fromUtf8(nameOf(steady->dimension).data()),
+                    QString::fromStdString(entry->address.label), QString::fromUtf8(nameOf(entry->address.style.dimension).data())),
+            true);
+        return;
+    }
+    if (const auto why = refusal(entry->address, steady->value, document_.units()); !why.empty()) {
+        notice_->say(QString::fromStdString(why), true);
+        return;
+    }
+    notice_->hide();
+    auto name = steady->instrument;
+    std::ranges::replace(name, '-', ' ');
+    Reading reading { steady->value, {}, Known::Measured, name, QDate::currentDate().toString(Qt::ISODate).toStdString() };
+    // An instrument coarser than its kind, or of no kind known here, is as good as its last figure.
+    if (const double half = 2 * steady->resolution; steady->dimension != Dimension::Length || half > uncertainty(reading, true))
+        reading.plusMinus = half;
+    instrument_.saidTaken();
+    field->take(reading, again);
+}
+
+void MainWindow::nameCar()
+{
+    if (!car_->isModified())
+        return;
+    car_->setModified(false);
+    auto entry = withFact(document_.build(), "/car/name", car_->text().trimmed().toStdString());
+    if (entry.build && *entry.build != document_.build())
+        document_.setBuild(std::move(*entry.build), tr("name of the car"));
+    else if (!entry.build)
+        notice_->say(QString::fromStdString(entry.refusal), true);
+}
+
+void MainWindow::copySetup()
+{
+    finishTyping();
+    Build build = document_.build();
+    Setup copy = *document_.study().after.setup;
+    // An id nobody has; the name says where it came from.
+    int number = 2;
+    while (findSetup(build, copy.id + "-" + std::to_string(number)))
+        ++number;
+    copy.id += "-" + std::to_string(number);
+    copy.name += " (" + std::to_string(number) + ")";
+    // The first setup is what the others lean on; a proposal made from it has its own front to change.
+    if (!copy.front)
+        if (const Corner* corner = cornerOf(build, *document_.study().after.setup, Axle::Front))
+            copy.front = *corner;
+    const auto id = copy.id;
+    build.setups.push_back(std::move(copy));
+    document_.setBuild(std::move(build), tr("copy of a setup"));
+    document_.setPair({ document_.study().before.setup->id, id });
+}
+
+void MainWindow::renameSetup()
+{
+    const auto id = document_.study().after.setup->id;
+    bool given = false;
+    const auto name = QInputDialog::getText(
+        this, tr("Name of the setup"), tr("Name"), QLineEdit::Normal, QString::fromStdString(document_.study().after.setup->name), &given)
+                          .trimmed();
+    if (!given || name.isEmpty())
+        return;
+    Build build = document_.build();
+    std::ranges::find(build.setups, id, &Setup::id)->name = name.toStdString();
+    document_.setBuild(std::move(build), tr("name of a setup"));
+}
+
+void MainWindow::setStage(StageId stage)
+{
+    stage_ = findStage(stage);
+    rail_->setCurrent(stage);
+    pages_->setCurrentWidget(page(stage));
+    page(stage)->refresh();
+    slip_->setStage(*stage_);
+}
+
+void MainWindow::refresh()
+{
+    rail_->setStudy(document_.study());
+    ledger_->setStudy(document_.study());
+    // Only what is seen is drawn; the other stages draw when they are turned to.
+    page()->refresh();
+    if (!document_.study().verdict(slip_->chosen()))
+        slip_->setStage(*stage_);
+    else if (document_.study().remedies == Remedies::Sought)
+        slip_->refresh(); // while a value moves, the drawing and the ledger come first
+    refreshSetups();
+    summary_->setText(QString::fromStdString(document_.study().summary));
+    summary_->setToolTip(summary_->text());
+    const auto car = QString::fromStdString(document_.build().car.name);
+    if (!car_->isModified() || !car_->hasFocus()) {
+        car_->setText(car);
+        car_->setCursorPosition(0);
+    }
+    car_->setToolTip(car.isEmpty() ? car_->accessibleName() : car);
+}
+
+void MainWindow::refreshSetups()
+{
+    const Study& study = document_.study();
+    for (const auto& [box, setup] : { std::pair { before_, study.before.setup }, std::pair { after_, study.after.setup } }) {
+        const QSignalBlocker quiet(box);
+        QStringList shown;
+        QStringList wanted;
+        for (int i = 0; i < box->count(); ++i)
+            shown << box->itemText(i) + box->itemData(i).toString();
+        for (const Setup& s : study.build->setups)
+            wanted << QString::fromStdString(s.name + s.id);
+        if (shown != wanted) {
+            box->clear();
+            for (const Setup& s : study.build->setups)
+                box->addItem(QString::fromStdString(s.name), QString::fromStdString(s.id));
+        }
+        if (setup)
+            box->setCurrentIndex(box->findData(QString::fromStdString(setup->id)));
+    }
+}
+
+void MainWindow::refreshTitle()
+{
+    setWindowTitle(QStringLiteral("%1[*] – Deep Stop").arg(document_.title()));
+    setWindowModified(document_.isModified());
+}
+
+void MainWindow::goToReading(const std::string& pointer)
+{
+    // The stage in hand first, then whichever stage draws that reading.
+    std::vector<StageId> order { stage_->id };
+    for (const Stage& stage : stages())
+        order.push_back(stage.id);
+    for (const StageId id : order) {
+        if (!page(id)->showReading(pointer))
+            continue;
+        if (id != stage_->id)
+            setStage(id);
+        if (auto* field = page()->view()->field(pointer))
+            field->setFocus(Qt::TabFocusReason);
+        return;
+    }
+    // No drawing shows it (a wheel's station, a weighing): its card still does.
+    slip_->setReading(pointer);
+}
+
+void MainWindow::finishTyping()
+{
+    if (auto* field = qobject_cast<DimensionField*>(QApplication::focusWidget()))
+        field->clearFocus();
+}
+
+void MainWindow::setNight(bool night)
+{
+    setDark(night);
+    night_->setChecked(night);
+    QSettings().setValue(QStringLiteral("night"), night);
+    refresh();
+}
+
+} // namespace deepstop::app

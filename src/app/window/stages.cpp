@@ -1,0 +1,49 @@
+#include "window/stages.hpp"
+
+#include "stages/bench/bench_page.hpp"
+#include "stages/centring_page.hpp"
+#include "stages/single_pages.hpp"
+#include "stages/wheel/wheel_page.hpp"
+
+#include <algorithm>
+
+namespace deepstop::app {
+namespace {
+
+template <class Page>
+StagePage* make(Document& document, LibraryStore& library, QWidget* parent)
+{
+    if constexpr (std::is_constructible_v<Page, Document&, LibraryStore&, QWidget*>)
+        return new Page(document, library, parent);
+    else
+        return new Page(document, parent);
+}
+
+} // namespace
+
+const std::vector<Stage>& stages()
+{
+    static const std::vector<Stage> all {
+        { CarPage::id, "Car", { "car" }, false, make<CarPage> },
+        { BenchPage::id, "Parts bench", { "parts", "weights" }, true, make<BenchPage> },
+        { WheelPage::id, "Wheel clearance", { "clearance" }, true, make<WheelPage> },
+        { CentringPage::id, "Centring", { "centring", "joints" }, false, make<CentringPage> },
+        { HeatPage::id, "Heat", { "heat" }, true, make<HeatPage> },
+        { StopPage::id, "Stop", { "stopping" }, false, make<StopPage> },
+    };
+    return all;
+}
+
+const Stage* findStage(StageId id)
+{
+    const auto found = std::ranges::find(stages(), id, &Stage::id);
+    return found == stages().end() ? nullptr : &*found;
+}
+
+const Stage& stageOf(std::string_view chapter)
+{
+    const auto found = std::ranges::find_if(stages(), [&](const Stage& stage) { return stage.speaks(chapter); });
+    return found == stages().end() ? stages().front() : *found;
+}
+
+} // namespace deepstop::app

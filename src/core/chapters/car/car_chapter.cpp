@@ -1,0 +1,44 @@
+#include "chapters/car/car_chapter.hpp"
+
+#include "figures/figures.hpp"
+#include "verdict/judge.hpp"
+
+#include <fmt/format.h>
+
+namespace deepstop {
+
+/// The car's own readings: everything later rests on them.
+void addCar(Study& study)
+{
+    Verdict v;
+    v.id = "car/known";
+    v.title = "What is known of the car";
+    v.style = style::number;
+    v.figure = evaluate([&](Sample& s) {
+        const auto car = figures::carOf(s, study.build->car);
+        const double rest = figures::pressure(s, study.build->hydraulics) + s(study.build->car.frontTyreRadius)
+            + s(study.build->car.rearTyreRadius) + s(study.build->car.testSpeed, false);
+        return car.mass + car.wheelbase + car.centreOfMassHeight + car.frontLoadShare + car.grip + rest;
+    });
+    // What counts here is how many readings stand, not the sum that asked for them.
+    if (v.figure.value)
+        v.figure.value = static_cast<double>(v.figure.restsOn.size());
+    v.figure.worstCase = v.figure.rootSumSquare = 0;
+    v.figure.effects.clear();
+    v.style = style::count;
+    v.method = "Mass, wheelbase, height of the centre of mass, axle load, tyres and pedal decide how hard any brake can stop this car.";
+    v.source = "Weigh each axle on the level for the load share; raise one axle to find the height.";
+    if (!v.figure.value) {
+        v.level = Level::Unproven;
+        v.reason = lacking(study, v.figure);
+    } else if (v.figure.provisional()) {
+        v.level = Level::Unproven;
+        v.reason = fmt::format("{} of {} readings only estimated", v.figure.estimated.size(), v.figure.restsOn.size());
+    } else {
+        v.level = Level::Good;
+        v.reason = fmt::format("All {} readings are there", v.figure.restsOn.size());
+    }
+    study.verdicts.push_back(std::move(v));
+}
+
+} // namespace deepstop

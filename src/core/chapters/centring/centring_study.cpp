@@ -1,0 +1,277 @@
+#include "centring/car_plan.hpp"
+#include "chapters/centring/centring_parts.hpp"
+#include "figures/figures.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace deepstop {
+
+double CentringResult::effect() const
+{
+    // A real effect learnt from readings counts where it is believable; otherwise one of them is wrong. Common practice, no source.
+    constexpr double least = 0.7;
+    constexpr double most = 1.3;
+    return learnt && learnt->ratio >= least && learnt->ratio <= most ? learnt->ratio : 1;
+}
+
+} // namespace deepstop
+
+namespace deepstop::mock_ups {
+
+double meanOf(Sample& s, const std::vector<const MockUp*>& all, Reading MockUp::*which)
+{
+    double sum = 0;
+    int count = 0;
+    for (const MockUp* m : all)
+        if ((m->*which).value) {
+            sum += s(m->*which);
+            ++count;
+        }
+    return count ? sum / count : s(all.back()->*which);
+}
+
+centring::Gaps gapsOf(Sample& s, const std::vector<const MockUp*>& all)
+{
+    return { meanOf(s, all, &MockUp::innerTop), meanOf(s, all, &MockUp::outerTop), meanOf(s, all, &MockUp::innerBottom),
+        meanOf(s, all, &MockUp::outerBottom) };
+}
+
+namespace {
+
+/// Moves smaller than this teach nothing: the readings' own error is as large.
+constexpr double leastMove = 0.2e-3;
+
+double valueOr(const Reading& reading, double otherwise) { return reading.value.value_or(otherwise); }
+
+/// From the earlier readings of a corner: what a shim really moved the caliper, over what it should have.
+std::optional<LearntEffect> learn(const MockUp& m, const Corner& corner)
+{
+    struct State {
+        double axial;
+        double stack;
+    };
+    std::vector<State> states;
+    const auto mean = [](const Reading& it, const Reading& ot, const Reading& ib, const Reading& ob) {
+        for (const Reading* r : { &it, &ot, &ib, &ob })
+            if (!r->value || r->known == Known::Estimated)
+                return std::numeric_limits<double>::quiet_NaN();
+        return centring::position({ *it.value, *ot.value, *ib.value, *ob.value }, 1, 1).axial;
+    };
+    for (const Pass& p : m.passes)
+        states.push_back(
+            { mean(p.innerTop, p.outerTop, p.innerBottom, p.outerBottom), (valueOr(p.shimTop, 0) + valueOr(p.shimBottom, 0)) / 2 });
+    states.push_back({ mean(m.innerTop, m.outerTop, m.innerBottom, m.outerBottom),
+        (valueOr(corner.mount.shimTop, 0) + valueOr(corner.mount.shimBottom, 0)) / 2 });
+    const int direction = corner.mount.shimMoves == Direction::Outboard ? 1 : -1;
+    double nominal = 0;
+    double measured = 0;
+    int moves = 0;
+    for (std::size_t i = 1; i < states.size(); ++i) {
+        const double stack = states[i].stack - states[i - 1].stack;
+        const double moved = states[i].axial - states[i - 1].axial;
+        if (!std::isfinite(moved) || std::abs(stack) < leastMove)
+            continue;
+        // Least squares through the origin, every move by its size.
+        nominal += stack * stack;
+        measured += stack * direction * moved;
+        ++moves;
+    }
+    return moves ? std::optional(LearntEffect { measured / nominal, moves }) : std::nullopt;
+}
+
+/// How far the pad's edge lies under the rotor's at the two bolts, from its two ends.
+std::pair<double, double> insetAtBolts(const CentringResult& r)
+{
+    Sample s;
+    const double top = meanOf(s, r.all, &MockUp::padEdgeTop);
+    const double bottom = meanOf(s, r.all, &MockUp::padEdgeBottom);
+    const double slope = (top - bottom) / valueOr(r.corner->pad.length, NAN);
+    const double half = valueOr(r.corner->mount.boltSpacing, NAN) / 2;
+    return { (top + bottom) / 2 + slope * half, (top + bottom) / 2 - slope * half };
+}
+
+/// Makes a figure no better than what the mock-ups of one corner, each by itself, differ from it.
+void widen(Figure& figure, const CentringResult& r, const std::function<double(Sample&, const std::vector<const MockUp*>&)>& sum)
+{
+    for (const MockUp* m : r.all) {
+        Sample s;
+        const double alone = sum(s, { m });
+        if (figure.value && std::isfinite(alone)) {
+            figure.worstCase = std::max(figure.worstCase, std::abs(alone - *figure.value));
+            figure.rootSumSquare = std::max(figure.rootSumSquare, std::abs(alone - *figure.value));
+        }
+    }
+}
+
+Figure evaluated(const CentringResult& r, const std::function<double(Sample&, const std::vector<const MockUp*>&)>& sum)
+{
+    auto figure = evaluate([&](Sample& s) { return sum(s, r.all); });
+    if (r.all.size() > 1)
+        widen(figure, r, sum);
+    return figure;
+}
+
+/// The part of a plan for the car that is this corner's.
+centring::Plan planOf(const centring::CarPlan& car, const CentringResult& r, std::size_t first, double tolerance)
+{
+    centring::Plan plan;
+    plan.top = car.stacks[first];
+    plan.bottom = car.stacks[first + 1];
+    const int direction = r.corner->mount.shimMoves == Direction::Outboard ? 1 : -1;
+    const double effect = r.effect();
+    const double top = direction * plan.top.residual * effect;
+    const double bottom = direction * plan.bottom.residual * effect;
+    plan.remaining = { (top + bottom) / 2, (top - bottom) / valueOr(r.corner->mount.boltSpacing, 1), top, bottom };
+    plan.possible = std::abs(plan.top.residual) <= tolerance + 1e-9 && std::abs(plan.bottom.residual) <= tolerance + 1e-9;
+    if (r.targets.size() == 4) {
+        plan.radialTop = car.stacks[first + 2];
+        plan.radialBottom = car.stacks[first + 3];
+        plan.possible = plan.possible && std::abs(plan.radialTop->residual) <= tolerance + 1e-9
+            && std::abs(plan.radialBottom->residual) <= tolerance + 1e-9;
+    }
+    return plan;
+}
+
+} // namespace
+
+Centring centringOf(const Study& study)
+{
+    Centring found;
+    const Build& build = *study.build;
+    const Setup& setup = *study.after.setup;
+    const double aim = figures::setting(build.wants.padEdge, &Wants::padEdge);
+    // Half of what is aimed at, so that the readings' own error has room inside it.
+    const double tolerance = figures::setting(build.wants.centred, &Wants::centred) / 2;
+    const int most = static_cast<int>(std::clamp(figures::setting(build.wants.shimsPerBolt, &Wants::shimsPerBolt), 1.0, 8.0));
+    std::vector<double> targets;
+    std::vector<std::size_t> firsts;
+    for (const MockUp& mockUp : build.mockUps) {
+        if (mockUp.setup != setup.id || !cornerOf(build, setup, mockUp.axle))
+            continue;
+        const auto known = std::ranges::find_if(
+            found.corners, [&](const CentringResult& r) { return r.mockUp->axle == mockUp.axle && r.mockUp->side == mockUp.side; });
+        CentringResult& r = known != found.corners.end() ? *known : found.corners.emplace_back();
+        r.mockUp = &mockUp;
+        r.all.push_back(&mockUp);
+    }
+    for (CentringResult& r : found.corners) {
+        const Corner* corner = r.corner = cornerOf(build, setup, r.mockUp->axle);
+        r.axial = evaluated(r, [](Sample& s, const auto& all) { return centring::position(gapsOf(s, all), 1, 1).axial; });
+        r.tilt = evaluated(r, [](Sample& s, const auto& all) { return centring::position(gapsOf(s, all), 1, 1).tilt; });
+        if (std::ranges::any_of(r.all, [](const MockUp* m) { return m->padEdgeTop.value || m->padEdgeBottom.value; })) {
+            r.padEdge = evaluated(r, [](Sample& s, const auto& all) {
+                return (meanOf(s, all, &MockUp::padEdgeTop) + meanOf(s, all, &MockUp::padEdgeBottom)) / 2;
+            });
+            r.padTilt = evaluated(
+                r, [](Sample& s, const auto& all) { return meanOf(s, all, &MockUp::padEdgeTop) - meanOf(s, all, &MockUp::padEdgeBottom); });
+        }
+        // Play that nobody has taken up the same way each time is error of the reading.
+        double play = 0;
+        for (const MockUp* m : r.all)
+            if (m->play.value && m->settled != YesNo::Yes)
+                play = std::max(play, *m->play.value);
+        for (Figure* figure : { &r.axial, &r.tilt }) {
+            figure->worstCase += play / 2;
+            figure->rootSumSquare = std::hypot(figure->rootSumSquare, play / 2);
+        }
+        r.learnt = learn(*r.mockUp, *corner);
+        Sample s;
+        const double gapSpacing = meanOf(s, r.all, &MockUp::gapSpacing);
+        const double boltSpacing = s(corner->mount.boltSpacing);
+        const auto position = centring::position(gapsOf(s, r.all), gapSpacing, boltSpacing);
+        if (std::isfinite(position.atTopBolt) && std::isfinite(position.atBottomBolt)) {
+            r.position = position;
+            const int direction = corner->mount.shimMoves == Direction::Outboard ? 1 : -1;
+            const double effect = r.effect();
+            r.targets = { valueOr(corner->mount.shimTop, 0) - direction * position.atTopBolt / effect,
+                valueOr(corner->mount.shimBottom, 0) - direction * position.atBottomBolt / effect };
+            const auto [insetTop, insetBottom] = insetAtBolts(r);
+            if (corner->mount.kind == MountKind::Radial && std::isfinite(insetTop + insetBottom)) {
+                r.targets.push_back(valueOr(corner->mount.radialTop, 0) + insetTop - aim);
+                r.targets.push_back(valueOr(corner->mount.radialBottom, 0) + insetBottom - aim);
+            }
+            constexpr double senseless = 0.2; // m
+            if (std::ranges::all_of(r.targets, [](double t) { return std::abs(t) < senseless; })) {
+                firsts.push_back(targets.size());
+                targets.insert(targets.end(), r.targets.begin(), r.targets.end());
+            } else {
+                r.targets.clear();
+                r.why = "The gaps cannot be right: no caliper is that far off.";
+            }
+        }
+    }
+    if (targets.empty())
+        return found;
+    std::vector<centring::ShimKind> drawer;
+    for (const ShimStock& stock : build.drawer)
+        if (stock.thickness.value)
+            drawer.push_back({ *stock.thickness.value, stock.count });
+    // All corners draw on one drawer, so all are planned at once.
+    const auto plan = centring::carPlan(targets, drawer, tolerance, most);
+    std::size_t known = 0;
+    for (CentringResult& r : found.corners) {
+        if (r.targets.empty())
+            continue;
+        const std::size_t first = firsts[known++];
+        if (plan.stacks.empty())
+            continue;
+        r.plan = planOf(plan, r, first, tolerance);
+        if (const auto other = centring::otherStacks(plan, first, r.targets.size(), targets, drawer, tolerance, most);
+            !other.stacks.empty())
+            r.next = planOf(other, r, 0, tolerance);
+        if (!plan.proven)
+            r.unproven = plan.couldGain > 0
+                ? fmt::format("found in the time there is; another sharing of the drawer might miss less by up to {}, over all bolts",
+                    print(plan.couldGain, style::fine, study.system))
+                : fmt::format(
+                    "found in the time there is; another sharing of the drawer might do with up to {} fewer shims", plan.couldSave);
+        const double least = *std::ranges::min_element(r.targets);
+        if (r.plan && !r.plan->possible) {
+            if (least < -tolerance - 1e-9)
+                r.plan->why = "Cannot be shimmed: more would have to come out than is in.";
+            else if (drawer.empty())
+                r.plan->why = "The drawer is empty.";
+            else
+                r.plan->why = "The drawer does not hold the right sizes: this is the nearest it can do.";
+        }
+    }
+    if (!plan.stacks.empty() && !plan.within())
+        found.shimsToBuy = centring::toBuy(targets, drawer, tolerance, most);
+    return found;
+}
+
+} // namespace deepstop::mock_ups
+
+namespace deepstop {
+
+void addCentring(Study& study)
+{
+    study.keep(mock_ups::centringOf(study));
+    const std::size_t first = study.verdicts.size();
+    mock_ups::addVerdicts(study);
+    LedgerLine line;
+    line.id = "off-centre";
+    line.title = "Off centre";
+    line.style = style::fine;
+    // The mock-up that is farthest off speaks for the axle.
+    const Verdict* axial = nullptr;
+    const Verdict* worst = nullptr;
+    for (const Verdict& v : std::span(study.verdicts).subspan(first)) {
+        if (!worst || v.level > worst->level)
+            worst = &v;
+        if (v.id.ends_with("/axial") && (!axial || std::abs(v.figure.value.value_or(0)) > std::abs(axial->figure.value.value_or(0))))
+            axial = &v;
+    }
+    if (axial)
+        line.after = axial->figure;
+    if (worst) {
+        line.level = worst->level;
+        line.word = nameOf(worst->level);
+    }
+    study.ledger.push_back(std::move(line));
+}
+
+} // namespace deepstop

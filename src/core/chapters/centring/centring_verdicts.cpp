@@ -1,0 +1,403 @@
+#include "centring/car_plan.hpp"
+#include "quantity/text.hpp"
+#include "build/choices.hpp"
+#include "chapters/centring/centring_parts.hpp"
+#include "figures/figures.hpp"
+#include "verdict/judge.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace deepstop::mock_ups {
+namespace {
+
+/// Two nuts hold a rotor flat, three are better; common practice, no source.
+constexpr int nutsEnough = 2;
+/// Over this a ring behind the rotor is set beside the shims, even where they could do it; common practice, no source.
+constexpr double farOff = 2e-3;
+
+class Checks {
+public:
+    explicit Checks(Study& study)
+        : study_(study), found_(study.of<Centring>()), aim_(figures::setting(study.build->wants.centred, &Wants::centred)),
+          usable_(figures::setting(study.build->wants.usable, &Wants::usable))
+    {
+    }
+
+    void add()
+    {
+        for (const CentringResult& r : found_.corners) {
+            axial(r);
+            tilt(r);
+            padEdge(r);
+            conditions(r);
+            agreement(r);
+        }
+        if (found_.corners.empty())
+            fromDimensions();
+    }
+
+private:
+    std::string say(double length) const { return print(length, style::fine, study_.system); }
+
+    static std::string where(const CentringResult& r)
+    {
+        return fmt::format("{}-{}", judge::wordFor(r.mockUp->axle), r.mockUp->side == Side::Left ? "left" : "right");
+    }
+
+    Verdict start(const CentringResult& r, std::string_view id, std::string_view title, const Figure& figure) const
+    {
+        Verdict v;
+        v.id = where(r) + "/" + std::string(id);
+        v.axle = r.mockUp->axle;
+        v.title = fmt::format("{} {}: {}", judge::wordFor(r.mockUp->axle), wordFor(r.mockUp->side, choices::side), title);
+        v.title[0] = toUpper(v.title[0]);
+        v.style = style::fine;
+        v.figure = figure;
+        return v;
+    }
+
+    /// Good within what is aimed at, caution while usable, stop beyond; each only as far as the readings are good enough to say so.
+    void judgeOffset(Verdict& v, std::string_view outward, std::string_view inward) const
+    {
+        const double off = std::abs(*v.figure.value);
+        v.wanted = aim_;
+        const double unsure = v.figure.rootSumSquare;
+        // Readings coarser than what is judged prove neither good nor bad.
+        v.level = off + unsure <= aim_            ? Level::Good
+            : off - unsure > usable_              ? Level::Stop
+            : off > aim_ && unsure <= aim_ + 1e-9 ? Level::Caution
+                                                  : Level::Unproven;
+        if (v.level == Level::Unproven) {
+            v.reason = fmt::format("{} off, but the readings are only good to ±{}: use a vernier or feeler gauges", say(off), say(unsure));
+            return;
+        }
+        v.reason = off < 0.005e-3 ? std::string("In the middle") : fmt::format("{} {}", say(off), *v.figure.value > 0 ? outward : inward);
+        if (off >= 0.005e-3)
+            v.reason += fmt::format(", ±{}", say(unsure));
+        if (v.level != Level::Good)
+            v.reason += fmt::format(", {} wanted", say(aim_));
+    }
+
+    std::string pile(const std::vector<double>& shims) const
+    {
+        std::string text;
+        for (const double shim : shims)
+            text += (text.empty() ? "" : " + ") + figure(shim, style::fine, study_.system);
+        return text.empty() ? "no shims" : text + " " + std::string(style::fine.unit(study_.system).symbol);
+    }
+
+    /// The plan put in: what was read goes to the corner's history, new stacks, the slot moved with them, and gaps foretold, hence only
+    /// estimated until they are read again.
+    std::shared_ptr<const Build> fitted(const CentringResult& r, const centring::Plan& plan) const
+    {
+        auto build = std::make_shared<Build>(*study_.build);
+        MockUp& m = build->mockUps[static_cast<std::size_t>(r.mockUp - study_.build->mockUps.data())];
+        Corner& corner = ownCorner(*build, study_.after.setup->id, m.axle);
+        Mount& mount = corner.mount;
+        m.passes.push_back({ m.innerTop.date, m.innerTop, m.outerTop, m.innerBottom, m.outerBottom, m.padEdgeTop, m.padEdgeBottom,
+            mount.shimTop, mount.shimBottom, mount.radialTop, mount.radialBottom });
+        const auto foretell = [](Reading& reading, double by) {
+            if (reading.value)
+                reading = { *reading.value + by, reading.plusMinus, Known::Estimated, reading.instrument, {} };
+        };
+        const double moved = plan.remaining.axial - r.position->axial;
+        const double tilted = (plan.remaining.tilt - r.position->tilt) * m.gapSpacing.value.value_or(0) / 2;
+        foretell(m.outerTop, moved + tilted);
+        foretell(m.innerTop, -moved - tilted);
+        foretell(m.outerBottom, moved - tilted);
+        foretell(m.innerBottom, -moved + tilted);
+        const auto stack = [](Reading& reading, const centring::Stack& shims) {
+            reading = { shims.total, {}, Known::Measured, "micrometer", {} };
+        };
+        if (plan.radialTop && plan.radialBottom) {
+            // Thicker moves the caliper outward, and the pad's edge with it.
+            const double top = plan.radialTop->total - mount.radialTop.value.value_or(0);
+            const double bottom = plan.radialBottom->total - mount.radialBottom.value.value_or(0);
+            const double ratio = r.corner->pad.length.value.value_or(0) / r.corner->mount.boltSpacing.value.value_or(1);
+            foretell(m.padEdgeTop, -(top + bottom) / 2 - (top - bottom) / 2 * ratio);
+            foretell(m.padEdgeBottom, -(top + bottom) / 2 + (top - bottom) / 2 * ratio);
+            foretell(mount.padInset, -(top + bottom) / 2);
+            stack(mount.radialTop, *plan.radialTop);
+            stack(mount.radialBottom, *plan.radialBottom);
+        }
+        stack(mount.shimTop, plan.top);
+        stack(mount.shimBottom, plan.bottom);
+        if (mount.slotCentre.value)
+            *mount.slotCentre.value += moved;
+        return build;
+    }
+
+    Remedy planned(const CentringResult& r, const centring::Plan& plan, bool second) const
+    {
+        Remedy remedy;
+        remedy.title = fmt::format("{} {}, bottom {}", second ? "Or: top" : "Top", pile(plan.top.shims), pile(plan.bottom.shims));
+        if (plan.radialTop && plan.radialBottom)
+            remedy.title += fmt::format("; under the studs top {}, bottom {}", pile(plan.radialTop->shims), pile(plan.radialBottom->shims));
+        remedy.gap.value = plan.remaining.axial;
+        const Mount& mount = r.corner->mount;
+        const auto now = [&](const Reading& reading) { return say(reading.value.value_or(0)); };
+        remedy.costs = { fmt::format("in now: {} and {}", now(mount.shimTop), now(mount.shimBottom)) };
+        if (mount.kind == MountKind::Radial && plan.radialTop)
+            remedy.costs.push_back(fmt::format("under the studs now: {} and {}", now(mount.radialTop), now(mount.radialBottom)));
+        if (!plan.possible && !plan.why.empty())
+            remedy.costs.push_back(plan.why);
+        remedy.costs.emplace_back("then read the four gaps again");
+        remedy.applied = fitted(r, plan);
+        return remedy;
+    }
+
+    /// The other school: the rotor goes to the caliper. Only outboard, for a ring lies behind it.
+    std::optional<Remedy> ring(const CentringResult& r, double off) const
+    {
+        if (off <= 0)
+            return {};
+        auto build = std::make_shared<Build>(*study_.build);
+        Corner& corner = ownCorner(*build, study_.after.setup->id, r.mockUp->axle);
+        const double thickness = corner.ring.value.value_or(0) + off;
+        corner.ring = { thickness, 0.05e-3, Known::Vendor, {}, {} };
+        for (MockUp& m : build->mockUps)
+            if (m.setup == r.mockUp->setup && m.axle == r.mockUp->axle) {
+                // The rotor goes outboard on both sides of the car.
+                for (Reading* outer : { &m.outerTop, &m.outerBottom })
+                    if (outer->value)
+                        *outer = { *outer->value - off, outer->plusMinus, Known::Estimated, outer->instrument, {} };
+                for (Reading* inner : { &m.innerTop, &m.innerBottom })
+                    if (inner->value)
+                        *inner = { *inner->value + off, inner->plusMinus, Known::Estimated, inner->instrument, {} };
+            }
+        Remedy remedy;
+        remedy.title = fmt::format("Ring of {} behind the rotor", say(thickness));
+        remedy.gap.value = 0;
+        remedy.costs = { fmt::format("wheel {} further out, on both sides", say(off)) };
+        const AxleParts& result = study_.after.at(r.mockUp->axle);
+        if (result.wheel) {
+            const Hub& hub = hubOf(*study_.build, r.mockUp->axle);
+            const double inNut = nominal([&](Sample& s) { return figures::studEngagement(s, corner, *result.wheel, hub).inNut; });
+            remedy.costs.emplace_back(std::isfinite(inNut)
+                    ? fmt::format("{} of stud left in the nut", print(inNut, style::gap, study_.system))
+                    : std::string("measure the studs first"));
+            const double pilot = nominal(
+                [&](Sample& s) { return s(hub.pilotHeight) - s(corner.ring) - s(corner.rotor.hatThickness) - s.orElse(corner.spacer, 0); });
+            if (std::isfinite(pilot))
+                remedy.costs.push_back(fmt::format("{} of pilot left", print(pilot, style::gap, study_.system)));
+        }
+        remedy.costs.emplace_back("its bore on the pilot, its holes on the bolt circle");
+        remedy.applied = std::move(build);
+        return remedy;
+    }
+
+    void axial(const CentringResult& r)
+    {
+        Verdict v = start(r, "axial", "rotor in the middle", r.axial);
+        v.method = "Half the difference of outer and inner gap, mean of top and bottom; the interval is that of the four readings as "
+                   "independent errors, with half the play where nobody took it "
+                   "up the same way. Several mock-ups of a corner count by their mean, never better than they differ. Shims: search of the "
+                   "one drawer for every bolt of the car at once; least error beyond half of what is aimed at, then fewest shims; said "
+                   "where no proof was found that none is better. Shims first, for they move "
+                   "nothing else; a ring where they cannot, at the price of offset, studs and pilot.";
+        v.source = "Plane geometry; 0.25 mm aimed at, 0.5 mm usable: common practice.";
+        v.caution =
+            "Read with the rotor flat on a clean hub, held by at least three nuts, the caliper's play settled the same way each time.";
+        if (!judge::unproven(study_, v)) {
+            judgeOffset(v, "too far outboard", "too far inboard");
+            if (v.level != Level::Unproven && std::abs(*v.figure.value) >= 0.005e-3)
+                v.reason = "Caliper " + v.reason;
+            if (!r.why.empty())
+                v.reason += ". " + r.why;
+            const bool sought = v.level != Level::Good && study_.remedies == Remedies::Sought;
+            if (r.plan && !r.plan->possible) {
+                v.reason += ". " + r.plan->why;
+                if (!found_.shimsToBuy.empty()) {
+                    v.reason += " To buy, for both sides:";
+                    for (std::size_t i = 0; i < found_.shimsToBuy.size(); ++i)
+                        v.reason +=
+                            fmt::format("{} {} × {}", i ? "," : "", found_.shimsToBuy[i].count, say(found_.shimsToBuy[i].thickness));
+                }
+            }
+            if (r.all.size() > 1)
+                v.reason += fmt::format(". Mean of {} mock-ups", r.all.size());
+            if (sought && r.plan && !r.unproven.empty())
+                v.reason += ". The shims below are the best " + r.unproven;
+            if (r.learnt)
+                v.reason += fmt::format(". So far shims moved it {:.2f} of their thickness{}", r.learnt->ratio,
+                    r.effect() == 1 && std::abs(r.learnt->ratio - 1) > 0.3 ? ", which cannot be: a reading or a stack is wrong" : "");
+            const auto better = [&](const centring::Plan& plan) {
+                return std::abs(plan.remaining.axial) < std::abs(*v.figure.value) - 1e-6;
+            };
+            if (sought && r.plan && better(*r.plan)) {
+                v.remedies.push_back(planned(r, *r.plan, false));
+                if (r.next && better(*r.next) && (r.next->top.shims != r.plan->top.shims || r.next->bottom.shims != r.plan->bottom.shims))
+                    v.remedies.push_back(planned(r, *r.next, true));
+            }
+            const bool shimsFail = r.plan && !r.plan->possible;
+            if (sought && (shimsFail || std::abs(*v.figure.value) > farOff))
+                if (auto other = ring(r, *v.figure.value))
+                    v.remedies.push_back(std::move(*other));
+            if (const double least = r.targets.empty() ? 0 : std::min(r.targets[0], r.targets[1]); sought && shimsFail && least < 0)
+                v.remedies.push_back({ fmt::format("Machine {} off the ears' faces", say(-least)), {},
+                    { "cannot be undone; by a machine shop, square to the bolts" }, nullptr });
+        }
+        study_.verdicts.push_back(std::move(v));
+    }
+
+    void tilt(const CentringResult& r)
+    {
+        Verdict v = start(r, "tilt", "caliper square to the rotor", r.tilt);
+        v.method = "Error at the top less error at the bottom: different shims on the two bolts take it out.";
+        v.source = "Plane geometry; 0.25 mm aimed at, 0.5 mm usable: common practice.";
+        v.caution = "A tilted caliper wears its pads to a wedge.";
+        if (!judge::unproven(study_, v)) {
+            const double off = std::abs(*v.figure.value);
+            const double unsure = v.figure.rootSumSquare;
+            v.wanted = aim_;
+            v.level = unsure > aim_ && off - unsure <= usable_ ? Level::Unproven
+                : off <= aim_                                  ? Level::Good
+                : off <= usable_                               ? Level::Caution
+                                                               : Level::Stop;
+            v.reason = v.level == Level::Unproven
+                ? fmt::format("{} from top to bottom, but the readings are only good to ±{}", say(off), say(unsure))
+                : fmt::format("{} from top to bottom, ±{}", say(off), say(unsure));
+        }
+        study_.verdicts.push_back(std::move(v));
+    }
+
+    void padEdge(const CentringResult& r)
+    {
+        if (r.padEdge.restsOn.empty())
+            return;
+        Verdict v = start(r, "pad-edge", "pad at the rotor's edge", r.padEdge);
+        const double aim = figures::setting(study_.build->wants.padEdge, &Wants::padEdge);
+        v.method = "Pad's outer edge inward of the rotor's edge, at both of its ends: 0 to 1 mm, never beyond. On a radial mount shims "
+                   "under the studs move it: thicker is outward.";
+        v.source = "Common practice.";
+        v.caution = "A pad over the edge grows a lip that breaks off.";
+        v.wanted = aim;
+        if (!judge::unproven(study_, v)) {
+            Sample s;
+            const double top = meanOf(s, r.all, &MockUp::padEdgeTop);
+            const double bottom = meanOf(s, r.all, &MockUp::padEdgeBottom);
+            const double least = std::min(top, bottom);
+            const double unsure = v.figure.rootSumSquare;
+            const bool radial = r.corner->mount.kind == MountKind::Radial;
+            if (unsure > aim_) {
+                v.level = Level::Unproven;
+                v.reason = fmt::format("{} and {} below the edge, but only good to ±{}: use a vernier", say(top), say(bottom), say(unsure));
+            } else if (least < -1e-9) {
+                v.level = Level::Stop;
+                v.reason = fmt::format("Rides {} over the edge at the {}: {}", say(-least), top < bottom ? "top" : "bottom",
+                    radial ? "fewer shims under the studs" : "this mount has no radial shims, another bracket or a larger rotor");
+            } else if (std::max(top, bottom) > 1e-3 + 1e-9) {
+                v.level = Level::Caution;
+                v.reason = fmt::format("{} and {} below the edge: a rim of rust is left outside the pad{}", say(top), say(bottom),
+                    radial ? ", more shims under the studs" : "");
+            } else {
+                v.level = Level::Good;
+                v.reason = fmt::format("{} and {} below the edge", say(top), say(bottom));
+            }
+            if (study_.remedies == Remedies::Sought && v.level != Level::Good && v.level != Level::Unproven && radial && r.plan
+                && r.plan->radialTop) {
+                Remedy remedy = planned(r, *r.plan, false);
+                remedy.gap = {};
+                v.remedies.push_back(std::move(remedy));
+            }
+        }
+        study_.verdicts.push_back(std::move(v));
+    }
+
+    /// How it was read decides what the reading is worth.
+    void conditions(const CentringResult& r)
+    {
+        // Of several mock-ups the worst was said of any counts.
+        MockUp m = *r.mockUp;
+        for (const MockUp* each : r.all) {
+            m.nuts = std::min(m.nuts, each->nuts);
+            for (YesNo MockUp::*which : { &MockUp::seated, &MockUp::settled, &MockUp::shaftIn })
+                m.*which = m.*which == YesNo::No || each->*which == YesNo::No      ? YesNo::No
+                    : m.*which == YesNo::Unknown || each->*which == YesNo::Unknown ? YesNo::Unknown
+                                                                                   : YesNo::Yes;
+        }
+        if (m.nuts == 0 && m.seated == YesNo::Unknown && m.settled == YesNo::Unknown && m.shaftIn == YesNo::Unknown)
+            return;
+        Verdict v = start(r, "conditions", "how it was read", {});
+        v.method = "Rotor flat on a clean hub and held by nuts, the hub unable to shift, the play of the bolts taken up the same way for "
+                   "every reading.";
+        v.source = "Common practice.";
+        std::string wrong;
+        const auto blame = [&](std::string_view what) { wrong += (wrong.empty() ? "" : "; ") + std::string(what); };
+        if (m.seated == YesNo::No)
+            blame("the rotor did not sit flat: clean the hub and read again");
+        if (m.nuts > 0 && m.nuts < nutsEnough)
+            blame("one nut does not hold a rotor flat: two or three, done up evenly");
+        if (m.settled == YesNo::No)
+            blame("the play was not taken up: push the caliper the same way every time");
+        if (m.shaftIn == YesNo::No)
+            blame("the drive shaft is out and the hub can shift: put it in");
+        for (const auto& [said, what] :
+            { std::pair { m.seated != YesNo::Unknown, "whether the rotor sat flat" }, std::pair { m.nuts > 0, "how many nuts held it" },
+                std::pair { m.settled != YesNo::Unknown, "whether the play was taken up" } })
+            if (!said)
+                v.lacksInWords.push_back(fmt::format("{} ({} {})", what, judge::wordFor(m.axle), wordFor(m.side, choices::side)));
+        v.level = !wrong.empty() ? Level::Caution : v.lacksInWords.empty() ? Level::Good : Level::Unproven;
+        v.reason = !wrong.empty()    ? wrong
+            : v.lacksInWords.empty() ? fmt::format("Flat, held by {} nuts, play taken up", m.nuts)
+                                     : lacking(study_, {}, v.lacksInWords);
+        if (!wrong.empty())
+            v.reason[0] = toUpper(v.reason[0]);
+        study_.verdicts.push_back(std::move(v));
+    }
+
+    /// Dimensions and gaps tell of the same thing; where they disagree, one of them is wrong.
+    void agreement(const CentringResult& r)
+    {
+        const AxleParts& corner = study_.after.at(r.mockUp->axle);
+        const Figure apart =
+            evaluate([&](Sample& s) { return figures::axialOffset(s, *corner.corner) - centring::position(gapsOf(s, r.all), 1, 1).axial; });
+        if (!apart.value || std::abs(*apart.value) <= apart.worstCase + 0.05e-3)
+            return;
+        Verdict v = start(r, "agreement", "gaps against dimensions", apart);
+        v.title = "Gaps against dimensions";
+        v.level = Level::Caution;
+        v.reason =
+            fmt::format("They differ by {}: one of the readings is wrong, or the rotor did not sit flat", say(std::abs(*apart.value)));
+        v.method = "Slot's middle less rotor's middle from the dimensions, less the same from the four gaps.";
+        v.source = "Plane geometry.";
+        study_.verdicts.push_back(std::move(v));
+    }
+
+    void fromDimensions()
+    {
+        for (const Axle axle : judge::axlesOf(study_)) {
+            const AxleParts& corner = study_.after.at(axle);
+            if (!corner.corner)
+                continue;
+            Verdict v;
+            v.id = judge::wordFor(axle) + "/axial";
+            v.axle = axle;
+            v.title = "Rotor in the middle, from dimensions";
+            v.style = style::fine;
+            v.figure = evaluate([&](Sample& s) { return figures::axialOffset(s, *corner.corner); });
+            v.method = "Slot's middle less rotor's middle, both from the hub's face.";
+            v.source = "Plane geometry; 0.25 mm aimed at, 0.5 mm usable: common practice.";
+            if (!judge::unproven(study_, v)) {
+                judgeOffset(v, "too far outboard", "too far inboard");
+                if (v.level != Level::Unproven && std::abs(*v.figure.value) >= 0.005e-3)
+                    v.reason = "Caliper " + v.reason;
+            }
+            study_.verdicts.push_back(std::move(v));
+        }
+    }
+
+    Study& study_;
+    const Centring& found_;
+    double aim_;
+    double usable_;
+};
+
+} // namespace
+
+void addVerdicts(Study& study) { Checks(study).add(); }
+
+} // namespace deepstop::mock_ups

@@ -1,0 +1,290 @@
+#include "chapters/clearance/clearance.hpp"
+
+#include "chapters/clearance/clearance_parts.hpp"
+#include "chapters/clearance/wheel_figures.hpp"
+#include "verdict/judge.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace deepstop {
+namespace {
+
+/// A copy of `corner` with a plausible length wherever nobody has read one, for drawing only; says which were filled.
+Corner filledForDrawing(const Corner& corner, const Corner* reference, std::vector<const Reading*>& standIns)
+{
+    Corner filled = corner;
+    const auto fill = [&](auto select, double proportion) {
+        const Reading& own = select(corner);
+        if (own.value)
+            return;
+        standIns.push_back(&own);
+        const Reading* known = reference ? &select(*reference) : nullptr;
+        select(filled).value = known && known->value ? *known->value : proportion;
+    };
+    const double diameter = corner.rotor.outerDiameter.value.value_or(
+        reference && reference->rotor.outerDiameter.value ? *reference->rotor.outerDiameter.value : 0.3);
+    // Proportions of a usual corner; a picture has to be drawn even of what nobody has read yet.
+    fill(
+        [](auto& c) -> auto& { return c.rotor.outerDiameter; }, 0.3);
+    fill(
+        [](auto& c) -> auto& { return c.rotor.thickness; }, 0.08 * diameter);
+    fill(
+        [](auto& c) -> auto& { return c.rotor.ringInnerDiameter; }, 0.62 * diameter);
+    fill(
+        [](auto& c) -> auto& { return c.rotor.overallHeight; }, 0.16 * diameter);
+    fill(
+        [](auto& c) -> auto& { return c.rotor.hatThickness; }, 7e-3);
+    fill(
+        [](auto& c) -> auto& { return c.rotor.hatOuterDiameter; }, 0.5 * diameter);
+    fill(
+        [](auto& c) -> auto& { return c.rotor.hatWall; }, 7e-3);
+    fill(
+        [](auto& c) -> auto& { return c.rotor.bore; }, 0.068);
+    fill(
+        [](auto& c) -> auto& { return c.rotor.ventGap; }, 0.0);
+    fill(
+        [](auto& c) -> auto& { return c.caliper.backOverEdge; }, 0.022);
+    fill(
+        [](auto& c) -> auto& { return c.caliper.backLength; }, 0.1);
+    fill(
+        [](auto& c) -> auto& { return c.caliper.bridgeGap; }, 4e-3);
+    fill(
+        [](auto& c) -> auto& { return c.caliper.reach; }, 0.055);
+    fill(
+        [](auto& c) -> auto& { return c.caliper.outboardDepth; }, 0.055);
+    fill(
+        [](auto& c) -> auto& { return c.caliper.inboardDepth; }, 0.06);
+    fill(
+        [](auto& c) -> auto& { return c.caliper.shoulder; }, 0.012);
+    fill(
+        [](auto& c) -> auto& { return c.caliper.slotWidth; }, filled.rotor.thickness.value.value_or(0.025) + 0.016);
+    fill(
+        [](auto& c) -> auto& { return c.pad.height; }, 0.15 * diameter);
+    fill(
+        [](auto& c) -> auto& { return c.pad.thickness; }, 0.010);
+    fill(
+        [](auto& c) -> auto& { return c.pad.backing; }, 0.005);
+    fill(
+        [](auto& c) -> auto& { return c.mount.padInset; }, 0.5e-3);
+    fill(
+        [](auto& c) -> auto& { return c.mount.slotCentre; },
+        filled.ring.value.value_or(0) + *filled.rotor.hatThickness.value - *filled.rotor.overallHeight.value
+            + *filled.rotor.thickness.value / 2);
+    return filled;
+}
+
+fit::WheelShape drawable(fit::WheelShape shape)
+{
+    const auto unknown = [](geometry::Point p) { return !std::isfinite(p.z) || !std::isfinite(p.r); };
+    std::erase_if(shape.barrel, unknown);
+    for (fit::Outline& line : shape.spokes)
+        std::erase_if(line.chain, unknown);
+    std::erase_if(shape.insets, [](const fit::Outline& inset) { return inset.chain.empty(); });
+    return shape;
+}
+
+/// The smallest of the gaps to the wheel; one that is not known at all does not hide another's being small, but the smallest is then not
+/// proven.
+Figure smallestOf(const CornerClearance& r, bool insets)
+{
+    Figure smallest;
+    bool known = true;
+    for (const WheelGap which : wheelGaps) {
+        const Figure& gap = r.room(which).gap;
+        if (which == WheelGap::Insets && !insets)
+            continue;
+        known = known && gap.value;
+        auto lacks = smallest.lacks;
+        for (const Reading* reading : gap.lacks)
+            if (std::ranges::find(lacks, reading) == lacks.end())
+                lacks.push_back(reading);
+        if (which == WheelGap::Barrel || (gap.value && (!smallest.value || *gap.value < *smallest.value)))
+            smallest = gap;
+        smallest.lacks = std::move(lacks);
+    }
+    if (!known)
+        smallest.value.reset();
+    return smallest;
+}
+
+/// Where the wheel has to be measured for this caliper. What is bare is told by the stations taken, one alone included, though no gap can
+/// be had from one.
+std::vector<fit::PlannedStation> stationsFor(const CornerClearance& r, const Wants& wants)
+{
+    const double spacing = figures::setting(wants.stationSpacing, &Wants::stationSpacing);
+    const double face = fit::wheelFace(r.shape);
+    constexpr double beyond = 1; // m; farther than any wheel reaches
+    std::vector<double> along;
+    for (const BarrelStation& station : r.wheel->barrel)
+        if (station.depth.value && station.insideRadius.value)
+            along.push_back(face - *station.depth.value);
+    std::ranges::sort(along);
+    const auto barrel = fit::bareStretches(along, -beyond, beyond, spacing);
+    std::vector<std::pair<double, double>> spokes;
+    if (const auto& room = r.room(WheelGap::Spokes).drawn) {
+        spokes = room->bare;
+    } else {
+        std::vector<double> up;
+        for (const SpokeStation& station : r.wheel->spokes)
+            if (station.radius.value && station.distance.value)
+                up.push_back(*station.radius.value);
+        std::ranges::sort(up);
+        spokes = fit::bareStretches(up, -beyond, beyond, spacing);
+    }
+    auto plan = fit::measuringPlan(fit::caliperOutlines(r.shape), face, barrel, spokes, spacing);
+    // A station at its place is taken, though its neighbours are still to come.
+    constexpr double there = 1e-3;
+    for (fit::PlannedStation& station : plan)
+        if (station.on == fit::PlannedStation::On::Barrel)
+            station.taken =
+                station.taken || std::ranges::any_of(along, [&](double z) { return std::abs(face - z - station.place) < there; });
+        else
+            station.taken = station.taken || std::ranges::any_of(r.wheel->spokes, [&](const SpokeStation& s) {
+                return s.radius.value && s.distance.value && std::abs(*s.radius.value - station.place) < there;
+            });
+    return plan;
+}
+
+std::optional<fit::ShieldCut> shieldCutOf(const CornerClearance& r, const Hub& hub, const Wants& wants)
+{
+    using figures::setting;
+    const auto value = [](const Reading& reading) { return reading.value.value_or(NAN); };
+    const fit::CornerShape& s = r.shape;
+    const auto cut = fit::shieldCut({ value(hub.shieldDiameter) / 2, value(hub.shieldDepth), value(hub.shieldRim) },
+        s.rotor.outerRadius
+            + fit::growth(s.rotor.outerRadius, setting(wants.hotRise, &Wants::hotRise), figures::ringSolid(r.corner->rotor).expansion),
+        -fit::frictionFaces(s).inboard, s.rotor.ringInnerRadius, s.rotor.outerRadius - s.caliper.reach,
+        s.caliper.inboardDepth - s.slotCentre, s.caliper.backHalfLength, setting(wants.shieldGap, &Wants::shieldGap));
+    return cut;
+}
+
+/// What a picture of the corner needs: shapes, and where the gaps are at nominal readings.
+CornerClearance drawnCorner(const Build& build, const Corner& corner, const Corner* reference, const Hub& hub)
+{
+    using namespace figures;
+    CornerClearance r;
+    r.corner = &corner;
+    r.wheel = findWheel(build, corner.wheel);
+    Sample once;
+    r.shape = shapeOf(once, corner, hub);
+    Sample drawing;
+    r.drawn = shapeOf(drawing, filledForDrawing(corner, reference, r.standIns), hub);
+    if (!std::isfinite(r.drawn.hub.flangeRadius))
+        r.drawn.hub.flangeRadius = 0.07;
+    if (!std::isfinite(r.drawn.hub.pilotRadius))
+        r.drawn.hub.pilotRadius = 0.033;
+    if (!std::isfinite(r.drawn.hub.pilotHeight))
+        r.drawn.hub.pilotHeight = 0.012;
+    if (r.wheel) {
+        const Wheel& wheel = *r.wheel;
+        r.barrelEstimated = wheel.barrel.size() < 2;
+        r.wheelShape = drawable(wheelOf(drawing, wheel, fit::wheelFace(r.drawn)));
+        for (const WheelGap which : wheelGaps) {
+            if (which == WheelGap::Insets && wheel.insets.empty())
+                continue;
+            WheelRoom& room = r.rooms[static_cast<std::size_t>(which)];
+            room.drawn = roomOf(which, r.drawn, r.wheelShape, build.wants);
+            room.wanted = wantedOf(which, wheel, build.wants);
+        }
+        r.stations = stationsFor(r, build.wants);
+        r.studs = studStack(once, corner, wheel, hub);
+        r.stance = stanceOf(once, corner, wheel);
+    }
+    r.hotGrowth = fit::growth(r.drawn.rotor.outerRadius, setting(build.wants.hotRise, &Wants::hotRise), ringSolid(corner.rotor).expansion);
+    const auto rotor = fit::rotorSection(r.drawn, r.hotGrowth);
+    for (const KeepOut& place : hub.keepOuts)
+        r.keepOuts.push_back(fit::keepOutRoom({ -place.depth.value.value_or(NAN), place.radius.value.value_or(NAN) }, r.wheelShape, rotor));
+    r.shieldCut = shieldCutOf(r, hub, build.wants);
+    return r;
+}
+
+/// The gaps with their uncertainty.
+void addGaps(CornerClearance& r, const Build& build)
+{
+    if (!r.wheel)
+        return;
+    for (const WheelGap which : wheelGaps)
+        if (which != WheelGap::Insets || !r.wheel->insets.empty())
+            r.rooms[static_cast<std::size_t>(which)].gap =
+                evaluate([&](Sample& s) { return figures::wheelGap(s, which, *r.corner, *r.wheel, build.wants); });
+    r.smallestGap = smallestOf(r, !r.wheel->insets.empty());
+}
+
+/// Works on each axle of both setups; an axle the two share is worked out once.
+template <class Work>
+Clearance ofBoth(const Study& study, Work work)
+{
+    Clearance all;
+    for (const Axle axle : { Axle::Front, Axle::Rear }) {
+        const Corner* before = study.before.at(axle).corner;
+        const Corner* after = study.after.at(axle).corner;
+        if (before)
+            all.before.at(axle) = work(axle, *before, study.of<Clearance>().before.at(axle));
+        if (after)
+            all.after.at(axle) = after == before ? all.before.at(axle) : work(axle, *after, study.of<Clearance>().after.at(axle));
+    }
+    return all;
+}
+
+void addClearanceLedger(Study& study)
+{
+    const Axle axle = judge::axlesOf(study).front();
+    const CornerClearance& before = study.of<Clearance>().before.at(axle);
+    const CornerClearance& after = study.of<Clearance>().after.at(axle);
+    if (!before.corner || !after.corner)
+        return;
+    LedgerLine gap;
+    gap.id = "wheel-gap";
+    gap.title = "Smallest wheel gap";
+    gap.style = style::gap;
+    gap.before = before.smallestGap;
+    gap.after = after.smallestGap;
+    if (after.wheel) {
+        const Verdict* barrel = judge::verdictOn(study, axle, "barrel-gap");
+        const Verdict* spokes = judge::verdictOn(study, axle, "spoke-gap");
+        for (const Verdict* v : { barrel, spokes })
+            if (v && (v->level > gap.level || gap.word.empty())) {
+                gap.level = v->level;
+                gap.word = nameOf(v->level);
+            }
+        if (barrel && spokes && barrel->level == Level::Clear && spokes->level == Level::Clear) {
+            gap.level = Level::Clear;
+            gap.word = nameOf(Level::Clear);
+        }
+        // A gap that certainly hits is worth its figure, whatever is not known of the other.
+        for (const Verdict* v : { barrel, spokes })
+            if (v && v->level == Level::Hits && v->figure.value && (!gap.after.value || *v->figure.value < *gap.after.value))
+                gap.after = v->figure;
+    } else {
+        gap.word = "no wheel chosen";
+    }
+    study.ledger.push_back(std::move(gap));
+}
+
+} // namespace
+
+void drawClearance(Study& study)
+{
+    const Setup& asFound = study.build->setups.front();
+    study.keep(ofBoth(study, [&](Axle axle, const Corner& corner, const CornerClearance&) {
+        return drawnCorner(*study.build, corner, cornerOf(*study.build, asFound, axle), hubOf(*study.build, axle));
+    }));
+}
+
+void addClearance(Study& study)
+{
+    if (!study.has<Clearance>())
+        drawClearance(study);
+    study.keep(ofBoth(study, [&](Axle, const Corner&, CornerClearance drawn) {
+        addGaps(drawn, *study.build);
+        return drawn;
+    }));
+    for (const Axle axle : judge::axlesOf(study)) {
+        clearance::addRoomVerdicts(study, axle);
+        clearance::addSeatVerdicts(study, axle);
+    }
+    addClearanceLedger(study);
+}
+
+} // namespace deepstop

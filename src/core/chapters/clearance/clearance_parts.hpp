@@ -1,0 +1,20 @@
+#pragma once
+/// Inside the chapter: its verdicts, each kind in a file of its own.
+
+#include "chapters/clearance/clearance.hpp"
+
+namespace deepstop {
+struct Cure;
+}
+
+namespace deepstop::clearance {
+
+void addRoomVerdicts(Study& study, Axle axle);
+/// Studs, nuts, pilot, spacer trial, and where the wheel then stands.
+void addSeatVerdicts(Study& study, Axle axle);
+/// A spacer of that thickness, with what it does to the gaps and the studs, wanted or not.
+[[nodiscard]] Remedy spacerRemedy(const Study& study, Axle axle, std::string title, double size);
+/// Cures as remedies of one gap.
+[[nodiscard]] std::vector<Remedy> roomRemedies(const std::vector<Cure>& cures, WheelGap which);
+
+} // namespace deepstop::clearance

@@ -1,0 +1,357 @@
+#include "chapters/clearance/cures.hpp"
+
+#include "fit/stance.hpp"
+#include "chapters/clearance/wheel_figures.hpp"
+#include "verdict/judge.hpp"
+#include "chapters/clearance/clearance_parts.hpp"
+#include "chapters/clearance/tried.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+namespace deepstop {
+namespace {
+
+/// Rotors step down by 2 mm, at most 60 mm.
+constexpr double rotorStep = 2e-3;
+constexpr int rotorSteps = 30;
+/// At most so many wheels and calipers of a library are named.
+constexpr std::size_t mostOfLibrary = 2;
+/// Wheels of a library may differ so much in offset.
+constexpr double offsetReach = 15e-3;
+
+class Search {
+public:
+    Search(const Study& study, Axle axle, const library::Library* library)
+        : study_(study), build_(*study.build), axle_(axle), result_(study.of<Clearance>().after.at(axle)), library_(library)
+    {
+        for (const WheelGap which : wheelGaps)
+            allowance_[static_cast<std::size_t>(which)] = allowanceOf(result_, which);
+    }
+
+    std::vector<Cure> all()
+    {
+        if (!result_.corner || !result_.wheel)
+            return {};
+        spacer();
+        smallerRotor();
+        wheelsOfBuild();
+        if (library_) {
+            wheelsOfLibrary();
+            calipersOfLibrary();
+        }
+        return std::move(cures_);
+    }
+
+private:
+    std::string say(double length) const { return print(length, style::gap, study_.system); }
+
+public:
+    /// What a change does, whether it cures or not.
+    Cure weigh(Cure::Kind kind, std::string title, const Corner& corner, const Wheel& wheel, std::vector<std::string> costs) const
+    {
+        Cure cure { kind, std::move(title), {}, {}, Level::Unproven, {}, {}, {}, {}, 1, {}, nullptr };
+        std::tie(cure.gaps, cure.level) = Tried(build_, corner, wheel).judged(library_ ? nullptr : &result_);
+        for (const WheelGap which : wheelGaps)
+            cure.wanted[static_cast<std::size_t>(which)] = figures::wantedOf(which, wheel, build_.wants);
+        const Corner& now = *result_.corner;
+        const Hub& hub = hubOf(build_, axle_);
+        cure.outward =
+            evaluate([&](Sample& s) { return figures::wheelMiddle(s, corner, wheel) - figures::wheelMiddle(s, now, *result_.wheel); });
+        cure.inNut = evaluate([&](Sample& s) { return figures::studEngagement(s, corner, wheel, hub).inNut; });
+        cure.heatStore = evaluate([&](Sample& s) { return figures::heatStore(s, corner.rotor); });
+        if (&wheel != result_.wheel)
+            cure.wheelMass = evaluate([&](Sample& s) { return s(wheel.mass, false) - s(result_.wheel->mass, false); });
+        const auto torque = [&](const Corner& c) {
+            return nominal([&](Sample& s) { return figures::effectiveRadius(s, c) * figures::pistonArea(s, c); });
+        };
+        cure.torqueShare = torque(corner) / torque(now);
+        cure.costs = std::move(costs);
+        for (std::string& cost : commonCosts(cure, now, wheel))
+            cure.costs.push_back(std::move(cost));
+        cure.applied = applied(corner, wheel);
+        return cure;
+    }
+
+private:
+    enum class Does { Nothing, HelpsOne, CuresAll };
+
+    /// Whether every gap is then wide enough, or at least one that was not is, and none that was not has become worse.
+    Does does(const Cure& cure, const Wheel& wheel) const
+    {
+        bool all = true;
+        bool helps = false;
+        for (const WheelGap which : wheelGaps) {
+            const Figure& gap = cure.gap(which);
+            const Figure& was = result_.room(which).gap;
+            if (!strikes(which, wheel))
+                continue;
+            if (!gap.value) {
+                if (was.value)
+                    return Does::Nothing;
+                continue;
+            }
+            // What was not proven before need not be now; what cures here and strikes there is no cure.
+            const bool wide = gap.lowest() >= figures::wantedOf(which, wheel, build_.wants) - 1e-12
+                && (!gap.provisional() || was.provisional() || !was.value);
+            const bool failed = was.value && gapLevel(was, result_.room(which).wanted) != Level::Clear;
+            if (wide)
+                helps = helps || failed;
+            else if (failed && gap.lowest() >= was.lowest() - 1e-9 && gap.lowest() > 0)
+                all = false;
+            else
+                return Does::Nothing;
+        }
+        return all ? Does::CuresAll : helps ? Does::HelpsOne : Does::Nothing;
+    }
+
+    /// Keeps it if it does anything.
+    Does offer(Cure::Kind kind, std::string title, const Corner& corner, const Wheel& wheel, std::vector<std::string> costs)
+    {
+        Cure cure = weigh(kind, std::move(title), corner, wheel, std::move(costs));
+        const Does what = does(cure, wheel);
+        if (what != Does::Nothing)
+            cures_.push_back(std::move(cure));
+        return what;
+    }
+
+    /// Of steps from gentle to strong the first that cures everything, else the first that helps.
+    template <class Step>
+    void gentlest(int steps, Step step)
+    {
+        std::optional<Cure> helps;
+        for (int i = 0; i < steps; ++i) {
+            const std::size_t before = cures_.size();
+            const Does what = step(i);
+            if (what == Does::CuresAll)
+                return;
+            if (cures_.size() > before) {
+                if (!helps)
+                    helps = std::move(cures_.back());
+                cures_.pop_back();
+            }
+        }
+        if (helps)
+            cures_.push_back(std::move(*helps));
+    }
+
+    std::vector<std::string> commonCosts(const Cure& cure, const Corner& now, const Wheel& wheel) const
+    {
+        std::vector<std::string> costs;
+        if (cure.outward.value && std::abs(*cure.outward.value) >= 0.05e-3)
+            costs.push_back(fmt::format("wheel {} further {}", say(std::abs(*cure.outward.value)), *cure.outward.value > 0 ? "out" : "in"));
+        if (cure.kind == Cure::Kind::Spacer || &wheel != result_.wheel)
+            costs.push_back(
+                cure.inNut.value ? fmt::format("{} of stud in the nut", say(*cure.inNut.value)) : std::string("measure the studs first"));
+        const double store = nominal([&](Sample& s) { return figures::heatStore(s, now.rotor); });
+        if (cure.kind == Cure::Kind::Rotor)
+            costs.push_back(cure.heatStore.value && std::isfinite(store)
+                    ? fmt::format("heat store {}", judge::percentChange(*cure.heatStore.value, store))
+                    : std::string("heat store not known"));
+        if (cure.kind == Cure::Kind::Rotor || cure.kind == Cure::Kind::Caliper)
+            costs.push_back(std::isfinite(cure.torqueShare) ? fmt::format("torque {}", judge::percentChange(cure.torqueShare, 1))
+                                                            : std::string("torque not known"));
+        if (cure.wheelMass.value && *cure.wheelMass.value != 0)
+            costs.push_back(fmt::format("wheel {}", printChange(*cure.wheelMass.value, style::partMass, study_.system)));
+        for (const auto& [which, word] : { std::pair { WheelGap::Barrel, "barrel" }, std::pair { WheelGap::Spokes, "spokes" } })
+            costs.push_back(
+                cure.gap(which).value ? fmt::format("{} {}", word, say(*cure.gap(which).value)) : fmt::format("{} not known", word));
+        return costs;
+    }
+
+    std::shared_ptr<const Build> applied(Corner corner, const Wheel& wheel) const
+    {
+        auto build = std::make_shared<Build>(build_);
+        if (!findWheel(*build, wheel.id))
+            build->wheels.push_back(wheel);
+        corner.wheel = wheel.id;
+        ownCorner(*build, study_.after.setup->id, axle_) = std::move(corner);
+        return build;
+    }
+
+    void spacer()
+    {
+        const double there = result_.corner->spacer.value.value_or(0);
+        const auto& sizes = fit::spacerSizes();
+        gentlest(static_cast<int>(sizes.size()), [&](int i) {
+            const double size = sizes[static_cast<std::size_t>(i)];
+            if (size <= there)
+                return Does::Nothing;
+            Corner corner = *result_.corner;
+            corner.spacer = { size, 0.05e-3, Known::Vendor, {}, {} };
+            return Tried(build_, corner, *result_.wheel).mayHelp(allowance_, result_)
+                ? offer(Cure::Kind::Spacer, fmt::format("Spacer {}", say(size)), corner, *result_.wheel, {})
+                : Does::Nothing;
+        });
+    }
+
+    void smallerRotor()
+    {
+        const Reading& diameter = result_.corner->rotor.outerDiameter;
+        if (!diameter.value)
+            return;
+        gentlest(rotorSteps, [&](int i) {
+            Corner corner = *result_.corner;
+            corner.rotor.outerDiameter.value = *diameter.value - (i + 1) * rotorStep;
+            if (!Tried(build_, corner, *result_.wheel).mayHelp(allowance_, result_))
+                return Does::Nothing;
+            return offer(Cure::Kind::Rotor, fmt::format("Rotor {}, caliper lower", say(*corner.rotor.outerDiameter.value)), corner,
+                *result_.wheel, { fmt::format("caliper {} nearer the axle: its bracket is another", say((i + 1) * rotorStep / 2)) });
+        });
+    }
+
+    void wheelsOfBuild()
+    {
+        for (const Wheel& wheel : build_.wheels) {
+            if (&wheel == result_.wheel)
+                continue;
+            Corner corner = *result_.corner;
+            corner.wheel = wheel.id;
+            std::vector<std::string> costs;
+            if (wheel.offset.value && result_.wheel->offset.value && *wheel.offset.value != *result_.wheel->offset.value)
+                costs.push_back(
+                    fmt::format("offset {}", printChange(*wheel.offset.value - *result_.wheel->offset.value, style::gap, study_.system)));
+            offer(Cure::Kind::Wheel, wheel.name, corner, wheel, std::move(costs));
+        }
+    }
+
+    void wheelsOfLibrary()
+    {
+        std::vector<const Wheel*> wheels;
+        for (const auto& shelved : library_->wheels)
+            if (!findWheel(build_, shelved.part.id) && shelved.part.barrel.size() >= 2 && shelved.part.offset.value
+                && result_.wheel->offset.value && std::abs(*shelved.part.offset.value - *result_.wheel->offset.value) <= offsetReach)
+                wheels.push_back(&shelved.part);
+        // The nearest in size, then in offset.
+        std::ranges::stable_sort(wheels, {}, [this](const Wheel* w) {
+            return std::pair { std::abs(w->nominalDiameter - result_.wheel->nominalDiameter),
+                std::abs(*w->offset.value - *result_.wheel->offset.value) };
+        });
+        std::size_t named = 0;
+        for (const Wheel* wheel : wheels) {
+            if (named == mostOfLibrary)
+                return;
+            Corner corner = *result_.corner;
+            corner.wheel = wheel->id;
+            if (Tried(build_, corner, *wheel).mayClear({})
+                && offer(Cure::Kind::Wheel, wheel->name, corner, *wheel, { "from the parts library: bolt circle and bore to be checked" })
+                    != Does::Nothing)
+                ++named;
+        }
+    }
+
+    void calipersOfLibrary()
+    {
+        struct Found {
+            Corner corner;
+            double area;
+        };
+        std::vector<Found> found;
+        const double now = nominal([&](Sample& s) { return figures::pistonArea(s, *result_.corner); });
+        for (const auto& shelved : library_->calipers) {
+            Corner corner = *result_.corner;
+            corner.caliper = shelved.part;
+            corner.caliper.from = shelved.id;
+            // The rotor has to turn in it.
+            const double beside = nominal([&](Sample& s) { return (s(corner.caliper.slotWidth) - s(corner.rotor.thickness)) / 2; });
+            if (!(beside >= figures::setting(build_.wants.faceGap, &Wants::faceGap)) || !Tried(build_, corner, *result_.wheel).mayClear({}))
+                continue;
+            found.push_back({ corner, nominal([&](Sample& s) { return figures::pistonArea(s, corner); }) });
+        }
+        // The one nearest in piston area changes the pedal least.
+        std::ranges::stable_sort(
+            found, {}, [now](const Found& f) { return std::isfinite(f.area / now) ? std::abs(f.area / now - 1) : 1e9; });
+        std::size_t named = 0;
+        for (const Found& f : found) {
+            if (named == mostOfLibrary)
+                return;
+            std::vector<std::string> costs;
+            const auto spacing = f.corner.caliper.mountSpacing.value;
+            const auto was = result_.corner->mount.boltSpacing.value;
+            if (spacing && was && std::abs(*spacing - *was) > 0.5e-3)
+                costs.push_back(fmt::format("holes {} apart, not {}: another bracket", say(*spacing), say(*was)));
+            costs.push_back("pads of its own; read its slot and centring again");
+            if (offer(Cure::Kind::Caliper, "Caliper: " + f.corner.caliper.name, f.corner, *result_.wheel, std::move(costs))
+                != Does::Nothing)
+                ++named;
+        }
+    }
+
+    const Study& study_;
+    const Build& build_;
+    Axle axle_;
+    const CornerClearance& result_;
+    const library::Library* library_;
+    std::array<double, wheelGaps.size()> allowance_ {};
+    std::vector<Cure> cures_;
+};
+
+} // namespace
+
+std::vector<Cure> curesOf(const Study& study, Axle axle, const library::Library* library) { return Search(study, axle, library).all(); }
+
+std::vector<Candidate> candidateWheels(const Study& study, Axle axle, const library::Library* library)
+{
+    std::vector<Candidate> candidates;
+    const CornerClearance& result = study.of<Clearance>().after.at(axle);
+    if (!result.corner)
+        return candidates;
+    const Corner* found = study.build->setups.empty() ? nullptr : cornerOf(*study.build, study.build->setups.front(), axle);
+    const auto add = [&](const Wheel& wheel, bool ofBuild) {
+        Corner corner = *result.corner;
+        corner.wheel = wheel.id;
+        Candidate candidate { &wheel, ofBuild, {}, Level::Unproven, {}, {} };
+        std::tie(candidate.gaps, candidate.level) = Tried(*study.build, corner, wheel).judged();
+        for (const Figure& gap : candidate.gaps)
+            if (gap.value)
+                candidate.smallest = std::min(candidate.smallest.value_or(1e9), *gap.value);
+        if (found) {
+            const double offset =
+                nominal([&](Sample& s) { return s(wheel.offset) - figures::wheelFace(s, corner) + figures::wheelFace(s, *found); });
+            if (std::isfinite(offset))
+                candidate.offset = offset;
+        }
+        candidates.push_back(std::move(candidate));
+    };
+    for (const Wheel& wheel : study.build->wheels)
+        add(wheel, true);
+    if (library)
+        for (const auto& shelved : library->wheels)
+            if (!findWheel(*study.build, shelved.part.id))
+                add(shelved.part, false);
+    // Clear and tight ones by their room, then those nobody can tell, then those that hit.
+    const auto rank = [](const Candidate& c) {
+        return std::pair { isBad(c.level) ? 2 : c.level == Level::Unproven ? 1 : 0, -c.smallest.value_or(-1e9) };
+    };
+    std::ranges::stable_sort(candidates, {}, rank);
+    return candidates;
+}
+
+namespace clearance {
+
+Remedy spacerRemedy(const Study& study, Axle axle, std::string title, double size)
+{
+    const CornerClearance& result = study.of<Clearance>().after.at(axle);
+    Corner corner = *result.corner;
+    corner.spacer = { size, 0.05e-3, Known::Vendor, {}, {} };
+    const Cure tried = Search(study, axle, nullptr).weigh(Cure::Kind::Spacer, std::move(title), corner, *result.wheel, {});
+    Figure thickness;
+    thickness.value = size;
+    return { tried.title, std::move(thickness), tried.costs, tried.applied };
+}
+
+std::vector<Remedy> roomRemedies(const std::vector<Cure>& cures, WheelGap which)
+{
+    std::vector<Remedy> remedies;
+    for (const Cure& cure : cures)
+        if (const Figure& gap = cure.gap(which); !gap.value || gap.lowest() >= cure.wanted[static_cast<std::size_t>(which)] - 1e-12)
+            remedies.push_back({ cure.title, gap, cure.costs, cure.applied });
+    return remedies;
+}
+
+} // namespace clearance
+
+} // namespace deepstop

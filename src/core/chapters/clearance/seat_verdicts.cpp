@@ -1,0 +1,324 @@
+#include "fit/stance.hpp"
+#include "joints/thread.hpp"
+#include "build/choices.hpp"
+#include "chapters/clearance/cures.hpp"
+#include "chapters/clearance/wheel_figures.hpp"
+#include "verdict/judge.hpp"
+#include "chapters/clearance/clearance_parts.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace deepstop::clearance {
+namespace {
+
+/// Room at fender and strut that is called enough; common practice, no source.
+constexpr double besideTyre = 5e-3;
+/// A wheel moved by more than this is worth a second look at everything around it; common practice, no source.
+constexpr double muchMoved = 5e-3;
+/// A bore that is wider than its pilot by more than this no longer centres the wheel; common practice, no source.
+constexpr double looseBore = 0.4e-3;
+
+class Seat {
+public:
+    Seat(Study& study, Axle axle)
+        : study_(study), axle_(axle), result_(study.of<Clearance>().after.at(axle)), corner_(*result_.corner), wheel_(*result_.wheel),
+          hub_(hubOf(*study.build, axle)), wants_(study.build->wants), found_(study.of<Clearance>().before.at(axle))
+    {
+    }
+
+    void add()
+    {
+        studs();
+        nuts();
+        pilot();
+        washers();
+        if (found_.corner && found_.wheel) {
+            place();
+            beside("fender-room", "Tyre to fender", hub_.fenderRoom, true);
+            beside("inner-room", "Tyre to strut", hub_.innerRoom, false);
+        }
+        bleeder();
+        pistons();
+    }
+
+private:
+    std::string say(double length) const { return print(length, style::gap, study_.system); }
+
+    Verdict& start(std::string_view id, std::string title, Figure figure)
+    {
+        return judge::startGapVerdict(study_, axle_, id, std::move(title), std::move(figure));
+    }
+
+    void studs()
+    {
+        Verdict& v = start(
+            "studs", "Studs in their nuts", evaluate([&](Sample& s) { return figures::studEngagement(s, corner_, wheel_, hub_).inNut; }));
+        const auto thread = joints::parseThread(hub_.studThread);
+        if (!thread) {
+            v.lacksInWords.push_back("thread of the studs, " + judge::wordFor(axle_));
+            v.figure.value.reset();
+        }
+        const double factor = figures::setting(wants_.studEngagement, &Wants::studEngagement);
+        v.method = fmt::format("Stud outboard of the flange, less ring, hat, spacer and the wheel's thickness under the nut, less one "
+                               "pitch of lead at its tip; no more "
+                               "than the nut's own thread. Wanted: {:g} stud diameters of full thread.",
+            factor);
+        v.source = "Common practice.";
+        v.caution = "A wheel held by too little thread comes off. Count the turns of every nut, torque them in a cross, and check again "
+                    "after 50 miles.";
+        if (judge::unproven(study_, v))
+            return;
+        const double wanted = factor * thread->diameter;
+        v.wanted = wanted;
+        Sample s;
+        const joints::StudStack all = figures::studStack(s, corner_, wheel_, hub_);
+        const auto engagement = joints::engagement(all);
+        const auto held =
+            fmt::format("{} of thread in the nut, {:.1f} turns; {} wanted", say(*v.figure.value), engagement.turns, say(wanted));
+        // A nut shorter than what is wanted is full before that; more stud would not help.
+        const bool nutFull = engagement.past >= -1e-9 && all.nutThread < wanted;
+        if (v.figure.lowest() >= wanted - 1e-9) {
+            v.level = Level::Good;
+            v.reason = held;
+        } else if (nutFull) {
+            v.level = Level::Caution;
+            v.reason = held + ": the nut itself is short, take longer nuts";
+        } else {
+            v.level = v.figure.highest() < wanted ? Level::Stop : Level::Caution;
+            v.reason = fmt::format(
+                "{}: order studs that stand {} out of the flange", held, say(joints::studToOrder(all, wanted, v.figure.worstCase)));
+        }
+    }
+
+    void nuts()
+    {
+        if (hub_.nutSeat == NutSeat::Unknown && wheel_.nutSeat == NutSeat::Unknown)
+            return;
+        Verdict& v = start("nut-seat", "Nuts on their seats", {});
+        v.method = "Nut and wheel must have the same seat: cone on cone, ball on ball, flat on flat.";
+        v.source = "Common practice.";
+        v.caution = "A nut on the wrong seat touches along a line, works loose and spoils the wheel.";
+        if (hub_.nutSeat == NutSeat::Unknown || wheel_.nutSeat == NutSeat::Unknown) {
+            v.lacksInWords.push_back(
+                hub_.nutSeat == NutSeat::Unknown ? "seat of the nuts, " + judge::wordFor(axle_) : "seat for the nuts in " + wheel_.name);
+            v.reason = lacking(study_, v.figure, v.lacksInWords);
+            return;
+        }
+        const bool alike = hub_.nutSeat == wheel_.nutSeat;
+        v.level = alike ? Level::Good : Level::Stop;
+        v.reason = alike ? fmt::format("Both {}", wordFor(hub_.nutSeat, choices::nutSeat))
+                         : fmt::format("Nuts for a {} seat, wheel with a {} one: other nuts", wordFor(hub_.nutSeat, choices::nutSeat),
+                             wordFor(wheel_.nutSeat, choices::nutSeat));
+    }
+
+    void pilot()
+    {
+        Verdict& v = start("pilot", "Pilot left for the wheel", evaluate([&](Sample& s) {
+            return s(hub_.pilotHeight) - s.orElse(corner_.ring, 0) - s(corner_.rotor.hatThickness) - s.orElse(corner_.spacer, 0);
+        }));
+        const Figure play = evaluate([&](Sample& s) { return s(wheel_.bore) - s(hub_.pilotDiameter); });
+        for (auto [into, from] : { std::pair { &v.figure.restsOn, &play.restsOn }, std::pair { &v.figure.lacks, &play.lacks },
+                 std::pair { &v.figure.estimated, &play.estimated } })
+            into->insert(into->end(), from->begin(), from->end());
+        v.figure.effects.resize(v.figure.value ? v.figure.restsOn.size() : 0);
+        if (!play.value)
+            v.figure.value.reset();
+        const double wanted = figures::setting(wants_.pilotLeft, &Wants::pilotLeft);
+        v.wanted = wanted;
+        v.method = "Height of the hub's pilot less ring, hat and spacer; wheel's bore less the pilot's diameter.";
+        v.source = "Wanted length: common practice, under Wanted.";
+        v.caution = "A wheel that hangs on its studs alone runs out and shakes.";
+        if (judge::unproven(study_, v))
+            return;
+        if (play.highest() < 0) {
+            v.level = Level::Stop;
+            v.reason = fmt::format("The wheel's bore is {} smaller than the pilot: it cannot sit flat", say(-*play.value));
+        } else if (v.figure.lowest() < wanted) {
+            v.level = Level::Caution;
+            v.reason = fmt::format("{} left at worst, {} wanted: {}", say(std::max(0.0, v.figure.lowest())), say(wanted),
+                corner_.spacer.value.value_or(0) > 0 ? "take a spacer with a pilot of its own"
+                                                     : "the wheel needs a pilot of its own, as a spacer has that brings one");
+        } else if (*play.value > looseBore) {
+            v.level = Level::Caution;
+            v.reason = fmt::format("{} left, but the bore has {} of play: a centring ring", say(*v.figure.value), say(*play.value));
+        } else {
+            v.level = Level::Good;
+            v.reason = fmt::format("{} left in the wheel", say(*v.figure.value));
+        }
+    }
+
+    void washers()
+    {
+        if (!corner_.washers.value)
+            return;
+        const double gap =
+            corner_.freed == Freed::WantedGap ? 0 : std::max(result_.room(WheelGap::Barrel).wanted, result_.room(WheelGap::Spokes).wanted);
+        Verdict& v = start("washers", "Washer trial", evaluate([&](Sample& s) { return s(corner_.washers) + gap; }));
+        const double step = figures::setting(wants_.spacerStep, &Wants::spacerStep);
+        v.method = "The stack behind the wheel that just lets it turn, and the wanted gap on top of it unless the stack gave that already; "
+                   "rounded up to "
+                   "a spacer that can be bought, or turned in the steps set under Wanted.";
+        v.source = "Common practice; sizes to buy: 3, 5, 8, 10, 12, 15, 20, 25 mm.";
+        v.caution = "Washers are for turning by hand only. Never drive on a stack.";
+        if (judge::unproven(study_, v))
+            return;
+        const double needed = v.figure.highest();
+        const double there = corner_.spacer.value.value_or(0);
+        v.wanted = needed;
+        if (there >= needed - 1e-9) {
+            v.level = Level::Good;
+            v.reason = fmt::format("Needs {} at worst, the spacer has {}: recheck with the wheel on", say(needed), say(there));
+            return;
+        }
+        const double turned = fit::turnedSpacer(needed, step);
+        const auto bought = fit::boughtSpacer(needed);
+        v.level = Level::Caution;
+        v.reason = fmt::format("Needs {} at worst: {}have {} turned", say(needed),
+            bought ? fmt::format("buy {} or ", say(*bought)) : std::string("more than is sold; "), say(turned));
+        if (result_.smallestGap.value && result_.smallestGap.lowest() > 0 && there == 0)
+            v.reason +=
+                fmt::format(". By the readings the wheel clears by {} without: one of the two is wrong", say(*result_.smallestGap.value));
+        if (study_.remedies == Remedies::LeftOut)
+            return;
+        if (bought)
+            v.remedies.push_back(spacerRemedy(study_, axle_, fmt::format("Buy a spacer of {}", say(*bought)), *bought));
+        if (!bought || turned < *bought - 1e-9)
+            v.remedies.push_back(spacerRemedy(study_, axle_, fmt::format("Have a spacer of {} turned", say(turned)), turned));
+    }
+
+    void place()
+    {
+        const Corner& was = *found_.corner;
+        const Wheel& wheelBefore = *found_.wheel;
+        Verdict& v = start("wheel-place", "Where the wheel stands", evaluate([&](Sample& s) {
+            // The same wheel stands in both, and cancels.
+            if (&wheel_ == &wheelBefore)
+                return figures::wheelFace(s, corner_) - figures::wheelFace(s, was);
+            return figures::wheelMiddle(s, corner_, wheel_) - figures::wheelMiddle(s, was, wheelBefore);
+        }));
+        v.method = "Ring, hat and spacer less the wheel's offset, now and before. The effective offset falls by hat, ring and spacer; "
+                   "backspacing is half the overall "
+                   "width and the offset; the track grows on both sides, the scrub radius by as much as the tyre's middle moves.";
+        v.source = "Plane geometry; overall width: printed width and 25 mm where nobody has measured it (common practice).";
+        v.caution = "A wheel further out loads bearings and steering more and needs room at the fender: turn the steering lock to lock "
+                    "with the car down.";
+        if (judge::unproven(study_, v))
+            return;
+        const double shift = *v.figure.value;
+        v.level = std::abs(shift) > muchMoved ? Level::Caution : Level::Good;
+        v.reason = std::abs(shift) < 0.05e-3 ? std::string("As before")
+                                             : fmt::format("{} further {} than before", say(std::abs(shift)), shift > 0 ? "out" : "in");
+        Sample s;
+        const double offset = s(wheel_.offset) - figures::wheelFace(s, corner_) + figures::wheelFace(s, was);
+        if (std::isfinite(offset))
+            v.reason += fmt::format(", effective offset {}", say(offset));
+        if (const auto stance = figures::stanceOf(s, corner_, wheel_); std::isfinite(stance.innerEdge))
+            v.reason += fmt::format(", backspacing {}", say(fit::backspacing(stance.outerEdge - stance.innerEdge, offset)));
+        if (std::abs(shift) >= 0.05e-3) {
+            const Reading& track = axle_ == Axle::Front ? study_.build->car.frontTrack : study_.build->car.rearTrack;
+            v.reason += track.value ? fmt::format(", track {}", print(*track.value + 2 * shift, style::frame, study_.system))
+                                    : fmt::format(", track {}", printChange(2 * shift, style::gap, study_.system));
+            v.reason += hub_.scrubRadius.value ? fmt::format(", scrub radius {}", say(*hub_.scrubRadius.value + shift))
+                                               : fmt::format(", scrub radius {}", printChange(shift, style::gap, study_.system));
+        }
+        if (v.level == Level::Caution)
+            v.reason += ": check studs, pilot and fender";
+    }
+
+    void beside(std::string_view id, std::string title, const Reading& before, bool outer)
+    {
+        if (!before.value)
+            return;
+        Verdict& v = start(id, std::move(title), evaluate([&](Sample& s) {
+            // How far this edge of the wheel moved towards what it may strike.
+            if (&wheel_ == found_.wheel) {
+                const double moved = figures::wheelFace(s, corner_) - figures::wheelFace(s, *found_.corner);
+                return s(before) - (outer ? moved : -moved);
+            }
+            const auto now = figures::stanceOf(s, corner_, wheel_);
+            const auto was = figures::stanceOf(s, *found_.corner, *found_.wheel);
+            return outer ? s(before) - (now.outerEdge - was.outerEdge) : s(before) + (now.innerEdge - was.innerEdge);
+        }));
+        v.wanted = besideTyre;
+        v.level = gapLevel(v.figure, besideTyre);
+        v.reason = judge::gapReason(study_, v.figure, besideTyre);
+        v.method = "Room as found, less how far that edge of the wheel has moved. The same tyre is taken to be on it.";
+        v.source = "Plane geometry; 5 mm wanted: common practice.";
+        v.caution = "Look at it at full lock and full bump, with the car loaded.";
+    }
+
+    void bleeder()
+    {
+        Verdict& v = start("bleeder", "Bleeder at the top", {});
+        v.method =
+            "Behind the axle the rotor leaves its caliper upward, ahead of it downward; the bleeder has to be at the end that is higher.";
+        v.source = "Plane geometry.";
+        v.caution = "A bleeder below the top leaves air in the caliper: the pedal goes soft.";
+        const Caliper& caliper = corner_.caliper;
+        v.figure = evaluate([&](Sample& s) { return caliper.bleeders == Bleeders::BothEnds ? 1.0 : s(corner_.mount.clock, false); });
+        v.style = style::angle;
+        if (caliper.bleeders == Bleeders::Unknown)
+            v.lacksInWords.push_back("where the caliper has its bleeders, " + judge::wordFor(axle_));
+        else if (caliper.bleeders == Bleeders::OneEnd && caliper.bleederEnd == End::Unknown)
+            v.lacksInWords.push_back("at which end the bleeder sits, " + judge::wordFor(axle_));
+        if (!v.lacksInWords.empty())
+            v.figure.value.reset();
+        if (judge::unproven(study_, v))
+            return;
+        if (caliper.bleeders == Bleeders::BothEnds) {
+            v.figure = {};
+            v.level = Level::Good;
+            v.reason = "One at either end: open the upper one";
+            return;
+        }
+        const double up = std::sin(*v.figure.value) * (caliper.bleederEnd == End::Exit ? 1 : -1);
+        // Within ten degrees of straight up or down both ends are level.
+        const bool level = std::abs(up) < std::sin(10 * 3.14159265358979 / 180);
+        v.level = level ? Level::Caution : up > 0 ? Level::Good : Level::Stop;
+        v.reason = level ? "The caliper lies level: neither end is the top, tilt it to bleed"
+            : up > 0     ? "It is at the higher end"
+                         : "It is at the lower end: this caliper belongs on the other side";
+    }
+
+    void pistons()
+    {
+        const auto& bores = corner_.caliper.pistons;
+        if (bores.size() < 2 || std::ranges::any_of(bores, [](const Reading& b) { return !b.value; }))
+            return;
+        const auto [least, most] = std::ranges::minmax_element(bores, {}, [](const Reading& b) { return *b.value; });
+        if (*most->value - *least->value < 0.2e-3)
+            return;
+        Verdict& v = start(
+            "piston-order", "Small piston at the rotor's entry", evaluate([&](Sample& s) { return s(bores.back()) - s(bores.front()); }));
+        v.method =
+            "Pistons of unequal bore are listed from where the rotor enters; the smallest stands first, so that the pad wears evenly.";
+        v.source = "Common practice.";
+        v.caution = "A caliper with its large piston at the entry is one for the other side.";
+        if (judge::unproven(study_, v))
+            return;
+        v.level = *v.figure.value > 0 ? Level::Good : Level::Caution;
+        v.reason = *v.figure.value > 0 ? "It is" : "The largest is at the entry: left and right may be exchanged";
+    }
+
+    Study& study_;
+    Axle axle_;
+    const CornerClearance& result_;
+    const Corner& corner_;
+    const Wheel& wheel_;
+    const Hub& hub_;
+    const Wants& wants_;
+    const CornerClearance& found_;
+};
+
+} // namespace
+
+void addSeatVerdicts(Study& study, Axle axle)
+{
+    if (study.of<Clearance>().after.at(axle).corner && study.of<Clearance>().after.at(axle).wheel)
+        Seat(study, axle).add();
+}
+
+} // namespace deepstop::clearance

@@ -1,0 +1,32 @@
+#pragma once
+/// Inside the chapter: the wheel's and the caliper's readings as shapes, and the gaps between them.
+
+#include "chapters/clearance/clearance.hpp"
+#include "figures/figures.hpp"
+
+namespace deepstop::figures {
+
+/// The build's numbers as the fit discipline wants them; NaN where nobody has read.
+[[nodiscard]] fit::CornerShape shapeOf(Sample& s, const Corner& corner, const Hub& hub);
+/// The wheel in the hub's frame. Without barrel stations the barrel is estimated from the printed size and says so.
+[[nodiscard]] fit::WheelShape wheelOf(Sample& s, const Wheel& wheel, double face);
+
+/// Room between the caliper and one surface of the wheel; rests on the readings of the caliper's outline and that surface, no others.
+[[nodiscard]] double wheelGap(Sample& s, WheelGap which, const Corner& corner, const Wheel& wheel, const Wants& wants);
+/// All three rooms at nominal readings, on a corner and a wheel in the hub's frame.
+[[nodiscard]] std::optional<fit::Room> roomOf(
+    WheelGap which, const fit::CornerShape& corner, const fit::WheelShape& wheel, const Wants& wants);
+/// What is wanted of a gap to this wheel: the setting, and the rim's give in a hard corner. A setting nobody has made counts by its
+/// default.
+[[nodiscard]] double wantedOf(WheelGap which, const Wheel& wheel, const Wants& wants);
+/// Middle of the wheel from the hub's flange face: where the tyre stands.
+[[nodiscard]] double wheelMiddle(Sample& s, const Corner& corner, const Wheel& wheel);
+/// Flange edges of the wheel. The width as measured, else by the printed one.
+[[nodiscard]] fit::Stance stanceOf(Sample& s, const Corner& corner, const Wheel& wheel);
+/// Caliper's outboard half over the hat.
+[[nodiscard]] double hatGap(Sample& s, const Corner& corner);
+/// From a keep-out to the wheel and the hot rotor.
+[[nodiscard]] double keepOutGap(
+    Sample& s, const KeepOut& place, const Corner& corner, const Wheel* wheel, const Hub& hub, const Wants& wants);
+
+} // namespace deepstop::figures

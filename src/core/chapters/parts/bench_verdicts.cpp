@@ -1,0 +1,421 @@
+#include "joints/thread.hpp"
+#include "quantity/text.hpp"
+#include "figures/figures.hpp"
+#include "verdict/judge.hpp"
+#include "chapters/parts/parts.hpp"
+#include "chapters/parts/receiving.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace deepstop {
+namespace {
+
+// Common practice, no source, unless said otherwise.
+constexpr double boreLoosest = 0.5e-3; ///< above it the pilot no longer centres the rotor
+constexpr double pocketRoom = 0.5e-3;
+constexpr double circleApart = 0.5e-3; ///< bolt circles further apart than this do not go together
+constexpr double holeRoom = 0.2e-3; ///< of a stud in its hole
+constexpr double drumLoosest = 1e-3; ///< what the shoes' adjuster takes up
+constexpr double drumHopeless = 2e-3;
+constexpr double hoseLongest = 80e-3; ///< more than this beyond what is needed finds something to rub on
+constexpr double spacingApart = 0.5e-3;
+constexpr double padWindowPlay = 2e-3;
+constexpr double thinPad = 2e-3; ///< lining left that is the end of a pad whose maker says nothing
+constexpr double wearReserve = 0.5e-3;
+constexpr double runoutWanted = 0.05e-3;
+constexpr double runoutMost = 0.10e-3; ///< many makers allow it
+constexpr double variationMost = 0.015e-3;
+
+constexpr std::string_view practice = "Common practice.";
+constexpr std::string_view doNotForce =
+    "Do not force, drill or file brake parts to fit. Follow the maker's data; let a qualified engineer or licensed mechanic judge.";
+
+/// The room one thing leaves for another, and what it means to have too little or too much of it.
+struct Room {
+    double least; ///< below: stop
+    double most; ///< above: caution
+    double hopeless = INFINITY; ///< certainly above: stop
+    std::string_view tooSmall;
+    std::string_view tooLarge;
+};
+
+class Bench {
+public:
+    Bench(Study& study, Axle axle) : study_(study), axle_(axle) { }
+
+    Verdict begin(std::string_view id, std::string title, const Style& style, std::string_view method) const
+    {
+        Verdict v;
+        v.id = judge::wordFor(axle_) + "/" + std::string(id);
+        v.axle = axle_;
+        v.title = std::move(title);
+        v.style = style;
+        v.method = method;
+        v.source = practice;
+        return v;
+    }
+
+    /// Judges a clearance. Certain misfits stand even on estimates; everything else on estimates is unproven.
+    void rate(Verdict& v, const Room& room) const
+    {
+        const Figure& f = v.figure;
+        if (!f.value) {
+            v.reason = lacking(study_, f, v.lacksInWords);
+            return;
+        }
+        const auto say = [&](double length) { return print(std::abs(length), v.style, study_.system); };
+        if (f.highest() < room.least) {
+            v.level = Level::Stop;
+            v.reason = fmt::format("{}: {} too small", room.tooSmall, say(room.least - *f.value));
+        } else if (f.lowest() > room.hopeless) {
+            v.level = Level::Stop;
+            v.reason = fmt::format("{}: {} too large", room.tooLarge, say(*f.value - std::max(0.0, room.least)));
+        } else if (judge::unproven(study_, v)) {
+            return;
+        } else if (f.lowest() < room.least) {
+            v.level = Level::Caution;
+            v.reason = fmt::format("{} at worst: {}", print(f.lowest(), v.style, study_.system), room.tooSmall);
+        } else if (f.highest() > room.most) {
+            v.level = Level::Caution;
+            v.reason = fmt::format("{} at most: {}", print(f.highest(), v.style, study_.system), room.tooLarge);
+        } else {
+            v.level = Level::Good;
+            v.reason =
+                fmt::format("{} of room, {} at worst", print(*f.value, v.style, study_.system), print(f.lowest(), v.style, study_.system));
+        }
+    }
+
+    /// Two threads that have to go together. Either may be unsaid.
+    void judgeThreads(Verdict& v, std::span<const std::array<std::string, 4>> pairs) const
+    {
+        // Each pair: name of one, its thread, name of the other, its thread.
+        std::string good;
+        for (const auto& [one, its, other, others] : pairs) {
+            const auto a = joints::parseThread(its);
+            const auto b = joints::parseThread(others);
+            for (const auto& [name, text, parsed] : { std::tuple { one, its, a }, std::tuple { other, others, b } })
+                if (!parsed)
+                    v.lacksInWords.push_back(text.empty() ? fmt::format("{} ({})", name, judge::wordFor(axle_))
+                                                          : fmt::format("{}: “{}” is no thread as M12x1.5", name, text));
+            if (!a || !b)
+                continue;
+            if (!joints::fits(*a, *b)) {
+                v.level = Level::Stop;
+                v.reason += fmt::format(
+                    "{}{} {} does not go with {} {}", v.reason.empty() ? "" : "; ", one, joints::nameOf(*a), other, joints::nameOf(*b));
+                v.reason[0] = toUpper(v.reason[0]);
+            }
+            good += (good.empty() ? "" : ", ") + joints::nameOf(*a);
+        }
+        if (v.level == Level::Stop)
+            return;
+        if (!v.lacksInWords.empty()) {
+            v.reason = lacking(study_, {}, v.lacksInWords);
+            return;
+        }
+        v.level = Level::Good;
+        v.reason = good + " on both sides";
+    }
+
+    void add(Verdict v) const { study_.verdicts.push_back(std::move(v)); }
+    [[nodiscard]] const Study& study() const { return study_; }
+    [[nodiscard]] Axle axle() const { return axle_; }
+
+private:
+    Study& study_;
+    Axle axle_;
+};
+
+void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
+{
+    auto bore = bench.begin("bore", "Rotor bore over the hub pilot", style::fine,
+        "Bore less pilot. A bore that is closed or too small holds the rotor off the flange: it must sit flat.");
+    bore.figure = evaluate([&](Sample& s) { return s(c.rotor.bore) - s(hub.pilotDiameter); });
+    bore.caution = doNotForce;
+    bench.rate(bore,
+        { 0, boreLoosest, INFINITY, "The bore does not pass the pilot, the rotor cannot sit flat", "only the studs centre the rotor" });
+    bench.add(std::move(bore));
+
+    auto pocket = bench.begin("hub-pocket", "Hub flange in the hat's pocket", style::size,
+        "Pocket, or the hat's outside less twice its wall, less the flange. Cars of one model come with small and large hubs.");
+    pocket.figure = evaluate([&](Sample& s) {
+        if (c.rotor.pocketDiameter.value)
+            return s(c.rotor.pocketDiameter) - s(hub.flangeDiameter);
+        return s(c.rotor.hatOuterDiameter) - 2 * s(c.rotor.hatWall) - s(hub.flangeDiameter);
+    });
+    // Where the hat's own dimensions are lacking, the pocket itself would do as well.
+    if (!c.rotor.pocketDiameter.value && !(c.rotor.hatOuterDiameter.value && c.rotor.hatWall.value))
+        pocket.figure.lacks.push_back(&c.rotor.pocketDiameter);
+    pocket.caution = doNotForce;
+    bench.rate(pocket, { 0, INFINITY, INFINITY, "The hub flange does not go into the hat", "" });
+    if (pocket.level == Level::Good && pocket.figure.lowest() < pocketRoom) {
+        pocket.level = Level::Caution;
+        pocket.reason += ": rust or paint takes that up";
+    }
+    bench.add(std::move(pocket));
+
+    auto circle = bench.begin("bolt-circle", "Bolt circle and studs", style::fine,
+        "Bolt circle of the rotor less that of the hub; number of holes against studs; hole less stud.");
+    circle.figure = evaluate([&](Sample& s) { return s(c.rotor.boltCircle) - s(hub.boltCircle); });
+    const Figure hole = evaluate([&](Sample& s) { return s(c.rotor.boltHoleDiameter) - s(hub.studDiameter); });
+    for (const Reading* reading : hole.lacks)
+        circle.figure.lacks.push_back(reading);
+    for (const Reading* reading : hole.estimated)
+        circle.figure.estimated.push_back(reading);
+    for (const Reading* reading : hole.restsOn)
+        circle.figure.restsOn.push_back(reading);
+    for (const auto& [count, what] :
+        { std::pair { c.rotor.boltHoles, "bolt holes of the rotor" }, std::pair { hub.studCount, "studs of the hub" } })
+        if (count == 0)
+            circle.lacksInWords.push_back(fmt::format("number of {} ({})", what, judge::wordFor(bench.axle())));
+    const bool counted = c.rotor.boltHoles > 0 && hub.studCount > 0;
+    if (counted && c.rotor.boltHoles != hub.studCount) {
+        circle.level = Level::Stop;
+        circle.reason = fmt::format("{} holes for {} studs", c.rotor.boltHoles, hub.studCount);
+    } else if (circle.figure.value && std::abs(*circle.figure.value) - circle.figure.worstCase > circleApart) {
+        circle.level = Level::Stop;
+        circle.reason =
+            fmt::format("The bolt circles are {} apart", print(std::abs(*circle.figure.value), style::size, bench.study().system));
+    } else if (hole.value && hole.highest() < 0) {
+        circle.level = Level::Stop;
+        circle.reason = fmt::format("The holes are {} smaller than the studs", print(-*hole.value, style::size, bench.study().system));
+    } else if (!circle.figure.value || !hole.value || !counted) {
+        circle.figure.value.reset();
+        circle.reason = lacking(bench.study(), circle.figure, circle.lacksInWords);
+    } else if (!judge::unproven(bench.study(), circle)) {
+        const bool tight = hole.lowest() < holeRoom || std::abs(*circle.figure.value) + circle.figure.worstCase > 2 * circleApart;
+        circle.level = tight ? Level::Caution : Level::Good;
+        circle.reason = fmt::format("{} × {}, {} round each stud", c.rotor.boltHoles,
+            print(c.rotor.boltCircle.value.value_or(0), style::size, bench.study().system),
+            print(*hole.value / 2, style::fine, bench.study().system));
+        if (tight)
+            circle.reason += ": not certain, try it on by hand";
+    }
+    circle.caution = doNotForce;
+    bench.add(std::move(circle));
+
+    if (hub.parkingBrake == ParkingBrake::DrumInHat) {
+        auto drum =
+            bench.begin("drum", "Drum in the hat over the parking shoes", style::size, "Drum less the diameter the shoes are made for.");
+        drum.figure = evaluate([&](Sample& s) { return s(c.rotor.drumDiameter) - s(hub.shoeDiameter); });
+        drum.caution = "Without a parking brake that holds, the car rolls. Chock the wheels.";
+        bench.rate(
+            drum, { 0, drumLoosest, drumHopeless, "The drum does not go over the shoes", "the parking shoes cannot reach the drum" });
+        if (drum.level == Level::Stop && drum.reason.starts_with("the"))
+            drum.reason[0] = 'T';
+        bench.add(std::move(drum));
+    } else if (hub.parkingBrake == ParkingBrake::Unknown && c.rotor.drumDiameter.value) {
+        auto drum =
+            bench.begin("drum", "Drum in the hat over the parking shoes", style::size, "Drum less the diameter the shoes are made for.");
+        drum.lacksInWords.push_back(fmt::format("kind of parking brake ({})", judge::wordFor(bench.axle())));
+        drum.reason = lacking(bench.study(), drum.figure, drum.lacksInWords);
+        bench.add(std::move(drum));
+    }
+}
+
+void addMountVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
+{
+    const bool bracket = !c.bracket.name.empty() || c.bracket.knuckleSpacing.value || c.bracket.caliperSpacing.value;
+    auto spacing = bench.begin("mount-spacing", "Mounting holes against the lugs", style::fine,
+        "Hole spacings that have to be equal, the worse of both: knuckle to bracket, bracket to caliper.");
+    spacing.figure = evaluate([&](Sample& s) {
+        if (!bracket)
+            return s(c.caliper.mountSpacing) - s(hub.lugSpacing);
+        const double knuckle = s(c.bracket.knuckleSpacing) - s(hub.lugSpacing);
+        const double caliper = s(c.caliper.mountSpacing) - s(c.bracket.caliperSpacing);
+        return std::abs(caliper) > std::abs(knuckle) ? caliper : knuckle + 0 * caliper;
+    });
+    if (!spacing.figure.value) {
+        spacing.reason = lacking(bench.study(), spacing.figure);
+    } else if (std::abs(*spacing.figure.value) - spacing.figure.worstCase > spacingApart) {
+        spacing.level = Level::Stop;
+        spacing.reason = fmt::format(
+            "The holes are {} apart from where they should be", print(std::abs(*spacing.figure.value), style::size, bench.study().system));
+    } else if (!judge::unproven(bench.study(), spacing)) {
+        const bool sure = std::abs(*spacing.figure.value) + spacing.figure.worstCase <= 2 * spacingApart;
+        spacing.level = sure ? Level::Good : Level::Caution;
+        spacing.reason = sure ? "The holes meet" : "Not certain at this uncertainty: start every bolt by hand";
+    }
+    spacing.caution = doNotForce;
+    bench.add(std::move(spacing));
+
+    auto bolts = bench.begin("bolt-thread", "Bolts in the knuckle's lugs", style::number,
+        "Thread of the bolts in the bag against that of the lugs: diameter and pitch.");
+    const std::array<std::string, 4> pair { "thread of the bracket's bolts", c.bracket.boltThread, "thread of the knuckle's lugs",
+        hub.lugThread };
+    bench.judgeThreads(bolts, std::span(&pair, 1));
+    bolts.caution = "A bolt of the wrong thread can go in a few turns and hold nothing. Start every bolt by hand.";
+    bench.add(std::move(bolts));
+
+    auto hose = bench.begin("hose-thread", "Hose ends", style::number, "Threads of the hose against those of caliper and hard line.");
+    const std::array<std::array<std::string, 4>, 2> ends {
+        { { "hose thread at the caliper", c.hose.caliperEnd, "thread for the hose", c.caliper.hoseThread },
+            { "hose thread at the hard line", c.hose.lineEnd, "thread of the hard line", hub.lineThread } }
+    };
+    bench.judgeThreads(hose, ends);
+    hose.caution = "A weeping joint is a brake that fails. Seat, seal and thread must be those of the fitting's maker.";
+    bench.add(std::move(hose));
+}
+
+void addHoseLength(const Bench& bench, const AxleParts& after, const AxleParts& before)
+{
+    const Build& build = *bench.study().build;
+    const Corner& c = *after.corner;
+    const Hub& hub = hubOf(build, bench.axle());
+    auto v = bench.begin("hose-length", "Hose length", style::frame,
+        "Hose less the length that reaches at droop and full lock; where nobody has read that, less the hose the car came with.");
+    const Reading& need =
+        hub.hoseReach.value || !before.corner || before.corner == after.corner ? hub.hoseReach : before.corner->hose.length;
+    v.figure = evaluate([&](Sample& s) { return s(c.hose.length) - s(need); });
+    if (!v.figure.value && !need.value && &need != &hub.hoseReach)
+        v.figure.lacks.push_back(&hub.hoseReach);
+    bench.rate(v, { 0, hoseLongest, INFINITY, "The hose does not reach", "look for what it rubs on" });
+    // Front and rear of one kit usually differ; a pair of the wrong axle does not.
+    const AxleParts& other = bench.study().after.at(bench.axle() == Axle::Front ? Axle::Rear : Axle::Front);
+    if (v.level == Level::Stop && other.corner && other.corner != after.corner && other.corner->hose.length.value && c.hose.length.value
+        && std::abs(*other.corner->hose.length.value - *c.hose.length.value) < 5e-3) {
+        v.figure.restsOn.push_back(&other.corner->hose.length);
+        v.reason += fmt::format("; it is as long as the {} one: two {} hoses in the box",
+            judge::wordFor(bench.axle() == Axle::Front ? Axle::Rear : Axle::Front),
+            judge::wordFor(bench.axle() == Axle::Front ? Axle::Rear : Axle::Front));
+    }
+    v.caution = "Look at the hose at full lock and full droop, both sides, before the car moves.";
+    bench.add(std::move(v));
+}
+
+void addPadVerdicts(const Bench& bench, const Corner& c)
+{
+    auto slot = bench.begin("pad-slot", "Rotor and new pads between the pistons", style::size,
+        "Room between pistons pushed home, less rotor, less twice lining and back.");
+    slot.figure =
+        evaluate([&](Sample& s) { return s(c.caliper.padRoom) - s(c.rotor.thickness) - 2 * (s(c.pad.thickness) + s(c.pad.backing)); });
+    if (c.caliper.kind == CaliperKind::Floating)
+        slot.method += " In a floating caliper from the piston to the fingers.";
+    bench.rate(slot, { 0, INFINITY, INFINITY, "New pads and the rotor do not go between the pistons", "" });
+    bench.add(std::move(slot));
+
+    auto window = bench.begin("pad-window", "Pads in their opening", style::size, "Opening less pad length.");
+    window.figure = evaluate([&](Sample& s) { return s(c.caliper.padWindow) - s(c.pad.length); });
+    bench.rate(window, { 0, padWindowPlay, INFINITY, "The pads do not go into the caliper", "the pads knock in their opening" });
+    bench.add(std::move(window));
+}
+
+void addWear(const Bench& bench, const SetupParts& setup, std::string_view suffix)
+{
+    const Corner& c = *setup.at(bench.axle()).corner;
+    auto rotor = bench.begin("worn-rotor" + std::string(suffix), fmt::format("Rotor thickness left, {}", setup.setup->name), style::fine,
+        "Thickness less the minimum cast or stamped on the part.");
+    rotor.source = "The maker's minimum thickness.";
+    rotor.figure = evaluate([&](Sample& s) { return s(c.rotor.thickness) - s(c.rotor.minimumThickness); });
+    rotor.caution = "A rotor below its minimum is scrap, however good it looks.";
+    auto pad = bench.begin("worn-pad" + std::string(suffix), fmt::format("Lining left, {}", setup.setup->name), style::size,
+        "Lining less its minimum; 2 mm where the maker names none.");
+    pad.figure = evaluate([&](Sample& s) { return s(c.pad.thickness) - s.orElse(c.pad.minimumThickness, thinPad); });
+    for (Verdict* v : { &rotor, &pad }) {
+        const Figure& f = v->figure;
+        if (!f.value) {
+            v->reason = lacking(bench.study(), f);
+        } else if (f.highest() <= 0) {
+            v->level = Level::Stop;
+            v->reason = fmt::format("Below its minimum by {}: scrap", print(-*f.value, v->style, bench.study().system));
+        } else if (!judge::unproven(bench.study(), *v)) {
+            v->level = f.lowest() >= wearReserve ? Level::Good : Level::Caution;
+            v->reason = fmt::format(
+                "{} left, {} at worst", print(*f.value, v->style, bench.study().system), print(f.lowest(), v->style, bench.study().system));
+        }
+        bench.add(std::move(*v));
+    }
+}
+
+void addRunout(const Bench& bench, const Corner& c)
+{
+    const auto judgeMost = [&](Verdict& v, double wanted, double most, std::string_view cure) {
+        if (judge::unproven(bench.study(), v) && !(v.figure.value && v.figure.lowest() > most))
+            return;
+        const double f = *v.figure.value;
+        v.level = f <= wanted ? Level::Good : f <= most ? Level::Caution : Level::Stop;
+        v.reason = fmt::format("{}, {} wanted", print(f, v.style, bench.study().system), print(wanted, v.style, bench.study().system));
+        if (v.level != Level::Good)
+            v.reason += std::string(": ") + std::string(cure);
+    };
+    if (c.rotor.runout.value) {
+        auto v = bench.begin("runout", "Runout on the car", style::fine,
+            "Total reading of a dial gauge near the rotor's edge over one slow turn, all nuts tight.");
+        v.source = "0.05 mm common practice; many makers allow 0.10.";
+        v.figure = evaluate([&](Sample& s) { return s(c.rotor.runout); });
+        judgeMost(v, runoutWanted, runoutMost, "clean the hub first, then another place on the studs, then machine");
+        bench.add(std::move(v));
+    }
+    if (c.rotor.thicknessVariation.value || c.rotor.thickness.repeats.size() >= 4) {
+        auto v = bench.begin("thickness-variation", "Thickness variation", style::thousandth,
+            "Largest less smallest thickness round one turn; from the variation read, else from the repeated readings of the thickness.");
+        v.figure = evaluate([&](Sample& s) {
+            if (c.rotor.thicknessVariation.value)
+                return s(c.rotor.thicknessVariation);
+            const auto [least, most] = std::ranges::minmax(c.rotor.thickness.repeats);
+            return 0 * s(c.rotor.thickness) + most - least;
+        });
+        judgeMost(v, variationMost, 2 * variationMost, "the pedal will pulse; machine or replace");
+        bench.add(std::move(v));
+    }
+}
+
+void addPartsOf(Study& study, Axle axle)
+{
+    const AxleParts& after = study.after.at(axle);
+    const AxleParts& before = study.before.at(axle);
+    if (!after.corner)
+        return;
+    const Bench bench(study, axle);
+    const Hub& hub = hubOf(*study.build, axle);
+    addHubVerdicts(bench, *after.corner, hub);
+    addMountVerdicts(bench, *after.corner, hub);
+    addHoseLength(bench, after, before);
+    addPadVerdicts(bench, *after.corner);
+    addWear(bench, study.after, "");
+    if (study.before.setup != study.after.setup && before.corner && before.corner != after.corner)
+        addWear(bench, study.before, "-found");
+    addRunout(bench, *after.corner);
+
+    auto received = bench.begin("received", fmt::format("Unpacking the {} kit", judge::wordFor(axle)), style::count,
+        "The check list at unpacking: every line looked at, both sides.");
+    const auto items = receivingOf(study, axle);
+    const auto count = [&](Checked state) {
+        return std::ranges::count_if(items, [state](const ReceivingItem& i) { return i.state == state && i.verdict.empty(); });
+    };
+    const auto begun =
+        std::ranges::any_of(items, [](const ReceivingItem& i) { return i.overruled || (i.verdict.empty() && i.state != Checked::Open); });
+    if (!begun)
+        return;
+    std::vector<std::string> faults;
+    for (const ReceivingItem& item : items)
+        if (item.state == Checked::Fault && (item.verdict.empty() || item.overruled))
+            faults.push_back(item.title + ": " + item.said);
+    const auto open = std::ranges::count_if(items, [](const ReceivingItem& i) { return i.verdict.empty() && i.state == Checked::Open; });
+    received.figure.value = static_cast<double>(count(Checked::Fine));
+    if (!faults.empty()) {
+        received.level = Level::Stop;
+        received.reason = judge::joined(faults, 2);
+    } else if (open > 0) {
+        received.figure.value.reset();
+        received.lacksInWords.push_back(fmt::format("{} lines of the check list at unpacking ({})", open, judge::wordFor(axle)));
+        received.reason = fmt::format("{} lines still to look at", open);
+    } else {
+        received.level = Level::Good;
+        received.reason = fmt::format("All {} lines looked at", count(Checked::Fine));
+    }
+    bench.add(std::move(received));
+}
+
+} // namespace
+
+void addParts(Study& study)
+{
+    for (const Axle axle : judge::axlesOf(study))
+        addPartsOf(study, axle);
+}
+
+} // namespace deepstop

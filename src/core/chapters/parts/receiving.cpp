@@ -1,0 +1,152 @@
+#include "chapters/parts/receiving.hpp"
+
+#include "verdict/judge.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace deepstop {
+namespace {
+
+const Receipt* receiptFor(const Setup& setup, const std::string& item)
+{
+    const auto found = std::ranges::find(setup.received, item, &Receipt::item);
+    return found == setup.received.end() ? nullptr : &*found;
+}
+
+std::string wordFor(WhichHand hand) { return hand == WhichHand::Left ? "left" : "right"; }
+
+/// What a hand given for one side means.
+void judgeHand(ReceivingItem& item, Side side, std::string_view part, const Receipt* other)
+{
+    const WhichHand wanted = side == Side::Left ? WhichHand::Left : WhichHand::Right;
+    if (item.hand == WhichHand::Unknown)
+        return;
+    if (item.hand == wanted) {
+        item.state = Checked::Fine;
+        item.said = fmt::format("a {} one", wordFor(item.hand));
+        return;
+    }
+    item.state = Checked::Fault;
+    item.said = fmt::format("is a {} one", wordFor(item.hand));
+    if (other && other->hand == item.hand)
+        item.said += fmt::format(": two {} {} in the box", wordFor(item.hand), part);
+}
+
+} // namespace
+
+std::vector<ReceivingItem> receivingOf(const Study& study, Axle axle)
+{
+    std::vector<ReceivingItem> items;
+    const Setup* setup = study.after.setup;
+    if (!setup || !(axle == Axle::Front ? setup->front : setup->rear))
+        return items;
+    const Corner& corner = *(axle == Axle::Front ? setup->front : setup->rear);
+    const auto where = judge::wordFor(axle);
+    const auto add = [&](const std::string& id, std::string group, std::string title, std::string ask) -> ReceivingItem& {
+        ReceivingItem item;
+        item.id = id;
+        item.axle = axle;
+        item.group = std::move(group);
+        item.title = std::move(title);
+        item.ask = std::move(ask);
+        if (const Receipt* receipt = receiptFor(*setup, id)) {
+            item.state = receipt->state;
+            item.note = receipt->note;
+            item.hand = receipt->hand;
+            if (item.state == Checked::Fault)
+                item.said = item.note.empty() ? "faulty" : item.note;
+        }
+        items.push_back(std::move(item));
+        return items.back();
+    };
+    const bool sided = corner.rotor.handed == Handed::Sided
+        || (corner.rotor.handed == Handed::Unknown
+            && (corner.rotor.vaneShape == VaneShape::Curved || corner.rotor.face == RotorFace::Slotted));
+    for (const Side side : { Side::Left, Side::Right }) {
+        const std::string hand = side == Side::Left ? "left" : "right";
+        const std::string opposite = side == Side::Left ? "right" : "left";
+        const auto group = fmt::format("{} {}", side == Side::Left ? "Left" : "Right", where);
+        const auto id = [&](const std::string& what) { return where + "/" + hand + "/" + what; };
+        const auto other = [&](const std::string& what) { return receiptFor(*setup, where + "/" + opposite + "/" + what); };
+        add(id("rotor"), group, "Rotor, " + hand, "There, unharmed, both faces clean and flat to a straightedge");
+        if (sided) {
+            auto& item = add(id("rotor-hand"), group, "Hand of the " + hand + " rotor",
+                "Curved vanes lean back from the turning, swept slots as the maker says: which side is it for? Tag it now");
+            item.asksHand = true;
+            judgeHand(item, side, "rotors", other("rotor-hand"));
+        }
+        auto& caliper = add(id("caliper-hand"), group, "Hand of the " + hand + " caliper",
+            corner.caliper.bleeders == Bleeders::BothEnds ? "Small piston where the rotor comes in: which side is it for?"
+                                                          : "Hung in its place the bleeder is the highest point: which side is it for?");
+        caliper.asksHand = true;
+        judgeHand(caliper, side, "calipers", other("caliper-hand"));
+        add(id("pads"), group, "Pads, " + hand, "Two, lining sound, backs flat; wear sensor on its side");
+        add(id("bracket"), group, "Bracket, " + hand, "There, for this side, holes and faces clean");
+        add(id("hose"), group, "Hose, " + hand, "There, no kink, seals in the bag, date not past");
+        add(id("bolts"), group, "Bolts and pins, " + hand, "Counted against the list: bolts, washers, shims, pins, clips");
+    }
+    for (const auto& [verdict, title, ask] : { std::tuple { "bore", "Rotor bore over the hub pilot", "Vernier across bore and pilot" },
+             std::tuple { "hub-pocket", "Hub flange in the hat's pocket", "Vernier across both" },
+             std::tuple { "bolt-circle", "Bolt circle, holes and studs", "Hole to hole, count, stud in a hole" },
+             std::tuple { "drum", "Drum in the hat over the parking shoes", "Vernier across the drum" },
+             std::tuple { "mount-spacing", "Mounting holes against the lugs", "Hole to hole, edge to edge and back" },
+             std::tuple { "bolt-thread", "Bolts in the knuckle's lugs", "Pitch gauge, or by hand in the old hole" },
+             std::tuple { "hose-length", "Hose length", "Fitting to fitting, against the old hose" },
+             std::tuple { "hose-thread", "Hose ends", "By hand into caliper and line" },
+             std::tuple { "pad-slot", "Rotor and new pads between the pistons", "Push pistons home; room, rotor, pads" },
+             std::tuple { "pad-window", "Pads in their opening", "Slide a pad in by hand" } }) {
+        const Verdict* v = study.verdict(where + "/" + verdict);
+        if (!v)
+            continue;
+        auto& item = add(where + "/both/" + verdict, fmt::format("Both sides, {}", where), title, ask);
+        item.verdict = v->id;
+        item.overruled = item.state == Checked::Fault;
+        if (item.overruled)
+            continue;
+        item.state = v->level == Level::Stop ? Checked::Fault : v->level == Level::Unproven ? Checked::Open : Checked::Fine;
+        item.said = v->reason;
+    }
+    return items;
+}
+
+Build withReceipt(const Study& study, const std::string& item, Checked state, WhichHand hand, const std::string& note)
+{
+    Build build = *study.build;
+    Setup& setup = *std::ranges::find(build.setups, study.after.setup->id, &Setup::id);
+    const Receipt receipt { item, state, hand, note };
+    const auto found = std::ranges::find(setup.received, item, &Receipt::item);
+    const bool blank = state == Checked::Open && hand == WhichHand::Unknown && note.empty();
+    if (found == setup.received.end() && !blank)
+        setup.received.push_back(receipt);
+    else if (found != setup.received.end() && blank)
+        setup.received.erase(found);
+    else if (found != setup.received.end())
+        *found = receipt;
+    return build;
+}
+
+std::string faultLetter(const Study& study)
+{
+    std::string faults;
+    int number = 0;
+    for (const Axle axle : { Axle::Front, Axle::Rear })
+        for (const ReceivingItem& item : receivingOf(study, axle))
+            if (item.state == Checked::Fault) {
+                faults += fmt::format("{}. {} ({} axle): {}", ++number, item.title, judge::wordFor(axle), item.said);
+                if (!item.note.empty() && item.note != item.said)
+                    faults += " – " + item.note;
+                faults += ".\n";
+            }
+    if (faults.empty())
+        return {};
+    const Setup& setup = *study.after.setup;
+    return fmt::format("{}{} for the {}\n\nOn unpacking and measuring the kit we found:\n\n{}\nPlease say how you will put this right. "
+                       "Nothing has been fitted, drilled or altered; the parts lie here as they "
+                       "came and can be photographed or sent back.\n",
+        setup.vendor.empty() ? "" : fmt::format("To {}\n\n", setup.vendor), setup.name,
+        study.build->car.name.empty() ? "car" : study.build->car.name, faults);
+}
+
+} // namespace deepstop

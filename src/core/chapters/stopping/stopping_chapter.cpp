@@ -1,0 +1,225 @@
+#include "chapters/stopping/stopping_chapter.hpp"
+
+#include "figures/figures.hpp"
+#include "verdict/judge.hpp"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+namespace deepstop {
+namespace {
+
+constexpr std::string_view closedRoad = "Try brakes only on a closed place with no one behind and run-out of twice the distance; stop at "
+                                        "the first leak, soft pedal or pull.";
+
+SetupStopping stoppingOf(const Build& build, const SetupParts& setup)
+{
+    using namespace figures;
+    SetupStopping r;
+    for (const Axle axle : { Axle::Front, Axle::Rear })
+        if (const Corner* corner = setup.at(axle).corner) {
+            CornerBrake& brake = r.brakes.at(axle);
+            brake.effectiveRadius = evaluate([&](Sample& s) { return effectiveRadius(s, *corner); });
+            brake.pistonArea = evaluate([&](Sample& s) { return pistonArea(s, *corner); });
+            brake.torque = evaluate([&](Sample& s) { return wheelTorque(s, *corner, build.hydraulics); });
+        }
+    if (!setup.complete())
+        return r;
+    const Corner& front = *setup.front.corner;
+    const Corner& rear = *setup.rear.corner;
+    r.deceleration = evaluate([&](Sample& s) { return braking(s, build, front, rear).deceleration; });
+    r.frontShare = evaluate([&](Sample& s) { return braking(s, build, front, rear).frontShare; });
+    r.distance = evaluate([&](Sample& s) { return stop(s, build, front, rear, false).distance; });
+    Sample s;
+    if (r.deceleration.value)
+        r.braking = braking(s, build, front, rear);
+    if (r.distance.value)
+        r.stop = stop(s, build, front, rear, true);
+    return r;
+}
+
+void addStopVerdicts(Study& study)
+{
+    const SetupParts& after = study.after;
+    const SetupParts& before = study.before;
+    const SetupStopping& now = study.of<Stopping>().after;
+    const bool compared = after.setup != before.setup;
+    const Build& build = *study.build;
+
+    Verdict limit;
+    limit.id = "stop/limit";
+    limit.title = "What limits the stop";
+    limit.style = style::deceleration;
+    limit.figure = now.deceleration;
+    if (after.complete())
+        for (const Corner* corner : { after.front.corner, after.rear.corner })
+            if (corner->caliper.pistons.empty())
+                limit.lacksInWords.push_back("piston bores");
+    if (limit.figure.value)
+        *limit.figure.value *= standardGravity, limit.figure.worstCase *= standardGravity, limit.figure.rootSumSquare *= standardGravity;
+    limit.method =
+        "Torque at a wheel 2·μ·p·A·r, A the pistons of one side, r the middle of the pad. Front load W·(share + z·h/L). Without antilock "
+        "the "
+        "driver holds the pressure at which the first axle locks; with it each axle takes what its load allows; never more than the "
+        "pedal force presses.";
+    limit.source = "Rigid-body load transfer and Coulomb friction, as in any vehicle-dynamics text.";
+    limit.caution = closedRoad;
+    if (!limit.figure.value) {
+        limit.reason = lacking(study, limit.figure, limit.lacksInWords);
+    } else if (now.braking) {
+        const auto& b = *now.braking;
+        const auto z = print(b.deceleration * standardGravity, style::deceleration, study.system);
+        switch (b.limit) {
+        case stopping::Limit::Tyres:
+            limit.level = Level::Good;
+            limit.reason = fmt::format("The tyres, at {}: no brake stops this car shorter", z);
+            break;
+        case stopping::Limit::FrontLocks:
+            limit.level = b.rearUse < 0.8 ? Level::Caution : Level::Good;
+            limit.reason = fmt::format(
+                "The front tyres, at {}; the rear could give {} more of its own", z, print(1 - b.rearUse, style::share, study.system));
+            break;
+        case stopping::Limit::RearLocks:
+            limit.level = Level::Stop;
+            limit.reason = fmt::format("The rear locks first, at {}: the car turns round. Less rear brake, or a valve", z);
+            break;
+        case stopping::Limit::Pedal:
+            limit.level = Level::Caution;
+            limit.reason = fmt::format("The pedal: {} at full force, the tyres would hold more", z);
+            break;
+        }
+        if (build.car.antilock == YesNo::Unknown)
+            limit.reason += " (reckoned without antilock)";
+        if (limit.figure.provisional() && !isBad(limit.level)) {
+            limit.level = Level::Unproven;
+            limit.reason += "; " + judge::estimatedIn(study, limit.figure);
+        }
+    }
+    study.verdicts.push_back(limit);
+
+    if (compared) {
+        Verdict distance;
+        distance.id = "stop/distance";
+        distance.title = "Stopping distance";
+        distance.style = style::road;
+        distance.lacksInWords = limit.lacksInWords;
+        if (before.complete() && after.complete())
+            distance.figure = evaluate([&](Sample& s) {
+                return figures::stop(s, build, *after.front.corner, *after.rear.corner, false).distance
+                    - figures::stop(s, build, *before.front.corner, *before.rear.corner, false).distance;
+            });
+        distance.method = "Each stop integrated over speed: brakes as limited above, air drag ½·ρ·CdA·v², half the build-up time at full "
+                          "speed. The difference is "
+                          "worked out as one sum, so that what both setups share cancels in its uncertainty.";
+        distance.source = "Newton; integrator Dormand–Prince 5.";
+        distance.caution = closedRoad;
+        if (!distance.figure.value) {
+            distance.reason = lacking(study, distance.figure, distance.lacksInWords);
+        } else {
+            const double change = *distance.figure.value;
+            const double unsure = distance.figure.rootSumSquare;
+            const auto by = print(std::abs(change), style::road, study.system);
+            const auto width = print(unsure, style::road, study.system);
+            if (std::abs(change) < 0.05) {
+                distance.level = Level::Good;
+                distance.reason = "One cold stop is as long as before: gains show hot, in pedal force and in control";
+            } else if (change > 0) {
+                distance.level = Level::Caution;
+                distance.reason = fmt::format("{} longer than before (±{}{}): {} hold it now", by, width,
+                    change < unsure ? ", so not certain" : "", nameOf(now.braking ? now.braking->limit : stopping::Limit::Pedal));
+            } else {
+                distance.level = Level::Good;
+                distance.reason = fmt::format("{} shorter than before (±{}{})", by, width, -change < unsure ? ", so not certain" : "");
+            }
+            if (distance.figure.provisional() && distance.level != Level::Caution) {
+                distance.level = Level::Unproven;
+                distance.reason += "; " + judge::estimatedIn(study, distance.figure);
+            }
+        }
+        study.verdicts.push_back(distance);
+    }
+
+    int number = 0;
+    for (const TestSession& session : build.tests)
+        for (const MeasuredStop& measured : session.stops) {
+            Verdict v;
+            v.id = fmt::format("stop/measured-{}", ++number);
+            v.title = fmt::format("Measured stop {}", number);
+            v.style = style::deceleration;
+            v.figure = evaluate(
+                [&](Sample& s) { return stopping::judge(s(measured.speed, false), s(measured.distance, false), {}).meanDeceleration; });
+            v.method = "Mean deceleration v²/(2·d), against the grip of the tyres.";
+            v.source = "Kinematics.";
+            v.lacksInWords = {};
+            if (!v.figure.value) {
+                v.reason = lacking(study, v.figure);
+            } else {
+                const auto g = print(*v.figure.value, style::deceleration, study.system);
+                const auto said = stopping::judge(*measured.speed.value, *measured.distance.value, build.car.grip.value);
+                const auto what = fmt::format("{} in {}", print(*measured.speed.value, style::speed, study.system),
+                    print(*measured.distance.value, style::road, study.system));
+                if (!said.plausible) {
+                    v.reason = fmt::format("{} is {}; lacks tyre grip to judge it", what, g);
+                } else if (*said.plausible) {
+                    v.level = Level::Good;
+                    v.reason = fmt::format("{} is {}: within these tyres", what, g);
+                } else {
+                    v.level = Level::Caution;
+                    v.reason = fmt::format("{} is {}, beyond tyres of {}: a mistake of speed, brake point or tape", what, g,
+                        print(*build.car.grip.value * standardGravity, style::deceleration, study.system));
+                }
+            }
+            study.verdicts.push_back(std::move(v));
+        }
+}
+
+void addStopLedger(Study& study)
+{
+    const SetupParts& a = study.before;
+    const SetupParts& b = study.after;
+    if (!a.complete() || !b.complete())
+        return;
+    const Build& build = *study.build;
+    const SetupStopping& was = study.of<Stopping>().before;
+    const SetupStopping& now = study.of<Stopping>().after;
+    const Verdict* limit = study.verdict("stop/limit");
+    auto share = judge::ledgerLine("front-share", "Front share", style::share, was.frontShare, now.frontShare, [&](Sample& s) {
+        return figures::braking(s, build, *b.front.corner, *b.rear.corner).frontShare
+            - figures::braking(s, build, *a.front.corner, *a.rear.corner).frontShare;
+    });
+    share.word = share.change.value ? std::string(nameOf(now.braking->limit)) : "unproven";
+    if (limit)
+        share.level = limit->level;
+    study.ledger.push_back(std::move(share));
+
+    LedgerLine distance;
+    distance.id = "stop-distance";
+    distance.title = fmt::format("Stop from {}", print(build.car.testSpeed.value.value_or(NAN), style::speed, study.system));
+    distance.style = style::road;
+    distance.before = was.distance;
+    distance.after = now.distance;
+    if (const Verdict* v = study.verdict("stop/distance")) {
+        distance.change = v->figure;
+        distance.level = v->level;
+    } else {
+        distance.change = distance.before.value && distance.after.value ? evaluate([](Sample&) { return 0.0; }) : Figure {};
+        distance.level = limit ? limit->level : Level::Unproven;
+    }
+    distance.word = judge::changeWord(study, distance);
+    study.ledger.push_back(std::move(distance));
+}
+
+} // namespace
+
+void addStopping(Study& study)
+{
+    Stopping found;
+    found.before = stoppingOf(*study.build, study.before);
+    found.after = study.after.setup == study.before.setup ? found.before : stoppingOf(*study.build, study.after);
+    study.keep(std::move(found));
+    addStopVerdicts(study);
+    addStopLedger(study);
+}
+
+} // namespace deepstop

@@ -1,0 +1,220 @@
+#include "chapters/weights/weights_chapter.hpp"
+
+#include "build/choices.hpp"
+#include "figures/figures.hpp"
+#include "materials/materials.hpp"
+#include "verdict/judge.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace deepstop {
+namespace {
+
+/// A weighed rotor this far from its computed mass is questioned; common practice, no source.
+constexpr double weighedApart = 0.15;
+
+/// What a part weighs that nobody has put on a scale: common practice, no source, good to a third or so.
+constexpr double usualBracket = 0.9;
+constexpr double usualHardware = 0.25;
+constexpr double usualHose = 0.18;
+constexpr double usualOff = 0.35;
+
+/// A part's mass as it would be estimated, kg; nothing where no estimate is better than a scale.
+std::optional<double> estimateFor(Part part, const Corner& corner)
+{
+    switch (part) {
+    case Part::Pads: {
+        // Two pads a corner, each lining and steel back; from their dimensions.
+        const double each = nominal([&](Sample& s) {
+            const double area = figures::padArea(s, corner.pad);
+            return area * (s(corner.pad.thickness) * materials::liningDensity + s(corner.pad.backing) * materials::steel.density);
+        });
+        return std::isfinite(each) ? std::optional(2 * each) : std::nullopt;
+    }
+    case Part::Bracket:
+        return usualBracket;
+    case Part::Hardware:
+        return usualHardware;
+    case Part::Hose:
+        return usualHose;
+    default:
+        return {};
+    }
+}
+
+struct Whose {
+    const SetupParts& setup;
+    const Corner& corner;
+    std::vector<std::string> lacks;
+};
+
+/// One estimate for everything that can be estimated, on both sides of the comparison.
+std::optional<Remedy> estimates(const Study& study, Axle axle, std::span<const Whose> sides)
+{
+    Remedy remedy;
+    auto build = std::make_shared<Build>(*study.build);
+    double sum = 0;
+    for (const Whose& side : sides)
+        for (const auto& [word, part] : choices::part) {
+            if (figures::timesWeighed(side.corner, part) > 0 || part == Part::Ring || part == Part::Hat || part == Part::Rotor)
+                continue;
+            const auto mass = estimateFor(part, side.corner);
+            if (!mass) {
+                remedy.costs.push_back(fmt::format("no estimate for the {} of {}: put it on a scale", word, side.setup.setup->name));
+                continue;
+            }
+            remedy.costs.push_back(fmt::format("{} of {}: {}", word, side.setup.setup->name, print(*mass, style::partMass, study.system)));
+            Setup& setup = *std::ranges::find(build->setups, side.setup.setup->id, &Setup::id);
+            // A setup that leaves this axle alone weighs what the car as found weighs.
+            auto& own = axle == Axle::Front ? setup.front : setup.rear;
+            auto& place = own ? own : axle == Axle::Front ? build->setups.front().front : build->setups.front().rear;
+            if (!place)
+                continue;
+            place->weighings.push_back({ { *mass, usualOff * *mass, Known::Estimated, {}, {} }, { part } });
+            sum += *mass;
+        }
+    if (sum == 0)
+        return {};
+    remedy.title = "Estimate what was not weighed";
+    remedy.costs.push_back("rests on estimates until a scale has said");
+    remedy.applied = std::move(build);
+    return remedy;
+}
+
+void addDoubtOfRotor(Study& study, Axle axle, const SetupParts& setup, const CornerWeights& weights, std::string_view suffix)
+{
+    const AxleParts& result = setup.at(axle);
+    if (!result.corner || !weights.rotorMass.value)
+        return;
+    // The scale alone, without what the dimensions filled in.
+    const bool weighed = std::ranges::any_of(
+        result.corner->weighings, [](const Weighing& w) { return w.contains == std::vector { Part::Rotor } && w.mass.value; });
+    if (!weighed)
+        return;
+    const Figure scale = evaluate([&](Sample& s) { return figures::rotorMassWeighed(s, *result.corner); });
+    if (!scale.value || std::abs(*scale.value / *weights.rotorMass.value - 1) <= weighedApart)
+        return;
+    Verdict doubt;
+    doubt.id = judge::wordFor(axle) + "/weighed-rotor" + std::string(suffix);
+    doubt.axle = axle;
+    doubt.title = "Rotor on the scale against its dimensions";
+    doubt.style = style::partMass;
+    doubt.figure =
+        evaluate([&](Sample& s) { return figures::rotorMassWeighed(s, *result.corner) - figures::rotorMass(s, result.corner->rotor); });
+    doubt.level = Level::Caution;
+    doubt.reason = fmt::format("{}: weighed {}, {} by its dimensions, {} apart. Weigh it again, or look at thickness and vent",
+        setup.setup->name, print(*scale.value, style::partMass, study.system),
+        print(*weights.rotorMass.value, style::partMass, study.system), judge::percentChange(*scale.value, *weights.rotorMass.value));
+    doubt.method = "Ring π/4·(D² − d²)·(T − vent·(1 − vanes)) plus hat, times density, against the weighing.";
+    doubt.source = "15 % apart is questioned: common practice.";
+    study.verdicts.push_back(std::move(doubt));
+}
+
+CornerWeights weightsOf(const Corner& corner)
+{
+    CornerWeights w;
+    w.ringMass = evaluate([&](Sample& s) { return figures::ringMass(s, corner.rotor); });
+    w.rotorMass = evaluate([&](Sample& s) { return figures::rotorMass(s, corner.rotor); });
+    w.cornerMass = evaluate([&](Sample& s) {
+        w.lacks.clear();
+        return figures::cornerMass(s, corner, w.lacks);
+    });
+    w.rotatingInertia = evaluate([&](Sample& s) { return figures::rotatingInertia(s, corner.rotor); });
+    w.heatStore = evaluate([&](Sample& s) { return figures::heatStore(s, corner.rotor); });
+    return w;
+}
+
+void addWeightLedger(Study& study, Axle axle)
+{
+    const Corner* before = study.before.at(axle).corner;
+    const Corner* after = study.after.at(axle).corner;
+    if (!before || !after)
+        return;
+    std::vector<std::string> lacks;
+    const auto& found = study.of<Weights>();
+    auto line = judge::ledgerLine("corner-weight", "Corner weight", style::partMass, found.before.at(axle).cornerMass,
+        found.after.at(axle).cornerMass,
+        [&](Sample& s) { return figures::cornerMass(s, *after, lacks) - figures::cornerMass(s, *before, lacks); });
+    if (const Verdict* v = judge::verdictOn(study, axle, "weight")) {
+        line.level = v->level;
+        line.lacksInWords = v->lacksInWords;
+    }
+    line.word = judge::changeWord(study, line);
+    study.ledger.push_back(std::move(line));
+}
+
+void addWeightVerdicts(Study& study, Axle axle)
+{
+    const AxleParts& after = study.after.at(axle);
+    const AxleParts& before = study.before.at(axle);
+    if (!after.corner || !before.corner)
+        return;
+    const CornerWeights& now = study.of<Weights>().after.at(axle);
+    const CornerWeights& was = study.of<Weights>().before.at(axle);
+    Verdict weight;
+    weight.id = judge::wordFor(axle) + "/weight";
+    weight.axle = axle;
+    weight.title = fmt::format("Weight and heat store, one {} corner", judge::wordFor(axle));
+    weight.style = style::partMass;
+    std::vector<Whose> sides { { study.before, *before.corner, {} }, { study.after, *after.corner, {} } };
+    weight.figure = evaluate([&](Sample& s) {
+        sides[0].lacks.clear();
+        sides[1].lacks.clear();
+        return figures::cornerMass(s, *after.corner, sides[1].lacks) - figures::cornerMass(s, *before.corner, sides[0].lacks);
+    });
+    if (before.corner == after.corner)
+        sides.pop_back();
+    for (const Whose& side : sides)
+        for (const std::string& what : side.lacks)
+            weight.lacksInWords.push_back(fmt::format("{} ({}, {})", what, side.setup.setup->name, judge::wordFor(axle)));
+    weight.method = "Complete corner against complete corner: rotor, caliper, pads, bracket, bolts and pins, hose. A rotor nobody weighed "
+                    "is computed: ring "
+                    "π/4·(D² − d²)·(T − vent·(1 − vanes)) plus hat, times density.";
+    weight.source = "Geometry; densities of iron and aluminium from memory.";
+    if (!judge::unproven(study, weight)) {
+        const bool lessStore = now.heatStore.value && was.heatStore.value && *now.heatStore.value < 0.98 * *was.heatStore.value;
+        weight.level = lessStore ? Level::Caution : Level::Good;
+        weight.reason = fmt::format("{} unsprung a corner", printChange(*weight.figure.value, style::partMass, study.system));
+        if (now.heatStore.value && was.heatStore.value)
+            weight.reason += fmt::format(", heat store {}", judge::percentChange(*now.heatStore.value, *was.heatStore.value));
+    } else if (!weight.figure.value && !weight.lacksInWords.empty()) {
+        weight.reason += ": only complete corners are compared, never a bare caliper with a dressed one";
+        if (auto remedy = study.remedies == Remedies::Sought ? estimates(study, axle, sides) : std::nullopt) {
+            const Build& then = *remedy->applied;
+            std::vector<std::string> still;
+            const Corner* a = cornerOf(then, *findSetup(then, study.after.setup->id), axle);
+            const Corner* b = cornerOf(then, *findSetup(then, study.before.setup->id), axle);
+            remedy->gap = evaluate([&](Sample& s) {
+                still.clear();
+                return figures::cornerMass(s, *a, still) - figures::cornerMass(s, *b, still);
+            });
+            weight.remedies.push_back(std::move(*remedy));
+        }
+    }
+    study.verdicts.push_back(std::move(weight));
+    addDoubtOfRotor(study, axle, study.after, now, "");
+    if (study.before.setup != study.after.setup && before.corner != after.corner)
+        addDoubtOfRotor(study, axle, study.before, was, "-found");
+}
+
+} // namespace
+
+void addWeights(Study& study)
+{
+    Weights found;
+    for (const Axle axle : { Axle::Front, Axle::Rear }) {
+        if (const Corner* corner = study.before.at(axle).corner)
+            found.before.at(axle) = weightsOf(*corner);
+        if (const Corner* corner = study.after.at(axle).corner)
+            found.after.at(axle) = corner == study.before.at(axle).corner ? found.before.at(axle) : weightsOf(*corner);
+    }
+    study.keep(std::move(found));
+    for (const Axle axle : judge::axlesOf(study))
+        addWeightVerdicts(study, axle);
+    addWeightLedger(study, judge::axlesOf(study).front());
+}
+
+} // namespace deepstop

@@ -1,0 +1,227 @@
+#include "hardware/hardware.hpp"
+
+#include "chapters/clearance/clearance.hpp"
+#include "figures/figures.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+
+namespace deepstop {
+namespace {
+
+/// Metal round a hole, and between two, is half its diameter; a plate thinner than this bends: common practice, no source.
+constexpr double thinnestPlate = 8e-3;
+
+std::string wordOf(Axle axle) { return axle == Axle::Front ? "front" : "rear"; }
+
+std::vector<std::string> noteOf(const Study& study, Axle axle, const std::string& date)
+{
+    const std::string car = study.build->car.name.empty() ? "New build" : study.build->car.name;
+    return { fmt::format("{} · {} · {}{}", car, study.after.setup->name, wordOf(axle), date.empty() ? "" : " · " + date) };
+}
+
+std::string metric(double length) { return print(length, style::fine, UnitSystem::Metric); }
+std::string us(double length) { return print(length, style::fine, UnitSystem::Us); }
+
+} // namespace
+
+BracketStudy bracketOf(const Study& study, Axle axle)
+{
+    BracketStudy result;
+    const CornerClearance& r = study.of<Clearance>().after.at(axle);
+    if (!r.corner) {
+        result.lacks = "This setup has no brakes on that axle.";
+        return result;
+    }
+    const Corner& c = *r.corner;
+    const Hub& hub = hubOf(*study.build, axle);
+    std::optional<bracket::Adapter> made;
+    const Figure needed = evaluate([&](Sample& s) {
+        const bracket::Knuckle knuckle { s(hub.lugSpacing), s(hub.lugRadius), s(hub.lugDepth), hub.lugEdge.value.value_or(0) };
+        const bracket::CaliperMount mount { s(c.caliper.mountSpacing), s(c.caliper.mountDrop), s(c.caliper.mountDepth) };
+        const double middle = s.orElse(c.ring, 0) + s(c.rotor.hatThickness) - s(c.rotor.overallHeight) + s(c.rotor.thickness) / 2;
+        const double knuckleHole = s(c.bracket.knuckleHole);
+        const double caliperHole = s(c.bracket.caliperHole);
+        made = bracket::adapter(knuckle, mount,
+            { s(c.rotor.outerDiameter) / 2, 0, middle, knuckleHole, caliperHole, bracket::wallWanted(std::max(knuckleHole, caliperHole)),
+                c.bracket.thickness.value.value_or(NAN) });
+        return made ? made->thickness : NAN;
+    });
+    if (!needed.lacks.empty()) {
+        result.lacks = lacking(study, needed);
+        return result;
+    }
+    // The evaluation ran with readings at their limits; the bracket itself is made to the readings.
+    result.adapter = [&] {
+        const bracket::Knuckle knuckle { *hub.lugSpacing.value, *hub.lugRadius.value, *hub.lugDepth.value, hub.lugEdge.value.value_or(0) };
+        const bracket::CaliperMount mount { *c.caliper.mountSpacing.value, *c.caliper.mountDrop.value, *c.caliper.mountDepth.value };
+        const double middle = fit::frictionFaces(r.shape).middle();
+        const double hole = std::max(*c.bracket.knuckleHole.value, *c.bracket.caliperHole.value);
+        return bracket::adapter(knuckle, mount,
+            { *c.rotor.outerDiameter.value / 2, 0, middle, *c.bracket.knuckleHole.value, *c.bracket.caliperHole.value,
+                bracket::wallWanted(hole), c.bracket.thickness.value.value_or(NAN) });
+    }();
+    if (!result.adapter) {
+        result.lacks = "No bracket has such dimensions: spacings, holes and diameters must be more than 0.";
+        return result;
+    }
+    const bracket::Adapter& a = *result.adapter;
+    const auto say = [&](double length) { return print(length, style::gap, study.system); };
+    if (a.wall < bracket::wallWanted(*c.bracket.knuckleHole.value) - 1e-9)
+        result.faults.push_back(a.wall < 0 ? fmt::format("the holes to the knuckle and to the caliper cut into each other by {}: another "
+                                                         "caliper spacing, another rotor, or a bracket in two planes",
+                                    say(-a.wall))
+                                           : fmt::format("only {} of metal between two holes, {} wanted", say(a.wall),
+                                               say(bracket::wallWanted(*c.bracket.knuckleHole.value))));
+    if (!(a.thickness >= thinnestPlate))
+        result.faults.push_back(a.thickness <= 0
+                ? fmt::format("the caliper would have to stand {} behind the lugs' face: machine the lugs, or a ring behind the rotor",
+                    say(-a.thickness))
+                : fmt::format("a plate of {} is thin, {} at least wanted", say(a.thickness), say(thinnestPlate)));
+    if (a.offset < -0.5e-3)
+        result.faults.push_back(fmt::format("this plate is {} too thick: machine it, or a ring behind the rotor", say(-a.offset)));
+    else if (a.offset > 0.5e-3)
+        result.faults.push_back(fmt::format("this plate leaves {} for shims between it and the caliper", say(a.offset)));
+    const auto thread = joints::parseThread(c.bracket.boltThread);
+    const joints::Thread bolt = thread.value_or(joints::Thread { 12e-3, 1.5e-3 });
+    const double torque = nominal([&](Sample& s) { return figures::largestBrakeTorque(s, *study.build, c, axle); });
+    const double preload = joints::preloadAim * joints::proofLoad(bolt, joints::Grade::G10_9);
+    result.slipMargin = joints::slipMargin(2, preload, torque, *hub.lugRadius.value);
+    result.shearMargin = joints::shearMargin(2, bolt, joints::Grade::G10_9, torque, *hub.lugRadius.value);
+    result.bolts =
+        fmt::format("2 × {}, taken as 10.9 at 75 % of proof{}", joints::nameOf(bolt), thread ? "" : ", for nobody has said which");
+    return result;
+}
+
+PlateDrawing drawingOfBracket(const Study& study, Axle axle, const bracket::Adapter& adapter, const std::string& date)
+{
+    const Corner& c = *study.after.at(axle).corner;
+    auto plate = bracket::plateOf(adapter, c.bracket.material.empty() ? "material not chosen" : c.bracket.material);
+    auto drawing = bracket::drawingOf(plate, noteOf(study, axle, date), study.system == UnitSystem::Us ? us : metric);
+    return { std::move(plate), std::move(drawing) };
+}
+
+std::optional<PlateDrawing> drawingOfRing(const Study& study, Axle axle, const std::string& date, std::string& lacks)
+{
+    const CornerClearance& r = study.of<Clearance>().after.at(axle);
+    if (!r.corner || !r.corner->ring.value) {
+        lacks = "This setup has no ring behind the rotor.";
+        return {};
+    }
+    const Hub& hub = hubOf(*study.build, axle);
+    const Figure needed = evaluate([&](Sample& s) {
+        return s(hub.flangeDiameter) + s(hub.pilotDiameter) + s(hub.boltCircle) + s(hub.studDiameter) + s(r.corner->ring);
+    });
+    if (!needed.value || hub.studCount == 0) {
+        lacks = lacking(study, needed,
+            hub.studCount == 0 ? std::vector<std::string> { "number of studs, " + wordOf(axle) } : std::vector<std::string> {});
+        return {};
+    }
+    // A sliding fit on the pilot, room round the studs; common practice.
+    constexpr double onPilot = 0.1e-3;
+    constexpr double roundStud = 1e-3;
+    auto plate = bracket::ringPlate(*r.corner->ring.value, *hub.flangeDiameter.value, *hub.pilotDiameter.value + onPilot,
+        *hub.boltCircle.value, hub.studCount, *hub.studDiameter.value + roundStud, "steel");
+    auto drawing = bracket::drawingOf(plate, noteOf(study, axle, date), study.system == UnitSystem::Us ? us : metric);
+    return PlateDrawing { std::move(plate), std::move(drawing) };
+}
+
+std::optional<PlateDrawing> drawingOfShim(const Study& study, Axle axle, double thickness, const std::string& date, std::string& lacks)
+{
+    const auto thread = joints::parseThread(hubOf(*study.build, axle).lugThread);
+    if (!thread || !(thickness > 0)) {
+        lacks = thread ? "A shim has to be thicker than nothing." : "Lacks thread of the knuckle's lugs, " + wordOf(axle) + ".";
+        return {};
+    }
+    // Common practice, no source.
+    constexpr double roundBolt = 0.5e-3;
+    auto plate = bracket::shimPlate(thickness, 2 * thread->diameter, thread->diameter + roundBolt, "steel");
+    auto drawing = bracket::drawingOf(plate, noteOf(study, axle, date), study.system == UnitSystem::Us ? us : metric);
+    return PlateDrawing { std::move(plate), std::move(drawing) };
+}
+
+WideningStudy wideningOf(const Study& study, Axle axle, double growth)
+{
+    WideningStudy result;
+    const CornerClearance& r = study.of<Clearance>().after.at(axle);
+    const auto say = [&](double length) { return print(length, style::gap, study.system); };
+    if (!r.corner) {
+        result.lacks = "This setup has no brakes on that axle.";
+        return result;
+    }
+    const Caliper& caliper = r.corner->caliper;
+    if (caliper.split != YesNo::Yes) {
+        result.lacks = caliper.split == YesNo::No
+            ? "This caliper is of one piece: it cannot be widened."
+            : "Nobody has said whether this caliper is split: two halves bolted together, or of one piece.";
+        return result;
+    }
+    if (!(growth > 0) || growth > 0.05) {
+        result.lacks = "The new rotor has to be thicker than the old one, by up to 50 mm.";
+        return result;
+    }
+    const Figure needed = evaluate([&](Sample& s) { return s(caliper.slotWidth) + s(caliper.bridgeBoltLength) + s(caliper.pinLength); });
+    if (!needed.value) {
+        result.lacks = lacking(study, needed);
+        return result;
+    }
+    const auto w = joints::widen(
+        { *caliper.slotWidth.value, *caliper.bridgeBoltLength.value, *caliper.pinLength.value, caliper.widened.value.value_or(0) }, growth);
+    result.widening = w;
+    const int bolts = caliper.bridgeBolts;
+    const auto thread = joints::parseThread(caliper.bridgeBoltThread);
+    const auto count = [&](int n) { return n > 0 ? fmt::format("{} × ", n) : std::string(); };
+    result.lines.push_back(fmt::format("{}spacers of {} between the halves, faces flat and parallel", count(bolts), say(w.spacer)));
+    result.lines.push_back(fmt::format("{}bolts for the halves{}, {} under the head at least; sold: {}", count(bolts),
+        thread ? ", " + joints::nameOf(*thread) : std::string(), say(w.bridgeBoltLength),
+        print(joints::soldBoltLength(w.bridgeBoltLength), style::frame, study.system)));
+    result.lines.push_back(fmt::format("pad pins of {}", say(w.pinLength)));
+    result.lines.push_back(caliper.crossover == YesNo::Yes
+            ? "a seal at the fluid crossover on each face of the spacer, of the section the maker of the spacers gives"
+            : caliper.crossover == YesNo::No
+            ? "a longer pipe between the halves"
+            : "look whether the fluid crosses inside or through a pipe: a seal or a longer pipe goes with it");
+    result.lines.push_back(
+        fmt::format("washers of {} under each mounting bolt, to bring the slot over the rotor again", say(w.mountWasher)));
+    const double direction = r.corner->mount.shimMoves == Direction::Inboard ? 1 : -1;
+    for (const Joint& joint : r.corner->joints)
+        if (joint.shims == ShimsIn::Axial) {
+            const auto itsThread = joints::parseThread(joint.thread);
+            const auto engaged = [&](double more) {
+                return nominal([&](Sample& s) {
+                    return joints::fitOf({ s(joint.length), s(joint.grip),
+                                             std::max(s.orElse(r.corner->mount.shimTop, 0), s.orElse(r.corner->mount.shimBottom, 0)) + more,
+                                             s(joint.threadDepth), s.orElse(joint.roomBehind, 0), itsThread ? itsThread->pitch : NAN })
+                        .engaged;
+                });
+            };
+            if (std::isfinite(engaged(0)))
+                result.lines.push_back(fmt::format("{}: {} of thread left of {}", joint.name.empty() ? "mounting bolts" : joint.name,
+                    say(engaged(w.mountEngagementLost)), say(engaged(0))));
+        }
+    result.cautions = { "This alters a part that holds pressure. Class and torque of the bolts come from the maker of the spacers.",
+        "Leak test at full pedal force for minutes, before the wheel goes on; again after the first drive.",
+        "Have it judged by a qualified engineer or licensed mechanic. The program advises and never approves." };
+    auto build = std::make_shared<Build>(*study.build);
+    Corner& corner = ownCorner(*build, study.after.setup->id, axle);
+    const auto put = [](Reading& reading, double value) { reading = { value, {}, Known::Estimated, {}, {} }; };
+    put(corner.caliper.slotWidth, w.slotWidth);
+    put(corner.caliper.bridgeBoltLength, joints::soldBoltLength(w.bridgeBoltLength));
+    put(corner.caliper.pinLength, w.pinLength);
+    put(corner.caliper.widened, w.spacer);
+    // The outboard half moves out by the spacer, the middle by half of it; the washers bring it back.
+    for (Reading* depth : { &corner.caliper.outboardDepth, &corner.caliper.inboardDepth })
+        if (depth->value)
+            put(*depth, *depth->value + growth / 2);
+    if (corner.caliper.padRoom.value)
+        put(corner.caliper.padRoom, *corner.caliper.padRoom.value + growth);
+    if (direction > 0)
+        for (Reading* shim : { &corner.mount.shimTop, &corner.mount.shimBottom })
+            put(*shim, shim->value.value_or(0) + w.mountWasher);
+    result.applied = std::move(build);
+    return result;
+}
+
+} // namespace deepstop

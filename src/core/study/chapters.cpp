@@ -1,0 +1,40 @@
+#include "study/chapters.hpp"
+
+#include "chapters/car/car_chapter.hpp"
+#include "chapters/centring/centring_chapter.hpp"
+#include "chapters/clearance/clearance.hpp"
+#include "chapters/heat/heat_chapter.hpp"
+#include "chapters/joints/joints_chapter.hpp"
+#include "chapters/parts/parts.hpp"
+#include "chapters/stopping/stopping_chapter.hpp"
+#include "chapters/weights/weights_chapter.hpp"
+
+#include <algorithm>
+#include <stdexcept>
+
+namespace deepstop {
+
+std::span<const Chapter> chapters()
+{
+    static constexpr Chapter all[] {
+        { "car", "Car", "What to do", "then", addCar },
+        { "parts", "Parts", "What to do", "then", addParts },
+        { "weights", "Weights", "What would be reckoned", "makes", addWeights },
+        { "clearance", "Clearance", "How to gain clearance", "gap", addClearance, drawClearance },
+        { "centring", "Centring", "What to put in", "leaves", addCentring },
+        { "joints", "Joints", "What to do", "then", addJoints },
+        { "heat", "Heat", "What to do", "then", addHeat },
+        { "stopping", "Stopping", "What to do", "then", addStopping },
+    };
+    return all;
+}
+
+const Chapter& chapterOf(std::string_view id)
+{
+    const auto found = std::ranges::find(chapters(), id, &Chapter::id);
+    if (found == chapters().end())
+        throw std::out_of_range("no such chapter: " + std::string(id));
+    return *found;
+}
+
+} // namespace deepstop

@@ -1,0 +1,26 @@
+#pragma once
+/// The chapters of a study, in order. A discipline joins by a line here.
+
+#include "verdict/findings.hpp"
+
+#include <span>
+
+namespace deepstop {
+
+struct Chapter {
+    std::string_view id; ///< "clearance": what its verdicts and ledger lines are known by
+    std::string_view title; ///< over its verdicts, where they are printed
+    std::string_view cures; ///< over its remedies
+    std::string_view gain; ///< before what a remedy makes of the figure: "gap", "leaves"
+    void (*add)(Study&); ///< keeps what it found, and appends its verdicts and its lines of the ledger
+    void (*draw)(Study&) = nullptr; ///< of that, what a picture needs at once; null where nothing is
+};
+
+[[nodiscard]] std::span<const Chapter> chapters();
+/// Throws std::out_of_range for an id that is none.
+[[nodiscard]] const Chapter& chapterOf(std::string_view id);
+
+/// Does it fit, is it centred, is it better: one line from what the chapters said.
+[[nodiscard]] std::string summaryOf(const Study& study);
+
+} // namespace deepstop

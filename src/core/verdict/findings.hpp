@@ -1,0 +1,106 @@
+#pragma once
+/// The study of a build: which setups it compares, what its chapters found and said, and what is still to be measured.
+
+#include "build/address.hpp"
+#include "verdict/verdict.hpp"
+
+#include <map>
+#include <span>
+#include <typeindex>
+
+namespace deepstop {
+
+/// Whose parts are on one axle of a setup.
+struct AxleParts {
+    const Corner* corner = nullptr; ///< into `Study::build`; null where the build has none
+    const Wheel* wheel = nullptr;
+};
+
+struct SetupParts {
+    const Setup* setup = nullptr;
+    AxleParts front;
+    AxleParts rear;
+    [[nodiscard]] const AxleParts& at(Axle axle) const { return axle == Axle::Front ? front : rear; }
+    [[nodiscard]] bool complete() const { return front.corner && rear.corner; }
+};
+
+/// What a chapter found of each axle of one setup.
+template <class OfCorner>
+struct PerAxle {
+    OfCorner front;
+    OfCorner rear;
+    [[nodiscard]] const OfCorner& at(Axle axle) const { return axle == Axle::Front ? front : rear; }
+    [[nodiscard]] OfCorner& at(Axle axle) { return axle == Axle::Front ? front : rear; }
+};
+
+/// The same of both setups.
+template <class OfSetup>
+struct BeforeAfter {
+    OfSetup before;
+    OfSetup after;
+};
+
+/// A reading still missing or only estimated, and how much hangs on it.
+struct Question {
+    Address address;
+    bool missing;
+    std::vector<std::string> verdicts; ///< ids of those that rest on it
+};
+
+/// Something not yet said that is no reading: a thread, a count, the kind of parking brake.
+struct OpenFact {
+    std::string what; ///< "thread of the bracket's bolts"
+    std::vector<std::string> verdicts; ///< ids of those that wait for it
+};
+
+/// Ways out are dear to work out and of no use while a value is still moving.
+enum class Remedies { Sought, LeftOut };
+
+struct Study {
+    std::shared_ptr<const Build> build; ///< everything below points into it
+    Remedies remedies = Remedies::Sought; ///< left out, verdicts name none
+    UnitSystem system = UnitSystem::Metric; ///< that its sentences are written in
+    std::shared_ptr<const Directory> directory;
+    SetupParts before;
+    SetupParts after;
+    std::vector<Verdict> verdicts;
+    std::vector<LedgerLine> ledger;
+    std::vector<Question> questions; ///< most hangs on the first
+    std::vector<OpenFact> openFacts; ///< most hangs on the first
+    std::string summary; ///< does it fit, is it centred, is it better: one line
+    bool underWay = false; ///< drawn only so far: its verdicts are still being worked out, and say so
+
+    /// What a chapter found, asked for by its type; one that found nothing is empty.
+    template <class Found>
+    [[nodiscard]] const Found& of() const
+    {
+        static const Found nothing {};
+        const auto it = found_.find(typeid(Found));
+        return it == found_.end() ? nothing : *static_cast<const Found*>(it->second.get());
+    }
+    /// Keeps what a chapter found.
+    template <class Found>
+    void keep(Found found)
+    {
+        found_[typeid(Found)] = std::make_shared<const Found>(std::move(found));
+    }
+    template <class Found>
+    [[nodiscard]] bool has() const
+    {
+        return found_.contains(typeid(Found));
+    }
+
+    [[nodiscard]] const Verdict* verdict(std::string_view id) const;
+    [[nodiscard]] const LedgerLine* line(std::string_view id) const;
+    /// The worst verdict of some chapters, the first of equals; null where they say nothing.
+    [[nodiscard]] const Verdict* worst(std::span<const std::string_view> chapters) const;
+    [[nodiscard]] const Verdict* worst(std::initializer_list<std::string_view> chapters) const { return worst(std::span(chapters)); }
+
+private:
+    std::map<std::type_index, std::shared_ptr<const void>> found_;
+};
+
+/// "front: rotor thickness" and its like for every reading a figure lacks, joined for a sentence.
+[[nodiscard]] std::string lacking(const Study& study, const Figure& figure, const std::vector<std::string>& inWords = {});
+
+} // namespace deepstop

@@ -1,0 +1,185 @@
+#include "verdict/judge.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace deepstop {
+
+std::string_view nameOf(Level level)
+{
+    switch (level) {
+    case Level::Clear:
+        return "clear";
+    case Level::Good:
+        return "good";
+    case Level::Unproven:
+        return "unproven";
+    case Level::Tight:
+        return "tight";
+    case Level::Caution:
+        return "caution";
+    case Level::Hits:
+        return "hits";
+    case Level::Stop:
+        return "stop";
+    }
+    return "";
+}
+
+const Verdict* Study::verdict(std::string_view id) const
+{
+    const auto found = std::ranges::find(verdicts, id, &Verdict::id);
+    return found == verdicts.end() ? nullptr : &*found;
+}
+
+const LedgerLine* Study::line(std::string_view id) const
+{
+    const auto found = std::ranges::find(ledger, id, &LedgerLine::id);
+    return found == ledger.end() ? nullptr : &*found;
+}
+
+const Verdict* Study::worst(std::span<const std::string_view> chapters) const
+{
+    const Verdict* worst = nullptr;
+    for (const Verdict& v : verdicts)
+        if (std::ranges::find(chapters, v.chapter) != chapters.end() && (!worst || v.level > worst->level))
+            worst = &v;
+    return worst;
+}
+
+namespace judge {
+
+Verdict& startGapVerdict(Study& study, Axle axle, std::string_view id, std::string title, Figure figure)
+{
+    Verdict v;
+    v.id = wordFor(axle) + "/" + std::string(id);
+    v.axle = axle;
+    v.title = std::move(title);
+    v.style = style::gap;
+    v.figure = std::move(figure);
+    study.verdicts.push_back(std::move(v));
+    return study.verdicts.back();
+}
+
+std::string wordFor(Axle axle) { return axle == Axle::Front ? "front" : "rear"; }
+
+std::vector<Axle> axlesOf(const Study& study)
+{
+    std::vector<Axle> axles;
+    if (study.after.setup && study.after.setup->front)
+        axles.push_back(Axle::Front);
+    if (study.after.setup && study.after.setup->rear)
+        axles.push_back(Axle::Rear);
+    return axles.empty() ? std::vector { Axle::Front } : axles;
+}
+
+const Verdict* verdictOn(const Study& study, Axle axle, std::string_view name)
+{
+    return study.verdict(wordFor(axle) + "/" + std::string(name));
+}
+
+std::string percentChange(double after, double before)
+{
+    const auto text = figure(after / before - 1, style::share, UnitSystem::Metric);
+    return (text.starts_with("\u2212") || text == "0" ? text : "+" + text) + " %";
+}
+
+LedgerLine ledgerLine(std::string id, std::string title, const Style& style, const Figure& before, const Figure& after,
+    const std::function<double(Sample&)>& difference)
+{
+    LedgerLine line;
+    line.id = std::move(id);
+    line.title = std::move(title);
+    line.style = style;
+    line.before = before;
+    line.after = after;
+    if (before.value && after.value)
+        line.change = evaluate(difference);
+    return line;
+}
+
+std::string changeWord(const Study& study, const LedgerLine& line)
+{
+    return line.change.value ? printChange(*line.change.value, line.style, study.system) : std::string(nameOf(Level::Unproven));
+}
+
+std::string joined(const std::vector<std::string>& words, std::size_t most)
+{
+    std::string text;
+    for (std::size_t i = 0; i < words.size() && i < most; ++i)
+        text += (i == 0 ? "" : ", ") + words[i];
+    if (words.size() > most)
+        text += fmt::format(" and {} more", words.size() - most);
+    return text;
+}
+
+namespace {
+
+std::vector<std::string> names(const Study& study, const std::vector<const Reading*>& readings)
+{
+    std::vector<std::string> out;
+    for (const Reading* reading : readings)
+        if (const Address* address = study.directory->of(*reading))
+            out.push_back(address->full());
+    return out;
+}
+
+} // namespace
+
+std::string estimatedIn(const Study& study, const Figure& figure)
+{
+    if (!figure.value || !figure.provisional())
+        return {};
+    auto words = figure.assumed;
+    std::ranges::copy(names(study, figure.estimated), std::back_inserter(words));
+    return "rests on an estimate: " + joined(words, 2);
+}
+
+bool unproven(const Study& study, Verdict& verdict)
+{
+    if (verdict.figure.value && !verdict.figure.provisional())
+        return false;
+    verdict.level = Level::Unproven;
+    verdict.reason = verdict.figure.value ? estimatedIn(study, verdict.figure) : lacking(study, verdict.figure, verdict.lacksInWords);
+    return true;
+}
+
+std::string gapReason(const Study& study, const Figure& gap, double wanted, const std::vector<std::string>& lacksInWords)
+{
+    const auto say = [&](double length) { return print(length, style::gap, study.system); };
+    if (!gap.value)
+        return lacking(study, gap, lacksInWords);
+    if (gap.highest() <= 0)
+        return fmt::format("Overlaps by {}, at least {}", say(-*gap.value), say(-gap.highest()));
+    if (gap.provisional())
+        return fmt::format("{}, but {}", say(*gap.value), estimatedIn(study, gap));
+    const auto worst = fmt::format("{} at worst, {} wanted", say(gap.lowest()), say(wanted));
+    return gap.lowest() > 0 ? worst : fmt::format("May touch: {} nominal, {}", say(*gap.value), worst);
+}
+
+} // namespace judge
+
+Level gapLevel(const Figure& gap, double wanted)
+{
+    if (!gap.value)
+        return Level::Unproven;
+    if (gap.highest() <= 0)
+        return Level::Hits;
+    if (gap.provisional())
+        return Level::Unproven;
+    if (gap.lowest() >= wanted)
+        return Level::Clear;
+    return gap.lowest() > 0 ? Level::Tight : Level::Hits;
+}
+
+std::string lacking(const Study& study, const Figure& figure, const std::vector<std::string>& inWords)
+{
+    auto words = judge::names(study, figure.lacks);
+    std::ranges::copy(inWords, std::back_inserter(words));
+    if (words.empty())
+        return "The readings contradict each other: no such part can be";
+    return "Lacks " + judge::joined(words);
+}
+
+} // namespace deepstop

@@ -1,0 +1,42 @@
+#pragma once
+/// For chapters: turning figures into levels and sentences.
+
+#include "verdict/findings.hpp"
+
+#include <functional>
+
+namespace deepstop::judge {
+
+/// The sentence that goes with `gapLevel`.
+[[nodiscard]] std::string gapReason(
+    const Study& study, const Figure& gap, double wanted, const std::vector<std::string>& lacksInWords = {});
+
+/// "rests on an estimate: …", for a figure that has a value but no proof; empty otherwise.
+[[nodiscard]] std::string estimatedIn(const Study& study, const Figure& figure);
+
+/// Fills level and reason of a verdict whose figure has no value or only estimates behind it. False if there is nothing to fill.
+bool unproven(const Study& study, Verdict& verdict);
+
+/// A verdict on `axle` whose figure is a length of `style::gap`, appended to be judged.
+Verdict& startGapVerdict(Study& study, Axle axle, std::string_view id, std::string title, Figure figure);
+
+/// Joins with commas and "and", at most `most` of them.
+[[nodiscard]] std::string joined(const std::vector<std::string>& words, std::size_t most = 3);
+
+/// The axles whose brakes the setup after brings itself; the front where it brings none.
+[[nodiscard]] std::vector<Axle> axlesOf(const Study& study);
+/// "front" or "rear", as ids and sentences use it.
+[[nodiscard]] std::string wordFor(Axle axle);
+/// The verdict of that name on an axle, or null.
+[[nodiscard]] const Verdict* verdictOn(const Study& study, Axle axle, std::string_view name);
+
+/// "+12 %", "−3 %", "0 %"
+[[nodiscard]] std::string percentChange(double after, double before);
+
+/// A line of the ledger: before, after, and the difference as one sum, in which what both rest on cancels.
+[[nodiscard]] LedgerLine ledgerLine(std::string id, std::string title, const Style& style, const Figure& before, const Figure& after,
+    const std::function<double(Sample&)>& difference);
+/// "+1.2 kg", or *unproven*.
+[[nodiscard]] std::string changeWord(const Study& study, const LedgerLine& line);
+
+} // namespace deepstop::judge
