@@ -48,7 +48,11 @@ Document::Document(QObject* parent) : QObject(parent), build_(emptyBuild())
     autosave_.setSingleShot(true);
     autosave_.setInterval(2000);
     connect(&autosave_, &QTimer::timeout, this, &Document::keepForRecovery);
-    connect(&job_, &StudyJob::ready, this, &Document::takeStudy, Qt::QueuedConnection);
+    // What was drawn already is painted first.
+    arrived_.setSingleShot(true);
+    arrived_.setInterval(0);
+    connect(&job_, &StudyJob::ready, &arrived_, qOverload<>(&QTimer::start), Qt::QueuedConnection);
+    connect(&arrived_, &QTimer::timeout, this, &Document::takeStudy);
     look_.setSingleShot(true);
     look_.setInterval(200);
     connect(&watcher_, &QFileSystemWatcher::fileChanged, this, [this] { look_.start(); });
@@ -75,16 +79,20 @@ QString Document::title() const
                            : QFileInfo(path_).fileName();
 }
 
-void Document::show(std::shared_ptr<const Build> build, Remedies remedies)
+void Document::show(std::shared_ptr<const Build> build, Remedies remedies, std::shared_ptr<const Directory> alike)
 {
-    const StudyOf of { pair_, units_, remedies };
+    const StudyOf of { pair_, units_, remedies, std::move(alike) };
     job_.ask(build, of);
     // Whatever goes wrong in it, what was shown before stays.
-    job_.wait(patience_);
+    // What is known to take longer is not waited for at all.
+    if (job_.usual() <= patience_)
+        job_.wait(patience_);
     auto fresh = job_.take();
     if (!fresh)
         fresh = std::make_unique<Study>(drawn(std::move(build), of, *shown_));
     shown_ = std::move(fresh);
+    if (shown_->build == build_)
+        directory_ = shown_->directory;
     emit studied();
 }
 
@@ -309,7 +317,9 @@ void Document::setBuild(Build build, const QString& what)
 void Document::preview(const std::string& pointer, const Reading& reading)
 {
     previewing_ = true;
-    show(std::make_shared<const Build>(withReading(*build_, pointer, reading)), Remedies::LeftOut);
+    // A reading put into the free place of a list makes the build longer; any other changes nothing but what it says.
+    const bool longer = pointer.find("/-") != std::string::npos;
+    show(std::make_shared<const Build>(withReading(*build_, pointer, reading)), Remedies::LeftOut, longer ? nullptr : directory_);
     touch();
 }
 
@@ -323,7 +333,7 @@ void Document::endPreview()
 {
     if (previewing_) {
         previewing_ = false;
-        show(build_);
+        show(build_, Remedies::Sought, directory_);
     }
 }
 

@@ -32,6 +32,8 @@ public:
 
     [[nodiscard]] const Build& build() const { return *shown_->build; }
     [[nodiscard]] const Study& study() const { return *shown_; }
+    /// The same, for who works on it beside the window.
+    [[nodiscard]] std::shared_ptr<const Study> sharedStudy() const { return shown_; }
     [[nodiscard]] UnitSystem units() const { return units_; }
     [[nodiscard]] const SetupPair& pair() const { return pair_; }
     [[nodiscard]] QUndoStack& undoStack() { return undo_; }
@@ -109,7 +111,7 @@ signals:
 
 private:
     friend class BuildEdit;
-    void show(std::shared_ptr<const Build> build, Remedies remedies = Remedies::Sought);
+    void show(std::shared_ptr<const Build> build, Remedies remedies = Remedies::Sought, std::shared_ptr<const Directory> alike = nullptr);
     void takeStudy();
     void put(std::shared_ptr<const Build> build);
     void adopt(files::BuildFile file, const QString& path);
@@ -120,8 +122,10 @@ private:
     std::shared_ptr<const Build> build_;
     std::shared_ptr<const nlohmann::json> unknown_;
     StudyJob job_;
+    QTimer arrived_; ///< something can be taken from it
     inline static StudyJob::Milliseconds patience_ { 5 };
-    std::unique_ptr<Study> shown_;
+    std::shared_ptr<const Study> shown_;
+    std::shared_ptr<const Directory> directory_; ///< of `build_`
     bool previewing_ = false;
     bool recovered_ = false;
     UnitSystem units_ = UnitSystem::Metric;

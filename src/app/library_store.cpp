@@ -83,6 +83,12 @@ const library::Index& LibraryStore::index(library::Kind kind, UnitSystem system)
     return place->second;
 }
 
+std::shared_ptr<const library::Library> LibraryStore::sharedParts()
+{
+    const auto& all = parts();
+    return { loaded_, &all };
+}
+
 bool LibraryStore::add(library::Library more)
 {
     (void)parts();
@@ -90,6 +96,9 @@ bool LibraryStore::add(library::Library more)
         emit refused(tr("%1 cannot be read, so nothing is written over it. Mend or move it, then start again.").arg(path_));
         return false;
     }
+    // Whoever works on the old ones keeps them.
+    if (loaded_.use_count() > 1)
+        loaded_ = std::make_shared<Loaded>(*loaded_);
     library::merge(loaded_->own, more);
     library::merge(loaded_->all, more);
     indexes_.clear();

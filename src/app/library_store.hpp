@@ -24,6 +24,8 @@ public:
     [[nodiscard]] bool isReady() const { return ready_; }
     /// All parts; waits for the files to be read. A user's file that is damaged is refused once by `refused` and left as it is.
     [[nodiscard]] const library::Library& parts();
+    /// The same, for who works on them beside the window: as they are now, whatever is added later.
+    [[nodiscard]] std::shared_ptr<const library::Library> sharedParts();
     /// A shelf made ready for searching, kept until the library changes.
     [[nodiscard]] const library::Index& index(library::Kind kind, UnitSystem system);
     /// Keeps these parts: replaces those with the same id. False, with `refused`, where the user's file is damaged; a file that cannot be

@@ -38,10 +38,10 @@ bool StudyJob::wait(Milliseconds most)
     return changed_.wait_for(lock, most, [this] { return answered_; });
 }
 
-bool StudyJob::isIdle()
+std::chrono::steady_clock::duration StudyJob::usual()
 {
     const std::lock_guard lock(mutex_);
-    return complete_;
+    return of_.remedies == Remedies::LeftOut ? light_ : full_;
 }
 
 void StudyJob::finish()
@@ -60,15 +60,12 @@ std::unique_ptr<Study> StudyJob::take()
 
 void StudyJob::deliver(std::unique_ptr<Study> study, std::exception_ptr wrong, bool all)
 {
-    {
-        const std::lock_guard lock(mutex_);
-        if (unwanted_)
-            return;
-        done_ = std::move(study);
-        wrong_ = wrong;
-        complete_ = all || wrong;
-        answered_ = complete_ || of_.remedies == Remedies::LeftOut;
-    }
+    if (unwanted_)
+        return;
+    done_ = std::move(study);
+    wrong_ = wrong;
+    complete_ = all || wrong;
+    answered_ = complete_ || of_.remedies == Remedies::LeftOut;
     changed_.notify_all();
     emit ready();
 }
@@ -86,18 +83,20 @@ void StudyJob::work()
         const bool inTwo = of.remedies == Remedies::LeftOut || full_ > inOne;
         lock.unlock();
         try {
-            if (inTwo) {
-                of.remedies = Remedies::LeftOut;
-                if (auto study = deepstop::study(build, of, unwanted_))
-                    deliver(std::make_unique<Study>(std::move(*study)), nullptr, false);
-            }
-            of.remedies = Remedies::Sought;
-            const auto begun = std::chrono::steady_clock::now();
-            if (auto study = deepstop::study(build, of, unwanted_)) {
-                full_ = std::chrono::steady_clock::now() - begun;
-                deliver(std::make_unique<Study>(std::move(*study)), nullptr, true);
+            for (const auto remedies : { Remedies::LeftOut, Remedies::Sought }) {
+                if (remedies == Remedies::LeftOut && !inTwo)
+                    continue;
+                of.remedies = remedies;
+                const auto begun = std::chrono::steady_clock::now();
+                auto study = deepstop::study(build, of, unwanted_);
+                if (!study)
+                    break;
+                const std::lock_guard timed(mutex_);
+                (remedies == Remedies::LeftOut ? light_ : full_) = std::chrono::steady_clock::now() - begun;
+                deliver(std::make_unique<Study>(std::move(*study)), nullptr, remedies == Remedies::Sought);
             }
         } catch (...) {
+            const std::lock_guard failed(mutex_);
             deliver(nullptr, std::current_exception(), true);
         }
         lock.lock();

@@ -28,8 +28,8 @@ public:
     bool wait(Milliseconds most);
     /// What has been finished since it was last taken: null where nothing was. Rethrows what went wrong in it.
     [[nodiscard]] std::unique_ptr<Study> take();
-    /// The answer is complete, remedies included.
-    [[nodiscard]] bool isIdle();
+    /// How long an answer took last time.
+    [[nodiscard]] std::chrono::steady_clock::duration usual();
     void finish(); ///< waits for all of it, remedies included
 
 signals:
@@ -38,6 +38,7 @@ signals:
 
 private:
     void work();
+    /// Under the lock.
     void deliver(std::unique_ptr<Study> study, std::exception_ptr wrong, bool all);
 
     std::mutex mutex_;
@@ -51,6 +52,7 @@ private:
     std::unique_ptr<Study> done_;
     std::exception_ptr wrong_;
     std::chrono::steady_clock::duration full_ {}; ///< how long the last whole study took
+    std::chrono::steady_clock::duration light_ {}; ///< and the last without remedies
     std::thread thread_;
 };
 

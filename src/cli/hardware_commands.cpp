@@ -158,8 +158,7 @@ void addHardwareCommands(CLI::App& app, int& code)
     centring->add_flag("--json", *json, "as JSON, in SI");
     centring->callback([subject, json, &code] { code = centre(*subject, *json); });
 
-    auto* plate =
-        app.add_subcommand("bracket", "An adapter bracket for this caliper on this knuckle, or the ring behind the rotor, to be made");
+    auto* plate = app.add_subcommand("bracket", "An adapter bracket for this caliper on this knuckle, or the hub-face ring, to be made");
     auto o = std::make_shared<BracketOptions>();
     o->subject.addTo(*plate);
     o->subject.addAxleTo(*plate);
@@ -176,7 +175,7 @@ void addHardwareCommands(CLI::App& app, int& code)
             help);
     plate->add_option("--paper", o->paper, "a4 or letter")->check(CLI::IsMember({ "a4", "letter" }));
     auto* shim = plate->add_option("--shim", o->shim, "a shim of that thickness for the knuckle's bolts instead");
-    plate->add_flag("--ring", o->ring, "the ring behind the rotor instead of the bracket")->excludes(shim);
+    plate->add_flag("--ring", o->ring, "the hub-face ring instead of the bracket")->excludes(shim);
     plate->callback([o, &code] { code = makeBracket(*o); });
 }
 

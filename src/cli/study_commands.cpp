@@ -79,7 +79,7 @@ void addStudyCommands(CLI::App& app, int& code)
         bool list = false;
         bool json = false;
     };
-    auto* calc = app.add_subcommand("calc", "A quick sum without a build: calc NAME key=value…");
+    auto* calc = app.add_subcommand("calc", "A calculation without a build: calc NAME key=value…");
     auto c = std::make_shared<CalcOptions>();
     calc->add_option("NAME", c->name, "which sum");
     calc->add_option("INPUTS", c->inputs, "key=value, in any unit");

@@ -148,7 +148,7 @@ int showFit(const FitOptions& o)
     if (o.cures || both) {
         const auto cures = curesOf(study, axle, shelf);
         if (!o.json)
-            std::cout << (cures.empty() ? "\nNo cure found, or none needed.\n" : "\nWhat would give room:\n");
+            std::cout << (cures.empty() ? "\nNo cure found, or none needed.\n" : "\nWhat would gain clearance:\n");
         for (const Cure& cure : cures) {
             if (o.json) {
                 out["cures"].push_back(
@@ -184,12 +184,12 @@ void addWheelCommands(CLI::App& app, int& code)
     make->callback([t, &code] { code = writeTemplate(*t); });
 
     auto* fit = app.add_subcommand(
-        "fit", "Which wheels clear, what would give room, and how far one can go. Exit 1 where the wheel on the axle hits");
+        "fit", "Which wheels clear, what would gain clearance, and how far one can go. Exit 1 where the wheel on the axle hits");
     auto f = std::make_shared<FitOptions>();
     f->subject.addTo(*fit);
     f->subject.addAxleTo(*fit);
-    fit->add_flag("--wheels", f->wheels, "only the wheels, best room first, the offsets that clear, the largest rotor");
-    fit->add_flag("--cures", f->cures, "only what would give room, with what it costs");
+    fit->add_flag("--wheels", f->wheels, "only the wheels, most clearance first, the offsets that clear, the largest rotor");
+    fit->add_flag("--cures", f->cures, "only what would gain clearance, with what it costs");
     fit->add_option("--library", f->library, "parts library to look in as well, *.json");
     fit->add_flag("--json", f->json, "as JSON, in SI");
     fit->callback([f, &code] { code = showFit(*f); });

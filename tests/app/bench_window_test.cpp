@@ -307,14 +307,14 @@ private slots:
         s.window.setStage(BenchPage::id);
         auto* bench = s.window.page<BenchPage>();
         bench->setPlace(7);
-        QVERIFY(bench->askList()->plainText().contains("Room between pistons pushed home"));
+        QVERIFY(bench->askList()->plainText().contains("Opening between pistons pushed home"));
         emit bench->askList()->browser()->anchorClicked(QUrl("reading:/setups/2/front/caliper/pad_room_mm"));
         QCOMPARE(bench->place(), 1);
         QTRY_VERIFY(s.field("/setups/2/front/caliper/pad_room_mm")->hasFocus());
         s.type(s.field("/setups/2/front/caliper/pad_room_mm"), "66.4");
         QTest::keyClick(s.field("/setups/2/front/caliper/pad_room_mm"), Qt::Key_Return);
         bench->setPlace(7);
-        QVERIFY(!bench->askList()->plainText().contains("Room between pistons pushed home"));
+        QVERIFY(!bench->askList()->plainText().contains("Opening between pistons pushed home"));
         // On paper: a page that poppler reads the same words from.
         QTemporaryDir dir;
         for (const bool letter : { false, true }) {

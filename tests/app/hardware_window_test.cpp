@@ -225,7 +225,7 @@ private slots:
             QVERIFY(QFileInfo(folder.filePath(name)).size() > 500);
         }
         QVERIFY(!s.window.savePlate(folder.filePath("ring.step"), true));
-        QVERIFY2(s.window.notice()->text().contains("no ring"), qPrintable(s.window.notice()->text()));
+        QVERIFY2(s.window.notice()->text().contains("no hub-face ring"), qPrintable(s.window.notice()->text()));
         QVERIFY(!s.window.savePlate(folder.filePath("b.doc"), false));
         auto build = demo();
         build.frontHub.lugDepth = {};

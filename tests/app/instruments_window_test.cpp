@@ -288,7 +288,7 @@ private slots:
         QVERIFY2(std::abs(turn->turn()->wobble - 0.06e-3) < 0.5e-6, qPrintable(turn->said()));
         QVERIFY(std::abs(turn->turn()->highSpot - 1) < 0.02);
         QVERIFY(std::abs(turn->turn()->rest - 0.01e-3) < 1.5e-6);
-        QVERIFY(turn->said().contains("Mostly wobble") && turn->said().contains("2 of 5 studs"));
+        QVERIFY(turn->said().contains("Mostly first order") && turn->said().contains("2 of 5 studs"));
         QTest::mouseClick(turn->runoutButton(), Qt::LeftButton);
         QVERIFY(near(*s.window.document().build().setups[1].front->rotor.runout.value, turn->turn()->total, 1e-12));
         QCOMPARE(s.window.document().study().verdict("front/runout")->level, Level::Caution);

@@ -254,7 +254,7 @@ private slots:
         const auto room = std::ranges::find_if(asks, [](const auto& a) { return a.pointer == "/setups/2/front/caliper/pad_room_mm"; });
         QVERIFY(room != asks.end() && room->vendorKnows);
         const auto letter = report::vendorLetter(s);
-        QVERIFY(names(letter, "Varnik, the workshop") && names(letter, "room between pistons pushed home") && names(letter, "torques")
+        QVERIFY(names(letter, "Varnik, the workshop") && names(letter, "opening between pistons pushed home") && names(letter, "torques")
             && names(letter, "prices of a pair of rotors"));
         // The vendor is not asked about the car.
         QVERIFY(!names(letter, "knuckle's lugs") && !names(letter, "hard line (front)"));

@@ -377,7 +377,7 @@ private slots:
         const auto s = of(build);
         const Verdict& v = *s.verdict("front-left/axial");
         QVERIFY2(v.reason.find("more would have to come out") != std::string::npos, v.reason.c_str());
-        const auto ring = std::ranges::find_if(v.remedies, [](const Remedy& r) { return r.title.starts_with("Ring"); });
+        const auto ring = std::ranges::find_if(v.remedies, [](const Remedy& r) { return r.title.starts_with("Hub-face ring"); });
         QVERIFY(ring != v.remedies.end() && ring->applied);
         QVERIFY(std::ranges::any_of(v.remedies, [](const Remedy& r) { return r.title.starts_with("Machine"); }));
         auto fitted = *ring->applied;

@@ -351,7 +351,7 @@ private slots:
                 Bad { { "template", merle, "--pdf", pdf, "--setup", "none" }, "varnik-330" },
                 Bad { { "template", merle, "--pdf", pdf, "--axle", "rear" }, "No template yet" },
                 Bad { { "bracket", DEEPSTOP_DATA "/demo/linnet.deepstop", "--step", dir.filePath("b.step") }, "middle of the lugs" },
-                Bad { { "bracket", merle, "--ring", "--step", dir.filePath("r.step") }, "no ring" },
+                Bad { { "bracket", merle, "--ring", "--step", dir.filePath("r.step") }, "no hub-face ring" },
                 Bad { { "bracket", merle, "--step", dir.filePath("b.doc") }, ".step" },
                 Bad { { "centre", merle, "--setup", "varnik-355" }, "mocked up" } }) {
             const auto ran = cli(bad.arguments);

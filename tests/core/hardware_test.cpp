@@ -188,7 +188,7 @@ private slots:
         QVERIFY(says(made.drawing.title, "aluminium 7075-T6") && says(made.drawing.title, "in thick"));
         QVERIFY(std::ranges::any_of(made.drawing.notes, [](const auto& note) { return says(note, "qualified engineer"); }));
         std::string lacks;
-        QVERIFY(!drawingOfRing(s, Axle::Front, {}, lacks) && says(lacks, "no ring"));
+        QVERIFY(!drawingOfRing(s, Axle::Front, {}, lacks) && says(lacks, "no hub-face ring"));
         auto ringed = demo();
         ringed.setups[1].front->ring = mm(12);
         const auto ring = drawingOfRing(of(ringed), Axle::Front, "2026-11-25", lacks);

@@ -143,9 +143,11 @@ void DrawingView::drawBorder(QPainter& p) const
 {
     const Theme& t = theme();
     const QRectF frame = QRectF(rect()).adjusted(9.5, 9.5, -9.5, -9.5);
-    p.setBrush(Qt::NoBrush);
-    p.setPen(QPen(t.rule, 1));
-    p.drawRect(frame);
+    // Four filled lines: an outline as large as the sheet is dear to smooth, and lies on whole pixels anyway.
+    const QRect outer = frame.adjusted(-0.5, -0.5, 0.5, 0.5).toRect();
+    for (const QRect& side : { QRect(outer.left(), outer.top(), outer.width(), 1), QRect(outer.left(), outer.bottom(), outer.width(), 1),
+             QRect(outer.left(), outer.top(), 1, outer.height()), QRect(outer.right(), outer.top(), 1, outer.height()) })
+        p.fillRect(side, t.rule);
     p.setPen(QPen(t.ink, 1.4));
     for (const auto& [a, b] : { std::pair { QPointF(frame.center().x(), 2), QPointF(frame.center().x(), frame.top() + 6) },
              std::pair { QPointF(frame.center().x(), height() - 2), QPointF(frame.center().x(), frame.bottom() - 6) },

@@ -23,7 +23,7 @@ AskList::AskList(Document& document, QWidget* parent) : QWidget(parent), documen
     text_->setFrameShape(QFrame::NoFrame);
     text_->setOpenLinks(false);
     text_->setObjectName(QStringLiteral("ask-list"));
-    text_->setAccessibleName(tr("What is still to be read"));
+    text_->setAccessibleName(tr("Still to measure"));
     connect(text_, &QTextBrowser::anchorClicked, this,
         [this](const QUrl& link) { emit readingWanted(link.path(QUrl::FullyDecoded).toStdString()); });
     auto* column = new QVBoxLayout(this);

@@ -10,6 +10,7 @@
 #include <QPainter>
 #include <QPushButton>
 #include <QVBoxLayout>
+#include <QtConcurrent>
 
 #include <cmath>
 
@@ -143,16 +144,25 @@ CureBoard::CureBoard(Document& document, LibraryStore& library, QWidget* parent)
     setWidgetResizable(true);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     setObjectName(QStringLiteral("cures"));
+    connect(&search_, &QFutureWatcherBase::finished, this, &CureBoard::takeFound);
     connect(&library_, &LibraryStore::changed, this, [this] {
         if (isVisible())
             refresh(axle_);
     });
 }
 
+/// Over the stretch at the bottom, where there is one already.
+void CureBoard::append(QWidget* line)
+{
+    auto* column = static_cast<QVBoxLayout*>(widget()->layout());
+    auto* last = column->itemAt(column->count() - 1);
+    column->insertWidget(last && last->spacerItem() ? column->count() - 1 : column->count(), line);
+}
+
 CureLine* CureBoard::add(std::optional<CureLine::Content> content)
 {
     auto* line = new CureLine(std::move(content), document_.units(), widget());
-    widget()->layout()->addWidget(line);
+    append(line);
     line->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
     if (line->button())
         connect(line->button(), &QPushButton::clicked, this, [this, line] {
@@ -172,7 +182,7 @@ void CureBoard::heading(const QString& words)
     auto* label = new QLabel(words, widget());
     label->setFont(drafting(17));
     label->setContentsMargins(0, 12, 0, 0);
-    widget()->layout()->addWidget(label);
+    append(label);
 }
 
 void CureBoard::say(const QString& words)
@@ -182,7 +192,7 @@ void CureBoard::say(const QString& words)
     label->setWordWrap(true);
     label->setTextFormat(Qt::PlainText);
     label->setContentsMargins(24, 2, 0, 2);
-    widget()->layout()->addWidget(label);
+    append(label);
     answers_ << words;
 }
 
@@ -192,6 +202,8 @@ void CureBoard::refresh(Axle axle)
     axle_ = axle;
     lines_.clear();
     answers_.clear();
+    searching_ = false;
+    waiting_ = nullptr;
     auto* inside = new QWidget;
     auto* column = new QVBoxLayout(inside);
     column->setContentsMargins(22, 40, 22, 16);
@@ -211,24 +223,12 @@ void CureBoard::refresh(Axle axle)
         return;
     }
     library_.load();
-    const library::Library* shelf = library_.isReady() ? &library_.parts() : nullptr;
     const auto length = [&](const Figure& f) { return f.value ? text(figure(*f.value, style::gap, system)) : QStringLiteral("–"); };
-    const auto content = [&](const auto& gaps, Level level) {
-        CureLine::Content c;
-        c.level = level;
-        c.gaps = gaps;
-        for (const WheelGap which : wheelGaps) {
-            const auto i = static_cast<std::size_t>(which);
-            c.before[i] = now.room(which).gap.value;
-            c.wanted[i] = now.room(which).wanted;
-        }
-        return c;
-    };
 
-    heading(tr("What would give room"));
+    heading(tr("What would gain clearance"));
     add({});
     std::array<Figure, wheelGaps.size()> standing;
-    Level worst = Level::Clear;
+    standing_ = Level::Clear;
     for (const WheelGap which : wheelGaps)
         if (which != WheelGap::Insets || !now.wheel->insets.empty()) {
             standing[static_cast<std::size_t>(which)] = now.room(which).gap;
@@ -236,9 +236,9 @@ void CureBoard::refresh(Axle axle)
                 + std::string(which == WheelGap::Barrel ? "barrel-gap"
                         : which == WheelGap::Spokes     ? "spoke-gap"
                                                         : "inset-gap"));
-            worst = v ? std::max(worst, v->level) : worst;
+            standing_ = v ? std::max(standing_, v->level) : standing_;
         }
-    auto as = content(standing, worst);
+    auto as = contentOf(now, standing, standing_);
     as.title = tr("As it is: %1").arg(text(now.wheel->name));
     for (auto& before : as.before)
         before.reset();
@@ -248,9 +248,65 @@ void CureBoard::refresh(Axle axle)
         heatStore.value ? text(figure(*heatStore.value, style::heatStore, system)) : QStringLiteral("–"), QStringLiteral("0 %"),
         QStringLiteral("0") };
     add(as);
-    const auto cures = curesOf(study, axle, shelf);
-    for (const Cure& cure : cures) {
-        auto c = content(cure.gaps, cure.level);
+    waiting_ = new QLabel(tr("Searching …"), inside);
+    waiting_->setFont(reading(13));
+    waiting_->setContentsMargins(24, 12, 0, 2);
+    column->addWidget(waiting_);
+    column->addStretch();
+    // The search is as long as the library is large, and nobody waits for it.
+    const auto shelf = library_.isReady() ? library_.sharedParts() : nullptr;
+    searching_ = true;
+    search_.setFuture(QtConcurrent::run([study = document_.sharedStudy(), shelf, axle]() -> std::shared_ptr<const Found> {
+        return std::make_shared<const Found>(
+            Found { study, shelf, curesOf(*study, axle, shelf.get()), candidateWheels(*study, axle, shelf.get()),
+                largestRotor(*study, axle), offsetRange(*study, axle), smallestWheel(*study, axle, shelf.get()) });
+    }));
+}
+
+CureLine::Content CureBoard::contentOf(const CornerClearance& now, const std::array<Figure, wheelGaps.size()>& gaps, Level level) const
+{
+    CureLine::Content c;
+    c.level = level;
+    c.gaps = gaps;
+    for (const WheelGap which : wheelGaps) {
+        const auto i = static_cast<std::size_t>(which);
+        c.before[i] = now.room(which).gap.value;
+        c.wanted[i] = now.room(which).wanted;
+    }
+    return c;
+}
+
+const std::vector<CureLine*>& CureBoard::lines()
+{
+    takeFound();
+    return lines_;
+}
+
+QStringList CureBoard::answers()
+{
+    takeFound();
+    return answers_;
+}
+
+void CureBoard::takeFound()
+{
+    if (!std::exchange(searching_, false))
+        return;
+    search_.waitForFinished();
+    const auto found = search_.result();
+    delete std::exchange(waiting_, nullptr);
+    show(*found);
+}
+
+void CureBoard::show(const Found& found)
+{
+    const Study& study = *found.study;
+    const UnitSystem system = study.system;
+    const Axle axle = axle_;
+    const CornerClearance& now = study.of<Clearance>().after.at(axle);
+    const auto length = [&](const Figure& f) { return f.value ? text(figure(*f.value, style::gap, system)) : QStringLiteral("–"); };
+    for (const Cure& cure : found.cures) {
+        auto c = contentOf(now, cure.gaps, cure.level);
         c.title = text(cure.title);
         QStringList notes;
         for (const std::string& cost : cure.costs)
@@ -268,16 +324,16 @@ void CureBoard::refresh(Axle axle)
         c.applied = cure.applied;
         add(std::move(c));
     }
-    if (cures.empty())
-        say(isFine(worst) ? tr("Nothing is needed: every gap is wide enough at worst.")
-                : worst == Level::Unproven
+    if (found.cures.empty())
+        say(isFine(standing_) ? tr("Nothing is needed: every gap is wide enough at worst.")
+                : standing_ == Level::Unproven
                 ? tr("Nothing can be searched for while a gap is unproven: measure the wheel where the caliper is.")
                 : tr("No spacer, wheel, rotor or caliper that is known cures it."));
 
-    heading(tr("Wheels, best room first"));
+    heading(tr("Wheels, most clearance first"));
     add({});
-    for (const Candidate& candidate : candidateWheels(study, axle, shelf)) {
-        auto c = content(candidate.gaps, candidate.level);
+    for (const Candidate& candidate : found.wheels) {
+        auto c = contentOf(now, candidate.gaps, candidate.level);
         c.title = text(candidate.wheel->name);
         QStringList notes;
         if (candidate.wheel == now.wheel)
@@ -288,7 +344,7 @@ void CureBoard::refresh(Axle axle)
             notes << tr("effective offset %1").arg(text(print(*candidate.offset, style::gap, system)));
         c.note = notes.join(QStringLiteral(" · "));
         if (candidate.wheel != now.wheel && candidate.ofBuild) {
-            Build build = document_.build();
+            Build build = *study.build;
             ownCorner(build, study.after.setup->id, axle).wheel = candidate.wheel->id;
             c.action = tr("Put it on");
             c.applied = std::make_shared<const Build>(std::move(build));
@@ -297,10 +353,9 @@ void CureBoard::refresh(Axle axle)
     }
 
     heading(tr("How far one could go"));
-    say(text(inWords(largestRotor(study, axle), system)));
-    say(text(inWords(offsetRange(study, axle), system)));
-    say(text(inWords(smallestWheel(study, axle, shelf))));
-    column->addStretch();
+    say(text(inWords(found.largest, system)));
+    say(text(inWords(found.offsets, system)));
+    say(text(inWords(found.smallest)));
 }
 
 } // namespace deepstop::app

@@ -4,8 +4,10 @@
 #include "chapters/clearance/cures.hpp"
 
 #include <QAbstractButton>
+#include <QFutureWatcher>
 #include <QScrollArea>
 
+class QLabel;
 class QPushButton;
 
 namespace deepstop::app {
@@ -54,18 +56,40 @@ class CureBoard : public QScrollArea {
 public:
     CureBoard(Document& document, LibraryStore& library, QWidget* parent);
     void refresh(Axle axle);
-    [[nodiscard]] const std::vector<CureLine*>& lines() const { return lines_; }
+    /// Waits for the search.
+    [[nodiscard]] const std::vector<CureLine*>& lines();
     /// The sentences under the lines.
-    [[nodiscard]] QStringList answers() const { return answers_; }
+    [[nodiscard]] QStringList answers();
 
 private:
+    /// What was searched for, with what it points into.
+    struct Found {
+        std::shared_ptr<const Study> study;
+        std::shared_ptr<const library::Library> shelf;
+        std::vector<Cure> cures;
+        std::vector<Candidate> wheels;
+        LargestRotor largest;
+        OffsetRange offsets;
+        SmallestWheel smallest;
+    };
+    void show(const Found& found);
+    /// Shows what the search brought, if that was not done yet.
+    void takeFound();
+    [[nodiscard]] CureLine::Content contentOf(
+        const CornerClearance& now, const std::array<Figure, wheelGaps.size()>& gaps, Level level) const;
+
     CureLine* add(std::optional<CureLine::Content> content);
+    void append(QWidget* line);
     void heading(const QString& text);
     void say(const QString& text);
 
     Document& document_;
     LibraryStore& library_;
     Axle axle_ = Axle::Front;
+    Level standing_ = Level::Clear; ///< of the gaps as they are
+    QFutureWatcher<std::shared_ptr<const Found>> search_;
+    bool searching_ = false;
+    QLabel* waiting_ = nullptr;
     std::vector<CureLine*> lines_;
     QStringList answers_;
 };

@@ -21,7 +21,7 @@ constexpr int mostListed = 2000; ///< refused lines in the table; the rest is co
 ImportWindow::ImportWindow(LibraryStore& store, QWidget* parent)
     : QDialog(parent), store_(store), kind_(new QComboBox(this)), columns_(new QTableWidget(0, 3, this)),
       refused_(new QTableWidget(0, 3, this)), summary_(new QLabel(this)), progress_(new QProgressBar(this)),
-      take_(new QPushButton(tr("Take them in"), this)), cancel_(new QPushButton(tr("Stop reading"), this))
+      take_(new QPushButton(tr("Import"), this)), cancel_(new QPushButton(tr("Stop reading"), this))
 {
     setWindowTitle(tr("A list of parts"));
     resize(680, 620);
@@ -29,7 +29,7 @@ ImportWindow::ImportWindow(LibraryStore& store, QWidget* parent)
         kind_->addItem(string(nameOf(kind)), static_cast<int>(kind));
     kind_->setAccessibleName(tr("Kind of part"));
     columns_->setHorizontalHeaderLabels({ tr("Column of the list"), tr("is"), tr("plain numbers in") });
-    refused_->setHorizontalHeaderLabels({ tr("Line"), tr("Why it cannot be taken"), tr("As it stands") });
+    refused_->setHorizontalHeaderLabels({ tr("Line"), tr("Why it cannot be imported"), tr("As it stands") });
     for (QTableWidget* table : { columns_, refused_ }) {
         table->verticalHeader()->hide();
         table->horizontalHeader()->setStretchLastSection(true);
@@ -40,7 +40,7 @@ ImportWindow::ImportWindow(LibraryStore& store, QWidget* parent)
     columns_->setColumnWidth(0, 210);
     columns_->setColumnWidth(1, 280);
     columns_->setAccessibleName(tr("What the columns are"));
-    refused_->setAccessibleName(tr("Lines that cannot be taken"));
+    refused_->setAccessibleName(tr("Lines that cannot be imported"));
     summary_->setWordWrap(true);
     progress_->setRange(0, 1000);
     progress_->hide();
@@ -208,9 +208,9 @@ void ImportWindow::finished()
     if (noList)
         summary_->setText(QString::fromStdString(read->refused.front().why));
     else if (read->cancelled)
-        summary_->setText(tr("Stopped. Nothing was taken in."));
+        summary_->setText(tr("Stopped. Nothing was imported."));
     else
-        summary_->setText(tr("%1 parts can be taken, %2 lines cannot.").arg(read->taken).arg(read->refused.size())
+        summary_->setText(tr("%1 parts can be imported, %2 lines cannot.").arg(read->taken).arg(read->refused.size())
             + (read->refused.size() > mostListed ? tr(" The first %1 of them:").arg(mostListed) : QString()));
     take_->setEnabled(!read->cancelled && read->taken > 0);
     refused_->setRowCount(noList ? 0 : static_cast<int>(std::min<std::size_t>(read->refused.size(), mostListed)));

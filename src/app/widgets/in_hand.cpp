@@ -7,9 +7,9 @@ namespace deepstop::app {
 InHand::InHand(Document& document, QWidget* parent) : QComboBox(parent), document_(document)
 {
     setObjectName(QStringLiteral("in-hand"));
-    setAccessibleName(tr("What readings are typed from"));
+    setAccessibleName(tr("Instrument used"));
     setToolTip(tr("Readings typed from now on were taken with this"));
-    addItem(tr("in hand: as before"), QString());
+    addItem(tr("instrument used: as before"), QString());
     for (const QString& one : { tr("tape"), tr("rule"), tr("vernier"), tr("micrometer"), tr("dial gauge"), tr("kitchen scale"),
              tr("hanging scale"), tr("bathroom scale"), tr("vendor sheet"), tr("estimate") })
         addItem(one, one);

@@ -42,8 +42,8 @@ LibraryWindow::LibraryWindow(Document& document, LibraryStore& store, QWidget* p
     state_->setWordWrap(true);
     keep_->setAutoDefault(false);
     put_->setDefault(true);
-    auto* import = new QPushButton(tr("Take in a list…"), this);
-    auto* save = new QPushButton(tr("Save as a list…"), this);
+    auto* import = new QPushButton(tr("Import parts…"), this);
+    auto* save = new QPushButton(tr("Export parts…"), this);
     import->setAutoDefault(false);
     save->setAutoDefault(false);
     auto* top = new QHBoxLayout;
@@ -164,7 +164,7 @@ void LibraryWindow::keep()
 
 void LibraryWindow::importList()
 {
-    const auto path = QFileDialog::getOpenFileName(this, tr("Take in a list of parts"), {}, tr("Lists (*.csv *.tsv *.txt)"));
+    const auto path = QFileDialog::getOpenFileName(this, tr("Import parts"), {}, tr("Lists (*.csv *.tsv *.txt)"));
     if (path.isEmpty())
         return;
     ImportWindow window(store_, this);
@@ -175,7 +175,7 @@ void LibraryWindow::importList()
 void LibraryWindow::exportList()
 {
     const auto path =
-        QFileDialog::getSaveFileName(this, tr("Save as a list"), string(nameOf(kind())) + QStringLiteral("s.csv"), tr("Lists (*.csv)"));
+        QFileDialog::getSaveFileName(this, tr("Export parts"), string(nameOf(kind())) + QStringLiteral("s.csv"), tr("Lists (*.csv)"));
     if (path.isEmpty())
         return;
     try {

@@ -13,11 +13,11 @@ QuickSums::QuickSums(QWidget* parent)
     : QDialog(parent), which_(new QComboBox(this)), keys_(new QWidget(this)), form_(new QFormLayout(keys_)), answer_(new QLabel(this)),
       notes_(new QLabel(this))
 {
-    setWindowTitle(tr("Quick sums"));
+    setWindowTitle(tr("Calculator"));
     setMinimumWidth(460);
     for (const sums::Sum& sum : sums::allSums())
         which_->addItem(string(sum.summary), string(sum.name));
-    which_->setAccessibleName(tr("Which sum"));
+    which_->setAccessibleName(tr("Which calculation"));
     answer_->setFont(figures(15));
     answer_->setTextInteractionFlags(Qt::TextSelectableByMouse);
     answer_->setWordWrap(true);

@@ -58,6 +58,9 @@ Slip::Slip(Document& document, QWidget* parent)
     column->addWidget(card_);
     column->addWidget(text_, 1);
     card_->hide();
+    soon_.setSingleShot(true);
+    soon_.setInterval(0);
+    connect(&soon_, &QTimer::timeout, this, &Slip::refresh);
 }
 
 void Slip::setStage(const Stage& stage)
@@ -97,12 +100,33 @@ void Slip::drawMarks()
 void Slip::refresh()
 {
     if (marksDark_ != theme().dark)
-        drawMarks();
+        drawMarks(), shown_.clear();
     const int scrolled = text_->verticalScrollBar()->value();
-    text_->setFont(reading(13));
-    text_->setHtml(html());
-    text_->verticalScrollBar()->setValue(scrolled);
+    soon_.stop();
+    if (auto now = html(); now != shown_) {
+        text_->setFont(reading(13));
+        text_->setHtml(now);
+        text_->verticalScrollBar()->setValue(scrolled);
+        shown_ = std::move(now);
+    }
     card_->refresh();
+}
+
+void Slip::refreshSoon()
+{
+    // Without its remedies the text would flicker; but what was true before is not left standing long.
+    constexpr int atMost = 150; // ms
+    if (document_.study().remedies == Remedies::Sought)
+        soon_.start(0);
+    else if (!soon_.isActive())
+        soon_.start(atMost);
+}
+
+QTextBrowser* Slip::browser()
+{
+    if (soon_.isActive())
+        refresh();
+    return text_;
 }
 
 QString Slip::html() const

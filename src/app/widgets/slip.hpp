@@ -6,6 +6,7 @@
 #include "study/study.hpp"
 
 #include <QTextBrowser>
+#include <QTimer>
 #include <QWidget>
 
 namespace deepstop::app {
@@ -24,11 +25,14 @@ public:
     /// Shows the reading in hand; empty: none.
     void setReading(const std::string& pointer);
     void refresh();
+    /// Refreshes when nothing else is to be drawn, once however often it is asked.
+    void refreshSoon();
     /// Puts the chosen check's first remedy that can be put in into the build. False where it has none.
     bool tryFirstRemedy();
-    [[nodiscard]] QString plainText() const { return text_->toPlainText(); }
+    [[nodiscard]] QString plainText() { return browser()->toPlainText(); }
     [[nodiscard]] ReadingCard* card() const { return card_; }
-    [[nodiscard]] QTextBrowser* browser() const { return text_; }
+    /// With what is true now.
+    [[nodiscard]] QTextBrowser* browser();
     [[nodiscard]] const std::string& chosen() const { return chosen_; }
 
 public slots:
@@ -52,6 +56,8 @@ private:
     ReadingCard* card_;
     QTextBrowser* text_;
     const Stage* stage_ = nullptr;
+    QTimer soon_;
+    QString shown_; ///< what the text was made from
     std::string chosen_;
     bool method_ = false;
     bool unfolded_ = false; ///< checks that are fine are listed one by one

@@ -46,14 +46,14 @@ void MainWindow::makeMenus()
     file->addSeparator();
     file->addAction(tr("Print a &template…"), QKeySequence::Print, this, [this] { showTemplate(); });
     const auto savePlateAs = [this](bool ring) {
-        const auto path = QFileDialog::getSaveFileName(this, ring ? tr("Save the ring") : tr("Save the bracket"),
+        const auto path = QFileDialog::getSaveFileName(this, ring ? tr("Save the hub-face ring") : tr("Save the bracket"),
             ring ? QStringLiteral("ring.step") : QStringLiteral("bracket.step"),
             tr("STEP solid (*.step);;DXF drawing (*.dxf);;PDF drawing (*.pdf);;SVG drawing (*.svg);;STL, fit check only (*.stl)"));
         if (!path.isEmpty())
             savePlate(path, ring);
     };
     file->addAction(tr("Save the &bracket as…"), this, [savePlateAs] { savePlateAs(false); });
-    file->addAction(tr("Save the &ring as…"), this, [savePlateAs] { savePlateAs(true); });
+    file->addAction(tr("Save the &hub-face ring as…"), this, [savePlateAs] { savePlateAs(true); });
     file->addSeparator();
     file->addAction(tr("&Quit"), QKeySequence::Quit, this, &QWidget::close);
 
@@ -106,7 +106,7 @@ void MainWindow::makeMenus()
                 page()->setPlace((page()->place() + by + page()->placeCount()) % page()->placeCount());
         });
     auto* tools = menuBar()->addMenu(tr("&Tools"));
-    tools->addAction(tr("&Quick sums…"), QKeySequence(Qt::CTRL | Qt::Key_K), this, [this] {
+    tools->addAction(tr("&Calculator…"), QKeySequence(Qt::CTRL | Qt::Key_K), this, [this] {
         if (!sums_) {
             sums_ = new QuickSums(this);
             connect(&document_, &Document::unitsChanged, sums_, [this] { sums_->setUnits(document_.units()); });
@@ -139,7 +139,7 @@ void MainWindow::makeMenus()
     auto* help = menuBar()->addMenu(tr("&Help"));
     help->addAction(tr("&Keys"), QKeySequence::HelpContents, this, [this] {
         QMessageBox::information(this, tr("Keys"),
-            tr("Ctrl+1 … Ctrl+6\tthe stages;  Alt+←, Alt+→  the sheets of parts bench and wheel room\n"
+            tr("Ctrl+1 … Ctrl+6\tthe stages;  Alt+←, Alt+→  the sheets of a stage\n"
                "Ctrl+N\ta new build\n"
                "Ctrl+Enter\ttry the first remedy of the open check\n"
                "Ctrl+P\ta template of the caliper, to cut and try in a wheel\n"
@@ -150,7 +150,7 @@ void MainWindow::makeMenus()
                "28 ±0.05\ta reading and its plus-or-minus;  33?  an estimate;  28.01; 27.99  read twice\n"
                "Ctrl+U\tmetric or US units\n"
                "Ctrl+D\tnight colours\n"
-               "Ctrl+K\tquick sums;  Ctrl+L  the parts library\n"
+               "Ctrl+K\tcalculator;  Ctrl+L  the parts library\n"
                "Ctrl+I\tconnect an instrument;  Ctrl+R  runout from a slow turn\n"
                "F4\ttake the stable reading and go on;  Shift+F4  read the same once more\n"
                "Ctrl++, Ctrl+−, Ctrl+0\tzoom; arrows or dragging move the sheet"));

@@ -341,8 +341,8 @@ void MainWindow::refresh()
     page()->refresh();
     if (!document_.study().verdict(slip_->chosen()))
         slip_->setStage(*stage_);
-    else if (document_.study().remedies == Remedies::Sought)
-        slip_->refresh(); // while a value moves, the drawing and the ledger come first
+    else
+        slip_->refreshSoon(); // the drawing and the ledger come first
     refreshSetups();
     summary_->setText(QString::fromStdString(document_.study().summary));
     summary_->setToolTip(summary_->text());

@@ -59,7 +59,7 @@ public:
     RunoutWindow* showRunout();
     TemplateWindow* showTemplate();
     WidenWindow* showWidening();
-    /// Writes the adapter bracket, or the ring behind the rotor, by the path's ending; a refusal is said in the notice bar.
+    /// Writes the adapter bracket, or the hub-face ring, by the path's ending; a refusal is said in the notice bar.
     bool savePlate(const QString& path, bool ring);
     /// Takes the instrument's stable reading into the dimension that has the focus.
     void takeReading(bool again);

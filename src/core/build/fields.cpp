@@ -115,7 +115,7 @@ void fields(V& v, T& w)
     v.reading("mass_kg", "wheel's weight with tyre", style::partMass, range::partMass, w.mass);
     v.reading("bore_mm", "wheel bore", style::fine, range::diameter, w.bore);
     v.reading("overall_width_mm", "wheel's width over the flanges", style::size, range::length, w.overallWidth);
-    v.reading("pad_thickness_mm", "wheel's thickness under the nut", style::size, range::thickness, w.padThickness);
+    v.reading("pad_thickness_mm", "mounting-pad thickness of the wheel", style::size, range::thickness, w.padThickness);
     v.choice("nut_seat", "seat for the nuts", w.nutSeat, choices::nutSeat);
     v.reading("give_mm", "give of the rim in a hard corner", style::gap, range::smallHeight, w.give);
     v.list("barrel", "barrel station", 1000, w.barrel);
@@ -131,7 +131,7 @@ void fields(V& v, T& r)
     v.choice("construction", "construction", r.construction, choices::rotorBuild);
     v.choice("face", "face", r.face, choices::face);
     v.count("slots", "slots in its face", 200, r.slotCount);
-    v.choice("ring_material", "ring material", r.ringMaterial, choices::ring);
+    v.choice("ring_material", "friction ring's material", r.ringMaterial, choices::ring);
     v.choice("hat_material", "hat material", r.hatMaterial, choices::hat);
     v.choice("handed", "fits which side", r.handed, choices::handed);
     v.reading("outer_diameter_mm", "rotor diameter", style::size, range::diameter, r.outerDiameter);
@@ -150,7 +150,7 @@ void fields(V& v, T& r)
     v.reading("drum_diameter_mm", "drum in the hat", style::size, range::diameter, r.drumDiameter);
     v.count("hat_bolts", "hat bolts", 60, r.hatBolts);
     v.text("hat_bolt_thread", "thread of the hat bolts", r.hatBoltThread);
-    v.reading("vent_gap_mm", "vent gap", style::size, range::smallHeight, r.ventGap);
+    v.reading("vent_gap_mm", "vent width", style::size, range::smallHeight, r.ventGap);
     v.reading("vane_share_percent", "vanes' share of the vent", style::share, range::shareOrNone, r.vaneShare);
     v.choice("vane_shape", "vane shape", r.vaneShape, choices::vanes);
     v.count("vanes", "vanes", 500, r.vanes);
@@ -191,12 +191,12 @@ void fields(V& v, T& c)
     v.reading("shoulder_mm", "caliper's shoulder chamfer", style::size, range::height, c.shoulder);
     v.reading("corner_radius_mm", "rounding of the back's ends", style::size, range::height, c.cornerRadius);
     v.reading("slot_width_mm", "caliper slot width", style::size, range::thickness, c.slotWidth);
-    v.reading("pad_room_mm", "room between pistons pushed home", style::size, range::thickness, c.padRoom);
+    v.reading("pad_room_mm", "opening between pistons pushed home", style::size, range::thickness, c.padRoom);
     v.reading("pad_window_mm", "length of the pad opening", style::size, range::length, c.padWindow);
     v.reading("mount_spacing_mm", "spacing of the caliper's mounting holes", style::size, range::length, c.mountSpacing);
     v.reading("mount_drop_mm", "mounting holes inward of the rotor's edge", style::size, range::place, c.mountDrop);
     v.reading("mount_depth_mm", "mounting face from the slot's middle", style::size, range::place, c.mountDepth);
-    v.choice("split", "two halves bolted together", c.split, choices::yesNo);
+    v.choice("split", "split caliper", c.split, choices::yesNo);
     v.count("bridge_bolts", "bolts of the halves", 20, c.bridgeBolts);
     v.text("bridge_bolt_thread", "thread of the halves' bolts", c.bridgeBoltThread);
     v.reading("bridge_bolt_length_mm", "length of the halves' bolts", style::size, range::length, c.bridgeBoltLength);
@@ -205,7 +205,7 @@ void fields(V& v, T& c)
     v.choice("crossover", "fluid crosses inside", c.crossover, choices::yesNo);
     v.reading("widened_mm", "spacers between the halves", style::size, range::smallHeight, c.widened);
     v.readings("pistons_mm", "piston bore", style::size, range::bore, 24, c.pistons);
-    v.list("bumps", "proud of the caliper", 24, c.bumps);
+    v.list("bumps", "protrusion from the caliper", 24, c.bumps);
 }
 
 template <class V, Is<FrictionPoint> T>
@@ -243,7 +243,7 @@ void fields(V& v, T& m)
     v.reading("shim_bottom_mm", "shims on the bottom bolt", style::fine, range::stack, m.shimBottom);
     v.reading("radial_top_mm", "radial shims on the top stud", style::fine, range::stack, m.radialTop);
     v.reading("radial_bottom_mm", "radial shims on the bottom stud", style::fine, range::stack, m.radialBottom);
-    v.reading("clock_deg", "clock position of the caliper", style::angle, range::turn, m.clock);
+    v.reading("clock_deg", "clocking angle of the caliper", style::angle, range::turn, m.clock);
     v.choice("shims_move", "thicker shims move the caliper", m.shimMoves, choices::direction);
 }
 
@@ -307,7 +307,7 @@ void fields(V& v, T& j)
     v.reading("length_mm", "bolt length under the head", style::size, range::length, j.length);
     v.reading("grip_mm", "grip without shims", style::size, range::height, j.grip);
     v.reading("thread_depth_mm", "depth of the thread", style::size, range::length, j.threadDepth);
-    v.reading("room_behind_mm", "room behind the thread", style::size, range::height, j.roomBehind);
+    v.reading("room_behind_mm", "clearance behind the thread", style::size, range::height, j.roomBehind);
     v.reading("maker_torque_nm", "maker's torque", style::torque, range::torque, j.makerTorque);
     v.reading("mount_radius_mm", "bolts from the axis", style::size, range::length, j.mountRadius);
 }
@@ -323,7 +323,7 @@ void fields(V& v, T& c)
     v.object("bracket", "", c.bracket);
     v.object("hose", "", c.hose);
     v.object("costs", "", c.costs);
-    v.reading("ring_mm", "ring behind the rotor", style::size, range::stack, c.ring);
+    v.reading("ring_mm", "hub-face ring", style::size, range::stack, c.ring);
     v.reading("spacer_mm", "wheel spacer", style::size, range::stack, c.spacer);
     v.reading("washers_mm", "washers in a trial", style::size, range::stack, c.washers);
     v.choice("washers_gave", "with the washers the wheel", c.freed, choices::freed);
@@ -425,7 +425,7 @@ void fields(V& v, T& w)
     v.reading("spacer_step_mm", "a spacer can be turned in steps of", style::size, range::wanted, w.spacerStep);
     v.reading("pad_edge_mm", "pad edge aimed at, below the rotor's", style::fine, range::smallHeight, w.padEdge);
     v.reading("shims_per_bolt", "shims on one bolt at most", style::count, range::shimsPerBolt, w.shimsPerBolt);
-    v.reading("slip_margin", "slip margin of bolts that carry the brake", style::number, range::engagement, w.slipMargin);
+    v.reading("slip_margin", "slip safety factor of bolts that carry the brake", style::number, range::engagement, w.slipMargin);
 }
 
 template <class V, Is<Build> T>

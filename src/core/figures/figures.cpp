@@ -227,16 +227,20 @@ stopping::Car carOf(Sample& s, const Car& car)
 
 stopping::Braking braking(Sample& s, const Build& build, const Corner& front, const Corner& rear)
 {
-    const auto car = carOf(s, build.car);
-    const auto brakes = brakesOf(s, build, front, rear);
-    return stopping::hardestBraking(car, brakes, pressure(s, build.hydraulics), build.car.antilock == YesNo::Yes);
+    return s.common<stopping::Braking>(0, &front, &rear, [&] {
+        const auto car = carOf(s, build.car);
+        const auto brakes = brakesOf(s, build, front, rear);
+        return stopping::hardestBraking(car, brakes, pressure(s, build.hydraulics), build.car.antilock == YesNo::Yes);
+    });
 }
 
 stopping::Stop stop(Sample& s, const Build& build, const Corner& front, const Corner& rear, bool withCourse)
 {
-    const auto held = braking(s, build, front, rear);
-    return stopping::stop(carOf(s, build.car), held.deceleration, s(build.car.testSpeed, notLength),
-        s.orElse(build.hydraulics.buildUpTime, 0, notLength), withCourse);
+    return s.common<stopping::Stop>(withCourse ? 1 : 2, &front, &rear, [&] {
+        const auto held = braking(s, build, front, rear);
+        return stopping::stop(carOf(s, build.car), held.deceleration, s(build.car.testSpeed, notLength),
+            s.orElse(build.hydraulics.buildUpTime, 0, notLength), withCourse);
+    });
 }
 
 double stopRise(Sample& s, const Build& build, const Corner& front, const Corner& rear, Axle axle)

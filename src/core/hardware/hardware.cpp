@@ -77,11 +77,11 @@ BracketStudy bracketOf(const Study& study, Axle axle)
                                                say(bracket::wallWanted(*c.bracket.knuckleHole.value))));
     if (!(a.thickness >= thinnestPlate))
         result.faults.push_back(a.thickness <= 0
-                ? fmt::format("the caliper would have to stand {} behind the lugs' face: machine the lugs, or a ring behind the rotor",
-                    say(-a.thickness))
+                ? fmt::format(
+                    "the caliper would have to stand {} behind the lugs' face: machine the lugs, or a hub-face ring", say(-a.thickness))
                 : fmt::format("a plate of {} is thin, {} at least wanted", say(a.thickness), say(thinnestPlate)));
     if (a.offset < -0.5e-3)
-        result.faults.push_back(fmt::format("this plate is {} too thick: machine it, or a ring behind the rotor", say(-a.offset)));
+        result.faults.push_back(fmt::format("this plate is {} too thick: machine it, or a hub-face ring", say(-a.offset)));
     else if (a.offset > 0.5e-3)
         result.faults.push_back(fmt::format("this plate leaves {} for shims between it and the caliper", say(a.offset)));
     const auto thread = joints::parseThread(c.bracket.boltThread);
@@ -107,7 +107,7 @@ std::optional<PlateDrawing> drawingOfRing(const Study& study, Axle axle, const s
 {
     const CornerClearance& r = study.of<Clearance>().after.at(axle);
     if (!r.corner || !r.corner->ring.value) {
-        lacks = "This setup has no ring behind the rotor.";
+        lacks = "This setup has no hub-face ring.";
         return {};
     }
     const Hub& hub = hubOf(*study.build, axle);

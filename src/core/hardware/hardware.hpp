@@ -24,7 +24,7 @@ struct PlateDrawing {
     paper::Drawing drawing;
 };
 [[nodiscard]] PlateDrawing drawingOfBracket(const Study& study, Axle axle, const bracket::Adapter& adapter, const std::string& date);
-/// The ring behind the rotor that the setup after has. Nothing where it has none, or a reading of hub or ring lacks, named in `lacks`.
+/// The hub-face ring that the setup after has. Nothing where it has none, or a reading of hub or ring lacks, named in `lacks`.
 [[nodiscard]] std::optional<PlateDrawing> drawingOfRing(const Study& study, Axle axle, const std::string& date, std::string& lacks);
 
 /// A shim for the bolts of this axle's knuckle, `thickness` thick: half a millimetre of room round the bolt, twice as wide. Nothing while

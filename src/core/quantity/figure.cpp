@@ -2,9 +2,10 @@
 
 namespace deepstop {
 
-Figure evaluate(const std::function<double(Sample&)>& sum)
+Figure evaluate(const std::function<double(Sample&)>& sum, CommonParts* common)
 {
     Sample sample;
+    sample.common_ = common;
     const double nominal = sum(sample);
     Figure figure;
     figure.assumed = sample.assumed_;

@@ -13,7 +13,8 @@ struct Chapter {
     std::string_view cures; ///< over its remedies
     std::string_view gain; ///< before what a remedy makes of the figure: "gap", "leaves"
     void (*add)(Study&); ///< keeps what it found, and appends its verdicts and its lines of the ledger
-    void (*draw)(Study&) = nullptr; ///< of that, what a picture needs at once; null where nothing is
+    void (*draw)(Study&) = nullptr; ///< of one that takes its time: what a picture needs at once; null where all of it is quick
+    bool apart = false; ///< takes long enough to be worth a thread of its own
 };
 
 [[nodiscard]] std::span<const Chapter> chapters();

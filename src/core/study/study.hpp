@@ -19,7 +19,8 @@ struct StudyOf {
     SetupPair pair; ///< an unknown id counts as empty
     UnitSystem system = UnitSystem::Metric; ///< that sentences are written in; numbers are SI either way
     Remedies remedies = Remedies::Sought; ///< left out, every figure and every level is the same
-    bool operator==(const StudyOf&) const = default;
+    /// Of a build that differs in nothing but what its readings say, to share its addresses; null: there is none.
+    std::shared_ptr<const Directory> alike;
 };
 
 /// Studies `build`, chapter by chapter. Pure: the same build and question give the same study. A reading that is missing lacks wherever it
@@ -30,8 +31,8 @@ struct StudyOf {
     Remedies remedies = Remedies::Sought);
 [[nodiscard]] Study study(const Build& build, const SetupPair& pair = {}, UnitSystem system = UnitSystem::Metric);
 
-/// What can be drawn of `build` at once, from geometry alone: every verdict and every line of `last` stands in it *unproven* and without a
-/// figure, as being worked out.
+/// What can be drawn of `build` at once: the quick chapters whole, of the others geometry alone. What they said in `last` stands in it
+/// *unproven* and without a figure, as being worked out.
 [[nodiscard]] Study drawn(std::shared_ptr<const Build> build, const StudyOf& of, const Study& last);
 
 } // namespace deepstop

@@ -67,8 +67,9 @@ struct Study {
     std::vector<LedgerLine> ledger;
     std::vector<Question> questions; ///< most hangs on the first
     std::vector<OpenFact> openFacts; ///< most hangs on the first
+    mutable CommonParts common; ///< while it is being worked out
     std::string summary; ///< does it fit, is it centred, is it better: one line
-    bool underWay = false; ///< drawn only so far: its verdicts are still being worked out, and say so
+    bool underWay = false; ///< drawn only so far: what takes its time is still being worked out, and says so
 
     /// What a chapter found, asked for by its type; one that found nothing is empty.
     template <class Found>
@@ -84,6 +85,8 @@ struct Study {
     {
         found_[typeid(Found)] = std::make_shared<const Found>(std::move(found));
     }
+    /// Takes over what another chapter found.
+    void keepAll(const Study& other) { found_.insert(other.found_.begin(), other.found_.end()); }
     template <class Found>
     [[nodiscard]] bool has() const
     {

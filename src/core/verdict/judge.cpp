@@ -86,7 +86,7 @@ std::string percentChange(double after, double before)
 }
 
 LedgerLine ledgerLine(std::string id, std::string title, const Style& style, const Figure& before, const Figure& after,
-    const std::function<double(Sample&)>& difference)
+    const std::function<double(Sample&)>& difference, CommonParts* common)
 {
     LedgerLine line;
     line.id = std::move(id);
@@ -95,7 +95,7 @@ LedgerLine ledgerLine(std::string id, std::string title, const Style& style, con
     line.before = before;
     line.after = after;
     if (before.value && after.value)
-        line.change = evaluate(difference);
+        line.change = evaluate(difference, common);
     return line;
 }
 

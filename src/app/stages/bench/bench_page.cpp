@@ -91,7 +91,7 @@ void BenchPage::arrange()
     StagePage::arrange();
     putInCorner({ inHand_ });
     setListTitle(place() == Unpacking ? (axle() == Axle::Front ? tr("Front kit, unpacked") : tr("Rear kit, unpacked"))
-            : place() == Ask          ? tr("Still to be read")
+            : place() == Ask          ? tr("Still to measure")
                                       : QString());
 }
 

@@ -126,7 +126,7 @@ Sheet fittingsSheet(const Study& study, Axle axle)
     price("/costs/kit", QObject::tr("the kit, this axle"));
     price("/costs/rotors", QObject::tr("a pair of rotors"));
     price("/costs/pads", QObject::tr("a set of pads"));
-    fact(p.corner + "/costs/availability", QObject::tr("To be had"));
+    fact(p.corner + "/costs/availability", QObject::tr("Availability"));
     if (study.after.setup)
         fact("/setups/" + std::to_string(study.after.setup - study.build->setups.data()) + "/vendor", QObject::tr("Sold by"));
     fact("/currency", QObject::tr("Currency"));

@@ -167,7 +167,7 @@ Sheet rotorSheet(const Study& study, Axle axle)
         { -(shape.hatOuterRadius - shape.hatWall) * 1000 * std::cos(0.9), (shape.hatOuterRadius - shape.hatWall) * 1000 * std::sin(0.9) },
         { -own * 0.72, own * 0.93 }, QObject::tr("drum inside"), QStringLiteral("Ø "), false, true);
     fact("construction", QObject::tr("Construction"));
-    fact("ring_material", QObject::tr("Ring of"));
+    fact("ring_material", QObject::tr("Friction ring of"));
     fact("hat_material", QObject::tr("Hat of"));
     if (rotor.construction == RotorBuild::TwoPiece) {
         fact("hat_bolts", QObject::tr("Hat bolts"));

@@ -34,7 +34,7 @@ RunoutWindow::RunoutWindow(Document& document, Instrument& instrument, QWidget* 
     chart->setBackgroundBrush(theme().paper);
     chart->setMargins({ 4, 4, 4, 4 });
     read_->setName(tr("as read"));
-    wobble_->setName(tr("wobble alone"));
+    wobble_->setName(tr("first order alone"));
     read_->setPen(QPen(theme().proposal, 2));
     wobble_->setPen(QPen(theme().found, 1.6, Qt::DashLine));
     for (QLineSeries* series : { read_, wobble_ })
@@ -125,17 +125,18 @@ void RunoutWindow::show()
     up_->setTitleText(QString::fromUtf8(unit.symbol.data()));
     const auto say = [&](double length) { return QString::fromStdString(print(length, style::thousandth, document_.units())); };
     const Hub& hub = hubOf(document_.build(), axle_);
-    auto text = tr("Runout %1 in all: %2 of it wobble, highest at %3 of the turn; %4 is left without it.")
+    auto text = tr("Runout %1 in all: first order %2, highest at %3 of the turn; residual %4.")
                     .arg(say(result_->total), say(result_->wobble),
                         QString::fromStdString(print(result_->highSpot, style::angle, document_.units())), say(result_->rest));
     if (result_->wobble > result_->rest)
         text += QStringLiteral(" ")
-            + tr("Mostly wobble: clean the hub; if it stays, put the rotor on %1 further round, so that its high spot meets the hub's low "
+            + tr("Mostly first order: clean the hub; if it stays, put the rotor on %1 further round, so that its high spot meets the hub's "
+                 "low "
                  "one.")
                   .arg(hub.studCount > 0 ? tr("%1 of %2 studs").arg(runout::studsToReindex(hub.studCount)).arg(hub.studCount)
                                          : tr("half the studs"));
     else
-        text += QStringLiteral(" ") + tr("Mostly not wobble: another place on the studs will not cure it.");
+        text += QStringLiteral(" ") + tr("Mostly residual: another place on the studs will not cure it.");
     said_->setText(text);
 }
 

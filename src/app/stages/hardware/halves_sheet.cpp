@@ -74,7 +74,7 @@ Sheet halvesSheet(const Study& study, Axle axle)
         sheet.fact(at + key, caption, { column, y }, 150);
         y += 44 * u;
     };
-    fact("/split", QObject::tr("Two halves bolted together"));
+    fact("/split", QObject::tr("Split caliper"));
     fact("/bridge_bolts", QObject::tr("Bolts of the halves"));
     fact("/bridge_bolt_thread", QObject::tr("Their thread"));
     fact("/crossover", QObject::tr("Fluid crosses inside"));

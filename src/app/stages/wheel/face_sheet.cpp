@@ -227,7 +227,7 @@ Sheet faceSheet(const Study& study, Axle axle)
     sheet.subtitle = QObject::tr("%1 · arrow: turning forward · dash and dot: what the caliper sweeps · its ends and hose by proportion")
                          .arg(unitNote(study));
     if (!r.corner->mount.clock.value)
-        sheet.subtitle += QObject::tr(" · clock position not read, drawn behind the axle");
+        sheet.subtitle += QObject::tr(" · clocking angle not read, drawn behind the axle");
     FaceDrawing probe(sheet, r, Side::Left, {});
     const double R = probe.outermost() * 1000 + 8;
     const double apart = R + 66;

@@ -102,7 +102,7 @@ Sheet studSheet(const Study& study, Axle axle)
     horizontal(at + "/ring_mm", 0, ring, 21, 46, QObject::tr("ring"), true, 0.2);
     horizontal(at + "/rotor/hat_thickness_mm", ring, ring + hat, 24, 33, QObject::tr("hat"));
     horizontal(at + "/spacer_mm", ring + hat, face, 21, 46, QObject::tr("spacer"), true, 0.9);
-    horizontal(wheelAt + "/pad_thickness_mm", face, face + pad, 24, 33, QObject::tr("wheel under the nut"), false, 1.2);
+    horizontal(wheelAt + "/pad_thickness_mm", face, face + pad, 24, 33, QObject::tr("mounting pad"), false, 1.2);
     horizontal(hubAt + "/nut_thread_mm", face + pad, face + pad + nut, -half - 5, -24, QObject::tr("thread in the nut"), false, 0.7);
     horizontal(hubAt + "/stud_length_mm", 0, stud, -24, -34, QObject::tr("stud"));
     sheet.handles.push_back({ at + "/spacer_mm", { face, 24 }, { 1, 0 }, 1e-3, 0.5e-3, Known::Vendor });

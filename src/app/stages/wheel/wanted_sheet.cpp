@@ -64,7 +64,7 @@ Sheet wantedSheet(const Study& study)
     row("usable_mm", QObject::tr("Off the middle, usable"));
     row("pad_edge_mm", QObject::tr("Pad below the rotor's edge"));
     row("shims_per_bolt", QObject::tr("Shims on one bolt, at most"));
-    row("slip_margin", QObject::tr("Slip margin of the bolts"));
+    row("slip_margin", QObject::tr("Slip safety factor of the bolts"));
     sheet.extent = QRectF(QPointF(-6, -16), QPointF(770, std::max({ left, y, 480.0 })));
     return sheet;
 }

@@ -26,7 +26,7 @@ WheelPage::WheelPage(Document& document, LibraryStore& library, QWidget* parent)
 
 QStringList WheelPage::placeNames() const
 {
-    return { tr("Section"), tr("Outboard"), tr("Wheel"), tr("Studs"), tr("Behind"), tr("Room to win"), tr("Wanted") };
+    return { tr("Section"), tr("Outboard"), tr("Wheel"), tr("Studs"), tr("Behind"), tr("More clearance"), tr("Wanted") };
 }
 
 Sheet WheelPage::sheet(int place) const
@@ -87,7 +87,9 @@ void WheelPage::arrange()
 {
     StagePage::arrange();
     putInCorner({ wheel_ });
-    setListTitle(place() != Cures ? QString() : axle() == Axle::Front ? tr("Room for the front caliper") : tr("Room for the rear caliper"));
+    setListTitle(place() != Cures   ? QString()
+            : axle() == Axle::Front ? tr("Clearance for the front caliper")
+                                    : tr("Clearance for the rear caliper"));
 }
 
 void WheelPage::putOn(int index)

@@ -38,6 +38,8 @@ struct Centring {
     std::vector<centring::ShimKind> shimsToBuy; ///< where the drawer does not do for all of them
 };
 
+/// Positions alone, without shims: what follows a value under the hand.
+void drawCentring(Study& study);
 void addCentring(Study& study);
 
 } // namespace deepstop

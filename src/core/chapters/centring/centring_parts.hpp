@@ -10,8 +10,10 @@ namespace deepstop::mock_ups {
 /// The four gaps, each so.
 [[nodiscard]] centring::Gaps gapsOf(Sample& s, const std::vector<const MockUp*>& all);
 
-/// Positions of all mock-ups of the setup after, and the shims for all of them from the one drawer.
-[[nodiscard]] Centring centringOf(const Study& study);
+/// Where the caliper stands in every mock-up of the setup after, and what stack each of its bolts wants.
+[[nodiscard]] Centring positionsOf(const Study& study);
+/// The shims for all of them from the one drawer; a search.
+void planShims(Centring& found, const Study& study);
 void addVerdicts(Study& study);
 
 } // namespace deepstop::mock_ups

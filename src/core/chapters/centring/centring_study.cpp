@@ -5,6 +5,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <utility>
 #include <cmath>
 
 namespace deepstop {
@@ -137,17 +138,12 @@ centring::Plan planOf(const centring::CarPlan& car, const CentringResult& r, std
 
 } // namespace
 
-Centring centringOf(const Study& study)
+Centring positionsOf(const Study& study)
 {
     Centring found;
     const Build& build = *study.build;
     const Setup& setup = *study.after.setup;
     const double aim = figures::setting(build.wants.padEdge, &Wants::padEdge);
-    // Half of what is aimed at, so that the readings' own error has room inside it.
-    const double tolerance = figures::setting(build.wants.centred, &Wants::centred) / 2;
-    const int most = static_cast<int>(std::clamp(figures::setting(build.wants.shimsPerBolt, &Wants::shimsPerBolt), 1.0, 8.0));
-    std::vector<double> targets;
-    std::vector<std::size_t> firsts;
     for (const MockUp& mockUp : build.mockUps) {
         if (mockUp.setup != setup.id || !cornerOf(build, setup, mockUp.axle))
             continue;
@@ -194,28 +190,37 @@ Centring centringOf(const Study& study)
                 r.targets.push_back(valueOr(corner->mount.radialBottom, 0) + insetBottom - aim);
             }
             constexpr double senseless = 0.2; // m
-            if (std::ranges::all_of(r.targets, [](double t) { return std::abs(t) < senseless; })) {
-                firsts.push_back(targets.size());
-                targets.insert(targets.end(), r.targets.begin(), r.targets.end());
-            } else {
+            if (std::ranges::any_of(r.targets, [](double t) { return !(std::abs(t) < senseless); })) {
                 r.targets.clear();
                 r.why = "The gaps cannot be right: no caliper is that far off.";
             }
         }
     }
+    return found;
+}
+
+void planShims(Centring& found, const Study& study)
+{
+    const Build& build = *study.build;
+    // Half of what is aimed at, so that the readings' own error has room inside it.
+    const double tolerance = figures::setting(build.wants.centred, &Wants::centred) / 2;
+    const int most = static_cast<int>(std::clamp(figures::setting(build.wants.shimsPerBolt, &Wants::shimsPerBolt), 1.0, 8.0));
+    std::vector<double> targets;
+    for (const CentringResult& r : found.corners)
+        targets.insert(targets.end(), r.targets.begin(), r.targets.end());
     if (targets.empty())
-        return found;
+        return;
     std::vector<centring::ShimKind> drawer;
     for (const ShimStock& stock : build.drawer)
         if (stock.thickness.value)
             drawer.push_back({ *stock.thickness.value, stock.count });
     // All corners draw on one drawer, so all are planned at once.
     const auto plan = centring::carPlan(targets, drawer, tolerance, most);
-    std::size_t known = 0;
+    std::size_t next = 0;
     for (CentringResult& r : found.corners) {
         if (r.targets.empty())
             continue;
-        const std::size_t first = firsts[known++];
+        const std::size_t first = std::exchange(next, next + r.targets.size());
         if (plan.stacks.empty())
             continue;
         r.plan = planOf(plan, r, first, tolerance);
@@ -240,16 +245,19 @@ Centring centringOf(const Study& study)
     }
     if (!plan.stacks.empty() && !plan.within())
         found.shimsToBuy = centring::toBuy(targets, drawer, tolerance, most);
-    return found;
 }
 
 } // namespace deepstop::mock_ups
 
 namespace deepstop {
 
+void drawCentring(Study& study) { study.keep(mock_ups::positionsOf(study)); }
+
 void addCentring(Study& study)
 {
-    study.keep(mock_ups::centringOf(study));
+    auto found = mock_ups::positionsOf(study);
+    mock_ups::planShims(found, study);
+    study.keep(std::move(found));
     const std::size_t first = study.verdicts.size();
     mock_ups::addVerdicts(study);
     LedgerLine line;

@@ -15,7 +15,7 @@ namespace {
 
 /// Two nuts hold a rotor flat, three are better; common practice, no source.
 constexpr int nutsEnough = 2;
-/// Over this a ring behind the rotor is set beside the shims, even where they could do it; common practice, no source.
+/// Over this a hub-face ring is set beside the shims, even where they could do it; common practice, no source.
 constexpr double farOff = 2e-3;
 
 class Checks {
@@ -169,7 +169,7 @@ private:
                         *inner = { *inner->value + off, inner->plusMinus, Known::Estimated, inner->instrument, {} };
             }
         Remedy remedy;
-        remedy.title = fmt::format("Ring of {} behind the rotor", say(thickness));
+        remedy.title = fmt::format("Hub-face ring of {}", say(thickness));
         remedy.gap.value = 0;
         remedy.costs = { fmt::format("wheel {} further out, on both sides", say(off)) };
         const AxleParts& result = study_.after.at(r.mockUp->axle);

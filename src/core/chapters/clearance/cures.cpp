@@ -293,6 +293,35 @@ private:
 
 std::vector<Cure> curesOf(const Study& study, Axle axle, const library::Library* library) { return Search(study, axle, library).all(); }
 
+namespace {
+
+/// So many wheels of a library are judged in full.
+constexpr std::size_t mostCandidates = 40;
+
+/// Those of a library that leave the caliper the widest smallest gap at nominal readings; those whose gaps nobody can tell come last.
+std::vector<const Wheel*> mostPromising(const Study& study, const Corner& corner, const library::Library& library)
+{
+    std::vector<std::pair<double, const Wheel*>> sieved;
+    for (const auto& shelved : library.wheels) {
+        if (findWheel(*study.build, shelved.part.id))
+            continue;
+        const Tried tried(*study.build, corner, shelved.part);
+        double smallest = std::numeric_limits<double>::infinity();
+        for (const WheelGap which : wheelGaps)
+            if (strikes(which, shelved.part))
+                if (const double gap = tried.nominally(which); std::isfinite(gap))
+                    smallest = std::min(smallest, gap);
+        sieved.emplace_back(std::isfinite(smallest) ? -smallest : std::numeric_limits<double>::infinity(), &shelved.part);
+    }
+    std::ranges::stable_sort(sieved, {}, &std::pair<double, const Wheel*>::first);
+    std::vector<const Wheel*> best;
+    for (std::size_t i = 0; i < sieved.size() && i < mostCandidates; ++i)
+        best.push_back(sieved[i].second);
+    return best;
+}
+
+} // namespace
+
 std::vector<Candidate> candidateWheels(const Study& study, Axle axle, const library::Library* library)
 {
     std::vector<Candidate> candidates;
@@ -319,9 +348,8 @@ std::vector<Candidate> candidateWheels(const Study& study, Axle axle, const libr
     for (const Wheel& wheel : study.build->wheels)
         add(wheel, true);
     if (library)
-        for (const auto& shelved : library->wheels)
-            if (!findWheel(*study.build, shelved.part.id))
-                add(shelved.part, false);
+        for (const Wheel* wheel : mostPromising(study, *result.corner, *library))
+            add(*wheel, false);
     // Clear and tight ones by their room, then those nobody can tell, then those that hit.
     const auto rank = [](const Candidate& c) {
         return std::pair { isBad(c.level) ? 2 : c.level == Level::Unproven ? 1 : 0, -c.smallest.value_or(-1e9) };

@@ -158,7 +158,7 @@ private:
         const std::string what = place.name.empty() ? fmt::format("{} {}", wordFor(place.kind, choices::keepOut), i + 1) : place.name;
         const bool hose = place.kind == KeepOutKind::Hose;
         const Wants& wants = study_.build->wants;
-        Verdict& v = start(fmt::format("keep-out-{}", i + 1), "Room to " + what,
+        Verdict& v = start(fmt::format("keep-out-{}", i + 1), "Clearance to " + what,
             [&](Sample& s) { return figures::keepOutGap(s, place, corner_, result_.wheel, hub_, wants); });
         gap(v, hose ? figures::setting(wants.hoseGap, &Wants::hoseGap) : figures::setting(wants.keepOutGap, &Wants::keepOutGap));
         if (const auto& room = result_.keepOuts[i]; room && v.figure.value && v.level != Level::Clear)

@@ -62,7 +62,7 @@ private:
             v.figure.value.reset();
         }
         const double factor = figures::setting(wants_.studEngagement, &Wants::studEngagement);
-        v.method = fmt::format("Stud outboard of the flange, less ring, hat, spacer and the wheel's thickness under the nut, less one "
+        v.method = fmt::format("Stud outboard of the flange, less ring, hat, spacer and the mounting-pad thickness of the wheel, less one "
                                "pitch of lead at its tip; no more "
                                "than the nut's own thread. Wanted: {:g} stud diameters of full thread.",
             factor);
@@ -203,8 +203,9 @@ private:
                    "backspacing is half the overall "
                    "width and the offset; the track grows on both sides, the scrub radius by as much as the tyre's middle moves.";
         v.source = "Plane geometry; overall width: printed width and 25 mm where nobody has measured it (common practice).";
-        v.caution = "A wheel further out loads bearings and steering more and needs room at the fender: turn the steering lock to lock "
-                    "with the car down.";
+        v.caution =
+            "A wheel further out loads bearings and steering more and needs clearance at the fender: turn the steering lock to lock "
+            "with the car down.";
         if (judge::unproven(study_, v))
             return;
         const double shift = *v.figure.value;

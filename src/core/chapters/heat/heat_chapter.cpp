@@ -14,13 +14,13 @@ namespace {
 constexpr double largeRise = 300;
 
 /// @param setup whose parts; the rise needs both axles, for each takes its share of the braking
-CornerHeat heatOf(const Build& build, const SetupParts& setup, Axle axle)
+CornerHeat heatOf(const Build& build, const SetupParts& setup, Axle axle, CommonParts& common)
 {
     CornerHeat r;
     r.heatStore = evaluate([&](Sample& s) { return figures::heatStore(s, setup.at(axle).corner->rotor); });
     if (!setup.complete())
         return r;
-    r.stopRise = evaluate([&](Sample& s) { return figures::stopRise(s, build, *setup.front.corner, *setup.rear.corner, axle); });
+    r.stopRise = evaluate([&](Sample& s) { return figures::stopRise(s, build, *setup.front.corner, *setup.rear.corner, axle); }, &common);
     if (!r.stopRise.value)
         return r;
     // One stop's rise goes with the square of the speed; drawn to half as fast again as the test.
@@ -104,11 +104,13 @@ void addHeatLedger(Study& study, Axle axle)
     if (!study.before.complete() || !study.after.complete())
         return;
     const Build& build = *study.build;
-    auto rise = judge::ledgerLine("stop-rise", axle == Axle::Front ? "Front ring, one stop" : "Rear ring, one stop", style::rise,
-        was.stopRise, now.stopRise, [&](Sample& s) {
+    auto rise = judge::ledgerLine(
+        "stop-rise", axle == Axle::Front ? "Front ring, one stop" : "Rear ring, one stop", style::rise, was.stopRise, now.stopRise,
+        [&](Sample& s) {
             return figures::stopRise(s, build, *study.after.front.corner, *study.after.rear.corner, axle)
                 - figures::stopRise(s, build, *study.before.front.corner, *study.before.rear.corner, axle);
-        });
+        },
+        &study.common);
     rise.word = judge::changeWord(study, rise);
     if (const Verdict* v = judge::verdictOn(study, axle, "stop-rise"))
         rise.level = v->level;
@@ -122,10 +124,10 @@ void addHeat(Study& study)
     Heat found;
     for (const Axle axle : { Axle::Front, Axle::Rear }) {
         if (study.before.at(axle).corner)
-            found.before.at(axle) = heatOf(*study.build, study.before, axle);
+            found.before.at(axle) = heatOf(*study.build, study.before, axle, study.common);
         if (study.after.at(axle).corner)
             found.after.at(axle) =
-                study.after.setup == study.before.setup ? found.before.at(axle) : heatOf(*study.build, study.after, axle);
+                study.after.setup == study.before.setup ? found.before.at(axle) : heatOf(*study.build, study.after, axle, study.common);
     }
     study.keep(std::move(found));
     for (const Axle axle : judge::axlesOf(study))

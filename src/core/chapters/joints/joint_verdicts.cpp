@@ -159,8 +159,9 @@ private:
     {
         Verdict& v = start("end", joint_.roomBehind.value ? "bolt's end" : "bolt in its blind hole",
             evaluate([&](Sample& s) { return joints::fitOf(stack(s, false)).roomLeft; }), style::gap);
-        v.method = "Room behind the thread less how far the bolt stands out of it, with the thinner stack of shims; a blind hole has no "
-                   "room behind.";
+        v.method =
+            "Clearance behind the thread less how far the bolt stands out of it, with the thinner stack of shims; a blind hole has no "
+            "clearance behind.";
         v.caution =
             joint_.roomBehind.value ? "A bolt that reaches the rotor cuts it." : "A bolt that bottoms feels tight and holds nothing.";
         lack(v, !thread_, "thread");
@@ -177,7 +178,7 @@ private:
             v.reason = fmt::format("Only {} to what is behind", say(left));
         } else {
             v.level = Level::Good;
-            v.reason = joint_.roomBehind.value ? fmt::format("{} of room behind", say(*v.figure.value))
+            v.reason = joint_.roomBehind.value ? fmt::format("{} clear behind", say(*v.figure.value))
                                                : fmt::format("{} short of the bottom", say(*v.figure.value));
         }
     }
@@ -257,7 +258,7 @@ private:
         v.method =
             "Bolts × preload × 0.15 over the brake's torque divided by the bolts' distance from the axis; the torque is what full pressure "
             "makes or what the tyre can hold against, whichever is less. Bending of a bracket is not proven by this program.";
-        v.source = "Friction 0.15 and the margin wanted: common practice.";
+        v.source = "Friction 0.15 and the safety factor wanted: common practice.";
         v.caution = "Have adapters, brackets and machined knuckles judged by a qualified engineer.";
         lack(v, !thread_, "thread");
         lack(v, !grade, "class");

@@ -83,8 +83,8 @@ public:
             v.reason = fmt::format("{} at most: {}", print(f.highest(), v.style, study_.system), room.tooLarge);
         } else {
             v.level = Level::Good;
-            v.reason =
-                fmt::format("{} of room, {} at worst", print(*f.value, v.style, study_.system), print(f.lowest(), v.style, study_.system));
+            v.reason = fmt::format(
+                "{} clearance, {} at worst", print(*f.value, v.style, study_.system), print(f.lowest(), v.style, study_.system));
         }
     }
 
@@ -289,7 +289,7 @@ void addHoseLength(const Bench& bench, const AxleParts& after, const AxleParts& 
 void addPadVerdicts(const Bench& bench, const Corner& c)
 {
     auto slot = bench.begin("pad-slot", "Rotor and new pads between the pistons", style::size,
-        "Room between pistons pushed home, less rotor, less twice lining and back.");
+        "Opening between pistons pushed home, less rotor, less twice lining and back.");
     slot.figure =
         evaluate([&](Sample& s) { return s(c.caliper.padRoom) - s(c.rotor.thickness) - 2 * (s(c.pad.thickness) + s(c.pad.backing)); });
     if (c.caliper.kind == CaliperKind::Floating)

@@ -95,7 +95,7 @@ std::vector<ReceivingItem> receivingOf(const Study& study, Axle axle)
              std::tuple { "bolt-thread", "Bolts in the knuckle's lugs", "Pitch gauge, or by hand in the old hole" },
              std::tuple { "hose-length", "Hose length", "Fitting to fitting, against the old hose" },
              std::tuple { "hose-thread", "Hose ends", "By hand into caliper and line" },
-             std::tuple { "pad-slot", "Rotor and new pads between the pistons", "Push pistons home; room, rotor, pads" },
+             std::tuple { "pad-slot", "Rotor and new pads between the pistons", "Push pistons home; opening, rotor, pads" },
              std::tuple { "pad-window", "Pads in their opening", "Slide a pad in by hand" } }) {
         const Verdict* v = study.verdict(where + "/" + verdict);
         if (!v)

@@ -13,7 +13,7 @@ namespace {
 constexpr std::string_view closedRoad = "Try brakes only on a closed place with no one behind and run-out of twice the distance; stop at "
                                         "the first leak, soft pedal or pull.";
 
-SetupStopping stoppingOf(const Build& build, const SetupParts& setup)
+SetupStopping stoppingOf(const Build& build, const SetupParts& setup, CommonParts& common)
 {
     using namespace figures;
     SetupStopping r;
@@ -28,9 +28,9 @@ SetupStopping stoppingOf(const Build& build, const SetupParts& setup)
         return r;
     const Corner& front = *setup.front.corner;
     const Corner& rear = *setup.rear.corner;
-    r.deceleration = evaluate([&](Sample& s) { return braking(s, build, front, rear).deceleration; });
-    r.frontShare = evaluate([&](Sample& s) { return braking(s, build, front, rear).frontShare; });
-    r.distance = evaluate([&](Sample& s) { return stop(s, build, front, rear, false).distance; });
+    r.deceleration = evaluate([&](Sample& s) { return braking(s, build, front, rear).deceleration; }, &common);
+    r.frontShare = evaluate([&](Sample& s) { return braking(s, build, front, rear).frontShare; }, &common);
+    r.distance = evaluate([&](Sample& s) { return stop(s, build, front, rear, false).distance; }, &common);
     Sample s;
     if (r.deceleration.value)
         r.braking = braking(s, build, front, rear);
@@ -105,10 +105,12 @@ void addStopVerdicts(Study& study)
         distance.style = style::road;
         distance.lacksInWords = limit.lacksInWords;
         if (before.complete() && after.complete())
-            distance.figure = evaluate([&](Sample& s) {
-                return figures::stop(s, build, *after.front.corner, *after.rear.corner, false).distance
-                    - figures::stop(s, build, *before.front.corner, *before.rear.corner, false).distance;
-            });
+            distance.figure = evaluate(
+                [&](Sample& s) {
+                    return figures::stop(s, build, *after.front.corner, *after.rear.corner, false).distance
+                        - figures::stop(s, build, *before.front.corner, *before.rear.corner, false).distance;
+                },
+                &study.common);
         distance.method = "Each stop integrated over speed: brakes as limited above, air drag ½·ρ·CdA·v², half the build-up time at full "
                           "speed. The difference is "
                           "worked out as one sum, so that what both setups share cancels in its uncertainty.";
@@ -184,10 +186,13 @@ void addStopLedger(Study& study)
     const SetupStopping& was = study.of<Stopping>().before;
     const SetupStopping& now = study.of<Stopping>().after;
     const Verdict* limit = study.verdict("stop/limit");
-    auto share = judge::ledgerLine("front-share", "Front share", style::share, was.frontShare, now.frontShare, [&](Sample& s) {
-        return figures::braking(s, build, *b.front.corner, *b.rear.corner).frontShare
-            - figures::braking(s, build, *a.front.corner, *a.rear.corner).frontShare;
-    });
+    auto share = judge::ledgerLine(
+        "front-share", "Front share", style::share, was.frontShare, now.frontShare,
+        [&](Sample& s) {
+            return figures::braking(s, build, *b.front.corner, *b.rear.corner).frontShare
+                - figures::braking(s, build, *a.front.corner, *a.rear.corner).frontShare;
+        },
+        &study.common);
     share.word = share.change.value ? std::string(nameOf(now.braking->limit)) : "unproven";
     if (limit)
         share.level = limit->level;
@@ -215,8 +220,8 @@ void addStopLedger(Study& study)
 void addStopping(Study& study)
 {
     Stopping found;
-    found.before = stoppingOf(*study.build, study.before);
-    found.after = study.after.setup == study.before.setup ? found.before : stoppingOf(*study.build, study.after);
+    found.before = stoppingOf(*study.build, study.before, study.common);
+    found.after = study.after.setup == study.before.setup ? found.before : stoppingOf(*study.build, study.after, study.common);
     study.keep(std::move(found));
     addStopVerdicts(study);
     addStopLedger(study);
