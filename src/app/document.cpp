@@ -87,7 +87,7 @@ void Document::show(std::shared_ptr<const Build> build, Remedies remedies, std::
     // What is known to take longer is not waited for at all.
     if (job_.usual() <= patience_)
         job_.wait(patience_);
-    auto fresh = job_.take();
+    auto fresh = patience_.count() >= 0 ? job_.take() : nullptr;
     if (!fresh)
         fresh = std::make_unique<Study>(drawn(std::move(build), of, *shown_));
     shown_ = std::move(fresh);

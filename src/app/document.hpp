@@ -81,7 +81,7 @@ public:
     void preview(const std::string& pointer, const Reading& reading);
     /// Waits until everything is worked out.
     void settle();
-    /// How long the window may wait for a study before it shows what can be drawn without one.
+    /// How long the window may wait for a study before it shows what can be drawn without one; negative: it shows that first, always.
     static void setPatience(StudyJob::Milliseconds patience) { patience_ = patience; }
     void endPreview();
     [[nodiscard]] bool isPreviewing() const { return previewing_; }

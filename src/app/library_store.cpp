@@ -1,5 +1,7 @@
 #include "library_store.hpp"
 
+#include "files/data_folder.hpp"
+
 #include <QCoreApplication>
 #include <QDir>
 #include <QFileInfo>
@@ -9,14 +11,7 @@
 namespace deepstop::app {
 namespace {
 
-QString shipped()
-{
-    for (const QString& folder :
-        { QStringLiteral(DEEPSTOP_DATA "/library"), QCoreApplication::applicationDirPath() + QStringLiteral("/../share/deepstop/library") })
-        if (QFileInfo::exists(folder + QStringLiteral("/parts.json")))
-            return folder + QStringLiteral("/parts.json");
-    return {};
-}
+QString shipped() { return QString::fromStdString((files::dataFolder() / "library/parts.json").string()); }
 
 } // namespace
 

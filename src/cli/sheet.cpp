@@ -165,8 +165,11 @@ Json studyJson(const Study& study)
         questions.push_back(
             { { "pointer", q.address.pointer }, { "label", q.address.full() }, { "missing", q.missing }, { "verdicts", q.verdicts } });
     return { { "study", 2 }, { "car", study.build->car.name }, { "before", study.before.setup->id }, { "after", study.after.setup->id },
-        { "summary", study.summary }, { "ledger", std::move(ledger) }, { "verdicts", std::move(verdicts) },
-        { "questions", std::move(questions) } };
+        { "summary", study.summary },
+        { "headline",
+            { { "fits", nameOf(study.headline.fits) }, { "centred", nameOf(study.headline.centred) },
+                { "readings_missing", study.headline.readingsMissing } } },
+        { "ledger", std::move(ledger) }, { "verdicts", std::move(verdicts) }, { "questions", std::move(questions) } };
 }
 
 std::string answerSheet(const sums::Answer& answer)

@@ -50,7 +50,7 @@ struct Held {
         shown.window.setStage(WheelPage::id);
         auto* page = shown.window.page(WheelPage::id);
         page->setPlace(place);
-        QTest::qWait(30);
+        everythingShown();
         view = page->view();
         const auto& handles = view->sheet().handles;
         const auto handle = std::ranges::find_if(handles, [&](const Handle& h) { return h.pointer.ends_with(ending); });
@@ -62,7 +62,7 @@ struct Held {
     void moveTo(double millimetres)
     {
         QTest::mouseMove(view, (grip + along * millimetres * view->pixelsPerMillimetre()).toPoint());
-        QTest::qWait(1);
+        everythingShown();
     }
     /// What stands on the screen, put there by however many partial paintings.
     [[nodiscard]] QImage onScreen() const

@@ -194,7 +194,7 @@ private slots:
         QCOMPARE(s.window.document().study().of<Centring>().corners.size(), std::size_t(1));
         QTest::keyClick(&s.window, Qt::Key_F2);
         for (const char* gap : { "9.4", "8.6", "9.3", "8.7", "110" }) {
-            QTest::qWait(5);
+            everythingShown();
             auto* field = qobject_cast<DimensionField*>(QApplication::focusWidget());
             QVERIFY(field && field->isMissing());
             QTest::keyClicks(field, gap);

@@ -17,7 +17,7 @@ struct AtCentring : Shown {
     {
         window.resize(1280, 800);
         QTest::keyClick(&window, Qt::Key_4, Qt::ControlModifier);
-        QTest::qWait(20);
+        everythingShown();
     }
     const Verdict& verdict(const char* id) { return *window.document().study().verdict(id); }
     /// Types into whatever has the focus and puts it in with Enter.

@@ -193,8 +193,8 @@ private slots:
         // The true one, in three pieces.
         for (int i = 0; i < 3; ++i) {
             socket->write(good.left(7));
-            socket->flush();
-            QTest::qWait(30);
+            QVERIFY(socket->waitForBytesWritten());
+            everythingShown();
             socket->write(good.mid(7));
             socket->flush();
         }

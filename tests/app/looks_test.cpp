@@ -58,7 +58,7 @@ private slots:
         for (const auto& [stage, place] : sheets) {
             s.window.setStage(stage);
             s.window.page(stage)->setPlace(place);
-            QTest::qWait(20);
+            everythingShown();
             auto* view = s.window.page(stage)->view();
             std::vector<std::pair<QRect, QString>> boxes;
             for (const FactLine& line : view->sheet().facts)
@@ -278,7 +278,7 @@ private slots:
         build.wheels[0].name = build.setups[1].name;
         s.window.document().setBuild(build, "names");
         s.window.resize(1280, 800);
-        QTest::qWait(20);
+        everythingShown();
         QVERIFY(s.window.width() <= 1280);
         QVERIFY(s.window.page(WheelPage::id)->view()->width() > 700);
     }

@@ -5,7 +5,7 @@
 #include "files/disk.hpp"
 #include "window/main_window.hpp"
 #include "stages/bench/bench_page.hpp"
-#include "stages/centring_page.hpp"
+#include "stages/centring/centring_page.hpp"
 #include "stages/course_chart.hpp"
 #include "stages/single_pages.hpp"
 #include "stages/wheel/wheel_page.hpp"
@@ -32,6 +32,8 @@
 #include <QTest>
 #include <QTextBlock>
 #include <QTimer>
+
+#include <unordered_map>
 
 using namespace deepstop;
 using namespace deepstop::app;
@@ -70,6 +72,28 @@ struct Shown {
         QTest::keyClicks(into, text);
     }
 };
+
+/// All that waits to be done in the window is done: no more, and no fixed time.
+inline void everythingShown()
+{
+    for (int i = 0; i < 4; ++i) {
+        QCoreApplication::sendPostedEvents();
+        QCoreApplication::processEvents();
+    }
+}
+
+/// How many of a picture's pixels are not of its commonest colour: an empty sheet has none.
+inline int inked(const QImage& picture)
+{
+    std::unordered_map<QRgb, int> count;
+    for (int y = 0; y < picture.height(); ++y)
+        for (int x = 0; x < picture.width(); ++x)
+            ++count[picture.pixel(x, y)];
+    int most = 0;
+    for (const auto& [colour, pixels] : count)
+        most = std::max(most, pixels);
+    return picture.width() * picture.height() - most;
+}
 
 /// What every window test begins with.
 inline void beginWindowTests()

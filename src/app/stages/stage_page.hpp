@@ -2,7 +2,7 @@
 /// A stage's page: its drawing, the row of places it can show, and whatever stands above or below. One kind of page a stage.
 
 #include "drawing/drawing_view.hpp"
-#include "stages/stage.hpp"
+#include "stage.hpp"
 
 #include <QWidget>
 

@@ -2,7 +2,7 @@
 /// The slip beside the sheet: the reading in hand, the stage's checks, and of the chosen check its remedies, what it rests on and how
 /// it is worked out.
 
-#include "stages/stage.hpp"
+#include "stage.hpp"
 #include "study/study.hpp"
 
 #include <QTextBrowser>

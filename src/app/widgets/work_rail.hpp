@@ -1,7 +1,7 @@
 #pragma once
 /// The stages in working order along the edge of a steel rule, each with its state as a shape and a word.
 
-#include "stages/stage.hpp"
+#include "stage.hpp"
 #include "study/study.hpp"
 
 #include <QAbstractButton>

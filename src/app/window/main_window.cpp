@@ -3,7 +3,7 @@
 #include "print/template_window.hpp"
 #include "solids/solid_files.hpp"
 #include "stages/bench/bench_page.hpp"
-#include "stages/centring_page.hpp"
+#include "stages/centring/centring_page.hpp"
 #include "stages/single_pages.hpp"
 #include "stages/wheel/wheel_page.hpp"
 #include "hardware/hardware.hpp"

@@ -1,5 +1,6 @@
 #include "window/main_window.hpp"
 
+#include "files/data_folder.hpp"
 #include "window/application.hpp"
 #include "stages/bench/bench_page.hpp"
 #include "drawing/dimension_field.hpp"
@@ -240,14 +241,6 @@ void MainWindow::dropEvent(QDropEvent* event)
         }
 }
 
-QString MainWindow::demoFolder()
-{
-    // Beside the program when run from its build tree, else where it was installed.
-    for (const QString& folder :
-        { QStringLiteral(DEEPSTOP_DATA "/demo"), QCoreApplication::applicationDirPath() + QStringLiteral("/../share/deepstop/demo") })
-        if (QDir(folder).exists())
-            return folder;
-    return {};
-}
+QString MainWindow::demoFolder() { return QString::fromStdString((files::dataFolder() / "demo").string()); }
 
 } // namespace deepstop::app

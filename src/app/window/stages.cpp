@@ -1,7 +1,7 @@
 #include "window/stages.hpp"
 
 #include "stages/bench/bench_page.hpp"
-#include "stages/centring_page.hpp"
+#include "stages/centring/centring_page.hpp"
 #include "stages/single_pages.hpp"
 #include "stages/wheel/wheel_page.hpp"
 

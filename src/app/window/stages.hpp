@@ -1,7 +1,7 @@
 #pragma once
 /// The stages there are, in working order. A page joins by a line here: rail, menu, command line, pictures and tests follow the list.
 
-#include "stages/stage.hpp"
+#include "stage.hpp"
 
 namespace deepstop::app {
 

@@ -338,7 +338,7 @@ struct Joint {
     Reading threadDepth; ///< of the tapped hole, or height of the nut
     Reading roomBehind; ///< beyond the thread until the bolt strikes something that turns; absent = a blind hole
     Reading makerTorque; ///< as the maker gives it; outranks the computed one
-    Reading mountRadius; ///< from the axis to the bolts, where they carry the brake's torque; absent = they do not
+    Reading mountRadius; ///< from the axis to the bolts, absent = nobody has said, and what they carry is not proven
     bool operator==(const Joint&) const = default;
 };
 

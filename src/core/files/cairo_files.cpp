@@ -1,3 +1,4 @@
+#include "files/data_folder.hpp"
 #include "files/paper_files.hpp"
 
 #include "files/disk.hpp"
@@ -33,7 +34,7 @@ class Letters {
 public:
     Letters()
     {
-        const std::string path = DEEPSTOP_DATA "/fonts/B612-Regular.otf";
+        const std::string path = dataFolder() / "fonts/B612-Regular.otf";
         if (std::filesystem::exists(path) && FT_Init_FreeType(&library_) == 0 && FT_New_Face(library_, path.c_str(), 0, &face_) == 0)
             font_ = cairo_ft_font_face_create_for_ft_face(face_, 0);
     }

@@ -21,7 +21,9 @@ struct Chapter {
 /// Throws std::out_of_range for an id that is none.
 [[nodiscard]] const Chapter& chapterOf(std::string_view id);
 
-/// Does it fit, is it centred, is it better: one line from what the chapters said.
+/// Does it fit, is it centred, from what the chapters said and what they still ask for.
+[[nodiscard]] Headline headlineOf(const Study& study);
+/// The headline and what the setup gains, in one line.
 [[nodiscard]] std::string summaryOf(const Study& study);
 
 } // namespace deepstop

@@ -10,15 +10,6 @@
 namespace deepstop {
 namespace {
 
-SetupParts partsOf(const Build& build, const Setup& setup)
-{
-    SetupParts parts { &setup, {}, {} };
-    for (const auto& [axle, of] : { std::pair { Axle::Front, &parts.front }, std::pair { Axle::Rear, &parts.rear } })
-        if ((of->corner = cornerOf(build, setup, axle)))
-            of->wheel = findWheel(build, of->corner->wheel);
-    return parts;
-}
-
 const Setup& chosen(const Build& build, const std::string& id, std::size_t otherwise)
 {
     if (const Setup* setup = findSetup(build, id))
@@ -157,6 +148,7 @@ std::optional<Study> study(std::shared_ptr<const Build> build, const StudyOf& of
         return {};
     s.questions = questionsOf(s);
     s.openFacts = openFactsOf(s);
+    s.headline = headlineOf(s);
     s.summary = summaryOf(s);
     s.common = {};
     return s;

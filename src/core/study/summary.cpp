@@ -4,27 +4,116 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 
 namespace deepstop {
 
+std::string_view nameOf(Headline::Fits fits)
+{
+    switch (fits) {
+    case Headline::Fits::Yes:
+        return "fits";
+    case Headline::Fits::Tight:
+        return "fits, tight";
+    case Headline::Fits::WithCaution:
+        return "fits, with caution";
+    case Headline::Fits::Unproven:
+        return "fit unproven";
+    case Headline::Fits::No:
+        return "does not fit";
+    }
+    return "";
+}
+
+std::string_view nameOf(Headline::Centred centred)
+{
+    switch (centred) {
+    case Headline::Centred::Yes:
+        return "centred";
+    case Headline::Centred::Unproven:
+        return "centring unproven";
+    case Headline::Centred::No:
+        return "to be centred";
+    }
+    return "";
+}
+
+namespace {
+
+/// Says whether the setup after fits; what was found on the parts it replaces is not its business.
+bool decidesFit(const Verdict& v)
+{
+    return (v.chapter == "clearance" || v.chapter == "parts" || v.chapter == "joints") && !v.id.ends_with("-found");
+}
+
+Headline::Fits fitsOf(const Study& study)
+{
+    Level worst = Level::Unproven;
+    bool said = false;
+    bool unproven = false;
+    for (const Verdict& v : study.verdicts)
+        if (decidesFit(v)) {
+            worst = said ? std::max(worst, v.level) : v.level;
+            unproven = unproven || v.level == Level::Unproven;
+            said = true;
+        }
+    // A corner whose wheel nobody has chosen has no clearance to speak of.
+    for (const Axle axle : judge::axlesOf(study))
+        unproven = unproven || !judge::verdictOn(study, axle, "barrel-gap") || !judge::verdictOn(study, axle, "spoke-gap");
+    if (said && isBad(worst))
+        return Headline::Fits::No;
+    if (!said || unproven)
+        return Headline::Fits::Unproven;
+    return worst == Level::Caution ? Headline::Fits::WithCaution : worst == Level::Tight ? Headline::Fits::Tight : Headline::Fits::Yes;
+}
+
+/// Of every corner whose brakes the setup brings: all four readings of both sides, and every check of them good.
+Headline::Centred centredOf(const Study& study)
+{
+    bool unproven = false;
+    for (const Verdict& v : study.verdicts)
+        if (v.chapter == "centring") {
+            if (v.level == Level::Caution || isBad(v.level))
+                return Headline::Centred::No;
+            unproven = unproven || !isFine(v.level);
+        }
+    for (const Axle axle : judge::axlesOf(study))
+        for (const char* side : { "left", "right" })
+            for (const char* check : { "axial", "tilt", "conditions" }) {
+                const Verdict* v = study.verdict(fmt::format("{}-{}/{}", judge::wordFor(axle), side, check));
+                unproven = unproven || !v || !isFine(v->level);
+            }
+    return unproven ? Headline::Centred::Unproven : Headline::Centred::Yes;
+}
+
+} // namespace
+
+Headline headlineOf(const Study& study)
+{
+    Headline headline { fitsOf(study), centredOf(study), 0 };
+    const auto hangs = [&](const std::vector<std::string>& ids) {
+        return std::ranges::any_of(ids, [&](const std::string& id) {
+            const Verdict* v = study.verdict(id);
+            return v && v->level == Level::Unproven && decidesFit(*v);
+        });
+    };
+    for (const Question& q : study.questions)
+        headline.readingsMissing += hangs(q.verdicts);
+    for (const OpenFact& fact : study.openFacts)
+        headline.readingsMissing += hangs(fact.verdicts);
+    return headline;
+}
+
 std::string summaryOf(const Study& study)
 {
     std::vector<std::string> parts;
-    const auto level = [&](std::initializer_list<std::string_view> chapters) {
-        const Verdict* worst = study.worst(chapters);
-        return worst ? worst->level : Level::Unproven;
-    };
-    const Level centred = level({ "centring", "joints" });
-    const LedgerLine* gap = study.line("wheel-gap");
-    if (gap) {
-        const bool elsewhere = gap->level != Level::Hits && (isBad(level({ "clearance" })) || isBad(level({ "parts", "weights" })));
-        parts.push_back(gap->level == Level::Clear && !elsewhere ? "fits"
-                : gap->level == Level::Tight && !elsewhere       ? "fits, tight"
-                : gap->level == Level::Unproven && !elsewhere    ? "fit unproven"
-                                                                 : "does not fit");
-    }
-    parts.push_back(isFine(centred) ? "centred" : centred == Level::Unproven ? "centring unproven" : "to be centred");
+    const Headline& headline = study.headline;
+    parts.emplace_back(nameOf(headline.fits));
+    if (headline.fits == Headline::Fits::Unproven && headline.readingsMissing > 0)
+        parts.back() +=
+            headline.readingsMissing == 1 ? " (1 reading to take)" : fmt::format(" ({} readings to take)", headline.readingsMissing);
+    parts.emplace_back(nameOf(headline.centred));
     if (const LedgerLine* weight = study.line("corner-weight"); weight && weight->change.value && *weight->change.value != 0)
         parts.push_back(printChange(*weight->change.value, style::partMass, study.system) + " a corner");
     if (const LedgerLine* store = study.line("heat-store"); store && store->after.value && store->before.value)

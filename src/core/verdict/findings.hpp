@@ -24,6 +24,8 @@ struct SetupParts {
     [[nodiscard]] bool complete() const { return front.corner && rear.corner; }
 };
 
+[[nodiscard]] SetupParts partsOf(const Build& build, const Setup& setup);
+
 /// What a chapter found of each axle of one setup.
 template <class OfCorner>
 struct PerAxle {
@@ -56,6 +58,17 @@ struct OpenFact {
 /// Ways out are dear to work out and of no use while a value is still moving.
 enum class Remedies { Sought, LeftOut };
 
+/// What it comes to: the worst over both axles and every check of clearance, parts and bolts.
+struct Headline {
+    enum class Fits { Yes, Tight, WithCaution, Unproven, No };
+    enum class Centred { Yes, Unproven, No };
+    Fits fits = Fits::Unproven;
+    Centred centred = Centred::Unproven; ///< yes only when every corner this setup changes was read and is good
+    int readingsMissing = 0; ///< readings and facts that these checks still want
+};
+[[nodiscard]] std::string_view nameOf(Headline::Fits fits);
+[[nodiscard]] std::string_view nameOf(Headline::Centred centred);
+
 struct Study {
     std::shared_ptr<const Build> build; ///< everything below points into it
     Remedies remedies = Remedies::Sought; ///< left out, verdicts name none
@@ -68,7 +81,8 @@ struct Study {
     std::vector<Question> questions; ///< most hangs on the first
     std::vector<OpenFact> openFacts; ///< most hangs on the first
     mutable CommonParts common; ///< while it is being worked out
-    std::string summary; ///< does it fit, is it centred, is it better: one line
+    Headline headline;
+    std::string summary; ///< the same and what it gains, in one line
     bool underWay = false; ///< drawn only so far: what takes its time is still being worked out, and says so
 
     /// What a chapter found, asked for by its type; one that found nothing is empty.

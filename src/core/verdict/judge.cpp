@@ -27,6 +27,15 @@ std::string_view nameOf(Level level)
     return "";
 }
 
+SetupParts partsOf(const Build& build, const Setup& setup)
+{
+    SetupParts parts { &setup, {}, {} };
+    for (const auto& [axle, of] : { std::pair { Axle::Front, &parts.front }, std::pair { Axle::Rear, &parts.rear } })
+        if ((of->corner = cornerOf(build, setup, axle)))
+            of->wheel = findWheel(build, of->corner->wheel);
+    return parts;
+}
+
 const Verdict* Study::verdict(std::string_view id) const
 {
     const auto found = std::ranges::find(verdicts, id, &Verdict::id);
@@ -78,6 +87,8 @@ const Verdict* verdictOn(const Study& study, Axle axle, std::string_view name)
 {
     return study.verdict(wordFor(axle) + "/" + std::string(name));
 }
+
+std::string percentOf(double share) { return print(share, style::share, UnitSystem::Metric); }
 
 std::string percentChange(double after, double before)
 {

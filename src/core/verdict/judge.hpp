@@ -30,6 +30,8 @@ Verdict& startGapVerdict(Study& study, Axle axle, std::string_view id, std::stri
 /// The verdict of that name on an axle, or null.
 [[nodiscard]] const Verdict* verdictOn(const Study& study, Axle axle, std::string_view name);
 
+/// "74 %"
+[[nodiscard]] std::string percentOf(double share);
 /// "+12 %", "−3 %", "0 %"
 [[nodiscard]] std::string percentChange(double after, double before);
 

@@ -31,7 +31,7 @@ BenchPage::BenchPage(Document& document, QWidget* parent)
 
 QStringList BenchPage::placeNames() const
 {
-    return { tr("Rotor"), tr("Caliper"), tr("Pads"), tr("Fittings"), tr("Scales"), tr("Old and new"), tr("Unpacking"), tr("To ask") };
+    return { tr("Rotor"), tr("Caliper"), tr("Pads"), tr("Fittings"), tr("Scales"), tr("Old and new"), tr("Unpacking"), tr("Still to measure") };
 }
 
 Sheet BenchPage::sheet(int place) const

@@ -34,6 +34,7 @@ public:
             padEdge(r);
             conditions(r);
             agreement(r);
+            slotSum(r);
         }
         if (found_.corners.empty())
             fromDimensions();
@@ -363,6 +364,33 @@ private:
         v.reason =
             fmt::format("They differ by {}: one of the readings is wrong, or the rotor did not sit flat", say(std::abs(*apart.value)));
         v.method = "Slot's middle less rotor's middle from the dimensions, less the same from the four gaps.";
+        v.source = "Plane geometry.";
+        study_.verdicts.push_back(std::move(v));
+    }
+
+    /// Both gaps and the rotor fill the slot, at the top as at the bottom.
+    void slotSum(const CentringResult& r)
+    {
+        const Corner& corner = *r.corner;
+        const auto over = [&](Reading MockUp::*inner, Reading MockUp::*outer) {
+            return evaluate([&](Sample& s) {
+                return meanOf(s, r.all, inner) + meanOf(s, r.all, outer) + s(corner.rotor.thickness) - s(corner.caliper.slotWidth);
+            });
+        };
+        const Figure top = over(&MockUp::innerTop, &MockUp::outerTop);
+        const Figure bottom = over(&MockUp::innerBottom, &MockUp::outerBottom);
+        const auto off = [](const Figure& f) { return f.value && std::abs(*f.value) > f.worstCase + 0.05e-3; };
+        if (!off(top) && !off(bottom))
+            return;
+        const Figure& worse = off(top) && (!off(bottom) || std::abs(*top.value) >= std::abs(*bottom.value)) ? top : bottom;
+        Verdict v = start(r, "slot-sum", "gaps and rotor against the slot", worse);
+        v.level = Level::Caution;
+        const auto by =
+            fmt::format("Gaps and rotor make {} {} than the slot", say(std::abs(*worse.value)), *worse.value > 0 ? "more" : "less");
+        v.reason = off(top) && off(bottom) ? by + " at both ends: the rotor's thickness or the slot's width is wrong, or the pads were in"
+            : off(top)                     ? by + " at the top: one of the upper gaps is wrong, read them again"
+                                           : by + " at the bottom: one of the lower gaps is wrong, read them again";
+        v.method = "Inner and outer gap and the rotor's thickness less the slot's width, at either end.";
         v.source = "Plane geometry.";
         study_.verdicts.push_back(std::move(v));
     }

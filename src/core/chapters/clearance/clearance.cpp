@@ -153,7 +153,8 @@ std::optional<fit::ShieldCut> shieldCutOf(const CornerClearance& r, const Hub& h
     const fit::CornerShape& s = r.shape;
     const auto cut = fit::shieldCut({ value(hub.shieldDiameter) / 2, value(hub.shieldDepth), value(hub.shieldRim) },
         s.rotor.outerRadius
-            + fit::growth(s.rotor.outerRadius, setting(wants.hotRise, &Wants::hotRise), figures::ringSolid(r.corner->rotor).expansion),
+            + fit::growth(s.rotor.outerRadius, setting(wants.hotRise, &Wants::hotRise),
+                figures::ringSolid(r.corner->rotor).expansionOver(setting(wants.hotRise, &Wants::hotRise))),
         -fit::frictionFaces(s).inboard, s.rotor.ringInnerRadius, s.rotor.outerRadius - s.caliper.reach,
         s.caliper.inboardDepth - s.slotCentre, s.caliper.backHalfLength, setting(wants.shieldGap, &Wants::shieldGap));
     return cut;
@@ -191,7 +192,8 @@ CornerClearance drawnCorner(const Build& build, const Corner& corner, const Corn
         r.studs = studStack(once, corner, wheel, hub);
         r.stance = stanceOf(once, corner, wheel);
     }
-    r.hotGrowth = fit::growth(r.drawn.rotor.outerRadius, setting(build.wants.hotRise, &Wants::hotRise), ringSolid(corner.rotor).expansion);
+    r.hotGrowth = fit::growth(r.drawn.rotor.outerRadius, setting(build.wants.hotRise, &Wants::hotRise),
+        ringSolid(corner.rotor).expansionOver(setting(build.wants.hotRise, &Wants::hotRise)));
     const auto rotor = fit::rotorSection(r.drawn, r.hotGrowth);
     for (const KeepOut& place : hub.keepOuts)
         r.keepOuts.push_back(fit::keepOutRoom({ -place.depth.value.value_or(NAN), place.radius.value.value_or(NAN) }, r.wheelShape, rotor));
@@ -241,20 +243,19 @@ void addClearanceLedger(Study& study)
     gap.before = before.smallestGap;
     gap.after = after.smallestGap;
     if (after.wheel) {
-        const Verdict* barrel = judge::verdictOn(study, axle, "barrel-gap");
-        const Verdict* spokes = judge::verdictOn(study, axle, "spoke-gap");
-        for (const Verdict* v : { barrel, spokes })
-            if (v && (v->level > gap.level || gap.word.empty())) {
-                gap.level = v->level;
-                gap.word = nameOf(v->level);
-            }
-        if (barrel && spokes && barrel->level == Level::Clear && spokes->level == Level::Clear) {
-            gap.level = Level::Clear;
-            gap.word = nameOf(Level::Clear);
-        }
-        // A gap that certainly hits is worth its figure, whatever is not known of the other.
-        for (const Verdict* v : { barrel, spokes })
-            if (v && v->level == Level::Hits && v->figure.value && (!gap.after.value || *v->figure.value < *gap.after.value))
+        // Weights and valve count as the wheel itself; what nobody knows of one surface is not made good by another.
+        std::vector<const Verdict*> all;
+        for (const char* name : { "barrel-gap", "inset-gap", "spoke-gap" })
+            if (const Verdict* v = judge::verdictOn(study, axle, name))
+                all.push_back(v);
+        const auto worst = std::ranges::max_element(all, {}, &Verdict::level);
+        gap.level = worst == all.end() ? Level::Unproven : (*worst)->level;
+        if (gap.level < Level::Hits && std::ranges::any_of(all, [](const Verdict* v) { return v->level == Level::Unproven; }))
+            gap.level = Level::Unproven;
+        gap.word = nameOf(gap.level);
+        // A gap that certainly hits is worth its figure, whatever is not known of the others.
+        for (const Verdict* v : all)
+            if (v->level == Level::Hits && v->figure.value && (!gap.after.value || *v->figure.value < *gap.after.value))
                 gap.after = v->figure;
     } else {
         gap.word = "no wheel chosen";

@@ -10,6 +10,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <set>
 #include <limits>
 
 namespace deepstop {
@@ -108,13 +109,40 @@ private:
         return all ? Does::CuresAll : helps ? Does::HelpsOne : Does::Nothing;
     }
 
+    /// The chapter's verdicts of a build, without cures.
+    [[nodiscard]] std::vector<Verdict> verdictsOf(std::shared_ptr<const Build> build) const
+    {
+        Study s;
+        s.build = std::move(build);
+        s.system = study_.system;
+        s.remedies = Remedies::LeftOut;
+        s.directory = std::make_shared<Directory>(*s.build);
+        s.before = partsOf(*s.build, *findSetup(*s.build, study_.before.setup->id));
+        s.after = partsOf(*s.build, *findSetup(*s.build, study_.after.setup->id));
+        addClearance(s);
+        return std::move(s.verdicts);
+    }
+
+    /// What gains clearance and takes the thread out of the nuts, the wheel off its pilot or the tyre into the fender is no cure.
+    [[nodiscard]] bool stopsElsewhere(const Cure& cure)
+    {
+        if (badNow_.empty()) {
+            for (const Verdict& v : verdictsOf(study_.build))
+                if (isBad(v.level))
+                    badNow_.insert(v.id);
+            badNow_.insert(std::string());
+        }
+        return std::ranges::any_of(verdictsOf(cure.applied), [&](const Verdict& v) { return isBad(v.level) && !badNow_.contains(v.id); });
+    }
+
     /// Keeps it if it does anything.
     Does offer(Cure::Kind kind, std::string title, const Corner& corner, const Wheel& wheel, std::vector<std::string> costs)
     {
         Cure cure = weigh(kind, std::move(title), corner, wheel, std::move(costs));
         const Does what = does(cure, wheel);
-        if (what != Does::Nothing)
-            cures_.push_back(std::move(cure));
+        if (what == Does::Nothing || stopsElsewhere(cure))
+            return Does::Nothing;
+        cures_.push_back(std::move(cure));
         return what;
     }
 
@@ -287,6 +315,7 @@ private:
     const library::Library* library_;
     std::array<double, wheelGaps.size()> allowance_ {};
     std::vector<Cure> cures_;
+    std::set<std::string> badNow_; ///< ids of what hits or stops as it is, and an empty one once that is known
 };
 
 } // namespace

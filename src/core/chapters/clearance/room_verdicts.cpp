@@ -39,7 +39,7 @@ public:
 
 private:
     /// Of what the ring is made of.
-    double expansion() const { return figures::ringSolid(corner_.rotor).expansion; }
+    double expansion() const { return figures::ringSolid(corner_.rotor).expansionOver(hotRise_); }
 
     std::string say(double length) const { return print(length, style::gap, study_.system); }
 
@@ -124,7 +124,7 @@ private:
         gap(v, figures::setting(study_.build->wants.bridgeGap, &Wants::bridgeGap));
         v.method = fmt::format("Gap read at rest less the rotor's growth in radius, D/2 · {:g}·10⁻⁶ · {}.", expansion() * 1e6,
             print(hotRise_, style::rise, study_.system));
-        v.source = "Linear expansion of grey iron, from memory; hot rise and wanted gap: common practice.";
+        v.source = "Linear expansion of the ring's material (iron by EN 1561), from memory; hot rise and wanted gap: common practice.";
         v.caution = "A rotor that grows into the bridge tears it open.";
     }
 
@@ -139,7 +139,8 @@ private:
         gap(v, figures::setting(study_.build->wants.faceGap, &Wants::faceGap));
         v.method = "Half of slot less rotor thickness, less how far the slot stands off the rotor's middle, less the hot ring's coning and "
                    "half of its growth.";
-        v.source = "Linear expansion of grey iron, from memory; coning, hot rise and wanted gap: common practice, under Wanted.";
+        v.source = "Linear expansion of the ring's material (iron by EN 1561), from memory; coning, hot rise and wanted gap: common "
+                   "practice, under Wanted.";
     }
 
     void hat()
@@ -211,19 +212,31 @@ private:
             v.figure.value.reset();
         if (judge::unproven(study_, v))
             return;
-        const double inset = *v.figure.value;
-        if (inset < 0) {
+        // Judged on its worst case: readings too coarse to tell the edge from its two sides prove nothing.
+        constexpr double most = 1e-3;
+        const Figure& inset = v.figure;
+        const auto coarse = [&](std::string_view what) {
+            v.level = Level::Unproven;
+            v.reason = fmt::format("{} ±{}: {}, the readings are too coarse to tell", say(*inset.value), say(inset.worstCase), what);
+        };
+        if (inset.highest() < 0) {
             v.level = Level::Stop;
-            v.reason = fmt::format("Rides {} over the rotor's edge: move the caliper inward, a lip would form", say(-inset));
-        } else if (*inner.value < 0) {
+            v.reason = fmt::format("Rides {} over the rotor's edge: move the caliper inward, a lip would form", say(-*inset.value));
+        } else if (inner.highest() < 0) {
             v.level = Level::Caution;
             v.reason = fmt::format("Hangs {} off the inside of the ring", say(-*inner.value));
-        } else if (inset > 1e-3 + 1e-9) {
+        } else if (inset.lowest() > most + 1e-9) {
             v.level = Level::Caution;
-            v.reason = fmt::format("{} below the edge: a rim of rust and lip is left outside the pad", say(inset));
+            v.reason = fmt::format("{} below the edge: a rim of rust and lip is left outside the pad", say(*inset.value));
+        } else if (inset.lowest() < -1e-9) {
+            coarse("it may ride over the rotor's edge");
+        } else if (inner.lowest() < -1e-9) {
+            coarse("it may hang off the inside of the ring");
+        } else if (inset.highest() > most + 1e-9) {
+            coarse("it may stand too far below the edge");
         } else {
             v.level = Level::Good;
-            v.reason = fmt::format("{} below the edge, all of it on the ring", say(inset));
+            v.reason = fmt::format("{} below the edge, all of it on the ring", say(*inset.value));
         }
     }
 

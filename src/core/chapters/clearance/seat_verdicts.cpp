@@ -136,14 +136,19 @@ private:
         if (play.highest() < 0) {
             v.level = Level::Stop;
             v.reason = fmt::format("The wheel's bore is {} smaller than the pilot: it cannot sit flat", say(-*play.value));
+        } else if (play.lowest() < 0) {
+            v.level = Level::Caution;
+            v.reason =
+                fmt::format("The wheel's bore may be {} smaller than the pilot at worst: measure both again, or try the wheel on by hand",
+                    say(-play.lowest()));
         } else if (v.figure.lowest() < wanted) {
             v.level = Level::Caution;
             v.reason = fmt::format("{} left at worst, {} wanted: {}", say(std::max(0.0, v.figure.lowest())), say(wanted),
                 corner_.spacer.value.value_or(0) > 0 ? "take a spacer with a pilot of its own"
                                                      : "the wheel needs a pilot of its own, as a spacer has that brings one");
-        } else if (*play.value > looseBore) {
+        } else if (play.highest() > looseBore) {
             v.level = Level::Caution;
-            v.reason = fmt::format("{} left, but the bore has {} of play: a centring ring", say(*v.figure.value), say(*play.value));
+            v.reason = fmt::format("{} left, but the bore has {} of play: a centring ring", say(*v.figure.value), say(play.highest()));
         } else {
             v.level = Level::Good;
             v.reason = fmt::format("{} left in the wheel", say(*v.figure.value));

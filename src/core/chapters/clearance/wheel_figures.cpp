@@ -265,8 +265,9 @@ double keepOutGap(Sample& s, const KeepOut& place, const Corner& corner, const W
     const Rotor& r = corner.rotor;
     shape.rotor = { s(r.outerDiameter) / 2, s(r.thickness), s(r.ringInnerDiameter) / 2, s(r.overallHeight), s(r.hatThickness),
         s(r.hatOuterDiameter) / 2, s(r.hatWall), hub.pilotDiameter.value.value_or(0) / 2, 0 };
-    const double grown =
-        fit::growth(2 * shape.rotor.outerRadius, setting(wants.hotRise, &Wants::hotRise), ringSolid(corner.rotor).expansion) / 2;
+    const double grown = fit::growth(2 * shape.rotor.outerRadius, setting(wants.hotRise, &Wants::hotRise),
+                             ringSolid(corner.rotor).expansionOver(setting(wants.hotRise, &Wants::hotRise)))
+        / 2;
     const geometry::Point at { -s(place.depth), s(place.radius) };
     fit::WheelShape wheelShape;
     const double face = wheel ? wheelFace(s, corner) : unknown;

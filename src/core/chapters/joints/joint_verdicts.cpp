@@ -231,6 +231,11 @@ private:
                 ? fmt::format(". Given for dry threads it would be {:.0f} %: on {} the same pull needs {}", 100 * dry, nameOf(lubrication),
                     threeWays(torque * joints::nutFactor(lubrication) / joints::nutFactor(joints::Lubrication::Dry)))
                 : fmt::format(". Computed: {}", threeWays(computed));
+        } else if (torque < 0.7 * computed || torque > 1.3 * computed) {
+            // Pounds-feet typed as newton-metres, or a figure for dry threads on greased ones.
+            v.level = Level::Caution;
+            v.reason += fmt::format("; {} of the computed {}: look at its unit, and at the condition of threads it is meant for",
+                judge::percentOf(torque / computed), print(computed, v.style, study_.system));
         } else {
             v.level = Level::Good;
             v.reason += fmt::format("; computed {}", print(computed, v.style, study_.system));
@@ -239,7 +244,9 @@ private:
 
     void slip()
     {
-        if (!joint_.mountRadius.value)
+        // Some bolts of a corner carry the brake: where nobody has said of any how far from the axis it is, nobody knows which hold it.
+        const bool said = std::ranges::any_of(corner_.joints, [](const Joint& each) { return each.mountRadius.value.has_value(); });
+        if (!joint_.mountRadius.value && (said || &joint_ != &corner_.joints.front()))
             return;
         const auto grade = gradeOf(joint_.boltClass);
         const auto lubrication = lubricationOf(joint_.condition);

@@ -335,10 +335,17 @@ void addRunout(const Bench& bench, const Corner& c)
     const auto judgeMost = [&](Verdict& v, double wanted, double most, std::string_view cure) {
         if (judge::unproven(bench.study(), v) && !(v.figure.value && v.figure.lowest() > most))
             return;
-        const double f = *v.figure.value;
-        v.level = f <= wanted ? Level::Good : f <= most ? Level::Caution : Level::Stop;
-        v.reason = fmt::format("{}, {} wanted", print(f, v.style, bench.study().system), print(wanted, v.style, bench.study().system));
-        if (v.level != Level::Good)
+        // Tenths decide here: what the gauge cannot tell apart is not good.
+        const Figure& f = v.figure;
+        v.level = f.highest() <= wanted + 1e-12 ? Level::Good
+            : f.lowest() > most                 ? Level::Stop
+            : f.lowest() > wanted               ? Level::Caution
+                                                : Level::Unproven;
+        v.reason = fmt::format("{} ±{}, {} wanted", figure(*f.value, v.style, bench.study().system),
+            print(f.worstCase, v.style, bench.study().system), print(wanted, v.style, bench.study().system));
+        if (v.level == Level::Unproven)
+            v.reason += ", and the readings are too coarse to tell";
+        if (v.level != Level::Good && v.level != Level::Unproven)
             v.reason += std::string(": ") + std::string(cure);
     };
     if (c.rotor.runout.value) {

@@ -105,7 +105,8 @@ std::vector<ReceivingItem> receivingOf(const Study& study, Axle axle)
         item.overruled = item.state == Checked::Fault;
         if (item.overruled)
             continue;
-        item.state = v->level == Level::Stop ? Checked::Fault : v->level == Level::Unproven ? Checked::Open : Checked::Fine;
+        // What is to be looked at again is not fine.
+        item.state = isBad(v->level) ? Checked::Fault : isFine(v->level) ? Checked::Fine : Checked::Open;
         item.said = v->reason;
     }
     return items;

@@ -1,4 +1,4 @@
-#include "stages/centring_page.hpp"
+#include "stages/centring/centring_page.hpp"
 
 #include "chapters/centring/centring_chapter.hpp"
 #include "centring/drawer.hpp"

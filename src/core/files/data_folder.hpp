@@ -1,0 +1,10 @@
+#pragma once
+
+#include <filesystem>
+
+namespace deepstop::files {
+
+/// Where what ships with the program lies: `share/deepstop` beside the folder of an installed program, else the tree it was built from.
+[[nodiscard]] std::filesystem::path dataFolder();
+
+} // namespace deepstop::files

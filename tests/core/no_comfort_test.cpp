@@ -1,0 +1,225 @@
+/// Knowing less never reads better: over the demos, taking a reading away or widening it turns nothing into good, clear, fits or centred.
+
+#include "core/support.hpp"
+#include "materials/materials.hpp"
+#include "study/study.hpp"
+
+#include <set>
+
+using namespace deepstop;
+
+namespace {
+
+/// Checks that are only made where somebody has measured for them; without the reading there is nothing to judge, and nothing is said.
+/// They are asked for by nobody, so their silence is no comfort.
+/// The last: which bolts carry the brake is said by their distance from the axis; one joint of a corner has to.
+const std::set<std::string, std::less<>> madeOnRequest { "runout", "joint-1-slip", "joint-2-slip", "weighed-rotor" };
+
+bool onRequest(const Verdict& v) { return madeOnRequest.contains(v.id.substr(v.id.find('/') + 1)); }
+
+/// Every reading that some verdict of the study rests on, by its pointer.
+std::set<std::string> readingsOf(const Study& s)
+{
+    std::set<std::string> pointers;
+    for (const Verdict& v : s.verdicts)
+        for (const Reading* reading : v.figure.restsOn)
+            if (const Address* address = s.directory->of(*reading); address && reading->value)
+                pointers.insert(address->pointer);
+    return pointers;
+}
+
+/// What reads better in `now` than in `was`; empty where nothing does.
+std::string comfort(const Study& was, const Study& now)
+{
+    bool silent = false;
+    for (const Verdict& before : was.verdicts) {
+        const Verdict* after = now.verdict(before.id);
+        if (!after && onRequest(before)) {
+            silent = true;
+            continue;
+        }
+        if (!isFine(before.level) && (!after || isFine(after->level)))
+            return before.id + ": " + std::string(nameOf(before.level)) + " became "
+                + (after ? std::string(nameOf(after->level)) : "nothing");
+    }
+    const auto yes = [](Headline::Fits fits) { return fits != Headline::Fits::No && fits != Headline::Fits::Unproven; };
+    if (!silent && !yes(was.headline.fits) && yes(now.headline.fits))
+        return "the headline: " + std::string(nameOf(was.headline.fits)) + " became " + std::string(nameOf(now.headline.fits));
+    if (was.headline.centred != Headline::Centred::Yes && now.headline.centred == Headline::Centred::Yes)
+        return "the headline became centred";
+    return {};
+}
+
+} // namespace
+
+class NoComfortTest : public QObject {
+    Q_OBJECT
+private slots:
+    void knowingLessNeverReadsBetter_data()
+    {
+        QTest::addColumn<QString>("demo");
+        QTest::addColumn<QString>("setup");
+        for (const char* demo : { "halden-merle", "linnet" })
+            for (const Setup& setup : deepstop::files::loadBuild(DEEPSTOP_DATA "/demo/" + std::string(demo) + ".deepstop").build.setups)
+                QTest::addRow("%s %s", demo, setup.id.c_str()) << demo << QString::fromStdString(setup.id);
+    }
+    void knowingLessNeverReadsBetter()
+    {
+        QFETCH(QString, demo);
+        QFETCH(QString, setup);
+        const Build build = files::loadBuild(DEEPSTOP_DATA "/demo/" + demo.toStdString() + ".deepstop").build;
+        const auto studied = [&](const Build& b) {
+            return study(std::make_shared<const Build>(b), { {}, setup.toStdString() }, UnitSystem::Metric, Remedies::LeftOut);
+        };
+        const Study was = studied(build);
+        int tried = 0;
+        for (const std::string& pointer : readingsOf(was)) {
+            const Reading reading = *was.directory->at(pointer)->reading;
+            std::vector<std::pair<const char*, Reading>> worse;
+            Reading gone;
+            worse.emplace_back("taken away", gone);
+            for (const double factor : { 2.0, 10.0 }) {
+                Reading wide = reading;
+                const auto* entry = was.directory->at(pointer);
+                wide.plusMinus = factor * uncertainty(reading, entry->address.style.dimension == Dimension::Length);
+                wide.repeats.clear();
+                worse.emplace_back(factor == 2 ? "twice as wide" : "ten times as wide", wide);
+            }
+            for (const auto& [how, changed] : worse) {
+                const auto why = comfort(was, studied(withReading(build, pointer, changed)));
+                QVERIFY2(why.empty(), (pointer + " " + how + ": " + why).c_str());
+                ++tried;
+            }
+        }
+        QVERIFY(tried > 100);
+    }
+
+    void theHeadlineIsTheWorstOfBothAxles()
+    {
+        Build build = demo();
+        // A rear rotor that goes onto no stud, whatever is in front.
+        build.setups[1].rear = build.setups[0].rear;
+        build.rearHub.studCount = 5;
+        build.setups[1].rear->rotor.boltHoles = 3;
+        const auto s = study(build);
+        QVERIFY(s.headline.fits == Headline::Fits::No);
+        QVERIFY(s.summary.starts_with("Does not fit"));
+        // The same of bolts that cannot hold.
+        build = demo();
+        auto& joint = build.setups[1].front->joints.front();
+        joint.threadDepth.value = 2e-3;
+        const auto bolts = study(build);
+        QVERIFY2(bolts.headline.fits == Headline::Fits::No || bolts.headline.fits == Headline::Fits::Unproven, bolts.summary.c_str());
+    }
+
+    void oneSideReadIsNotCentred()
+    {
+        Build build = demo();
+        std::erase_if(build.mockUps, [](const MockUp& m) { return m.side == Side::Right; });
+        for (MockUp& m : build.mockUps) {
+            const double mean = (*m.innerTop.value + *m.outerTop.value) / 2;
+            for (Reading* gap : { &m.innerTop, &m.outerTop, &m.innerBottom, &m.outerBottom })
+                *gap = { mean, 0.01e-3, Known::Measured, "feeler gauge", {} };
+            m.seated = m.settled = m.shaftIn = YesNo::Yes;
+            m.nuts = 3;
+            m.padEdgeTop = m.padEdgeBottom = {};
+        }
+        // Dimensions that say the same as the gaps.
+        Corner& corner = *build.setups[1].front;
+        corner.mount.slotCentre.value = corner.ring.value.value_or(0) + *corner.rotor.hatThickness.value - *corner.rotor.overallHeight.value
+            + *corner.rotor.thickness.value / 2;
+        const auto one = study(build);
+        QVERIFY2(one.headline.centred == Headline::Centred::Unproven, one.summary.c_str());
+        // Both sides read and good: that is centred.
+        auto other = build.mockUps;
+        for (MockUp& m : other)
+            m.side = Side::Right;
+        build.mockUps.insert(build.mockUps.end(), other.begin(), other.end());
+        const auto both = study(build);
+        QVERIFY2(both.headline.centred == Headline::Centred::Yes, both.summary.c_str());
+    }
+
+    void widthDecidesWhereTenthsDo()
+    {
+        Build build = demo();
+        Reading& edge = build.setups[1].front->mount.padInset;
+        edge = { 0.5e-3, 0.1e-3, Known::Measured, "vernier", {} };
+        QCOMPARE(study(build).verdict("front/pad-edge")->level, Level::Good);
+        edge.plusMinus = 0.6e-3; // it may ride over
+        QCOMPARE(study(build).verdict("front/pad-edge")->level, Level::Unproven);
+        edge = { -0.5e-3, 0.1e-3, Known::Measured, "vernier", {} };
+        QCOMPARE(study(build).verdict("front/pad-edge")->level, Level::Stop);
+        Reading& runout = build.setups[1].front->rotor.runout;
+        runout = { 0.04e-3, 0.005e-3, Known::Measured, "dial gauge", {} };
+        QCOMPARE(study(build).verdict("front/runout")->level, Level::Good);
+        runout.plusMinus = 0.02e-3;
+        QCOMPARE(study(build).verdict("front/runout")->level, Level::Unproven);
+        runout = { 0.08e-3, 0.005e-3, Known::Measured, "dial gauge", {} };
+        QCOMPARE(study(build).verdict("front/runout")->level, Level::Caution);
+        runout = { 0.2e-3, 0.005e-3, Known::Measured, "dial gauge", {} };
+        QCOMPARE(study(build).verdict("front/runout")->level, Level::Stop);
+    }
+
+    void someBoltsOfACornerCarryTheBrake()
+    {
+        Build build = demo();
+        for (Joint& joint : build.setups[1].front->joints)
+            joint.mountRadius = {};
+        const auto s = study(build);
+        QCOMPARE(s.verdict("front/joint-1-slip")->level, Level::Unproven);
+        QVERIFY(!s.verdict("front/joint-2-slip"));
+        QVERIFY(s.headline.fits == Headline::Fits::Unproven);
+    }
+
+    void aTorqueFarFromTheComputedIsACaution()
+    {
+        Build build = demo();
+        Joint& joint = build.setups[1].front->joints.front();
+        const auto verdict = [&] { return *study(build).verdict("front/joint-1-torque"); };
+        joint.makerTorque = {};
+        const double computed = *verdict().figure.value;
+        const auto of = [&](double torque) {
+            joint.makerTorque = { torque, 0.0, Known::Vendor, {}, {} };
+            return verdict();
+        };
+        QCOMPARE(of(computed).level, Level::Good);
+        QCOMPARE(of(0.9 * computed).level, Level::Good);
+        // Pounds-feet typed as newton-metres.
+        const auto low = of(computed / 1.356);
+        QVERIFY2(low.level == Level::Good || low.level == Level::Caution, low.reason.c_str());
+        QCOMPARE(of(0.45 * computed).level, Level::Caution);
+        QVERIFY(of(0.45 * computed).reason.find("unit") != std::string::npos);
+        QVERIFY(!isFine(of(1.35 * computed).level));
+    }
+
+    void gapsAndRotorFillTheSlot()
+    {
+        Build build = demo();
+        build.mockUps.erase(build.mockUps.begin() + 1, build.mockUps.end());
+        MockUp& m = build.mockUps.front();
+        Corner& corner = build.setups[1].front.value();
+        const double free = *corner.caliper.slotWidth.value - *corner.rotor.thickness.value;
+        for (Reading* gap : { &m.innerTop, &m.outerTop, &m.innerBottom, &m.outerBottom })
+            *gap = { free / 2, 0.02e-3, Known::Measured, "vernier", {} };
+        QVERIFY(!study(build).verdict("front-left/slot-sum"));
+        *m.outerTop.value += 1e-3;
+        const auto upper = study(build);
+        QVERIFY(
+            upper.verdict("front-left/slot-sum") && upper.verdict("front-left/slot-sum")->reason.find("upper gaps") != std::string::npos);
+        *m.outerBottom.value += 1e-3;
+        QVERIFY(study(build).verdict("front-left/slot-sum")->reason.find("both ends") != std::string::npos);
+    }
+
+    /// EN 1561, from memory: 11.7e-6 from 20 to 200 °C, 13e-6 to 400 °C.
+    void ironGrowsAsItsStandardSays()
+    {
+        QVERIFY(near(materials::greyIron.expansionOver(180), 11.7e-6, 1e-12));
+        QVERIFY(near(materials::greyIron.expansionOver(380), 13e-6, 1e-12));
+        QVERIFY(near(materials::greyIron.expansionOver(500), 13e-6, 1e-12));
+        for (double rise = 0; rise < 600; rise += 7)
+            QVERIFY(materials::greyIron.expansionOver(rise + 7) >= materials::greyIron.expansionOver(rise));
+    }
+};
+
+DEEPSTOP_TEST(NoComfortTest)
+#include "no_comfort_test.moc"
