@@ -68,6 +68,7 @@ void Slip::setStage(const Stage& stage)
     stage_ = &stage;
     const Verdict* worst = document_.study().worst(stage.chapters);
     chosen_ = worst ? worst->id : std::string();
+    pickAgain_ = document_.study().underWay;
     method_ = false;
     setReading({});
     refresh();
@@ -77,6 +78,7 @@ void Slip::setStage(const Stage& stage)
 void Slip::choose(const std::string& id)
 {
     chosen_ = id;
+    pickAgain_ = false;
     method_ = false;
     refresh();
     emit chosenChanged();
@@ -103,6 +105,11 @@ void Slip::refresh()
         drawMarks(), shown_.clear();
     const int scrolled = text_->verticalScrollBar()->value();
     soon_.stop();
+    if (pickAgain_ && !document_.study().underWay) {
+        pickAgain_ = false;
+        if (const Verdict* worst = document_.study().worst(stage_->chapters))
+            chosen_ = worst->id;
+    }
     if (auto now = html(); now != shown_) {
         text_->setFont(reading(13));
         text_->setHtml(now);

@@ -59,6 +59,7 @@ private:
     QTimer soon_;
     QString shown_; ///< what the text was made from
     std::string chosen_;
+    bool pickAgain_ = false; ///< opened while nothing was judged yet: the worst check is opened when it is known
     bool method_ = false;
     bool unfolded_ = false; ///< checks that are fine are listed one by one
     std::optional<bool> marksDark_; ///< the theme the level marks were drawn for

@@ -26,7 +26,7 @@ const std::vector<Stage>& stages()
     static const std::vector<Stage> all {
         { CarPage::id, "Car", { "car" }, false, make<CarPage> },
         { BenchPage::id, "Parts bench", { "parts", "weights" }, true, make<BenchPage> },
-        { WheelPage::id, "Wheel clearance", { "clearance" }, true, make<WheelPage> },
+        { WheelPage::id, "Clearance", { "clearance" }, true, make<WheelPage> },
         { CentringPage::id, "Centring", { "centring", "joints" }, false, make<CentringPage> },
         { HeatPage::id, "Heat", { "heat" }, true, make<HeatPage> },
         { StopPage::id, "Stop", { "stopping" }, false, make<StopPage> },
