@@ -81,6 +81,9 @@ QString Document::title() const
 
 void Document::show(std::shared_ptr<const Build> build, Remedies remedies, std::shared_ptr<const Directory> alike)
 {
+    // Addresses of the build before must never be taken for those of a new one, whatever goes wrong from here.
+    if (build == build_ && !alike)
+        directory_ = nullptr;
     const StudyOf of { pair_, units_, remedies, std::move(alike) };
     job_.ask(build, of);
     // Whatever goes wrong in it, what was shown before stays.

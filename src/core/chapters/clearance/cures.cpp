@@ -126,13 +126,13 @@ private:
     /// What gains clearance and takes the thread out of the nuts, the wheel off its pilot or the tyre into the fender is no cure.
     [[nodiscard]] bool stopsElsewhere(const Cure& cure)
     {
-        if (badNow_.empty()) {
+        if (!badNow_) {
+            badNow_.emplace();
             for (const Verdict& v : verdictsOf(study_.build))
                 if (isBad(v.level))
-                    badNow_.insert(v.id);
-            badNow_.insert(std::string());
+                    badNow_->insert(v.id);
         }
-        return std::ranges::any_of(verdictsOf(cure.applied), [&](const Verdict& v) { return isBad(v.level) && !badNow_.contains(v.id); });
+        return std::ranges::any_of(verdictsOf(cure.applied), [&](const Verdict& v) { return isBad(v.level) && !badNow_->contains(v.id); });
     }
 
     /// Keeps it if it does anything.
@@ -315,7 +315,7 @@ private:
     const library::Library* library_;
     std::array<double, wheelGaps.size()> allowance_ {};
     std::vector<Cure> cures_;
-    std::set<std::string> badNow_; ///< ids of what hits or stops as it is, and an empty one once that is known
+    std::optional<std::set<std::string>> badNow_; ///< ids of what hits or stops as it is, once it is known
 };
 
 } // namespace

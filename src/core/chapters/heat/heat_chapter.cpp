@@ -92,9 +92,7 @@ void addHeatLedger(Study& study, Axle axle)
     store.word = nameOf(Level::Unproven);
     if (store.before.value && store.after.value) {
         const double ratio = *store.after.value / *store.before.value;
-        store.word = fmt::format("{} %", figure(ratio - 1, style::share, UnitSystem::Metric));
-        if (!store.word.starts_with("\u2212"))
-            store.word = "+" + store.word;
+        store.word = judge::percentChange(*store.after.value, *store.before.value);
         // What rests on an estimate proves nothing.
         store.level = store.before.provisional() || store.after.provisional() ? Level::Unproven
             : ratio >= 0.98                                                   ? Level::Good

@@ -231,7 +231,7 @@ private:
                 ? fmt::format(". Given for dry threads it would be {:.0f} %: on {} the same pull needs {}", 100 * dry, nameOf(lubrication),
                     threeWays(torque * joints::nutFactor(lubrication) / joints::nutFactor(joints::Lubrication::Dry)))
                 : fmt::format(". Computed: {}", threeWays(computed));
-        } else if (torque < 0.7 * computed || torque > 1.3 * computed) {
+        } else if (torque < 0.75 * computed || torque > 1.3 * computed) {
             // Pounds-feet typed as newton-metres, or a figure for dry threads on greased ones.
             v.level = Level::Caution;
             v.reason += fmt::format("; {} of the computed {}: look at its unit, and at the condition of threads it is meant for",
