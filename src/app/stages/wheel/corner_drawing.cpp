@@ -12,8 +12,6 @@ using geometry::Point;
 
 namespace {
 
-QPointF at(double z, double r) { return inSection(z, r); }
-QPointF at(Point p) { return inSection(p); }
 QPolygonF polygon(const Chain& chain) { return polygonOf(chain); }
 QPainterPath box(double z0, double z1, double r0, double r1) { return sectionBox(z0, z1, r0, r1); }
 
@@ -61,27 +59,27 @@ void CornerDrawing::wheel()
         const Point last = barrel.back();
         const Point first = barrel.front();
         if (spokes.size() >= 2)
-            band << at(spokes.back().z + 1e-3, spokes.back().r) << at(spokes.back().z + 15e-3, spokes.back().r);
-        band << at(last.z + 13e-3, last.r + 4e-3) << at(last.z + 12e-3, lip) << at(last.z + 6e-3, lip)
-             << at(last.z + 1e-3, last.r + metalThickness + 6e-3);
+            band << inSection(spokes.back().z + 1e-3, spokes.back().r) << inSection(spokes.back().z + 15e-3, spokes.back().r);
+        band << inSection(last.z + 13e-3, last.r + 4e-3) << inSection(last.z + 12e-3, lip) << inSection(last.z + 6e-3, lip)
+             << inSection(last.z + 1e-3, last.r + metalThickness + 6e-3);
         for (auto p = barrel.rbegin(); p != barrel.rend(); ++p)
-            band << at(p->z, p->r + metalThickness);
-        band << at(first.z - 3e-3, lip) << at(first.z - 10e-3, lip) << at(first.z - 7e-3, first.r + 1e-3);
+            band << inSection(p->z, p->r + metalThickness);
+        band << inSection(first.z - 3e-3, lip) << inSection(first.z - 10e-3, lip) << inSection(first.z - 7e-3, first.r + 1e-3);
         sheet_.area(closedPath(band), metal);
         metal_.addPath(closedPath(band));
     }
     if (spokes.size() >= 2) {
         QPolygonF back;
-        back << at(face, s_.hub.pilotRadius) << at(face, spokes.front().r);
+        back << inSection(face, s_.hub.pilotRadius) << inSection(face, spokes.front().r);
         for (const Point p : spokes)
-            back << at(p);
+            back << inSection(p);
         QPolygonF front;
         for (const Point p : spokes)
-            front << at(p.z + 15e-3, p.r);
+            front << inSection(p.z + 15e-3, p.r);
         QPolygonF whole = back;
         for (auto p = front.rbegin(); p != front.rend(); ++p)
             whole << *p;
-        whole << at(face + 24e-3, spokes.front().r - 6e-3) << at(face + 24e-3, s_.hub.pilotRadius);
+        whole << inSection(face + 24e-3, spokes.front().r - 6e-3) << inSection(face + 24e-3, s_.hub.pilotRadius);
         Ink spoke = metal;
         spoke.line = Qt::SolidLine;
         spoke.hatch = Hatch::Rising;
@@ -99,7 +97,7 @@ void CornerDrawing::wheel()
     const auto dots = [&](const Chain& chain) {
         for (const Point p : chain) {
             QPainterPath dot;
-            dot.addEllipse(at(p), 0.9, 0.9);
+            dot.addEllipse(inSection(p), 0.9, 0.9);
             sheet_.area(dot, { QColor(), 0, Qt::NoPen, t_.ink, Hatch::None, QColor(), 0 });
         }
     };
@@ -113,9 +111,10 @@ void CornerDrawing::hub()
 {
     const Ink metal { t_.ink, 1.3, Qt::SolidLine, t_.metalWash, Hatch::Falling, t_.metal, 8 };
     QPolygonF outline;
-    outline << at(-0.078, 0) << at(-0.078, 0.034) << at(-0.030, 0.040) << at(-0.013, 0.044) << at(-0.012, s_.hub.flangeRadius)
-            << at(0, s_.hub.flangeRadius) << at(0, s_.hub.pilotRadius) << at(s_.hub.pilotHeight - 2e-3, s_.hub.pilotRadius)
-            << at(s_.hub.pilotHeight, s_.hub.pilotRadius - 2e-3) << at(s_.hub.pilotHeight, 0);
+    outline << inSection(-0.078, 0) << inSection(-0.078, 0.034) << inSection(-0.030, 0.040) << inSection(-0.013, 0.044)
+            << inSection(-0.012, s_.hub.flangeRadius) << inSection(0, s_.hub.flangeRadius) << inSection(0, s_.hub.pilotRadius)
+            << inSection(s_.hub.pilotHeight - 2e-3, s_.hub.pilotRadius) << inSection(s_.hub.pilotHeight, s_.hub.pilotRadius - 2e-3)
+            << inSection(s_.hub.pilotHeight, 0);
     sheet_.area(closedPath(outline), metal);
 }
 
@@ -138,13 +137,13 @@ void CornerDrawing::rotor()
     const double wall = r.hatOuterRadius - r.hatWall;
     const double neck = std::min(r.hatWall, r.thickness);
     const double wallFrom = std::min(faces.outboard - neck, disc0);
-    QPolygonF bell { at(disc1, r.boreRadius), at(disc1, r.hatOuterRadius) };
+    QPolygonF bell { inSection(disc1, r.boreRadius), inSection(disc1, r.hatOuterRadius) };
     if (r.ringInnerRadius > r.hatOuterRadius)
-        bell << at(faces.outboard, r.hatOuterRadius) << at(faces.outboard, r.ringInnerRadius)
-             << at(faces.outboard - neck, r.ringInnerRadius) << at(faces.outboard - neck, wall);
+        bell << inSection(faces.outboard, r.hatOuterRadius) << inSection(faces.outboard, r.ringInnerRadius)
+             << inSection(faces.outboard - neck, r.ringInnerRadius) << inSection(faces.outboard - neck, wall);
     else
-        bell << at(wallFrom, r.hatOuterRadius) << at(wallFrom, wall);
-    bell << at(disc0, wall) << at(disc0, r.boreRadius);
+        bell << inSection(wallFrom, r.hatOuterRadius) << inSection(wallFrom, wall);
+    bell << inSection(disc0, wall) << inSection(disc0, r.boreRadius);
     sheet_.area(closedPath(bell), hat);
     if (r.ventGap > 0 && r.ventGap < r.thickness) {
         const double plate = (r.thickness - r.ventGap) / 2;
@@ -232,8 +231,8 @@ void CornerDrawing::ghost()
     sheet_.area(box(faces.inboard, faces.outboard, s_.rotor.ringInnerRadius, s_.rotor.outerRadius), dashed);
     const double disc1 = s_.ring + s_.rotor.hatThickness;
     QPolygonF hat;
-    hat << at(faces.outboard, s_.rotor.ringInnerRadius) << at(faces.outboard, s_.rotor.hatOuterRadius) << at(disc1, s_.rotor.hatOuterRadius)
-        << at(disc1, s_.rotor.boreRadius);
+    hat << inSection(faces.outboard, s_.rotor.ringInnerRadius) << inSection(faces.outboard, s_.rotor.hatOuterRadius)
+        << inSection(disc1, s_.rotor.hatOuterRadius) << inSection(disc1, s_.rotor.boreRadius);
     sheet_.line(hat, dashed);
     if (const Chain section = fit::caliperSection(s_); !section.empty())
         sheet_.area(closedPath(polygon(section)), dashed);
@@ -244,7 +243,7 @@ void CornerDrawing::keepOuts(const Hub& hub)
     for (const KeepOut& place : hub.keepOuts) {
         if (!place.depth.value || !place.radius.value)
             continue;
-        const QPointF here = at(-*place.depth.value, *place.radius.value);
+        const QPointF here = inSection(-*place.depth.value, *place.radius.value);
         QPainterPath mark;
         mark.addEllipse(here, 2.6, 2.6);
         mark.moveTo(here - QPointF(4.4, 0));
@@ -262,15 +261,15 @@ void CornerDrawing::shield(const Hub& hub)
     const double edge = *hub.shieldDiameter.value / 2;
     const double plate = -*hub.shieldDepth.value;
     const double rim = plate + hub.shieldRim.value.value_or(0);
-    const QPolygonF sheet { at(plate, 0.045), at(plate, edge), at(rim, edge) };
+    const QPolygonF sheet { inSection(plate, 0.045), inSection(plate, edge), inSection(rim, edge) };
     sheet_.line(sheet, { t_.ink, 2.2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
 }
 
 void CornerDrawing::hotRing(double growth)
 {
     const fit::Faces faces = fit::frictionFaces(s_);
-    sheet_.line(QPolygonF { at(faces.inboard, s_.rotor.outerRadius), at(faces.inboard, s_.rotor.outerRadius + growth),
-                    at(faces.outboard, s_.rotor.outerRadius + growth), at(faces.outboard, s_.rotor.outerRadius) },
+    sheet_.line(QPolygonF { inSection(faces.inboard, s_.rotor.outerRadius), inSection(faces.inboard, s_.rotor.outerRadius + growth),
+                    inSection(faces.outboard, s_.rotor.outerRadius + growth), inSection(faces.outboard, s_.rotor.outerRadius) },
         { t_.bad, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
 }
 

@@ -6,15 +6,8 @@
 #include <cmath>
 
 namespace deepstop::app {
-namespace {
 
 using geometry::Point;
-
-QPointF at(double z, double r) { return inSection(z, r); }
-QPointF at(Point p) { return inSection(p); }
-
-} // namespace
-
 std::string cornerPointer(const Study& study, const SetupParts& result, Axle axle)
 {
     const auto& setups = study.build->setups;
@@ -76,20 +69,22 @@ Sheet wheelRoomSheet(const Study& study, Axle axle)
             right = std::max(right, p.z + 0.015);
     const double columns = s.slotCentre - s.caliper.inboardDepth - 0.014;
     left = std::min(left, columns - 0.08);
-    sheet.extent = QRectF(at(left, top), at(right + 0.05, -0.052));
-    sheet.line(QPolygonF { at(left, 0), at(right + 0.03, 0) }, { t.ink, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
-    sheet.letter(at(right + 0.032, 0), QObject::tr("axis"), 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter);
+    sheet.extent = QRectF(inSection(left, top), inSection(right + 0.05, -0.052));
+    sheet.line(QPolygonF { inSection(left, 0), inSection(right + 0.03, 0) }, { t.ink, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
+    sheet.letter(inSection(right + 0.032, 0), QObject::tr("axis"), 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter);
 
     const auto corner = cornerPointer(study, study.after, axle);
     const auto vertical = [&](const char* key, double r0, double r1, double z0, double column, const QString& prefix = {},
                               const QString& caption = {}, double along = 0.5) {
-        sheet.dimensions.push_back({ corner + key, prefix, at(z0, r0), at(z0, r1), Run::Vertical, column * 1000, false, caption, along });
+        sheet.dimensions.push_back(
+            { corner + key, prefix, inSection(z0, r0), inSection(z0, r1), Run::Vertical, column * 1000, false, caption, along });
     };
     const auto horizontal = [&](const char* key, double z0, double z1, double r, double row, const QString& caption = {}) {
-        sheet.dimensions.push_back({ corner + key, {}, at(z0, r), at(z1, r), Run::Horizontal, -row * 1000, false, caption, 0.5 });
+        sheet.dimensions.push_back(
+            { corner + key, {}, inSection(z0, r), inSection(z1, r), Run::Horizontal, -row * 1000, false, caption, 0.5 });
     };
     const auto leader = [&](const char* key, Point from, Point wish, const QString& caption) {
-        sheet.dimensions.push_back({ corner + key, {}, at(from), at(wish), Run::Leader, 0, false, caption, 0.5 });
+        sheet.dimensions.push_back({ corner + key, {}, inSection(from), inSection(wish), Run::Leader, 0, false, caption, 0.5 });
     };
     const double caliperIn = s.slotCentre - s.caliper.inboardDepth;
     const double caliperOut = s.slotCentre + s.caliper.outboardDepth;
@@ -130,7 +125,7 @@ Sheet wheelRoomSheet(const Study& study, Axle axle)
 
     // Taken hold of at its outboard face, the wheel goes out and in on its spacer.
     sheet.handles.push_back(
-        { corner + "/spacer_mm", at(fit::wheelFace(s), s.hub.pilotRadius + 0.006), { 1, 0 }, 1e-3, 0.5e-3, Known::Vendor });
+        { corner + "/spacer_mm", inSection(fit::wheelFace(s), s.hub.pilotRadius + 0.006), { 1, 0 }, 1e-3, 0.5e-3, Known::Vendor });
 
     const auto call = [&](std::string_view id, const WheelRoom& room, Point shift) {
         const Verdict* v = study.verdict(std::string(axle == Axle::Front ? "front/" : "rear/") + std::string(id));
@@ -140,8 +135,8 @@ Sheet wheelRoomSheet(const Study& study, Axle axle)
         const auto said = v->figure.value ? QString::fromStdString(figure(gap, style::gap, study.system)) + QStringLiteral(" ±")
                 + QString::fromStdString(figure(v->figure.worstCase, style::gap, study.system))
                                           : QStringLiteral("?");
-        sheet.callouts.push_back({ v->id, said, v->level, at(room.drawn->onCaliper), at(room.drawn->onWheel),
-            at(room.drawn->onWheel.z + shift.z, room.drawn->onWheel.r + shift.r) });
+        sheet.callouts.push_back({ v->id, said, v->level, inSection(room.drawn->onCaliper), inSection(room.drawn->onWheel),
+            inSection(room.drawn->onWheel.z + shift.z, room.drawn->onWheel.r + shift.r) });
     };
     call("barrel-gap", after.room(WheelGap::Barrel), { 0.016, 0.024 });
     call("spoke-gap", after.room(WheelGap::Spokes), { 0.042, 0 });
