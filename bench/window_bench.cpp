@@ -73,7 +73,7 @@ Build longestLists(Build build)
     for (int i = 0; i < 1000; ++i) {
         const auto read = [](double si) { return Reading { si, {}, Known::Measured, "vernier", {} }; };
         wheel.barrel.push_back({ read(0.18 - 0.0002 * i), read(0.197) });
-        wheel.spokes.push_back({ read(0.06 + 0.00012 * i), read(0.058), "middle" });
+        wheel.spokes.push_back({ read(0.06 + 0.00012 * i), read(0.058), YesNo::Unknown, "middle" });
     }
     while (build.wheels.size() < 200) {
         auto more = build.wheels[1];

@@ -37,7 +37,9 @@ QByteArray fingerprint(const QString& path)
 std::shared_ptr<const Build> emptyBuild()
 {
     auto build = std::make_shared<Build>();
-    build->setups.push_back({ "as-found", "As found", {}, Corner {}, Corner {}, {}, {} });
+    Setup found { "as-found", "As found", {}, Corner {}, Corner {} };
+    found.hydraulics.emplace();
+    build->setups.push_back(std::move(found));
     return build;
 }
 
@@ -165,7 +167,7 @@ QString Document::heldBy() const { return heldBy_; }
 void Document::startNew()
 {
     Build build = *emptyBuild();
-    build.setups.push_back({ "kit", tr("New kit").toStdString(), {}, Corner {}, {}, {}, {} });
+    build.setups.push_back({ "kit", tr("New kit").toStdString(), {}, Corner {}, {} });
     adopt({ std::move(build), nullptr }, {});
 }
 

@@ -106,6 +106,7 @@ struct BracketOptions {
 
 int makeBracket(const BracketOptions& o)
 {
+    int code = fine;
     const Study study = o.subject.studied();
     std::optional<PlateDrawing> made;
     if (!o.shim.empty()) {
@@ -131,8 +132,14 @@ int makeBracket(const BracketOptions& o)
         for (const bracket::Hole& hole : a.holes)
             std::cout << fmt::format("{}: {} across, {} from the axis, Ø {}\n", hole.toKnuckle ? "to the knuckle" : "to the caliper",
                 say(hole.x), say(hole.y), say(hole.diameter));
-        std::cout << fmt::format("bolts {}: friction holds {:.2f} times the brake's torque, shear {:.1f} times\n", bracket.bolts,
-            bracket.slipMargin, bracket.shearMargin);
+        std::cout << fmt::format(
+            "bolts {}: friction of painted faces holds {:.2f} times what each has to carry, one in shear {:.1f} times\n", bracket.bolts,
+            bracket.slipMargin, bracket.bearingMargin);
+        for (const auto& line : bracket.loadCase)
+            std::cout << line << "\n";
+        for (const auto& strike : bracket.strikes)
+            std::cout << "strikes: " << strike << "\n";
+        code = bracket.strikes.empty() ? fine : bad;
         for (const auto& fault : bracket.faults)
             std::cout << "look: " << fault << "\n";
         made = drawingOfBracket(study, o.subject.onAxle(), a, today());
@@ -143,7 +150,7 @@ int makeBracket(const BracketOptions& o)
     }
     std::cout << "To be judged by a qualified engineer before it is made or driven; bending is not proven here. An STL is for a fit check "
                  "in plastic only.\n";
-    return fine;
+    return code;
 }
 
 } // namespace

@@ -96,7 +96,7 @@ private slots:
         // In measuring order: the rotor's diameter before its hat, the rotor before the caliper, everything before the scales.
         const auto when = [&](const char* pointer) { return std::ranges::find(visited, pointer) - visited.begin(); };
         QVERIFY(when("/setups/1/front/rotor/outer_diameter_mm") < when("/setups/1/front/rotor/overall_height_mm"));
-        QVERIFY(when("/setups/1/front/rotor/runout_mm") < when("/setups/1/front/caliper/back_over_edge_mm"));
+        QVERIFY(when("/setups/1/front/left/runout_mm") < when("/setups/1/front/caliper/back_over_edge_mm"));
         QVERIFY(when("/setups/1/front/caliper/slot_width_mm") < when("/setups/1/front/pad/length_mm"));
         QVERIFY(when("/setups/1/front/pad/friction") < when("/setups/1/front/weighings/-/mass_kg"));
         const Corner& entered = *s.window.document().build().setups[1].front;
@@ -109,8 +109,9 @@ private slots:
             if (!pointer.starts_with("/setups/1/front/") || !entry.reading->value)
                 continue;
             // How it is mounted, what stands proud and its hardware are read in the wheel room and while centring.
-            if (std::ranges::any_of(std::array { "/mount/", "/bumps/", "/joints/", "/mount_drop", "/mount_depth", "/bridge_bolt",
-                                        "/pin_length", "/corner_radius", "/bracket/thickness", "/knuckle_hole", "/caliper_hole" },
+            if (std::ranges::any_of(
+                    std::array { "/mount/", "/bumps/", "/joints/", "/mount_drop", "/mount_depth", "/bridge_bolt", "/pin_length",
+                        "/corner_radius", "/bracket/thickness", "/bracket/proud", "/left/", "/right/", "/knuckle_hole", "/caliper_hole" },
                     [&](const char* part) { return pointer.find(part) != std::string::npos; }))
                 continue;
             const auto* mine = now.at(pointer);

@@ -149,7 +149,7 @@ private slots:
         Shown s;
         const auto gap = s.ledger("wheel-gap");
         // The worst of the barrel's stations, by its link under "Rests on".
-        emit s.window.slip()->browser()->anchorClicked(QUrl("reading:/wheels/0/barrel/5/inside_radius_mm"));
+        emit s.window.slip()->browser()->anchorClicked(QUrl("reading:/wheels/0/barrel/10/inside_radius_mm"));
         auto* field = s.window.slip()->card()->field();
         QVERIFY(field && field->isVisible());
         QCOMPARE(field->text(), QString("192.4 mm"));
@@ -225,7 +225,7 @@ private slots:
         choose(CarPage::id, 2); // no antilock
         QVERIFY(s.window.document().build().car.antilock == YesNo::No);
         const auto planned = s.window.document().study().verdict("front-left/axial")->remedies.front().title;
-        choose(CentringPage::id, 1); // shims on the other side of the ear
+        choose(CentringPage::id, 2); // shims on the other side of the ear
         QVERIFY(s.window.document().study().verdict("front-left/axial")->remedies.front().title != planned);
         for (int i = 0; i < 3; ++i)
             QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);

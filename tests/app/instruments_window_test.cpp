@@ -290,9 +290,9 @@ private slots:
         QVERIFY(std::abs(turn->turn()->rest - 0.01e-3) < 1.5e-6);
         QVERIFY(turn->said().contains("Mostly first order") && turn->said().contains("2 of 5 studs"));
         QTest::mouseClick(turn->runoutButton(), Qt::LeftButton);
-        QVERIFY(near(*s.window.document().build().setups[1].front->rotor.runout.value, turn->turn()->total, 1e-12));
+        QVERIFY(near(*s.window.document().build().setups[1].front->left.runout.value, turn->turn()->total, 1e-12));
         QCOMPARE(s.window.document().study().verdict("front/runout")->level, Level::Caution);
-        QCOMPARE(s.field("/setups/1/front/rotor/runout_mm")->text(), QString("0.06"));
+        QCOMPARE(s.field("/setups/1/front/left/runout_mm")->text(), QString("0.06"));
     }
 };
 

@@ -142,7 +142,7 @@ private slots:
         int measured = 0;
         for (const DimensionLine& line : sheet.dimensions) {
             const auto* entry = s.window.document().study().directory->at(line.pointer);
-            if (line.run == Run::Leader || !entry->reading->value || line.pointer.starts_with("/hydraulics"))
+            if (line.run == Run::Leader || !entry->reading->value || line.pointer.find("/hydraulics/") != std::string::npos)
                 continue;
             const double drawn =
                 line.run == Run::Horizontal ? std::abs(line.to.x() - line.from.x()) : std::abs(line.to.y() - line.from.y());

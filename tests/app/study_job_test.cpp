@@ -110,7 +110,7 @@ private slots:
         emit field->textEdited("360");
         const Study& now = s.window.document().study();
         QVERIFY(now.underWay);
-        QVERIFY(near(now.of<Clearance>().after.front.drawn.rotor.outerRadius, 0.180, 1e-9));
+        QVERIFY(near(now.of<Clearance>().after.front.left.drawn.rotor.outerRadius, 0.180, 1e-9));
         QCOMPARE(view->callout("front/barrel-gap")->level(), Level::Unproven);
         QCOMPARE(s.window.rail()->button(WheelPage::id)->state(), QString("unproven"));
         QTRY_VERIFY(!s.window.document().study().underWay);

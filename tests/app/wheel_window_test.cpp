@@ -84,9 +84,9 @@ private slots:
     void aProfilePointCanBeDraggedAndThenCountsAsAnEstimate()
     {
         InWheelRoom s(WheelPage::Wheel);
-        const Handle grip = *s.handle("/barrel/4/inside_radius_mm");
+        const Handle grip = *s.handle("/barrel/7/inside_radius_mm");
         s.drag(grip, 3);
-        const Reading& radius = s.window.document().build().wheels[0].barrel[4].insideRadius;
+        const Reading& radius = s.window.document().build().wheels[0].barrel[7].insideRadius;
         QVERIFY(std::abs(*radius.value - 0.1964) < 0.6e-3);
         QCOMPARE(radius.known, Known::Estimated);
         QCOMPARE(s.verdict("front/barrel-gap").level, Level::Unproven);
@@ -99,6 +99,8 @@ private slots:
         build.wheels[0].barrel.clear();
         build.wheels[0].spokes.clear();
         build.wheels[0].insets.clear();
+        build.wheels[0].balanceWeights = YesNo::No;
+        build.wheels[0].spokesAlike = YesNo::Yes;
         InWheelRoom s(WheelPage::Wheel);
         s.window.document().setBuild(build, "no profile");
         everythingShown();
@@ -328,6 +330,8 @@ private slots:
     {
         auto build = demo();
         build.wheels[0].insets.clear();
+        build.wheels[0].balanceWeights = YesNo::No;
+        build.wheels[0].spokesAlike = YesNo::Yes;
         InWheelRoom s(WheelPage::Wheel);
         s.window.document().setBuild(build, "no insets");
         QVERIFY(!s.window.document().study().verdict("front/inset-gap"));

@@ -69,7 +69,8 @@ private slots:
     {
         const auto build = demo();
         const Directory whole(build);
-        for (const char* pointer : { "/setups/1/front/spacer_mm", "/wheels/0/barrel/4/inside_radius_mm", "/hydraulics/build_up_s" }) {
+        for (const char* pointer :
+            { "/setups/1/front/spacer_mm", "/wheels/0/barrel/4/inside_radius_mm", "/setups/0/hydraulics/build_up_s" }) {
             const Build then = withReading(build, pointer, { 0.123, {}, Known::Estimated, {}, {} });
             const Directory afresh(then);
             const Directory shared(then, whole);
@@ -95,7 +96,7 @@ private slots:
         QVERIFY(!refuses("/setups/0/front/rotor/thickness_mm", 0.01));
         QVERIFY(!refuses("/setups/0/front/rotor/vent_gap_mm", 0));
         QVERIFY(refuses("/setups/0/front/rotor/vent_gap_mm", -1e-6));
-        QVERIFY(!refuses("/setups/0/front/mount/slot_centre_mm", -0.03));
+        QVERIFY(!refuses("/setups/0/front/left/slot_centre_mm", -0.03));
     }
 
     /// The same place may hold different things in two setups; the names keep them apart.

@@ -74,7 +74,7 @@ private slots:
         kit(build).bracket.boltThread = "M12x1.75";
         const auto s = study(build);
         QCOMPARE(s.verdict("front/bolt-thread")->level, Level::Stop);
-        QVERIFY2(names(s.verdict("front/bolt-thread")->reason, "M12 × 1.75 does not go with thread of the knuckle's lugs M12 × 1.5"),
+        QVERIFY2(names(s.verdict("front/bolt-thread")->reason, "M12 × 1.75 does not go with thread of the knuckle's lugs M14 × 1.5"),
             s.verdict("front/bolt-thread")->reason.c_str());
         kit(build).bracket.boltThread.clear();
         QCOMPARE(levelOf(build, "front/bolt-thread"), Level::Unproven);
@@ -190,7 +190,7 @@ private slots:
             set(found.pad.thickness, 1.5);
             break;
         case 12:
-            set(c.rotor.runout, 0.15);
+            set(c.left.runout, 0.15);
             break;
         case 13:
             c.rotor.thickness = repeated(c.rotor.thickness, { 28.00e-3, 28.02e-3, 28.04e-3, 27.99e-3 });

@@ -216,8 +216,8 @@ private slots:
         QCOMPARE(cli({ "study", merle }).code, 0);
         QCOMPARE(cli({ "study", merle, "--setup", "varnik-355" }).code, 1);
         QCOMPARE(cli({ "check", merle }).code, 0);
-        QVERIFY(cli({ "study", merle }).out.contains("2.7 mm at worst, 3.0 mm wanted"));
-        QVERIFY(cli({ "study", merle, "--us" }).out.contains("0.105 in at worst"));
+        QVERIFY(cli({ "study", merle }).out.contains("2.6 mm at worst, 3.0 mm wanted"));
+        QVERIFY(cli({ "study", merle, "--us" }).out.contains("0.101 in at worst"));
         QVERIFY(cli({ "study", merle }).out.contains("approves nothing"));
     }
 

@@ -87,7 +87,8 @@ private slots:
                 return worst;
             };
             QCOMPARE(level(*answer.diameter), Level::Clear);
-            QVERIFY(level(*answer.diameter + 1e-3) == Level::Tight || level(*answer.diameter + 1e-3) == Level::Hits);
+            // Too near, or a caliper where nobody measured.
+            QVERIFY(level(*answer.diameter + 1e-3) != Level::Clear);
             QVERIFY(names(inWords(answer, UnitSystem::Metric), "Largest rotor"));
         }
     }
@@ -168,7 +169,7 @@ private slots:
             std::erase_if(wheel.spokes, [](const auto&) { return among(0, 3) == 0; });
             wheel.insets.clear();
             const auto s = of(build);
-            const CornerClearance& r = s.of<Clearance>().after.front;
+            const CornerClearance& r = s.of<Clearance>().after.front.left;
             for (const auto& [which, id] :
                 { std::pair { WheelGap::Barrel, "front/barrel-gap" }, std::pair { WheelGap::Spokes, "front/spoke-gap" } }) {
                 const Verdict& v = *s.verdict(id);

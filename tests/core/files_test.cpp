@@ -55,7 +55,7 @@ private slots:
 
     void thePublishedSchemaIsTheOneInUse()
     {
-        QVERIFY(json::parse(files::readFile(DEEPSTOP_DATA "/schema/build-1.schema.json")) == files::buildSchema());
+        QVERIFY(json::parse(files::readFile(DEEPSTOP_DATA "/schema/build-2.schema.json")) == files::buildSchema());
     }
 
     /// Source: python3-jsonschema, an independent validator of JSON Schema.
@@ -68,7 +68,7 @@ private slots:
                              "d['setups'][0]['front']['rotor']['thickness_mm']={'value':-1}\n"
                              "print(ok, v.is_valid(d))\n";
         QCOMPARE(answerOf("/usr/bin/python3",
-                     { "-c", script, DEEPSTOP_DATA "/schema/build-1.schema.json", DEEPSTOP_DATA "/demo/halden-merle.deepstop" })
+                     { "-c", script, DEEPSTOP_DATA "/schema/build-2.schema.json", DEEPSTOP_DATA "/demo/halden-merle.deepstop" })
                      .trimmed(),
             QByteArray("True False"));
     }
@@ -132,7 +132,7 @@ private slots:
             { "/setups/1/front/caliper/pistons_mm", "at most 24" });
         row("a list", "[1,2]", { "not a build file" });
         row("no version", "{\"setups\":[]}", { "/deepstop" });
-        row("later version", with("/deepstop", 2), { "/deepstop", "later" });
+        row("later version", with("/deepstop", 3), { "/deepstop", "later" });
         row("no setups", "{\"deepstop\":1}", { "/setups" });
         row("empty setups", "{\"deepstop\":1,\"setups\":[]}", { "/setups" });
         row("negative thickness", with("/setups/1/front/rotor/thickness_mm/value", -28),

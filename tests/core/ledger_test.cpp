@@ -108,11 +108,11 @@ private slots:
     void measuredPressureOutranksThePedal()
     {
         auto build = demo();
-        build.hydraulics.linePressure = { 20e5, {}, Known::Measured, {}, {} };
+        build.setups[0].hydraulics->linePressure = { 20e5, {}, Known::Measured, {}, {} };
         const auto s = study(build);
         QCOMPARE(s.of<Stopping>().after.braking->limit, stopping::Limit::Pedal);
         QCOMPARE(s.verdict("stop/limit")->level, Level::Caution);
-        build.hydraulics.pedalForce.value.reset();
+        build.setups[0].hydraulics->pedalForce.value.reset();
         QVERIFY(near(*study(build).line("stop-distance")->after.value, *s.line("stop-distance")->after.value, 1e-12));
     }
 
@@ -120,8 +120,8 @@ private slots:
     {
         auto build = demo();
         build.car.antilock = YesNo::No;
-        build.hydraulics.rearKneePressure.value.reset();
-        build.hydraulics.rearSlope.value.reset();
+        build.setups[0].hydraulics->rearKneePressure.value.reset();
+        build.setups[0].hydraulics->rearSlope.value.reset();
         build.setups[0].rear->caliper.pistons[0].value = 0.050;
         const auto s = study(build);
         QCOMPARE(s.of<Stopping>().after.braking->limit, stopping::Limit::RearLocks);

@@ -126,8 +126,9 @@ private slots:
         }
         // Dimensions that say the same as the gaps.
         Corner& corner = *build.setups[1].front;
-        corner.mount.slotCentre.value = corner.ring.value.value_or(0) + *corner.rotor.hatThickness.value - *corner.rotor.overallHeight.value
-            + *corner.rotor.thickness.value / 2;
+        corner.right.slotCentre.plusMinus = corner.left.slotCentre.plusMinus = 0.05e-3;
+        corner.right.slotCentre.value = corner.left.slotCentre.value = corner.ring.value.value_or(0) + *corner.rotor.hatThickness.value
+            - *corner.rotor.overallHeight.value + *corner.rotor.thickness.value / 2;
         const auto one = study(build);
         QVERIFY2(one.headline.centred == Headline::Centred::Unproven, one.summary.c_str());
         // Both sides read and good: that is centred.
@@ -142,14 +143,14 @@ private slots:
     void widthDecidesWhereTenthsDo()
     {
         Build build = demo();
-        Reading& edge = build.setups[1].front->mount.padInset;
+        Reading& edge = build.setups[1].front->left.padInset;
         edge = { 0.5e-3, 0.1e-3, Known::Measured, "vernier", {} };
         QCOMPARE(study(build).verdict("front/pad-edge")->level, Level::Good);
         edge.plusMinus = 0.6e-3; // it may ride over
         QCOMPARE(study(build).verdict("front/pad-edge")->level, Level::Unproven);
         edge = { -0.5e-3, 0.1e-3, Known::Measured, "vernier", {} };
         QCOMPARE(study(build).verdict("front/pad-edge")->level, Level::Stop);
-        Reading& runout = build.setups[1].front->rotor.runout;
+        Reading& runout = build.setups[1].front->left.runout;
         runout = { 0.04e-3, 0.005e-3, Known::Measured, "dial gauge", {} };
         QCOMPARE(study(build).verdict("front/runout")->level, Level::Good);
         runout.plusMinus = 0.02e-3;

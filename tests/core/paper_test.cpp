@@ -330,11 +330,11 @@ print(num(root.get("width")) * 25.4 / 72, num(root.get("height")) * 25.4 / 72, b
                     least = std::min(least, std::hypot(p.x, p.y));
                     most = std::max(most, std::hypot(p.x, p.y));
                 }
-        QVERIFY(s.of<Clearance>().after.front.shieldCut && s.of<Clearance>().after.front.shieldCut->radius
-            && s.of<Clearance>().after.front.shieldCut->windowRadius);
-        QVERIFY(near(most, *s.of<Clearance>().after.front.shieldCut->radius, 1e-6));
-        QVERIFY(least >= *s.of<Clearance>().after.front.shieldCut->windowRadius - 1e-9
-            && least < *s.of<Clearance>().after.front.shieldCut->windowRadius + 0.02);
+        QVERIFY(s.of<Clearance>().after.front.left.shieldCut && s.of<Clearance>().after.front.left.shieldCut->radius
+            && s.of<Clearance>().after.front.left.shieldCut->windowRadius);
+        QVERIFY(near(most, *s.of<Clearance>().after.front.left.shieldCut->radius, 1e-6));
+        QVERIFY(least >= *s.of<Clearance>().after.front.left.shieldCut->windowRadius - 1e-9
+            && least < *s.of<Clearance>().after.front.left.shieldCut->windowRadius + 0.02);
         QVERIFY(made.drawing->notes.back().find("CANNOT BE UNDONE") != std::string::npos);
         auto build = demo();
         build.frontHub.shieldDepth = {};

@@ -11,11 +11,12 @@ using deepstop::standardGravity;
 
 namespace {
 
-Car merle() { return { 1460, 2.72, 0.54, 0.53, 1.05, 0.68 }; }
+Car merle() { return { 1460, 2.72, 0.54, 0.53, 0.68 }; }
 
-Brakes brakes(double frontArea = 2.5e-3, double rearArea = 1.13e-3)
+/// Discs: the brake factor is twice the pads' friction.
+Brakes brakes(double frontArea = 2.5e-3, double rearArea = 1.13e-3, double grip = 1.05)
 {
-    return { { frontArea, 0.14, 0.42, 0.311 }, { rearArea, 0.12, 0.38, 0.311 } };
+    return { { frontArea, 0.14, 2 * 0.42, 0.311, grip }, { rearArea, 0.12, 2 * 0.38, 0.311, grip } };
 }
 
 } // namespace
@@ -118,10 +119,11 @@ private slots:
     void forcesNeverExceedWhatTheTyresHold()
     {
         for (int i = 0; i < 3000; ++i) {
-            const Car car { between(500, 3000), between(1.8, 3.5), between(0.3, 0.9), between(0.35, 0.65), between(0.3, 1.6), 0.6 };
+            const Car car { between(500, 3000), between(1.8, 3.5), between(0.3, 0.9), between(0.35, 0.65), 0.6 };
+            const double grip = between(0.3, 1.6);
             const auto held =
-                hardestBraking(car, brakes(between(0.5e-3, 5e-3), between(0.5e-3, 5e-3)), between(5e5, 200e5), among(0, 1) == 1);
-            QVERIFY(held.deceleration > 0 && held.deceleration <= car.grip * (1 + 1e-9));
+                hardestBraking(car, brakes(between(0.5e-3, 5e-3), between(0.5e-3, 5e-3), grip), between(5e5, 200e5), among(0, 1) == 1);
+            QVERIFY(held.deceleration > 0 && held.deceleration <= grip * (1 + 1e-9));
             QVERIFY(held.frontUse <= 1 + 1e-6 && held.rearUse <= 1 + 1e-6);
             QVERIFY(held.frontShare > 0 && held.frontShare <= 1);
         }
@@ -131,8 +133,9 @@ private slots:
     void theFirstAxleToLockIsWhereAScanFindsIt()
     {
         for (int i = 0; i < 60; ++i) {
-            const Car car { between(600, 2500), between(2.0, 3.2), between(0.35, 0.8), between(0.38, 0.62), between(0.5, 1.4), 0 };
-            auto b = brakes(between(1e-3, 4e-3), between(0.5e-3, 3e-3));
+            const Car car { between(600, 2500), between(2.0, 3.2), between(0.35, 0.8), between(0.38, 0.62), 0 };
+            const double grip = between(0.5, 1.4);
+            auto b = brakes(between(1e-3, 4e-3), between(0.5e-3, 3e-3), grip);
             if (among(0, 1)) {
                 b.kneePressure = between(10e5, 60e5);
                 b.slope = between(0, 0.8);
@@ -147,8 +150,8 @@ private slots:
                 const double front = 2 * brakeTorque(b.front, p) / b.front.tyreRadius;
                 const double rear = 2 * brakeTorque(b.rear, b.rearPressure(p)) / b.rear.tyreRadius;
                 const double load = car.frontLoadShare + (front + rear) / weight * car.centreOfMassHeight / car.wheelbase;
-                if (front > car.grip * load * weight || rear > car.grip * (1 - load) * weight) {
-                    limit = front > car.grip * load * weight ? Limit::FrontLocks : Limit::RearLocks;
+                if (front > grip * load * weight || rear > grip * (1 - load) * weight) {
+                    limit = front > grip * load * weight ? Limit::FrontLocks : Limit::RearLocks;
                     break;
                 }
             }
@@ -162,16 +165,17 @@ private slots:
     void antilockSettlesWhereLoadsAndForcesAgree()
     {
         for (int i = 0; i < 200; ++i) {
-            const Car car { between(600, 2500), between(2.0, 3.2), between(0.35, 0.6), between(0.42, 0.62), between(0.5, 1.2), 0 };
-            const auto b = brakes(between(1e-3, 4e-3), between(0.5e-3, 3e-3));
+            const Car car { between(600, 2500), between(2.0, 3.2), between(0.35, 0.6), between(0.42, 0.62), 0 };
+            const double grip = between(0.5, 1.2);
+            const auto b = brakes(between(1e-3, 4e-3), between(0.5e-3, 3e-3), grip);
             const double full = between(20e5, 150e5);
             const auto held = hardestBraking(car, b, full, true);
             const double weight = car.mass * standardGravity;
             double z = 0;
             for (int k = 0; k < 500; ++k) {
                 const double load = car.frontLoadShare + z * car.centreOfMassHeight / car.wheelbase;
-                const double front = std::min(2 * brakeTorque(b.front, full) / b.front.tyreRadius, car.grip * load * weight);
-                const double rear = std::min(2 * brakeTorque(b.rear, full) / b.rear.tyreRadius, car.grip * (1 - load) * weight);
+                const double front = std::min(2 * brakeTorque(b.front, full) / b.front.tyreRadius, grip * load * weight);
+                const double rear = std::min(2 * brakeTorque(b.rear, full) / b.rear.tyreRadius, grip * (1 - load) * weight);
                 z = (front + rear) / weight;
             }
             QVERIFY2(near(held.deceleration, z, 1e-6), qPrintable(QString("%1 %2").arg(held.deceleration).arg(z)));

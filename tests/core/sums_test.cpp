@@ -104,7 +104,7 @@ private slots:
     void wheelsAndBolts()
     {
         QVERIFY(near(result(ask("rim", { "size=18" }), "bead_seat_diameter_m"), 0.462, 1e-12));
-        QVERIFY_EXCEPTION_THROWN(ask("rim", { "size=13" }), BadRequest);
+        QVERIFY_EXCEPTION_THROWN(ask("rim", { "size=11" }), BadRequest);
         QVERIFY_EXCEPTION_THROWN(ask("rim", { "size=17.5" }), BadRequest);
         const auto spacer = ask("spacer", { "washers=8.5", "plus-minus=0.1" });
         QVERIFY(near(result(spacer, "needed_m"), 0.0116, 1e-9) && near(result(spacer, "buy_m"), 0.012, 1e-9)

@@ -164,7 +164,7 @@ print(json.dumps({"cuts": out, "text": text}))
                         && std::abs(cut[2].get<double>() - hole.diameter * 1e3) < 0.02);
             QVERIFY(there);
         }
-        for (const char* part : { "Adapter bracket", "aluminium 7075", "qualified engineer", "Halden Merle" })
+        for (const char* part : { "Adapter bracket", "steel S355", "qualified engineer", "Halden Merle" })
             QVERIFY2(read["text"].get<std::string>().find(part) != std::string::npos, part);
     }
 

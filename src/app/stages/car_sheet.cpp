@@ -70,8 +70,10 @@ Sheet carSheet(const Study& study)
     const double wheelbase = car.wheelbase.value.value_or(2.6) * 1000;
     const double height = car.centreOfMassHeight.value.value_or(0.52) * 1000;
     const double share = car.frontLoadShare.value.value_or(0.5);
-    const double frontRadius = car.frontTyreRadius.value.value_or(0.31) * 1000;
-    const double rearRadius = car.rearTyreRadius.value.value_or(0.31) * 1000;
+    // Its tyres are those of the wheels it came on.
+    const auto tyreOf = [&](const AxleParts& axle) { return axle.wheel ? axle.wheel->rollingRadius.value.value_or(0.31) * 1000 : 310; };
+    const double frontRadius = tyreOf(study.before.front);
+    const double rearRadius = tyreOf(study.before.rear);
     const double roof = 2.62 * height;
     const bool known = car.wheelbase.value && car.centreOfMassHeight.value;
     sheet.extent = QRectF(QPointF(-0.55 * wheelbase, -std::max(roof, 1100.0) - 1500), QPointF(1.5 * wheelbase, 620));
@@ -85,8 +87,8 @@ Sheet carSheet(const Study& study)
         const QPointF hub(x, -radius);
         sheet.area(circle(hub, radius), { t.ink, 1.6, Qt::SolidLine, t.paper, Hatch::Dense, t.metal, 6 });
         sheet.area(circle(hub, radius * 0.70), { t.ink, 1.1, Qt::SolidLine, t.paper, Hatch::None, {}, 0 });
-        const CornerClearance& after = study.of<Clearance>().after.at(axle);
-        const CornerClearance& before = study.of<Clearance>().before.at(axle);
+        const CornerClearance& after = study.of<Clearance>().after.at(axle).left;
+        const CornerClearance& before = study.of<Clearance>().before.at(axle).left;
         if (after.corner)
             sheet.area(
                 circle(hub, after.drawn.rotor.outerRadius * 1000), { t.proposal, 1.8, Qt::SolidLine, t.proposalWash, Hatch::None, {}, 0 });
@@ -118,16 +120,30 @@ Sheet carSheet(const Study& study)
     sheet.dimensions.push_back(
         { "/car/centre_of_mass_height_mm", {}, { mass.x(), -height }, { mass.x(), 0 }, Run::Vertical, mass.x() - 330, true, {}, 0.5 });
     leader("/car/front_load_percent", { 0, 120 }, { -0.30 * wheelbase, 330 }, QObject::tr("of the weight in front"));
-    sheet.dimensions.push_back(
-        { "/car/front_tyre_radius_mm", {}, { 0, -frontRadius }, { 0, 0 }, Run::Vertical, -0.40 * wheelbase, true, {}, 0.5 });
-    sheet.dimensions.push_back(
-        { "/car/rear_tyre_radius_mm", {}, { wheelbase, -rearRadius }, { wheelbase, 0 }, Run::Vertical, 1.385 * wheelbase, true, {}, 0.5 });
-    leader("/car/grip", { wheelbase, 0 }, { 1.18 * wheelbase, 300 }, QObject::tr("tyre grip"));
+    const Wheel* front = study.before.front.wheel;
+    const Wheel* rear = study.before.rear.wheel;
+    if (front) {
+        sheet.dimensions.push_back({ wheelPointer(study, *front) + "/rolling_radius_mm", {}, { 0, -frontRadius }, { 0, 0 }, Run::Vertical,
+            -0.40 * wheelbase, true, front == rear ? QObject::tr("all four tyres") : QString(), 0.5 });
+        if (front == rear)
+            leader(wheelPointer(study, *front) + "/grip", { wheelbase, 0 }, { 1.18 * wheelbase, 300 }, QObject::tr("tyre grip"));
+        else
+            leader(wheelPointer(study, *front) + "/grip", { 0, 0 }, { 0.16 * wheelbase, 250 }, QObject::tr("front tyres' grip"));
+    } else {
+        sheet.letter({ -0.30 * wheelbase, -frontRadius }, QObject::tr("tyres: choose a wheel under Wheel clearance"), 12, t.unproven,
+            Qt::AlignCenter, false);
+    }
+    if (rear && rear != front) {
+        sheet.dimensions.push_back({ wheelPointer(study, *rear) + "/rolling_radius_mm", {}, { wheelbase, -rearRadius }, { wheelbase, 0 },
+            Run::Vertical, 1.385 * wheelbase, true, {}, 0.5 });
+        leader(wheelPointer(study, *rear) + "/grip", { wheelbase, 0 }, { 1.18 * wheelbase, 300 }, QObject::tr("rear tyres' grip"));
+    }
     leader("/car/drag_area_m2", { -0.30 * wheelbase, -0.44 * roof }, { -0.34 * wheelbase, -0.78 * roof }, QObject::tr("m² drag area"));
     leader("/car/test_speed_kmh", { 0.31 * wheelbase, -0.78 * roof }, { 0.06 * wheelbase, -1.0 * roof }, QObject::tr("to stop from"));
 
     // The pedal, drawn five times as large as the car.
-    const Hydraulics& h = study.build->hydraulics;
+    const Hydraulics& h = *study.before.hydraulics;
+    const auto hydraulics = hydraulicsPointer(study, study.before);
     const double k = 5;
     const QPointF pivot(0.36 * wheelbase, sheet.extent.top() + 60);
     const double lever = 230 * k;
@@ -156,14 +172,14 @@ Sheet carSheet(const Study& study)
     inside.addRect(QRectF(boosterEnd + 70, rod.y() - bore / 2, 640, bore));
     sheet.area(inside, { t.ink, 1, Qt::SolidLine, t.proposalWash, Hatch::None, {}, 0 });
     sheet.area(circle(pivot, 40), { t.ink, 1.4, Qt::SolidLine, t.paper, Hatch::None, {}, 0 });
-    leader("/hydraulics/pedal_force_n", pad + QPointF(-60, -15), pad + QPointF(-400, 30), QObject::tr("pedal"));
-    leader("/hydraulics/pedal_ratio", rod, rod + QPointF(-450, 40), QObject::tr("pedal ratio"));
-    leader("/hydraulics/booster_gain", { rod.x() + 320, rod.y() + 240 }, { rod.x() + 330, rod.y() + 420 }, QObject::tr("booster gain"));
-    sheet.dimensions.push_back({ "/hydraulics/master_bore_mm", QStringLiteral("Ø "), { boosterEnd + 700, rod.y() - bore / 2 },
+    leader(hydraulics + "/pedal_force_n", pad + QPointF(-60, -15), pad + QPointF(-400, 30), QObject::tr("pedal"));
+    leader(hydraulics + "/pedal_ratio", rod, rod + QPointF(-450, 40), QObject::tr("pedal ratio"));
+    leader(hydraulics + "/booster_gain", { rod.x() + 320, rod.y() + 240 }, { rod.x() + 330, rod.y() + 420 }, QObject::tr("booster gain"));
+    sheet.dimensions.push_back({ hydraulics + "/master_bore_mm", QStringLiteral("Ø "), { boosterEnd + 700, rod.y() - bore / 2 },
         { boosterEnd + 700, rod.y() + bore / 2 }, Run::Vertical, boosterEnd + 860, true, {}, -1.6 });
-    leader("/hydraulics/rear_knee_bar", { boosterEnd + 560, rod.y() + bore / 2 + 36 }, { boosterEnd + 560, rod.y() + 280 },
+    leader(hydraulics + "/rear_knee_bar", { boosterEnd + 560, rod.y() + bore / 2 + 36 }, { boosterEnd + 560, rod.y() + 280 },
         QObject::tr("rear valve's knee"));
-    leader("/hydraulics/rear_slope", { boosterEnd + 560, rod.y() + bore / 2 + 36 }, { boosterEnd + 560, rod.y() + 470 },
+    leader(hydraulics + "/rear_slope", { boosterEnd + 560, rod.y() + bore / 2 + 36 }, { boosterEnd + 560, rod.y() + 470 },
         QObject::tr("and slope"));
     return sheet;
 }

@@ -37,8 +37,8 @@ Sheet heatSheet(const Study& study, Axle axle)
     const Theme& t = theme();
     Sheet sheet;
     const Heat& heat = study.of<Heat>();
-    const CornerClearance& after = study.of<Clearance>().after.at(axle);
-    const CornerClearance& before = study.of<Clearance>().before.at(axle);
+    const CornerClearance& after = study.of<Clearance>().after.at(axle).left;
+    const CornerClearance& before = study.of<Clearance>().before.at(axle).left;
     sheet.title = axle == Axle::Front ? QObject::tr("Front rings and what one stop does to them")
                                       : QObject::tr("Rear rings and what one stop does to them");
     if (!after.corner || !before.corner)

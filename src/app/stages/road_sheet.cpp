@@ -35,8 +35,9 @@ Sheet roadSheet(const Study& study)
     sheet.subtitle = speed
         ? QObject::tr("from %1 on the level, tyre grip %2, %3")
               .arg(QString::fromStdString(print(*speed, style::speed, study.system)),
-                  build.car.grip.value ? QString::fromStdString(figure(*build.car.grip.value, style::number, study.system))
-                                       : QStringLiteral("?"),
+                  study.after.front.wheel && study.after.front.wheel->grip.value
+                      ? QString::fromStdString(figure(*study.after.front.wheel->grip.value, style::number, study.system))
+                      : QStringLiteral("?"),
                   build.car.antilock == YesNo::Yes ? QObject::tr("with antilock")
                                                    : QObject::tr("no antilock: the driver holds the first axle at its limit"))
         : QObject::tr("the speed to stop from is not known yet");
@@ -101,9 +102,12 @@ Sheet roadSheet(const Study& study)
         sheet.dimensions.push_back({ pointer, {}, from, to, Run::Leader, 0, true, caption, 0.5 });
     };
     leader("/car/test_speed_kmh", { 0, -lane * 0.4 }, { -end * 0.02, lane * 2.2 }, QObject::tr("speed"));
-    leader("/hydraulics/build_up_s", { end * 0.02, lane * 0.2 }, { end * 0.12, lane * 3.0 }, QObject::tr("build-up"));
-    leader("/car/grip", { end * 0.34, lane * 0.8 }, { end * 0.34, lane * 2.6 }, QObject::tr("tyre grip"));
-    leader("/hydraulics/pedal_force_n", { end * 0.52, lane * 0.6 }, { end * 0.56, lane * 3.0 }, QObject::tr("on the pedal"));
+    const auto hydraulics = hydraulicsPointer(study, study.after);
+    leader(hydraulics + "/build_up_s", { end * 0.02, lane * 0.2 }, { end * 0.12, lane * 3.0 }, QObject::tr("build-up"));
+    if (study.after.front.wheel)
+        leader(wheelPointer(study, *study.after.front.wheel) + "/grip", { end * 0.34, lane * 0.8 }, { end * 0.34, lane * 2.6 },
+            QObject::tr("tyre grip"));
+    leader(hydraulics + "/pedal_force_n", { end * 0.52, lane * 0.6 }, { end * 0.56, lane * 3.0 }, QObject::tr("on the pedal"));
     const auto front = cornerPointer(study, study.after, Axle::Front);
     leader(front + "/pad/friction", { end * 0.66, lane * 0.6 }, { end * 0.78, lane * 2.6 }, QObject::tr("front pad friction"));
     return sheet;

@@ -11,6 +11,7 @@
 #include <QVBoxLayout>
 
 #include <algorithm>
+#include <tuple>
 
 namespace deepstop::app {
 namespace {
@@ -43,6 +44,26 @@ void StagePage::addAxleChoice()
     axleChoice_->setToolTip(tr("Whose parts are shown"));
     placesRow_->addWidget(axleChoice_);
     connect(axleChoice_, &QComboBox::activated, this, &StagePage::refresh);
+}
+
+void StagePage::addSideChoice()
+{
+    sideChoice_ = new QComboBox(places_);
+    sideChoice_->setObjectName(QStringLiteral("side"));
+    sideChoice_->setAccessibleName(tr("Side"));
+    sideChoice_->setToolTip(tr("Whose side's readings are shown: shims, slot, pad edge, runout and wear are read on either side"));
+    sideChoice_->addItems({ tr("Left"), tr("Right") });
+    placesRow_->addWidget(sideChoice_);
+    connect(sideChoice_, &QComboBox::activated, this, &StagePage::refresh);
+}
+
+Side StagePage::side() const { return sideChoice_ && sideChoice_->currentIndex() == 1 ? Side::Right : Side::Left; }
+
+void StagePage::setSide(Side side)
+{
+    if (sideChoice_)
+        sideChoice_->setCurrentIndex(side == Side::Right ? 1 : 0);
+    refresh();
 }
 
 Axle StagePage::chosenAxle() const { return axleChoice_ && axleChoice_->currentIndex() == 1 ? Axle::Rear : Axle::Front; }
@@ -164,6 +185,12 @@ bool StagePage::showReading(const std::string& pointer)
     if (drawn(view_->sheet()))
         return true;
     const int wasAxle = axleChoice_ ? axleChoice_->currentIndex() : 0;
+    // A reading of one side is shown on that side.
+    const int wasSide = sideChoice_ ? sideChoice_->currentIndex() : 0;
+    if (sideChoice_)
+        sideChoice_->setCurrentIndex(pointer.find("/right/") != std::string::npos ? 1
+                : pointer.find("/left/") != std::string::npos                     ? 0
+                                                                                  : wasSide);
     const int wasPlace = place_;
     const int axles = axleChoice_ ? axleChoice_->count() : 1;
     for (int turn = 0; turn < axles; ++turn) {
@@ -177,6 +204,8 @@ bool StagePage::showReading(const std::string& pointer)
             }
     }
     place_ = wasPlace;
+    if (sideChoice_)
+        sideChoice_->setCurrentIndex(wasSide);
     if (axleChoice_)
         axleChoice_->setCurrentIndex(wasAxle);
     return false;
@@ -184,11 +213,13 @@ bool StagePage::showReading(const std::string& pointer)
 
 void StagePage::reveal(const Verdict& verdict)
 {
-    const auto before = std::pair { axle(), place_ };
+    const auto before = std::tuple { axle(), side(), place_ };
     if (axleChoice_)
         axleChoice_->setCurrentIndex(verdict.axle == Axle::Front ? 0 : 1);
+    if (sideChoice_ && verdict.side)
+        sideChoice_->setCurrentIndex(*verdict.side == Side::Right ? 1 : 0);
     place_ = placeFor(verdict);
-    if (before != std::pair { axle(), place_ })
+    if (before != std::tuple { axle(), side(), place_ })
         refresh();
 }
 

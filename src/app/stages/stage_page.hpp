@@ -23,6 +23,10 @@ public:
     [[nodiscard]] DrawingView* view() const { return view_; }
     /// Which axle's parts are shown, where that is chosen beside the places; else null.
     [[nodiscard]] QComboBox* axleChoice() const { return axleChoice_; }
+    /// Whose side's readings are shown, where that is chosen; else null.
+    [[nodiscard]] QComboBox* sideChoice() const { return sideChoice_; }
+    [[nodiscard]] Side side() const;
+    void setSide(Side side);
     /// The axle whose parts are shown.
     [[nodiscard]] virtual Axle axle() const { return chosenAxle(); }
     [[nodiscard]] int placeCount() const { return static_cast<int>(shownPlaces_.size()); }
@@ -65,6 +69,7 @@ protected:
     void resizeEvent(QResizeEvent* event) override;
 
     void addAxleChoice();
+    void addSideChoice();
     [[nodiscard]] Axle chosenAxle() const;
     /// A list's title, where a sheet would have its own; empty hides it.
     void setListTitle(const QString& text);
@@ -88,6 +93,7 @@ private:
     QButtonGroup* placeButtons_;
     QVBoxLayout* column_;
     QComboBox* axleChoice_ = nullptr;
+    QComboBox* sideChoice_ = nullptr;
     QLabel* listTitle_ = nullptr;
     QStringList shownPlaces_;
     int place_ = 0;

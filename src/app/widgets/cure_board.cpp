@@ -216,7 +216,7 @@ void CureBoard::refresh(Axle axle)
 
     const Study& study = document_.study();
     const UnitSystem system = study.system;
-    const CornerClearance& now = study.of<Clearance>().after.at(axle);
+    const CornerClearance& now = study.of<Clearance>().after.at(axle).left;
     if (!now.corner || !now.wheel) {
         say(tr("No wheel chosen on this axle."));
         column->addStretch();
@@ -303,7 +303,7 @@ void CureBoard::show(const Found& found)
     const Study& study = *found.study;
     const UnitSystem system = study.system;
     const Axle axle = axle_;
-    const CornerClearance& now = study.of<Clearance>().after.at(axle);
+    const CornerClearance& now = study.of<Clearance>().after.at(axle).left;
     const auto length = [&](const Figure& f) { return f.value ? text(figure(*f.value, style::gap, system)) : QStringLiteral("–"); };
     for (const Cure& cure : found.cures) {
         auto c = contentOf(now, cure.gaps, cure.level);

@@ -4,6 +4,7 @@
 #include "quantity/entry.hpp"
 #include "theme.hpp"
 #include "drawing/dimension_field.hpp"
+#include "drawing/fact_field.hpp"
 
 #include <QPainter>
 #include <QVBoxLayout>
@@ -51,6 +52,9 @@ void ReadingCard::setReading(const std::string& pointer)
         if (field_)
             form_->removeRow(field_);
         field_ = nullptr;
+        if (bend_)
+            form_->removeRow(bend_);
+        bend_ = nullptr;
         if (document_.study().directory->at(pointer)) {
             field_ = new DimensionField(document_, pointer, this);
             DimensionLine look;
@@ -58,6 +62,13 @@ void ReadingCard::setReading(const std::string& pointer)
             field_->setLook(look);
             connect(field_, &DimensionField::goOn, known_, [this] { known_->setFocus(); });
             form_->insertRow(0, tr("reads"), field_);
+            // Between two ends of one bend a wheel runs straight; elsewhere it may step in right behind a station.
+            const auto station = pointer.substr(0, pointer.rfind('/'));
+            if (pointer.starts_with("/wheels/") && pointer.find("/-/") == std::string::npos
+                && (station.find("/barrel/") != std::string::npos || station.find("/spokes/") != std::string::npos)) {
+                bend_ = new FactField(document_, station + "/bend", this);
+                form_->addRow(tr("bend here"), bend_);
+            }
         }
     }
     refresh();
@@ -78,6 +89,8 @@ void ReadingCard::refresh()
     title_->setText(entry->address.place.empty() ? label : label + QStringLiteral("\n") + QString::fromStdString(entry->address.place));
     const double half = uncertainty(r, style.dimension == Dimension::Length);
     field_->refresh();
+    if (bend_)
+        bend_->refresh();
     other_->setText(r.value ? QString::fromStdString(print(*r.value, style, other)) : tr("not read yet"));
     known_->setCurrentIndex(static_cast<int>(r.known));
     instrument_->setEnabled(r.known == Known::Measured);

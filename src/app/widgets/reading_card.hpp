@@ -17,6 +17,7 @@ namespace deepstop::app {
 
 class Document;
 class DimensionField;
+class FactField;
 
 class ReadingCard : public QWidget {
     Q_OBJECT
@@ -29,6 +30,8 @@ public:
     [[nodiscard]] const std::string& pointer() const { return pointer_; }
     /// The reading itself, for those that no drawing shows; null while there is none in hand.
     [[nodiscard]] DimensionField* field() const { return field_; }
+    /// Of a wheel's station: whether a bend begins or ends there; null for any other reading.
+    [[nodiscard]] FactField* bend() const { return bend_; }
     [[nodiscard]] QComboBox* known() const { return known_; }
     [[nodiscard]] QLineEdit* width() const { return width_; }
     [[nodiscard]] QComboBox* instrument() const { return instrument_; }
@@ -44,6 +47,7 @@ private:
     QLabel* title_;
     QLabel* other_; ///< the same in the other units
     DimensionField* field_ = nullptr;
+    FactField* bend_ = nullptr;
     QFormLayout* form_;
     QLabel* trouble_;
     QComboBox* known_;

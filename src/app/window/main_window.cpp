@@ -179,7 +179,7 @@ RunoutWindow* MainWindow::showRunout()
 {
     if (!runoutWindow_)
         runoutWindow_ = new RunoutWindow(document_, instrument_, this);
-    runoutWindow_->setAxle(page(BenchPage::id)->axle());
+    runoutWindow_->setCorner(page(BenchPage::id)->axle(), page(BenchPage::id)->side());
     runoutWindow_->QDialog::show();
     runoutWindow_->raise();
     runoutWindow_->activateWindow();

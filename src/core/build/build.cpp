@@ -38,4 +38,21 @@ Corner& ownCorner(Build& build, const std::string& setupId, Axle axle)
     return *own;
 }
 
+const Hydraulics& hydraulicsOf(const Build& build, const Setup& setup)
+{
+    static const Hydraulics unknown;
+    if (setup.hydraulics)
+        return *setup.hydraulics;
+    return build.setups.empty() || !build.setups.front().hydraulics ? unknown : *build.setups.front().hydraulics;
+}
+
+SetupParts partsOf(const Build& build, const Setup& setup)
+{
+    SetupParts parts { &setup, &hydraulicsOf(build, setup), {}, {} };
+    for (const auto& [axle, of] : { std::pair { Axle::Front, &parts.front }, std::pair { Axle::Rear, &parts.rear } })
+        if ((of->corner = cornerOf(build, setup, axle)))
+            of->wheel = findWheel(build, of->corner->wheel);
+    return parts;
+}
+
 } // namespace deepstop

@@ -22,10 +22,7 @@ struct Car {
     Reading wheelbase;
     Reading centreOfMassHeight;
     Reading frontLoadShare; ///< part of the weight on the front axle at rest
-    Reading grip; ///< tyre grip, peak deceleration over g
     Reading dragArea; ///< drag coefficient times frontal area
-    Reading frontTyreRadius; ///< rolling radius
-    Reading rearTyreRadius;
     Reading frontTrack; ///< between the tyres' middles, as found
     Reading rearTrack;
     YesNo antilock = YesNo::Unknown;
@@ -33,7 +30,7 @@ struct Car {
     bool operator==(const Car&) const = default;
 };
 
-/// From the foot to the line pressure.
+/// From the foot to the line pressure. Belongs to a setup; one that brings none of its own runs the car's as found.
 struct Hydraulics {
     Reading pedalForce; ///< as hard as this driver brakes on purpose
     Reading pedalRatio;
@@ -46,10 +43,14 @@ struct Hydraulics {
     bool operator==(const Hydraulics&) const = default;
 };
 
-enum class ParkingBrake { Unknown, None, DrumInHat, InCaliper };
+enum class ParkingBrake { Unknown, None, DrumInHat, InCaliper, InDrum };
 
-/// How a wheel nut bears on the wheel; nut and wheel must be alike.
+/// How a wheel nut or bolt bears on the wheel; both must be alike.
 enum class NutSeat { Unknown, Cone, Ball, Flat };
+/// What holds the wheel on the hub.
+enum class WheelHeldBy { Unknown, Studs, Bolts };
+/// Whether a nut is closed at its end, so that a long stud bottoms in it.
+enum class NutEnd { Unknown, Open, Closed };
 
 enum class KeepOutKind { Knuckle, BallJoint, Hose, Other };
 
@@ -71,9 +72,18 @@ struct Hub {
     int studCount = 0;
     Reading studLength; ///< outboard of the flange face
     Reading studDiameter;
-    std::string studThread; ///< "M12x1.5"
+    WheelHeldBy heldBy = WheelHeldBy::Unknown;
+    std::string studThread; ///< "M12x1.5"; of the studs, or of the wheel bolts
     Reading nutThread; ///< length of full thread in a wheel nut
-    NutSeat nutSeat = NutSeat::Unknown;
+    NutEnd nutEnd = NutEnd::Unknown;
+    Reading nutDepth; ///< of a closed nut: from its seat's near end to the bottom, where the stud would strike
+    NutSeat nutSeat = NutSeat::Unknown; ///< of the nuts, or of the wheel bolts
+    Reading seatAngle; ///< of a cone, whole angle, rad
+    Reading seatRadius; ///< of a ball
+    Reading wheelBoltLength; ///< under its seat, to its end
+    Reading hubThread; ///< thread in the hub's flange that a wheel bolt can use, from its face
+    Reading behindFlange; ///< beyond that thread until a wheel bolt's end strikes something
+    Reading pilotChamfer; ///< at the pilot's end, where it carries nothing
     Reading lugSpacing; ///< of the knuckle's two lugs, hole to hole
     Reading lugRadius; ///< from the axis to the middle between the two holes
     Reading lugDepth; ///< of the lugs' mounting face inboard of the hub's flange face
@@ -98,6 +108,7 @@ struct Hub {
 struct BarrelStation {
     Reading depth;
     Reading insideRadius;
+    YesNo bend = YesNo::Unknown; ///< a bend begins or ends here: from one such to the next the barrel runs straight
     bool operator==(const BarrelStation&) const = default;
 };
 
@@ -105,6 +116,7 @@ struct BarrelStation {
 struct SpokeStation {
     Reading radius;
     Reading distance;
+    YesNo bend = YesNo::Unknown; ///< as of the barrel
     std::string along; ///< which line down the spokes: "middle", "edge"; stations of one line make one profile
     bool operator==(const SpokeStation&) const = default;
 };
@@ -130,8 +142,15 @@ struct Wheel {
     Reading mass; ///< with tyre
     Reading bore;
     Reading overallWidth; ///< over the flanges; absent = printed width and 25 mm
-    Reading padThickness; ///< mounting face to where the nut's thread begins, nut tight
+    Reading padThickness; ///< mounting face to where the nut's thread begins, nut tight; for wheel bolts: to their seat
     NutSeat nutSeat = NutSeat::Unknown;
+    Reading seatAngle; ///< of its cones, whole angle, rad
+    Reading seatRadius; ///< of its ball seats
+    Reading boreChamfer; ///< where its bore begins to carry, from the mounting face
+    Reading rollingRadius; ///< with the tyre that is on it
+    Reading grip; ///< of that tyre: peak deceleration over g
+    YesNo balanceWeights = YesNo::Unknown; ///< inside the barrel; where they are stands in `insets`
+    YesNo spokesAlike = YesNo::Unknown; ///< one line down them stands for all
     Reading give; ///< how much its rim gives way in a hard corner
     std::vector<BarrelStation> barrel;
     std::vector<SpokeStation> spokes;
@@ -139,10 +158,10 @@ struct Wheel {
     bool operator==(const Wheel&) const = default;
 };
 
-enum class HatMaterial { Iron, Aluminium };
+enum class HatMaterial { Unknown, Iron, Aluminium };
 enum class RotorFace { Plain, Dimpled, Slotted, Drilled };
-enum class RingMaterial { Iron, Steel, CarbonCeramic };
-enum class RotorBuild { OnePiece, TwoPiece };
+enum class RingMaterial { Unknown, Iron, Steel, CarbonCeramic };
+enum class RotorBuild { Unknown, OnePiece, TwoPiece };
 enum class VaneShape { Straight, Curved, Pillars };
 /// Whether a part fits one side only.
 enum class Handed { Unknown, Either, Sided };
@@ -150,11 +169,11 @@ enum class Handed { Unknown, Either, Sided };
 struct Rotor {
     std::string name;
     std::string from; ///< id in the parts library this was copied from; empty: made here
-    RotorBuild construction = RotorBuild::OnePiece;
+    RotorBuild construction = RotorBuild::Unknown;
     RotorFace face = RotorFace::Plain;
     int slotCount = 0; ///< 0: not counted
-    RingMaterial ringMaterial = RingMaterial::Iron;
-    HatMaterial hatMaterial = HatMaterial::Iron;
+    RingMaterial ringMaterial = RingMaterial::Unknown;
+    HatMaterial hatMaterial = HatMaterial::Unknown;
     Handed handed = Handed::Unknown;
     Reading outerDiameter;
     Reading thickness;
@@ -178,12 +197,11 @@ struct Rotor {
     int vanes = 0;
     Reading vaneThickness; ///< for pillars: their diameter
     Reading vaneLean; ///< of curved vanes: angle between vane and radius, rad
-    Reading runout; ///< total, at the edge, on the car
-    Reading thicknessVariation; ///< DTV over one turn
+    Reading ringPlay; ///< how far a floating ring moves on its hat along the axle
     bool operator==(const Rotor&) const = default;
 };
 
-enum class CaliperKind { Fixed, Floating };
+enum class CaliperKind { Unknown, Fixed, Floating };
 enum class Bleeders { Unknown, OneEnd, BothEnds };
 /// End of a mounted caliper where the turning rotor enters it or leaves it, the car going forward.
 enum class End { Unknown, Entry, Exit };
@@ -205,7 +223,7 @@ struct Bump {
 struct Caliper {
     std::string name;
     std::string from; ///< id in the parts library
-    CaliperKind kind = CaliperKind::Fixed;
+    CaliperKind kind = CaliperKind::Unknown;
     std::string material;
     std::string pistonMaterial;
     Bleeders bleeders = Bleeders::Unknown;
@@ -221,6 +239,8 @@ struct Caliper {
     Reading cornerRadius; ///< of the back's two ends; absent = sharp
     Reading slotWidth; ///< between the halves, pads out
     Reading padRoom; ///< between pistons pushed home, or piston and fingers, pads out
+    Reading pistonStroke; ///< farthest one piston may come out of its bore
+    Reading slideTravel; ///< of a floating caliper's body on its carrier, end to end
     Reading padWindow; ///< length of the opening the pads go into
     Reading mountSpacing; ///< of its own two mounting holes
     Reading mountDrop; ///< line of these holes inward of the edge of the rotor it is meant for
@@ -262,21 +282,40 @@ struct Pad {
 };
 
 enum class MountKind { Lug, Radial };
-enum class Direction { Inboard, Outboard };
+enum class Direction { Unknown, Inboard, Outboard };
 
 /// How the caliper hangs on the knuckle.
 struct Mount {
     MountKind kind = MountKind::Lug;
+    Reading boltSpacing;
+    Reading radialRead; ///< mean stack under the studs of a radial mount when the caliper's heights over the rotor's edge were read
+    Reading clock; ///< where the caliper sits round the axle: from straight up towards the car's rear, rad
+    Direction shimMoves = Direction::Unknown; ///< where a thicker stack moves the caliper
+    bool operator==(const Mount&) const = default;
+};
+
+/// What was read of, or put in on, one side of the car. A kit's design serves both; the two sides of a car are never quite alike.
+struct Fitted {
     Reading slotCentre; ///< slot's middle from the hub's flange face, outboard positive, with the shims that are in now
     Reading padInset; ///< pad's outer edge inward of the rotor's edge
-    Reading boltSpacing;
     Reading shimTop; ///< stack on the top bolt now
     Reading shimBottom;
     Reading radialTop; ///< stack on the top stud of a radial mount now: thicker moves the caliper outward along the radius
     Reading radialBottom;
-    Reading clock; ///< where the caliper sits round the axle: from straight up towards the car's rear, rad
-    Direction shimMoves = Direction::Inboard; ///< where a thicker stack moves the caliper
-    bool operator==(const Mount&) const = default;
+    Reading runout; ///< total, at the edge, on the car
+    Reading thicknessVariation; ///< DTV over one turn
+    Reading ringThickness; ///< of the rotor as worn; absent: as new
+    Reading liningThickness; ///< of the thinner pad as worn; absent: as new
+    std::string rotorMark; ///< which of the pair it is: "tagged L"
+    std::string caliperMark;
+    bool operator==(const Fitted&) const = default;
+};
+
+/// A place on a bracket's edge, seen along the axle.
+struct BracketPoint {
+    Reading across; ///< from the line through the axis and the middle between the lugs, towards the car's rear
+    Reading radius; ///< along that line from the axis
+    bool operator==(const BracketPoint&) const = default;
 };
 
 /// What hangs the caliper on the knuckle, with the bolts that came with it.
@@ -287,9 +326,33 @@ struct Bracket {
     Reading thickness;
     Reading knuckleHole; ///< diameter
     Reading caliperHole;
+    Reading proudKnuckle; ///< how far heads, nuts or bolt ends at the knuckle's holes stand out of it towards the rotor; 0: none does
+    Reading proudCaliper; ///< the same at the caliper's holes
     std::string material;
     std::string boltThread; ///< of the bolts into the knuckle
+    std::vector<BracketPoint> outline; ///< where it reaches past its plate; the caliper-side face of it
     bool operator==(const Bracket&) const = default;
+};
+
+enum class DrumKind { Unknown, LeadingTrailing, TwoLeading, SelfEnergising };
+
+/// A drum with its shoes, one side.
+struct Drum {
+    std::string name;
+    DrumKind kind = DrumKind::Unknown;
+    Reading insideDiameter;
+    Reading largestDiameter; ///< as cast on the part
+    Reading shoeWidth;
+    Reading shoeArc; ///< of the lining on one shoe, rad
+    Reading anchorRadius; ///< from the axis to a shoe's pivot
+    Reading friction; ///< of the lining
+    Reading cylinderBore; ///< of the wheel cylinder
+    Reading liningThickness;
+    Reading minimumLining;
+    Reading depth; ///< from its wheel face to its open edge
+    Reading faceThickness; ///< what lies between hub flange and wheel
+    Reading wall; ///< of the cylindrical part
+    bool operator==(const Drum&) const = default;
 };
 
 struct Hose {
@@ -309,7 +372,7 @@ struct Costs {
 };
 
 /// What belongs to a complete corner, so that like is compared with like. Ring and hat together are a rotor.
-enum class Part { Rotor, Caliper, Pads, Bracket, Hose, Hardware, Ring, Hat };
+enum class Part { Rotor, Caliper, Pads, Bracket, Hose, Hardware, Ring, Hat, Drum, Shoes, WheelCylinder };
 
 struct Weighing {
     Reading mass;
@@ -317,11 +380,14 @@ struct Weighing {
     bool operator==(const Weighing&) const = default;
 };
 
-enum class BoltClass { Unknown, C8_8, C10_9, C12_9 };
-enum class Condition { Dry, Oiled, Threadlocker, AntiSeize };
+/// Steel by its class, stainless by ISO 3506-1, inch bolts by SAE J429.
+enum class BoltClass { Unknown, C8_8, C10_9, C12_9, A2_70, A4_80, Grade5, Grade8 };
+enum class Condition { Unknown, Dry, Oiled, Threadlocker, AntiSeize };
 enum class ThreadIn { Unknown, Steel, Iron, Aluminium };
 /// Which of the corner's stacks of shims lies in a joint's grip.
-enum class ShimsIn { None, Axial, Radial };
+enum class ShimsIn { Unknown, None, Axial, Radial };
+/// Faces that are clamped together: what friction between them can be had of.
+enum class Faces { Unknown, Clean, Coated };
 
 /// Bolts that do one thing, all alike.
 struct Joint {
@@ -329,11 +395,17 @@ struct Joint {
     std::string thread;
     int bolts = 0; ///< 0: not counted
     BoltClass boltClass = BoltClass::Unknown;
-    Condition condition = Condition::Dry;
+    Condition condition = Condition::Unknown; ///< of the threads as they are done up
+    Condition torqueFor = Condition::Unknown; ///< what the maker's torque is meant for
     ThreadIn threadIn = ThreadIn::Unknown;
-    ShimsIn shims = ShimsIn::None;
+    ShimsIn shims = ShimsIn::Unknown;
+    Faces faces = Faces::Unknown;
+    ThreadIn underHead = ThreadIn::Unknown; ///< the metal the heads bear on
+    YesNo hardWashers = YesNo::Unknown; ///< under the heads
     int timesUsed = 0; ///< threads done up so often already
     Reading length; ///< under the head
+    Reading shank; ///< of it without thread; 0: threaded to the head
+    Reading headDiameter; ///< that bears, of the head or its flange
     Reading grip; ///< ear, bracket and washers under the head, without the shims
     Reading threadDepth; ///< of the tapped hole, or height of the nut
     Reading roomBehind; ///< beyond the thread until the bolt strikes something that turns; absent = a blind hole
@@ -345,9 +417,13 @@ struct Joint {
 /// When to stop stacking washers behind the wheel.
 enum class Freed { JustTurns, WantedGap };
 
-/// One axle's brakes, both sides alike.
+enum class BrakeKind { Discs, Drums };
+
+/// One axle's brakes: the design both sides share, and what is fitted on either.
 struct Corner {
     std::string wheel; ///< id of the wheel
+    BrakeKind brakes = BrakeKind::Discs;
+    Drum drum;
     Rotor rotor;
     Caliper caliper;
     Pad pad;
@@ -357,10 +433,16 @@ struct Corner {
     Costs costs;
     Reading ring; ///< between hub flange and rotor; absent = none
     Reading spacer; ///< between rotor and wheel; absent = none
-    Reading washers; ///< stacked behind the wheel in a trial, beside any spacer; absent = not tried
+    Reading washers; ///< stacked behind the wheel in a trial; absent = not tried
     Freed freed = Freed::JustTurns; ///< what that stack gave
+    YesNo spacerInTrial = YesNo::Unknown; ///< whether the spacer was behind the wheel as well
+    Fitted left;
+    Fitted right;
     std::vector<Weighing> weighings;
     std::vector<Joint> joints;
+
+    [[nodiscard]] const Fitted& at(Side side) const { return side == Side::Left ? left : right; }
+    [[nodiscard]] Fitted& at(Side side) { return side == Side::Left ? left : right; }
     bool operator==(const Corner&) const = default;
 };
 
@@ -383,6 +465,8 @@ struct Setup {
     std::string note;
     std::optional<Corner> front;
     std::optional<Corner> rear;
+    std::optional<Hydraulics> hydraulics {}; ///< left out: as in the first setup
+    YesNo parkingBrakeReplaced = YesNo::Unknown; ///< where this setup takes it away: whether something else holds the car
     std::string vendor {}; ///< whom to ask
     std::vector<Receipt> received {};
     bool operator==(const Setup&) const = default;
@@ -443,6 +527,7 @@ struct TestSession {
     std::string date;
     std::string place;
     std::vector<MeasuredStop> stops;
+    std::optional<Setup> ran {}; ///< the setup as it was that day, both axles and the hydraulics in it
     bool operator==(const TestSession&) const = default;
 };
 
@@ -460,12 +545,14 @@ struct Wants {
     Reading shieldGap { 4e-3, 0.0, Known::Measured, {}, {} };
     Reading hotRise { 500, 0.0, Known::Measured, {}, {} }; ///< of the friction ring above the garage
     Reading coning { 0.3e-3, 0.0, Known::Measured, {}, {} }; ///< of a hot rotor, at its edge
-    Reading stationSpacing { 30e-3, 0.0, Known::Measured, {}, {} }; ///< farthest two stations of a wheel may lie apart
+    Reading stationSpacing { 12e-3, 0.0, Known::Measured, {}, {} }; ///< farthest two stations of a wheel may lie apart
     Reading studEngagement { 1.0, 0.0, Known::Measured, {}, {} }; ///< full thread in the nut over the stud's diameter
     Reading pilotLeft { 4e-3, 0.0, Known::Measured, {}, {} };
     Reading spacerStep { 0.5e-3, 0.0, Known::Measured, {}, {} }; ///< a turned spacer is made to
     Reading padEdge { 0.5e-3, 0.0, Known::Measured, {}, {} }; ///< pad's edge inward of the rotor's, aimed at
     Reading shimsPerBolt { 5, 0.0, Known::Measured, {}, {} }; ///< at most
+    Reading weightHeight { 5e-3, 0.0, Known::Measured, {}, {} }; ///< of balance weights nobody has placed
+    Reading antilockQuality { 0.95, 0.0, Known::Measured, {}, {} }; ///< of the tyres' grip, that antilock brakes use
     Reading slipMargin { 1.5, 0.0, Known::Measured, {}, {} }; ///< of bolts that carry the brake's torque by friction
     bool operator==(const Wants&) const = default;
 };
@@ -473,7 +560,6 @@ struct Wants {
 struct Build {
     std::string currency; ///< prices are in it, "EUR"
     Car car;
-    Hydraulics hydraulics;
     Hub frontHub;
     Hub rearHub;
     Wants wants;
@@ -492,6 +578,27 @@ struct Build {
 /// The same to be changed: a setup that left the axle alone begins to differ here, from the corner it leaned on, or an empty one.
 /// @pre the build has a setup with that id
 [[nodiscard]] Corner& ownCorner(Build& build, const std::string& setupId, Axle axle);
+/// The setup's own hydraulics, or those of the car as found where it leaves them alone.
+[[nodiscard]] const Hydraulics& hydraulicsOf(const Build& build, const Setup& setup);
 [[nodiscard]] inline const Hub& hubOf(const Build& build, Axle axle) { return axle == Axle::Front ? build.frontHub : build.rearHub; }
+
+/// Whose parts are on one axle of a setup.
+struct AxleParts {
+    const Corner* corner = nullptr; ///< into the build; null where it has none
+    const Wheel* wheel = nullptr;
+};
+
+/// What a setup puts on the car, its own or as found.
+struct SetupParts {
+    const Setup* setup = nullptr;
+    const Hydraulics* hydraulics = nullptr;
+    AxleParts front;
+    AxleParts rear;
+    [[nodiscard]] const AxleParts& at(Axle axle) const { return axle == Axle::Front ? front : rear; }
+    [[nodiscard]] bool complete() const { return front.corner && rear.corner; }
+};
+
+/// All pointers lead into `build`. @pre `setup` is one of its setups
+[[nodiscard]] SetupParts partsOf(const Build& build, const Setup& setup);
 
 } // namespace deepstop

@@ -14,32 +14,47 @@ using ChoiceTable = std::array<std::pair<std::string_view, E>, N>;
 
 namespace choices {
 inline constexpr ChoiceTable<YesNo, 3> yesNo { { { "unknown", YesNo::Unknown }, { "yes", YesNo::Yes }, { "no", YesNo::No } } };
-inline constexpr ChoiceTable<HatMaterial, 2> hat { { { "iron", HatMaterial::Iron }, { "aluminium", HatMaterial::Aluminium } } };
+inline constexpr ChoiceTable<HatMaterial, 3> hat { { { "unknown", HatMaterial::Unknown }, { "iron", HatMaterial::Iron },
+    { "aluminium", HatMaterial::Aluminium } } };
 inline constexpr ChoiceTable<RotorFace, 4> face { { { "plain", RotorFace::Plain }, { "dimpled", RotorFace::Dimpled },
     { "slotted", RotorFace::Slotted }, { "drilled", RotorFace::Drilled } } };
-inline constexpr ChoiceTable<CaliperKind, 2> caliper { { { "fixed", CaliperKind::Fixed }, { "floating", CaliperKind::Floating } } };
+inline constexpr ChoiceTable<CaliperKind, 3> caliper { { { "unknown", CaliperKind::Unknown }, { "fixed", CaliperKind::Fixed },
+    { "floating", CaliperKind::Floating } } };
 inline constexpr ChoiceTable<MountKind, 2> mount { { { "lug", MountKind::Lug }, { "radial", MountKind::Radial } } };
-inline constexpr ChoiceTable<Direction, 2> direction { { { "inboard", Direction::Inboard }, { "outboard", Direction::Outboard } } };
-inline constexpr ChoiceTable<RingMaterial, 3> ring { { { "iron", RingMaterial::Iron }, { "steel", RingMaterial::Steel },
-    { "carbon-ceramic", RingMaterial::CarbonCeramic } } };
-inline constexpr ChoiceTable<RotorBuild, 2> rotorBuild { { { "one-piece", RotorBuild::OnePiece }, { "two-piece", RotorBuild::TwoPiece } } };
+inline constexpr ChoiceTable<Direction, 3> direction { { { "unknown", Direction::Unknown }, { "inboard", Direction::Inboard },
+    { "outboard", Direction::Outboard } } };
+inline constexpr ChoiceTable<RingMaterial, 4> ring { { { "unknown", RingMaterial::Unknown }, { "iron", RingMaterial::Iron },
+    { "steel", RingMaterial::Steel }, { "carbon-ceramic", RingMaterial::CarbonCeramic } } };
+inline constexpr ChoiceTable<RotorBuild, 3> rotorBuild { { { "unknown", RotorBuild::Unknown }, { "one-piece", RotorBuild::OnePiece },
+    { "two-piece", RotorBuild::TwoPiece } } };
 inline constexpr ChoiceTable<VaneShape, 3> vanes { { { "straight", VaneShape::Straight }, { "curved", VaneShape::Curved },
     { "pillars", VaneShape::Pillars } } };
 inline constexpr ChoiceTable<Handed, 3> handed { { { "unknown", Handed::Unknown }, { "either side", Handed::Either },
     { "sided", Handed::Sided } } };
 inline constexpr ChoiceTable<Bleeders, 3> bleeders { { { "unknown", Bleeders::Unknown }, { "one end", Bleeders::OneEnd },
     { "both ends", Bleeders::BothEnds } } };
-inline constexpr ChoiceTable<ParkingBrake, 4> parking { { { "unknown", ParkingBrake::Unknown }, { "none", ParkingBrake::None },
-    { "drum in hat", ParkingBrake::DrumInHat }, { "in caliper", ParkingBrake::InCaliper } } };
+inline constexpr ChoiceTable<ParkingBrake, 5> parking { { { "unknown", ParkingBrake::Unknown }, { "none", ParkingBrake::None },
+    { "drum in hat", ParkingBrake::DrumInHat }, { "in caliper", ParkingBrake::InCaliper }, { "in drum", ParkingBrake::InDrum } } };
 inline constexpr ChoiceTable<WhichHand, 3> hand { { { "unknown", WhichHand::Unknown }, { "left", WhichHand::Left },
     { "right", WhichHand::Right } } };
 inline constexpr ChoiceTable<Checked, 3> checked { { { "open", Checked::Open }, { "fine", Checked::Fine }, { "fault", Checked::Fault } } };
-inline constexpr ChoiceTable<Part, 8> part { { { "rotor", Part::Rotor }, { "caliper", Part::Caliper }, { "pads", Part::Pads },
-    { "bracket", Part::Bracket }, { "hose", Part::Hose }, { "hardware", Part::Hardware }, { "ring", Part::Ring }, { "hat", Part::Hat } } };
+inline constexpr ChoiceTable<Part, 11> part { { { "rotor", Part::Rotor }, { "caliper", Part::Caliper }, { "pads", Part::Pads },
+    { "bracket", Part::Bracket }, { "hose", Part::Hose }, { "hardware", Part::Hardware }, { "ring", Part::Ring }, { "hat", Part::Hat },
+    { "drum", Part::Drum }, { "shoes", Part::Shoes }, { "wheel cylinder", Part::WheelCylinder } } };
 inline constexpr ChoiceTable<Axle, 2> axle { { { "front", Axle::Front }, { "rear", Axle::Rear } } };
 inline constexpr ChoiceTable<Side, 2> side { { { "left", Side::Left }, { "right", Side::Right } } };
 inline constexpr ChoiceTable<NutSeat, 4> nutSeat { { { "unknown", NutSeat::Unknown }, { "cone", NutSeat::Cone }, { "ball", NutSeat::Ball },
     { "flat", NutSeat::Flat } } };
+inline constexpr ChoiceTable<WheelHeldBy, 3> heldBy { { { "unknown", WheelHeldBy::Unknown }, { "studs", WheelHeldBy::Studs },
+    { "bolts", WheelHeldBy::Bolts } } };
+inline constexpr ChoiceTable<NutEnd, 3> nutEnd { { { "unknown", NutEnd::Unknown }, { "open", NutEnd::Open },
+    { "closed", NutEnd::Closed } } };
+inline constexpr ChoiceTable<BrakeKind, 2> brakes { { { "discs", BrakeKind::Discs }, { "drums", BrakeKind::Drums } } };
+inline constexpr ChoiceTable<DrumKind, 4> drumKind { { { "unknown", DrumKind::Unknown },
+    { "leading and trailing", DrumKind::LeadingTrailing }, { "two leading", DrumKind::TwoLeading },
+    { "self-energising pair", DrumKind::SelfEnergising } } };
+inline constexpr ChoiceTable<Faces, 3> faces { { { "unknown", Faces::Unknown }, { "clean and bare", Faces::Clean },
+    { "painted, anodised or oily", Faces::Coated } } };
 inline constexpr ChoiceTable<KeepOutKind, 4> keepOut { { { "knuckle", KeepOutKind::Knuckle }, { "ball joint", KeepOutKind::BallJoint },
     { "hose", KeepOutKind::Hose }, { "other", KeepOutKind::Other } } };
 inline constexpr ChoiceTable<InsetKind, 3> inset { { { "balance weights", InsetKind::Weights }, { "valve", InsetKind::Valve },
@@ -48,14 +63,15 @@ inline constexpr ChoiceTable<End, 3> end { { { "unknown", End::Unknown }, { "rot
     { "rotor's exit", End::Exit } } };
 inline constexpr ChoiceTable<BumpKind, 3> bump { { { "bleeder", BumpKind::Bleeder }, { "bolt head", BumpKind::BoltHead },
     { "pipe", BumpKind::Pipe } } };
-inline constexpr ChoiceTable<BoltClass, 4> boltClass { { { "unknown", BoltClass::Unknown }, { "8.8", BoltClass::C8_8 },
-    { "10.9", BoltClass::C10_9 }, { "12.9", BoltClass::C12_9 } } };
-inline constexpr ChoiceTable<Condition, 4> condition { { { "dry", Condition::Dry }, { "oiled", Condition::Oiled },
-    { "threadlocker", Condition::Threadlocker }, { "anti-seize", Condition::AntiSeize } } };
+inline constexpr ChoiceTable<BoltClass, 8> boltClass { { { "unknown", BoltClass::Unknown }, { "8.8", BoltClass::C8_8 },
+    { "10.9", BoltClass::C10_9 }, { "12.9", BoltClass::C12_9 }, { "A2-70", BoltClass::A2_70 }, { "A4-80", BoltClass::A4_80 },
+    { "SAE grade 5", BoltClass::Grade5 }, { "SAE grade 8", BoltClass::Grade8 } } };
+inline constexpr ChoiceTable<Condition, 5> condition { { { "unknown", Condition::Unknown }, { "dry", Condition::Dry },
+    { "oiled", Condition::Oiled }, { "threadlocker", Condition::Threadlocker }, { "anti-seize", Condition::AntiSeize } } };
 inline constexpr ChoiceTable<ThreadIn, 4> threadIn { { { "unknown", ThreadIn::Unknown }, { "steel", ThreadIn::Steel },
     { "iron", ThreadIn::Iron }, { "aluminium", ThreadIn::Aluminium } } };
-inline constexpr ChoiceTable<ShimsIn, 3> shimsIn { { { "none", ShimsIn::None }, { "axial shims", ShimsIn::Axial },
-    { "radial shims", ShimsIn::Radial } } };
+inline constexpr ChoiceTable<ShimsIn, 4> shimsIn { { { "unknown", ShimsIn::Unknown }, { "none", ShimsIn::None },
+    { "axial shims", ShimsIn::Axial }, { "radial shims", ShimsIn::Radial } } };
 inline constexpr ChoiceTable<Freed, 2> freed { { { "just turns free", Freed::JustTurns },
     { "turns with the wanted gap", Freed::WantedGap } } };
 inline constexpr ChoiceTable<Known, 3> known { { { "measured", Known::Measured }, { "vendor", Known::Vendor },

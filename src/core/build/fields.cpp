@@ -15,10 +15,7 @@ void fields(V& v, T& c)
     v.reading("wheelbase_mm", "wheelbase", style::frame, range::wheelbase, c.wheelbase);
     v.reading("centre_of_mass_height_mm", "height of the centre of mass", style::frame, range::massHeight, c.centreOfMassHeight);
     v.reading("front_load_percent", "front axle load at rest", style::share, range::share, c.frontLoadShare);
-    v.reading("grip", "tyre grip", style::number, range::grip, c.grip);
     v.reading("drag_area_m2", "drag area", style::number, range::dragArea, c.dragArea);
-    v.reading("front_tyre_radius_mm", "front tyre's rolling radius", style::frame, range::tyreRadius, c.frontTyreRadius);
-    v.reading("rear_tyre_radius_mm", "rear tyre's rolling radius", style::frame, range::tyreRadius, c.rearTyreRadius);
     v.reading("front_track_mm", "front track", style::frame, range::track, c.frontTrack);
     v.reading("rear_track_mm", "rear track", style::frame, range::track, c.rearTrack);
     v.choice("antilock", "antilock brakes", c.antilock, choices::yesNo);
@@ -57,9 +54,18 @@ void fields(V& v, T& h)
     v.count("stud_count", "number of studs", 20, h.studCount);
     v.reading("stud_length_mm", "stud length from the flange", style::size, range::length, h.studLength);
     v.reading("stud_diameter_mm", "stud diameter", style::size, range::bore, h.studDiameter);
-    v.text("stud_thread", "thread of the studs", h.studThread);
+    v.choice("wheel_held_by", "wheel held by", h.heldBy, choices::heldBy);
+    v.text("stud_thread", "thread of studs or wheel bolts", h.studThread);
     v.reading("nut_thread_mm", "thread length in a wheel nut", style::size, range::length, h.nutThread);
-    v.choice("nut_seat", "seat of the nuts", h.nutSeat, choices::nutSeat);
+    v.choice("nut_end", "wheel nuts are", h.nutEnd, choices::nutEnd);
+    v.reading("nut_depth_mm", "closed nut's depth from its seat", style::size, range::length, h.nutDepth);
+    v.choice("nut_seat", "seat of nuts or bolts", h.nutSeat, choices::nutSeat);
+    v.reading("seat_angle_deg", "cone angle of nuts or bolts", style::angle, range::cone, h.seatAngle);
+    v.reading("seat_radius_mm", "ball radius of nuts or bolts", style::size, range::thickness, h.seatRadius);
+    v.reading("wheel_bolt_length_mm", "wheel bolt under its seat", style::size, range::length, h.wheelBoltLength);
+    v.reading("hub_thread_mm", "thread in the hub for a wheel bolt", style::size, range::length, h.hubThread);
+    v.reading("behind_flange_mm", "clearance behind that thread", style::size, range::height, h.behindFlange);
+    v.reading("pilot_chamfer_mm", "chamfer of the hub pilot", style::size, range::smallHeight, h.pilotChamfer);
     v.reading("lug_spacing_mm", "spacing of the knuckle's lugs", style::size, range::length, h.lugSpacing);
     v.reading("lug_radius_mm", "middle of the lugs from the axis", style::size, range::length, h.lugRadius);
     v.reading("lug_depth_mm", "lugs' face inboard of the hub face", style::size, range::place, h.lugDepth);
@@ -84,6 +90,7 @@ void fields(V& v, T& s)
 {
     v.reading("depth_mm", "depth", style::size, range::place, s.depth);
     v.reading("inside_radius_mm", "inside radius", style::size, range::length, s.insideRadius);
+    v.choice("bend", "a bend begins or ends here", s.bend, choices::yesNo);
 }
 
 template <class V, Is<SpokeStation> T>
@@ -91,6 +98,7 @@ void fields(V& v, T& s)
 {
     v.reading("radius_mm", "radius", style::size, range::length, s.radius);
     v.reading("distance_mm", "distance to the mounting face", style::size, range::place, s.distance);
+    v.choice("bend", "a bend begins or ends here", s.bend, choices::yesNo);
     v.text("along", "measured along", s.along);
 }
 
@@ -116,7 +124,14 @@ void fields(V& v, T& w)
     v.reading("bore_mm", "wheel bore", style::fine, range::diameter, w.bore);
     v.reading("overall_width_mm", "wheel's width over the flanges", style::size, range::length, w.overallWidth);
     v.reading("pad_thickness_mm", "mounting-pad thickness of the wheel", style::size, range::thickness, w.padThickness);
-    v.choice("nut_seat", "seat for the nuts", w.nutSeat, choices::nutSeat);
+    v.choice("nut_seat", "seat for nuts or bolts", w.nutSeat, choices::nutSeat);
+    v.reading("seat_angle_deg", "cone angle of the wheel's seats", style::angle, range::cone, w.seatAngle);
+    v.reading("seat_radius_mm", "ball radius of the wheel's seats", style::size, range::thickness, w.seatRadius);
+    v.reading("bore_chamfer_mm", "chamfer of the wheel's bore", style::size, range::smallHeight, w.boreChamfer);
+    v.reading("rolling_radius_mm", "tyre's rolling radius", style::frame, range::tyreRadius, w.rollingRadius);
+    v.reading("grip", "tyre grip", style::number, range::grip, w.grip);
+    v.choice("balance_weights", "balance weights inside", w.balanceWeights, choices::yesNo);
+    v.choice("spokes_alike", "spokes all alike", w.spokesAlike, choices::yesNo);
     v.reading("give_mm", "give of the rim in a hard corner", style::gap, range::smallHeight, w.give);
     v.list("barrel", "barrel station", 1000, w.barrel);
     v.list("spokes", "spoke station", 1000, w.spokes);
@@ -156,8 +171,7 @@ void fields(V& v, T& r)
     v.count("vanes", "vanes", 500, r.vanes);
     v.reading("vane_thickness_mm", "vane thickness", style::size, range::thickness, r.vaneThickness);
     v.reading("vane_lean_deg", "lean of the vanes", style::angle, range::lean, r.vaneLean);
-    v.reading("runout_mm", "runout", style::fine, range::smallHeight, r.runout);
-    v.reading("thickness_variation_mm", "thickness variation", style::thousandth, range::smallHeight, r.thicknessVariation);
+    v.reading("ring_play_mm", "axial play of a floating ring", style::fine, range::smallHeight, r.ringPlay);
 }
 
 template <class V, Is<Bump> T>
@@ -192,6 +206,8 @@ void fields(V& v, T& c)
     v.reading("corner_radius_mm", "rounding of the back's ends", style::size, range::height, c.cornerRadius);
     v.reading("slot_width_mm", "caliper slot width", style::size, range::thickness, c.slotWidth);
     v.reading("pad_room_mm", "opening between pistons pushed home", style::size, range::thickness, c.padRoom);
+    v.reading("piston_stroke_mm", "farthest a piston may come out", style::size, range::length, c.pistonStroke);
+    v.reading("slide_travel_mm", "travel of the caliper's slides", style::size, range::length, c.slideTravel);
     v.reading("pad_window_mm", "length of the pad opening", style::size, range::length, c.padWindow);
     v.reading("mount_spacing_mm", "spacing of the caliper's mounting holes", style::size, range::length, c.mountSpacing);
     v.reading("mount_drop_mm", "mounting holes inward of the rotor's edge", style::size, range::place, c.mountDrop);
@@ -236,15 +252,53 @@ template <class V, Is<Mount> T>
 void fields(V& v, T& m)
 {
     v.choice("kind", "kind of mount", m.kind, choices::mount);
-    v.reading("slot_centre_mm", "slot's middle from the hub face", style::fine, range::place, m.slotCentre);
-    v.reading("pad_inset_mm", "pad edge below the rotor's edge", style::size, range::smallPlace, m.padInset);
     v.reading("bolt_spacing_mm", "spacing of the mounting bolts", style::size, range::length, m.boltSpacing);
-    v.reading("shim_top_mm", "shims on the top bolt", style::fine, range::stack, m.shimTop);
-    v.reading("shim_bottom_mm", "shims on the bottom bolt", style::fine, range::stack, m.shimBottom);
-    v.reading("radial_top_mm", "radial shims on the top stud", style::fine, range::stack, m.radialTop);
-    v.reading("radial_bottom_mm", "radial shims on the bottom stud", style::fine, range::stack, m.radialBottom);
+    v.reading("radial_read_mm", "radial shims when its heights were read", style::fine, range::stack, m.radialRead);
     v.reading("clock_deg", "clocking angle of the caliper", style::angle, range::turn, m.clock);
     v.choice("shims_move", "thicker shims move the caliper", m.shimMoves, choices::direction);
+}
+
+template <class V, Is<Fitted> T>
+void fields(V& v, T& f)
+{
+    v.reading("slot_centre_mm", "slot's middle from the hub face", style::fine, range::place, f.slotCentre);
+    v.reading("pad_inset_mm", "pad edge below the rotor's edge", style::size, range::smallPlace, f.padInset);
+    v.reading("shim_top_mm", "shims on the top bolt", style::fine, range::stack, f.shimTop);
+    v.reading("shim_bottom_mm", "shims on the bottom bolt", style::fine, range::stack, f.shimBottom);
+    v.reading("radial_top_mm", "radial shims on the top stud", style::fine, range::stack, f.radialTop);
+    v.reading("radial_bottom_mm", "radial shims on the bottom stud", style::fine, range::stack, f.radialBottom);
+    v.reading("runout_mm", "runout", style::fine, range::smallHeight, f.runout);
+    v.reading("thickness_variation_mm", "thickness variation", style::thousandth, range::smallHeight, f.thicknessVariation);
+    v.reading("ring_thickness_mm", "rotor thickness as worn", style::size, range::thickness, f.ringThickness);
+    v.reading("lining_thickness_mm", "thinner pad's lining as worn", style::size, range::smallHeight, f.liningThickness);
+    v.text("rotor_mark", "mark on the rotor", f.rotorMark);
+    v.text("caliper_mark", "mark on the caliper", f.caliperMark);
+}
+
+template <class V, Is<BracketPoint> T>
+void fields(V& v, T& p)
+{
+    v.reading("across_mm", "across, from the lugs' middle", style::size, range::place, p.across);
+    v.reading("radius_mm", "from the axis", style::size, range::length, p.radius);
+}
+
+template <class V, Is<Drum> T>
+void fields(V& v, T& d)
+{
+    v.text("name", "name", d.name);
+    v.choice("kind", "kind of drum brake", d.kind, choices::drumKind);
+    v.reading("inside_diameter_mm", "drum's inside diameter", style::size, range::diameter, d.insideDiameter);
+    v.reading("largest_diameter_mm", "drum's largest diameter", style::size, range::diameter, d.largestDiameter);
+    v.reading("shoe_width_mm", "width of the shoes", style::size, range::length, d.shoeWidth);
+    v.reading("shoe_arc_deg", "arc of one lining", style::angle, range::arc, d.shoeArc);
+    v.reading("anchor_radius_mm", "shoes' pivot from the axis", style::size, range::length, d.anchorRadius);
+    v.reading("friction", "friction of the shoes' lining", style::number, range::friction, d.friction);
+    v.reading("cylinder_bore_mm", "wheel cylinder's bore", style::fine, range::bore, d.cylinderBore);
+    v.reading("lining_thickness_mm", "thinner shoe's lining", style::size, range::smallHeight, d.liningThickness);
+    v.reading("minimum_lining_mm", "shoe lining's minimum thickness", style::size, range::smallHeight, d.minimumLining);
+    v.reading("depth_mm", "depth of the drum", style::size, range::length, d.depth);
+    v.reading("face_thickness_mm", "drum between hub and wheel", style::size, range::thickness, d.faceThickness);
+    v.reading("wall_mm", "wall of the drum", style::size, range::thickness, d.wall);
 }
 
 template <class V, Is<Weighing> T>
@@ -263,8 +317,11 @@ void fields(V& v, T& b)
     v.reading("thickness_mm", "bracket's thickness", style::size, range::thickness, b.thickness);
     v.reading("knuckle_hole_mm", "bracket's hole towards the knuckle", style::size, range::bore, b.knuckleHole);
     v.reading("caliper_hole_mm", "bracket's hole towards the caliper", style::size, range::bore, b.caliperHole);
+    v.reading("proud_knuckle_mm", "bolts proud of the bracket, at the knuckle", style::size, range::height, b.proudKnuckle);
+    v.reading("proud_caliper_mm", "bolts proud of the bracket, at the caliper", style::size, range::height, b.proudCaliper);
     v.text("material", "bracket's material", b.material);
     v.text("bolt_thread", "thread of the bracket's bolts", b.boltThread);
+    v.list("outline", "point of the bracket's edge", 200, b.outline);
 }
 
 template <class V, Is<Hose> T>
@@ -301,10 +358,16 @@ void fields(V& v, T& j)
     v.count("bolts", "how many bolts", 60, j.bolts);
     v.choice("class", "class of the bolts", j.boltClass, choices::boltClass);
     v.choice("condition", "threads are", j.condition, choices::condition);
+    v.choice("torque_for", "maker's torque is for", j.torqueFor, choices::condition);
     v.choice("thread_in", "thread cut in", j.threadIn, choices::threadIn);
     v.choice("shims", "shims in the grip", j.shims, choices::shimsIn);
+    v.choice("faces", "clamped faces are", j.faces, choices::faces);
+    v.choice("under_head", "heads bear on", j.underHead, choices::threadIn);
+    v.choice("hard_washers", "hardened washers under the heads", j.hardWashers, choices::yesNo);
     v.count("times_used", "times done up before", 1000, j.timesUsed);
     v.reading("length_mm", "bolt length under the head", style::size, range::length, j.length);
+    v.reading("shank_mm", "shank without thread", style::size, range::height, j.shank);
+    v.reading("head_diameter_mm", "head's bearing diameter", style::size, range::bore, j.headDiameter);
     v.reading("grip_mm", "grip without shims", style::size, range::height, j.grip);
     v.reading("thread_depth_mm", "depth of the thread", style::size, range::length, j.threadDepth);
     v.reading("room_behind_mm", "clearance behind the thread", style::size, range::height, j.roomBehind);
@@ -316,6 +379,8 @@ template <class V, Is<Corner> T>
 void fields(V& v, T& c)
 {
     v.text("wheel", "wheel", c.wheel);
+    v.choice("brakes", "kind of brakes", c.brakes, choices::brakes);
+    v.object("drum", "", c.drum);
     v.object("rotor", "", c.rotor);
     v.object("caliper", "", c.caliper);
     v.object("pad", "", c.pad);
@@ -327,6 +392,9 @@ void fields(V& v, T& c)
     v.reading("spacer_mm", "wheel spacer", style::size, range::stack, c.spacer);
     v.reading("washers_mm", "washers in a trial", style::size, range::stack, c.washers);
     v.choice("washers_gave", "with the washers the wheel", c.freed, choices::freed);
+    v.choice("spacer_in_trial", "spacer in during that trial", c.spacerInTrial, choices::yesNo);
+    v.object("left", "left", c.left);
+    v.object("right", "right", c.right);
     v.list("weighings", "weighing", 100, c.weighings);
     v.list("joints", "joint", 60, c.joints);
 }
@@ -339,6 +407,8 @@ void fields(V& v, T& s)
     v.text("note", "note", s.note);
     v.optional("front", "front", s.front);
     v.optional("rear", "rear", s.rear);
+    v.optional("hydraulics", "", s.hydraulics);
+    v.choice("parking_brake_replaced", "parking brake replaced by another", s.parkingBrakeReplaced, choices::yesNo);
     v.text("vendor", "vendor", s.vendor);
     v.list("received", "", 1000, s.received);
 }
@@ -402,6 +472,7 @@ void fields(V& v, T& t)
     v.text("date", "date", t.date);
     v.text("place", "place", t.place);
     v.list("stops", "stop", 1000, t.stops);
+    v.optional("ran", "as it ran", t.ran);
 }
 
 template <class V, Is<Wants> T>
@@ -425,6 +496,8 @@ void fields(V& v, T& w)
     v.reading("spacer_step_mm", "a spacer can be turned in steps of", style::size, range::wanted, w.spacerStep);
     v.reading("pad_edge_mm", "pad edge aimed at, below the rotor's", style::fine, range::smallHeight, w.padEdge);
     v.reading("shims_per_bolt", "shims on one bolt at most", style::count, range::shimsPerBolt, w.shimsPerBolt);
+    v.reading("weight_height_mm", "height of unplaced balance weights", style::gap, range::smallHeight, w.weightHeight);
+    v.reading("antilock_quality", "share of the grip antilock uses", style::number, range::quality, w.antilockQuality);
     v.reading("slip_margin", "slip safety factor of bolts that carry the brake", style::number, range::engagement, w.slipMargin);
 }
 
@@ -433,7 +506,6 @@ void fields(V& v, T& b)
 {
     v.text("currency", "currency", b.currency);
     v.object("car", "", b.car);
-    v.object("hydraulics", "", b.hydraulics);
     v.object("front_hub", "front", b.frontHub);
     v.object("rear_hub", "rear", b.rearHub);
     v.object("wants", "", b.wants);
@@ -461,6 +533,9 @@ DESCRIBED(Caliper)
 DESCRIBED(FrictionPoint)
 DESCRIBED(Pad)
 DESCRIBED(Mount)
+DESCRIBED(Fitted)
+DESCRIBED(BracketPoint)
+DESCRIBED(Drum)
 DESCRIBED(Weighing)
 DESCRIBED(Bracket)
 DESCRIBED(Hose)

@@ -26,7 +26,8 @@ public:
     }
     void optional(const Name& name, const ConstPart* part, const ConstPart&) override
     {
-        if (part)
+        // What a session ran with is a record: nobody measures or edits it any more.
+        if (part && name.key != "ran")
             object(name, *part);
     }
     void list(const ListField& field, const ConstList& list) override

@@ -65,6 +65,9 @@ inline constexpr Range torque { 0.05, 5000 };
 inline constexpr Range temperature { 173.15, 2273.15 }; ///< -100 to 2000 °C
 inline constexpr Range rise { 0, 2000 };
 inline constexpr Range turn { -12.566370614359172, 12.566370614359172 }; ///< two turns
+inline constexpr Range cone { 0.17453292519943295, 3.141592653589793 }; ///< 10 to 180°
+inline constexpr Range arc { 0.17453292519943295, 3.141592653589793 }; ///< of a shoe
+inline constexpr Range quality { 0.3, 1 };
 inline constexpr Range lean { 0, 1.5533430342749532 }; ///< 89°
 } // namespace range
 

@@ -4,17 +4,21 @@
 #include "heat/heat.hpp"
 #include "joints/thread.hpp"
 #include "materials/materials.hpp"
+#include "stopping/drum.hpp"
 #include "weights/weights.hpp"
 
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <numbers>
 
 namespace deepstop::figures {
 namespace {
 
 constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
 constexpr bool notLength = false;
+/// How far off a vendor's friction may be; common practice, no source.
+constexpr double vendorsFriction = 0.15;
 
 weights::Vanes::Shape shapeOf(VaneShape shape)
 {
@@ -42,7 +46,10 @@ weights::Ring ringOf(Sample& s, const Rotor& r)
 
 } // namespace
 
-double wheelFace(Sample& s, const Corner& c) { return s.orElse(c.ring, 0) + s(c.rotor.hatThickness) + s.orElse(c.spacer, 0); }
+double wheelFace(Sample& s, const Corner& c)
+{
+    return s.orElse(c.ring, 0) + s(c.brakes == BrakeKind::Drums ? c.drum.faceThickness : c.rotor.hatThickness) + s.orElse(c.spacer, 0);
+}
 
 double setting(const Reading& reading, Reading Wants::*which)
 {
@@ -55,24 +62,85 @@ double inboardFace(Sample& s, const Corner& c) { return s.orElse(c.ring, 0) + s(
 joints::StudStack studStack(Sample& s, const Corner& c, const Wheel& wheel, const Hub& hub)
 {
     const auto thread = joints::parseThread(hub.studThread);
-    return { s(hub.studLength), s(c.rotor.hatThickness), s.orElse(c.ring, 0), s.orElse(c.spacer, 0), s(wheel.padThickness),
-        s(hub.nutThread), thread ? thread->diameter : unknown, thread ? thread->pitch : unknown };
+    return { s(hub.studLength), s(c.brakes == BrakeKind::Drums ? c.drum.faceThickness : c.rotor.hatThickness), s.orElse(c.ring, 0),
+        s.orElse(c.spacer, 0), s(wheel.padThickness), s(hub.nutThread), thread ? thread->diameter : unknown,
+        thread ? thread->pitch : unknown };
 }
 
-double axialOffset(Sample& s, const Corner& corner)
+double axialOffset(Sample& s, const Corner& corner, Side side)
 {
     fit::CornerShape shape {};
     shape.ring = s.orElse(corner.ring, 0);
     shape.rotor.hatThickness = s(corner.rotor.hatThickness);
     shape.rotor.overallHeight = s(corner.rotor.overallHeight);
     shape.rotor.thickness = s(corner.rotor.thickness);
-    shape.slotCentre = s(corner.mount.slotCentre);
+    shape.slotCentre = s(corner.at(side).slotCentre);
     return fit::axialOffset(shape);
 }
 
-double ringMass(Sample& s, const Rotor& rotor) { return weights::ringMass(ringOf(s, rotor), ringSolid(rotor).density); }
+Sided lesserOf(Figure left, Figure right)
+{
+    const auto certain = [](const Figure& f) { return f.value && f.highest() < 0; };
+    const bool rightSpeaks = certain(left) != certain(right) ? certain(right)
+        : !left.value || !right.value                        ? left.value.has_value()
+                                                             : right.lowest() < left.lowest();
+    const bool differ = left.value != right.value || left.worstCase != right.worstCase;
+    Figure& worse = rightSpeaks ? right : left;
+    const Figure& other = rightSpeaks ? left : right;
+    const auto add = [](auto& into, const auto& from) {
+        for (const auto& each : from)
+            if (std::ranges::find(into, each) == into.end())
+                into.push_back(each);
+    };
+    // Which side speaks hangs on both.
+    add(worse.restsOn, other.restsOn);
+    worse.effects.resize(worse.value ? worse.restsOn.size() : 0);
+    add(worse.lacks, other.lacks);
+    add(worse.estimated, other.estimated);
+    add(worse.assumed, other.assumed);
+    return { std::move(worse), differ ? std::optional(rightSpeaks ? Side::Right : Side::Left) : std::nullopt };
+}
+
+Sided lesserSide(const std::function<double(Sample&, Side)>& sum)
+{
+    return lesserOf(evaluate([&](Sample& s) { return sum(s, Side::Left); }), evaluate([&](Sample& s) { return sum(s, Side::Right); }));
+}
+
+double ringMass(Sample& s, const Rotor& rotor)
+{
+    if (rotor.ringMaterial == RingMaterial::Unknown)
+        s.assume("a friction ring of iron");
+    return weights::ringMass(ringOf(s, rotor), ringSolid(rotor).density);
+}
 
 double heatStore(Sample& s, const Rotor& rotor) { return ringMass(s, rotor) * ringSolid(rotor).specificHeat; }
+
+double ringExpansion(Sample& s, const Rotor& rotor, double rise)
+{
+    if (rotor.ringMaterial == RingMaterial::Unknown)
+        s.assume("a friction ring of iron");
+    return ringSolid(rotor).expansionOver(rise);
+}
+
+double drumMass(Sample& s, const Drum& drum)
+{
+    const double inside = s(drum.insideDiameter) / 2;
+    const double outside = inside + s(drum.wall);
+    const double face = s(drum.faceThickness);
+    return materials::greyIron.density * std::numbers::pi
+        * ((outside * outside - inside * inside) * s(drum.depth) + inside * inside * face);
+}
+
+double heatStore(Sample& s, const Corner& corner)
+{
+    if (corner.brakes == BrakeKind::Discs)
+        return heatStore(s, corner.rotor);
+    double weighed = 0;
+    for (const Weighing& weighing : corner.weighings)
+        if (weighing.contains == std::vector { Part::Drum })
+            weighed = s(weighing.mass, notLength);
+    return (weighed > 0 ? weighed : drumMass(s, corner.drum)) * materials::greyIron.specificHeat;
+}
 
 const materials::Solid& ringSolid(const Rotor& rotor)
 {
@@ -82,6 +150,7 @@ const materials::Solid& ringSolid(const Rotor& rotor)
     case RingMaterial::CarbonCeramic:
         return materials::carbonCeramic;
     case RingMaterial::Iron:
+    case RingMaterial::Unknown: // who judges by it says that it is assumed
         break;
     }
     return materials::greyIron;
@@ -96,7 +165,9 @@ double hatMass(Sample& s, const Rotor& r)
     const double holes = r.boltHoles > 0 ? s.orElse(r.boltHoleDiameter, 0) : 0;
     const weights::Hat hat { s(r.hatOuterDiameter), s(r.bore), disc, wall, height - disc - ring, s(r.ringInnerDiameter), r.boltHoles,
         holes };
-    const double density = r.hatMaterial == HatMaterial::Iron ? materials::greyIron.density : materials::aluminium6061.density;
+    if (r.hatMaterial == HatMaterial::Unknown)
+        s.assume("a hat of iron");
+    const double density = r.hatMaterial == HatMaterial::Aluminium ? materials::aluminium6061.density : materials::greyIron.density;
     const auto thread = joints::parseThread(r.hatBoltThread);
     const double bolts =
         r.construction == RotorBuild::TwoPiece && thread ? weights::hatBoltsMass(r.hatBolts, thread->diameter, wall, density) : 0;
@@ -105,8 +176,13 @@ double hatMass(Sample& s, const Rotor& r)
 
 double rotorMass(Sample& s, const Rotor& rotor) { return ringMass(s, rotor) + hatMass(s, rotor); }
 
-double rotatingInertia(Sample& s, const Rotor& r)
+double rotatingInertia(Sample& s, const Corner& c)
 {
+    if (c.brakes == BrakeKind::Drums) {
+        const double inside = s(c.drum.insideDiameter);
+        return weights::inertia(drumMass(s, c.drum), inside + 2 * s(c.drum.wall), inside);
+    }
+    const Rotor& r = c.rotor;
     return weights::inertia(ringMass(s, r), s(r.outerDiameter), s(r.ringInnerDiameter))
         + weights::inertia(hatMass(s, r), s(r.hatOuterDiameter), s(r.bore));
 }
@@ -119,6 +195,12 @@ int timesWeighed(const Corner& corner, Part part)
 
 double rotorMassWeighed(Sample& s, const Corner& corner)
 {
+    if (corner.brakes == BrakeKind::Drums) {
+        for (const Weighing& weighing : corner.weighings)
+            if (weighing.contains == std::vector { Part::Drum })
+                return s(weighing.mass, notLength);
+        return drumMass(s, corner.drum);
+    }
     double mass = 0;
     // In whatever order somebody named what lay on the scale.
     for (const Weighing& weighing : corner.weighings)
@@ -132,6 +214,13 @@ double rotorMassWeighed(Sample& s, const Corner& corner)
     return mass + (ring && !hat ? hatMass(s, corner.rotor) : 0) + (hat && !ring ? ringMass(s, corner.rotor) : 0);
 }
 
+bool belongsTo(const Corner& corner, Part part)
+{
+    const bool ofDrums = part == Part::Drum || part == Part::Shoes || part == Part::WheelCylinder;
+    const bool either = part == Part::Hose || part == Part::Hardware;
+    return either || ofDrums == (corner.brakes == BrakeKind::Drums);
+}
+
 double cornerMass(Sample& s, const Corner& corner, std::vector<std::string>& lacks)
 {
     double mass = 0;
@@ -141,11 +230,17 @@ double cornerMass(Sample& s, const Corner& corner, std::vector<std::string>& lac
     const bool rotor = timesWeighed(corner, Part::Rotor) > 0;
     for (const auto& [word, part] : choices::part) {
         const int times = timesWeighed(corner, part);
+        if (!belongsTo(corner, part))
+            continue;
         const bool ofRotor = part == Part::Ring || part == Part::Hat;
         if (times > 1 || (ofRotor && rotor && times > 0))
             lacks.push_back("one weighing of the " + std::string(word) + ", not two");
         if (times > 0 || (ofRotor && rotor))
             continue;
+        if (part == Part::Drum) {
+            mass += drumMass(s, corner.drum);
+            continue;
+        }
         // What nobody has weighed of a rotor is worked out from its dimensions; nothing else can be.
         if (part == Part::Ring)
             mass += ringMass(s, corner.rotor);
@@ -161,11 +256,24 @@ double padArea(Sample& s, const Pad& pad) { return pad.area.value ? s(pad.area, 
 
 double effectiveRadius(Sample& s, const Corner& c)
 {
-    return stopping::effectiveRadius(s(c.rotor.outerDiameter), s(c.pad.height), s(c.mount.padInset)).mean;
+    if (c.brakes == BrakeKind::Drums)
+        return s(c.drum.insideDiameter) / 2;
+    double inset = 0;
+    int sides = 0;
+    for (const Fitted* fitted : { &c.left, &c.right })
+        if (fitted->padInset.value) {
+            inset += s(fitted->padInset);
+            ++sides;
+        }
+    return stopping::effectiveRadius(s(c.rotor.outerDiameter), s(c.pad.height), sides ? inset / sides : s(c.left.padInset)).mean;
 }
 
 double pistonArea(Sample& s, const Corner& c)
 {
+    if (c.brakes == BrakeKind::Drums) {
+        const double bore = s(c.drum.cylinderBore);
+        return stopping::pistonAreaOneSide({ &bore, 1 });
+    }
     if (c.caliper.pistons.empty())
         return unknown;
     std::vector<double> bores;
@@ -181,75 +289,122 @@ double pressure(Sample& s, const Hydraulics& h)
     return stopping::linePressure(s(h.pedalForce, notLength), s(h.pedalRatio, notLength), s(h.boosterGain, notLength), s(h.masterBore));
 }
 
-namespace {
-
-stopping::AxleBrakes axleOf(Sample& s, const Corner& c, const Reading& tyreRadius)
+double brakeFactor(Sample& s, const Corner& c)
 {
-    return { pistonArea(s, c), effectiveRadius(s, c), s(c.pad.friction, notLength), s(tyreRadius) };
-}
-
-stopping::Brakes brakesOf(Sample& s, const Build& build, const Corner& front, const Corner& rear)
-{
-    stopping::Brakes brakes { axleOf(s, front, build.car.frontTyreRadius), axleOf(s, rear, build.car.rearTyreRadius) };
-    if (build.hydraulics.rearKneePressure.value || build.hydraulics.rearSlope.value) {
-        brakes.kneePressure = s(build.hydraulics.rearKneePressure, notLength);
-        brakes.slope = s(build.hydraulics.rearSlope, notLength);
+    if (c.brakes == BrakeKind::Discs)
+        return 2 * s.loose(c.pad.friction, vendorsFriction);
+    auto shoes = stopping::usualShoes(s(c.drum.insideDiameter) / 2, s.loose(c.drum.friction, vendorsFriction));
+    if (c.drum.anchorRadius.value)
+        shoes.anchorRadius = s(c.drum.anchorRadius);
+    if (c.drum.shoeArc.value)
+        shoes.arc = s(c.drum.shoeArc, notLength);
+    if (!c.drum.anchorRadius.value || !c.drum.shoeArc.value)
+        s.assume("the shape of the shoes");
+    switch (c.drum.kind) {
+    case DrumKind::LeadingTrailing:
+        return stopping::brakeFactor(stopping::DrumKind::LeadingTrailing, shoes);
+    case DrumKind::TwoLeading:
+        return stopping::brakeFactor(stopping::DrumKind::TwoLeading, shoes);
+    case DrumKind::SelfEnergising:
+        return stopping::brakeFactor(stopping::DrumKind::SelfEnergising, shoes);
+    case DrumKind::Unknown:
+        break;
     }
-    return brakes;
+    return unknown;
 }
-
-} // namespace
 
 double wheelTorque(Sample& s, const Corner& corner, const Hydraulics& hydraulics)
 {
     return stopping::brakeTorque(
-        { pistonArea(s, corner), effectiveRadius(s, corner), s(corner.pad.friction, notLength), 1 }, pressure(s, hydraulics));
+        { pistonArea(s, corner), effectiveRadius(s, corner), brakeFactor(s, corner), 1, 1 }, pressure(s, hydraulics));
 }
 
-double largestBrakeTorque(Sample& s, const Build& build, const Corner& corner, Axle axle)
+namespace {
+
+/// A foot in panic, N; a wheel that goes into lock in so many seconds; the radius of gyration of wheel and tyre over its rolling radius.
+/// Common practice, no source.
+constexpr double panicFoot = 500;
+constexpr double lockTime = 0.2;
+constexpr double gyration = 0.75;
+
+} // namespace
+
+double largestBrakeTorque(Sample& s, const Build& build, const SetupParts& setup, Axle axle)
 {
+    const AxleParts& parts = setup.at(axle);
+    if (!parts.corner || !parts.wheel)
+        return unknown;
     const Car& car = build.car;
-    const double grip = s(car.grip, notLength);
+    const Wheel& wheel = *parts.wheel;
+    const double grip = s(wheel.grip, notLength);
     const double atRest = axle == Axle::Front ? s(car.frontLoadShare, notLength) : 1 - s(car.frontLoadShare, notLength);
     const double transfer = axle == Axle::Front ? grip * s(car.centreOfMassHeight) / s(car.wheelbase) : 0;
     const double load = s(car.mass, notLength) * standardGravity * (atRest + transfer) / 2;
-    const double byTyre = grip * load * s(axle == Axle::Front ? car.frontTyreRadius : car.rearTyreRadius);
-    const double byPressure = wheelTorque(s, corner, build.hydraulics);
+    const double radius = s(wheel.rollingRadius);
+    // What turns has to be stopped as well when the wheel goes into lock.
+    const double inertia = s(wheel.mass, notLength) * gyration * gyration * radius * radius + rotatingInertia(s, *parts.corner);
+    const double byTyre = grip * load * radius + inertia * s(car.testSpeed, notLength) / radius / lockTime;
+    const Hydraulics& h = *setup.hydraulics;
+    const double foot = s(h.pedalForce, notLength);
+    const double byPressure = wheelTorque(s, *parts.corner, h) * std::max(1.0, panicFoot / foot) * (1 + vendorsFriction);
     // std::min would swallow a NaN.
     return std::isfinite(byTyre + byPressure) ? std::min(byTyre, byPressure) : unknown;
 }
 
 stopping::Car carOf(Sample& s, const Car& car)
 {
-    return { s(car.mass, notLength), s(car.wheelbase), s(car.centreOfMassHeight), s(car.frontLoadShare, notLength), s(car.grip, notLength),
+    return { s(car.mass, notLength), s(car.wheelbase), s(car.centreOfMassHeight), s(car.frontLoadShare, notLength),
         s.orElse(car.dragArea, 0, notLength) };
 }
 
-stopping::Braking braking(Sample& s, const Build& build, const Corner& front, const Corner& rear)
+namespace {
+
+stopping::AxleBrakes axleOf(Sample& s, const AxleParts& parts)
 {
-    return s.common<stopping::Braking>(0, &front, &rear, [&] {
+    if (!parts.corner || !parts.wheel)
+        return { unknown, unknown, unknown, unknown, unknown };
+    const Corner& c = *parts.corner;
+    return { pistonArea(s, c), effectiveRadius(s, c), brakeFactor(s, c), s(parts.wheel->rollingRadius), s(parts.wheel->grip, notLength) };
+}
+
+} // namespace
+
+stopping::Brakes brakesOf(Sample& s, const SetupParts& setup)
+{
+    stopping::Brakes brakes { axleOf(s, setup.front), axleOf(s, setup.rear) };
+    const Hydraulics& h = *setup.hydraulics;
+    if (h.rearKneePressure.value || h.rearSlope.value) {
+        brakes.kneePressure = s(h.rearKneePressure, notLength);
+        brakes.slope = s(h.rearSlope, notLength);
+    }
+    return brakes;
+}
+
+stopping::Braking braking(Sample& s, const Build& build, const SetupParts& setup)
+{
+    return s.common<stopping::Braking>(0, setup.setup, setup.hydraulics, [&] {
         const auto car = carOf(s, build.car);
-        const auto brakes = brakesOf(s, build, front, rear);
-        return stopping::hardestBraking(car, brakes, pressure(s, build.hydraulics), build.car.antilock == YesNo::Yes);
+        const auto brakes = brakesOf(s, setup);
+        return stopping::hardestBraking(car, brakes, pressure(s, *setup.hydraulics), build.car.antilock == YesNo::Yes,
+            setting(build.wants.antilockQuality, &Wants::antilockQuality));
     });
 }
 
-stopping::Stop stop(Sample& s, const Build& build, const Corner& front, const Corner& rear, bool withCourse)
+stopping::Stop stop(Sample& s, const Build& build, const SetupParts& setup, bool withCourse)
 {
-    return s.common<stopping::Stop>(withCourse ? 1 : 2, &front, &rear, [&] {
-        const auto held = braking(s, build, front, rear);
+    return s.common<stopping::Stop>(withCourse ? 1 : 2, setup.setup, setup.hydraulics, [&] {
+        const auto held = braking(s, build, setup);
         return stopping::stop(carOf(s, build.car), held.deceleration, s(build.car.testSpeed, notLength),
-            s.orElse(build.hydraulics.buildUpTime, 0, notLength), withCourse);
+            s.orElse(setup.hydraulics->buildUpTime, 0, notLength), withCourse);
     });
 }
 
-double stopRise(Sample& s, const Build& build, const Corner& front, const Corner& rear, Axle axle)
+double stopRise(Sample& s, const Build& build, const SetupParts& setup, Axle axle)
 {
-    const auto held = braking(s, build, front, rear);
+    const auto held = braking(s, build, setup);
     const double share = (axle == Axle::Front ? held.frontShare : 1 - held.frontShare) / 2;
     const double energy = heat::stopEnergy(s(build.car.mass, notLength), s(build.car.testSpeed, notLength), 0);
-    const Rotor& rotor = axle == Axle::Front ? front.rotor : rear.rotor;
-    return heat::temperatureRise(energy, share, heatStore(s, rotor));
+    return heat::temperatureRise(energy, share, setup.at(axle).corner ? heatStore(s, *setup.at(axle).corner) : unknown);
 }
 
 } // namespace deepstop::figures

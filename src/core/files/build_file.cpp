@@ -3,6 +3,7 @@
 #include "files/disk.hpp"
 #include "files/json_fields.hpp"
 #include "files/json_text.hpp"
+#include "files/older_builds.hpp"
 
 #include <fmt/format.h>
 
@@ -67,7 +68,7 @@ const Json& buildSchema()
 {
     static const Json schema = [] {
         Build build;
-        OrderedJson made = { { "$schema", "http://json-schema.org/draft-07/schema#" }, { "title", "Deep Stop build file, version 1" },
+        OrderedJson made = { { "$schema", "http://json-schema.org/draft-07/schema#" }, { "title", "Deep Stop build file, version 2" },
             { "description",
                 "Keys carry their unit. A reading is an object, or a bare number, which counts as estimated. Keys not named here are "
                 "kept." } };
@@ -93,11 +94,16 @@ BuildFile parseBuild(std::string_view text)
     if (!json.contains("setups"))
         throw Refusal("/setups: missing: a build has at least one setup, the car as found.");
     static const SchemaCheck check(buildSchema());
+    if (json["deepstop"] == 1)
+        fromVersion1(json);
     check(json);
     json.erase("deepstop");
     Reader reader(std::move(json));
     BuildFile file;
     describe(reader, file.build);
+    // The car as found has hydraulics, however little is known of them.
+    if (auto& found = file.build.setups.front(); !found.hydraulics)
+        found.hydraulics.emplace();
     checkReferences(file.build);
     if (!reader.left.empty())
         file.unknown = std::make_shared<const Json>(std::move(reader.left));

@@ -1,5 +1,5 @@
 #pragma once
-/// Build files: JSON in, a Build out, and back. The format is published in data/schema/build-1.schema.json.
+/// Build files: JSON in, a Build out, and back. The format is published in data/schema/build-2.schema.json.
 
 #include "build/build.hpp"
 #include "files/refusal.hpp"
@@ -13,7 +13,7 @@
 
 namespace deepstop::files {
 
-inline constexpr int buildVersion = 1;
+inline constexpr int buildVersion = 2;
 
 /// A build and what else its file held: keys this version does not know, kept for the next save.
 struct BuildFile {

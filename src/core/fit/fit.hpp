@@ -85,7 +85,13 @@ struct WheelShape {
     geometry::Chain barrel; ///< inside of the barrel, by rising z
     std::vector<Outline> spokes; ///< back of the spokes, by rising r; one a line they were measured along
     std::vector<Outline> insets; ///< what stands into the barrel
+    std::vector<geometry::Point> bends {}; ///< of these chains, where a bend begins or ends: from one to the next they run straight
+    bool alike = false; ///< one line down the spokes stands for all
 };
+
+/// The wheel as narrow as its readings allow: between two of its points a barrel is the smaller, a spoke the nearer of the two, unless both
+/// are ends of one bend. Common practice: a drop centre can begin right behind a station.
+[[nodiscard]] WheelShape cautious(WheelShape wheel);
 
 /// z of the inboard and outboard friction faces.
 struct Faces {
@@ -171,7 +177,7 @@ struct SpokeLine {
 /// In words, where on the caliper a point lies: "outboard end of the back", "inboard shoulder", "outboard face" …
 [[nodiscard]] std::string_view placeOnCaliper(const CornerShape& corner, geometry::Point onEnvelope);
 
-/// Diameter of the bead seat for a printed rim diameter of 14 to 20, m (ETRTO Standards Manual / ISO 4000-1, "specified rim diameter";
+/// Diameter of the bead seat for a printed rim diameter of 12 to 22, m (ETRTO Standards Manual / ISO 4000-1, "specified rim diameter";
 /// from memory). Not inches × 25.4. Nothing for other sizes.
 [[nodiscard]] std::optional<double> beadSeatDiameter(int nominalDiameter);
 
@@ -179,6 +185,11 @@ struct SpokeLine {
 /// Common practice, no source; good for a picture and an estimate, never for a proof.
 /// @param nominalWidth in inches, as printed; @param offset ET, m
 [[nodiscard]] std::optional<geometry::Chain> estimatedBarrel(int nominalDiameter, double nominalWidth, double offset);
+
+/// Inside radius that no barrel of a printed size exceeds: bead seat less 3 mm of metal (common practice), m. Nothing for other sizes.
+[[nodiscard]] std::optional<double> widestBarrel(int nominalDiameter);
+/// Smallest radius of the barrel that `estimatedBarrel` draws, m.
+[[nodiscard]] std::optional<double> narrowestEstimate(int nominalDiameter);
 
 /// Change of diameter of a rotor `rise` kelvin hotter, m.
 /// @param expansion linear, 1/K, of what it is made of

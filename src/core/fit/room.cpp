@@ -151,6 +151,41 @@ std::optional<Room> barrelRoom(const std::vector<Outline>& caliper, const WheelS
     return least;
 }
 
+namespace {
+
+/// Steps down to the lower of every two neighbours, along z.
+Chain stepped(const Chain& chain, const auto& straight)
+{
+    Chain steps;
+    steps.reserve(2 * chain.size());
+    for (std::size_t i = 0; i < chain.size(); ++i) {
+        steps.push_back(chain[i]);
+        if (i + 1 == chain.size() || straight(chain[i], chain[i + 1]))
+            continue;
+        const Point& next = chain[i + 1];
+        if (chain[i].r > next.r)
+            steps.push_back({ chain[i].z, next.r });
+        else if (chain[i].r < next.r)
+            steps.push_back({ next.z, chain[i].r });
+    }
+    return steps;
+}
+
+} // namespace
+
+WheelShape cautious(WheelShape wheel)
+{
+    const auto isBend = [&](Point p) {
+        return std::ranges::any_of(wheel.bends, [p](Point b) { return std::abs(b.z - p.z) < 1e-9 && std::abs(b.r - p.r) < 1e-9; });
+    };
+    wheel.barrel = stepped(wheel.barrel, [&](Point a, Point b) { return isBend(a) && isBend(b); });
+    for (Outline& line : wheel.spokes)
+        line.chain = geometry::transposed(stepped(geometry::transposed(line.chain), [&](Point a, Point b) {
+            return isBend({ a.r, a.z }) && isBend({ b.r, b.z });
+        }));
+    return wheel;
+}
+
 std::vector<SpokeLine> spokeLines(const WheelShape& wheel, double spacing)
 {
     std::vector<SpokeLine> lines;
@@ -177,7 +212,7 @@ std::optional<Room> spokeRoom(const std::vector<Outline>& caliper, const WheelSh
     for (const Outline& part : caliper) {
         const Chain body = geometry::transposed(part.chain);
         std::optional<Room> ofPart;
-        std::optional<std::vector<std::pair<double, double>>> bare;
+        std::vector<std::vector<std::pair<double, double>>> bare;
         for (std::size_t i = 0; i < lines.size(); ++i) {
             auto room = roomAlong(body, lines[i].alongR, spacing, std::min(gapOf(least), gapOf(ofPart)));
             if (!room)
@@ -187,13 +222,14 @@ std::optional<Room> spokeRoom(const std::vector<Outline>& caliper, const WheelSh
                 std::erase_if(room->bare, [&](const auto& stretch) { return stretch.first >= lines[i].alongR.back().z - 1e-9; });
             room->caliperPart = part.name;
             room->wheelPart = wheel.spokes[i].name;
-            // One line measured all along is enough to know where the spokes are; the others may then be short.
-            if (!bare || room->bare.size() < bare->size())
-                bare = room->bare;
+            bare.push_back(room->bare);
             keepLess(ofPart, std::move(room));
         }
-        if (ofPart)
-            ofPart->bare = *bare;
+        // Two lines measured all along are enough to know where the spokes are, one where they are alike; the others may then be short.
+        if (ofPart) {
+            std::ranges::stable_sort(bare, {}, [](const auto& stretches) { return stretches.size(); });
+            ofPart->bare = bare[wheel.alike || bare.size() == 1 ? 0 : 1];
+        }
         keepLess(least, std::move(ofPart));
     }
     if (least) {

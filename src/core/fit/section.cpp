@@ -141,6 +141,10 @@ std::string_view placeOnCaliper(const CornerShape& corner, Point p)
 std::optional<double> beadSeatDiameter(int nominalDiameter)
 {
     switch (nominalDiameter) {
+    case 12:
+        return 304.0e-3;
+    case 13:
+        return 329.4e-3;
     case 14:
         return 354.8e-3;
     case 15:
@@ -155,9 +159,34 @@ std::optional<double> beadSeatDiameter(int nominalDiameter)
         return 487.4e-3;
     case 20:
         return 512.8e-3;
+    case 21:
+        return 538.2e-3;
+    case 22:
+        return 563.6e-3;
     default:
         return {};
     }
+}
+
+namespace {
+
+/// Of a barrel nobody measured, under the bead seat: metal and hump, and how much deeper its drop centre lies.
+constexpr double underSeat = 8e-3;
+constexpr double dropDepth = 18e-3;
+constexpr double leastMetal = 3e-3;
+
+} // namespace
+
+std::optional<double> widestBarrel(int nominalDiameter)
+{
+    const auto seat = beadSeatDiameter(nominalDiameter);
+    return seat ? std::optional(*seat / 2 - leastMetal) : std::nullopt;
+}
+
+std::optional<double> narrowestEstimate(int nominalDiameter)
+{
+    const auto seat = beadSeatDiameter(nominalDiameter);
+    return seat ? std::optional(*seat / 2 - underSeat - dropDepth) : std::nullopt;
 }
 
 std::optional<Chain> estimatedBarrel(int nominalDiameter, double nominalWidth, double offset)
@@ -167,8 +196,8 @@ std::optional<Chain> estimatedBarrel(int nominalDiameter, double nominalWidth, d
         return {};
     const double width = nominalWidth * 25.4e-3;
     const double middle = -offset;
-    const double wide = *seat / 2 - 8e-3;
-    const double drop = wide - 18e-3;
+    const double wide = *seat / 2 - underSeat;
+    const double drop = wide - dropDepth;
     return Chain { { middle - width / 2, wide }, { middle - 0.32 * width, wide }, { middle - 0.25 * width, drop },
         { middle + 0.25 * width, drop }, { middle + 0.32 * width, wide }, { middle + width / 2, wide } };
 }

@@ -27,10 +27,89 @@ std::string us(double length) { return print(length, style::fine, UnitSystem::Us
 
 } // namespace
 
+namespace {
+
+/// What of the plate, and of the bolts that stand proud of it, comes too near the rotor under whose edge it lies.
+void addStrikes(const Study& study, Axle axle, BracketStudy& result)
+{
+    const Corner& c = *study.after.at(axle).corner;
+    const Hub& hub = hubOf(*study.build, axle);
+    const bracket::Adapter& a = *result.adapter;
+    const Wants& wants = study.build->wants;
+    const auto say = [&](double length) { return print(length, style::gap, study.system); };
+    const double wanted = figures::setting(wants.faceGap, &Wants::faceGap) + figures::setting(wants.coning, &Wants::coning);
+    const double face = nominal([&](Sample& s) { return figures::inboardFace(s, c); });
+    const double edge = *c.rotor.outerDiameter.value / 2;
+    const double plateFace = a.thickness - *hub.lugDepth.value;
+    const auto judge = [&](const std::string& what, double lowest, const Reading* proud) {
+        // Beyond the rotor's edge nothing is in the way.
+        if (lowest > edge)
+            return;
+        if (proud && !proud->value) {
+            result.faults.push_back(fmt::format("nobody has said how far {} stand proud of the plate towards the rotor", what));
+            return;
+        }
+        const double gap = face - plateFace - (proud ? *proud->value : 0);
+        if (gap < 0)
+            result.strikes.push_back(fmt::format("{} would cut {} into the rotor", what, say(-gap)));
+        else if (gap < wanted)
+            result.strikes.push_back(
+                fmt::format("{} would come within {} of the rotor, {} wanted with its coning", what, say(gap), say(wanted)));
+    };
+    double lowest = edge + 1;
+    for (const paper::Point p : a.outline)
+        lowest = std::min(lowest, std::hypot(p.x, p.y));
+    judge("the plate", lowest, nullptr);
+    // A head is about 1.6 bolt diameters across; common practice.
+    const auto under = [](const bracket::Hole& hole) { return std::hypot(hole.x, hole.y) - 0.8 * hole.diameter; };
+    judge("the bolts to the knuckle", under(a.holes[0]), &c.bracket.proudKnuckle);
+    judge("the bolts to the caliper", under(a.holes[2]), &c.bracket.proudCaliper);
+    result.faults.insert(result.faults.end(), result.strikes.begin(), result.strikes.end());
+}
+
+void addLoadCase(const Study& study, Axle axle, BracketStudy& result)
+{
+    const Corner& c = *study.after.at(axle).corner;
+    const Hub& hub = hubOf(*study.build, axle);
+    const auto thread = joints::parseThread(c.bracket.boltThread);
+    const joints::Thread bolt = thread.value_or(joints::Thread { 12e-3, 1.5e-3 });
+    const double torque = nominal([&](Sample& s) { return figures::largestBrakeTorque(s, *study.build, study.after, axle); });
+    const double radius = nominal([&](Sample& s) { return figures::effectiveRadius(s, c); });
+    const double lugs = *hub.lugRadius.value;
+    const double preload = joints::preloadAim * joints::proofLoad(bolt, joints::Grade::G10_9);
+    const double each = joints::forceOnPairBolt(torque, radius, lugs, *hub.lugSpacing.value);
+    result.slipMargin = joints::coatedFriction * preload / each;
+    result.bearingMargin = joints::bearingMargin(bolt, joints::Grade::G10_9, preload, torque / radius);
+    result.bolts =
+        fmt::format("2 × {}, taken as 10.9 at 75 % of proof{}", joints::nameOf(bolt), thread ? "" : ", for nobody has said which");
+    if (!std::isfinite(each)) {
+        result.loadCase.emplace_back("Load case not known: the brake's largest torque lacks readings.");
+        return;
+    }
+    if (result.slipMargin * (1 - joints::preloadScatter) < 1)
+        result.faults.push_back(
+            fmt::format("friction of painted or oily faces holds {:.2f} times what a knuckle bolt has to carry, {:.2f} at worst",
+                result.slipMargin, result.slipMargin * (1 - joints::preloadScatter)));
+    const double force = torque / radius;
+    const double middle = fit::frictionFaces(study.of<Clearance>().after.at(axle).left.shape).middle();
+    const double offset = middle + *hub.lugDepth.value;
+    result.loadCase = {
+        fmt::format("Load case, one wheel at its largest brake torque of {:.0f} N·m:", torque),
+        fmt::format("force {:.1f} kN along the rotor at {} from the axis;", force / 1e3, print(radius, style::size, study.system)),
+        fmt::format("couple in the plate's plane {:.0f} N·m about the knuckle's bolts, each of which carries {:.1f} kN;",
+            force * std::abs(radius - lugs), each / 1e3),
+        fmt::format(
+            "moment out of that plane {:.0f} N·m, for the rotor's middle lies {} outboard of the lugs' face: it pries on the bolts.",
+            force * std::abs(offset), print(std::abs(offset), style::size, study.system)),
+    };
+}
+
+} // namespace
+
 BracketStudy bracketOf(const Study& study, Axle axle)
 {
     BracketStudy result;
-    const CornerClearance& r = study.of<Clearance>().after.at(axle);
+    const CornerClearance& r = study.of<Clearance>().after.at(axle).left;
     if (!r.corner) {
         result.lacks = "This setup has no brakes on that axle.";
         return result;
@@ -84,14 +163,11 @@ BracketStudy bracketOf(const Study& study, Axle axle)
         result.faults.push_back(fmt::format("this plate is {} too thick: machine it, or a hub-face ring", say(-a.offset)));
     else if (a.offset > 0.5e-3)
         result.faults.push_back(fmt::format("this plate leaves {} for shims between it and the caliper", say(a.offset)));
-    const auto thread = joints::parseThread(c.bracket.boltThread);
-    const joints::Thread bolt = thread.value_or(joints::Thread { 12e-3, 1.5e-3 });
-    const double torque = nominal([&](Sample& s) { return figures::largestBrakeTorque(s, *study.build, c, axle); });
-    const double preload = joints::preloadAim * joints::proofLoad(bolt, joints::Grade::G10_9);
-    result.slipMargin = joints::slipMargin(2, preload, torque, *hub.lugRadius.value);
-    result.shearMargin = joints::shearMargin(2, bolt, joints::Grade::G10_9, torque, *hub.lugRadius.value);
-    result.bolts =
-        fmt::format("2 × {}, taken as 10.9 at 75 % of proof{}", joints::nameOf(bolt), thread ? "" : ", for nobody has said which");
+    if (a.edge < bracket::wallWanted(*c.bracket.knuckleHole.value) - 1e-9)
+        result.faults.push_back(fmt::format("only {} of metal between a hole and the edge, {} wanted", say(a.edge),
+            say(bracket::wallWanted(*c.bracket.knuckleHole.value))));
+    addStrikes(study, axle, result);
+    addLoadCase(study, axle, result);
     return result;
 }
 
@@ -99,13 +175,21 @@ PlateDrawing drawingOfBracket(const Study& study, Axle axle, const bracket::Adap
 {
     const Corner& c = *study.after.at(axle).corner;
     auto plate = bracket::plateOf(adapter, c.bracket.material.empty() ? "material not chosen" : c.bracket.material);
-    auto drawing = bracket::drawingOf(plate, noteOf(study, axle, date), study.system == UnitSystem::Us ? us : metric);
+    auto notes = noteOf(study, axle, date);
+    BracketStudy judged;
+    judged.adapter = adapter;
+    addStrikes(study, axle, judged);
+    addLoadCase(study, axle, judged);
+    for (const std::string& strike : judged.strikes)
+        notes.push_back("DO NOT MAKE: " + strike + ".");
+    notes.insert(notes.end(), judged.loadCase.begin(), judged.loadCase.end());
+    auto drawing = bracket::drawingOf(plate, notes, study.system == UnitSystem::Us ? us : metric);
     return { std::move(plate), std::move(drawing) };
 }
 
 std::optional<PlateDrawing> drawingOfRing(const Study& study, Axle axle, const std::string& date, std::string& lacks)
 {
-    const CornerClearance& r = study.of<Clearance>().after.at(axle);
+    const CornerClearance& r = study.of<Clearance>().after.at(axle).left;
     if (!r.corner || !r.corner->ring.value) {
         lacks = "This setup has no hub-face ring.";
         return {};
@@ -145,7 +229,7 @@ std::optional<PlateDrawing> drawingOfShim(const Study& study, Axle axle, double 
 WideningStudy wideningOf(const Study& study, Axle axle, double growth)
 {
     WideningStudy result;
-    const CornerClearance& r = study.of<Clearance>().after.at(axle);
+    const CornerClearance& r = study.of<Clearance>().after.at(axle).left;
     const auto say = [&](double length) { return print(length, style::gap, study.system); };
     if (!r.corner) {
         result.lacks = "This setup has no brakes on that axle.";
@@ -156,6 +240,10 @@ WideningStudy wideningOf(const Study& study, Axle axle, double growth)
         result.lacks = caliper.split == YesNo::No
             ? "This caliper is of one piece: it cannot be widened."
             : "Nobody has said whether this caliper is split: two halves bolted together, or of one piece.";
+        return result;
+    }
+    if (r.corner->mount.shimMoves == Direction::Unknown) {
+        result.lacks = "Say first which way a thicker shim moves this caliper: the slot has to be brought back over the rotor.";
         return result;
     }
     if (!(growth > 0) || growth > 0.05) {
@@ -183,16 +271,26 @@ WideningStudy wideningOf(const Study& study, Axle axle, double growth)
             : caliper.crossover == YesNo::No
             ? "a longer pipe between the halves"
             : "look whether the fluid crosses inside or through a pipe: a seal or a longer pipe goes with it");
-    result.lines.push_back(
-        fmt::format("washers of {} under each mounting bolt, to bring the slot over the rotor again", say(w.mountWasher)));
-    const double direction = r.corner->mount.shimMoves == Direction::Inboard ? 1 : -1;
+    const auto stackOf = [](const Fitted& in) { return std::min(in.shimTop.value.value_or(0), in.shimBottom.value.value_or(0)); };
+    if (r.corner->mount.shimMoves == Direction::Inboard)
+        result.lines.push_back(
+            fmt::format("washers of {} under each mounting bolt, to bring the slot over the rotor again", say(w.mountWasher)));
+    else
+        result.lines.push_back(std::min(stackOf(r.corner->left), stackOf(r.corner->right)) >= w.mountWasher
+                ? fmt::format("{} out of the shims under each mounting bolt, to bring the slot over the rotor again", say(w.mountWasher))
+                : fmt::format(
+                    "the slot then stands {} too far outboard and there are no shims to take out: machine the ears, or a hub-face "
+                    "ring of that thickness",
+                    say(w.mountWasher)));
     for (const Joint& joint : r.corner->joints)
         if (joint.shims == ShimsIn::Axial) {
             const auto itsThread = joints::parseThread(joint.thread);
             const auto engaged = [&](double more) {
                 return nominal([&](Sample& s) {
                     return joints::fitOf({ s(joint.length), s(joint.grip),
-                                             std::max(s.orElse(r.corner->mount.shimTop, 0), s.orElse(r.corner->mount.shimBottom, 0)) + more,
+                                             std::max({ s.orElse(r.corner->left.shimTop, 0), s.orElse(r.corner->left.shimBottom, 0),
+                                                 s.orElse(r.corner->right.shimTop, 0), s.orElse(r.corner->right.shimBottom, 0) })
+                                                 + more,
                                              s(joint.threadDepth), s.orElse(joint.roomBehind, 0), itsThread ? itsThread->pitch : NAN })
                         .engaged;
                 });
@@ -217,9 +315,12 @@ WideningStudy wideningOf(const Study& study, Axle axle, double growth)
             put(*depth, *depth->value + growth / 2);
     if (corner.caliper.padRoom.value)
         put(corner.caliper.padRoom, *corner.caliper.padRoom.value + growth);
-    if (direction > 0)
-        for (Reading* shim : { &corner.mount.shimTop, &corner.mount.shimBottom })
-            put(*shim, shim->value.value_or(0) + w.mountWasher);
+    // The outboard half went outboard and the slot's middle with it; where a thicker stack moves the caliper inboard, washers bring it
+    // back.
+    const double more = corner.mount.shimMoves == Direction::Inboard ? w.mountWasher : -w.mountWasher;
+    for (Fitted* in : { &corner.left, &corner.right })
+        for (Reading* shim : { &in->shimTop, &in->shimBottom })
+            put(*shim, std::max(0.0, shim->value.value_or(0) + more));
     result.applied = std::move(build);
     return result;
 }

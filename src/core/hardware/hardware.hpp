@@ -12,8 +12,10 @@ struct BracketStudy {
     std::optional<bracket::Adapter> adapter;
     std::string lacks; ///< one sentence where there is none
     std::vector<std::string> faults; ///< what is wrong with it: holes that meet, too little metal, too thin a plate
+    std::vector<std::string> strikes; ///< what of it reaches the rotor: it must not be made so
     double slipMargin = 0; ///< of its knuckle bolts, M12 10.9 where nobody has said; NaN while the brake's torque is not known
-    double shearMargin = 0;
+    double bearingMargin = 0; ///< of one of them in shear alone
+    std::vector<std::string> loadCase; ///< for the engineer who has to judge it: forces and moments at the largest brake torque
     std::string bolts; ///< "2 × M12 × 1.5, 10.9, 75 % of proof"
 };
 [[nodiscard]] BracketStudy bracketOf(const Study& study, Axle axle);

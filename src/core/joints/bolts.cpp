@@ -10,6 +10,9 @@
 namespace deepstop::joints {
 namespace {
 
+/// 1000 pounds to the square inch, Pa.
+constexpr double ksi = 6.894757e6;
+
 /// Inch threads have a whole number of turns to the inch; no metric pitch has.
 bool isInch(const Thread& thread)
 {
@@ -34,6 +37,14 @@ std::string_view nameOf(Grade grade)
         return "10.9";
     case Grade::G12_9:
         return "12.9";
+    case Grade::A2_70:
+        return "A2-70";
+    case Grade::A4_80:
+        return "A4-80";
+    case Grade::SAE5:
+        return "SAE grade 5";
+    case Grade::SAE8:
+        return "SAE grade 8";
     }
     return "";
 }
@@ -47,6 +58,14 @@ double proofStress(Grade grade, double diameter)
         return 830e6;
     case Grade::G12_9:
         return 970e6;
+    case Grade::A2_70:
+        return 450e6;
+    case Grade::A4_80:
+        return 600e6;
+    case Grade::SAE5:
+        return 85 * ksi;
+    case Grade::SAE8:
+        return 120 * ksi;
     }
     return std::numeric_limits<double>::quiet_NaN();
 }
@@ -124,6 +143,27 @@ double slipMargin(int bolts, double preload, double brakeTorque, double mountRad
 double shearMargin(int bolts, const Thread& thread, Grade grade, double brakeTorque, double mountRadius)
 {
     return bolts * 0.6 * proofLoad(thread, grade) / (brakeTorque / mountRadius);
+}
+
+double forceOnPairBolt(double brakeTorque, double effectiveRadius, double mountRadius, double spacing)
+{
+    const double force = brakeTorque / effectiveRadius;
+    return std::hypot(force / 2, force * (effectiveRadius - mountRadius) / spacing);
+}
+
+double forceOnCircleBolt(double brakeTorque, int bolts, double mountRadius) { return brakeTorque / (bolts * mountRadius); }
+
+double bearingMargin(const Thread& thread, Grade grade, double preload, double force)
+{
+    const double area = stressArea(thread);
+    const double proof = proofStress(grade, thread.diameter);
+    const double pull = preload / area;
+    return pull < proof ? std::sqrt((proof * proof - pull * pull) / 3) * area / force : 0;
+}
+
+double pressureUnderHead(double preload, double headDiameter, double hole)
+{
+    return preload / (std::numbers::pi / 4 * (headDiameter * headDiameter - hole * hole));
 }
 
 std::vector<int> tighteningOrder(int bolts)

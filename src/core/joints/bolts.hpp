@@ -14,11 +14,12 @@ namespace deepstop::joints {
 /// From memory; valid for 60° threads.
 [[nodiscard]] double stressArea(const Thread& thread);
 
-/// Property classes of steel bolts by ISO 898-1.
-enum class Grade { G8_8, G10_9, G12_9 };
+/// Property classes of steel bolts by ISO 898-1, of stainless ones by ISO 3506-1, and grades of inch bolts by SAE J429.
+enum class Grade { G8_8, G10_9, G12_9, A2_70, A4_80, SAE5, SAE8 };
 [[nodiscard]] std::string_view nameOf(Grade grade);
 
-/// Proof stress, Pa (ISO 898-1, from memory): 8.8 580 MPa to 16 mm and 600 over; 10.9 830; 12.9 970.
+/// Proof stress, Pa, from memory: ISO 898-1 8.8 580 MPa to 16 mm and 600 over, 10.9 830, 12.9 970; ISO 3506-1 has none, so its stress at
+/// 0.2 % strain: A2-70 450, A4-80 600; SAE J429 grade 5 85 ksi to 1 in, grade 8 120 ksi.
 [[nodiscard]] double proofStress(Grade grade, double diameter);
 
 /// Force a bolt takes without setting, N: proof stress × stress area.
@@ -70,8 +71,29 @@ struct BoltLengths {
 };
 [[nodiscard]] std::optional<BoltLengths> lengthsThatDo(const BoltStack& stack, double engagementWanted);
 
-/// Friction of clamped faces, clean and dry; common practice, no source.
+/// Friction of clamped faces, clean and bare; common practice, no source.
 inline constexpr double jointFriction = 0.15;
+/// The same painted, anodised or oily, or while nobody has said.
+inline constexpr double coatedFriction = 0.10;
+/// How far a preload by torque may be off, either way; common practice, no source.
+inline constexpr double preloadScatter = 0.25;
+
+/// What one of two bolts that hold a caliper has to carry in the plane of its face, N: half of the pads' force F = T/r, and the couple of F
+/// acting nearer or farther from the axle than the bolts do, √((F/2)² + (F·(r − m)/s)²). Plane statics.
+/// @param effectiveRadius r, of the pads, m, > 0; @param mountRadius m, of the middle between the bolts, m; @param spacing s, m, > 0
+[[nodiscard]] double forceOnPairBolt(double brakeTorque, double effectiveRadius, double mountRadius, double spacing);
+/// The same of one of `bolts` standing in a circle round the axle: T/(n·m).
+[[nodiscard]] double forceOnCircleBolt(double brakeTorque, int bolts, double mountRadius);
+
+/// How many times the force a bolt still holds in shear when it alone bears, its preload counted: √((S² − σ²)/3)·A over it (von Mises).
+/// 0 where the preload uses all of its proof stress.
+/// @param preload N
+[[nodiscard]] double bearingMargin(const Thread& thread, Grade grade, double preload, double force);
+
+/// Pressure under a plain head, Pa. @param headDiameter that bears; @param hole under it, m
+[[nodiscard]] double pressureUnderHead(double preload, double headDiameter, double hole);
+/// What aluminium (6061-T6 and its like) stands under a head without setting, Pa; common practice, no source.
+inline constexpr double aluminiumBears = 240e6;
 
 /// Bolts × preload × friction over the force that the brake's torque puts on them, torque / mount radius. Over 1 the joint holds by
 /// friction alone. Infinite for no torque.

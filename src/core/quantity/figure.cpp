@@ -9,7 +9,7 @@ Figure evaluate(const std::function<double(Sample&)>& sum, CommonParts* common)
     const double nominal = sum(sample);
     Figure figure;
     figure.assumed = sample.assumed_;
-    for (const auto& [reading, isLength, idle] : sample.asked_) {
+    for (const auto& [reading, isLength, leastWidth, idle] : sample.asked_) {
         figure.restsOn.push_back(reading);
         if (!reading->value)
             figure.lacks.push_back(reading);
@@ -21,8 +21,8 @@ Figure evaluate(const std::function<double(Sample&)>& sum, CommonParts* common)
     figure.value = nominal;
     sample.recording_ = false;
     double squares = 0;
-    for (const auto& [reading, isLength, idle] : sample.asked_) {
-        const double halfWidth = idle ? 0 : uncertainty(*reading, isLength);
+    for (const auto& [reading, isLength, leastWidth, idle] : sample.asked_) {
+        const double halfWidth = idle ? 0 : std::max(leastWidth, uncertainty(*reading, isLength));
         if (halfWidth == 0) {
             figure.effects.push_back(0);
             continue;

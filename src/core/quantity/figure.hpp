@@ -58,6 +58,12 @@ public:
         note(reading, isLength);
         return reading.value ? *reading.value + shiftOf(reading) : std::numeric_limits<double>::quiet_NaN();
     }
+    /// The value of something whose maker's word is only good to `share` of it, whatever precision he prints.
+    double loose(const Reading& reading, double share)
+    {
+        note(reading, false, reading.known == Known::Vendor ? share * std::abs(reading.value.value_or(0)) : 0);
+        return reading.value ? *reading.value + shiftOf(reading) : std::numeric_limits<double>::quiet_NaN();
+    }
     /// The value, or nothing lacking and `otherwise` where absence has a plain meaning: no spacer is a spacer of 0.
     double orElse(const Reading& reading, double otherwise, bool isLength = true)
     {
@@ -111,14 +117,15 @@ private:
     struct Asked {
         const Reading* reading;
         bool isLength;
+        double leastWidth;
         bool idle = false;
     };
-    void note(const Reading& reading, bool isLength)
+    void note(const Reading& reading, bool isLength, double leastWidth = 0)
     {
         if (!recording_)
             return;
         if (std::ranges::none_of(asked_, [&](const Asked& a) { return a.reading == &reading; }))
-            asked_.push_back({ &reading, isLength });
+            asked_.push_back({ &reading, isLength, leastWidth });
     }
     double shiftOf(const Reading& reading) const { return &reading == shifted_ ? shift_ : 0; }
 

@@ -19,10 +19,10 @@ std::string placeOfAfter(const Study& study)
 /// The parts whose maker knows; what depends on this car he does not.
 bool isOfKit(const std::string& pointer, const std::string& setup)
 {
-    if (setup.empty() || !pointer.starts_with(setup) || pointer.find("/mount/slot_centre") != std::string::npos
-        || pointer.find("/mount/shim") != std::string::npos)
+    if (setup.empty() || !pointer.starts_with(setup) || pointer.find("/left/") != std::string::npos
+        || pointer.find("/right/") != std::string::npos)
         return false;
-    for (const char* part : { "/rotor/", "/caliper/", "/pad/", "/bracket/", "/hose/", "/costs/", "/mount/", "/weighings/" })
+    for (const char* part : { "/rotor/", "/caliper/", "/pad/", "/bracket/", "/hose/", "/costs/", "/mount/", "/weighings/", "/drum/" })
         if (pointer.find(part) != std::string::npos)
             return true;
     return false;
@@ -120,8 +120,10 @@ std::string benchSheet(const Study& study)
     int number = 0;
     for (const Ask& ask : asks) {
         out += fmt::format("\n{:>3}. {}\n", ++number, wrapped(ask.what, 5));
-        out += fmt::format("     {}{}; decides {}\n", ask.now, ask.instrument.empty() ? "" : fmt::format("; take a {}", ask.instrument),
-            wrapped(joined(ask.titles), 5));
+        out += fmt::format("     {}\n",
+            wrapped(fmt::format("{}{}; decides {}", ask.now, ask.instrument.empty() ? "" : fmt::format("; take a {}", ask.instrument),
+                        joined(ask.titles)),
+                5));
         out += "     read: ____________  ± ________  with: ____________  on: ____________\n";
     }
     out += "\nBrakes are life-critical. Stands, not the jack alone; no compressed air on\nbrake dust. The maker's data and local law come "

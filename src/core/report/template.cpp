@@ -33,7 +33,7 @@ std::string lackingOutline(const Study& study, Axle axle)
     Figure needed = evaluate([&](Sample& s) {
         double sum = 0;
         for (const Reading* reading : { &c.rotor.outerDiameter, &c.rotor.hatThickness, &c.caliper.backOverEdge, &c.caliper.backLength,
-                 &c.caliper.reach, &c.caliper.outboardDepth, &c.caliper.inboardDepth, &c.caliper.shoulder, &c.mount.slotCentre })
+                 &c.caliper.reach, &c.caliper.outboardDepth, &c.caliper.inboardDepth, &c.caliper.shoulder, &c.left.slotCentre })
             sum += s(*reading);
         return sum;
     });
@@ -44,7 +44,7 @@ std::string lackingOutline(const Study& study, Axle axle)
 
 CaliperTemplate caliperTemplate(const Study& study, Axle axle, const std::string& date)
 {
-    const CornerClearance& r = study.of<Clearance>().after.at(axle);
+    const CornerClearance& r = study.of<Clearance>().after.at(axle).left;
     if (!r.corner)
         return { {}, "This setup has no brakes on that axle." };
     const fit::CornerShape& s = r.shape;
@@ -103,7 +103,7 @@ CaliperTemplate caliperTemplate(const Study& study, Axle axle, const std::string
 
 CaliperTemplate shieldDrawing(const Study& study, Axle axle, const std::string& date)
 {
-    const CornerClearance& r = study.of<Clearance>().after.at(axle);
+    const CornerClearance& r = study.of<Clearance>().after.at(axle).left;
     if (!r.corner)
         return { {}, "This setup has no brakes on that axle." };
     const Hub& hub = hubOf(*study.build, axle);

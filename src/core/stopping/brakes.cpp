@@ -44,10 +44,35 @@ Forces loads(const Car& car, double z)
 }
 
 /// Each axle gives what its brakes press or its load holds, whichever is less.
-Forces gripped(const Car& car, Forces pressed, double z)
+Forces gripped(const Car& car, Forces grip, Forces pressed, double z)
 {
     const Forces load = loads(car, z);
-    return { std::min(pressed.front, car.grip * load.front), std::min(pressed.rear, car.grip * load.rear) };
+    return { std::min(pressed.front, grip.front * load.front), std::min(pressed.rear, grip.rear * load.rear) };
+}
+
+/// Rises through zero at the pressure at which an axle just locks: its force less the grip its load then has.
+double excess(const Car& car, const Brakes& brakes, double pressure, bool front)
+{
+    const Forces pressed = brakeForces(brakes, pressure);
+    const Forces load = loads(car, pressed.sum() / (car.mass * standardGravity));
+    return front ? pressed.front - brakes.front.grip * load.front : pressed.rear - brakes.rear.grip * load.rear;
+}
+
+/// Where it does, up to `most`; infinite where it does not.
+double locksAt(const Car& car, const Brakes& brakes, double most, bool front)
+{
+    if (excess(car, brakes, most, front) <= 0)
+        return std::numeric_limits<double>::infinity();
+    // On either side of the valve's knee the forces are straight lines, so a bracket that does not span it closes at once.
+    const double knee = std::min(brakes.kneePressure, most);
+    const bool below = excess(car, brakes, knee, front) > 0;
+    return root([&](double p) { return excess(car, brakes, p, front); }, below ? 0.0 : knee, below ? knee : most);
+}
+
+bool makesSense(const Car& car, const Brakes& brakes, const Forces& full)
+{
+    return full.front > 0 && full.rear >= 0 && car.mass > 0 && brakes.front.grip > 0 && brakes.rear.grip > 0 && car.wheelbase > 0
+        && std::isfinite(car.centreOfMassHeight) && std::isfinite(car.frontLoadShare);
 }
 
 } // namespace
@@ -74,10 +99,7 @@ double linePressure(double pedalForce, double pedalRatio, double boosterGain, do
     return pedalForce * pedalRatio * boosterGain / (std::numbers::pi / 4 * masterBore * masterBore);
 }
 
-double brakeTorque(const AxleBrakes& axle, double pressure)
-{
-    return 2 * axle.friction * pressure * axle.pistonArea * axle.effectiveRadius;
-}
+double brakeTorque(const AxleBrakes& axle, double pressure) { return axle.brakeFactor * pressure * axle.pistonArea * axle.effectiveRadius; }
 
 double Brakes::rearPressure(double pressure) const
 {
@@ -99,50 +121,47 @@ std::string_view nameOf(Limit limit)
     return "";
 }
 
-Braking hardestBraking(const Car& car, const Brakes& brakes, double fullPressure, bool antilock)
+LockPressures lockPressures(const Car& car, const Brakes& brakes, double fullPressure)
+{
+    if (!makesSense(car, brakes, brakeForces(brakes, fullPressure)))
+        return { impossible, impossible };
+    return { locksAt(car, brakes, 10 * fullPressure, true), locksAt(car, brakes, 10 * fullPressure, false) };
+}
+
+Braking hardestBraking(const Car& car, const Brakes& brakes, double fullPressure, bool antilock, double antilockQuality)
 {
     const Forces full = brakeForces(brakes, fullPressure);
     const double weight = car.mass * standardGravity;
-    if (!(full.front > 0 && full.rear >= 0 && weight > 0 && car.grip > 0 && car.wheelbase > 0 && std::isfinite(car.centreOfMassHeight)
-            && std::isfinite(car.frontLoadShare)))
+    if (!makesSense(car, brakes, full) || !(antilockQuality > 0 && antilockQuality <= 1))
         return { impossible, impossible, impossible, impossible, impossible, Limit::Pedal };
-
-    // Pressure at which an axle just locks: its force less the grip its load then has rises through zero.
-    const auto excess = [&](double pressure, bool front) {
-        const Forces pressed = brakeForces(brakes, pressure);
-        const Forces load = loads(car, pressed.sum() / weight);
-        return front ? pressed.front - car.grip * load.front : pressed.rear - car.grip * load.rear;
-    };
-    const auto locksAt = [&](bool front) {
-        if (excess(fullPressure, front) <= 0)
-            return std::numeric_limits<double>::infinity();
-        // On either side of the valve's knee the forces are straight lines, so a bracket that does not span it closes at once.
-        const double knee = std::min(brakes.kneePressure, fullPressure);
-        const bool below = excess(knee, front) > 0;
-        return root([&](double p) { return excess(p, front); }, below ? 0.0 : knee, below ? knee : fullPressure);
-    };
+    const Forces most { brakes.front.grip, brakes.rear.grip };
 
     Braking result {};
     Forces forces {};
     double z = 0;
-    if (antilock && (excess(fullPressure, true) > 0 || excess(fullPressure, false) > 0)) {
+    const Forces held { antilockQuality * most.front, antilockQuality * most.rear };
+    const bool releases = antilock && [&] {
+        const Forces load = loads(car, full.sum() / weight);
+        return full.front > held.front * load.front || full.rear > held.rear * load.rear;
+    }();
+    if (releases) {
         // The forces at the deceleration they cause; they fall short of it at the largest z and exceed it at none.
-        z = root([&](double trial) { return gripped(car, full, trial).sum() / weight - trial; }, 0.0, full.sum() / weight + 1e-9);
-        forces = gripped(car, full, z);
+        z = root([&](double trial) { return gripped(car, held, full, trial).sum() / weight - trial; }, 0.0, full.sum() / weight + 1e-9);
+        forces = gripped(car, held, full, z);
         const Forces load = loads(car, z);
-        const bool both = full.front >= car.grip * load.front && full.rear >= car.grip * load.rear;
-        result.limit = both ? Limit::Tyres : full.front >= car.grip * load.front ? Limit::FrontLocks : Limit::RearLocks;
+        const bool both = full.front >= held.front * load.front && full.rear >= held.rear * load.rear;
+        result.limit = both ? Limit::Tyres : full.front >= held.front * load.front ? Limit::FrontLocks : Limit::RearLocks;
         result.pressure = fullPressure;
     } else {
-        const double frontLocks = locksAt(true);
-        const double rearLocks = locksAt(false);
+        const double frontLocks = locksAt(car, brakes, fullPressure, true);
+        const double rearLocks = locksAt(car, brakes, fullPressure, false);
         result.pressure = std::min({ fullPressure, frontLocks, rearLocks });
         forces = brakeForces(brakes, result.pressure);
         z = forces.sum() / weight;
         // Both axles at their limit within a hundredth: nothing is left to gain by balance.
         const Forces load = loads(car, z);
-        const bool frontFull = forces.front >= 0.99 * car.grip * load.front;
-        const bool rearFull = forces.rear >= 0.99 * car.grip * load.rear;
+        const bool frontFull = forces.front >= 0.99 * most.front * load.front;
+        const bool rearFull = forces.rear >= 0.99 * most.rear * load.rear;
         result.limit = std::min(frontLocks, rearLocks) >= fullPressure ? Limit::Pedal
             : frontFull && rearFull                                    ? Limit::Tyres
             : frontLocks < rearLocks                                   ? Limit::FrontLocks
@@ -151,8 +170,8 @@ Braking hardestBraking(const Car& car, const Brakes& brakes, double fullPressure
     const Forces load = loads(car, z);
     result.deceleration = z;
     result.frontShare = forces.front / forces.sum();
-    result.frontUse = load.front > 0 ? forces.front / (car.grip * load.front) : 0;
-    result.rearUse = load.rear > 0 ? forces.rear / (car.grip * load.rear) : 0;
+    result.frontUse = load.front > 0 ? forces.front / (most.front * load.front) : 0;
+    result.rearUse = load.rear > 0 ? forces.rear / (most.rear * load.rear) : 0;
     return result;
 }
 

@@ -22,14 +22,15 @@ struct EffectiveRadius {
 /// Line pressure from the foot, Pa: F · ratio · gain / (π/4 bore²).
 [[nodiscard]] double linePressure(double pedalForce, double pedalRatio, double boosterGain, double masterBore);
 
-/// One axle's two brakes.
+/// One axle's two brakes and tyres.
 struct AxleBrakes {
-    double pistonArea; ///< one side of one caliper, m²
-    double effectiveRadius; ///< m
-    double friction; ///< pad on rotor
+    double pistonArea; ///< one side of one caliper, or one wheel cylinder, m²
+    double effectiveRadius; ///< of the pads, or the drum's radius, m
+    double brakeFactor; ///< friction force over the pressing force: 2·μ of a disc, that of its shoes for a drum
     double tyreRadius; ///< m
+    double grip; ///< peak deceleration of its tyres over g
 };
-/// Torque at one wheel, N·m: 2 μ p A r.
+/// Torque at one wheel, N·m: factor · p · A · r.
 [[nodiscard]] double brakeTorque(const AxleBrakes& axle, double pressure);
 
 struct Brakes {
@@ -45,7 +46,6 @@ struct Car {
     double wheelbase;
     double centreOfMassHeight;
     double frontLoadShare; ///< at rest
-    double grip; ///< peak deceleration of its tyres over g
     double dragArea; ///< m²
 };
 
@@ -71,7 +71,15 @@ struct Braking {
 /// Without antilock the driver holds the pressure at which the first axle locks, or the full pressure where none does. With antilock
 /// each axle takes what its load allows.
 /// Loads: front W (share + z h/L), rear the rest, lifting included. Bad numbers give NaN.
-[[nodiscard]] Braking hardestBraking(const Car& car, const Brakes& brakes, double fullPressure, bool antilock);
+/// @param antilockQuality share of the tyres' grip that antilock brakes use, 0 to 1
+[[nodiscard]] Braking hardestBraking(const Car& car, const Brakes& brakes, double fullPressure, bool antilock, double antilockQuality = 1);
+
+/// Pressures at the front at which either axle's wheels would lock, were there no antilock and no end to the foot.
+struct LockPressures {
+    double front; ///< Pa; infinite where it never locks below ten times `fullPressure`
+    double rear;
+};
+[[nodiscard]] LockPressures lockPressures(const Car& car, const Brakes& brakes, double fullPressure);
 
 struct Moment {
     double speed;

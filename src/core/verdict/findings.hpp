@@ -10,22 +10,6 @@
 
 namespace deepstop {
 
-/// Whose parts are on one axle of a setup.
-struct AxleParts {
-    const Corner* corner = nullptr; ///< into `Study::build`; null where the build has none
-    const Wheel* wheel = nullptr;
-};
-
-struct SetupParts {
-    const Setup* setup = nullptr;
-    AxleParts front;
-    AxleParts rear;
-    [[nodiscard]] const AxleParts& at(Axle axle) const { return axle == Axle::Front ? front : rear; }
-    [[nodiscard]] bool complete() const { return front.corner && rear.corner; }
-};
-
-[[nodiscard]] SetupParts partsOf(const Build& build, const Setup& setup);
-
 /// What a chapter found of each axle of one setup.
 template <class OfCorner>
 struct PerAxle {
@@ -33,6 +17,15 @@ struct PerAxle {
     OfCorner rear;
     [[nodiscard]] const OfCorner& at(Axle axle) const { return axle == Axle::Front ? front : rear; }
     [[nodiscard]] OfCorner& at(Axle axle) { return axle == Axle::Front ? front : rear; }
+};
+
+/// What a chapter found of each side of one axle.
+template <class OfOne>
+struct PerSide {
+    OfOne left;
+    OfOne right;
+    [[nodiscard]] const OfOne& at(Side side) const { return side == Side::Left ? left : right; }
+    [[nodiscard]] OfOne& at(Side side) { return side == Side::Left ? left : right; }
 };
 
 /// The same of both setups.

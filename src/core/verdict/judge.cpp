@@ -27,15 +27,6 @@ std::string_view nameOf(Level level)
     return "";
 }
 
-SetupParts partsOf(const Build& build, const Setup& setup)
-{
-    SetupParts parts { &setup, {}, {} };
-    for (const auto& [axle, of] : { std::pair { Axle::Front, &parts.front }, std::pair { Axle::Rear, &parts.rear } })
-        if ((of->corner = cornerOf(build, setup, axle)))
-            of->wheel = findWheel(build, of->corner->wheel);
-    return parts;
-}
-
 const Verdict* Study::verdict(std::string_view id) const
 {
     const auto found = std::ranges::find(verdicts, id, &Verdict::id);
@@ -59,7 +50,30 @@ const Verdict* Study::worst(std::span<const std::string_view> chapters) const
 
 namespace judge {
 
-Verdict& startGapVerdict(Study& study, Axle axle, std::string_view id, std::string title, Figure figure)
+Verdict worseSide(Verdict left, Verdict right)
+{
+    const auto rank = [](const Verdict& v) { return std::pair { isBad(v.level) ? 2 : v.level == Level::Unproven ? 1 : 0, v.level }; };
+    const bool rightSpeaks = rank(right) > rank(left);
+    Verdict& worse = rightSpeaks ? right : left;
+    const Verdict& other = rightSpeaks ? left : right;
+    if (left.level != right.level || left.figure.value != right.figure.value || !left.figure.value) {
+        worse.side = rightSpeaks ? Side::Right : Side::Left;
+        worse.reason = fmt::format("{}: {}", rightSpeaks ? "Right" : "Left", worse.reason);
+    }
+    const auto add = [](auto& into, const auto& from) {
+        for (const auto& each : from)
+            if (std::ranges::find(into, each) == into.end())
+                into.push_back(each);
+    };
+    add(worse.figure.restsOn, other.figure.restsOn);
+    worse.figure.effects.resize(worse.figure.value ? worse.figure.restsOn.size() : 0);
+    add(worse.figure.lacks, other.figure.lacks);
+    add(worse.figure.estimated, other.figure.estimated);
+    add(worse.lacksInWords, other.lacksInWords);
+    return std::move(worse);
+}
+
+Verdict gapVerdict(Axle axle, std::string_view id, std::string title, Figure figure)
 {
     Verdict v;
     v.id = wordFor(axle) + "/" + std::string(id);
@@ -67,7 +81,12 @@ Verdict& startGapVerdict(Study& study, Axle axle, std::string_view id, std::stri
     v.title = std::move(title);
     v.style = style::gap;
     v.figure = std::move(figure);
-    study.verdicts.push_back(std::move(v));
+    return v;
+}
+
+Verdict& startGapVerdict(Study& study, Axle axle, std::string_view id, std::string title, Figure figure)
+{
+    study.verdicts.push_back(gapVerdict(axle, id, std::move(title), std::move(figure)));
     return study.verdicts.back();
 }
 

@@ -17,7 +17,12 @@ namespace deepstop::judge {
 /// Fills level and reason of a verdict whose figure has no value or only estimates behind it. False if there is nothing to fill.
 bool unproven(const Study& study, Verdict& verdict);
 
-/// A verdict on `axle` whose figure is a length of `style::gap`, appended to be judged.
+/// Of one check made on both sides of the car the worse, which says whose it is and asks for whatever either side lacks.
+[[nodiscard]] Verdict worseSide(Verdict left, Verdict right);
+
+/// A verdict on `axle` whose figure is a length of `style::gap`.
+[[nodiscard]] Verdict gapVerdict(Axle axle, std::string_view id, std::string title, Figure figure);
+/// The same, appended to be judged.
 Verdict& startGapVerdict(Study& study, Axle axle, std::string_view id, std::string title, Figure figure);
 
 /// Joins with commas and "and", at most `most` of them.

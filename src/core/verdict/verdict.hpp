@@ -34,6 +34,7 @@ struct Verdict {
     std::string id; ///< "front/barrel-gap"
     std::string_view chapter; ///< id of the one that says it
     Axle axle = Axle::Front;
+    std::optional<Side> side {}; ///< whose it is, where both sides were judged and differ
     std::string title; ///< "Barrel over the caliper"
     Level level = Level::Unproven;
     std::string reason; ///< one line

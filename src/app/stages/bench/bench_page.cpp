@@ -15,6 +15,7 @@ BenchPage::BenchPage(Document& document, QWidget* parent)
       inHand_(new InHand(document, view()))
 {
     addAxleChoice();
+    addSideChoice();
     column()->addWidget(checks_, 3);
     column()->addWidget(asks_, 3);
     connect(checks_, &CheckList::verdictChosen, this, &StagePage::verdictChosen);
@@ -31,15 +32,19 @@ BenchPage::BenchPage(Document& document, QWidget* parent)
 
 QStringList BenchPage::placeNames() const
 {
-    return { tr("Rotor"), tr("Caliper"), tr("Pads"), tr("Fittings"), tr("Scales"), tr("Old and new"), tr("Unpacking"), tr("Still to measure") };
+    return { tr("Rotor"), tr("Caliper"), tr("Pads"), tr("Fittings"), tr("Scales"), tr("Old and new"), tr("Unpacking"),
+        tr("Still to measure") };
 }
 
 Sheet BenchPage::sheet(int place) const
 {
     const Study& study = document().study();
+    const Corner* corner = study.after.at(axle()).corner;
+    if (corner && corner->brakes == BrakeKind::Drums && place <= Pads)
+        return drumSheet(study, axle());
     switch (place) {
     case Rotor:
-        return rotorSheet(study, axle());
+        return rotorSheet(study, axle(), side());
     case Caliper:
         return caliperSheet(study, axle());
     case Pads:

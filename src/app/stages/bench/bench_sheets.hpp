@@ -6,7 +6,9 @@
 
 namespace deepstop::app {
 
-[[nodiscard]] Sheet rotorSheet(const Study& study, Axle axle);
+[[nodiscard]] Sheet rotorSheet(const Study& study, Axle axle, Side side);
+/// A drum with its shoes, instead of rotor, caliper and pads.
+[[nodiscard]] Sheet drumSheet(const Study& study, Axle axle);
 [[nodiscard]] Sheet caliperSheet(const Study& study, Axle axle);
 [[nodiscard]] Sheet padSheet(const Study& study, Axle axle);
 /// Hub and knuckle, bracket, hose, prices.

@@ -153,6 +153,11 @@ Sheet caliperSheet(const Study& study, Axle axle)
         QObject::tr("between pistons"));
     p.horizontal("/caliper/pad_window_mm", -window / 2, window / 2, above.y() - c.slotWidth * 500, above.y(), QObject::tr("pads go in"));
     p.horizontal("/caliper/mount_spacing_mm", -spacing, spacing, ear, above.y() + deepIn + 10, QObject::tr("holes"));
+    p.leader("/caliper/piston_stroke_mm", { cut.x() - c.slotWidth * 500 - 6, row }, { cut.x() - c.inboardDepth * 500 - 16, row + 18 },
+        QObject::tr("a piston comes out by"));
+    if (caliper.kind == CaliperKind::Floating)
+        p.leader("/caliper/slide_travel_mm", { cut.x() - c.inboardDepth * 1000, -c.backOverEdge * 300 },
+            { cut.x() - c.inboardDepth * 1000 - 20, c.reach * 500 }, QObject::tr("slides by"));
     fact("bleeders", QObject::tr("Bleeders at"));
     fact("hose_thread", QObject::tr("Thread for the hose"));
     fact("material", QObject::tr("Body of"));

@@ -102,6 +102,10 @@ Sheet fittingsSheet(const Study& study, Axle axle)
     fact(hubAt + "/lug_thread", QObject::tr("Lugs' thread"));
     fact(hubAt + "/line_thread", QObject::tr("Hard line's thread"));
     fact(hubAt + "/parking_brake", QObject::tr("Parking brake"));
+    fact(p.corner + "/brakes", QObject::tr("Kind of brakes"));
+    if (axle == Axle::Rear && study.after.setup != study.before.setup)
+        fact("/setups/" + std::to_string(study.after.setup - study.build->setups.data()) + "/parking_brake_replaced",
+            QObject::tr("Parking brake replaced"));
     put(hubAt + "/lug_spacing_mm", plate + QPointF(knuckle / 2, 11), { edge + length - 18, plate.y() + 30 }, QObject::tr("lugs apart"));
     put(hubAt + "/hose_reach_mm", { edge + 10, hoseY }, { edge + length - 18, hoseY + 26 }, QObject::tr("hose needed"));
     if (hub.parkingBrake == ParkingBrake::DrumInHat)

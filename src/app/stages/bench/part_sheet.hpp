@@ -25,7 +25,7 @@ inline QPainterPath ring(QPointF centre, double outer, double inner)
 class PartSheet {
 public:
     PartSheet(const Study& s, Axle a, const QString& part)
-        : study(s), axle(a), after(s.of<Clearance>().after.at(a)), before(s.of<Clearance>().before.at(a)),
+        : study(s), axle(a), after(s.of<Clearance>().after.at(a).left), before(s.of<Clearance>().before.at(a).left),
           corner(cornerPointer(s, s.after, a)), two(s.before.setup != s.after.setup && after.corner != before.corner)
     {
         sheet.title = (axle == Axle::Front ? QObject::tr("Front %1") : QObject::tr("Rear %1")).arg(part);

@@ -100,7 +100,7 @@ void addFace(Sheet& sheet, const fit::RotorShape& shape, const Rotor& rotor, con
 
 } // namespace
 
-Sheet rotorSheet(const Study& study, Axle axle)
+Sheet rotorSheet(const Study& study, Axle axle, Side side)
 {
     PartSheet p(study, axle, QObject::tr("rotor"));
     if (!p.after.corner)
@@ -190,10 +190,18 @@ Sheet rotorSheet(const Study& study, Axle axle)
         p.leader("/rotor/vane_share_percent", { mean * std::cos(1.9), mean * std::sin(1.9) }, { -own * 0.18, own * 1.04 },
             QObject::tr("of the vent is vanes"), {}, true, rotor.vanes > 0 && rotor.vaneThickness.value, QStringLiteral("–"));
     }
-    p.leader(
-        "/rotor/runout_mm", { x, -own * 0.93 }, { x - 16 * u, -own - 42 * u }, QObject::tr("runout"), {}, false, true, QStringLiteral("–"));
-    p.leader("/rotor/thickness_variation_mm", { x + shape.thickness * 500, -own * 0.80 }, { x + 70 * u, -own - 42 * u },
-        QObject::tr("variation"), {}, false, true, QStringLiteral("–"));
+    // What is read on the car belongs to a side.
+    const std::string ofSide = side == Side::Left ? "/left" : "/right";
+    const QString whose = side == Side::Left ? QObject::tr("left") : QObject::tr("right");
+    p.leader(ofSide + "/runout_mm", { x, -own * 0.93 }, { x - 16 * u, -own - 42 * u }, QObject::tr("runout, %1").arg(whose), {}, false,
+        true, QStringLiteral("–"));
+    p.leader(ofSide + "/thickness_variation_mm", { x + shape.thickness * 500, -own * 0.80 }, { x + 70 * u, -own - 42 * u },
+        QObject::tr("variation, %1").arg(whose), {}, false, true, QStringLiteral("–"));
+    p.leader(ofSide + "/ring_thickness_mm", { x + shape.thickness * 1000, -own * 0.66 }, { x + 78 * u, -own * 0.72 },
+        QObject::tr("worn, %1").arg(whose), {}, false, true, QStringLiteral("–"));
+    if (rotor.construction == RotorBuild::TwoPiece)
+        p.leader("/rotor/ring_play_mm", { x + shape.thickness * 1000, -shape.ringInnerRadius * 1000 },
+            { x + 78 * u, -shape.ringInnerRadius * 1000 - 4 * u }, QObject::tr("ring floats by"));
     sheet.extent = QRectF(QPointF(x - 40 * u, -R - 44 * u), QPointF(facts + 128 * u, R + 26 * u));
     return sheet;
 }

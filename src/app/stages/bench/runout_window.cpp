@@ -72,7 +72,10 @@ RunoutWindow::RunoutWindow(Document& document, Instrument& instrument, QWidget* 
     column->addLayout(row);
     connect(turn_, &QPushButton::clicked, this, &RunoutWindow::startOrEnd);
     // One face under one gauge says nothing of the thickness: it wobbles with the hub.
-    connect(runout_, &QPushButton::clicked, this, [this] { put("/rotor/runout_mm", tr("runout")); });
+    connect(runout_, &QPushButton::clicked, this, [this] {
+        put(side_ == Side::Left ? "/left/runout_mm" : "/right/runout_mm",
+            side_ == Side::Left ? tr("the left rotor's runout") : tr("the right rotor's runout"));
+    });
     connect(&instrument_, &Instrument::indicated, this, &RunoutWindow::add);
     runout_->setEnabled(false);
 }

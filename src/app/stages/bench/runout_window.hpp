@@ -19,7 +19,11 @@ class RunoutWindow : public QDialog {
     Q_OBJECT
 public:
     RunoutWindow(Document& document, Instrument& instrument, QWidget* parent);
-    void setAxle(Axle axle) { axle_ = axle; }
+    void setCorner(Axle axle, Side side)
+    {
+        axle_ = axle;
+        side_ = side;
+    }
 
     [[nodiscard]] QPushButton* turnButton() const { return turn_; }
     [[nodiscard]] QPushButton* runoutButton() const { return runout_; }
@@ -36,6 +40,7 @@ private:
     Document& document_;
     Instrument& instrument_;
     Axle axle_ = Axle::Front;
+    Side side_ = Side::Left;
     bool turning_ = false;
     std::vector<double> trace_;
     std::optional<runout::Turn> result_;

@@ -33,7 +33,8 @@ Sheet centringSheet(const Study& study, std::size_t which, bool trueProportion)
     const double larger = trueProportion ? 1 : exaggeration;
     const bool read = which < study.of<Centring>().corners.size();
     const Axle axle = read ? study.of<Centring>().corners[which].mockUp->axle : Axle::Front;
-    const CornerClearance& corner = study.of<Clearance>().after.at(axle);
+    const Side whose = read ? study.of<Centring>().corners[which].mockUp->side : Side::Left;
+    const CornerClearance& corner = study.of<Clearance>().after.at(axle).at(whose);
     sheet.title = QObject::tr("Caliper over its rotor");
     sheet.scaleBar = trueProportion;
     if (!corner.corner)
@@ -49,6 +50,7 @@ Sheet centringSheet(const Study& study, std::size_t which, bool trueProportion)
                               study.of<Centring>().corners[which].mockUp->side == Side::Left ? QObject::tr("left") : QObject::tr("right"));
     const fit::CornerShape& s = corner.drawn;
     const Mount& mount = corner.corner->mount;
+    const Fitted& in = corner.corner->at(whose);
     const bool radial = mount.kind == MountKind::Radial;
     const CentringResult* result = read ? &study.of<Centring>().corners[which] : nullptr;
     const double half = s.rotor.thickness * 500;
@@ -60,7 +62,7 @@ Sheet centringSheet(const Study& study, std::size_t which, bool trueProportion)
     const double body = std::max({ s.caliper.backHalfLength * 1000 + 12, gaps + 10, 30.0 });
     const double tall = std::max(body, bolts) + 22;
     const double error = result ? result->axial.value.value_or(0) * 1000 : fit::axialOffset(s) * 1000;
-    const double tilt = result && result->tilt.value ? *result->tilt.value * 1000 / (2 * gaps) : 0;
+    const double tilt = result && result->tilt.value ? *result->tilt.value / corner.corner->pad.length.value.value_or(0.1) : 0;
     const double shown = std::clamp(error * larger, -slot + half + 1, slot - half - 1);
     const double column = outDepth + 58; // of what is said about the reading
     sheet.extent = QRectF(QPointF(-inDepth - 105, -tall - 16), QPointF(read ? column + 72 : outDepth + 62, tall + 16));
@@ -106,10 +108,9 @@ Sheet centringSheet(const Study& study, std::size_t which, bool trueProportion)
 
     // Ears, shims and knuckle, inboard. A thicker stack moves the caliper where its side of the ear makes it.
     const double earFrom = -inDepth - 4;
-    const bool inward = mount.shimMoves == Direction::Inboard;
     const Ink bracket { t.ink, 1.2, Qt::SolidLine, t.metalWash, Hatch::Rising, t.metal, 7 };
     const auto stack = [&](const Reading& reading) { return reading.value.value_or(0) * 1000; };
-    for (const auto& [y, reading] : { std::pair { -bolts, &mount.shimTop }, std::pair { bolts, &mount.shimBottom } }) {
+    for (const auto& [y, reading] : { std::pair { -bolts, &in.shimTop }, std::pair { bolts, &in.shimBottom } }) {
         const double thick = stack(*reading);
         sheet.area(rectangle(earFrom - 16, y - 13, earFrom + 14, y + 13), bracket);
         const double shims = earFrom - 16 - thick;
@@ -121,11 +122,15 @@ Sheet centringSheet(const Study& study, std::size_t which, bool trueProportion)
     }
     sheet.letter({ earFrom - 32, -bolts - 23 }, QObject::tr("top bolt"), 12, t.mute);
     sheet.letter({ earFrom - 32, bolts + 23 }, QObject::tr("bottom bolt"), 12, t.mute);
-    sheet.letter({ earFrom - 32, -bolts + 58 }, inward ? QObject::tr("thicker: caliper inboard") : QObject::tr("thicker: caliper outboard"),
-        12, t.mute);
+    sheet.letter({ earFrom - 32, -bolts + 58 },
+        mount.shimMoves == Direction::Inboard        ? QObject::tr("thicker: caliper inboard")
+            : mount.shimMoves == Direction::Outboard ? QObject::tr("thicker: caliper outboard")
+                                                     : QObject::tr("thicker moves it: not said"),
+        12, mount.shimMoves == Direction::Unknown ? t.unproven : t.mute);
     sheet.letter({ 0, -tall - 11 }, QObject::tr("rotor"), 12, t.mute);
 
     const auto pointer = cornerPointer(study, study.after, axle);
+    const std::string ofSide = pointer + (whose == Side::Left ? "/left" : "/right");
     const auto index = result ? result->mockUp - study.build->mockUps.data() : 0;
     const auto mockUp = "/mock_ups/" + std::to_string(index);
     if (result) {
@@ -152,14 +157,14 @@ Sheet centringSheet(const Study& study, std::size_t which, bool trueProportion)
     sheet.dimensions.push_back({ pointer + "/mount/bolt_spacing_mm", {}, { earFrom - 60, -bolts }, { earFrom - 60, bolts }, Run::Vertical,
         -inDepth - 84, false, QObject::tr("bolts"), 0.5 });
     const double shimLine = 17;
-    sheet.dimensions.push_back({ pointer + "/mount/shim_top_mm", {}, { earFrom - 16 - stack(mount.shimTop), -bolts + 10 },
+    sheet.dimensions.push_back({ ofSide + "/shim_top_mm", {}, { earFrom - 16 - stack(in.shimTop), -bolts + 10 },
         { earFrom - 16, -bolts + 10 }, Run::Horizontal, -bolts + shimLine + 10, false, QObject::tr("shims"), 0.5 });
-    sheet.dimensions.push_back({ pointer + "/mount/shim_bottom_mm", {}, { earFrom - 16 - stack(mount.shimBottom), bolts - 10 },
+    sheet.dimensions.push_back({ ofSide + "/shim_bottom_mm", {}, { earFrom - 16 - stack(in.shimBottom), bolts - 10 },
         { earFrom - 16, bolts - 10 }, Run::Horizontal, bolts - shimLine - 10, false, QObject::tr("shims"), 0.5 });
     if (radial)
-        for (const auto& [key, y, caption] : { std::tuple { "/mount/radial_top_mm", -bolts - 8, QObject::tr("under the stud") },
-                 std::tuple { "/mount/radial_bottom_mm", bolts + 8, QObject::tr("under the stud") } })
-            sheet.dimensions.push_back({ pointer + key, {}, { earFrom + 8, y }, { earFrom + 14, y < 0 ? y - 12 : y + 12 }, Run::Leader, 0,
+        for (const auto& [key, y, caption] : { std::tuple { "/radial_top_mm", -bolts - 8, QObject::tr("under the stud") },
+                 std::tuple { "/radial_bottom_mm", bolts + 8, QObject::tr("under the stud") } })
+            sheet.dimensions.push_back({ ofSide + key, {}, { earFrom + 8, y }, { earFrom + 14, y < 0 ? y - 12 : y + 12 }, Run::Leader, 0,
                 false, caption, 0.5, true, QStringLiteral("none") });
     sheet.dimensions.push_back({ pointer + "/caliper/slot_width_mm", {}, moved.map(QPointF(-slot, body)), moved.map(QPointF(slot, body)),
         Run::Horizontal, body + 10, false, QObject::tr("slot"), 0.5 });
@@ -182,6 +187,12 @@ Sheet centringSheet(const Study& study, std::size_t which, bool trueProportion)
         fact("/shaft_in", QObject::tr("Drive shaft in"));
         sheet.fact(pointer + "/mount/kind", QObject::tr("Mount"), { column, y }, 128);
         y += 50 * pixel;
+        if (radial) {
+            sheet.letter({ column, y }, QObject::tr("Shims when heights were read"), 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+            sheet.dimensions.push_back(
+                { pointer + "/mount/radial_read_mm", {}, {}, { column, y + 19 * pixel }, Run::Table, 0, false, {}, 0.5 });
+            y += 46 * pixel;
+        }
         sheet.letter({ column, y }, QObject::tr("Play on loose bolts"), 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
         sheet.dimensions.push_back(
             { mockUp + "/play_mm", {}, {}, { column, y + 19 * pixel }, Run::Table, 0, false, {}, 0.5, true, QStringLiteral("–") });

@@ -11,7 +11,7 @@ Sheet bracketSheet(const Study& study, Axle axle)
     const Theme& t = theme();
     Sheet sheet;
     sheet.title = axle == Axle::Front ? QObject::tr("Adapter bracket, front") : QObject::tr("Adapter bracket, rear");
-    const CornerClearance& r = study.of<Clearance>().after.at(axle);
+    const CornerClearance& r = study.of<Clearance>().after.at(axle).left;
     if (!r.corner)
         return sheet;
     sheet.subtitle =
@@ -88,6 +88,8 @@ Sheet bracketSheet(const Study& study, Axle axle)
     cell(at + "/bracket/knuckle_hole_mm", QObject::tr("Holes to the knuckle, Ø"));
     cell(at + "/bracket/caliper_hole_mm", QObject::tr("Holes to the caliper, Ø"));
     cell(at + "/bracket/thickness_mm", QObject::tr("Plate in hand, if any"), true);
+    cell(at + "/bracket/proud_knuckle_mm", QObject::tr("Bolts proud of it, at the knuckle"));
+    cell(at + "/bracket/proud_caliper_mm", QObject::tr("Bolts proud of it, at the caliper"));
     sheet.fact(at + "/bracket/material", QObject::tr("Material"), { column, y - 4 * u }, 132);
     sheet.fact(at + "/bracket/bolt_thread", QObject::tr("Bolts to the knuckle"), { column + 140 * u, y - 4 * u }, 110);
 
@@ -115,9 +117,9 @@ Sheet bracketSheet(const Study& study, Axle axle)
             t.ink);
         say(QObject::tr("One plate serves left and right, turned over. Bolts: %1.").arg(QString::fromStdString(made.bolts)), t.ink);
         if (std::isfinite(made.slipMargin))
-            say(QObject::tr("Friction holds %1 times the brake's largest torque, the bolts in shear %2 times.")
+            say(QObject::tr("Friction of painted faces holds %1 times what each has to carry, one in shear %2 times.")
                     .arg(made.slipMargin, 0, 'f', 2)
-                    .arg(made.shearMargin, 0, 'f', 1),
+                    .arg(made.bearingMargin, 0, 'f', 1),
                 made.slipMargin < 1 ? t.bad : t.ink);
         for (const auto& fault : made.faults)
             say(QStringLiteral("– ") + QString::fromStdString(fault), t.bad);

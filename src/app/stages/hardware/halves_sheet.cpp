@@ -10,7 +10,7 @@ Sheet halvesSheet(const Study& study, Axle axle)
     const Theme& t = theme();
     Sheet sheet;
     sheet.title = QObject::tr("The caliper's halves");
-    const CornerClearance& r = study.of<Clearance>().after.at(axle);
+    const CornerClearance& r = study.of<Clearance>().after.at(axle).left;
     if (!r.corner)
         return sheet;
     sheet.title += QStringLiteral(" · %1").arg(QString::fromStdString(r.corner->caliper.name));

@@ -68,7 +68,7 @@ Sheet jointSheet(const Study& study, Axle axle)
     Sheet sheet;
     sheet.title = axle == Axle::Front ? QObject::tr("Front bolts") : QObject::tr("Rear bolts");
     sheet.scaleBar = false;
-    const CornerClearance& r = study.of<Clearance>().after.at(axle);
+    const CornerClearance& r = study.of<Clearance>().after.at(axle).left;
     if (!r.corner)
         return sheet;
     sheet.title += QStringLiteral(" · %1").arg(QString::fromStdString(study.after.setup->name));
@@ -77,7 +77,7 @@ Sheet jointSheet(const Study& study, Axle axle)
                          .arg(unitNote(study));
     const std::string at = cornerPointer(study, study.after, axle);
     const auto& joints = r.corner->joints;
-    const double step = 112; // sheet units of one joint; one unit is one pixel in the smallest window
+    const double step = 154; // sheet units of one joint; one unit is one pixel in the smallest window
     double y = 0;
     for (std::size_t i = 0; i <= joints.size(); ++i) {
         const bool there = i < joints.size();
@@ -89,15 +89,16 @@ Sheet jointSheet(const Study& study, Axle axle)
             break;
         }
         const Joint& joint = joints[i];
-        const Mount& m = r.corner->mount;
-        const auto most = [](const Reading& a, const Reading& b) { return std::max(a.value.value_or(0), b.value.value_or(0)) * 1000; };
-        const double shims = joint.shims == ShimsIn::Axial ? most(m.shimTop, m.shimBottom)
-            : joint.shims == ShimsIn::Radial               ? most(m.radialTop, m.radialBottom)
-                                                           : 0;
+        double shims = 0;
+        for (const Fitted* in : { &r.corner->left, &r.corner->right })
+            for (const Reading* stack : { joint.shims == ShimsIn::Radial ? &in->radialTop : &in->shimTop,
+                     joint.shims == ShimsIn::Radial ? &in->radialBottom : &in->shimBottom })
+                if (joint.shims == ShimsIn::Axial || joint.shims == ShimsIn::Radial)
+                    shims = std::max(shims, stack->value.value_or(0) * 1000);
         const std::string id = (axle == Axle::Front ? "front/joint-" : "rear/joint-") + std::to_string(i + 1);
         // The bolt has the colour of what the checks of its length say, at worst.
         const auto bad = [&](const char* end) { return study.verdict(id + end) && isBad(study.verdict(id + end)->level); };
-        addJoint(sheet, joint, shims, bad("-end") || bad("-thread") ? t.bad : t.ink, { 26, y + 52 }, 2.0);
+        addJoint(sheet, joint, shims, bad("-end") || bad("-thread") || bad("-shank") ? t.bad : t.ink, { 26, y + 52 }, 2.0);
         if (joint.bolts > 1)
             addOrder(sheet, joint.bolts, { 170, y + 46 }, joint.bolts > 4 ? 29 : 17);
         double x = 212;
@@ -110,6 +111,7 @@ Sheet jointSheet(const Study& study, Axle axle)
         fact("/thread", QObject::tr("Thread"), 74);
         fact("/class", QObject::tr("Class"), 78);
         fact("/condition", QObject::tr("Threads are"), 96);
+        fact("/thread_in", QObject::tr("Thread in"), 86);
         x = 212;
         double row = y + 62;
         const auto cell = [&](const char* field, const QString& caption, bool unit = false, bool mayLack = false,
@@ -119,24 +121,37 @@ Sheet jointSheet(const Study& study, Axle axle)
             x += 76;
         };
         cell("/length_mm", QObject::tr("bolt"));
+        cell("/shank_mm", QObject::tr("its shank"));
         cell("/grip_mm", QObject::tr("grip"));
         cell("/thread_depth_mm", QObject::tr("thread"));
         cell("/room_behind_mm", QObject::tr("behind"), false, true, QObject::tr("blind"));
         cell("/maker_torque_nm", QObject::tr("maker's torque"), true, true, QStringLiteral("–"));
         x += 14;
         cell("/mount_radius_mm", QObject::tr("from axis"), false, true, QStringLiteral("–"));
-        x = 212 + 464;
-        sheet.fact(key + "/thread_in", QObject::tr("Thread in"), { x, y }, 86);
-        sheet.fact(key + "/shims", QObject::tr("Shims in the grip"), { x, y + 34 }, 86);
-        double wish = 262;
+        x = 212;
+        const auto second = [&](const char* field, const QString& caption, double width) {
+            sheet.fact(key + field, caption, { x, y + 81 }, width);
+            x += width + 6;
+        };
+        second("/shims", QObject::tr("Shims in the grip"), 96);
+        second("/torque_for", QObject::tr("Torque is for"), 96);
+        second("/faces", QObject::tr("Clamped faces"), 156);
+        second("/under_head", QObject::tr("Heads bear on"), 86);
+        second("/hard_washers", QObject::tr("Hard washers"), 80);
+        if (joint.underHead != ThreadIn::Steel && joint.underHead != ThreadIn::Iron && joint.hardWashers != YesNo::Yes) {
+            sheet.letter({ 30, y + 102 }, QObject::tr("heads bear over Ø"), 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+            sheet.dimensions.push_back({ key + "/head_diameter_mm", {}, {}, { 138, y + 102 }, Run::Table, 0, false, {}, 0.5 });
+        }
+        double wish = 60;
         for (const auto& [end, text] : { std::pair { "-thread", QObject::tr("thread") }, std::pair { "-end", QObject::tr("end") },
-                 std::pair { "-torque", QObject::tr("torque") }, std::pair { "-slip", QObject::tr("slip") } })
+                 std::pair { "-shank", QObject::tr("shank") }, std::pair { "-torque", QObject::tr("torque") },
+                 std::pair { "-head", QObject::tr("head") }, std::pair { "-slip", QObject::tr("slip") } })
             if (const Verdict* v = study.verdict(id + end)) {
                 const auto said = v->figure.value ? QStringLiteral(" ")
                         + QString::fromStdString(v->style.dimension == Dimension::Torque ? print(*v->figure.value, v->style, study.system)
                                                                                          : figure(*v->figure.value, v->style, study.system))
                                                   : QString();
-                sheet.callouts.push_back({ v->id, text + said, v->level, { wish, y + 95 }, { wish, y + 95 }, { wish, y + 95 } });
+                sheet.callouts.push_back({ v->id, text + said, v->level, { wish, y + 137 }, { wish, y + 137 }, { wish, y + 137 } });
                 wish += end == std::string("-torque") ? 124 : 104;
             }
         y += step;

@@ -45,7 +45,7 @@ Sheet behindSheet(const Study& study, Axle axle)
 {
     const Theme& t = theme();
     Sheet sheet;
-    const CornerClearance& r = study.of<Clearance>().after.at(axle);
+    const CornerClearance& r = study.of<Clearance>().after.at(axle).left;
     sheet.title = axle == Axle::Front ? QObject::tr("Behind the front rotor") : QObject::tr("Behind the rear rotor");
     if (!r.corner)
         return sheet;

@@ -181,7 +181,7 @@ void CornerDrawing::caliper()
     sheet_.area(closedPath(polygon(section)),
         { t_.proposal, 2,
             lineFor({ &read.backOverEdge, &read.backLength, &read.bridgeGap, &read.reach, &read.outboardDepth, &read.inboardDepth,
-                &read.shoulder, &read.slotWidth, &r_.corner->mount.slotCentre }),
+                &read.shoulder, &read.slotWidth, &r_.corner->at(r_.side).slotCentre }),
             t_.proposalWash, Hatch::Falling, t_.proposal, 7 });
     const double middle = s_.rotor.outerRadius - s_.pad.inset - s_.pad.height / 2;
     double bore = 0;

@@ -219,7 +219,7 @@ Sheet faceSheet(const Study& study, Axle axle)
 {
     const Theme& t = theme();
     Sheet sheet;
-    const CornerClearance& r = study.of<Clearance>().after.at(axle);
+    const CornerClearance& r = study.of<Clearance>().after.at(axle).left;
     sheet.title = axle == Axle::Front ? QObject::tr("Front brakes from outboard") : QObject::tr("Rear brakes from outboard");
     if (!r.corner)
         return sheet;

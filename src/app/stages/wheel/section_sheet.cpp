@@ -8,6 +8,7 @@
 namespace deepstop::app {
 
 using geometry::Point;
+
 std::string cornerPointer(const Study& study, const SetupParts& result, Axle axle)
 {
     const auto& setups = study.build->setups;
@@ -16,18 +17,31 @@ std::string cornerPointer(const Study& study, const SetupParts& result, Axle axl
     return "/setups/" + std::to_string(index) + (axle == Axle::Front ? "/front" : "/rear");
 }
 
+std::string hydraulicsPointer(const Study& study, const SetupParts& result)
+{
+    const auto index = result.setup && result.setup->hydraulics ? result.setup - study.build->setups.data() : 0;
+    return "/setups/" + std::to_string(index) + "/hydraulics";
+}
+
+std::string wheelPointer(const Study& study, const Wheel& wheel)
+{
+    return "/wheels/" + std::to_string(&wheel - study.build->wheels.data());
+}
+
 QString unitNote(const Study& study)
 {
     return study.system == UnitSystem::Metric ? QObject::tr("dimensions in mm") : QObject::tr("dimensions in inches");
 }
 
-Sheet wheelRoomSheet(const Study& study, Axle axle)
+Sheet wheelRoomSheet(const Study& study, Axle axle, Side side)
 {
     const Theme& t = theme();
     Sheet sheet;
-    const CornerClearance& after = study.of<Clearance>().after.at(axle);
-    const CornerClearance& before = study.of<Clearance>().before.at(axle);
-    sheet.title = axle == Axle::Front ? QObject::tr("Front corner in section") : QObject::tr("Rear corner in section");
+    const CornerClearance& after = study.of<Clearance>().after.at(axle).at(side);
+    const CornerClearance& before = study.of<Clearance>().before.at(axle).at(side);
+    sheet.title = QObject::tr("%1 %2 corner in section")
+                      .arg(axle == Axle::Front ? QObject::tr("Front") : QObject::tr("Rear"),
+                          side == Side::Left ? QObject::tr("left") : QObject::tr("right"));
     if (!after.corner)
         return sheet;
     sheet.title += QStringLiteral(" · %1").arg(QString::fromStdString(study.after.setup->name));
@@ -105,7 +119,8 @@ Sheet wheelRoomSheet(const Study& study, Axle axle)
     };
     fitted("/ring_mm", 0, s.ring, -0.040, QObject::tr("ring"));
     fitted("/spacer_mm", s.ring + s.rotor.hatThickness, fit::wheelFace(s), -0.026, QObject::tr("spacer"));
-    horizontal("/mount/slot_centre_mm", s.slotCentre, 0, edge - s.caliper.reach, -0.040, QObject::tr("slot to hub face"));
+    const std::string own = side == Side::Left ? "/left" : "/right";
+    horizontal((own + "/slot_centre_mm").c_str(), s.slotCentre, 0, edge - s.caliper.reach, -0.040, QObject::tr("slot to hub face"));
     vertical("/caliper/back_over_edge_mm", edge, edge + s.caliper.backOverEdge, caliperIn, columns - 0.2 * step);
     vertical("/caliper/bridge_gap_mm", edge, edge + s.caliper.bridgeGap, s.slotCentre - s.caliper.slotWidth / 2, columns - 1.5 * step, {},
         QObject::tr("bridge"));
@@ -120,8 +135,8 @@ Sheet wheelRoomSheet(const Study& study, Axle axle)
         edge - s.caliper.reach, edge - s.caliper.reach - 0.014, QObject::tr("slot"));
     vertical("/pad/height_mm", edge - s.pad.inset - s.pad.height, edge - s.pad.inset, faces.inboard - s.pad.thickness - s.pad.backing,
         columns - 1.5 * step, {}, QObject::tr("pad"), 0.7);
-    vertical(
-        "/mount/pad_inset_mm", edge - s.pad.inset, edge, faces.outboard + s.pad.thickness, caliperOut + 0.004, {}, QObject::tr("inset"));
+    vertical((own + "/pad_inset_mm").c_str(), edge - s.pad.inset, edge, faces.outboard + s.pad.thickness, caliperOut + 0.004, {},
+        QObject::tr("inset"));
 
     // Taken hold of at its outboard face, the wheel goes out and in on its spacer.
     sheet.handles.push_back(

@@ -29,10 +29,10 @@ Sheet studSheet(const Study& study, Axle axle)
 {
     const Theme& t = theme();
     Sheet sheet;
-    const CornerClearance& r = study.of<Clearance>().after.at(axle);
-    const CornerClearance& before = study.of<Clearance>().before.at(axle);
-    sheet.title = axle == Axle::Front ? QObject::tr("Front studs, and where the wheel stands")
-                                      : QObject::tr("Rear studs, and where the wheel stands");
+    const CornerClearance& r = study.of<Clearance>().after.at(axle).left;
+    const CornerClearance& before = study.of<Clearance>().before.at(axle).left;
+    sheet.title = axle == Axle::Front ? QObject::tr("What holds the front wheel, and where it stands")
+                                      : QObject::tr("What holds the rear wheel, and where it stands");
     if (!r.corner || !r.wheel) {
         sheet.subtitle = QObject::tr("no wheel chosen");
         return sheet;
@@ -48,7 +48,8 @@ Sheet studSheet(const Study& study, Axle axle)
 
     // Stations along the stud, all in millimetres from the flange; what nobody has read is drawn by proportion, dashed.
     const double ring = r.drawn.ring * 1000;
-    const double hat = r.drawn.rotor.hatThickness * 1000;
+    const bool drums = corner.brakes == BrakeKind::Drums;
+    const double hat = drums ? corner.drum.faceThickness.value.value_or(6e-3) * 1000 : r.drawn.rotor.hatThickness * 1000;
     const double spacer = r.drawn.spacer * 1000;
     const double face = ring + hat + spacer;
     const double pad = orElse(r.studs.pad, 0.012) * 1000;
@@ -72,26 +73,44 @@ Sheet studSheet(const Study& study, Axle axle)
     plate(ring + hat, face, hole, 21, { t.ink, 1.2, Qt::SolidLine, t.lining, Hatch::Dense, t.ink, 6 });
     plate(face, face + pad, hole + 0.4, 24, { t.ink, 1.4, styleOf(r.wheel->padThickness), t.metalWash, Hatch::Rising, t.metal, 8 });
     // The nut with its seat, then the stud, its thread to the tip.
-    const Ink steel { t.ink, 1.4, styleOf(hub.nutThread), t.raised, Hatch::Rising, t.ink, 6 };
-    for (const double up : { -1.0, 1.0 }) {
-        QPainterPath body;
-        body.addPolygon(QPolygonF { QPointF(face + pad, up * half), QPointF(face + pad - 3, up * (half + 1)),
-            QPointF(face + pad + 2, up * (half + 5)), QPointF(face + pad + nut, up * (half + 5)), QPointF(face + pad + nut, up * half) });
-        body.closeSubpath();
-        sheet.area(body, steel);
-    }
-    QPainterPath shank;
-    shank.addPolygon(QPolygonF { QPointF(-16, -half), QPointF(stud - pitch, -half), QPointF(stud, -half + pitch),
-        QPointF(stud, half - pitch), QPointF(stud - pitch, half), QPointF(-16, half) });
-    shank.closeSubpath();
-    sheet.area(shank, { t.ink, 1.5, styleOf(hub.studLength), t.paper, Hatch::None, {}, 0 });
-    for (double x = std::max(4.0, face * 0.5); x < stud - pitch && pitch > 0.3; x += pitch)
-        sheet.line(QPolygonF { QPointF(x, -half + 0.2), QPointF(x + pitch / 2, half - 0.2) },
-            { t.metal, 0.8, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+    const auto drawStud = [&] {
+        const Ink steel { t.ink, 1.4, styleOf(hub.nutThread), t.raised, Hatch::Rising, t.ink, 6 };
+        for (const double up : { -1.0, 1.0 }) {
+            QPainterPath body;
+            body.addPolygon(QPolygonF { QPointF(face + pad, up * half), QPointF(face + pad - 3, up * (half + 1)),
+                QPointF(face + pad + 2, up * (half + 5)), QPointF(face + pad + nut, up * (half + 5)),
+                QPointF(face + pad + nut, up * half) });
+            body.closeSubpath();
+            sheet.area(body, steel);
+        }
+        QPainterPath shank;
+        shank.addPolygon(QPolygonF { QPointF(-16, -half), QPointF(stud - pitch, -half), QPointF(stud, -half + pitch),
+            QPointF(stud, half - pitch), QPointF(stud - pitch, half), QPointF(-16, half) });
+        shank.closeSubpath();
+        sheet.area(shank, { t.ink, 1.5, styleOf(hub.studLength), t.paper, Hatch::None, {}, 0 });
+        for (double x = std::max(4.0, face * 0.5); x < stud - pitch && pitch > 0.3; x += pitch)
+            sheet.line(QPolygonF { QPointF(x, -half + 0.2), QPointF(x + pitch / 2, half - 0.2) },
+                { t.metal, 0.8, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+    };
+    // A wheel bolt: its head with the seat, its end in the hub.
+    const double boltEnd = face + pad - orElse(hub.wheelBoltLength.value.value_or(NAN), 0.028) * 1000;
+    if (hub.heldBy == WheelHeldBy::Bolts) {
+        const Ink bolt { t.ink, 1.4, styleOf(hub.wheelBoltLength), t.raised, Hatch::Rising, t.ink, 6 };
+        for (const double up : { -1.0, 1.0 })
+            sheet.area(rectangle(-10, std::min(up * half, up * 24), 0, std::max(up * half, up * 24)),
+                { t.ink, 1.4, Qt::SolidLine, t.metalWash, Hatch::Falling, t.metal, 8 });
+        sheet.area(rectangle(boltEnd, -half, face + pad, half), bolt);
+        QPainterPath head;
+        head.addPolygon(QPolygonF { QPointF(face + pad, -half), QPointF(face + pad + 5, -half - 5), QPointF(face + pad + 16, -half - 5),
+            QPointF(face + pad + 16, half + 5), QPointF(face + pad + 5, half + 5), QPointF(face + pad, half) });
+        head.closeSubpath();
+        sheet.area(head, bolt);
+    } else
+        drawStud();
     sheet.line(QPolygonF { QPointF(-20, 0), QPointF(std::max(stud, face + pad + nut) + 8, 0) },
         { t.ink, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
     // The thread that holds, where it is.
-    if (const auto held = joints::engagement(r.studs); std::isfinite(held.inNut) && held.inNut > 0)
+    if (const auto held = joints::engagement(r.studs); hub.heldBy != WheelHeldBy::Bolts && std::isfinite(held.inNut) && held.inNut > 0)
         sheet.area(
             rectangle(face + pad, -half, face + pad + held.inNut * 1000, half), { t.good, 1.2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
 
@@ -100,15 +119,20 @@ Sheet studSheet(const Study& study, Axle axle)
         sheet.dimensions.push_back({ key, {}, { x0, y }, { x1, y }, Run::Horizontal, row, false, caption, along, mayLack });
     };
     horizontal(at + "/ring_mm", 0, ring, 21, 46, QObject::tr("ring"), true, 0.2);
-    horizontal(at + "/rotor/hat_thickness_mm", ring, ring + hat, 24, 33, QObject::tr("hat"));
+    horizontal(at + (drums ? "/drum/face_thickness_mm" : "/rotor/hat_thickness_mm"), ring, ring + hat, 24, 33,
+        drums ? QObject::tr("drum") : QObject::tr("hat"));
     horizontal(at + "/spacer_mm", ring + hat, face, 21, 46, QObject::tr("spacer"), true, 0.9);
     horizontal(wheelAt + "/pad_thickness_mm", face, face + pad, 24, 33, QObject::tr("mounting pad"), false, 1.2);
-    horizontal(hubAt + "/nut_thread_mm", face + pad, face + pad + nut, -half - 5, -24, QObject::tr("thread in the nut"), false, 0.7);
-    horizontal(hubAt + "/stud_length_mm", 0, stud, -24, -34, QObject::tr("stud"));
+    if (hub.heldBy == WheelHeldBy::Bolts) {
+        horizontal(hubAt + "/wheel_bolt_length_mm", boltEnd, face + pad, -24, -34, QObject::tr("bolt under its seat"));
+    } else {
+        horizontal(hubAt + "/nut_thread_mm", face + pad, face + pad + nut, -half - 5, -24, QObject::tr("thread in the nut"), false, 0.7);
+        horizontal(hubAt + "/stud_length_mm", 0, stud, -24, -34, QObject::tr("stud"));
+    }
     sheet.handles.push_back({ at + "/spacer_mm", { face, 24 }, { 1, 0 }, 1e-3, 0.5e-3, Known::Vendor });
 
     // Readings about the hub and the wheel's place, at the right.
-    const double right = std::max(stud, face + pad + nut) + 34;
+    const double right = std::max(stud, face + pad + nut) + 38;
     const double pixel = std::max((right + 26) / (756 - 236), 150.0 / 508);
     double y = -36;
     const auto cell = [&](const std::string& key, const QString& caption, bool mayLack = false) {
@@ -116,9 +140,12 @@ Sheet studSheet(const Study& study, Axle axle)
         sheet.dimensions.push_back({ key, {}, { 0, 0 }, { right + 158 * pixel, y }, Run::Table, 0, false, {}, 0.5, mayLack });
         y += 25.5 * pixel;
     };
+    const bool bolts = hub.heldBy == WheelHeldBy::Bolts;
     cell(hubAt + "/pilot_height_mm", QObject::tr("Pilot's height"));
+    cell(hubAt + "/pilot_chamfer_mm", QObject::tr("Its chamfer"));
     cell(hubAt + "/pilot_diameter_mm", QObject::tr("Pilot's diameter"));
     cell(wheelAt + "/bore_mm", QObject::tr("Wheel's bore"));
+    cell(wheelAt + "/bore_chamfer_mm", QObject::tr("Its chamfer"));
     cell(wheelAt + "/offset_mm", QObject::tr("Wheel's offset"));
     cell(axle == Axle::Front ? "/car/front_track_mm" : "/car/rear_track_mm", QObject::tr("Track as found"), true);
     cell(hubAt + "/scrub_radius_mm", QObject::tr("Scrub radius as found"), true);
@@ -126,13 +153,36 @@ Sheet studSheet(const Study& study, Axle axle)
     cell(hubAt + "/inner_room_mm", QObject::tr("Tyre to strut as found"), true);
     cell(at + "/washers_mm", QObject::tr("Washers that freed the wheel"), true);
     y += 4 * pixel;
-    sheet.fact(at + "/washers_gave", QObject::tr("With them the wheel"), { right, y }, 214);
+    sheet.fact(at + "/washers_gave", QObject::tr("With them the wheel"), { right, y }, 138);
+    sheet.fact(at + "/spacer_in_trial", QObject::tr("Spacer in"), { right + 144 * pixel, y }, 70);
     y += 42 * pixel;
-    sheet.fact(hubAt + "/stud_thread", QObject::tr("Studs' thread"), { right, y }, 104);
-    sheet.fact(hubAt + "/nut_seat", QObject::tr("Nuts' seat"), { right + 110 * pixel, y }, 104);
+    sheet.fact(hubAt + "/wheel_held_by", QObject::tr("Wheel held by"), { right, y }, 104);
+    sheet.fact(
+        hubAt + "/stud_thread", bolts ? QObject::tr("Bolts' thread") : QObject::tr("Studs' thread"), { right + 110 * pixel, y }, 104);
     y += 42 * pixel;
+    sheet.fact(hubAt + "/nut_seat", bolts ? QObject::tr("Bolts' seat") : QObject::tr("Nuts' seat"), { right, y }, 104);
     sheet.fact(wheelAt + "/nut_seat", QObject::tr("Wheel's seat"), { right + 110 * pixel, y }, 104);
-    y += 46 * pixel;
+    y += 48 * pixel;
+    // A seat's own size, side by side with the wheel's.
+    if (hub.nutSeat == NutSeat::Cone || hub.nutSeat == NutSeat::Ball) {
+        const std::string key = hub.nutSeat == NutSeat::Cone ? "/seat_angle_deg" : "/seat_radius_mm";
+        sheet.letter({ right, y },
+            hub.nutSeat == NutSeat::Cone ? QObject::tr("Cone: its, the wheel's") : QObject::tr("Ball's radius: its, the wheel's"), 12,
+            t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+        sheet.dimensions.push_back({ hubAt + key, {}, {}, { right + 128 * pixel, y }, Run::Table, 0, false, {}, 0.5 });
+        sheet.dimensions.push_back({ wheelAt + key, {}, {}, { right + 184 * pixel, y }, Run::Table, 0, false, {}, 0.5 });
+        y += 25.5 * pixel;
+    }
+    if (bolts) {
+        cell(hubAt + "/hub_thread_mm", QObject::tr("Thread in the hub"));
+        cell(hubAt + "/behind_flange_mm", QObject::tr("Clear behind it"));
+    } else {
+        sheet.fact(hubAt + "/nut_end", QObject::tr("Nuts are"), { right, y - 6 * pixel }, 104);
+        if (hub.nutEnd == NutEnd::Closed)
+            sheet.dimensions.push_back({ hubAt + "/nut_depth_mm", {}, {}, { right + 116 * pixel, y + 12 * pixel }, Run::Table, 0, false,
+                QObject::tr("deep"), 0.5 });
+        y += 42 * pixel;
+    }
 
     // Stance: the tyre's block between strut and fender, before and after.
     const double ground = 92;
@@ -179,11 +229,13 @@ Sheet studSheet(const Study& study, Axle axle)
     call("nut-seat", QObject::tr("seats"), { face + pad - 1, -half - 2 }, { face + pad - 1, -half - 2 }, { face + pad - 12, -14 });
     if (std::isfinite(r.stance.innerEdge)) {
         const double edge = zero + r.stance.outerEdge * 1000 / reduction;
-        call("wheel-place", QObject::tr("moved"), { edge, 80 }, { edge, 80 }, { edge + 26, 96 });
-        call("fender-room", QObject::tr("fender"), { edge, 70 }, { edge + 3, 70 }, { edge + 34, 76 });
+        call("wheel-place", QObject::tr("moved"), { edge, 80 }, { edge, 80 }, { edge - 8, 99 });
+        call("fender-room", QObject::tr("fender"), { edge, 70 }, { edge + 3, 70 }, { edge - 4, 58 });
         const double inner = zero + r.stance.innerEdge * 1000 / reduction;
         call("inner-room", QObject::tr("strut"), { inner - 3, 76 }, { inner, 76 }, { inner - 18, 94 });
     }
+    call("nut-bottom", QObject::tr("nut's bottom"), { stud, -half }, { stud, -half }, { stud + 12, -26 });
+    call("bolt-end", QObject::tr("bolt's end"), { 0, half }, { 0, half }, { -12, 21 });
     call("washers", QObject::tr("washers say"), { ring + hat, 22 }, { ring + hat, 22 }, { ring + hat - 18, 58 });
     sheet.extent = QRectF(QPointF(-26, -44), QPointF(right + 232 * pixel, std::max(104.0, y)));
     return sheet;

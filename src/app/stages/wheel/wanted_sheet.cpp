@@ -42,6 +42,7 @@ Sheet wantedSheet(const Study& study)
     group(QObject::tr("Between wheel and brakes"));
     row("barrel_gap_mm", QObject::tr("Barrel over the caliper"));
     row("spoke_gap_mm", QObject::tr("Spokes outboard of it"));
+    row("weight_height_mm", QObject::tr("Balance weights nobody has placed"));
     row("station_spacing_mm", QObject::tr("Stations of a wheel apart"));
     row("keep_out_gap_mm", QObject::tr("Knuckle and ball joint"));
     row("hose_gap_mm", QObject::tr("Hose at droop and lock"));
@@ -64,6 +65,7 @@ Sheet wantedSheet(const Study& study)
     row("usable_mm", QObject::tr("Off the middle, usable"));
     row("pad_edge_mm", QObject::tr("Pad below the rotor's edge"));
     row("shims_per_bolt", QObject::tr("Shims on one bolt, at most"));
+    row("antilock_quality", QObject::tr("Share of the grip antilock uses"));
     row("slip_margin", QObject::tr("Slip safety factor of the bolts"));
     sheet.extent = QRectF(QPointF(-6, -16), QPointF(770, std::max({ left, y, 480.0 })));
     return sheet;

@@ -15,6 +15,7 @@ WheelPage::WheelPage(Document& document, LibraryStore& library, QWidget* parent)
     : StagePage(document, WheelPage::id, Row::Over, parent), cures_(new CureBoard(document, library, this)), wheel_(new QComboBox(view()))
 {
     addAxleChoice();
+    addSideChoice();
     column()->addWidget(cures_, 3);
     wheel_->setObjectName(QStringLiteral("choice"));
     wheel_->setAccessibleName(tr("Wheel"));
@@ -46,7 +47,7 @@ Sheet WheelPage::sheet(int place) const
     case Wanted:
         return wantedSheet(study);
     default:
-        return wheelRoomSheet(study, axle());
+        return wheelRoomSheet(study, axle(), side());
     }
 }
 
@@ -113,7 +114,7 @@ void WheelPage::chosenInView(const std::string& what)
 
 void WheelPage::takeStation(std::size_t index)
 {
-    const CornerClearance& r = document().study().of<Clearance>().after.at(axle());
+    const CornerClearance& r = document().study().of<Clearance>().after.at(axle()).left;
     if (!r.wheel || index >= r.stations.size())
         return;
     const fit::PlannedStation station = r.stations[index];
@@ -125,10 +126,10 @@ void WheelPage::takeStation(std::size_t index)
     const Reading place { station.place, {}, Known::Measured, "straightedge", {} };
     std::string wanted;
     if (station.on == fit::PlannedStation::On::Barrel) {
-        wheel.barrel.push_back({ place, {} });
+        wheel.barrel.push_back({ place, {}, YesNo::Unknown });
         wanted = at + "/barrel/" + std::to_string(wheel.barrel.size() - 1) + "/inside_radius_mm";
     } else {
-        wheel.spokes.push_back({ place, {}, wheel.spokes.empty() ? std::string() : wheel.spokes.front().along });
+        wheel.spokes.push_back({ place, {}, YesNo::Unknown, wheel.spokes.empty() ? std::string() : wheel.spokes.front().along });
         wanted = at + "/spokes/" + std::to_string(wheel.spokes.size() - 1) + "/distance_mm";
     }
     document().setBuild(std::move(build), tr("station of %1").arg(QString::fromStdString(wheel.name)));

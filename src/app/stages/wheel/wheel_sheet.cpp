@@ -6,6 +6,8 @@
 #include <QObject>
 
 #include <algorithm>
+#include <set>
+#include <string>
 #include <charconv>
 #include <cmath>
 
@@ -31,7 +33,7 @@ Sheet wheelSheet(const Study& study, Axle axle)
 {
     const Theme& t = theme();
     Sheet sheet;
-    const CornerClearance& r = study.of<Clearance>().after.at(axle);
+    const CornerClearance& r = study.of<Clearance>().after.at(axle).left;
     sheet.title = QObject::tr("The wheel, measured");
     if (!r.corner || !r.wheel) {
         sheet.subtitle = QObject::tr("no wheel chosen");
@@ -67,9 +69,15 @@ Sheet wheelSheet(const Study& study, Axle axle)
     // Readings at its right in the order they are taken: depth and radius, radius and distance.
     const std::string at = "/wheels/" + std::to_string(r.wheel - study.build->wheels.data());
     const double height = (top - low) * 1000;
-    const double under = 96 + 25.5 * static_cast<double>(wheel.insets.size() + 1);
-    const double u = std::max((height + 4) / (496 - under), ((right - left) * 1000 + 8) / 356);
-    const double rowStep = 25.5 * u;
+    const double under = 46 + 25.5 * static_cast<double>(wheel.insets.size() + 1);
+    const double u = std::max((height + 4) / (496 - under), ((right - left) * 1000 + 8) / 286);
+    // Close stations make long lists: their rows move together as far as they can be read.
+    std::set<std::string> lines;
+    for (const SpokeStation& station : wheel.spokes)
+        lines.insert(station.along);
+    const double rows = std::max(static_cast<double>(wheel.barrel.size()) + 2,
+        static_cast<double>(wheel.spokes.size()) + 2 + 0.7 * static_cast<double>(lines.size()));
+    const double rowStep = std::clamp(486 / rows, 23.6, 25.5) * u;
     const double tableTop = -top * 1000 + 4 * u;
     const double column = right * 1000 + 22 * u;
     const double field = 66 * u;
@@ -108,7 +116,7 @@ Sheet wheelSheet(const Study& study, Axle axle)
         const SpokeStation& station = wheel.spokes[i];
         if (i == 0 || station.along != along) {
             along = station.along;
-            ySpokes += rowStep * 0.85;
+            ySpokes += rowStep * 0.7;
             if (!along.empty())
                 sheet.letter({ second, ySpokes }, QString::fromStdString(along), 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
         }
@@ -125,22 +133,30 @@ Sheet wheelSheet(const Study& study, Axle axle)
     sheet.dimensions.back().mayLack = true;
     sheet.dimensions.back().blank = QObject::tr("+ radius");
 
-    // What stands into the barrel, and the wheel itself, under the drawing.
-    double yUnder = -low * 1000 + 26 * u;
-    double x = left * 1000 + 4 * u;
-    const auto below = [&](const std::string& key, const QString& caption, QPointF from, bool mayLack = false, const QString& blank = {}) {
-        heading(x, yUnder, caption);
-        cell(key, x, yUnder + 20 * u, from, {}, mayLack);
-        sheet.dimensions.back().blank = blank;
-        x += 86 * u;
+    // The wheel itself, at the far right, with the tyre that is on it.
+    const double third = second + 2.3 * field;
+    double yWheel = tableTop;
+    const auto below = [&](const std::string& key, const QString& caption, QPointF from, bool mayLack = false) {
+        sheet.letter({ third, yWheel }, caption, 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+        cell(key, third, yWheel + 19 * u, from, {}, mayLack);
+        yWheel += 42 * u;
     };
     below("/offset_mm", QObject::tr("Offset ET"), inSection(face, low));
     below("/overall_width_mm", QObject::tr("Over flanges"), inSection(left, top), true);
     below("/mass_kg", QObject::tr("With tyre"), inSection(face, low));
     below("/give_mm", QObject::tr("Rim gives"), inSection(left, top), true);
-    sheet.fact(at + "/nominal_diameter", QObject::tr("Printed Ø"), { x, yUnder - 8 * u }, 66);
-    sheet.fact(at + "/nominal_width", QObject::tr("Width"), { x + 72 * u, yUnder - 8 * u }, 66);
-    double yInset = yUnder + 50 * u;
+    below("/rolling_radius_mm", QObject::tr("Tyre's rolling radius"), inSection(left, top));
+    below("/grip", QObject::tr("Tyre's grip"), inSection(left, top));
+    yWheel -= 8 * u;
+    sheet.fact(at + "/nominal_diameter", QObject::tr("Printed Ø"), { third, yWheel }, 52);
+    sheet.fact(at + "/nominal_width", QObject::tr("Width"), { third + 58 * u, yWheel }, 52);
+    yWheel += 44 * u;
+    sheet.fact(at + "/balance_weights", QObject::tr("Balance weights"), { third, yWheel }, 110);
+    yWheel += 44 * u;
+    sheet.fact(at + "/spokes_alike", QObject::tr("Spokes all alike"), { third, yWheel }, 110);
+
+    // What stands into the barrel, under the drawing.
+    double yInset = -low * 1000 + 26 * u;
     heading(left * 1000 + 4 * u, yInset, QObject::tr("Inside the barrel: from depth, to depth, height"));
     for (std::size_t i = 0; i <= wheel.insets.size(); ++i) {
         const bool there = i < wheel.insets.size();
@@ -149,14 +165,14 @@ Sheet wheelSheet(const Study& study, Axle axle)
         const double from = there ? wheel.insets[i].from.value.value_or(0) : 0;
         const QPointF place = inSection(face - from, top - 0.03);
         if (!there) {
-            cell(key + "/from_mm", left * 1000 + 136 * u, yInset, place, {}, true);
+            cell(key + "/from_mm", left * 1000 + 106 * u, yInset, place, {}, true);
             sheet.dimensions.back().blank = QObject::tr("+ from depth");
             break;
         }
-        sheet.fact(at + key + "/kind", QString(), { left * 1000 + 4 * u, yInset - 11 * u }, 128);
-        cell(key + "/from_mm", left * 1000 + 136 * u, yInset, place);
-        cell(key + "/to_mm", left * 1000 + 136 * u + field, yInset, place);
-        cell(key + "/height_mm", left * 1000 + 136 * u + 2 * field, yInset, place);
+        sheet.fact(at + key + "/kind", QString(), { left * 1000 + 4 * u, yInset - 11 * u }, 100);
+        cell(key + "/from_mm", left * 1000 + 106 * u, yInset, place);
+        cell(key + "/to_mm", left * 1000 + 170 * u, yInset, place);
+        cell(key + "/height_mm", left * 1000 + 234 * u, yInset, place);
     }
 
     // What the plan still wants, where it wants it.
@@ -172,8 +188,8 @@ Sheet wheelSheet(const Study& study, Axle axle)
             { stationId(i), barrel ? QObject::tr("read at depth %1").arg(figureOf) : QObject::tr("read at radius %1").arg(figureOf),
                 Level::Unproven, place, place, barrel ? place + QPointF(0, -16 * u) : place + QPointF(30 * u, 0) });
     }
-    const double bottom = std::max({ yInset + 18 * u, y + 12 * u, ySpokes + 12 * u });
-    sheet.extent = QRectF(QPointF(left * 1000 - 4, -top * 1000 - 8 * u), QPointF(second + 3.1 * field, bottom));
+    const double bottom = std::max({ yInset + 18 * u, y + 12 * u, ySpokes + 12 * u, yWheel + 40 * u });
+    sheet.extent = QRectF(QPointF(left * 1000 - 4, -top * 1000 - 8 * u), QPointF(third + 118 * u, bottom));
     return sheet;
 }
 

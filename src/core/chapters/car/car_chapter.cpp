@@ -5,6 +5,8 @@
 
 #include <fmt/format.h>
 
+#include <limits>
+
 namespace deepstop {
 
 /// The car's own readings: everything later rests on them.
@@ -16,10 +18,15 @@ void addCar(Study& study)
     v.style = style::number;
     v.figure = evaluate([&](Sample& s) {
         const auto car = figures::carOf(s, study.build->car);
-        const double rest = figures::pressure(s, study.build->hydraulics) + s(study.build->car.frontTyreRadius)
-            + s(study.build->car.rearTyreRadius) + s(study.build->car.testSpeed, false);
-        return car.mass + car.wheelbase + car.centreOfMassHeight + car.frontLoadShare + car.grip + rest;
+        double rest = figures::pressure(s, *study.before.hydraulics) + s(study.build->car.testSpeed, false);
+        // Its tyres are those of the wheels it came on.
+        for (const AxleParts* axle : { &study.before.front, &study.before.rear })
+            rest += axle->wheel ? s(axle->wheel->rollingRadius) + s(axle->wheel->grip, false) : std::numeric_limits<double>::quiet_NaN();
+        return car.mass + car.wheelbase + car.centreOfMassHeight + car.frontLoadShare + rest;
     });
+    for (const auto& [axle, word] : { std::pair { &study.before.front, "front" }, std::pair { &study.before.rear, "rear" } })
+        if (!axle->wheel)
+            v.lacksInWords.push_back(fmt::format("a wheel with its tyre ({})", word));
     // What counts here is how many readings stand, not the sum that asked for them.
     if (v.figure.value)
         v.figure.value = static_cast<double>(v.figure.restsOn.size());
@@ -30,7 +37,7 @@ void addCar(Study& study)
     v.source = "Weigh each axle on the level for the load share; raise one axle to find the height.";
     if (!v.figure.value) {
         v.level = Level::Unproven;
-        v.reason = lacking(study, v.figure);
+        v.reason = lacking(study, v.figure, v.lacksInWords);
     } else if (v.figure.provisional()) {
         v.level = Level::Unproven;
         v.reason = fmt::format("{} of {} readings only estimated", v.figure.estimated.size(), v.figure.restsOn.size());

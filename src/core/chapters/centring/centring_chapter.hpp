@@ -18,7 +18,7 @@ struct CentringResult {
     std::vector<const MockUp*> all; ///< every one of this corner
     const Corner* corner = nullptr;
     Figure axial;
-    Figure tilt; ///< as a difference of gaps from top to bottom, m
+    Figure tilt; ///< of the slot against the rotor, over the length of the pad, m
     Figure padEdge; ///< pad's edge inward of the rotor's, mean of its two ends; without value where nobody has read it
     Figure padTilt; ///< upper end less lower end
     std::optional<centring::Position> position;

@@ -50,6 +50,7 @@ double valueOr(const Reading& reading, double otherwise) { return reading.value.
 /// From the earlier readings of a corner: what a shim really moved the caliper, over what it should have.
 std::optional<LearntEffect> learn(const MockUp& m, const Corner& corner)
 {
+    const Fitted& fitted = corner.at(m.side);
     struct State {
         double axial;
         double stack;
@@ -64,8 +65,10 @@ std::optional<LearntEffect> learn(const MockUp& m, const Corner& corner)
     for (const Pass& p : m.passes)
         states.push_back(
             { mean(p.innerTop, p.outerTop, p.innerBottom, p.outerBottom), (valueOr(p.shimTop, 0) + valueOr(p.shimBottom, 0)) / 2 });
-    states.push_back({ mean(m.innerTop, m.outerTop, m.innerBottom, m.outerBottom),
-        (valueOr(corner.mount.shimTop, 0) + valueOr(corner.mount.shimBottom, 0)) / 2 });
+    states.push_back(
+        { mean(m.innerTop, m.outerTop, m.innerBottom, m.outerBottom), (valueOr(fitted.shimTop, 0) + valueOr(fitted.shimBottom, 0)) / 2 });
+    if (corner.mount.shimMoves == Direction::Unknown)
+        return {};
     const int direction = corner.mount.shimMoves == Direction::Outboard ? 1 : -1;
     double nominal = 0;
     double measured = 0;
@@ -156,7 +159,9 @@ Centring positionsOf(const Study& study)
     for (CentringResult& r : found.corners) {
         const Corner* corner = r.corner = cornerOf(build, setup, r.mockUp->axle);
         r.axial = evaluated(r, [](Sample& s, const auto& all) { return centring::position(gapsOf(s, all), 1, 1).axial; });
-        r.tilt = evaluated(r, [](Sample& s, const auto& all) { return centring::position(gapsOf(s, all), 1, 1).tilt; });
+        r.tilt = evaluated(r, [corner](Sample& s, const auto& all) {
+            return centring::position(gapsOf(s, all), meanOf(s, all, &MockUp::gapSpacing), 1).tilt * s(corner->pad.length);
+        });
         if (std::ranges::any_of(r.all, [](const MockUp* m) { return m->padEdgeTop.value || m->padEdgeBottom.value; })) {
             r.padEdge = evaluated(r, [](Sample& s, const auto& all) {
                 return (meanOf(s, all, &MockUp::padEdgeTop) + meanOf(s, all, &MockUp::padEdgeBottom)) / 2;
@@ -180,14 +185,19 @@ Centring positionsOf(const Study& study)
         const auto position = centring::position(gapsOf(s, r.all), gapSpacing, boltSpacing);
         if (std::isfinite(position.atTopBolt) && std::isfinite(position.atBottomBolt)) {
             r.position = position;
+            if (corner->mount.shimMoves == Direction::Unknown) {
+                r.why = "Say which way a thicker shim moves this caliper, and the shims can be worked out.";
+                continue;
+            }
+            const Fitted& fitted = corner->at(r.mockUp->side);
             const int direction = corner->mount.shimMoves == Direction::Outboard ? 1 : -1;
             const double effect = r.effect();
-            r.targets = { valueOr(corner->mount.shimTop, 0) - direction * position.atTopBolt / effect,
-                valueOr(corner->mount.shimBottom, 0) - direction * position.atBottomBolt / effect };
+            r.targets = { valueOr(fitted.shimTop, 0) - direction * position.atTopBolt / effect,
+                valueOr(fitted.shimBottom, 0) - direction * position.atBottomBolt / effect };
             const auto [insetTop, insetBottom] = insetAtBolts(r);
             if (corner->mount.kind == MountKind::Radial && std::isfinite(insetTop + insetBottom)) {
-                r.targets.push_back(valueOr(corner->mount.radialTop, 0) + insetTop - aim);
-                r.targets.push_back(valueOr(corner->mount.radialBottom, 0) + insetBottom - aim);
+                r.targets.push_back(valueOr(fitted.radialTop, 0) + insetTop - aim);
+                r.targets.push_back(valueOr(fitted.radialBottom, 0) + insetBottom - aim);
             }
             constexpr double senseless = 0.2; // m
             if (std::ranges::any_of(r.targets, [](double t) { return !(std::abs(t) < senseless); })) {

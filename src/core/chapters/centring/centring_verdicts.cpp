@@ -53,6 +53,7 @@ private:
         Verdict v;
         v.id = where(r) + "/" + std::string(id);
         v.axle = r.mockUp->axle;
+        v.side = r.mockUp->side;
         v.title = fmt::format("{} {}: {}", judge::wordFor(r.mockUp->axle), wordFor(r.mockUp->side, choices::side), title);
         v.title[0] = toUpper(v.title[0]);
         v.style = style::fine;
@@ -97,9 +98,9 @@ private:
         auto build = std::make_shared<Build>(*study_.build);
         MockUp& m = build->mockUps[static_cast<std::size_t>(r.mockUp - study_.build->mockUps.data())];
         Corner& corner = ownCorner(*build, study_.after.setup->id, m.axle);
-        Mount& mount = corner.mount;
+        Fitted& in = corner.at(m.side);
         m.passes.push_back({ m.innerTop.date, m.innerTop, m.outerTop, m.innerBottom, m.outerBottom, m.padEdgeTop, m.padEdgeBottom,
-            mount.shimTop, mount.shimBottom, mount.radialTop, mount.radialBottom });
+            in.shimTop, in.shimBottom, in.radialTop, in.radialBottom });
         const auto foretell = [](Reading& reading, double by) {
             if (reading.value)
                 reading = { *reading.value + by, reading.plusMinus, Known::Estimated, reading.instrument, {} };
@@ -115,19 +116,19 @@ private:
         };
         if (plan.radialTop && plan.radialBottom) {
             // Thicker moves the caliper outward, and the pad's edge with it.
-            const double top = plan.radialTop->total - mount.radialTop.value.value_or(0);
-            const double bottom = plan.radialBottom->total - mount.radialBottom.value.value_or(0);
+            const double top = plan.radialTop->total - in.radialTop.value.value_or(0);
+            const double bottom = plan.radialBottom->total - in.radialBottom.value.value_or(0);
             const double ratio = r.corner->pad.length.value.value_or(0) / r.corner->mount.boltSpacing.value.value_or(1);
             foretell(m.padEdgeTop, -(top + bottom) / 2 - (top - bottom) / 2 * ratio);
             foretell(m.padEdgeBottom, -(top + bottom) / 2 + (top - bottom) / 2 * ratio);
-            foretell(mount.padInset, -(top + bottom) / 2);
-            stack(mount.radialTop, *plan.radialTop);
-            stack(mount.radialBottom, *plan.radialBottom);
+            foretell(in.padInset, -(top + bottom) / 2);
+            stack(in.radialTop, *plan.radialTop);
+            stack(in.radialBottom, *plan.radialBottom);
         }
-        stack(mount.shimTop, plan.top);
-        stack(mount.shimBottom, plan.bottom);
-        if (mount.slotCentre.value)
-            *mount.slotCentre.value += moved;
+        stack(in.shimTop, plan.top);
+        stack(in.shimBottom, plan.bottom);
+        if (in.slotCentre.value)
+            *in.slotCentre.value += moved;
         return build;
     }
 
@@ -138,11 +139,11 @@ private:
         if (plan.radialTop && plan.radialBottom)
             remedy.title += fmt::format("; under the studs top {}, bottom {}", pile(plan.radialTop->shims), pile(plan.radialBottom->shims));
         remedy.gap.value = plan.remaining.axial;
-        const Mount& mount = r.corner->mount;
+        const Fitted& in = r.corner->at(r.mockUp->side);
         const auto now = [&](const Reading& reading) { return say(reading.value.value_or(0)); };
-        remedy.costs = { fmt::format("in now: {} and {}", now(mount.shimTop), now(mount.shimBottom)) };
-        if (mount.kind == MountKind::Radial && plan.radialTop)
-            remedy.costs.push_back(fmt::format("under the studs now: {} and {}", now(mount.radialTop), now(mount.radialBottom)));
+        remedy.costs = { fmt::format("in now: {} and {}", now(in.shimTop), now(in.shimBottom)) };
+        if (r.corner->mount.kind == MountKind::Radial && plan.radialTop)
+            remedy.costs.push_back(fmt::format("under the studs now: {} and {}", now(in.radialTop), now(in.radialBottom)));
         if (!plan.possible && !plan.why.empty())
             remedy.costs.push_back(plan.why);
         remedy.costs.emplace_back("then read the four gaps again");
@@ -247,7 +248,9 @@ private:
     void tilt(const CentringResult& r)
     {
         Verdict v = start(r, "tilt", "caliper square to the rotor", r.tilt);
-        v.method = "Error at the top less error at the bottom: different shims on the two bolts take it out.";
+        v.method =
+            "Error at the top less error at the bottom, brought from where they were read to the pad's length: different shims on the two "
+            "bolts take it out.";
         v.source = "Plane geometry; 0.25 mm aimed at, 0.5 mm usable: common practice.";
         v.caution = "A tilted caliper wears its pads to a wedge.";
         if (!judge::unproven(study_, v)) {
@@ -259,8 +262,8 @@ private:
                 : off <= usable_                               ? Level::Caution
                                                                : Level::Stop;
             v.reason = v.level == Level::Unproven
-                ? fmt::format("{} from top to bottom, but the readings are only good to ±{}", say(off), say(unsure))
-                : fmt::format("{} from top to bottom, ±{}", say(off), say(unsure));
+                ? fmt::format("{} over the pad's length, but the readings are only good to ±{}", say(off), say(unsure))
+                : fmt::format("{} over the pad's length, ±{}", say(off), say(unsure));
         }
         study_.verdicts.push_back(std::move(v));
     }
@@ -354,8 +357,9 @@ private:
     void agreement(const CentringResult& r)
     {
         const AxleParts& corner = study_.after.at(r.mockUp->axle);
-        const Figure apart =
-            evaluate([&](Sample& s) { return figures::axialOffset(s, *corner.corner) - centring::position(gapsOf(s, r.all), 1, 1).axial; });
+        const Figure apart = evaluate([&](Sample& s) {
+            return figures::axialOffset(s, *corner.corner, r.mockUp->side) - centring::position(gapsOf(s, r.all), 1, 1).axial;
+        });
         if (!apart.value || std::abs(*apart.value) <= apart.worstCase + 0.05e-3)
             return;
         Verdict v = start(r, "agreement", "gaps against dimensions", apart);
@@ -399,20 +403,29 @@ private:
     {
         for (const Axle axle : judge::axlesOf(study_)) {
             const AxleParts& corner = study_.after.at(axle);
-            if (!corner.corner)
+            if (!corner.corner || corner.corner->brakes == BrakeKind::Drums)
                 continue;
             Verdict v;
             v.id = judge::wordFor(axle) + "/axial";
             v.axle = axle;
             v.title = "Rotor in the middle, from dimensions";
             v.style = style::fine;
-            v.figure = evaluate([&](Sample& s) { return figures::axialOffset(s, *corner.corner); });
+            // The side that is farther off, or of which less is known.
+            const auto of =
+                figures::lesserSide([&](Sample& s, Side side) { return -std::abs(figures::axialOffset(s, *corner.corner, side)); });
+            v.figure = of.figure;
+            if (v.figure.value) {
+                const Side side = of.side.value_or(Side::Left);
+                v.figure.value = nominal([&](Sample& s) { return figures::axialOffset(s, *corner.corner, side); });
+            }
             v.method = "Slot's middle less rotor's middle, both from the hub's face.";
             v.source = "Plane geometry; 0.25 mm aimed at, 0.5 mm usable: common practice.";
             if (!judge::unproven(study_, v)) {
                 judgeOffset(v, "too far outboard", "too far inboard");
                 if (v.level != Level::Unproven && std::abs(*v.figure.value) >= 0.005e-3)
                     v.reason = "Caliper " + v.reason;
+                if (of.side)
+                    v.reason = fmt::format("{}: {}", *of.side == Side::Left ? "Left" : "Right", v.reason);
             }
             study_.verdicts.push_back(std::move(v));
         }

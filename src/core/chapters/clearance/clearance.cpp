@@ -11,7 +11,7 @@ namespace deepstop {
 namespace {
 
 /// A copy of `corner` with a plausible length wherever nobody has read one, for drawing only; says which were filled.
-Corner filledForDrawing(const Corner& corner, const Corner* reference, std::vector<const Reading*>& standIns)
+Corner filledForDrawing(const Corner& corner, const Corner* reference, Side side, std::vector<const Reading*>& standIns)
 {
     Corner filled = corner;
     const auto fill = [&](auto select, double proportion) {
@@ -66,9 +66,9 @@ Corner filledForDrawing(const Corner& corner, const Corner* reference, std::vect
     fill(
         [](auto& c) -> auto& { return c.pad.backing; }, 0.005);
     fill(
-        [](auto& c) -> auto& { return c.mount.padInset; }, 0.5e-3);
+        [side](auto& c) -> auto& { return c.at(side).padInset; }, 0.5e-3);
     fill(
-        [](auto& c) -> auto& { return c.mount.slotCentre; },
+        [side](auto& c) -> auto& { return c.at(side).slotCentre; },
         filled.ring.value.value_or(0) + *filled.rotor.hatThickness.value - *filled.rotor.overallHeight.value
             + *filled.rotor.thickness.value / 2);
     return filled;
@@ -133,16 +133,17 @@ std::vector<fit::PlannedStation> stationsFor(const CornerClearance& r, const Wan
         spokes = fit::bareStretches(up, -beyond, beyond, spacing);
     }
     auto plan = fit::measuringPlan(fit::caliperOutlines(r.shape), face, barrel, spokes, spacing);
-    // A station at its place is taken, though its neighbours are still to come.
-    constexpr double there = 1e-3;
-    for (fit::PlannedStation& station : plan)
+    // Taken is what somebody took: at its place, or near it where the stations there tell enough.
+    constexpr double atIt = 3e-3;
+    for (fit::PlannedStation& station : plan) {
+        const double near = station.taken ? spacing / 2 + 1e-9 : atIt;
         if (station.on == fit::PlannedStation::On::Barrel)
-            station.taken =
-                station.taken || std::ranges::any_of(along, [&](double z) { return std::abs(face - z - station.place) < there; });
+            station.taken = std::ranges::any_of(along, [&](double z) { return std::abs(face - z - station.place) <= near; });
         else
-            station.taken = station.taken || std::ranges::any_of(r.wheel->spokes, [&](const SpokeStation& s) {
-                return s.radius.value && s.distance.value && std::abs(*s.radius.value - station.place) < there;
+            station.taken = std::ranges::any_of(r.wheel->spokes, [&](const SpokeStation& s) {
+                return s.radius.value && s.distance.value && std::abs(*s.radius.value - station.place) <= near;
             });
+    }
     return plan;
 }
 
@@ -161,16 +162,17 @@ std::optional<fit::ShieldCut> shieldCutOf(const CornerClearance& r, const Hub& h
 }
 
 /// What a picture of the corner needs: shapes, and where the gaps are at nominal readings.
-CornerClearance drawnCorner(const Build& build, const Corner& corner, const Corner* reference, const Hub& hub)
+CornerClearance drawnCorner(const Build& build, const Corner& corner, Side side, const Corner* reference, const Hub& hub)
 {
     using namespace figures;
     CornerClearance r;
     r.corner = &corner;
+    r.side = side;
     r.wheel = findWheel(build, corner.wheel);
     Sample once;
-    r.shape = shapeOf(once, corner, hub);
+    r.shape = shapeOf(once, corner, side, hub);
     Sample drawing;
-    r.drawn = shapeOf(drawing, filledForDrawing(corner, reference, r.standIns), hub);
+    r.drawn = shapeOf(drawing, filledForDrawing(corner, reference, side, r.standIns), side, hub);
     if (!std::isfinite(r.drawn.hub.flangeRadius))
         r.drawn.hub.flangeRadius = 0.07;
     if (!std::isfinite(r.drawn.hub.pilotRadius))
@@ -185,7 +187,7 @@ CornerClearance drawnCorner(const Build& build, const Corner& corner, const Corn
             if (which == WheelGap::Insets && wheel.insets.empty())
                 continue;
             WheelRoom& room = r.rooms[static_cast<std::size_t>(which)];
-            room.drawn = roomOf(which, r.drawn, r.wheelShape, build.wants);
+            room.drawn = roomOf(which, corner, r.drawn, r.wheelShape, build.wants);
             room.wanted = wantedOf(which, wheel, build.wants);
         }
         r.stations = stationsFor(r, build.wants);
@@ -194,7 +196,7 @@ CornerClearance drawnCorner(const Build& build, const Corner& corner, const Corn
     }
     r.hotGrowth = fit::growth(r.drawn.rotor.outerRadius, setting(build.wants.hotRise, &Wants::hotRise),
         ringSolid(corner.rotor).expansionOver(setting(build.wants.hotRise, &Wants::hotRise)));
-    const auto rotor = fit::rotorSection(r.drawn, r.hotGrowth);
+    const auto rotor = corner.brakes == BrakeKind::Discs ? fit::rotorSection(r.drawn, r.hotGrowth) : geometry::Chain {};
     for (const KeepOut& place : hub.keepOuts)
         r.keepOuts.push_back(fit::keepOutRoom({ -place.depth.value.value_or(NAN), place.radius.value.value_or(NAN) }, r.wheelShape, rotor));
     r.shieldCut = shieldCutOf(r, hub, build.wants);
@@ -208,12 +210,29 @@ void addGaps(CornerClearance& r, const Build& build)
         return;
     for (const WheelGap which : wheelGaps)
         if (which != WheelGap::Insets || !r.wheel->insets.empty())
-            r.rooms[static_cast<std::size_t>(which)].gap =
-                evaluate([&](Sample& s) { return figures::wheelGap(s, which, *r.corner, *r.wheel, build.wants); });
+            r.rooms[static_cast<std::size_t>(which)].gap = figures::wheelGapOf(which, *r.corner, r.side, *r.wheel, build.wants);
     r.smallestGap = smallestOf(r, !r.wheel->insets.empty());
 }
 
-/// Works on each axle of both setups; an axle the two share is worked out once.
+/// Both sides were read, and read the same: one tells of the other.
+bool readAlike(const Corner& corner)
+{
+    return corner.left == corner.right && corner.left.slotCentre.value && corner.left.slotCentre.known != Known::Estimated;
+}
+
+/// What one side's figure rests on, it rests on as read on the other.
+void restOnBoth(Figure& figure, const Corner& corner)
+{
+    for (const auto& [left, right] :
+        { std::pair { &corner.left.slotCentre, &corner.right.slotCentre }, std::pair { &corner.left.radialTop, &corner.right.radialTop },
+            std::pair { &corner.left.radialBottom, &corner.right.radialBottom } })
+        if (std::ranges::find(figure.restsOn, left) != figure.restsOn.end()) {
+            figure.restsOn.push_back(right);
+            figure.effects.resize(figure.value ? figure.restsOn.size() : 0);
+        }
+}
+
+/// Works on both sides of each axle of both setups; an axle the two share is worked out once.
 template <class Work>
 Clearance ofBoth(const Study& study, Work work)
 {
@@ -221,10 +240,24 @@ Clearance ofBoth(const Study& study, Work work)
     for (const Axle axle : { Axle::Front, Axle::Rear }) {
         const Corner* before = study.before.at(axle).corner;
         const Corner* after = study.after.at(axle).corner;
+        const auto both = [&](const Corner& corner, const AxleClearance& was, AxleClearance& now) {
+            now.left = work(axle, Side::Left, corner, was.left);
+            if (readAlike(corner)) {
+                now.right = now.left;
+                now.right.side = Side::Right;
+                for (WheelRoom& room : now.left.rooms)
+                    restOnBoth(room.gap, corner);
+                restOnBoth(now.left.smallestGap, corner);
+            } else {
+                now.right = work(axle, Side::Right, corner, was.right);
+            }
+        };
         if (before)
-            all.before.at(axle) = work(axle, *before, study.of<Clearance>().before.at(axle));
-        if (after)
-            all.after.at(axle) = after == before ? all.before.at(axle) : work(axle, *after, study.of<Clearance>().after.at(axle));
+            both(*before, study.of<Clearance>().before.at(axle), all.before.at(axle));
+        if (after == before)
+            all.after.at(axle) = all.before.at(axle);
+        else if (after)
+            both(*after, study.of<Clearance>().after.at(axle), all.after.at(axle));
     }
     return all;
 }
@@ -232,17 +265,17 @@ Clearance ofBoth(const Study& study, Work work)
 void addClearanceLedger(Study& study)
 {
     const Axle axle = judge::axlesOf(study).front();
-    const CornerClearance& before = study.of<Clearance>().before.at(axle);
-    const CornerClearance& after = study.of<Clearance>().after.at(axle);
-    if (!before.corner || !after.corner)
+    const AxleClearance& was = study.of<Clearance>().before.at(axle);
+    const AxleClearance& now = study.of<Clearance>().after.at(axle);
+    if (!was.left.corner || !now.left.corner)
         return;
     LedgerLine gap;
     gap.id = "wheel-gap";
     gap.title = "Smallest wheel gap";
     gap.style = style::gap;
-    gap.before = before.smallestGap;
-    gap.after = after.smallestGap;
-    if (after.wheel) {
+    gap.before = figures::lesserOf(was.left.smallestGap, was.right.smallestGap).figure;
+    gap.after = figures::lesserOf(now.left.smallestGap, now.right.smallestGap).figure;
+    if (now.left.wheel) {
         // Weights and valve count as the wheel itself; what nobody knows of one surface is not made good by another.
         std::vector<const Verdict*> all;
         for (const char* name : { "barrel-gap", "inset-gap", "spoke-gap" })
@@ -268,8 +301,8 @@ void addClearanceLedger(Study& study)
 void drawClearance(Study& study)
 {
     const Setup& asFound = study.build->setups.front();
-    study.keep(ofBoth(study, [&](Axle axle, const Corner& corner, const CornerClearance&) {
-        return drawnCorner(*study.build, corner, cornerOf(*study.build, asFound, axle), hubOf(*study.build, axle));
+    study.keep(ofBoth(study, [&](Axle axle, Side side, const Corner& corner, const CornerClearance&) {
+        return drawnCorner(*study.build, corner, side, cornerOf(*study.build, asFound, axle), hubOf(*study.build, axle));
     }));
 }
 
@@ -277,7 +310,7 @@ void addClearance(Study& study)
 {
     if (!study.has<Clearance>())
         drawClearance(study);
-    study.keep(ofBoth(study, [&](Axle, const Corner&, CornerClearance drawn) {
+    study.keep(ofBoth(study, [&](Axle, Side, const Corner&, CornerClearance drawn) {
         addGaps(drawn, *study.build);
         return drawn;
     }));

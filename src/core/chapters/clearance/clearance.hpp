@@ -22,8 +22,10 @@ struct WheelRoom {
     double wanted = 0;
 };
 
+/// One side of an axle.
 struct CornerClearance {
     const Corner* corner = nullptr; ///< null where the build has none
+    Side side = Side::Left;
     const Wheel* wheel = nullptr;
     fit::CornerShape shape {}; ///< NaN where nobody has read
     fit::CornerShape drawn {}; ///< the same with stand-ins for drawing, from the car as found or by proportion
@@ -42,7 +44,8 @@ struct CornerClearance {
     [[nodiscard]] const WheelRoom& room(WheelGap which) const { return rooms[static_cast<std::size_t>(which)]; }
 };
 
-using Clearance = BeforeAfter<PerAxle<CornerClearance>>;
+using AxleClearance = PerSide<CornerClearance>;
+using Clearance = BeforeAfter<PerAxle<AxleClearance>>;
 
 /// Shapes and nominal gaps alone, enough to draw: what follows a value under the hand.
 void drawClearance(Study& study);

@@ -27,10 +27,11 @@ constexpr double offsetReach = 15e-3;
 class Search {
 public:
     Search(const Study& study, Axle axle, const library::Library* library)
-        : study_(study), build_(*study.build), axle_(axle), result_(study.of<Clearance>().after.at(axle)), library_(library)
+        : study_(study), build_(*study.build), axle_(axle), result_(study.of<Clearance>().after.at(axle).left),
+          gaps_(gapsOf(study.of<Clearance>().after.at(axle))), library_(library)
     {
         for (const WheelGap which : wheelGaps)
-            allowance_[static_cast<std::size_t>(which)] = allowanceOf(result_, which);
+            allowance_[static_cast<std::size_t>(which)] = allowanceOf(gaps_, which);
     }
 
     std::vector<Cure> all()
@@ -55,7 +56,7 @@ public:
     Cure weigh(Cure::Kind kind, std::string title, const Corner& corner, const Wheel& wheel, std::vector<std::string> costs) const
     {
         Cure cure { kind, std::move(title), {}, {}, Level::Unproven, {}, {}, {}, {}, 1, {}, nullptr };
-        std::tie(cure.gaps, cure.level) = Tried(build_, corner, wheel).judged(library_ ? nullptr : &result_);
+        std::tie(cure.gaps, cure.level) = Tried(build_, corner, wheel).judged(library_ || &wheel != result_.wheel ? nullptr : &gaps_);
         for (const WheelGap which : wheelGaps)
             cure.wanted[static_cast<std::size_t>(which)] = figures::wantedOf(which, wheel, build_.wants);
         const Corner& now = *result_.corner;
@@ -63,7 +64,7 @@ public:
         cure.outward =
             evaluate([&](Sample& s) { return figures::wheelMiddle(s, corner, wheel) - figures::wheelMiddle(s, now, *result_.wheel); });
         cure.inNut = evaluate([&](Sample& s) { return figures::studEngagement(s, corner, wheel, hub).inNut; });
-        cure.heatStore = evaluate([&](Sample& s) { return figures::heatStore(s, corner.rotor); });
+        cure.heatStore = evaluate([&](Sample& s) { return figures::heatStore(s, corner); });
         if (&wheel != result_.wheel)
             cure.wheelMass = evaluate([&](Sample& s) { return s(wheel.mass, false) - s(result_.wheel->mass, false); });
         const auto torque = [&](const Corner& c) {
@@ -87,7 +88,7 @@ private:
         bool helps = false;
         for (const WheelGap which : wheelGaps) {
             const Figure& gap = cure.gap(which);
-            const Figure& was = result_.room(which).gap;
+            const Figure& was = gaps_[static_cast<std::size_t>(which)];
             if (!strikes(which, wheel))
                 continue;
             if (!gap.value) {
@@ -174,7 +175,7 @@ private:
         if (cure.kind == Cure::Kind::Spacer || &wheel != result_.wheel)
             costs.push_back(
                 cure.inNut.value ? fmt::format("{} of stud in the nut", say(*cure.inNut.value)) : std::string("measure the studs first"));
-        const double store = nominal([&](Sample& s) { return figures::heatStore(s, now.rotor); });
+        const double store = nominal([&](Sample& s) { return figures::heatStore(s, now); });
         if (cure.kind == Cure::Kind::Rotor)
             costs.push_back(cure.heatStore.value && std::isfinite(store)
                     ? fmt::format("heat store {}", judge::percentChange(*cure.heatStore.value, store))
@@ -210,7 +211,7 @@ private:
                 return Does::Nothing;
             Corner corner = *result_.corner;
             corner.spacer = { size, 0.05e-3, Known::Vendor, {}, {} };
-            return Tried(build_, corner, *result_.wheel).mayHelp(allowance_, result_)
+            return Tried(build_, corner, *result_.wheel).mayHelp(allowance_, gaps_)
                 ? offer(Cure::Kind::Spacer, fmt::format("Spacer {}", say(size)), corner, *result_.wheel, {})
                 : Does::Nothing;
         });
@@ -224,7 +225,7 @@ private:
         gentlest(rotorSteps, [&](int i) {
             Corner corner = *result_.corner;
             corner.rotor.outerDiameter.value = *diameter.value - (i + 1) * rotorStep;
-            if (!Tried(build_, corner, *result_.wheel).mayHelp(allowance_, result_))
+            if (!Tried(build_, corner, *result_.wheel).mayHelp(allowance_, gaps_))
                 return Does::Nothing;
             return offer(Cure::Kind::Rotor, fmt::format("Rotor {}, caliper lower", say(*corner.rotor.outerDiameter.value)), corner,
                 *result_.wheel, { fmt::format("caliper {} nearer the axle: its bracket is another", say((i + 1) * rotorStep / 2)) });
@@ -311,7 +312,8 @@ private:
     const Study& study_;
     const Build& build_;
     Axle axle_;
-    const CornerClearance& result_;
+    const CornerClearance& result_; ///< of the left side; what both share is read from it
+    Gaps gaps_; ///< the worse side of each
     const library::Library* library_;
     std::array<double, wheelGaps.size()> allowance_ {};
     std::vector<Cure> cures_;
@@ -354,7 +356,7 @@ std::vector<const Wheel*> mostPromising(const Study& study, const Corner& corner
 std::vector<Candidate> candidateWheels(const Study& study, Axle axle, const library::Library* library)
 {
     std::vector<Candidate> candidates;
-    const CornerClearance& result = study.of<Clearance>().after.at(axle);
+    const CornerClearance& result = study.of<Clearance>().after.at(axle).left;
     if (!result.corner)
         return candidates;
     const Corner* found = study.build->setups.empty() ? nullptr : cornerOf(*study.build, study.build->setups.front(), axle);
@@ -391,8 +393,12 @@ namespace clearance {
 
 Remedy spacerRemedy(const Study& study, Axle axle, std::string title, double size)
 {
-    const CornerClearance& result = study.of<Clearance>().after.at(axle);
+    const CornerClearance& result = study.of<Clearance>().after.at(axle).left;
     Corner corner = *result.corner;
+    // What lay behind the wheel in the trial stays what it was, whichever spacer comes now.
+    if (corner.spacerInTrial == YesNo::Yes && corner.washers.value)
+        *corner.washers.value += corner.spacer.value.value_or(0);
+    corner.spacerInTrial = YesNo::No;
     corner.spacer = { size, 0.05e-3, Known::Vendor, {}, {} };
     const Cure tried = Search(study, axle, nullptr).weigh(Cure::Kind::Spacer, std::move(title), corner, *result.wheel, {});
     Figure thickness;

@@ -34,7 +34,7 @@ std::string nothingToSearch(const CornerClearance& result)
 
 LargestRotor largestRotor(const Study& study, Axle axle)
 {
-    const CornerClearance& result = study.of<Clearance>().after.at(axle);
+    const CornerClearance& result = study.of<Clearance>().after.at(axle).left;
     LargestRotor answer;
     answer.why = nothingToSearch(result);
     if (!answer.why.empty())
@@ -44,7 +44,7 @@ LargestRotor largestRotor(const Study& study, Axle axle)
     const Tried tried(*study.build, corner, wheel);
     std::array<double, wheelGaps.size()> allowance {};
     for (const WheelGap which : wheelGaps)
-        allowance[static_cast<std::size_t>(which)] = allowanceOf(result, which);
+        allowance[static_cast<std::size_t>(which)] = allowanceOf(gapsOf(study.of<Clearance>().after.at(axle)), which);
     // Under the barrel room shrinks as the rotor grows, so halving finds where it ends; beside the spokes it may come and go, so from there
     // every millimetre is tried, and the last word is a full evaluation.
     constexpr int least = 200;
@@ -68,7 +68,8 @@ LargestRotor largestRotor(const Study& study, Axle axle)
             return false;
         const auto gaps = tried.judged().first;
         for (const WheelGap which : wheelGaps)
-            if (strikes(which, wheel) && !(gaps[static_cast<std::size_t>(which)].lowest() >= tried.wanted(which) - 1e-12)) {
+            if (const Figure& gap = gaps[static_cast<std::size_t>(which)];
+                strikes(which, wheel) && (gap.provisional() || !(gap.lowest() >= tried.wanted(which) - 1e-12))) {
                 answer.limit = which;
                 return false;
             }
@@ -87,7 +88,7 @@ LargestRotor largestRotor(const Study& study, Axle axle)
 
 OffsetRange offsetRange(const Study& study, Axle axle)
 {
-    const CornerClearance& result = study.of<Clearance>().after.at(axle);
+    const CornerClearance& result = study.of<Clearance>().after.at(axle).left;
     OffsetRange answer;
     answer.why = nothingToSearch(result);
     if (!answer.why.empty())
@@ -104,7 +105,7 @@ OffsetRange offsetRange(const Study& study, Axle axle)
     const Tried tried(*study.build, corner, *result.wheel);
     std::array<double, wheelGaps.size()> allowance {};
     for (const WheelGap which : wheelGaps)
-        allowance[static_cast<std::size_t>(which)] = allowanceOf(result, which);
+        allowance[static_cast<std::size_t>(which)] = allowanceOf(gapsOf(study.of<Clearance>().after.at(axle)), which);
     const auto clears = [&](int i) {
         corner.spacer.value = there + i * step;
         return tried.mayClear(allowance);
@@ -132,7 +133,7 @@ OffsetRange offsetRange(const Study& study, Axle axle)
 SmallestWheel smallestWheel(const Study& study, Axle axle, const library::Library* library)
 {
     SmallestWheel answer;
-    const CornerClearance& result = study.of<Clearance>().after.at(axle);
+    const CornerClearance& result = study.of<Clearance>().after.at(axle).left;
     if (!result.corner || !result.standIns.empty())
         return answer;
     double top = 0;

@@ -1,11 +1,13 @@
 #include "build/choices.hpp"
 #include "chapters/clearance/cures.hpp"
 #include "chapters/clearance/wheel_figures.hpp"
+#include "materials/materials.hpp"
 #include "verdict/judge.hpp"
 #include "chapters/clearance/clearance_parts.hpp"
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 #include <limits>
 
@@ -19,8 +21,9 @@ constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
 class Room {
 public:
     Room(Study& study, Axle axle)
-        : study_(study), axle_(axle), result_(study.of<Clearance>().after.at(axle)), corner_(*result_.corner),
-          hub_(hubOf(*study.build, axle)), hotRise_(figures::setting(study.build->wants.hotRise, &Wants::hotRise))
+        : study_(study), axle_(axle), sides_(study.of<Clearance>().after.at(axle)), result_(sides_.left), corner_(*result_.corner),
+          drums_(corner_.brakes == BrakeKind::Drums), hub_(hubOf(*study.build, axle)),
+          hotRise_(figures::setting(study.build->wants.hotRise, &Wants::hotRise))
     {
     }
 
@@ -28,18 +31,32 @@ public:
     {
         if (result_.wheel)
             wheelGaps();
-        bridge();
-        slot();
-        hat();
-        padEdge();
+        if (!drums_) {
+            bridge();
+            slot();
+            hat();
+            bracket();
+            padEdge();
+        }
         for (std::size_t i = 0; i < hub_.keepOuts.size(); ++i)
             keepOut(i);
-        shield();
+        if (!drums_)
+            shield();
     }
 
 private:
-    /// Of what the ring is made of.
-    double expansion() const { return figures::ringSolid(corner_.rotor).expansionOver(hotRise_); }
+    double expansion(Sample& s) const { return figures::ringExpansion(s, corner_.rotor, hotRise_); }
+    std::string expansionInWords() const
+    {
+        return fmt::format("{:g}·10⁻⁶", figures::ringSolid(corner_.rotor).expansionOver(hotRise_) * 1e6);
+    }
+    /// Whose gap it is, where the two sides differ.
+    static void nameSide(Verdict& v, const figures::Sided& of)
+    {
+        v.side = of.side;
+        if (of.side)
+            v.reason = fmt::format("{}: {}", *of.side == Side::Left ? "Left" : "Right", v.reason);
+    }
 
     std::string say(double length) const { return print(length, style::gap, study_.system); }
 
@@ -63,22 +80,28 @@ private:
     void wheelGaps()
     {
         std::vector<Cure> cures;
-        if (study_.remedies == Remedies::Sought && std::ranges::any_of(deepstop::wheelGaps, [&](WheelGap which) {
-                const auto level = gapLevel(result_.room(which).gap, result_.room(which).wanted);
-                return level == Level::Hits || level == Level::Tight;
-            }))
+        const bool wanting = !drums_ && std::ranges::any_of(deepstop::wheelGaps, [&](WheelGap which) {
+            const auto level = gapLevel(gapOf(which).figure, result_.room(which).wanted);
+            return level == Level::Hits || level == Level::Tight;
+        });
+        if (study_.remedies == Remedies::Sought && wanting)
             cures = curesOf(study_, axle_);
-        wheelGap(WheelGap::Barrel, "barrel-gap", "Barrel over the caliper", "stations along the barrel's inside", cures);
+        const auto what = drums_ ? "drum" : "caliper";
+        wheelGap(WheelGap::Barrel, "barrel-gap", fmt::format("Barrel over the {}", what), "stations along the barrel's inside", cures);
         if (!result_.wheel->insets.empty())
-            wheelGap(WheelGap::Insets, "inset-gap", "Weights and valve over the caliper",
+            wheelGap(WheelGap::Insets, "inset-gap", fmt::format("Weights and valve over the {}", what),
                 "stations of the barrel under the weights and valve", cures);
-        wheelGap(WheelGap::Spokes, "spoke-gap", "Spokes outboard of the caliper", "stations along the back of the spokes", cures);
+        wheelGap(
+            WheelGap::Spokes, "spoke-gap", fmt::format("Spokes outboard of the {}", what), "stations along the back of the spokes", cures);
     }
+
+    figures::Sided gapOf(WheelGap which) const { return figures::lesserOf(sides_.left.room(which).gap, sides_.right.room(which).gap); }
 
     void wheelGap(WheelGap which, std::string_view id, std::string title, const std::string& stations, const std::vector<Cure>& cures)
     {
-        const WheelRoom& room = result_.room(which);
-        Verdict& v = start(id, std::move(title), room.gap);
+        const figures::Sided gapAt = gapOf(which);
+        const WheelRoom& room = sides_.at(gapAt.side.value_or(Side::Left)).room(which);
+        Verdict& v = start(id, std::move(title), gapAt.figure);
         if (!v.figure.value && v.figure.lacks.empty())
             v.lacksInWords.push_back(stations + " of " + result_.wheel->name + " where the caliper is");
         gap(v, room.wanted);
@@ -86,21 +109,25 @@ private:
             v.reason += fmt::format(". {} at {}", *v.figure.value < 0 ? "Deepest" : "Nearest",
                 room.drawn->caliperPart.empty() ? std::string(fit::placeOnCaliper(result_.drawn, room.drawn->onCaliper))
                                                 : room.drawn->caliperPart);
-        if (room.drawn && !room.drawn->wheelPart.empty() && v.level != Level::Clear)
+        if (room.drawn && v.figure.value && !room.drawn->wheelPart.empty() && v.level != Level::Clear)
             v.reason +=
                 which == WheelGap::Spokes ? fmt::format(", on the line “{}”", room.drawn->wheelPart) : ", under " + room.drawn->wheelPart;
         if (room.drawn && !room.drawn->covered() && v.level == Level::Unproven && !result_.barrelEstimated)
             v.reason += ". " + bare(which, room.drawn->bare.front());
+        nameSide(v, gapAt);
         v.method =
             "The caliper is swept round the axle: at each depth its largest distance from the axis, √((h−ρ)² + (w−ρ)²) + ρ at the ends of "
             "a "
             "straight back of half-length w at height h, rounded by ρ; bleeders, bolt heads and pipes likewise. The gap is the shortest "
-            "distance from that outline to the wheel's measured profile, on the worst line down the spokes; an overlap is taken along the "
-            "radius at the barrel, along the axle at the spokes. Worst case: every reading at its limit.";
+            "distance from that outline to the wheel's measured profile, on the worst line down the spokes; between two stations the "
+            "barrel "
+            "counts as the smaller and a spoke as the nearer of both, unless both are marked as ends of a bend; an overlap is taken along "
+            "the radius at the barrel, along the axle at the spokes. The worse side of the car speaks. Worst case: every reading at its "
+            "limit.";
         v.source = "Plane geometry; wanted gap and how far apart stations may lie: common practice, under Wanted.";
         v.caution = turnByHand;
-        if (which == WheelGap::Barrel && result_.wheel->insets.empty())
-            v.caution += " Balance weights and the valve stand inside the barrel too: enter them under Wheel.";
+        if (which == WheelGap::Barrel && result_.wheel->balanceWeights != YesNo::No && result_.wheel->insets.empty())
+            v.caution += " Balance weights and the valve stand inside the barrel too: enter them under Wheel, or say that there are none.";
         if (v.level == Level::Hits || v.level == Level::Tight)
             v.remedies = roomRemedies(cures, which);
         if (study_.remedies == Remedies::Sought && v.level == Level::Hits && v.remedies.empty())
@@ -118,12 +145,17 @@ private:
 
     void bridge()
     {
-        Verdict& v = start("bridge-gap", "Bridge over the hot rotor", [&](Sample& s) {
-            return s(corner_.caliper.bridgeGap) - fit::growth(s(corner_.rotor.outerDiameter), hotRise_, expansion()) / 2;
+        const auto of = figures::lesserSide([&](Sample& s, Side side) {
+            return s(corner_.caliper.bridgeGap) + figures::lift(s, corner_, side)
+                - fit::growth(s(corner_.rotor.outerDiameter), hotRise_, expansion(s)) / 2;
         });
+        Verdict& v = start("bridge-gap", "Bridge over the hot rotor", of.figure);
         gap(v, figures::setting(study_.build->wants.bridgeGap, &Wants::bridgeGap));
-        v.method = fmt::format("Gap read at rest less the rotor's growth in radius, D/2 · {:g}·10⁻⁶ · {}.", expansion() * 1e6,
-            print(hotRise_, style::rise, study_.system));
+        nameSide(v, of);
+        v.method =
+            fmt::format("Gap read at rest, moved by shims under the studs of a radial mount since, less the rotor's growth in radius, "
+                        "D/2 · {} · {}.",
+                expansionInWords(), print(hotRise_, style::rise, study_.system));
         v.source = "Linear expansion of the ring's material (iron by EN 1561), from memory; hot rise and wanted gap: common practice.";
         v.caution = "A rotor that grows into the bridge tears it open.";
     }
@@ -131,24 +163,68 @@ private:
     void slot()
     {
         const double coning = figures::setting(study_.build->wants.coning, &Wants::coning);
-        Verdict& v = start("face-gap", "Rotor in the caliper's slot", [&](Sample& s) {
+        const auto of = figures::lesserSide([&](Sample& s, Side side) {
             const double thickness = s(corner_.rotor.thickness);
-            return (s(corner_.caliper.slotWidth) - thickness - fit::growth(thickness, hotRise_, expansion())) / 2 - coning
-                - std::abs(figures::axialOffset(s, corner_));
+            // A ring that floats on its hat stands anywhere within its play; whether it does has to be said.
+            double play = 0;
+            if (corner_.rotor.construction == RotorBuild::TwoPiece)
+                play = s(corner_.rotor.ringPlay);
+            else if (corner_.rotor.construction == RotorBuild::Unknown)
+                s.assume("a rotor of one piece");
+            return (s(corner_.caliper.slotWidth) - thickness - fit::growth(thickness, hotRise_, expansion(s))) / 2 - coning - play / 2
+                - std::abs(figures::axialOffset(s, corner_, side));
         });
+        Verdict& v = start("face-gap", "Rotor in the caliper's slot", of.figure);
         gap(v, figures::setting(study_.build->wants.faceGap, &Wants::faceGap));
-        v.method = "Half of slot less rotor thickness, less how far the slot stands off the rotor's middle, less the hot ring's coning and "
-                   "half of its growth.";
+        nameSide(v, of);
+        v.method =
+            "Half of slot less rotor thickness, less how far the slot stands off the rotor's middle, less the hot ring's coning, half "
+            "of its growth and half of a floating ring's play. The worse side of the car speaks.";
         v.source = "Linear expansion of the ring's material (iron by EN 1561), from memory; coning, hot rise and wanted gap: common "
                    "practice, under Wanted.";
     }
 
+    /// A plate between knuckle and caliper, with whatever stands proud of it, beside the rotor's inboard face.
+    void bracket()
+    {
+        const Bracket& plate = corner_.bracket;
+        if (plate.name.empty() && !plate.thickness.value && !plate.knuckleSpacing.value)
+            return;
+        Verdict& v = start("bracket-gap", "Bracket beside the rotor", [&](Sample& s) {
+            // Where shims push the plate towards the rotor, the thickest stack counts.
+            double shims = 0;
+            if (corner_.mount.shimMoves == Direction::Outboard)
+                for (const Fitted* in : { &corner_.left, &corner_.right })
+                    shims = std::max({ shims, s.orElse(in->shimTop, 0), s.orElse(in->shimBottom, 0) });
+            const double proud =
+                std::max(s(plate.proudKnuckle), s(plate.proudCaliper)) + 0 * (s(plate.proudKnuckle) + s(plate.proudCaliper));
+            const double coning = figures::setting(study_.build->wants.coning, &Wants::coning);
+            return figures::inboardFace(s, corner_) - (s(plate.thickness) + shims + proud - s(hub_.lugDepth)) - coning;
+        });
+        gap(v, figures::setting(study_.build->wants.faceGap, &Wants::faceGap));
+        v.method =
+            "Rotor's inboard face less the outboard face of the plate, which lies on the lugs, less what stands proud of it and the hot "
+            "ring's coning.";
+        v.source = "Plane geometry; coning and wanted gap: common practice, under Wanted.";
+        v.caution = "A bracket or a bolt's head that reaches the rotor is cut away by it. Turn the rotor by hand with everything tight.";
+    }
+
     void hat()
     {
-        Verdict& v = start("hat-gap", "Caliper over the hat", [&](Sample& s) { return figures::hatGap(s, corner_); });
+        // The hat gets about half as hot as the ring; common practice, no source.
+        const double hatRise = hotRise_ / 2;
+        const auto of = figures::lesserSide([&](Sample& s, Side side) {
+            const auto& solid = corner_.rotor.hatMaterial == HatMaterial::Aluminium ? materials::aluminium6061 : materials::greyIron;
+            if (corner_.rotor.hatMaterial == HatMaterial::Unknown)
+                s.assume("a hat of iron");
+            return figures::hatGap(s, corner_, side)
+                - fit::growth(s(corner_.rotor.hatOuterDiameter), hatRise, solid.expansionOver(hatRise)) / 2;
+        });
+        Verdict& v = start("hat-gap", "Caliper over the hat", of.figure);
         gap(v, figures::setting(study_.build->wants.hatGap, &Wants::hatGap));
-        v.method = "Rotor's radius less the caliper's reach and the hat's radius, beside the hat; where the caliper's outboard half begins "
-                   "outboard of the hat, the distance along the axle.";
+        nameSide(v, of);
+        v.method = "Rotor's radius less the caliper's reach and the hat's radius, beside the hat, less the hat's growth at half the ring's "
+                   "rise; where the caliper's outboard half begins outboard of the hat, the distance along the axle.";
         v.source = "Plane geometry; wanted gap: common practice.";
         v.caution = turnByHand;
     }
@@ -177,7 +253,7 @@ private:
         // Room between the hot rotor and the nearest of rim and plate.
         Verdict& v = start("shield", "Rotor inside the dust shield", [&](Sample& s) {
             const double face = -figures::inboardFace(s, corner_);
-            const double edge = (s(corner_.rotor.outerDiameter) + fit::growth(s(corner_.rotor.outerDiameter), hotRise_, expansion())) / 2;
+            const double edge = (s(corner_.rotor.outerDiameter) + fit::growth(s(corner_.rotor.outerDiameter), hotRise_, expansion(s))) / 2;
             const double plate = s(hub_.shieldDepth) - face;
             const double rim = plate - s(hub_.shieldRim) >= margin ? plate : s(hub_.shieldDiameter) / 2 - edge;
             return std::min(plate, rim);
@@ -195,23 +271,27 @@ private:
         }
     }
 
-    void padEdge()
+    void padEdge() { study_.verdicts.push_back(judge::worseSide(padEdge(Side::Left), padEdge(Side::Right))); }
+
+    Verdict padEdge(Side side) const
     {
-        Verdict& v = start("pad-edge", "Pad on the friction ring", [&](Sample& s) { return s(corner_.mount.padInset); });
-        v.style = style::gap;
+        const Reading& padInset = corner_.at(side).padInset;
+        Verdict v = judge::gapVerdict(axle_, "pad-edge", "Pad on the friction ring", evaluate([&](Sample& s) { return s(padInset); }));
         v.method = "Pad's outer edge inward of the rotor's edge: 0 to 1 mm. Its inner edge must stay on the friction ring.";
         v.source = "Common practice.";
         const Figure inner = evaluate([&](Sample& s) {
-            return s(corner_.rotor.outerDiameter) / 2 - s(corner_.mount.padInset) - s(corner_.pad.height)
-                - s(corner_.rotor.ringInnerDiameter) / 2;
+            return s(corner_.rotor.outerDiameter) / 2 - s(padInset) - s(corner_.pad.height) - s(corner_.rotor.ringInnerDiameter) / 2;
         });
-        v.figure.restsOn.insert(v.figure.restsOn.end(), inner.restsOn.begin(), inner.restsOn.end());
-        v.figure.lacks.insert(v.figure.lacks.end(), inner.lacks.begin(), inner.lacks.end());
-        v.figure.estimated.insert(v.figure.estimated.end(), inner.estimated.begin(), inner.estimated.end());
+        for (auto [into, from] : { std::pair { &v.figure.restsOn, &inner.restsOn }, std::pair { &v.figure.lacks, &inner.lacks },
+                 std::pair { &v.figure.estimated, &inner.estimated } })
+            for (const Reading* reading : *from)
+                if (std::ranges::find(*into, reading) == into->end())
+                    into->push_back(reading);
+        v.figure.effects.resize(v.figure.value ? v.figure.restsOn.size() : 0);
         if (!inner.value)
             v.figure.value.reset();
         if (judge::unproven(study_, v))
-            return;
+            return v;
         // Judged on its worst case: readings too coarse to tell the edge from its two sides prove nothing.
         constexpr double most = 1e-3;
         const Figure& inset = v.figure;
@@ -238,12 +318,15 @@ private:
             v.level = Level::Good;
             v.reason = fmt::format("{} below the edge, all of it on the ring", say(*inset.value));
         }
+        return v;
     }
 
     Study& study_;
     Axle axle_;
-    const CornerClearance& result_;
+    const AxleClearance& sides_;
+    const CornerClearance& result_; ///< of the left; what both sides share is read from it
     const Corner& corner_;
+    bool drums_;
     const Hub& hub_;
     double hotRise_;
 };
@@ -252,7 +335,7 @@ private:
 
 void addRoomVerdicts(Study& study, Axle axle)
 {
-    if (study.of<Clearance>().after.at(axle).corner)
+    if (study.of<Clearance>().after.at(axle).left.corner)
         Room(study, axle).add();
 }
 

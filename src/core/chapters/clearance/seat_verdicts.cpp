@@ -10,6 +10,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <numbers>
 
 namespace deepstop::clearance {
 namespace {
@@ -24,14 +25,20 @@ constexpr double looseBore = 0.4e-3;
 class Seat {
 public:
     Seat(Study& study, Axle axle)
-        : study_(study), axle_(axle), result_(study.of<Clearance>().after.at(axle)), corner_(*result_.corner), wheel_(*result_.wheel),
-          hub_(hubOf(*study.build, axle)), wants_(study.build->wants), found_(study.of<Clearance>().before.at(axle))
+        : study_(study), axle_(axle), sides_(study.of<Clearance>().after.at(axle)), result_(sides_.left), corner_(*result_.corner),
+          wheel_(*result_.wheel), hub_(hubOf(*study.build, axle)), wants_(study.build->wants),
+          found_(study.of<Clearance>().before.at(axle).left)
     {
     }
 
     void add()
     {
-        studs();
+        if (hub_.heldBy == WheelHeldBy::Bolts) {
+            wheelBolts();
+        } else {
+            studs();
+            closedNuts();
+        }
         nuts();
         pilot();
         washers();
@@ -40,8 +47,10 @@ public:
             beside("fender-room", "Tyre to fender", hub_.fenderRoom, true);
             beside("inner-room", "Tyre to strut", hub_.innerRoom, false);
         }
-        bleeder();
-        pistons();
+        if (corner_.brakes == BrakeKind::Discs) {
+            bleeder();
+            pistons();
+        }
     }
 
 private:
@@ -57,6 +66,10 @@ private:
         Verdict& v = start(
             "studs", "Studs in their nuts", evaluate([&](Sample& s) { return figures::studEngagement(s, corner_, wheel_, hub_).inNut; }));
         const auto thread = joints::parseThread(hub_.studThread);
+        if (hub_.heldBy == WheelHeldBy::Unknown) {
+            v.lacksInWords.push_back("whether studs or bolts hold the wheel, " + judge::wordFor(axle_));
+            v.figure.value.reset();
+        }
         if (!thread) {
             v.lacksInWords.push_back("thread of the studs, " + judge::wordFor(axle_));
             v.figure.value.reset();
@@ -93,31 +106,128 @@ private:
         }
     }
 
+    /// What lies between the hub's flange and the seat.
+    double packOf(Sample& s) const { return figures::wheelFace(s, corner_) + s(wheel_.padThickness); }
+
+    /// A closed nut on a long stud bottoms before it clamps.
+    void closedNuts()
+    {
+        const Figure out = evaluate([&](Sample& s) { return s(hub_.studLength) - packOf(s); });
+        // A stud that ends within the nut's own thread reaches no bottom.
+        const Figure within = evaluate([&](Sample& s) { return s(hub_.nutThread) - (s(hub_.studLength) - packOf(s)); });
+        if (hub_.nutEnd == NutEnd::Open || (hub_.nutEnd == NutEnd::Unknown && (!out.value || within.lowest() >= 0)))
+            return;
+        Verdict& v = start("nut-bottom", "Studs in closed nuts",
+            evaluate([&](Sample& s) { return hub_.nutEnd == NutEnd::Closed ? s(hub_.nutDepth) - (s(hub_.studLength) - packOf(s)) : NAN; }));
+        v.method = "Depth of a closed nut from its seat, less how far the stud stands past the wheel's seat.";
+        v.source = "Plane geometry.";
+        v.caution = "A nut that bottoms on its stud feels tight and clamps nothing: the wheel comes off.";
+        if (hub_.nutEnd == NutEnd::Unknown)
+            v.lacksInWords.push_back("whether the wheel nuts are open or closed, " + judge::wordFor(axle_));
+        if (judge::unproven(study_, v))
+            return;
+        v.level = v.figure.lowest() >= 1e-3 ? Level::Good : v.figure.lowest() > 0 ? Level::Caution : Level::Stop;
+        v.reason = v.figure.lowest() > 0
+            ? fmt::format("{} left to the bottom of the nut at worst", say(v.figure.lowest()))
+            : fmt::format("The stud bottoms in its nut, {} too long at worst: open nuts, or shorter studs", say(-v.figure.lowest()));
+    }
+
+    /// A wheel on bolts: thread in the hub, and what their ends may strike.
+    void wheelBolts()
+    {
+        const auto thread = joints::parseThread(hub_.studThread);
+        const auto into = [&](Sample& s) { return s(hub_.wheelBoltLength) - packOf(s); };
+        Verdict& v = start("studs", "Wheel bolts in the hub",
+            evaluate([&](Sample& s) { return std::min(into(s), s(hub_.hubThread)) + 0 * (into(s) + s(hub_.hubThread)); }));
+        const double factor = figures::setting(wants_.studEngagement, &Wants::studEngagement);
+        v.method =
+            fmt::format("Bolt under its seat less ring, hat or drum, spacer and the wheel's thickness to the seat; at most the thread "
+                        "there is in the hub. Wanted: {:g} bolt diameters.",
+                factor);
+        v.source = "Common practice.";
+        v.caution =
+            "A wheel held by too little thread comes off. A spacer needs longer bolts: count the turns of every one, torque them in a "
+            "cross, and check again after 50 miles.";
+        if (!thread) {
+            v.lacksInWords.push_back("thread of the wheel bolts, " + judge::wordFor(axle_));
+            v.figure.value.reset();
+        }
+        if (!judge::unproven(study_, v)) {
+            const double wanted = factor * thread->diameter;
+            v.wanted = wanted;
+            v.level = v.figure.lowest() >= wanted - 1e-9 ? Level::Good : v.figure.highest() < wanted ? Level::Stop : Level::Caution;
+            v.reason = fmt::format(
+                "{} of thread in the hub, {:.1f} turns; {} wanted", say(*v.figure.value), *v.figure.value / thread->pitch, say(wanted));
+            if (v.level != Level::Good)
+                v.reason += fmt::format(": bolts {} longer", say(wanted - v.figure.lowest()));
+        }
+        Verdict& end = start(
+            "bolt-end", "Ends of the wheel bolts", evaluate([&](Sample& s) { return s(hub_.hubThread) + s(hub_.behindFlange) - into(s); }));
+        end.method = "Thread in the hub and the clearance behind it, less how far the bolt reaches in.";
+        end.source = "Plane geometry; 2 mm wanted: common practice.";
+        end.caution = "A bolt that reaches the parking brake's shoes, a sensor ring or the knuckle locks the wheel. Turn it by hand.";
+        constexpr double behind = 2e-3;
+        if (judge::unproven(study_, end))
+            return;
+        end.wanted = behind;
+        end.level = gapLevel(end.figure, behind);
+        end.level = end.level == Level::Hits ? Level::Stop : end.level == Level::Clear ? Level::Good : Level::Caution;
+        end.reason = judge::gapReason(study_, end.figure, behind);
+    }
+
     void nuts()
     {
-        if (hub_.nutSeat == NutSeat::Unknown && wheel_.nutSeat == NutSeat::Unknown)
-            return;
-        Verdict& v = start("nut-seat", "Nuts on their seats", {});
-        v.method = "Nut and wheel must have the same seat: cone on cone, ball on ball, flat on flat.";
+        const std::string what = hub_.heldBy == WheelHeldBy::Bolts ? "bolts" : "nuts";
+        Verdict& v = start("nut-seat", hub_.heldBy == WheelHeldBy::Bolts ? "Wheel bolts on their seats" : "Nuts on their seats", {});
+        v.method = "Nut or bolt and wheel must have the same seat: cones of one angle, balls of one radius, flat on flat.";
         v.source = "Common practice.";
         v.caution = "A nut on the wrong seat touches along a line, works loose and spoils the wheel.";
         if (hub_.nutSeat == NutSeat::Unknown || wheel_.nutSeat == NutSeat::Unknown) {
-            v.lacksInWords.push_back(
-                hub_.nutSeat == NutSeat::Unknown ? "seat of the nuts, " + judge::wordFor(axle_) : "seat for the nuts in " + wheel_.name);
+            if (hub_.nutSeat == NutSeat::Unknown)
+                v.lacksInWords.push_back(fmt::format("seat of the {}, {}", what, judge::wordFor(axle_)));
+            if (wheel_.nutSeat == NutSeat::Unknown)
+                v.lacksInWords.push_back(fmt::format("seat for the {} in {}", what, wheel_.name));
             v.reason = lacking(study_, v.figure, v.lacksInWords);
             return;
         }
         const bool alike = hub_.nutSeat == wheel_.nutSeat;
-        v.level = alike ? Level::Good : Level::Stop;
-        v.reason = alike ? fmt::format("Both {}", wordFor(hub_.nutSeat, choices::nutSeat))
-                         : fmt::format("Nuts for a {} seat, wheel with a {} one: other nuts", wordFor(hub_.nutSeat, choices::nutSeat),
-                             wordFor(wheel_.nutSeat, choices::nutSeat));
+        if (!alike) {
+            v.level = Level::Stop;
+            v.reason = fmt::format("{} for a {} seat, wheel with a {} one: others are needed",
+                hub_.heldBy == WheelHeldBy::Bolts ? "Bolts" : "Nuts", wordFor(hub_.nutSeat, choices::nutSeat),
+                wordFor(wheel_.nutSeat, choices::nutSeat));
+            return;
+        }
+        if (hub_.nutSeat == NutSeat::Flat) {
+            v.level = Level::Good;
+            v.reason = "Both flat";
+            return;
+        }
+        const bool cone = hub_.nutSeat == NutSeat::Cone;
+        const Reading& one = cone ? hub_.seatAngle : hub_.seatRadius;
+        const Reading& other = cone ? wheel_.seatAngle : wheel_.seatRadius;
+        v.style = cone ? style::angle : style::size;
+        v.figure = evaluate([&](Sample& s) { return s(one, !cone) - s(other, !cone); });
+        // Cones come in 60 and 90°, balls in whole millimetres of radius.
+        const double apart = cone ? 5 * std::numbers::pi / 180 : 0.5e-3;
+        if (v.figure.value && std::abs(*v.figure.value) > apart) {
+            v.level = Level::Stop;
+            v.reason = cone ? fmt::format("Cones of {} on seats of {}", print(*one.value, style::angle), print(*other.value, style::angle))
+                            : fmt::format("Balls of radius {} on seats of {}", say(*one.value), say(*other.value));
+            return;
+        }
+        if (judge::unproven(study_, v))
+            return;
+        v.level = Level::Good;
+        v.reason = cone ? fmt::format("Both cones of {}", print(*one.value, style::angle))
+                        : fmt::format("Both balls of radius {}", say(*one.value));
     }
 
     void pilot()
     {
         Verdict& v = start("pilot", "Pilot left for the wheel", evaluate([&](Sample& s) {
-            return s(hub_.pilotHeight) - s.orElse(corner_.ring, 0) - s(corner_.rotor.hatThickness) - s.orElse(corner_.spacer, 0);
+            // Chamfers carry nothing.
+            return s(hub_.pilotHeight) - figures::wheelFace(s, corner_) - s(hub_.pilotChamfer) - s(wheel_.boreChamfer);
         }));
         const Figure play = evaluate([&](Sample& s) { return s(wheel_.bore) - s(hub_.pilotDiameter); });
         for (auto [into, from] : { std::pair { &v.figure.restsOn, &play.restsOn }, std::pair { &v.figure.lacks, &play.lacks },
@@ -128,7 +238,9 @@ private:
             v.figure.value.reset();
         const double wanted = figures::setting(wants_.pilotLeft, &Wants::pilotLeft);
         v.wanted = wanted;
-        v.method = "Height of the hub's pilot less ring, hat and spacer; wheel's bore less the pilot's diameter.";
+        v.method =
+            "Height of the hub's pilot less ring, hat or drum and spacer, and less the chamfers of pilot and bore; wheel's bore less "
+            "the pilot's diameter.";
         v.source = "Wanted length: common practice, under Wanted.";
         v.caution = "A wheel that hangs on its studs alone runs out and shakes.";
         if (judge::unproven(study_, v))
@@ -161,7 +273,14 @@ private:
             return;
         const double gap =
             corner_.freed == Freed::WantedGap ? 0 : std::max(result_.room(WheelGap::Barrel).wanted, result_.room(WheelGap::Spokes).wanted);
-        Verdict& v = start("washers", "Washer trial", evaluate([&](Sample& s) { return s(corner_.washers) + gap; }));
+        // A spacer that was in counts as washers did.
+        const bool withSpacer = corner_.spacerInTrial == YesNo::Yes;
+        Verdict& v = start("washers", "Washer trial",
+            evaluate([&](Sample& s) { return s(corner_.washers) + gap + (withSpacer ? s.orElse(corner_.spacer, 0) : 0); }));
+        if (corner_.spacer.value.value_or(0) > 0 && corner_.spacerInTrial == YesNo::Unknown) {
+            v.lacksInWords.push_back("whether the spacer was in during the washer trial, " + judge::wordFor(axle_));
+            v.figure.value.reset();
+        }
         const double step = figures::setting(wants_.spacerStep, &Wants::spacerStep);
         v.method = "The stack behind the wheel that just lets it turn, and the wanted gap on top of it unless the stack gave that already; "
                    "rounded up to "
@@ -183,9 +302,9 @@ private:
         v.level = Level::Caution;
         v.reason = fmt::format("Needs {} at worst: {}have {} turned", say(needed),
             bought ? fmt::format("buy {} or ", say(*bought)) : std::string("more than is sold; "), say(turned));
-        if (result_.smallestGap.value && result_.smallestGap.lowest() > 0 && there == 0)
-            v.reason +=
-                fmt::format(". By the readings the wheel clears by {} without: one of the two is wrong", say(*result_.smallestGap.value));
+        if (const Figure smallest = figures::lesserOf(sides_.left.smallestGap, sides_.right.smallestGap).figure;
+            smallest.value && smallest.lowest() > 0 && there == 0)
+            v.reason += fmt::format(". By the readings the wheel clears by {} without: one of the two is wrong", say(*smallest.value));
         if (study_.remedies == Remedies::LeftOut)
             return;
         if (bought)
@@ -311,7 +430,8 @@ private:
 
     Study& study_;
     Axle axle_;
-    const CornerClearance& result_;
+    const AxleClearance& sides_;
+    const CornerClearance& result_; ///< of the left; what both sides share is read from it
     const Corner& corner_;
     const Wheel& wheel_;
     const Hub& hub_;
@@ -323,7 +443,7 @@ private:
 
 void addSeatVerdicts(Study& study, Axle axle)
 {
-    if (study.of<Clearance>().after.at(axle).corner && study.of<Clearance>().after.at(axle).wheel)
+    if (study.of<Clearance>().after.at(axle).left.corner && study.of<Clearance>().after.at(axle).left.wheel)
         Seat(study, axle).add();
 }
 

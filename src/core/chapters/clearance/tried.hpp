@@ -6,6 +6,7 @@
 
 #include <algorithm>
 #include <array>
+#include <cmath>
 #include <limits>
 #include <utility>
 
@@ -14,18 +15,37 @@ namespace deepstop {
 /// Whether a wheel has anything of that kind to strike.
 [[nodiscard]] inline bool strikes(WheelGap which, const Wheel& wheel) { return which != WheelGap::Insets || !wheel.insets.empty(); }
 
-/// Room of one corner in one wheel.
+/// The gaps of an axle as they are, the worse side of each.
+using Gaps = std::array<Figure, wheelGaps.size()>;
+[[nodiscard]] inline Gaps gapsOf(const AxleClearance& axle)
+{
+    Gaps gaps;
+    for (const WheelGap which : wheelGaps)
+        gaps[static_cast<std::size_t>(which)] = figures::lesserOf(axle.left.room(which).gap, axle.right.room(which).gap).figure;
+    return gaps;
+}
+
+/// Room of an axle's corners in one wheel, the worse side speaking.
 class Tried {
 public:
     Tried(const Build& build, const Corner& corner, const Wheel& wheel) : build_(build), corner_(corner), wheel_(wheel) { }
 
     double nominally(WheelGap which) const
     {
-        return nominal([&](Sample& s) { return figures::wheelGap(s, which, corner_, wheel_, build_.wants); });
+        const auto of = [&](Side side) {
+            return nominal([&](Sample& s) { return figures::wheelGap(s, which, corner_, side, wheel_, build_.wants); });
+        };
+        const double left = of(Side::Left);
+        // std::min would swallow a NaN.
+        const double right = corner_.left == corner_.right ? left : of(Side::Right);
+        return std::isnan(right) ? right : std::isnan(left) ? left : std::min(left, right);
     }
     Figure fully(WheelGap which) const
     {
-        return evaluate([&](Sample& s) { return figures::wheelGap(s, which, corner_, wheel_, build_.wants); });
+        auto left = figures::wheelGapOf(which, corner_, Side::Left, wheel_, build_.wants);
+        if (corner_.left == corner_.right)
+            return left;
+        return figures::lesserOf(std::move(left), figures::wheelGapOf(which, corner_, Side::Right, wheel_, build_.wants)).figure;
     }
     double wanted(WheelGap which) const { return figures::wantedOf(which, wheel_, build_.wants); }
 
@@ -40,14 +60,15 @@ public:
         return !strikes(which, wheel_) || !(nominally(which) < wanted(which) + allowance[static_cast<std::size_t>(which)] - 1e-12);
     }
     /// The same sieve for what helps one gap and worsens none that was not wide enough.
-    bool mayHelp(const std::array<double, wheelGaps.size()>& allowance, const CornerClearance& was) const
+    bool mayHelp(const std::array<double, wheelGaps.size()>& allowance, const Gaps& was) const
     {
         bool helps = false;
         for (const WheelGap which : wheelGaps) {
             if (!strikes(which, wheel_))
                 continue;
-            const auto before = was.room(which).gap.value;
-            const bool failed = before && gapLevel(was.room(which).gap, was.room(which).wanted) != Level::Clear;
+            const Figure& gap = was[static_cast<std::size_t>(which)];
+            const auto before = gap.value;
+            const bool failed = before && gapLevel(gap, wanted(which)) != Level::Clear;
             if (mayClear(which, allowance))
                 helps = helps || failed;
             else if (!failed || !(nominally(which) >= *before - 1e-9) || !(nominally(which) > 0))
@@ -59,14 +80,14 @@ public:
     /// @param was what the gaps are now: one that is wide enough by far, now and then, is taken at its nominal size with today's
     /// uncertainty;
     ///            null: every gap in full
-    std::pair<std::array<Figure, wheelGaps.size()>, Level> judged(const CornerClearance* was = nullptr) const
+    std::pair<Gaps, Level> judged(const Gaps* was = nullptr) const
     {
-        std::array<Figure, wheelGaps.size()> gaps;
+        Gaps gaps;
         Level worst = Level::Clear;
         for (const WheelGap which : wheelGaps)
             if (strikes(which, wheel_)) {
                 Figure& gap = gaps[static_cast<std::size_t>(which)];
-                const Figure* now = was && was->wheel == &wheel_ ? &was->room(which).gap : nullptr;
+                const Figure* now = was ? &(*was)[static_cast<std::size_t>(which)] : nullptr;
                 const double size =
                     now && gapLevel(*now, wanted(which)) == Level::Clear ? nominally(which) : std::numeric_limits<double>::quiet_NaN();
                 if (now && size >= wanted(which) + 2 * now->worstCase) {
@@ -88,9 +109,9 @@ private:
 
 /// What a gap's uncertainty will be about, elsewhere. Beside weights and valve it jumps where they come over the caliper, so nothing is
 /// taken.
-[[nodiscard]] inline double allowanceOf(const CornerClearance& result, WheelGap which)
+[[nodiscard]] inline double allowanceOf(const Gaps& gaps, WheelGap which)
 {
-    const Figure& gap = result.room(which).gap;
+    const Figure& gap = gaps[static_cast<std::size_t>(which)];
     return gap.value && which != WheelGap::Insets ? gap.worstCase : 0;
 }
 

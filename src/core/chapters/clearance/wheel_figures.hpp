@@ -7,15 +7,20 @@
 namespace deepstop::figures {
 
 /// The build's numbers as the fit discipline wants them; NaN where nobody has read.
-[[nodiscard]] fit::CornerShape shapeOf(Sample& s, const Corner& corner, const Hub& hub);
+[[nodiscard]] fit::CornerShape shapeOf(Sample& s, const Corner& corner, Side side, const Hub& hub);
 /// The wheel in the hub's frame. Without barrel stations the barrel is estimated from the printed size and says so.
 [[nodiscard]] fit::WheelShape wheelOf(Sample& s, const Wheel& wheel, double face);
 
-/// Room between the caliper and one surface of the wheel; rests on the readings of the caliper's outline and that surface, no others.
-[[nodiscard]] double wheelGap(Sample& s, WheelGap which, const Corner& corner, const Wheel& wheel, const Wants& wants);
+/// Room between the caliper (or the drum) of one side and one surface of the wheel; rests on the readings of its outline and that surface,
+/// no others. Balance weights that nobody has placed take their height off the barrel's gap, and are said to be assumed.
+[[nodiscard]] double wheelGap(Sample& s, WheelGap which, const Corner& corner, Side side, const Wheel& wheel, const Wants& wants);
+/// The same evaluated. A barrel known by its printed size alone may be as wide as its rim allows.
+[[nodiscard]] Figure wheelGapOf(WheelGap which, const Corner& corner, Side side, const Wheel& wheel, const Wants& wants);
+/// How far shims under the studs of a radial mount hold the caliper further out than when its heights were read, m; 0 on lugs.
+[[nodiscard]] double lift(Sample& s, const Corner& corner, Side side);
 /// All three rooms at nominal readings, on a corner and a wheel in the hub's frame.
 [[nodiscard]] std::optional<fit::Room> roomOf(
-    WheelGap which, const fit::CornerShape& corner, const fit::WheelShape& wheel, const Wants& wants);
+    WheelGap which, const Corner& corner, const fit::CornerShape& shape, const fit::WheelShape& wheel, const Wants& wants);
 /// What is wanted of a gap to this wheel: the setting, and the rim's give in a hard corner. A setting nobody has made counts by its
 /// default.
 [[nodiscard]] double wantedOf(WheelGap which, const Wheel& wheel, const Wants& wants);
@@ -24,7 +29,7 @@ namespace deepstop::figures {
 /// Flange edges of the wheel. The width as measured, else by the printed one.
 [[nodiscard]] fit::Stance stanceOf(Sample& s, const Corner& corner, const Wheel& wheel);
 /// Caliper's outboard half over the hat.
-[[nodiscard]] double hatGap(Sample& s, const Corner& corner);
+[[nodiscard]] double hatGap(Sample& s, const Corner& corner, Side side);
 /// From a keep-out to the wheel and the hot rotor.
 [[nodiscard]] double keepOutGap(
     Sample& s, const KeepOut& place, const Corner& corner, const Wheel* wheel, const Hub& hub, const Wants& wants);

@@ -1,6 +1,7 @@
 #include "chapters/heat/heat_chapter.hpp"
 
 #include "figures/figures.hpp"
+#include "materials/materials.hpp"
 #include "verdict/judge.hpp"
 
 #include <fmt/format.h>
@@ -17,10 +18,10 @@ constexpr double largeRise = 300;
 CornerHeat heatOf(const Build& build, const SetupParts& setup, Axle axle, CommonParts& common)
 {
     CornerHeat r;
-    r.heatStore = evaluate([&](Sample& s) { return figures::heatStore(s, setup.at(axle).corner->rotor); });
+    r.heatStore = evaluate([&](Sample& s) { return figures::heatStore(s, *setup.at(axle).corner); });
     if (!setup.complete())
         return r;
-    r.stopRise = evaluate([&](Sample& s) { return figures::stopRise(s, build, *setup.front.corner, *setup.rear.corner, axle); }, &common);
+    r.stopRise = evaluate([&](Sample& s) { return figures::stopRise(s, build, setup, axle); }, &common);
     if (!r.stopRise.value)
         return r;
     // One stop's rise goes with the square of the speed; drawn to half as fast again as the test.
@@ -40,17 +41,19 @@ void addHeatVerdicts(Study& study, Axle axle)
     Verdict v;
     v.id = judge::wordFor(axle) + "/stop-rise";
     v.axle = axle;
-    v.title = fmt::format("One stop into the {} rings", judge::wordFor(axle));
+    v.title = fmt::format("One stop into the {} {}", judge::wordFor(axle), after.corner->brakes == BrakeKind::Drums ? "drums" : "rings");
     v.style = style::rise;
     v.figure = now.stopRise;
-    if (after.corner->caliper.pistons.empty())
+    if (after.corner->brakes == BrakeKind::Discs && after.corner->caliper.pistons.empty())
         v.lacksInWords.push_back("piston bores");
     v.method = fmt::format("Energy ½·m·v² × the axle's share of the braking ÷ 2 rings ÷ (ring mass × {:g} J/kgK). Only the friction ring "
                            "takes heat within one stop. "
                            "Air and rolling drag are left out, so the true rise is a little smaller.",
-        figures::ringSolid(after.corner->rotor).specificHeat);
+        after.corner->brakes == BrakeKind::Drums ? materials::greyIron.specificHeat : figures::ringSolid(after.corner->rotor).specificHeat);
     v.source = "Conservation of energy; specific heat of the ring's material from memory; 300 K taken as large: common practice.";
     v.caution = "Hot rotors burn skin and crack in water. Let them cool by driving, not by standing on the pedal.";
+    if (!after.wheel)
+        v.lacksInWords.push_back(fmt::format("a wheel with its tyre ({})", judge::wordFor(axle)));
     if (!v.figure.value) {
         v.reason = lacking(study, v.figure, v.lacksInWords);
     } else {
@@ -67,7 +70,7 @@ void addHeatVerdicts(Study& study, Axle axle)
     }
     study.verdicts.push_back(v);
 
-    if (after.corner->rotor.face == RotorFace::Drilled) {
+    if (after.corner->brakes == BrakeKind::Discs && after.corner->rotor.face == RotorFace::Drilled) {
         Verdict drilled;
         drilled.id = judge::wordFor(axle) + "/drilled";
         drilled.axle = axle;
@@ -88,7 +91,7 @@ void addHeatLedger(Study& study, Axle axle)
     const CornerHeat& was = study.of<Heat>().before.at(axle);
     const CornerHeat& now = study.of<Heat>().after.at(axle);
     auto store = judge::ledgerLine("heat-store", "Heat store", style::heatStore, was.heatStore, now.heatStore,
-        [&](Sample& s) { return figures::heatStore(s, after->rotor) - figures::heatStore(s, before->rotor); });
+        [&](Sample& s) { return figures::heatStore(s, *after) - figures::heatStore(s, *before); });
     store.word = nameOf(Level::Unproven);
     if (store.before.value && store.after.value) {
         const double ratio = *store.after.value / *store.before.value;
@@ -104,10 +107,7 @@ void addHeatLedger(Study& study, Axle axle)
     const Build& build = *study.build;
     auto rise = judge::ledgerLine(
         "stop-rise", axle == Axle::Front ? "Front ring, one stop" : "Rear ring, one stop", style::rise, was.stopRise, now.stopRise,
-        [&](Sample& s) {
-            return figures::stopRise(s, build, *study.after.front.corner, *study.after.rear.corner, axle)
-                - figures::stopRise(s, build, *study.before.front.corner, *study.before.rear.corner, axle);
-        },
+        [&](Sample& s) { return figures::stopRise(s, build, study.after, axle) - figures::stopRise(s, build, study.before, axle); },
         &study.common);
     rise.word = judge::changeWord(study, rise);
     if (const Verdict* v = judge::verdictOn(study, axle, "stop-rise"))

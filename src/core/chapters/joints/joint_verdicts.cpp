@@ -14,7 +14,7 @@
 namespace deepstop {
 namespace {
 
-joints::Lubrication lubricationOf(Condition condition)
+std::optional<joints::Lubrication> lubricationOf(Condition condition)
 {
     using enum joints::Lubrication;
     switch (condition) {
@@ -26,8 +26,10 @@ joints::Lubrication lubricationOf(Condition condition)
         return Threadlocker;
     case Condition::AntiSeize:
         return AntiSeize;
+    case Condition::Unknown:
+        break;
     }
-    return Dry;
+    return {};
 }
 
 /// Threads in aluminium done up more often than this are worth a look, or an insert; common practice, no source.
@@ -45,6 +47,14 @@ std::optional<joints::Grade> gradeOf(BoltClass c)
         return joints::Grade::G10_9;
     case BoltClass::C12_9:
         return joints::Grade::G12_9;
+    case BoltClass::A2_70:
+        return joints::Grade::A2_70;
+    case BoltClass::A4_80:
+        return joints::Grade::A4_80;
+    case BoltClass::Grade5:
+        return joints::Grade::SAE5;
+    case BoltClass::Grade8:
+        return joints::Grade::SAE8;
     case BoltClass::Unknown:
         break;
     }
@@ -79,7 +89,9 @@ public:
     {
         engagement();
         room();
+        shank();
         torque();
+        head();
         slip();
     }
 
@@ -109,16 +121,24 @@ private:
         v.figure.value.reset();
     }
 
-    /// Shims in the grip: the thicker of the two stacks shortens the thread, the thinner brings the bolt nearest to what is behind.
+    /// Shims in the grip, of both sides of the car: the thickest stack shortens the thread, the thinnest brings the bolt nearest to what is
+    /// behind.
     double shims(Sample& s, bool most) const
     {
-        const Mount& m = corner_.mount;
-        if (joint_.shims == ShimsIn::None)
+        if (joint_.shims == ShimsIn::None || joint_.shims == ShimsIn::Unknown)
             return 0;
-        const double top = s.orElse(joint_.shims == ShimsIn::Axial ? m.shimTop : m.radialTop, 0);
-        const double bottom = s.orElse(joint_.shims == ShimsIn::Axial ? m.shimBottom : m.radialBottom, 0);
-        return most ? std::max(top, bottom) : std::min(top, bottom);
+        const bool axial = joint_.shims == ShimsIn::Axial;
+        double stack = most ? 0 : std::numeric_limits<double>::infinity();
+        for (const Fitted* in : { &corner_.left, &corner_.right })
+            for (const Reading* of : { axial ? &in->shimTop : &in->radialTop, axial ? &in->shimBottom : &in->radialBottom }) {
+                const double height = s.orElse(*of, 0);
+                stack = most ? std::max(stack, height) : std::min(stack, height);
+            }
+        return stack;
     }
+
+    /// Without it nobody knows how long the grip is.
+    void lackShims(Verdict& v) { lack(v, joint_.shims == ShimsIn::Unknown, "which shims lie in the grip"); }
 
     joints::BoltStack stack(Sample& s, bool mostShims) const
     {
@@ -134,6 +154,7 @@ private:
                    "Wanted: 1.0 bolt diameter in steel, 1.5 in iron, 2.0 in aluminium.";
         lack(v, !thread_, "thread");
         lack(v, !metal, "metal of the thread");
+        lackShims(v);
         if (judge::unproven(study_, v))
             return;
         const double wanted = joints::engagementWanted(*metal) * thread_->diameter;
@@ -165,6 +186,7 @@ private:
         v.caution =
             joint_.roomBehind.value ? "A bolt that reaches the rotor cuts it." : "A bolt that bottoms feels tight and holds nothing.";
         lack(v, !thread_, "thread");
+        lackShims(v);
         if (judge::unproven(study_, v))
             return;
         const double left = v.figure.lowest();
@@ -183,6 +205,60 @@ private:
         }
     }
 
+    /// A bolt that lands on the end of its shank clamps nothing.
+    void shank()
+    {
+        Verdict& v = start("shank", "shank within the grip",
+            evaluate([&](Sample& s) { return s(joint_.grip) + shims(s, false) - s(joint_.shank); }), style::gap);
+        v.method = "Grip with the thinnest stack of shims less the bolt's shank without thread.";
+        v.caution = "A bolt that lands on its shank feels tight and clamps nothing.";
+        lackShims(v);
+        if (judge::unproven(study_, v))
+            return;
+        v.level = v.figure.lowest() >= 0 ? Level::Good : Level::Stop;
+        v.reason = v.figure.lowest() >= 0
+            ? fmt::format("The shank ends {} inside the grip at worst", say(v.figure.lowest()))
+            : fmt::format("The shank may stand {} out of the grip: bolts with more thread, or washers", say(-v.figure.lowest()));
+    }
+
+    /// What holds it tight when it is done up as said: N, and how surely. NaN where that is not known.
+    double preload(Sample& s) const
+    {
+        const auto grade = gradeOf(joint_.boltClass);
+        const auto lubrication = lubricationOf(joint_.condition);
+        if (!thread_ || !grade || !lubrication)
+            return std::numeric_limits<double>::quiet_NaN();
+        const double proof = joints::proofLoad(*thread_, *grade);
+        const double wanted = joint_.makerTorque.value ? joints::preloadFrom(s(joint_.makerTorque, false), thread_->diameter, *lubrication)
+                                                       : joints::preloadAim * proof;
+        // Past its proof load it yields, and holds no more.
+        return std::min(wanted, proof);
+    }
+
+    /// A plain head sets into aluminium, and the joint goes loose.
+    void head()
+    {
+        if (joint_.underHead == ThreadIn::Steel || joint_.underHead == ThreadIn::Iron || joint_.hardWashers == YesNo::Yes)
+            return;
+        Verdict& v = start("head", "pressure under the heads", evaluate([&](Sample& s) {
+            return joints::pressureUnderHead(preload(s), s(joint_.headDiameter), thread_ ? 1.05 * thread_->diameter : NAN);
+        }),
+            { Dimension::Pressure, "MPa", 0, "psi", 0 });
+        v.method = "Preload over the ring between what bears of the head and its hole, taken as 1.05 bolt diameters.";
+        v.source = "240 MPa for 6061-T6 and its like: common practice.";
+        lack(v, joint_.underHead == ThreadIn::Unknown, "the metal the heads bear on");
+        lack(v, !thread_, "thread");
+        lack(v, !gradeOf(joint_.boltClass), "class");
+        lack(v, joint_.condition == Condition::Unknown, "condition of the threads");
+        if (judge::unproven(study_, v))
+            return;
+        v.wanted = joints::aluminiumBears;
+        v.level = v.figure.highest() <= joints::aluminiumBears ? Level::Good : Level::Caution;
+        v.reason = fmt::format("{} on aluminium", print(*v.figure.value, v.style, study_.system));
+        if (v.level == Level::Caution)
+            v.reason += ": hardened washers under the heads, or they set and the joint goes loose";
+    }
+
     std::string threeWays(double torque) const
     {
         return fmt::format("{} · {} · {}", print(torque, { Dimension::Torque, "N·m", 1, "N·m", 1 }),
@@ -192,7 +268,8 @@ private:
     void torque()
     {
         const auto grade = gradeOf(joint_.boltClass);
-        const auto lubrication = lubricationOf(joint_.condition);
+        const auto said = lubricationOf(joint_.condition);
+        const auto lubrication = said.value_or(joints::Lubrication::Dry);
         const bool makers = joint_.makerTorque.value.has_value();
         Verdict& v = start("torque", "tightening", {}, { Dimension::Torque, "N·m", 1, "lb ft", 1 });
         v.method = "T = K·F·d, K 0.20 dry, 0.15 oiled, 0.16 fresh threadlocker, 0.125 anti-seize; F three quarters of the proof load, "
@@ -202,6 +279,11 @@ private:
             v.figure = evaluate([&](Sample& s) { return s(joint_.makerTorque, false); });
         lack(v, !thread_, "thread");
         lack(v, !grade, "class");
+        lack(v, !said, "condition of the threads");
+        lack(v, makers && joint_.torqueFor == Condition::Unknown, "what condition the maker's torque is for");
+        if (grade == joints::Grade::G12_9)
+            v.caution +=
+                " 12.9 cracks by hydrogen when it is plated: black or zinc-flake bolts only, and none on the street where 10.9 does.";
         if (!v.lacksInWords.empty()) {
             v.level = Level::Unproven;
             v.reason = lacking(study_, v.figure, v.lacksInWords);
@@ -224,7 +306,12 @@ private:
         const double share = joints::preloadFrom(torque, thread_->diameter, lubrication) / proof;
         v.reason = fmt::format("Maker's {}{}: {:.1f} kN on {} threads, {:.0f} % of proof", threeWays(torque), order, share * proof / 1000,
             nameOf(lubrication), 100 * share);
-        if (share > 1 || share > joints::preloadMost) {
+        const auto meant = lubricationOf(joint_.torqueFor);
+        if (meant && *meant != lubrication) {
+            v.level = share > 1 ? Level::Stop : Level::Caution;
+            v.reason += fmt::format(". It is meant for {} threads: on {} the same pull needs {}", nameOf(*meant), nameOf(lubrication),
+                threeWays(torque * joints::nutFactor(lubrication) / joints::nutFactor(*meant)));
+        } else if (share > 1 || share > joints::preloadMost) {
             v.level = share > 1 ? Level::Stop : Level::Caution;
             const double dry = joints::preloadFrom(torque, thread_->diameter, joints::Lubrication::Dry) / proof;
             v.reason += joint_.condition != Condition::Dry && dry <= joints::preloadMost
@@ -249,37 +336,50 @@ private:
         if (!joint_.mountRadius.value && (said || &joint_ != &corner_.joints.front()))
             return;
         const auto grade = gradeOf(joint_.boltClass);
-        const auto lubrication = lubricationOf(joint_.condition);
         const double wanted = figures::setting(study_.build->wants.slipMargin, &Wants::slipMargin);
-        Verdict& v = start("slip", "held against the brake", evaluate([&](Sample& s) {
-            const double brake = figures::largestBrakeTorque(s, *study_.build, corner_, axle_);
-            const double radius = s(joint_.mountRadius);
-            if (!thread_ || !grade)
-                return std::numeric_limits<double>::quiet_NaN();
-            const double preload = joint_.makerTorque.value
-                ? joints::preloadFrom(s(joint_.makerTorque, false), thread_->diameter, lubrication)
-                : joints::preloadAim * joints::proofLoad(*thread_, *grade);
-            return joints::slipMargin(joint_.bolts, preload, brake, radius);
-        }),
-            style::number);
-        v.method =
-            "Bolts × preload × 0.15 over the brake's torque divided by the bolts' distance from the axis; the torque is what full pressure "
-            "makes or what the tyre can hold against, whichever is less. Bending of a bracket is not proven by this program.";
-        v.source = "Friction 0.15 and the safety factor wanted: common practice.";
+        // Two bolts hold a caliper or its bracket; more stand in a circle round the axle.
+        const bool pair = joint_.bolts <= 2;
+        const double friction = joint_.faces == Faces::Clean ? joints::jointFriction : joints::coatedFriction;
+        const auto load = [&](Sample& s) {
+            const double brake = figures::largestBrakeTorque(s, *study_.build, study_.after, axle_);
+            return pair
+                ? joints::forceOnPairBolt(brake, figures::effectiveRadius(s, corner_), s(joint_.mountRadius), s(corner_.mount.boltSpacing))
+                : joints::forceOnCircleBolt(brake, joint_.bolts, s(joint_.mountRadius));
+        };
+        Verdict& v =
+            start("slip", "held against the brake", evaluate([&](Sample& s) { return friction * preload(s) / load(s); }), style::number);
+        v.method = fmt::format("Friction {:g} × preload of a bolt over what it has to carry. {} The largest brake torque is what a foot in "
+                               "panic presses at the pads' highest friction, or what the tyre can turn and the wheel's own inertia as it "
+                               "locks, whichever is less. Preload by torque may be off by a quarter, and never counts over the proof load. "
+                               "Bending of a bracket is not proven by this program.",
+            friction,
+            pair
+                ? "The pads push with T/r along the rotor; two bolts take half of it each, and the couple of that force about their middle."
+                : "Bolts round the axle share the torque by their distance from it.");
+        v.source = "Plane statics; friction 0.15 clean and bare, 0.10 otherwise, ±25 % and the safety factor wanted: common practice.";
         v.caution = "Have adapters, brackets and machined knuckles judged by a qualified engineer.";
         lack(v, !thread_, "thread");
         lack(v, !grade, "class");
+        lack(v, joint_.condition == Condition::Unknown, "condition of the threads");
         lack(v, joint_.bolts == 0, "number of bolts");
+        if (v.figure.value)
+            v.figure.worstCase += joints::preloadScatter * *v.figure.value;
         if (judge::unproven(study_, v))
             return;
         v.wanted = wanted;
         Sample s;
-        const double brake = figures::largestBrakeTorque(s, *study_.build, corner_, axle_);
-        const double shear = joints::shearMargin(joint_.bolts, *thread_, *grade, brake, *joint_.mountRadius.value);
-        v.level = v.figure.lowest() >= wanted ? Level::Good : v.figure.highest() < 1 ? Level::Stop : Level::Caution;
-        v.reason = fmt::format(
-            "Friction holds {:.2f} times the brake's torque, {:.2f} at worst, {:.2f} wanted; in shear the bolts would hold {:.1f} times",
+        const double force = pair
+            ? figures::largestBrakeTorque(s, *study_.build, study_.after, axle_) / figures::effectiveRadius(s, corner_)
+            : load(s) * joint_.bolts;
+        const double shear = joints::bearingMargin(*thread_, *grade, preload(s), force);
+        v.level = v.figure.lowest() >= wanted ? Level::Good : v.figure.lowest() < 1 ? Level::Stop : Level::Caution;
+        v.reason = fmt::format("Friction holds {:.2f} times what a bolt has to carry, {:.2f} at worst, {:.2f} wanted; slipped, one bolt in "
+                               "shear holds {:.1f} times",
             *v.figure.value, v.figure.lowest(), wanted, shear);
+        if (joint_.faces == Faces::Unknown)
+            v.reason += ". Reckoned with painted or oily faces, for nobody has said";
+        if (v.level == Level::Stop)
+            v.reason += ": it may slip; larger or stronger bolts, bare faces, or dowels";
     }
 
     Study& study_;
@@ -297,7 +397,7 @@ private:
 void addJoints(Study& study)
 {
     for (const Axle axle : judge::axlesOf(study))
-        if (const Corner* corner = study.after.at(axle).corner)
+        if (const Corner* corner = study.after.at(axle).corner; corner && corner->brakes == BrakeKind::Discs)
             for (std::size_t i = 0; i < corner->joints.size(); ++i)
                 JointChecks(study, axle, i).add();
 }

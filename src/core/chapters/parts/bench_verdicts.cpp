@@ -24,7 +24,11 @@ constexpr double hoseLongest = 80e-3; ///< more than this beyond what is needed 
 constexpr double spacingApart = 0.5e-3;
 constexpr double padWindowPlay = 2e-3;
 constexpr double thinPad = 2e-3; ///< lining left that is the end of a pad whose maker says nothing
+constexpr double thinShoe = 1.5e-3; ///< the same of a shoe
 constexpr double wearReserve = 0.5e-3;
+constexpr double pistonSlack = 2e-3; ///< new parts that leave more a side were not what the caliper was made for
+constexpr double padGrowth = 0.1e-3; ///< of a hot pad
+constexpr double hotPadRoom = 0.5e-3; ///< to be left between hot pads and pistons
 constexpr double runoutWanted = 0.05e-3;
 constexpr double runoutMost = 0.10e-3; ///< many makers allow it
 constexpr double variationMost = 0.015e-3;
@@ -286,16 +290,60 @@ void addHoseLength(const Bench& bench, const AxleParts& after, const AxleParts& 
     bench.add(std::move(v));
 }
 
+/// A caliper made for a thicker rotor lets its pistons out of their bores once rotor and pads are worn.
+void addPistonsOut(const Bench& bench, const Corner& c)
+{
+    auto v = bench.begin("piston-stroke", "Pistons in their bores, all worn", style::size,
+        "Stroke of a piston less how far it comes out at the rotor's minimum and bare pad backs: half of what the opening then leaves, all "
+        "of "
+        "it in a floating caliper.");
+    v.caution = "A piston that leaves its bore lets the fluid out at once: no brake on that circuit.";
+    const bool floating = c.caliper.kind == CaliperKind::Floating;
+    const auto room = [&](Sample& s, double rotor, double pads) { return (s(c.caliper.padRoom) - rotor - pads) / (floating ? 1 : 2); };
+    v.figure = evaluate([&](Sample& s) { return s(c.caliper.pistonStroke) - room(s, s(c.rotor.minimumThickness), 2 * s(c.pad.backing)); });
+    if (c.caliper.kind == CaliperKind::Unknown) {
+        v.lacksInWords.push_back(fmt::format("whether the caliper is fixed or floating ({})", judge::wordFor(bench.axle())));
+        v.figure.value.reset();
+    }
+    // Without the stroke, a caliper that new parts nearly fill is one made for about these parts.
+    const Figure slack = evaluate([&](Sample& s) { return room(s, s(c.rotor.thickness), 2 * (s(c.pad.thickness) + s(c.pad.backing))); });
+    const bool filled = !c.caliper.pistonStroke.value && c.caliper.kind != CaliperKind::Unknown && slack.value && !slack.provisional()
+        && slack.highest() < pistonSlack;
+    if (filled) {
+        v.figure = slack;
+        v.level = Level::Good;
+        v.reason = fmt::format("New parts leave {} a side: made for about these", print(*slack.value, v.style, bench.study().system));
+    } else if (!judge::unproven(bench.study(), v)) {
+        v.level = v.figure.lowest() >= 0 ? Level::Good : Level::Stop;
+        v.reason = v.figure.lowest() >= 0
+            ? fmt::format("{} of stroke left when all is worn", print(v.figure.lowest(), v.style, bench.study().system))
+            : fmt::format("A piston would come {} out of its bore at worst: this caliper is made for a thicker rotor, or change pads early",
+                print(-v.figure.lowest(), v.style, bench.study().system));
+    }
+    bench.add(std::move(v));
+}
+
 void addPadVerdicts(const Bench& bench, const Corner& c)
 {
     auto slot = bench.begin("pad-slot", "Rotor and new pads between the pistons", style::size,
         "Opening between pistons pushed home, less rotor, less twice lining and back.");
-    slot.figure =
-        evaluate([&](Sample& s) { return s(c.caliper.padRoom) - s(c.rotor.thickness) - 2 * (s(c.pad.thickness) + s(c.pad.backing)); });
+    const double rise = figures::setting(bench.study().build->wants.hotRise, &Wants::hotRise);
+    const auto grown = [&](Sample& s) {
+        return fit::growth(s(c.rotor.thickness), rise, figures::ringExpansion(s, c.rotor, rise)) + 2 * padGrowth;
+    };
+    slot.figure = evaluate(
+        [&](Sample& s) { return s(c.caliper.padRoom) - s(c.rotor.thickness) - 2 * (s(c.pad.thickness) + s(c.pad.backing)) - grown(s); });
+    slot.method += " Less what the hot ring grows in thickness and each pad by 0.1 mm; 0.5 mm has to be left.";
     if (c.caliper.kind == CaliperKind::Floating)
         slot.method += " In a floating caliper from the piston to the fingers.";
-    bench.rate(slot, { 0, INFINITY, INFINITY, "New pads and the rotor do not go between the pistons", "" });
+    bench.rate(slot, { 0, INFINITY, INFINITY, "New pads and the hot rotor do not go between the pistons", "" });
+    if (slot.level == Level::Good && slot.figure.lowest() < hotPadRoom) {
+        slot.level = Level::Caution;
+        slot.reason += ": hot pads may drag";
+    }
     bench.add(std::move(slot));
+
+    addPistonsOut(bench, c);
 
     auto window = bench.begin("pad-window", "Pads in their opening", style::size, "Opening less pad length.");
     window.figure = evaluate([&](Sample& s) { return s(c.caliper.padWindow) - s(c.pad.length); });
@@ -309,11 +357,17 @@ void addWear(const Bench& bench, const SetupParts& setup, std::string_view suffi
     auto rotor = bench.begin("worn-rotor" + std::string(suffix), fmt::format("Rotor thickness left, {}", setup.setup->name), style::fine,
         "Thickness less the minimum cast or stamped on the part.");
     rotor.source = "The maker's minimum thickness.";
-    rotor.figure = evaluate([&](Sample& s) { return s(c.rotor.thickness) - s(c.rotor.minimumThickness); });
+    rotor.figure = figures::lesserSide([&](Sample& s, Side side) {
+        const Reading& worn = c.at(side).ringThickness;
+        return s(worn.value ? worn : c.rotor.thickness) - s(c.rotor.minimumThickness);
+    }).figure;
     rotor.caution = "A rotor below its minimum is scrap, however good it looks.";
     auto pad = bench.begin("worn-pad" + std::string(suffix), fmt::format("Lining left, {}", setup.setup->name), style::size,
         "Lining less its minimum; 2 mm where the maker names none.");
-    pad.figure = evaluate([&](Sample& s) { return s(c.pad.thickness) - s.orElse(c.pad.minimumThickness, thinPad); });
+    pad.figure = figures::lesserSide([&](Sample& s, Side side) {
+        const Reading& worn = c.at(side).liningThickness;
+        return s(worn.value ? worn : c.pad.thickness) - s.orElse(c.pad.minimumThickness, thinPad);
+    }).figure;
     for (Verdict* v : { &rotor, &pad }) {
         const Figure& f = v->figure;
         if (!f.value) {
@@ -348,26 +402,95 @@ void addRunout(const Bench& bench, const Corner& c)
         if (v.level != Level::Good && v.level != Level::Unproven)
             v.reason += std::string(": ") + std::string(cure);
     };
-    if (c.rotor.runout.value) {
-        auto v = bench.begin("runout", "Runout on the car", style::fine,
-            "Total reading of a dial gauge near the rotor's edge over one slow turn, all nuts tight.");
-        v.source = "0.05 mm common practice; many makers allow 0.10.";
-        v.figure = evaluate([&](Sample& s) { return s(c.rotor.runout); });
-        judgeMost(v, runoutWanted, runoutMost, "clean the hub first, then another place on the studs, then machine");
-        bench.add(std::move(v));
-    }
-    if (c.rotor.thicknessVariation.value || c.rotor.thickness.repeats.size() >= 4) {
-        auto v = bench.begin("thickness-variation", "Thickness variation", style::thousandth,
-            "Largest less smallest thickness round one turn; from the variation read, else from the repeated readings of the thickness.");
-        v.figure = evaluate([&](Sample& s) {
-            if (c.rotor.thicknessVariation.value)
-                return s(c.rotor.thicknessVariation);
-            const auto [least, most] = std::ranges::minmax(c.rotor.thickness.repeats);
-            return 0 * s(c.rotor.thickness) + most - least;
+    // Each side's rotor by itself; the worse speaks.
+    const auto ofSides = [&](auto read, auto make) {
+        std::optional<Verdict> worse;
+        for (const Side side : { Side::Left, Side::Right })
+            if (read(c.at(side))) {
+                Verdict v = make(c.at(side));
+                worse = worse ? judge::worseSide(std::move(*worse), std::move(v)) : std::move(v);
+            }
+        if (worse)
+            bench.add(std::move(*worse));
+    };
+    ofSides([](const Fitted& f) { return f.runout.value.has_value(); },
+        [&](const Fitted& f) {
+            auto v = bench.begin("runout", "Runout on the car", style::fine,
+                "Total reading of a dial gauge near the rotor's edge over one slow turn, all nuts tight; the worse of those read.");
+            v.source = "0.05 mm common practice; many makers allow 0.10.";
+            v.figure = evaluate([&](Sample& s) { return s(f.runout); });
+            judgeMost(v, runoutWanted, runoutMost, "clean the hub first, then another place on the studs, then machine");
+            return v;
         });
-        judgeMost(v, variationMost, 2 * variationMost, "the pedal will pulse; machine or replace");
-        bench.add(std::move(v));
+    const bool byThickness = c.rotor.thickness.repeats.size() >= 4;
+    ofSides([&](const Fitted& f) { return f.thicknessVariation.value.has_value() || (byThickness && &f == &c.left); },
+        [&](const Fitted& f) {
+            auto v = bench.begin("thickness-variation", "Thickness variation", style::thousandth,
+                "Largest less smallest thickness round one turn; from the variation read, else from the repeated readings of the "
+                "thickness.");
+            v.figure = evaluate([&](Sample& s) {
+                if (f.thicknessVariation.value)
+                    return s(f.thicknessVariation);
+                const auto [least, most] = std::ranges::minmax(c.rotor.thickness.repeats);
+                return 0 * s(c.rotor.thickness) + most - least;
+            });
+            judgeMost(v, variationMost, 2 * variationMost, "the pedal will pulse; machine or replace");
+            return v;
+        });
+}
+
+/// A drum, and what wears in it.
+void addDrumVerdicts(const Bench& bench, const Corner& c)
+{
+    const Drum& d = c.drum;
+    auto wear = bench.begin("worn-drum", "Drum left to wear", style::fine, "Largest diameter cast on the drum less its inside diameter.");
+    wear.source = "The maker's largest diameter.";
+    wear.figure = evaluate([&](Sample& s) { return s(d.largestDiameter) - s(d.insideDiameter); });
+    wear.caution = "A drum past its largest diameter is scrap, however good it looks.";
+    auto lining =
+        bench.begin("worn-shoe", "Lining left on the shoes", style::size, "Lining less its minimum; 1.5 mm where the maker names none.");
+    lining.figure = evaluate([&](Sample& s) { return s(d.liningThickness) - s.orElse(d.minimumLining, thinShoe); });
+    for (Verdict* v : { &wear, &lining }) {
+        const Figure& f = v->figure;
+        if (f.value && f.highest() <= 0) {
+            v->level = Level::Stop;
+            v->reason = fmt::format("Past its limit by {}: scrap", print(-*f.value, v->style, bench.study().system));
+        } else if (!judge::unproven(bench.study(), *v)) {
+            v->level = f.lowest() >= wearReserve ? Level::Good : Level::Caution;
+            v->reason = fmt::format(
+                "{} left, {} at worst", print(*f.value, v->style, bench.study().system), print(f.lowest(), v->style, bench.study().system));
+        }
+        bench.add(std::move(*v));
     }
+}
+
+/// A kit that takes the parking brake away has to put another in its place.
+void addParkingBrake(const Bench& bench, const SetupParts& after, const SetupParts& before)
+{
+    const Hub& hub = hubOf(*bench.study().build, bench.axle());
+    const Corner* now = after.at(bench.axle()).corner;
+    const Corner* was = before.at(bench.axle()).corner;
+    if (!now || !was || now == was || bench.axle() == Axle::Front)
+        return;
+    auto v = bench.begin("parking-brake", "Parking brake", style::number,
+        "The car as found holds itself by its rear calipers, by shoes in the rotor's hat, or by its drums; new parts have to keep that, or "
+        "something else has to hold the car.");
+    v.caution = "Without a parking brake that holds, the car rolls, and in most places it may not be driven. Chock the wheels.";
+    const bool drumsGone = was->brakes == BrakeKind::Drums && now->brakes == BrakeKind::Discs;
+    const bool caliperGone = hub.parkingBrake == ParkingBrake::InCaliper && !(now->caliper == was->caliper);
+    if (after.setup->parkingBrakeReplaced == YesNo::Yes) {
+        v.level = Level::Good;
+        v.reason = "Replaced by another, as said in this setup";
+    } else if (drumsGone || caliperGone) {
+        v.level = Level::Stop;
+        v.reason = drumsGone ? "The drums held the car: say what replaces them" : "The caliper as found held the car: say what replaces it";
+    } else if (hub.parkingBrake == ParkingBrake::Unknown) {
+        v.lacksInWords.push_back(fmt::format("kind of parking brake ({})", judge::wordFor(bench.axle())));
+        v.reason = lacking(bench.study(), {}, v.lacksInWords);
+    } else {
+        return; // kept as it is; shoes in a hat have a check of their own
+    }
+    bench.add(std::move(v));
 }
 
 void addPartsOf(Study& study, Axle axle)
@@ -378,14 +501,21 @@ void addPartsOf(Study& study, Axle axle)
         return;
     const Bench bench(study, axle);
     const Hub& hub = hubOf(*study.build, axle);
-    addHubVerdicts(bench, *after.corner, hub);
-    addMountVerdicts(bench, *after.corner, hub);
-    addHoseLength(bench, after, before);
-    addPadVerdicts(bench, *after.corner);
-    addWear(bench, study.after, "");
-    if (study.before.setup != study.after.setup && before.corner && before.corner != after.corner)
+    addParkingBrake(bench, study.after, study.before);
+    if (after.corner->brakes == BrakeKind::Drums) {
+        addDrumVerdicts(bench, *after.corner);
+        addHoseLength(bench, after, before);
+    } else {
+        addHubVerdicts(bench, *after.corner, hub);
+        addMountVerdicts(bench, *after.corner, hub);
+        addHoseLength(bench, after, before);
+        addPadVerdicts(bench, *after.corner);
+        addWear(bench, study.after, "");
+        addRunout(bench, *after.corner);
+    }
+    if (study.before.setup != study.after.setup && before.corner && before.corner != after.corner
+        && before.corner->brakes == BrakeKind::Discs)
         addWear(bench, study.before, "-found");
-    addRunout(bench, *after.corner);
 
     auto received = bench.begin("received", fmt::format("Unpacking the {} kit", judge::wordFor(axle)), style::count,
         "The check list at unpacking: every line looked at, both sides.");

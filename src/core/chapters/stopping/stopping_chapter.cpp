@@ -1,11 +1,13 @@
 #include "chapters/stopping/stopping_chapter.hpp"
 
 #include "figures/figures.hpp"
+#include "materials/materials.hpp"
 #include "verdict/judge.hpp"
 
 #include <fmt/format.h>
 
 #include <cmath>
+#include <limits>
 
 namespace deepstop {
 namespace {
@@ -22,21 +24,104 @@ SetupStopping stoppingOf(const Build& build, const SetupParts& setup, CommonPart
             CornerBrake& brake = r.brakes.at(axle);
             brake.effectiveRadius = evaluate([&](Sample& s) { return effectiveRadius(s, *corner); });
             brake.pistonArea = evaluate([&](Sample& s) { return pistonArea(s, *corner); });
-            brake.torque = evaluate([&](Sample& s) { return wheelTorque(s, *corner, build.hydraulics); });
+            brake.torque = evaluate([&](Sample& s) { return wheelTorque(s, *corner, *setup.hydraulics); });
         }
     if (!setup.complete())
         return r;
-    const Corner& front = *setup.front.corner;
-    const Corner& rear = *setup.rear.corner;
-    r.deceleration = evaluate([&](Sample& s) { return braking(s, build, front, rear).deceleration; }, &common);
-    r.frontShare = evaluate([&](Sample& s) { return braking(s, build, front, rear).frontShare; }, &common);
-    r.distance = evaluate([&](Sample& s) { return stop(s, build, front, rear, false).distance; }, &common);
+    r.deceleration = evaluate([&](Sample& s) { return braking(s, build, setup).deceleration; }, &common);
+    r.frontShare = evaluate([&](Sample& s) { return braking(s, build, setup).frontShare; }, &common);
+    r.distance = evaluate([&](Sample& s) { return stop(s, build, setup, false).distance; }, &common);
     Sample s;
     if (r.deceleration.value)
-        r.braking = braking(s, build, front, rear);
+        r.braking = braking(s, build, setup);
     if (r.distance.value)
-        r.stop = stop(s, build, front, rear, true);
+        r.stop = stop(s, build, setup, true);
     return r;
+}
+
+/// What no sum of the brakes can be made without, and is no reading.
+std::vector<std::string> unsaidOf(const SetupParts& setup)
+{
+    std::vector<std::string> lacks;
+    for (const auto& [axle, word] : { std::pair { &setup.front, "front" }, std::pair { &setup.rear, "rear" } }) {
+        if (!axle->wheel)
+            lacks.push_back(fmt::format("a wheel with its tyre ({})", word));
+        if (axle->corner && axle->corner->brakes == BrakeKind::Discs && axle->corner->caliper.pistons.empty())
+            lacks.emplace_back("piston bores");
+        if (axle->corner && axle->corner->brakes == BrakeKind::Drums && axle->corner->drum.kind == DrumKind::Unknown)
+            lacks.push_back(fmt::format("kind of drum brake ({})", word));
+    }
+    return lacks;
+}
+
+/// Which axle locks first, and how surely: the car must never turn round because a figure was off.
+void addLockOrder(Study& study)
+{
+    const Build& build = *study.build;
+    const SetupParts& after = study.after;
+    if (!after.complete())
+        return;
+    // On better tyres the load goes further forward, and the rear locks the sooner.
+    constexpr double betterGrip = 1.2;
+    constexpr double margin = 0.05;
+    Verdict v;
+    v.id = "stop/lock-order";
+    v.title = "Which axle locks first";
+    v.style = style::share;
+    v.wanted = margin;
+    v.lacksInWords = unsaidOf(after);
+    v.figure = evaluate([&](Sample& s) {
+        const auto car = figures::carOf(s, build.car);
+        auto brakes = figures::brakesOf(s, after);
+        const double pressure = figures::pressure(s, *after.hydraulics);
+        double least = std::numeric_limits<double>::infinity();
+        for (const double factor : { 1.0, betterGrip }) {
+            auto gripped = brakes;
+            gripped.front.grip *= factor;
+            gripped.rear.grip *= factor;
+            const auto locks = stopping::lockPressures(car, gripped, pressure);
+            // A rear that never locks is as far off as can be.
+            const double apart = std::isinf(locks.rear) ? 1 : std::isinf(locks.front) ? -1 : locks.rear / locks.front - 1;
+            least = std::isnan(apart) ? apart : std::min(least, apart);
+        }
+        return least;
+    });
+    v.method =
+        "Line pressure at which the rear wheels would lock over that of the front ones, less one, at the tyres' grip as read and at a "
+        "fifth more, the less of both. A vendor's friction may be off by 15 %. Good when it is more than 5 % at worst.";
+    v.source = "Rigid-body load transfer and Coulomb friction; 20 %, 15 % and 5 %: common practice.";
+    v.caution = closedRoad;
+    const bool antilock = build.car.antilock == YesNo::Yes;
+    if (!v.figure.value) {
+        v.reason = lacking(study, v.figure, v.lacksInWords);
+    } else {
+        const auto apart =
+            fmt::format("{} ±{}", printChange(*v.figure.value, v.style, study.system), print(v.figure.worstCase, v.style, study.system));
+        const bool rearFirst = *v.figure.value < 0;
+        if (v.figure.lowest() >= margin) {
+            v.level = Level::Good;
+            v.reason = fmt::format("The front, by {} of pressure", apart);
+        } else if (antilock) {
+            v.level = Level::Caution;
+            v.reason = rearFirst ? fmt::format("The rear, by {}: antilock holds it back, and it brakes less than it could", apart)
+                                 : fmt::format("The front, by {}: not surely, antilock would hold the rear back", apart);
+        } else if (rearFirst) {
+            v.level = Level::Stop;
+            v.reason = fmt::format("The rear, by {}: the car turns round. Less rear brake, or a valve", apart);
+        } else {
+            v.level = v.figure.lowest() < 0 && *v.figure.value >= margin ? Level::Unproven : Level::Caution;
+            v.reason = fmt::format("The front, by {}: {}", apart,
+                v.figure.lowest() < 0 ? "at worst the rear, and the car turns round; measure friction and valve better, or less rear brake"
+                                      : "too near, 5 % wanted at worst");
+        }
+        if (build.car.antilock == YesNo::Unknown)
+            v.reason += " (reckoned without antilock)";
+        if (v.figure.provisional() && !isBad(v.level)) {
+            v.level = Level::Unproven;
+            v.reason += "; " + judge::estimatedIn(study, v.figure);
+        }
+    }
+    study.verdicts.push_back(std::move(v));
 }
 
 void addStopVerdicts(Study& study)
@@ -53,9 +138,7 @@ void addStopVerdicts(Study& study)
     limit.style = style::deceleration;
     limit.figure = now.deceleration;
     if (after.complete())
-        for (const Corner* corner : { after.front.corner, after.rear.corner })
-            if (corner->caliper.pistons.empty())
-                limit.lacksInWords.push_back("piston bores");
+        limit.lacksInWords = unsaidOf(after);
     if (limit.figure.value)
         *limit.figure.value *= standardGravity, limit.figure.worstCase *= standardGravity, limit.figure.rootSumSquare *= standardGravity;
     limit.method =
@@ -81,8 +164,11 @@ void addStopVerdicts(Study& study)
                 "The front tyres, at {}; the rear could give {} more of its own", z, print(1 - b.rearUse, style::share, study.system));
             break;
         case stopping::Limit::RearLocks:
-            limit.level = Level::Stop;
-            limit.reason = fmt::format("The rear locks first, at {}: the car turns round. Less rear brake, or a valve", z);
+            limit.level = build.car.antilock == YesNo::Yes ? Level::Caution : Level::Stop;
+            limit.reason = build.car.antilock == YesNo::Yes
+                ? fmt::format("The rear tyres, at {}: antilock holds the rear back, the front could give {} more of its own", z,
+                    print(1 - b.frontUse, style::share, study.system))
+                : fmt::format("The rear locks first, at {}: the car turns round. Less rear brake, or a valve", z);
             break;
         case stopping::Limit::Pedal:
             limit.level = Level::Caution;
@@ -97,6 +183,7 @@ void addStopVerdicts(Study& study)
         }
     }
     study.verdicts.push_back(limit);
+    addLockOrder(study);
 
     if (compared) {
         Verdict distance;
@@ -106,10 +193,7 @@ void addStopVerdicts(Study& study)
         distance.lacksInWords = limit.lacksInWords;
         if (before.complete() && after.complete())
             distance.figure = evaluate(
-                [&](Sample& s) {
-                    return figures::stop(s, build, *after.front.corner, *after.rear.corner, false).distance
-                        - figures::stop(s, build, *before.front.corner, *before.rear.corner, false).distance;
-                },
+                [&](Sample& s) { return figures::stop(s, build, after, false).distance - figures::stop(s, build, before, false).distance; },
                 &study.common);
         distance.method = "Each stop integrated over speed: brakes as limited above, air drag ½·ρ·CdA·v², half the build-up time at full "
                           "speed. The difference is "
@@ -151,25 +235,39 @@ void addStopVerdicts(Study& study)
             v.style = style::deceleration;
             v.figure = evaluate(
                 [&](Sample& s) { return stopping::judge(s(measured.speed, false), s(measured.distance, false), {}).meanDeceleration; });
-            v.method = "Mean deceleration v²/(2·d), against the grip of the tyres.";
+            v.method = "Mean deceleration v²/(2·d), against the grip of the tyres that were on and the air's drag at that speed; called a "
+                       "mistake where it is beyond them with both at their worst.";
             v.source = "Kinematics.";
-            v.lacksInWords = {};
+            const SetupParts ran = partsOf(build, session.ran ? *session.ran : *findSetup(build, session.setup));
+            // The better axle's tyres and the mean drag, the square of the speed falling to nothing.
+            const Figure most = evaluate([&](Sample& s) {
+                double grip = 0;
+                for (const AxleParts* axle : { &ran.front, &ran.rear })
+                    grip = axle->wheel ? std::max(grip, s(axle->wheel->grip, false)) + 0 * s(axle->wheel->grip, false)
+                                       : std::numeric_limits<double>::quiet_NaN();
+                const auto car = figures::carOf(s, build.car);
+                const double speed = s(measured.speed, false);
+                return grip * standardGravity + 0.5 * materials::airDensity * car.dragArea * speed * speed / (2 * car.mass);
+            });
+            v.figure.lacks.insert(v.figure.lacks.end(), most.lacks.begin(), most.lacks.end());
             if (!v.figure.value) {
                 v.reason = lacking(study, v.figure);
             } else {
                 const auto g = print(*v.figure.value, style::deceleration, study.system);
-                const auto said = stopping::judge(*measured.speed.value, *measured.distance.value, build.car.grip.value);
                 const auto what = fmt::format("{} in {}", print(*measured.speed.value, style::speed, study.system),
                     print(*measured.distance.value, style::road, study.system));
-                if (!said.plausible) {
-                    v.reason = fmt::format("{} is {}; lacks tyre grip to judge it", what, g);
-                } else if (*said.plausible) {
+                if (!most.value) {
+                    v.reason = fmt::format("{} is {}; {} to judge it", what, g, lacking(study, most));
+                } else if (v.figure.lowest() > most.highest()) {
+                    v.level = Level::Caution;
+                    v.reason = fmt::format("{} is {}, beyond tyres and air of {}: a mistake of speed, brake point or tape", what, g,
+                        print(most.highest(), style::deceleration, study.system));
+                } else if (v.figure.highest() <= most.lowest()) {
                     v.level = Level::Good;
                     v.reason = fmt::format("{} is {}: within these tyres", what, g);
                 } else {
-                    v.level = Level::Caution;
-                    v.reason = fmt::format("{} is {}, beyond tyres of {}: a mistake of speed, brake point or tape", what, g,
-                        print(*build.car.grip.value * standardGravity, style::deceleration, study.system));
+                    v.reason = fmt::format("{} is {} ±{}: too near what the tyres can do to tell", what, g,
+                        print(v.figure.worstCase, style::deceleration, study.system));
                 }
             }
             study.verdicts.push_back(std::move(v));
@@ -188,11 +286,7 @@ void addStopLedger(Study& study)
     const Verdict* limit = study.verdict("stop/limit");
     auto share = judge::ledgerLine(
         "front-share", "Front share", style::share, was.frontShare, now.frontShare,
-        [&](Sample& s) {
-            return figures::braking(s, build, *b.front.corner, *b.rear.corner).frontShare
-                - figures::braking(s, build, *a.front.corner, *a.rear.corner).frontShare;
-        },
-        &study.common);
+        [&](Sample& s) { return figures::braking(s, build, b).frontShare - figures::braking(s, build, a).frontShare; }, &study.common);
     share.word = share.change.value ? std::string(nameOf(now.braking->limit)) : "unproven";
     if (limit)
         share.level = limit->level;

@@ -59,7 +59,7 @@ const std::vector<RowKind>& rowKinds()
         { "piston-area", "Piston area, one side", style::area, Better::Neither, figures::pistonArea },
         { "effective-radius", "Effective radius", style::size, Better::More, figures::effectiveRadius },
         { "heat-store", "Heat store, one ring", style::heatStore, Better::More,
-            [](Sample& s, const Corner& c) { return figures::heatStore(s, c.rotor); } },
+            [](Sample& s, const Corner& c) { return figures::heatStore(s, c); } },
         { "rotor-mass", "Rotor", style::partMass, Better::Less, figures::rotorMassWeighed },
         { "corner-mass", "Corner, complete", style::partMass, Better::Less, cornerMass },
         { "price", "Price of the kit", style::money, Better::Less, [](Sample& s, const Corner& c) { return s(c.costs.kit, notLength); },
@@ -124,6 +124,11 @@ std::vector<MassShare> massShares(const Corner& corner)
         if (!name.empty())
             shares.push_back({ name, evaluate([&](Sample& s) { return s(weighing.mass, notLength); }), false });
     }
+    if (corner.brakes == BrakeKind::Drums) {
+        if (figures::timesWeighed(corner, Part::Drum) == 0)
+            shares.push_back({ "drum", evaluate([&](Sample& s) { return figures::drumMass(s, corner.drum); }), true });
+        return shares;
+    }
     const bool rotor = figures::timesWeighed(corner, Part::Rotor) > 0;
     if (!rotor && figures::timesWeighed(corner, Part::Ring) == 0)
         shares.push_back({ "ring", evaluate([&](Sample& s) { return figures::ringMass(s, corner.rotor); }), true });
@@ -135,7 +140,6 @@ std::vector<MassShare> massShares(const Corner& corner)
 std::vector<WeightLine> weightLines(const Study& study, Axle axle)
 {
     std::vector<WeightLine> lines;
-    const Build& build = *study.build;
     if (!study.before.setup || !study.before.at(axle).corner || !study.after.at(axle).corner)
         return lines;
     std::vector<std::string> lacks;
@@ -161,16 +165,20 @@ std::vector<WeightLine> weightLines(const Study& study, Axle axle)
         }
         return s(r.at(a).wheel->mass, notLength);
     };
-    const auto inertia = [&](Sample& s, const SetupParts& r) { return figures::rotatingInertia(s, r.at(axle).corner->rotor); };
-    const Reading& tyre = axle == Axle::Front ? build.car.frontTyreRadius : build.car.rearTyreRadius;
+    const auto inertia = [&](Sample& s, const SetupParts& r) { return figures::rotatingInertia(s, *r.at(axle).corner); };
     add("corner", "Corner, complete", style::partMass, [&](Sample& s, const SetupParts& r) { return corner(s, r, axle); });
     add("unsprung", "Brake and wheel, unsprung", style::partMass,
         [&](Sample& s, const SetupParts& r) { return corner(s, r, axle) + wheel(s, r, axle); });
     add("rotating", "Rotor, rotating", style::partMass,
         [&](Sample& s, const SetupParts& r) { return figures::rotorMassWeighed(s, *r.at(axle).corner); });
     add("inertia", "Rotor's inertia", style::inertia, inertia);
-    add("equivalent", "Feels like, at the tyre", style::partMass,
-        [&](Sample& s, const SetupParts& r) { return weights::equivalentMass(inertia(s, r), s(tyre)); });
+    add("equivalent", "Feels like, at the tyre", style::partMass, [&](Sample& s, const SetupParts& r) {
+        if (!r.at(axle).wheel) {
+            lacks.emplace_back("a wheel for the axle");
+            return std::numeric_limits<double>::quiet_NaN();
+        }
+        return weights::equivalentMass(inertia(s, r), s(r.at(axle).wheel->rollingRadius));
+    });
     add("axle", axle == Axle::Front ? "Front axle's brakes" : "Rear axle's brakes", style::partMass,
         [&](Sample& s, const SetupParts& r) { return 2 * corner(s, r, axle); });
     add("car", "All four brakes", style::partMass,

@@ -59,7 +59,8 @@ std::optional<Remedy> estimates(const Study& study, Axle axle, std::span<const W
     double sum = 0;
     for (const Whose& side : sides)
         for (const auto& [word, part] : choices::part) {
-            if (figures::timesWeighed(side.corner, part) > 0 || part == Part::Ring || part == Part::Hat || part == Part::Rotor)
+            if (!figures::belongsTo(side.corner, part) || figures::timesWeighed(side.corner, part) > 0 || part == Part::Drum
+                || part == Part::Ring || part == Part::Hat || part == Part::Rotor)
                 continue;
             const auto mass = estimateFor(part, side.corner);
             if (!mass) {
@@ -87,7 +88,7 @@ std::optional<Remedy> estimates(const Study& study, Axle axle, std::span<const W
 void addDoubtOfRotor(Study& study, Axle axle, const SetupParts& setup, const CornerWeights& weights, std::string_view suffix)
 {
     const AxleParts& result = setup.at(axle);
-    if (!result.corner || !weights.rotorMass.value)
+    if (!result.corner || result.corner->brakes == BrakeKind::Drums || !weights.rotorMass.value)
         return;
     // The scale alone, without what the dimensions filled in.
     const bool weighed = std::ranges::any_of(
@@ -122,8 +123,8 @@ CornerWeights weightsOf(const Corner& corner)
         w.lacks.clear();
         return figures::cornerMass(s, corner, w.lacks);
     });
-    w.rotatingInertia = evaluate([&](Sample& s) { return figures::rotatingInertia(s, corner.rotor); });
-    w.heatStore = evaluate([&](Sample& s) { return figures::heatStore(s, corner.rotor); });
+    w.rotatingInertia = evaluate([&](Sample& s) { return figures::rotatingInertia(s, corner); });
+    w.heatStore = evaluate([&](Sample& s) { return figures::heatStore(s, corner); });
     return w;
 }
 

@@ -1,0 +1,174 @@
+#include "files/older_builds.hpp"
+
+#include <array>
+#include <string>
+
+namespace deepstop::files {
+namespace {
+
+/// Takes `key` out of an object; null where it is not there.
+Json taken(Json& object, const char* key)
+{
+    Json value;
+    if (object.is_object() && object.contains(key)) {
+        value = std::move(object[key]);
+        object.erase(key);
+    }
+    return value;
+}
+
+/// The same reading where nobody took it.
+Json estimated(Json reading)
+{
+    if (reading.is_object())
+        reading["known"] = "estimated";
+    return reading;
+}
+
+std::string textOf(const Json& object, const char* key)
+{
+    return object.is_object() && object.contains(key) && object[key].is_string() ? object[key].get<std::string>() : std::string();
+}
+
+/// Every object of a list.
+void forEach(Json& parent, const char* key, auto go)
+{
+    if (parent.contains(key) && parent[key].is_array())
+        for (Json& element : parent[key])
+            if (element.is_object())
+                go(element);
+}
+
+/// Whether shims were ever put in on an axle by a plan: then one side's stacks are known, and nobody knows which.
+bool hadPlans(const Json& build, const std::string& setup, const char* axle)
+{
+    if (!build.contains("mock_ups") || !build["mock_ups"].is_array())
+        return false;
+    for (const Json& mockUp : build["mock_ups"])
+        if (textOf(mockUp, "setup") == setup && (textOf(mockUp, "axle") == axle || (textOf(mockUp, "axle").empty() && *axle == 'f'))
+            && mockUp.contains("passes") && !mockUp["passes"].empty())
+            return true;
+    return false;
+}
+
+void partSides(Json& corner, bool planned)
+{
+    const auto move = [&](const char* part, const char* key, bool onceRead) {
+        if (!corner.contains(part) || !corner[part].is_object())
+            return;
+        Json reading = taken(corner[part], key);
+        if (reading.is_null())
+            return;
+        corner["right"][key] = onceRead ? estimated(reading) : reading;
+        corner["left"][key] = std::move(reading);
+    };
+    for (const char* key : { "slot_centre_mm", "pad_inset_mm" })
+        move("mount", key, true);
+    for (const char* key : { "shim_top_mm", "shim_bottom_mm", "radial_top_mm", "radial_bottom_mm" })
+        move("mount", key, planned);
+    for (const char* key : { "runout_mm", "thickness_variation_mm" })
+        move("rotor", key, true);
+}
+
+Json* wheelOf(Json& build, const std::string& id)
+{
+    Json* found = nullptr;
+    forEach(build, "wheels", [&](Json& wheel) {
+        if (textOf(wheel, "id") == id)
+            found = &wheel;
+    });
+    return found;
+}
+
+/// The id of the wheel an axle of the car as found runs on; one is made where it has none.
+std::string wheelAsFound(Json& build, const char* axle)
+{
+    Json& corner = build["setups"][0][axle];
+    if (!corner.is_null() && !corner.is_object())
+        return {};
+    if (const auto id = textOf(corner, "wheel"); !id.empty())
+        return id;
+    std::string id = "as-found";
+    while (wheelOf(build, id))
+        id += "-1";
+    build["wheels"].push_back({ { "id", id }, { "name", "Wheel as found" } });
+    corner["wheel"] = id;
+    return id;
+}
+
+/// Both axles on one wheel, and tyres of two sizes: the rear gets a wheel of its own.
+std::string partedRearWheel(Json& build, const std::string& shared)
+{
+    const Json* wheel = wheelOf(build, shared);
+    if (!wheel)
+        return shared;
+    Json copy = *wheel;
+    std::string id = shared + "-rear";
+    while (wheelOf(build, id))
+        id += "-1";
+    copy["id"] = id;
+    copy["name"] = textOf(copy, "name") + ", rear";
+    build["wheels"].push_back(std::move(copy));
+    forEach(build, "setups", [&](Json& setup) {
+        if (setup.contains("rear") && textOf(setup["rear"], "wheel") == shared)
+            setup["rear"]["wheel"] = id;
+    });
+    return id;
+}
+
+void giveTyres(Json& build)
+{
+    if (!build.contains("car") || !build["car"].is_object())
+        return;
+    const Json grip = taken(build["car"], "grip");
+    const std::array radii { std::pair { "front", taken(build["car"], "front_tyre_radius_mm") },
+        std::pair { "rear", taken(build["car"], "rear_tyre_radius_mm") } };
+    if (grip.is_null() && radii[0].second.is_null() && radii[1].second.is_null())
+        return;
+    if (!build.contains("wheels"))
+        build["wheels"] = Json::array();
+    std::array<std::string, 2> asFound { wheelAsFound(build, "front"), wheelAsFound(build, "rear") };
+    if (asFound[0] == asFound[1] && radii[0].second != radii[1].second && !radii[1].second.is_null())
+        asFound[1] = partedRearWheel(build, asFound[1]);
+    const auto give = [&](const std::string& id, const char* key, const Json& reading) {
+        if (Json* wheel = wheelOf(build, id); wheel && !reading.is_null() && !wheel->contains(key))
+            (*wheel)[key] = reading;
+    };
+    for (std::size_t i = 0; i < radii.size(); ++i) {
+        give(asFound[i], "rolling_radius_mm", radii[i].second);
+        give(asFound[i], "grip", grip);
+    }
+    forEach(build, "setups", [&](Json& setup) {
+        for (const auto& [axle, radius] : radii)
+            if (setup.contains(axle)) {
+                const auto id = textOf(setup[axle], "wheel");
+                give(id, "rolling_radius_mm", estimated(radius));
+                give(id, "grip", estimated(grip));
+            }
+    });
+}
+
+} // namespace
+
+void fromVersion1(Json& build)
+{
+    build["deepstop"] = 2;
+    if (!build.contains("setups") || !build["setups"].is_array() || build["setups"].empty() || !build["setups"][0].is_object())
+        return;
+    if (Json hydraulics = taken(build, "hydraulics"); !hydraulics.is_null())
+        build["setups"][0]["hydraulics"] = std::move(hydraulics);
+    giveTyres(build);
+    forEach(build, "setups", [&](Json& setup) {
+        for (const char* axle : { "front", "rear" })
+            if (setup.contains(axle) && setup[axle].is_object())
+                partSides(setup[axle], hadPlans(build, textOf(setup, "id"), axle));
+    });
+    if (build.contains("wants") && build["wants"].is_object() && build["wants"].contains("station_spacing_mm")) {
+        const Json& spacing = build["wants"]["station_spacing_mm"];
+        const Json& value = spacing.is_object() && spacing.contains("value") ? spacing["value"] : spacing;
+        if (value.is_number() && value.get<double>() == 30)
+            build["wants"].erase("station_spacing_mm");
+    }
+}
+
+} // namespace deepstop::files
