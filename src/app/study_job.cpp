@@ -4,6 +4,8 @@ namespace deepstop::app {
 
 /// A whole study that takes longer than this comes in two: first without its remedies.
 constexpr StudyJob::Milliseconds inOne { 4 };
+/// So long nothing new has to come before ways out are looked for: while somebody types or drags, none are.
+constexpr StudyJob::Milliseconds rest { 30 };
 
 StudyJob::StudyJob(QObject* parent) : QObject(parent), thread_([this] { work(); }) { }
 
@@ -35,7 +37,11 @@ void StudyJob::ask(std::shared_ptr<const Build> build, StudyOf of)
 bool StudyJob::wait(Milliseconds most)
 {
     std::unique_lock lock(mutex_);
-    return changed_.wait_for(lock, most, [this] { return answered_; });
+    ++waiting_;
+    changed_.notify_all();
+    const bool done = changed_.wait_for(lock, most, [this] { return answered_; });
+    --waiting_;
+    return done;
 }
 
 std::chrono::steady_clock::duration StudyJob::usual()
@@ -47,7 +53,10 @@ std::chrono::steady_clock::duration StudyJob::usual()
 void StudyJob::finish()
 {
     std::unique_lock lock(mutex_);
+    ++waiting_;
+    changed_.notify_all();
     changed_.wait(lock, [this] { return complete_; });
+    --waiting_;
 }
 
 std::unique_ptr<Study> StudyJob::take()
@@ -87,6 +96,12 @@ void StudyJob::work()
                 if (remedies == Remedies::LeftOut && !inTwo)
                     continue;
                 of.remedies = remedies;
+                if (inTwo && remedies == Remedies::Sought) {
+                    std::unique_lock resting(mutex_);
+                    changed_.wait_for(resting, rest, [this] { return ending_ || wanted_ || waiting_ > 0; });
+                    if (ending_ || wanted_)
+                        break;
+                }
                 const auto begun = std::chrono::steady_clock::now();
                 auto study = deepstop::study(build, of, unwanted_);
                 if (!study)

@@ -49,6 +49,7 @@ private:
     bool answered_ = true; ///< what was asked for is there
     bool complete_ = true; ///< and its remedies
     bool ending_ = false;
+    int waiting_ = 0; ///< who waits for all of it: then nothing is put off
     std::unique_ptr<Study> done_;
     std::exception_ptr wrong_;
     std::chrono::steady_clock::duration full_ {}; ///< how long the last whole study took

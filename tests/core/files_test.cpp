@@ -41,6 +41,7 @@ private slots:
         QTest::addColumn<QString>("name");
         QTest::newRow("Halden Merle") << "halden-merle";
         QTest::newRow("Linnet") << "linnet";
+        QTest::newRow("Drover Camper") << "drover-camper";
     }
     void theDemosComeBackAsTheyWent()
     {

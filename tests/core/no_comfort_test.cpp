@@ -59,7 +59,7 @@ private slots:
     {
         QTest::addColumn<QString>("demo");
         QTest::addColumn<QString>("setup");
-        for (const char* demo : { "halden-merle", "linnet" })
+        for (const char* demo : { "halden-merle", "linnet", "drover-camper" })
             for (const Setup& setup : deepstop::files::loadBuild(DEEPSTOP_DATA "/demo/" + std::string(demo) + ".deepstop").build.setups)
                 QTest::addRow("%s %s", demo, setup.id.c_str()) << demo << QString::fromStdString(setup.id);
     }

@@ -2,23 +2,39 @@
 
 namespace deepstop {
 
+Figure Sample::figureOf(double nominal) const
+{
+    Figure figure;
+    figure.assumed = assumed_;
+    for (const Asked& asked : asked_) {
+        figure.restsOn.push_back(asked.reading);
+        if (!asked.reading->value)
+            figure.lacks.push_back(asked.reading);
+        else if (asked.reading->known == Known::Estimated)
+            figure.estimated.push_back(asked.reading);
+    }
+    if (figure.lacks.empty() && std::isfinite(nominal))
+        figure.value = nominal;
+    return figure;
+}
+
+Figure asRead(const std::function<double(Sample&)>& sum)
+{
+    Sample sample;
+    const double nominal = sum(sample);
+    Figure figure = sample.figureOf(nominal);
+    figure.effects.assign(figure.value ? figure.restsOn.size() : 0, 0.0);
+    return figure;
+}
+
 Figure evaluate(const std::function<double(Sample&)>& sum, CommonParts* common)
 {
     Sample sample;
     sample.common_ = common;
     const double nominal = sum(sample);
-    Figure figure;
-    figure.assumed = sample.assumed_;
-    for (const auto& [reading, isLength, leastWidth, idle] : sample.asked_) {
-        figure.restsOn.push_back(reading);
-        if (!reading->value)
-            figure.lacks.push_back(reading);
-        else if (reading->known == Known::Estimated)
-            figure.estimated.push_back(reading);
-    }
-    if (!figure.lacks.empty() || !std::isfinite(nominal))
+    Figure figure = sample.figureOf(nominal);
+    if (!figure.value)
         return figure;
-    figure.value = nominal;
     sample.recording_ = false;
     double squares = 0;
     for (const auto& [reading, isLength, leastWidth, idle] : sample.asked_) {

@@ -113,6 +113,8 @@ public:
 
 private:
     friend Figure evaluate(const std::function<double(Sample&)>&, CommonParts*);
+    friend Figure asRead(const std::function<double(Sample&)>&);
+    [[nodiscard]] Figure figureOf(double nominal) const;
 
     struct Asked {
         const Reading* reading;
@@ -144,6 +146,9 @@ private:
     Sample sample;
     return sum(sample);
 }
+
+/// The sum at the readings' values with what it rests on, lacks and assumes, and no interval: for those who find the interval another way.
+[[nodiscard]] Figure asRead(const std::function<double(Sample&)>& sum);
 
 /// Evaluates `sum` at the readings' values and, one reading at a time, at both of its limits.
 /// @param common of the same build at the same readings; null: nothing is shared with other figures

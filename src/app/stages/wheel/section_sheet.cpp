@@ -33,6 +33,61 @@ QString unitNote(const Study& study)
     return study.system == UnitSystem::Metric ? QObject::tr("dimensions in mm") : QObject::tr("dimensions in inches");
 }
 
+namespace {
+
+/// An axle with drums: the drum inside its wheel.
+void drawDrumRoom(Sheet& sheet, const Study& study, Axle axle, const CornerClearance& r)
+{
+    const Theme& t = theme();
+    const Drum& d = r.corner->drum;
+    const double ring = r.drawn.ring;
+    const double face = ring + d.faceThickness.value.value_or(6e-3);
+    const double radius = d.insideDiameter.value.value_or(0.25) / 2;
+    const double outside = radius + d.wall.value.value_or(7e-3);
+    const double depth = d.depth.value.value_or(0.07);
+    CornerDrawing drawing(sheet, r);
+    drawing.hub();
+    drawing.wheel();
+    const bool known = d.insideDiameter.value && d.wall.value && d.depth.value && d.faceThickness.value;
+    sheet.area(closedPath(QPolygonF { inSection(face - depth, radius), inSection(face - depth, outside), inSection(face, outside),
+                   inSection(face, r.drawn.hub.pilotRadius), inSection(ring, r.drawn.hub.pilotRadius), inSection(ring, radius) }),
+        { t.proposal, 1.8, known ? Qt::SolidLine : Qt::DashLine, t.proposalWash, Hatch::Falling, t.proposal, 7 });
+    double left = face - depth;
+    double right = face;
+    double top = outside + 0.02;
+    for (const Point p : r.wheelShape.barrel) {
+        left = std::min(left, p.z - 0.012);
+        right = std::max(right, p.z + 0.012);
+        top = std::max(top, p.r + 0.03);
+    }
+    sheet.extent = QRectF(inSection(left - 0.09, top), inSection(right + 0.06, -0.052));
+    sheet.line(QPolygonF { inSection(left - 0.06, 0), inSection(right + 0.03, 0) }, { t.ink, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
+    sheet.letter(inSection(right + 0.032, 0), QObject::tr("axis"), 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter);
+    const auto at = cornerPointer(study, study.after, axle);
+    sheet.dimensions.push_back({ at + "/drum/inside_diameter_mm", QStringLiteral("Ø "), inSection(face - depth, 0),
+        inSection(face - depth, radius), Run::Vertical, (left - 0.05) * 1000, false, {}, 0.4 });
+    sheet.dimensions.push_back({ at + "/drum/wall_mm", {}, inSection(face - depth / 2, outside - 0.002),
+        inSection(left - 0.03, outside + 0.004), Run::Leader, 0, false, QObject::tr("wall"), 0.5 });
+    const auto row = [&](const std::string& key, double z0, double z1, double y, const QString& caption, bool mayLack = false) {
+        sheet.dimensions.push_back({ at + key, {}, inSection(z0, r.drawn.hub.pilotRadius), inSection(z1, r.drawn.hub.pilotRadius),
+            Run::Horizontal, y, false, caption, mayLack ? 3.0 : 0.5, mayLack });
+    };
+    row("/drum/depth_mm", face - depth, face, 12, QObject::tr("deep"));
+    row("/drum/face_thickness_mm", ring, face, 26, QObject::tr("face"));
+    row("/spacer_mm", face, fit::wheelFace(r.drawn), 26, QObject::tr("spacer"), true);
+    row("/ring_mm", 0, ring, 40, QObject::tr("ring"), true);
+    for (const auto& [id, which] : { std::pair { "barrel-gap", WheelGap::Barrel }, std::pair { "spoke-gap", WheelGap::Spokes } })
+        if (const Verdict* v = study.verdict(std::string(axle == Axle::Front ? "front/" : "rear/") + id); v && r.room(which).drawn) {
+            const auto& room = *r.room(which).drawn;
+            sheet.callouts.push_back(
+                { v->id, v->figure.value ? QString::fromStdString(figure(*v->figure.value, style::gap, study.system)) : QStringLiteral("?"),
+                    v->level, inSection(room.onCaliper), inSection(room.onWheel),
+                    inSection(room.onWheel.z + (which == WheelGap::Barrel ? 0.0 : 0.04), room.onWheel.r + 0.024) });
+        }
+}
+
+} // namespace
+
 Sheet wheelRoomSheet(const Study& study, Axle axle, Side side)
 {
     const Theme& t = theme();
@@ -50,6 +105,10 @@ Sheet wheelRoomSheet(const Study& study, Axle axle, Side side)
             .arg(after.wheel ? QString::fromStdString(after.wheel->name) : QObject::tr("no wheel chosen"), unitNote(study),
                 study.after.setup != study.before.setup ? QObject::tr(" · dashed: %1").arg(QString::fromStdString(study.before.setup->name))
                                                         : QString());
+    if (after.corner->brakes == BrakeKind::Drums) {
+        drawDrumRoom(sheet, study, axle, after);
+        return sheet;
+    }
     if (!after.standIns.empty())
         sheet.subtitle += QObject::tr(" · where a ? stands, drawn by proportion");
     const fit::CornerShape& s = after.drawn;

@@ -204,13 +204,13 @@ CornerClearance drawnCorner(const Build& build, const Corner& corner, Side side,
 }
 
 /// The gaps with their uncertainty.
-void addGaps(CornerClearance& r, const Build& build)
+void addGaps(CornerClearance& r, const Build& build, figures::Effects effects = figures::Effects::Named)
 {
     if (!r.wheel)
         return;
     for (const WheelGap which : wheelGaps)
         if (which != WheelGap::Insets || !r.wheel->insets.empty())
-            r.rooms[static_cast<std::size_t>(which)].gap = figures::wheelGapOf(which, *r.corner, r.side, *r.wheel, build.wants);
+            r.rooms[static_cast<std::size_t>(which)].gap = figures::wheelGapOf(which, *r.corner, r.side, *r.wheel, build.wants, effects);
     r.smallestGap = smallestOf(r, !r.wheel->insets.empty());
 }
 
@@ -297,6 +297,26 @@ void addClearanceLedger(Study& study)
 }
 
 } // namespace
+
+namespace clearance {
+
+Clearance clearanceOn(const Study& study, Axle axle)
+{
+    Clearance found;
+    const Corner* asFound = cornerOf(*study.build, study.build->setups.front(), axle);
+    const Hub& hub = hubOf(*study.build, axle);
+    for (const Side side : { Side::Left, Side::Right }) {
+        if (const Corner* before = study.before.at(axle).corner)
+            found.before.at(axle).at(side) = drawnCorner(*study.build, *before, side, asFound, hub);
+        if (const Corner* after = study.after.at(axle).corner) {
+            found.after.at(axle).at(side) = drawnCorner(*study.build, *after, side, asFound, hub);
+            addGaps(found.after.at(axle).at(side), *study.build, figures::Effects::LeftOut);
+        }
+    }
+    return found;
+}
+
+} // namespace clearance
 
 void drawClearance(Study& study)
 {

@@ -12,6 +12,8 @@ namespace deepstop::clearance {
 void addRoomVerdicts(Study& study, Axle axle);
 /// Studs, nuts, pilot, spacer trial, and where the wheel then stands.
 void addSeatVerdicts(Study& study, Axle axle);
+/// What the verdicts on one axle rest on, and no more: gaps of the setup after, the setup before as drawn.
+[[nodiscard]] Clearance clearanceOn(const Study& study, Axle axle);
 /// A spacer of that thickness, with what it does to the gaps and the studs, wanted or not.
 [[nodiscard]] Remedy spacerRemedy(const Study& study, Axle axle, std::string title, double size);
 /// Cures as remedies of one gap.

@@ -110,7 +110,7 @@ private:
         return all ? Does::CuresAll : helps ? Does::HelpsOne : Does::Nothing;
     }
 
-    /// The chapter's verdicts of a build, without cures.
+    /// The chapter's verdicts on this axle of a build, without cures.
     [[nodiscard]] std::vector<Verdict> verdictsOf(std::shared_ptr<const Build> build) const
     {
         Study s;
@@ -120,7 +120,9 @@ private:
         s.directory = std::make_shared<Directory>(*s.build);
         s.before = partsOf(*s.build, *findSetup(*s.build, study_.before.setup->id));
         s.after = partsOf(*s.build, *findSetup(*s.build, study_.after.setup->id));
-        addClearance(s);
+        s.keep(clearance::clearanceOn(s, axle_));
+        clearance::addRoomVerdicts(s, axle_);
+        clearance::addSeatVerdicts(s, axle_);
         return std::move(s.verdicts);
     }
 

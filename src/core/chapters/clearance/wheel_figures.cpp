@@ -127,7 +127,8 @@ fit::CornerShape shapeOf(Sample& s, const Corner& c, Side side, const Hub& hub)
     fit::CornerShape shape {};
     const double lifted = c.mount.kind == MountKind::Radial && c.mount.radialRead.value ? lift(s, c, side) : 0;
     shape.rotor = { s(c.rotor.outerDiameter) / 2, s(c.rotor.thickness), s(c.rotor.ringInnerDiameter) / 2, s(c.rotor.overallHeight),
-        s(c.rotor.hatThickness), s(c.rotor.hatOuterDiameter) / 2, s(c.rotor.hatWall), s(c.rotor.bore) / 2, s(c.rotor.ventGap) };
+        s(c.brakes == BrakeKind::Drums ? c.drum.faceThickness : c.rotor.hatThickness), s(c.rotor.hatOuterDiameter) / 2, s(c.rotor.hatWall),
+        s(c.rotor.bore) / 2, s(c.rotor.ventGap) };
     shape.caliper = { s(c.caliper.backOverEdge) + lifted, s(c.caliper.backLength) / 2, s(c.caliper.bridgeGap) + lifted,
         s(c.caliper.reach) - lifted, s(c.caliper.outboardDepth), s(c.caliper.inboardDepth), s(c.caliper.shoulder), s(c.caliper.slotWidth) };
     addBumps(s, c, lifted, shape);
@@ -539,12 +540,14 @@ void takePieceByPiece(Figure& gap, WheelGap which, const Corner& corner, Side si
 
 } // namespace
 
-Figure wheelGapOf(WheelGap which, const Corner& corner, Side side, const Wheel& wheel, const Wants& wants)
+Figure wheelGapOf(WheelGap which, const Corner& corner, Side side, const Wheel& wheel, const Wants& wants, Effects effects)
 {
-    Figure gap = evaluate([&](Sample& s) { return wheelGap(s, which, corner, side, wheel, wants); });
+    const bool inPieces = which != WheelGap::Insets && (which == WheelGap::Spokes || wheel.barrel.size() >= 2);
+    const auto sum = [&](Sample& s) { return wheelGap(s, which, corner, side, wheel, wants); };
+    Figure gap = inPieces && effects == Effects::LeftOut ? asRead(sum) : evaluate(sum);
     // What is taken off for weights is taken off every piece.
     const double weights = which == WheelGap::Barrel && !weightsPlaced(wheel) ? setting(wants.weightHeight, &Wants::weightHeight) : 0;
-    if (gap.value && which != WheelGap::Insets && (which == WheelGap::Spokes || wheel.barrel.size() >= 2)) {
+    if (gap.value && inPieces) {
         *gap.value += weights;
         takePieceByPiece(gap, which, corner, side, wheel);
         *gap.value -= weights;

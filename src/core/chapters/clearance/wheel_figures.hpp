@@ -6,6 +6,9 @@
 
 namespace deepstop::figures {
 
+/// Whether a figure says what each of its readings does to it: dear to find out, and of no use to a search.
+enum class Effects { Named, LeftOut };
+
 /// The build's numbers as the fit discipline wants them; NaN where nobody has read.
 [[nodiscard]] fit::CornerShape shapeOf(Sample& s, const Corner& corner, Side side, const Hub& hub);
 /// The wheel in the hub's frame. Without barrel stations the barrel is estimated from the printed size and says so.
@@ -15,7 +18,9 @@ namespace deepstop::figures {
 /// no others. Balance weights that nobody has placed take their height off the barrel's gap, and are said to be assumed.
 [[nodiscard]] double wheelGap(Sample& s, WheelGap which, const Corner& corner, Side side, const Wheel& wheel, const Wants& wants);
 /// The same evaluated. A barrel known by its printed size alone may be as wide as its rim allows.
-[[nodiscard]] Figure wheelGapOf(WheelGap which, const Corner& corner, Side side, const Wheel& wheel, const Wants& wants);
+/// @param effects what each reading does to it is asked for too; left out, the interval is the same
+[[nodiscard]] Figure wheelGapOf(
+    WheelGap which, const Corner& corner, Side side, const Wheel& wheel, const Wants& wants, Effects effects = Effects::Named);
 /// How far shims under the studs of a radial mount hold the caliper further out than when its heights were read, m; 0 on lugs.
 [[nodiscard]] double lift(Sample& s, const Corner& corner, Side side);
 /// All three rooms at nominal readings, on a corner and a wheel in the hub's frame.

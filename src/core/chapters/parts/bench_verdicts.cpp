@@ -402,16 +402,10 @@ void addRunout(const Bench& bench, const Corner& c)
         if (v.level != Level::Good && v.level != Level::Unproven)
             v.reason += std::string(": ") + std::string(cure);
     };
-    // Each side's rotor by itself; the worse speaks.
+    // Each side's rotor by itself, the worse speaks; where one side was read the other is asked for.
     const auto ofSides = [&](auto read, auto make) {
-        std::optional<Verdict> worse;
-        for (const Side side : { Side::Left, Side::Right })
-            if (read(c.at(side))) {
-                Verdict v = make(c.at(side));
-                worse = worse ? judge::worseSide(std::move(*worse), std::move(v)) : std::move(v);
-            }
-        if (worse)
-            bench.add(std::move(*worse));
+        if (read(c.left) || read(c.right))
+            bench.add(judge::worseSide(make(c.left), make(c.right)));
     };
     ofSides([](const Fitted& f) { return f.runout.value.has_value(); },
         [&](const Fitted& f) {
@@ -423,13 +417,13 @@ void addRunout(const Bench& bench, const Corner& c)
             return v;
         });
     const bool byThickness = c.rotor.thickness.repeats.size() >= 4;
-    ofSides([&](const Fitted& f) { return f.thicknessVariation.value.has_value() || (byThickness && &f == &c.left); },
+    ofSides([&](const Fitted& f) { return f.thicknessVariation.value.has_value() || byThickness; },
         [&](const Fitted& f) {
             auto v = bench.begin("thickness-variation", "Thickness variation", style::thousandth,
                 "Largest less smallest thickness round one turn; from the variation read, else from the repeated readings of the "
                 "thickness.");
             v.figure = evaluate([&](Sample& s) {
-                if (f.thicknessVariation.value)
+                if (f.thicknessVariation.value || !byThickness)
                     return s(f.thicknessVariation);
                 const auto [least, most] = std::ranges::minmax(c.rotor.thickness.repeats);
                 return 0 * s(c.rotor.thickness) + most - least;
