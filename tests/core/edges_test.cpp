@@ -179,6 +179,9 @@ const std::vector<std::pair<const char*, Trap>>& traps()
                     kit(b).spacer = mm(5);
                     kit(b).spacerInTrial = YesNo::Yes;
                 } } },
+        { "slides that end before the pads do",
+            { "drover-camper", "front/slides", Level::Stop, "too early", [](Build& b) { kit(b).caliper.slideTravel = mm(9); } } },
+        { "slides long enough", { "drover-camper", "front/slides", Level::Good, "travel left", [](Build&) {} } },
         { "a drum past its largest diameter",
             { "drover-camper", "rear/worn-drum", Level::Stop, "scrap",
                 [](Build& b) {

@@ -1,5 +1,6 @@
 /// Knowing less never reads better: over the demos, taking a reading away or widening it turns nothing into good, clear, fits or centred.
 
+#include "build/naming.hpp"
 #include "core/support.hpp"
 #include "materials/materials.hpp"
 #include "study/study.hpp"
@@ -50,6 +51,27 @@ std::string comfort(const Study& was, const Study& now)
     return {};
 }
 
+/// The same, by name: every verdict that was not fine and is.
+std::set<std::string> comforted(const Study& was, const Study& now)
+{
+    std::set<std::string> better;
+    for (const Verdict& before : was.verdicts)
+        if (const Verdict* after = now.verdict(before.id); after && !isFine(before.level) && isFine(after->level))
+            better.insert(before.id);
+    return better;
+}
+
+/// Goes through a document and names every choice that has a word for not being said.
+class Sayable : public Naming {
+public:
+    std::vector<std::string> pointers;
+    void choice(const Name& name, const Chosen& chosen) override
+    {
+        if (!inFreePlace() && chosen.words.size() > 0 && chosen.words[0] == "unknown" && chosen.index != 0)
+            pointers.push_back(pointerTo(name));
+    }
+};
+
 } // namespace
 
 class NoComfortTest : public QObject {
@@ -92,6 +114,57 @@ private slots:
             }
         }
         QVERIFY(tried > 100);
+    }
+
+    /// A reading has one harmful way at least: moving it by three times its width never helps the same check both ways.
+    void noReadingComfortsBothWays_data() { knowingLessNeverReadsBetter_data(); }
+    void noReadingComfortsBothWays()
+    {
+        QFETCH(QString, demo);
+        QFETCH(QString, setup);
+        const Build build = files::loadBuild(DEEPSTOP_DATA "/demo/" + demo.toStdString() + ".deepstop").build;
+        const auto studied = [&](const Build& b) {
+            return study(std::make_shared<const Build>(b), { {}, setup.toStdString() }, UnitSystem::Metric, Remedies::LeftOut);
+        };
+        const Study was = studied(build);
+        for (const std::string& pointer : readingsOf(was)) {
+            const auto* entry = was.directory->at(pointer);
+            const double by = 3
+                * std::max(uncertainty(*entry->reading, entry->address.style.dimension == Dimension::Length),
+                    1e-3 * std::abs(*entry->reading->value));
+            const auto moved = [&](double way) {
+                Reading reading = *entry->reading;
+                reading.value = *reading.value + way * by;
+                reading.repeats.clear();
+                return comforted(was, studied(withReading(build, pointer, reading)));
+            };
+            const auto up = moved(1);
+            if (up.empty())
+                continue;
+            for (const std::string& id : moved(-1))
+                QVERIFY2(!up.contains(id), (pointer + " comforts both ways: " + id).c_str());
+        }
+    }
+
+    void aFactNobodySaidNeverReadsBetter_data() { knowingLessNeverReadsBetter_data(); }
+    void aFactNobodySaidNeverReadsBetter()
+    {
+        QFETCH(QString, demo);
+        QFETCH(QString, setup);
+        const Build build = files::loadBuild(DEEPSTOP_DATA "/demo/" + demo.toStdString() + ".deepstop").build;
+        const auto studied = [&](const Build& b) {
+            return study(std::make_shared<const Build>(b), { {}, setup.toStdString() }, UnitSystem::Metric, Remedies::LeftOut);
+        };
+        const Study was = studied(build);
+        Sayable sayable;
+        describe(sayable, build);
+        QVERIFY(sayable.pointers.size() > 20);
+        for (const std::string& pointer : sayable.pointers) {
+            const auto unsaid = withFact(build, pointer, "unknown");
+            QVERIFY2(unsaid.refusal.empty(), (pointer + ": " + unsaid.refusal).c_str());
+            const auto better = comforted(was, studied(*unsaid.build));
+            QVERIFY2(better.empty(), (pointer + " unsaid comforts " + (better.empty() ? std::string() : *better.begin())).c_str());
+        }
     }
 
     void theHeadlineIsTheWorstOfBothAxles()

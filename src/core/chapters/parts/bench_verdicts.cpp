@@ -323,6 +323,28 @@ void addPistonsOut(const Bench& bench, const Corner& c)
     bench.add(std::move(v));
 }
 
+/// A floating caliper has to slide as far as pads and rotor wear.
+void addSlides(const Bench& bench, const Corner& c)
+{
+    if (c.caliper.kind != CaliperKind::Floating)
+        return;
+    auto v = bench.begin("slides", "Slides of the floating caliper", style::size,
+        "Travel of the slides less what the body moves inboard while the outboard lining wears to its minimum and the rotor by half of its "
+        "wear.");
+    v.caution = "A caliper at the end of its slides brakes with one pad.";
+    v.figure = evaluate([&](Sample& s) {
+        return s(c.caliper.slideTravel) - (s(c.pad.thickness) - s.orElse(c.pad.minimumThickness, thinPad))
+            - (s(c.rotor.thickness) - s(c.rotor.minimumThickness)) / 2;
+    });
+    if (!judge::unproven(bench.study(), v)) {
+        v.level = v.figure.lowest() >= 0 ? Level::Good : Level::Stop;
+        v.reason = v.figure.lowest() >= 0
+            ? fmt::format("{} of travel left when all is worn", print(v.figure.lowest(), v.style, bench.study().system))
+            : fmt::format("They end {} too early at worst", print(-v.figure.lowest(), v.style, bench.study().system));
+    }
+    bench.add(std::move(v));
+}
+
 void addPadVerdicts(const Bench& bench, const Corner& c)
 {
     auto slot = bench.begin("pad-slot", "Rotor and new pads between the pistons", style::size,
@@ -344,6 +366,7 @@ void addPadVerdicts(const Bench& bench, const Corner& c)
     bench.add(std::move(slot));
 
     addPistonsOut(bench, c);
+    addSlides(bench, c);
 
     auto window = bench.begin("pad-window", "Pads in their opening", style::size, "Opening less pad length.");
     window.figure = evaluate([&](Sample& s) { return s(c.caliper.padWindow) - s(c.pad.length); });
