@@ -43,7 +43,10 @@ const std::vector<std::pair<const char*, Trap>>& traps()
                 } } },
         { "one line down the spokes",
             { "halden-merle", "front/spoke-gap", Level::Unproven, "like the one line measured",
-                [](Build& b) { std::erase_if(b.wheels[0].spokes, [](const SpokeStation& s) { return s.along == "edge of a spoke"; }); } } },
+                [](Build& b) {
+                    std::erase_if(b.wheels[0].spokes, [](const SpokeStation& s) { return s.along == "edge of a spoke"; });
+                    b.wheels[0].spokesAlike = YesNo::Unknown;
+                } } },
         { "one line, and all are alike",
             { "halden-merle", "front/spoke-gap", Level::Clear, "at worst",
                 [](Build& b) {
