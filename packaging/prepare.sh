@@ -8,7 +8,7 @@ build_packages=(
     libocct-visualization-dev libtbb-dev # the first for one header of the foundation that Debian puts there
 )
 test_packages=(
-    poppler-utils units python3 python3-scipy python3-jsonschema python3-ezdxf
+    poppler-utils units calculix-ccx python3 python3-scipy python3-jsonschema python3-ezdxf
     xvfb xauth xdotool locales
 )
 picture_packages=(xvfb xauth xdotool imagemagick)

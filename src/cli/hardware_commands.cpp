@@ -132,6 +132,10 @@ int makeBracket(const BracketOptions& o)
         for (const bracket::Hole& hole : a.holes)
             std::cout << fmt::format("{}: {} across, {} from the axis, Ø {}\n", hole.toKnuckle ? "to the knuckle" : "to the caliper",
                 say(hole.x), say(hole.y), say(hole.diameter));
+        for (const bracket::EdgeBore& bore : a.bores)
+            std::cout << fmt::format(
+                "for a stud: {} across, from the edge {} from the axis, Ø {}, {} deep, in the middle of the thickness\n", say(bore.x),
+                say(bore.mouth), say(bore.diameter), say(bore.depth));
         std::cout << fmt::format(
             "bolts {}: friction of painted faces holds {:.2f} times what each has to carry, one in shear {:.1f} times\n", bracket.bolts,
             bracket.slipMargin, bracket.bearingMargin);

@@ -3,12 +3,14 @@
 #include "files/disk.hpp"
 #include "files/paper_files.hpp"
 
+#include <BRepAlgoAPI_Cut.hxx>
 #include <BRepBuilderAPI_MakeEdge.hxx>
 #include <BRepBuilderAPI_MakeFace.hxx>
 #include <BRepBuilderAPI_MakePolygon.hxx>
 #include <BRepBuilderAPI_MakeWire.hxx>
 #include <BRepCheck_Analyzer.hxx>
 #include <BRepMesh_IncrementalMesh.hxx>
+#include <BRepPrimAPI_MakeCylinder.hxx>
 #include <BRepPrimAPI_MakePrism.hxx>
 #include <Interface_Static.hxx>
 #include <Message.hxx>
@@ -49,7 +51,9 @@ TopoDS_Shape solidOf(const bracket::Plate& plate)
     const auto sound = [](double length) { return std::abs(length) <= farthest; };
     if (!sound(plate.thickness) || !sound(plate.diameter.value_or(0))
         || !std::ranges::all_of(plate.outline, [&](paper::Point p) { return sound(p.x) && sound(p.y); })
-        || !std::ranges::all_of(plate.holes, [&](const bracket::Hole& h) { return sound(h.x) && sound(h.y) && sound(h.diameter); }))
+        || !std::ranges::all_of(plate.holes, [&](const bracket::Hole& h) { return sound(h.x) && sound(h.y) && sound(h.diameter); })
+        || !std::ranges::all_of(
+            plate.bores, [&](const bracket::EdgeBore& b) { return sound(b.x) && sound(b.mouth) && b.depth > 0 && b.diameter > 0; }))
         throw files::Refusal(plate.title + ": a reading makes the plate larger than any part of a car. Look at what was typed last.");
     try {
         TopoDS_Wire outer;
@@ -66,7 +70,12 @@ TopoDS_Shape solidOf(const bracket::Plate& plate)
         for (const bracket::Hole& hole : plate.holes)
             if (hole.diameter > 0)
                 face.Add(TopoDS::Wire(circle(hole.x, hole.y, hole.diameter).Reversed()));
-        const TopoDS_Shape solid = BRepPrimAPI_MakePrism(face.Face(), gp_Vec(0, 0, plate.thickness * perMetre)).Shape();
+        TopoDS_Shape solid = BRepPrimAPI_MakePrism(face.Face(), gp_Vec(0, 0, plate.thickness * perMetre)).Shape();
+        for (const bracket::EdgeBore& bore : plate.bores) {
+            const gp_Ax2 inward(gp_Pnt(bore.x * perMetre, bore.mouth * perMetre, plate.thickness / 2 * perMetre), -gp::DY());
+            solid = BRepAlgoAPI_Cut(solid, BRepPrimAPI_MakeCylinder(inward, bore.diameter / 2 * perMetre, bore.depth * perMetre).Shape())
+                        .Shape();
+        }
         if (!BRepCheck_Analyzer(solid).IsValid())
             throw files::Refusal(plate.title + ": its holes cross each other or its edge; no solid can be made of it.");
         return solid;

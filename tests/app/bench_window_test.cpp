@@ -1,5 +1,6 @@
 /// The parts bench in the real window: a kit entered by keyboard alone, unpacked, and asked about.
 
+#include "chapters/stopping/stopping_chapter.hpp"
 #include "chapters/weights/weights_chapter.hpp"
 #include "app/empty_build.hpp"
 #include "quantity/entry.hpp"
@@ -137,6 +138,82 @@ private slots:
         while (s.window.document().undoStack().canUndo())
             s.window.document().undoStack().undo();
         QVERIFY(!s.window.document().build().setups[1].front->rotor.outerDiameter.value);
+    }
+
+    /// Drums behind, wheel bolts and a floating caliper in front: typed where they stand, studied, saved and opened again.
+    void drumsWheelBoltsAndAFloatingCaliperAreEnteredByKeys()
+    {
+        const auto camper = demo("drover-camper");
+        Empty s;
+        auto* bench = s.window.page<BenchPage>();
+        const auto put = [&](StagePage* page, const std::string& pointer, const std::string& from) {
+            if (auto* fact = page->view()->fact(pointer)) {
+                QWidget* editor = fact->editor();
+                editor->setFocus();
+                const auto wanted = QString::fromStdString(factAt(camper, from)->value);
+                if (auto* box = qobject_cast<QComboBox*>(editor)) {
+                    QTest::keyClick(box, Qt::Key_Home);
+                    for (int i = 0; i < box->count() && box->currentText() != wanted; ++i)
+                        QTest::keyClick(box, Qt::Key_Down);
+                } else {
+                    s.type(editor, wanted);
+                }
+                QTest::keyClick(QApplication::focusWidget(), Qt::Key_Return);
+            } else if (auto* field = page->view()->field(pointer)) {
+                field->setFocus();
+                s.type(field, QString::fromStdString(textFor(camper, from)));
+                QTest::keyClick(field, Qt::Key_Return);
+            } else {
+                QFAIL(("nothing on this sheet takes " + pointer).c_str());
+            }
+            everythingShown();
+        };
+        // The second setup leaves the rear as it was found.
+        QTest::keyClick(bench->axleChoice(), Qt::Key_Down);
+        everythingShown();
+        bench->setPlace(3);
+        put(bench, "/setups/0/rear/brakes", "/setups/0/rear/brakes");
+        bench->setPlace(0);
+        for (const char* key :
+            { "name", "kind", "inside_diameter_mm", "largest_diameter_mm", "shoe_width_mm", "shoe_arc_deg", "anchor_radius_mm", "friction",
+                "cylinder_bore_mm", "lining_thickness_mm", "minimum_lining_mm", "depth_mm", "face_thickness_mm", "wall_mm" })
+            put(bench, std::string("/setups/0/rear/drum/") + key, std::string("/setups/0/rear/drum/") + key);
+        QTest::keyClick(bench->axleChoice(), Qt::Key_Up);
+        everythingShown();
+        bench->setPlace(1);
+        put(bench, "/setups/1/front/caliper/kind", "/setups/1/front/caliper/kind");
+        for (const char* key : { "slide_travel_mm", "piston_stroke_mm", "pad_room_mm" })
+            put(bench, std::string("/setups/1/front/caliper/") + key, std::string("/setups/1/front/caliper/") + key);
+        Build wheeled = s.window.document().build();
+        wheeled.wheels = { camper.wheels[0] };
+        wheeled.setups[0].front->wheel = camper.wheels[0].id;
+        wheeled.setups[1].front->wheel = camper.wheels[0].id;
+        s.window.document().setBuild(wheeled, "a wheel");
+        QTest::keyClick(&s.window, Qt::Key_3, Qt::ControlModifier);
+        auto* room = s.window.page<WheelPage>();
+        room->setPlace(WheelPage::Studs);
+        everythingShown();
+        for (const char* key : { "/front_hub/wheel_held_by", "/front_hub/stud_thread", "/front_hub/nut_seat", "/front_hub/seat_radius_mm",
+                 "/front_hub/wheel_bolt_length_mm", "/front_hub/hub_thread_mm", "/front_hub/behind_flange_mm" })
+            put(room, key, key);
+        const Build& build = s.window.document().build();
+        QVERIFY(!QTest::currentTestFailed() && build.setups[0].rear);
+        const Drum entered = build.setups[0].rear->drum;
+        const Drum& wanted = camper.setups[0].rear->drum;
+        QCOMPARE(entered.kind, wanted.kind);
+        for (Reading Drum::*which :
+            { &Drum::insideDiameter, &Drum::largestDiameter, &Drum::shoeWidth, &Drum::shoeArc, &Drum::anchorRadius, &Drum::friction,
+                &Drum::cylinderBore, &Drum::liningThickness, &Drum::minimumLining, &Drum::depth, &Drum::faceThickness, &Drum::wall })
+            QVERIFY((entered.*which).value && near(*(entered.*which).value, *(wanted.*which).value, 1e-9));
+        QCOMPARE(build.setups[1].front->caliper.kind, CaliperKind::Floating);
+        QCOMPARE(build.frontHub.heldBy, WheelHeldBy::Bolts);
+        const auto& brake = s.window.document().study().of<Stopping>().after.brakes.rear;
+        QVERIFY(brake.effectiveRadius.value && near(*brake.effectiveRadius.value, 0.1352, 1e-9));
+        QTemporaryDir folder;
+        const auto path = folder.filePath("camper.deepstop");
+        s.window.document().save(path);
+        const Build again = files::loadBuild(path.toStdString()).build;
+        QVERIFY(again == build);
     }
 
     void whatIsInHandIsSaidOfWhatIsTyped()

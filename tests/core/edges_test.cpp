@@ -84,6 +84,37 @@ const std::vector<std::pair<const char*, Trap>>& traps()
         { "fixed or floating, nobody says",
             { "halden-merle", "front/barrel-gap", Level::Unproven, "a caliper that does not slide",
                 [](Build& b) { kit(b).caliper.kind = CaliperKind::Unknown; } } },
+        { "fixed or floating, nobody says, and the gaps look well",
+            { "halden-merle", "front-left/axial", Level::Unproven, "gaps to its carrier",
+                [](Build& b) {
+                    kit(b).caliper.kind = CaliperKind::Unknown;
+                    for (MockUp& m : b.mockUps)
+                        for (Reading* gap : { &m.innerTop, &m.outerTop, &m.innerBottom, &m.outerBottom })
+                            *gap = mm(2.25, 0.02);
+                } } },
+        { "the same gaps, of a floating caliper's carrier",
+            { "halden-merle", "front-left/axial", Level::Good, "read to the carrier",
+                [](Build& b) {
+                    kit(b).caliper.kind = CaliperKind::Floating;
+                    for (MockUp& m : b.mockUps)
+                        for (Reading* gap : { &m.innerTop, &m.outerTop, &m.innerBottom, &m.outerBottom })
+                            *gap = mm(2.25, 0.02);
+                } } },
+        { "a bracket's edge that reaches the barrel",
+            { "halden-merle", "front/bracket-edge", Level::Hits, "Overlaps",
+                [](Build& b) {
+                    kit(b).bracket.outline = { { mm(60), mm(192) } };
+                } } },
+        { "a bracket's edge well inside",
+            { "halden-merle", "front/bracket-edge", Level::Clear, "at worst",
+                [](Build& b) {
+                    kit(b).bracket.outline = { { mm(60), mm(150) } };
+                } } },
+        { "a bracket's edge half read",
+            { "halden-merle", "front/bracket-edge", Level::Unproven, "from the axis",
+                [](Build& b) {
+                    kit(b).bracket.outline = { { mm(60), {} } };
+                } } },
         { "a ring of unknown material",
             { "halden-merle", "front/bridge-gap", Level::Unproven, "ring of iron",
                 [](Build& b) { kit(b).rotor.ringMaterial = RingMaterial::Unknown; } } },

@@ -195,6 +195,28 @@ private slots:
         QVERIFY(says(bracketOf(of(demo("linnet")), Axle::Front).lacks, "middle of the lugs"));
     }
 
+    /// Studs along the radius: drilled from the edge the caliper stands on, in the middle of a plate twice as thick as the way to them.
+    void aRadialMountGetsHolesAlongTheRadius()
+    {
+        auto build = demo();
+        build.setups[1].front->mount.kind = MountKind::Radial;
+        build.setups[1].front->bracket.thickness = {};
+        build.setups[1].front->bracket.caliperHole.value = 8.5e-3;
+        const auto made = bracketOf(of(build), Axle::Front);
+        QVERIFY2(made.adapter.has_value(), made.lacks.c_str());
+        QCOMPARE(made.adapter->holes.size(), std::size_t(2));
+        QCOMPARE(made.adapter->bores.size(), std::size_t(2));
+        QVERIFY(near(made.adapter->caliperHeight, 0.1375, 1e-9) && near(made.adapter->thickness, 0.030, 1e-9));
+        for (const bracket::EdgeBore& bore : made.adapter->bores)
+            QVERIFY(near(bore.mouth, 0.1375, 1e-9) && near(bore.depth, 2 * bore.diameter, 1e-9));
+        // The knuckle's bolts are drawn through the plate, and their holes keep off the bores.
+        QVERIFY(made.adapter->seats);
+        build.frontHub.lugRadius = mm(135);
+        const auto above = bracketOf(of(build), Axle::Front);
+        QVERIFY(std::ranges::any_of(above.faults, [](const auto& fault) { return says(fault, "cannot sit"); }));
+        QVERIFY(std::ranges::any_of(above.faults, [](const auto& fault) { return says(fault, "cut into each other"); }));
+    }
+
     /// A larger rotor lifts the caliper's holes by half of what it grew, whatever else stays.
     void theBracketFollowsTheRotor()
     {

@@ -34,6 +34,20 @@ bracket::Plate adapterPlate()
     return drawingOfBracket(s, Axle::Front, *made.adapter, "2026-11-25").plate;
 }
 
+/// The same for a caliper on studs along the radius.
+bracket::Plate radialPlate()
+{
+    auto build = demo();
+    build.setups[1].front->mount.kind = MountKind::Radial;
+    build.setups[1].front->bracket.thickness = {};
+    build.setups[1].front->bracket.caliperHole.value = 8.5e-3;
+    const auto s = study(build);
+    const auto made = bracketOf(s, Axle::Front);
+    if (!made.adapter)
+        qFatal("%s", made.lacks.c_str());
+    return drawingOfBracket(s, Axle::Front, *made.adapter, "2026-11-26").plate;
+}
+
 bracket::Plate ring() { return bracket::ringPlate(0.012, 0.138, 0.0665, 0.112, 5, 0.013, "steel"); }
 
 QString written(const QTemporaryDir& folder, const char* name, const std::string& text)
@@ -56,11 +70,15 @@ private slots:
         QTest::newRow("adapter") << 0;
         QTest::newRow("ring") << 1;
         QTest::newRow("shim") << 2;
+        QTest::newRow("radial") << 3;
     }
     void theStepIsReadBack()
     {
         QFETCH(int, which);
-        const auto plate = which == 0 ? adapterPlate() : which == 1 ? ring() : bracket::shimPlate(0.75e-3, 0.024, 0.0125, "steel");
+        const auto plate = which == 0 ? adapterPlate()
+            : which == 1              ? ring()
+            : which == 3              ? radialPlate()
+                                      : bracket::shimPlate(0.75e-3, 0.024, 0.0125, "steel");
         QTemporaryDir folder;
         const auto text = solids::stepOf(plate);
         // STEP breaks long strings over lines.
@@ -78,12 +96,16 @@ private slots:
         QVERIFY2(near(properties.Mass() * 1e-9, bracket::volumeOf(plate), 1e-6), qPrintable(QString::number(properties.Mass())));
         // Each hole is one cylinder of the right size in the right place.
         std::map<int, int> found;
+        std::size_t bores = 0;
         for (TopExp_Explorer faces(shape, TopAbs_FACE); faces.More(); faces.Next()) {
             const BRepAdaptor_Surface surface(TopoDS::Face(faces.Current()));
             if (surface.GetType() != GeomAbs_Cylinder)
                 continue;
             const gp_Cylinder cylinder = surface.Cylinder();
             const gp_Pnt axis = cylinder.Axis().Location();
+            for (const auto& bore : plate.bores)
+                bores += std::abs(std::abs(cylinder.Axis().Direction().Y()) - 1) < 1e-9 && std::abs(axis.X() - bore.x * 1e3) < 1e-4
+                    && std::abs(axis.Z() - plate.thickness * 500) < 1e-4 && std::abs(cylinder.Radius() * 2 - bore.diameter * 1e3) < 1e-4;
             for (std::size_t i = 0; i < plate.holes.size(); ++i) {
                 const auto& hole = plate.holes[i];
                 if (std::hypot(axis.X() - hole.x * 1e3, axis.Y() - hole.y * 1e3) < 1e-6 * 100
@@ -92,12 +114,13 @@ private slots:
             }
         }
         QCOMPARE(found.size(), plate.holes.size());
+        QCOMPARE(bores, plate.bores.size());
     }
 
     /// Watertight: every edge of the triangles is shared by exactly two, once in either direction; the volume is the plate's.
     void theStlIsWatertight()
     {
-        for (const auto& plate : { adapterPlate(), ring() }) {
+        for (const auto& plate : { adapterPlate(), ring(), radialPlate() }) {
             const auto text = QByteArray::fromStdString(solids::stlOf(plate));
             QVERIFY(text.startsWith("solid ") && text.left(200).contains("fit check only, never drive"));
             using Corner = std::tuple<long, long, long>;

@@ -15,13 +15,19 @@ namespace {
 
 constexpr double chordError = 5e-6;
 
-/// The convex outline round circles: the hull of their rims, arcs as chords on the outside.
-std::vector<Point> hullRound(const std::vector<Hole>& centres, double (*radius)(const Hole&, double), double edge)
+/// The convex outline with `edge` of metal round every hole: the hull of their rims, arcs as chords on the outside, and of the blocks that
+/// bores are drilled into.
+std::vector<Point> outlineOf(const Adapter& made, double edge)
 {
     std::vector<Point> points;
-    for (const Hole& hole : centres)
-        for (const Point p : paper::circle(Pen::Outline, { hole.x, hole.y }, radius(hole, edge), chordError, true).points)
+    for (const Hole& hole : made.holes)
+        for (const Point p : paper::circle(Pen::Outline, { hole.x, hole.y }, hole.diameter / 2 + edge, chordError, true).points)
             points.push_back(p);
+    for (const EdgeBore& bore : made.bores)
+        for (const double side : { -1.0, 1.0 }) {
+            points.push_back({ bore.x + side * (bore.diameter / 2 + edge), bore.mouth });
+            points.push_back({ bore.x + side * (bore.diameter / 2 + edge), bore.mouth - bore.depth - edge });
+        }
     std::ranges::sort(points, [](Point a, Point b) { return a.x != b.x ? a.x < b.x : a.y < b.y; });
     const auto turn = [](Point o, Point a, Point b) { return (a.x - o.x) * (b.y - o.y) - (a.y - o.y) * (b.x - o.x); };
     std::vector<Point> hull;
@@ -63,6 +69,22 @@ double toOutline(Point p, const std::vector<Point>& outline)
     return least;
 }
 
+/// To the bore's side or bottom, negative inside.
+double toBore(Point p, const EdgeBore& bore)
+{
+    const double across = std::abs(p.x - bore.x) - bore.diameter / 2;
+    const double along = std::max(p.y - bore.mouth, bore.mouth - bore.depth - p.y);
+    return across > 0 && along > 0 ? std::hypot(across, along) : std::max(across, along);
+}
+
+double boreVolume(const std::vector<EdgeBore>& bores)
+{
+    double volume = 0;
+    for (const EdgeBore& bore : bores)
+        volume += std::numbers::pi / 4 * bore.diameter * bore.diameter * bore.depth;
+    return volume;
+}
+
 double holeArea(const std::vector<Hole>& holes)
 {
     double area = 0;
@@ -86,38 +108,50 @@ std::optional<Adapter> adapter(const Knuckle& k, const CaliperMount& c, const Wa
     const double y = w.rotorRadius - c.drop - w.padInset;
     for (const double side : { -0.5, 0.5 })
         a.holes.push_back({ side * k.holeSpacing, k.holeRadius, w.knuckleHole, true });
+    a.caliperHeight = y;
     for (const double side : { -0.5, 0.5 })
-        a.holes.push_back({ side * c.holeSpacing, y, w.caliperHole, false });
-    // From the lugs' face outboard to where the caliper's face must be for its slot to stand over the rotor's middle.
-    const double needed = (w.rotorMiddle - c.faceDepth) - (-k.faceDepth);
+        if (c.radial)
+            a.bores.push_back({ side * c.holeSpacing, y, 2 * w.caliperHole, w.caliperHole });
+        else
+            a.holes.push_back({ side * c.holeSpacing, y, w.caliperHole, false });
+    // From the lugs' face outboard to where the caliper's face must be for its slot to stand over the rotor's middle; the studs of a radial
+    // mount stand in the middle of the plate.
+    const double reach = (w.rotorMiddle - c.faceDepth) - (-k.faceDepth);
+    const double needed = c.radial ? 2 * reach : reach;
     a.thickness = std::isfinite(w.thickness) ? w.thickness : needed;
-    a.offset = needed - a.thickness;
-    a.outline = hullRound(
-        a.holes, [](const Hole& hole, double edge) { return hole.diameter / 2 + edge; }, w.edge);
+    a.offset = c.radial ? (needed - a.thickness) / 2 : needed - a.thickness;
+    a.outline = outlineOf(a, w.edge);
+    a.seats = a.bores.empty() || std::ranges::all_of(a.outline, [&](Point p) { return p.y <= y + 1e-9; });
     a.wall = 1e9;
     a.edge = 1e9;
     for (std::size_t i = 0; i < a.holes.size(); ++i) {
         for (std::size_t j = i + 1; j < a.holes.size(); ++j)
             a.wall = std::min(a.wall,
                 std::hypot(a.holes[i].x - a.holes[j].x, a.holes[i].y - a.holes[j].y) - (a.holes[i].diameter + a.holes[j].diameter) / 2);
+        for (const EdgeBore& bore : a.bores)
+            a.wall = std::min(a.wall, toBore({ a.holes[i].x, a.holes[i].y }, bore) - a.holes[i].diameter / 2);
         a.edge = std::min(a.edge, toOutline({ a.holes[i].x, a.holes[i].y }, a.outline) - a.holes[i].diameter / 2);
     }
+    for (const EdgeBore& bore : a.bores)
+        a.edge = std::min(a.edge, (a.thickness - bore.diameter) / 2);
+    if (a.bores.size() == 2)
+        a.wall = std::min(a.wall, a.bores[1].x - a.bores[0].x - a.bores[0].diameter);
     // Both pairs lie about one middle, so turned over it is its own mirror image.
     a.symmetric = true;
     a.area = areaOf(a.outline) - holeArea(a.holes);
-    a.volume = a.area * a.thickness;
+    a.volume = a.area * a.thickness - boreVolume(a.bores);
     return a;
 }
 
 Plate plateOf(const Adapter& a, std::string material)
 {
-    return { "Adapter bracket", std::move(material), a.thickness, a.outline, a.holes, {} };
+    return { "Adapter bracket", std::move(material), a.thickness, a.outline, a.holes, a.bores, {} };
 }
 
 Plate ringPlate(double thickness, double diameter, double bore, double boltCircle, int bolts, double boltHole, std::string material)
 {
     Plate plate { "Ring behind the rotor", std::move(material), thickness, paper::circle(Pen::Outline, {}, diameter / 2, chordError).points,
-        { { 0, 0, bore, false } }, diameter };
+        { { 0, 0, bore, false } }, {}, diameter };
     for (int i = 0; i < bolts; ++i) {
         const double angle = std::numbers::pi / 2 + 2 * std::numbers::pi * i / bolts;
         plate.holes.push_back({ boltCircle / 2 * std::cos(angle), boltCircle / 2 * std::sin(angle), boltHole, true });
@@ -128,13 +162,13 @@ Plate ringPlate(double thickness, double diameter, double bore, double boltCircl
 Plate shimPlate(double thickness, double diameter, double hole, std::string material)
 {
     return { "Shim", std::move(material), thickness, paper::circle(Pen::Outline, {}, diameter / 2, chordError).points,
-        { { 0, 0, hole, true } }, diameter };
+        { { 0, 0, hole, true } }, {}, diameter };
 }
 
 double volumeOf(const Plate& plate)
 {
     const double outer = plate.diameter ? std::numbers::pi / 4 * *plate.diameter * *plate.diameter : areaOf(plate.outline);
-    return (outer - holeArea(plate.holes)) * plate.thickness;
+    return (outer - holeArea(plate.holes)) * plate.thickness - boreVolume(plate.bores);
 }
 
 paper::Drawing drawingOf(const Plate& plate, const std::vector<std::string>& notes, std::string (*say)(double))
@@ -171,9 +205,27 @@ paper::Drawing drawingOf(const Plate& plate, const std::vector<std::string>& not
                 2.8e-3, paper::Anchor::Middle);
         return d;
     }
-    if (plate.holes.size() == 4) {
-        const auto& h = plate.holes;
+    for (const EdgeBore& bore : plate.bores) {
+        const double x = bore.diameter / 2;
+        d.line(Pen::Hidden,
+            { { bore.x - x, bore.mouth }, { bore.x - x, bore.mouth - bore.depth }, { bore.x + x, bore.mouth - bore.depth },
+                { bore.x + x, bore.mouth } });
+        d.line(Pen::Axis, { { bore.x, bore.mouth + 3e-3 }, { bore.x, bore.mouth - bore.depth - 3e-3 } });
+    }
+    const auto& h = plate.holes;
+    if (h.size() == 4 || plate.bores.size() == 2)
         paper::addDimension(d, { h[0].x, h[0].y }, { h[1].x, h[1].y }, -(h[0].y - low) - 8e-3, say(h[1].x - h[0].x));
+    if (plate.bores.size() == 2) {
+        const auto& b = plate.bores;
+        paper::addDimension(d, { b[0].x, b[0].mouth }, { b[1].x, b[1].mouth }, high - b[0].mouth + 8e-3, say(b[1].x - b[0].x));
+        paper::addDimension(d, { h[1].x, h[1].y }, { h[1].x, b[1].mouth }, -(right - h[1].x) - 10e-3, say(std::abs(b[1].mouth - h[1].y)));
+        d.letter({ 0, h[0].y - 1.5e-3 }, "to the knuckle, Ø " + say(h[0].diameter), 2.8e-3, paper::Anchor::Middle);
+        d.letter({ 0, b[0].mouth - 5e-3 }, fmt::format("for the studs, from this edge, Ø {}, {} deep", say(b[0].diameter), say(b[0].depth)),
+            2.8e-3, paper::Anchor::Middle);
+        d.letter({ 0, b[0].mouth - 10e-3 }, "in the middle of the thickness", 2.8e-3, paper::Anchor::Middle);
+        d.letter(
+            { 0, high + 22e-3 }, fmt::format("axis of the wheel {} below the knuckle's holes", say(h[0].y)), 2.8e-3, paper::Anchor::Middle);
+    } else if (h.size() == 4) {
         paper::addDimension(d, { h[2].x, h[2].y }, { h[3].x, h[3].y }, high - h[2].y + 8e-3, say(h[3].x - h[2].x));
         paper::addDimension(d, { h[1].x, h[1].y }, { h[1].x, h[3].y }, -(right - h[1].x) - 10e-3, say(std::abs(h[3].y - h[1].y)));
         d.letter(

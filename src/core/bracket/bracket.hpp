@@ -25,7 +25,8 @@ struct Knuckle {
 struct CaliperMount {
     double holeSpacing;
     double drop; ///< line of its holes inward of the rotor's edge
-    double faceDepth; ///< its mounting face inboard of the slot's middle
+    double faceDepth; ///< its mounting face inboard of the slot's middle; of a radial mount the line of its studs
+    bool radial = false; ///< it stands on the plate's edge, its studs along the radius; `drop` is then that of its mounting face
 };
 
 struct Wanted {
@@ -45,13 +46,24 @@ struct Hole {
     bool toKnuckle;
 };
 
+/// A hole for a stud, drilled and tapped from the plate's edge inward along the radius, in the middle of its thickness.
+struct EdgeBore {
+    double x;
+    double mouth; ///< height of the edge it is drilled from
+    double depth;
+    double diameter;
+};
+
 struct Adapter {
-    std::vector<Hole> holes; ///< knuckle pair, then caliper pair, each from left to right
+    std::vector<Hole> holes; ///< knuckle pair, then, of a caliper on lugs, its pair, each from left to right
+    std::vector<EdgeBore> bores; ///< of a radial mount its pair, from left to right
+    double caliperHeight; ///< of the caliper's holes, or of the edge it stands on, from the axis
     double thickness; ///< from the lugs' face to the caliper's mounting face; with a plate of given thickness: that
     double offset; ///< what is left beside such a plate, for shims (positive) or to be machined off (negative), m
     std::vector<paper::Point> outline; ///< of the plate, convex, corners of its fillets as many chords within 5 µm
     double wall; ///< least metal between two holes
-    double edge; ///< least metal between a hole and the outline
+    double edge; ///< least metal between a hole and the outline, or between a bore and the plate's faces
+    bool seats; ///< nothing of the plate stands in the way of the caliper's mounting face
     bool symmetric; ///< serves left and right by being turned over
     double area; ///< of the plate, holes taken out, m²
     double volume; ///< m³
@@ -59,6 +71,7 @@ struct Adapter {
 
 /// Where the holes have to be so that the pad sits at the rotor's edge and the slot over its middle. The caliper's plate lies on the side
 /// of the lugs that faces the rotor.
+/// A stud gets two diameters of thread: enough in aluminium (common practice).
 /// @return nothing where a length is NaN or not positive where it must be
 [[nodiscard]] std::optional<Adapter> adapter(const Knuckle& knuckle, const CaliperMount& caliper, const Wanted& wanted);
 
@@ -72,6 +85,7 @@ struct Plate {
     double thickness;
     std::vector<paper::Point> outline; ///< counter-clockwise
     std::vector<Hole> holes;
+    std::vector<EdgeBore> bores {};
     /// A round plate keeps its diameter, so that exact kernels need no chords; nothing for others.
     std::optional<double> diameter;
 };

@@ -63,7 +63,8 @@ void addStrikes(const Study& study, Axle axle, BracketStudy& result)
     // A head is about 1.6 bolt diameters across; common practice.
     const auto under = [](const bracket::Hole& hole) { return std::hypot(hole.x, hole.y) - 0.8 * hole.diameter; };
     judge("the bolts to the knuckle", under(a.holes[0]), &c.bracket.proudKnuckle);
-    judge("the bolts to the caliper", under(a.holes[2]), &c.bracket.proudCaliper);
+    if (a.bores.empty())
+        judge("the bolts to the caliper", under(a.holes[2]), &c.bracket.proudCaliper);
     result.faults.insert(result.faults.end(), result.strikes.begin(), result.strikes.end());
 }
 
@@ -119,7 +120,8 @@ BracketStudy bracketOf(const Study& study, Axle axle)
     std::optional<bracket::Adapter> made;
     const Figure needed = evaluate([&](Sample& s) {
         const bracket::Knuckle knuckle { s(hub.lugSpacing), s(hub.lugRadius), s(hub.lugDepth), hub.lugEdge.value.value_or(0) };
-        const bracket::CaliperMount mount { s(c.caliper.mountSpacing), s(c.caliper.mountDrop), s(c.caliper.mountDepth) };
+        const bracket::CaliperMount mount { s(c.caliper.mountSpacing), s(c.caliper.mountDrop), s(c.caliper.mountDepth),
+            c.mount.kind == MountKind::Radial };
         const double middle = s.orElse(c.ring, 0) + s(c.rotor.hatThickness) - s(c.rotor.overallHeight) + s(c.rotor.thickness) / 2;
         const double knuckleHole = s(c.bracket.knuckleHole);
         const double caliperHole = s(c.bracket.caliperHole);
@@ -135,7 +137,8 @@ BracketStudy bracketOf(const Study& study, Axle axle)
     // The evaluation ran with readings at their limits; the bracket itself is made to the readings.
     result.adapter = [&] {
         const bracket::Knuckle knuckle { *hub.lugSpacing.value, *hub.lugRadius.value, *hub.lugDepth.value, hub.lugEdge.value.value_or(0) };
-        const bracket::CaliperMount mount { *c.caliper.mountSpacing.value, *c.caliper.mountDrop.value, *c.caliper.mountDepth.value };
+        const bracket::CaliperMount mount { *c.caliper.mountSpacing.value, *c.caliper.mountDrop.value, *c.caliper.mountDepth.value,
+            c.mount.kind == MountKind::Radial };
         const double middle = fit::frictionFaces(r.shape).middle();
         const double hole = std::max(*c.bracket.knuckleHole.value, *c.bracket.caliperHole.value);
         return bracket::adapter(knuckle, mount,
@@ -166,6 +169,10 @@ BracketStudy bracketOf(const Study& study, Axle axle)
     if (a.edge < bracket::wallWanted(*c.bracket.knuckleHole.value) - 1e-9)
         result.faults.push_back(fmt::format("only {} of metal between a hole and the edge, {} wanted", say(a.edge),
             say(bracket::wallWanted(*c.bracket.knuckleHole.value))));
+    if (!a.seats)
+        result.faults.emplace_back(
+            "the plate's holes to the knuckle stand farther out than the caliper's mounting face: a radial mount cannot "
+            "sit on such a plate; another caliper, another rotor, or a bracket in two planes");
     addStrikes(study, axle, result);
     addLoadCase(study, axle, result);
     return result;

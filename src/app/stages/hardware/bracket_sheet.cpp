@@ -44,6 +44,14 @@ Sheet bracketSheet(const Study& study, Axle axle)
                 sheet.line(QPolygonF { place(hole.x, hole.y) - arm, place(hole.x, hole.y) + arm },
                     { t.ink, 0.8, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
         }
+        for (const bracket::EdgeBore& bore : a.bores) {
+            const double x = bore.diameter / 2;
+            sheet.line(QPolygonF { place(bore.x - x, bore.mouth), place(bore.x - x, bore.mouth - bore.depth),
+                           place(bore.x + x, bore.mouth - bore.depth), place(bore.x + x, bore.mouth) },
+                { t.proposal, 1.4, Qt::DashLine, {}, Hatch::None, {}, 0 });
+            sheet.line(QPolygonF { place(bore.x, bore.mouth + 3e-3), place(bore.x, bore.mouth - bore.depth - 3e-3) },
+                { t.ink, 0.8, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
+        }
     }
     QPolygonF arc;
     for (int i = -20; i <= 20; ++i)
@@ -58,7 +66,7 @@ Sheet bracketSheet(const Study& study, Axle axle)
     const double knuckleY = hubRead.lugRadius.value.value_or(0.13);
     const double knuckleX = hubRead.lugSpacing.value.value_or(0.146) / 2;
     const double caliperX = r.corner->caliper.mountSpacing.value.value_or(0.15) / 2;
-    const double caliperY = made.adapter ? made.adapter->holes[2].y : edge - 0.03;
+    const double caliperY = made.adapter ? made.adapter->caliperHeight : edge - 0.03;
     sheet.dimensions.push_back({ hub + "/lug_spacing_mm", {}, place(-knuckleX, knuckleY), place(knuckleX, knuckleY), Run::Horizontal,
         low * 1000 + 16, false, QObject::tr("knuckle"), 0.5 });
     sheet.dimensions.push_back({ at + "/caliper/mount_spacing_mm", {}, place(-caliperX, caliperY), place(caliperX, caliperY),
@@ -81,15 +89,28 @@ Sheet bracketSheet(const Study& study, Axle axle)
     cell(hub + "/lug_depth_mm", QObject::tr("Lugs' face from the hub face"));
     cell(hub + "/lug_thickness_mm", QObject::tr("Thickness of the lugs"));
     cell(hub + "/lug_edge_mm", QObject::tr("Hole to the lug's edge"));
+    const bool radial = r.corner->mount.kind == MountKind::Radial;
     heading(QObject::tr("Caliper, on the rotor it is meant for"));
-    cell(at + "/caliper/mount_drop_mm", QObject::tr("Its holes inward of the edge"));
-    cell(at + "/caliper/mount_depth_mm", QObject::tr("Its face from the slot's middle"));
+    cell(at + "/caliper/mount_drop_mm",
+        radial ? QObject::tr("Its mounting face below the edge") : QObject::tr("Its holes inward of the edge"));
+    cell(at + "/caliper/mount_depth_mm",
+        radial ? QObject::tr("Its studs from the slot's middle") : QObject::tr("Its face from the slot's middle"));
     heading(QObject::tr("Bracket"));
     cell(at + "/bracket/knuckle_hole_mm", QObject::tr("Holes to the knuckle, Ø"));
     cell(at + "/bracket/caliper_hole_mm", QObject::tr("Holes to the caliper, Ø"));
     cell(at + "/bracket/thickness_mm", QObject::tr("Plate in hand, if any"), true);
     cell(at + "/bracket/proud_knuckle_mm", QObject::tr("Bolts proud of it, at the knuckle"));
-    cell(at + "/bracket/proud_caliper_mm", QObject::tr("Bolts proud of it, at the caliper"));
+    if (!radial)
+        cell(at + "/bracket/proud_caliper_mm", QObject::tr("Bolts proud of it, at the caliper"));
+    // Where the plate in hand reaches past what its holes need, its edge is what turns against wheel and rotor.
+    heading(QObject::tr("Its edge, where it reaches further: across, from the axis"));
+    const std::size_t points = r.corner->bracket.outline.size();
+    for (std::size_t i = 0; i <= points; ++i) {
+        const std::string point = at + "/bracket/outline/" + (i < points ? std::to_string(i) : "-");
+        sheet.dimensions.push_back({ point + "/across_mm", {}, {}, { column + 126 * u, y }, Run::Table, 0, false, {}, 0.5, true });
+        sheet.dimensions.push_back({ point + "/radius_mm", {}, {}, { column + 206 * u, y }, Run::Table, 0, false, {}, 0.5, true });
+        y += 25.5 * u;
+    }
     sheet.fact(at + "/bracket/material", QObject::tr("Material"), { column, y - 4 * u }, 132);
     sheet.fact(at + "/bracket/bolt_thread", QObject::tr("Bolts to the knuckle"), { column + 140 * u, y - 4 * u }, 110);
 
@@ -112,8 +133,10 @@ Sheet bracketSheet(const Study& study, Axle axle)
         say(QString::fromStdString(made.lacks), t.unproven);
     } else {
         const bracket::Adapter& a = *made.adapter;
-        say(QObject::tr("Plate %1 thick; %2 of metal between the holes, %3 to the edge; its caliper holes %4 from the axis.")
-                .arg(length(a.thickness), length(a.wall), length(a.edge), length(a.holes[2].y)),
+        say(QObject::tr("Plate %1 thick; %2 of metal between the holes, %3 to the edge; %4 from the axis.")
+                .arg(length(a.thickness), length(a.wall), length(a.edge),
+                    (a.bores.empty() ? QObject::tr("its caliper holes %1") : QObject::tr("the edge its caliper stands on %1"))
+                        .arg(length(a.caliperHeight))),
             t.ink);
         say(QObject::tr("One plate serves left and right, turned over. Bolts: %1.").arg(QString::fromStdString(made.bolts)), t.ink);
         if (std::isfinite(made.slipMargin))

@@ -200,13 +200,25 @@ private:
                    "one drawer for every bolt of the car at once; least error beyond half of what is aimed at, then fewest shims; said "
                    "where no proof was found that none is better. Shims first, for they move "
                    "nothing else; a ring where they cannot, at the price of offset, studs and pilot.";
+        if (r.corner->caliper.kind == CaliperKind::Floating)
+            v.method += " Of a floating caliper the carrier is what is centred and shimmed, and the gaps are those to its two arms.";
         v.source = "Plane geometry; 0.25 mm aimed at, 0.5 mm usable: common practice.";
         v.caution =
             "Read with the rotor flat on a clean hub, held by at least three nuts, the caliper's play settled the same way each time.";
         if (!judge::unproven(study_, v)) {
             judgeOffset(v, "too far outboard", "too far inboard");
+            const CaliperKind kind = r.corner->caliper.kind;
             if (v.level != Level::Unproven && std::abs(*v.figure.value) >= 0.005e-3)
-                v.reason = "Caliper " + v.reason;
+                v.reason = (kind == CaliperKind::Floating ? "Carrier " : "Caliper ") + v.reason;
+            if (kind == CaliperKind::Floating)
+                v.reason += ", read to the carrier: the body slides";
+            if (kind == CaliperKind::Unknown) {
+                // The body of a floating caliper stands wherever it was pushed last.
+                v.lacksInWords.push_back(fmt::format("whether the caliper is fixed or floating ({})", judge::wordFor(r.mockUp->axle)));
+                if (v.level == Level::Good)
+                    v.level = Level::Unproven;
+                v.reason += ". Say whether it is fixed or floating: of a floating one only gaps to its carrier count";
+            }
             if (!r.why.empty())
                 v.reason += ". " + r.why;
             const bool sought = v.level != Level::Good && study_.remedies == Remedies::Sought;

@@ -36,6 +36,7 @@ public:
             slot();
             hat();
             bracket();
+            bracketEdge();
             padEdge();
         }
         for (std::size_t i = 0; i < hub_.keepOuts.size(); ++i)
@@ -184,6 +185,43 @@ private:
                    "practice, under Wanted.";
     }
 
+    /// Where shims push the plate towards the rotor, the thickest stack counts.
+    double shimsOutboard(Sample& s) const
+    {
+        double shims = 0;
+        if (corner_.mount.shimMoves == Direction::Outboard)
+            for (const Fitted* in : { &corner_.left, &corner_.right })
+                shims = std::max({ shims, s.orElse(in->shimTop, 0), s.orElse(in->shimBottom, 0) });
+        return shims;
+    }
+
+    /// The edge of a plate that reaches past what its holes need, against what turns round it. Both its faces count.
+    void bracketEdge()
+    {
+        const Bracket& plate = corner_.bracket;
+        if (plate.outline.empty())
+            return;
+        Verdict& v = start("bracket-edge", "Bracket's edge in the wheel", [&](Sample& s) {
+            const double lugs = -s(hub_.lugDepth);
+            const double outboard = lugs + s(plate.thickness) + shimsOutboard(s);
+            double least = std::numeric_limits<double>::infinity();
+            for (const BracketPoint& point : plate.outline) {
+                const double radius = std::hypot(s(point.across), s(point.radius));
+                for (const double z : { lugs, outboard }) {
+                    const double gap = figures::placeGap(s, { z, radius }, corner_, result_.wheel, hub_, study_.build->wants);
+                    least = std::isnan(gap) ? gap : std::min(least, gap);
+                }
+            }
+            return least;
+        });
+        gap(v, figures::setting(study_.build->wants.barrelGap, &Wants::barrelGap));
+        v.method =
+            "Shortest distance from each point of the bracket's edge, at either face of it, to the wheel's inside, what stands into it, "
+            "and the hot rotor.";
+        v.source = "Plane geometry; wanted gap: common practice, under Wanted.";
+        v.caution = turnByHand;
+    }
+
     /// A plate between knuckle and caliper, with whatever stands proud of it, beside the rotor's inboard face.
     void bracket()
     {
@@ -191,13 +229,10 @@ private:
         if (plate.name.empty() && !plate.thickness.value && !plate.knuckleSpacing.value)
             return;
         Verdict& v = start("bracket-gap", "Bracket beside the rotor", [&](Sample& s) {
-            // Where shims push the plate towards the rotor, the thickest stack counts.
-            double shims = 0;
-            if (corner_.mount.shimMoves == Direction::Outboard)
-                for (const Fitted* in : { &corner_.left, &corner_.right })
-                    shims = std::max({ shims, s.orElse(in->shimTop, 0), s.orElse(in->shimBottom, 0) });
-            const double proud =
-                std::max(s(plate.proudKnuckle), s(plate.proudCaliper)) + 0 * (s(plate.proudKnuckle) + s(plate.proudCaliper));
+            const double shims = shimsOutboard(s);
+            // Of a radial mount the studs stand in the plate's edge, and nothing of them faces the rotor.
+            const double atCaliper = corner_.mount.kind == MountKind::Radial ? 0 : s(plate.proudCaliper);
+            const double proud = std::max(s(plate.proudKnuckle), atCaliper) + 0 * (s(plate.proudKnuckle) + atCaliper);
             const double coning = figures::setting(study_.build->wants.coning, &Wants::coning);
             return figures::inboardFace(s, corner_) - (s(plate.thickness) + shims + proud - s(hub_.lugDepth)) - coning;
         });

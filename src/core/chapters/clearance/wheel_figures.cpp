@@ -567,6 +567,12 @@ Figure wheelGapOf(WheelGap which, const Corner& corner, Side side, const Wheel& 
 
 double keepOutGap(Sample& s, const KeepOut& place, const Corner& corner, const Wheel* wheel, const Hub& hub, const Wants& wants)
 {
+    const geometry::Point at { -s(place.depth), s(place.radius) };
+    return placeGap(s, at, corner, wheel, hub, wants);
+}
+
+double placeGap(Sample& s, geometry::Point at, const Corner& corner, const Wheel* wheel, const Hub& hub, const Wants& wants)
+{
     fit::CornerShape shape {};
     shape.ring = s.orElse(corner.ring, 0);
     const Rotor& r = corner.rotor;
@@ -574,7 +580,6 @@ double keepOutGap(Sample& s, const KeepOut& place, const Corner& corner, const W
         s(r.hatOuterDiameter) / 2, s(r.hatWall), hub.pilotDiameter.value.value_or(0) / 2, 0 };
     const double rise = setting(wants.hotRise, &Wants::hotRise);
     const double grown = fit::growth(2 * shape.rotor.outerRadius, rise, ringExpansion(s, corner.rotor, rise)) / 2;
-    const geometry::Point at { -s(place.depth), s(place.radius) };
     fit::WheelShape wheelShape;
     const double face = wheel ? wheelFace(s, corner) : unknown;
     if (wheel) {

@@ -35,7 +35,10 @@ enum class Effects { Named, LeftOut };
 [[nodiscard]] fit::Stance stanceOf(Sample& s, const Corner& corner, const Wheel& wheel);
 /// Caliper's outboard half over the hat.
 [[nodiscard]] double hatGap(Sample& s, const Corner& corner, Side side);
-/// From a keep-out to the wheel and the hot rotor.
+/// From a place that stands still to the wheel and the hot rotor.
+/// @param at z from the hub's flange face, outboard positive, and distance from the axis
+[[nodiscard]] double placeGap(Sample& s, geometry::Point at, const Corner& corner, const Wheel* wheel, const Hub& hub, const Wants& wants);
+/// From a keep-out.
 [[nodiscard]] double keepOutGap(
     Sample& s, const KeepOut& place, const Corner& corner, const Wheel* wheel, const Hub& hub, const Wants& wants);
 
