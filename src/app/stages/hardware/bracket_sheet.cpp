@@ -150,7 +150,7 @@ Sheet bracketSheet(const Study& study, Axle axle)
             t.mute);
     }
     say(QObject::tr("Bending is not proven here: to be judged by a qualified engineer before it is made or driven."), t.bad);
-    sheet.extent = QRectF(QPointF(left - 6, top * 1000 - 22 * u), QPointF(column + 270 * u, std::max(line, y + 40 * u)));
+    sheet.extent = QRectF(QPointF(left - 6, top * 1000 - 22 * u), QPointF(column + 270 * u, std::max(line + 26 * u, y + 40 * u)));
     return sheet;
 }
 

@@ -37,10 +37,11 @@ Sheet studSheet(const Study& study, Axle axle)
         sheet.subtitle = QObject::tr("no wheel chosen");
         return sheet;
     }
-    sheet.subtitle = QObject::tr("%1 · one stud cut along its middle · below: seen from behind, %2 times smaller, dashed as found")
-                         .arg(unitNote(study))
-                         .arg(reduction);
     const Hub& hub = hubOf(*study.build, axle);
+    const QString cut = hub.heldBy == WheelHeldBy::Bolts ? QObject::tr("one wheel bolt cut along its middle")
+                                                         : QObject::tr("one stud cut along its middle");
+    sheet.subtitle =
+        QObject::tr("%1 · %2 · below: seen from behind, %3 times smaller, dashed as found").arg(unitNote(study), cut).arg(reduction);
     const Corner& corner = *r.corner;
     const std::string hubAt = axle == Axle::Front ? "/front_hub" : "/rear_hub";
     const std::string at = cornerPointer(study, study.after, axle);
@@ -154,7 +155,7 @@ Sheet studSheet(const Study& study, Axle axle)
     cell(at + "/washers_mm", QObject::tr("Washers that freed the wheel"), true);
     y += 4 * pixel;
     sheet.fact(at + "/washers_gave", QObject::tr("With them the wheel"), { right, y }, 138);
-    sheet.fact(at + "/spacer_in_trial", QObject::tr("Spacer in"), { right + 144 * pixel, y }, 70);
+    sheet.fact(at + "/spacer_in_trial", QObject::tr("Spacer in"), { right + 144 * pixel, y }, 88);
     y += 42 * pixel;
     sheet.fact(hubAt + "/wheel_held_by", QObject::tr("Wheel held by"), { right, y }, 104);
     sheet.fact(
@@ -166,8 +167,7 @@ Sheet studSheet(const Study& study, Axle axle)
     // A seat's own size, side by side with the wheel's.
     if (hub.nutSeat == NutSeat::Cone || hub.nutSeat == NutSeat::Ball) {
         const std::string key = hub.nutSeat == NutSeat::Cone ? "/seat_angle_deg" : "/seat_radius_mm";
-        sheet.letter({ right, y },
-            hub.nutSeat == NutSeat::Cone ? QObject::tr("Cone: its, the wheel's") : QObject::tr("Ball's radius: its, the wheel's"), 12,
+        sheet.letter({ right, y }, hub.nutSeat == NutSeat::Cone ? QObject::tr("Cone: its, wheel's") : QObject::tr("Ball: its, wheel's"), 12,
             t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
         sheet.dimensions.push_back({ hubAt + key, {}, {}, { right + 128 * pixel, y }, Run::Table, 0, false, {}, 0.5 });
         sheet.dimensions.push_back({ wheelAt + key, {}, {}, { right + 184 * pixel, y }, Run::Table, 0, false, {}, 0.5 });
@@ -198,7 +198,7 @@ Sheet studSheet(const Study& study, Axle axle)
         sheet.line(
             QPolygonF { QPointF(zero, y0 - 4), QPointF(zero, ground + 4) }, { t.proposal, 1.4, Qt::SolidLine, {}, Hatch::None, {}, 0 });
         sheet.letter({ zero, ground + 8 }, QObject::tr("hub face"), 11, t.proposal, Qt::AlignCenter, false);
-        sheet.letter({ middle, y0 - 9 }, QObject::tr("tyre's middle"), 11, t.mute, Qt::AlignCenter, false);
+        sheet.letter({ middle - 2, y0 - 9 }, QObject::tr("tyre's middle"), 11, t.mute, Qt::AlignRight | Qt::AlignVCenter, false);
         const fit::Stance& found = before.corner && std::isfinite(before.stance.innerEdge) ? before.stance : r.stance;
         const auto wall = [&](const Reading& room, double edge, double way, const QString& word) {
             if (!room.value)
