@@ -1,6 +1,7 @@
 /// How long the window takes, offscreen: from a key pressed in a dimension to the drawing painted again.
 
 #include "window/main_window.hpp"
+#include "stages/balance/balance_page.hpp"
 #include "stages/bench/bench_page.hpp"
 #include "stages/centring/centring_page.hpp"
 #include "stages/single_pages.hpp"
@@ -182,16 +183,16 @@ BENCHMARK_CAPTURE(enterToPaintedDrawing, longestLists, WheelPage::id, "/setups/1
     ->Iterations(100);
 
 /// A handle dragged back and forth by a millimetre, until the drawing has been painted with it.
-void dragToPaintedDrawing(benchmark::State& state, int place, const char* ending)
+void dragToPaintedDrawing(benchmark::State& state, StageId stage, int place, const char* ending)
 {
     MainWindow window;
     window.openDemo(MainWindow::demoFolder() + "/halden-merle.deepstop");
     window.resize(1280, 800);
-    window.setStage(WheelPage::id);
-    window.page(WheelPage::id)->setPlace(place);
+    window.setStage(stage);
+    window.page(stage)->setPlace(place);
     window.show();
     QTest::qWait(100);
-    auto* view = window.page(WheelPage::id)->view();
+    auto* view = window.page(stage)->view();
     const auto& handles = view->sheet().handles;
     const auto grip = *std::ranges::find_if(handles, [&](const Handle& h) { return h.pointer.ends_with(ending); });
     QTest::mousePress(view, Qt::LeftButton, {}, view->toScreen(grip.at).toPoint());
@@ -215,8 +216,19 @@ void dragToPaintedDrawing(benchmark::State& state, int place, const char* ending
     QTest::keyClick(view, Qt::Key_Escape);
     window.document().undoStack().setClean();
 }
-BENCHMARK_CAPTURE(dragToPaintedDrawing, spacer, 0, "/spacer_mm")->Unit(benchmark::kMillisecond)->UseManualTime()->Iterations(100);
-BENCHMARK_CAPTURE(dragToPaintedDrawing, profilePoint, 2, "/barrel/4/inside_radius_mm")
+BENCHMARK_CAPTURE(dragToPaintedDrawing, spacer, WheelPage::id, 0, "/spacer_mm")
+    ->Unit(benchmark::kMillisecond)
+    ->UseManualTime()
+    ->Iterations(100);
+BENCHMARK_CAPTURE(dragToPaintedDrawing, profilePoint, WheelPage::id, 2, "/barrel/4/inside_radius_mm")
+    ->Unit(benchmark::kMillisecond)
+    ->UseManualTime()
+    ->Iterations(100);
+BENCHMARK_CAPTURE(dragToPaintedDrawing, knee, BalancePage::id, BalancePage::Split, "/rear_knee_bar")
+    ->Unit(benchmark::kMillisecond)
+    ->UseManualTime()
+    ->Iterations(100);
+BENCHMARK_CAPTURE(dragToPaintedDrawing, masterBore, BalancePage::id, BalancePage::Pedal, "/master_bore_mm")
     ->Unit(benchmark::kMillisecond)
     ->UseManualTime()
     ->Iterations(100);

@@ -60,6 +60,8 @@ std::string_view siUnit(const Style& style)
         return "N·m";
     case Dimension::Pressure:
         return "Pa";
+    case Dimension::PressurePerForce:
+        return "1/m²";
     case Dimension::Temperature:
     case Dimension::TemperatureRise:
         return "K";

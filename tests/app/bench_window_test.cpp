@@ -109,10 +109,11 @@ private slots:
             const auto& pointer = entry.address.pointer;
             if (!pointer.starts_with("/setups/1/front/") || !entry.reading->value)
                 continue;
-            // How it is mounted, what stands proud and its hardware are read in the wheel room and while centring.
-            if (std::ranges::any_of(
-                    std::array { "/mount/", "/bumps/", "/joints/", "/mount_drop", "/mount_depth", "/bridge_bolt", "/pin_length",
-                        "/corner_radius", "/bracket/thickness", "/bracket/proud", "/left/", "/right/", "/knuckle_hole", "/caliper_hole" },
+            // How it is mounted, what stands proud and its hardware are read in the wheel room and while centring, what gives
+            // under pressure at the balance.
+            if (std::ranges::any_of(std::array { "/mount/", "/bumps/", "/joints/", "/mount_drop", "/mount_depth", "/bridge_bolt",
+                                        "/pin_length", "/corner_radius", "/bracket/thickness", "/bracket/proud", "/left/", "/right/",
+                                        "/knuckle_hole", "/caliper_hole", "/give_cm3", "/squeeze_mm" },
                     [&](const char* part) { return pointer.find(part) != std::string::npos; }))
                 continue;
             const auto* mine = now.at(pointer);

@@ -174,27 +174,29 @@ const std::vector<std::pair<const char*, Trap>>& traps()
         { "a chamfered pilot",
             { "halden-merle", "front/pilot", Level::Caution, "4.0 mm wanted", [](Build& b) { b.frontHub.pilotChamfer = mm(3); } } },
         { "the rear locks first, without antilock",
-            { "halden-merle", "stop/lock-order", Level::Stop, "turns round",
+            { "halden-merle", "balance/lock-order", Level::Stop, "turns round",
                 [](Build& b) {
                     b.car.antilock = YesNo::No;
                     b.setups[0].hydraulics->rearKneePressure = {};
                     b.setups[0].hydraulics->rearSlope = {};
+                    b.setups[0].hydraulics->valve = ValveKind::None;
                     for (Reading& bore : b.setups[0].rear->caliper.pistons)
                         bore.value = *bore.value * 1.3;
                 } } },
         { "the same with antilock: held back, and nothing turns round",
-            { "halden-merle", "stop/lock-order", Level::Caution, "antilock holds it back",
+            { "halden-merle", "balance/lock-order", Level::Caution, "antilock holds it back",
                 [](Build& b) {
                     b.setups[0].hydraulics->rearKneePressure = {};
                     b.setups[0].hydraulics->rearSlope = {};
+                    b.setups[0].hydraulics->valve = ValveKind::None;
                     for (Reading& bore : b.setups[0].rear->caliper.pistons)
                         bore.value = *bore.value * 1.3;
                 } } },
         { "which locks first is too near to tell",
-            { "halden-merle", "stop/lock-order", Level::Unproven, "measure friction and valve better",
+            { "halden-merle", "balance/lock-order", Level::Stop, "Measure friction and valve better",
                 [](Build& b) { b.car.antilock = YesNo::No; } } },
         { "surely the front, all of it measured",
-            { "halden-merle", "stop/lock-order", Level::Good, "The front",
+            { "halden-merle", "balance/lock-order", Level::Good, "The front",
                 [](Build& b) {
                     b.car.antilock = YesNo::No;
                     for (Reading& bore : b.setups[0].rear->caliper.pistons)

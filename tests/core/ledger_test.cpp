@@ -122,6 +122,7 @@ private slots:
         build.car.antilock = YesNo::No;
         build.setups[0].hydraulics->rearKneePressure.value.reset();
         build.setups[0].hydraulics->rearSlope.value.reset();
+        build.setups[0].hydraulics->valve = ValveKind::None;
         build.setups[0].rear->caliper.pistons[0].value = 0.050;
         const auto s = study(build);
         QCOMPARE(s.of<Stopping>().after.braking->limit, stopping::Limit::RearLocks);

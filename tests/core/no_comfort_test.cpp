@@ -134,7 +134,7 @@ private slots:
             { "linnet", "/front_load_percent", 1, "stop/distance", "the same at rest" },
             { "linnet", "/grip", 1, "stop/distance", "the same through more load transfer" },
             { "linnet", "/rear/pad/friction", 1, "stop/distance", "more rear brake evens what the front has too much of" },
-            { "", "/rear/pad/friction", -1, "stop/lock-order", "less rear brake locks the rear later" },
+            { "drover-camper", "/rear/drum/friction", 1, "stop/limit", "the same: what the front did alone" },
             { "", "/hat_thickness_mm", -1, "front/axial", "a thinner hat lets the rotor come nearer the slot's middle" },
             { "", "/outer_diameter_mm", -1, "front/barrel-gap", "heights of the caliper are taken from the rotor's edge" },
             { "", "/runout_mm", -1, "front/runout", "less runout" },
@@ -157,13 +157,17 @@ private slots:
                 Reading reading = *entry->reading;
                 reading.value = *reading.value + way * by;
                 reading.repeats.clear();
-                for (const std::string& id : comforted(was, studied(withReading(build, pointer, reading))))
+                for (const std::string& id : comforted(was, studied(withReading(build, pointer, reading)))) {
+                    // A balance has two pans: what lightens one loads the other. Which way each goes is held fast in the test of balance.
+                    if (id.starts_with("balance/"))
+                        continue;
                     QVERIFY2(std::ranges::any_of(rightly,
                                  [&](const Better& b) {
                                      return pointer.ends_with(b.pointer) && way == b.way && id == b.verdict
                                          && demo.contains(QLatin1String(b.demo));
                                  }),
                         (pointer + (way > 0 ? " more" : " less") + " comforts " + id).c_str());
+                }
             }
         }
     }

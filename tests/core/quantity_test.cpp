@@ -119,7 +119,8 @@ private slots:
             { Dimension::Area, "m^2" }, { Dimension::Volume, "m^3" }, { Dimension::Mass, "kg" }, { Dimension::Force, "N" },
             { Dimension::Torque, "N m" }, { Dimension::Pressure, "Pa" }, { Dimension::TemperatureRise, "K" }, { Dimension::Speed, "m/s" },
             { Dimension::Acceleration, "m/s^2" }, { Dimension::Time, "s" }, { Dimension::Energy, "J" }, { Dimension::HeatCapacity, "J/K" },
-            { Dimension::SpecificHeat, "J/(kg K)" }, { Dimension::Angle, "radian" }, { Dimension::Inertia, "kg m^2" } };
+            { Dimension::SpecificHeat, "J/(kg K)" }, { Dimension::Angle, "radian" }, { Dimension::Inertia, "kg m^2" },
+            { Dimension::PressurePerForce, "1/m^2" } };
         int checked = 0;
         for (const Unit& unit : allUnits()) {
             const auto gnu = QString::fromUtf8(unit.gnu.data(), qsizetype(unit.gnu.size()));

@@ -85,7 +85,13 @@ private slots:
             { "stud", { "length=38.5", "hat=8", "pad=12", "nut=17", "thread=M12x1.5" } }, { "backspacing", { "width=8", "et=40" } },
             { "bolt", { "thread=M12x1.75", "class=10.9" } }, { "engagement", { "thread=M12x1.5", "length=40", "grip=14.5", "depth=20" } },
             { "joint-slip", { "thread=M12x1.5", "class=10.9", "brake=1700", "radius=108" } },
-            { "tilt", { "inner-top=2.9", "outer-top=1.4", "inner-bottom=2.7", "outer-bottom=1.6" } } };
+            { "tilt", { "inner-top=2.9", "outer-top=1.4", "inner-bottom=2.7", "outer-bottom=1.6" } },
+            { "pressure", { "pedal-force=300", "pedal-ratio=4", "master-bore=22" } },
+            { "brake-torque", { "friction=0.4", "pressure=60", "piston-area=25", "radius=140" } },
+            { "drum-torque", { "kind=two-leading", "pressure=40", "cylinder-bore=20", "drum=250", "friction=0.35" } },
+            { "pedal-travel", { "volume=8", "master-bore=22", "pedal-ratio=4" } },
+            { "ideal-split", { "front-load=53%", "height=540", "wheelbase=2720", "deceleration=0.8" } },
+            { "lock-order", { "front-load=53%", "height=540", "wheelbase=2720", "front-share=70%", "grip=1" } } };
         for (const Sum& sum : allSums()) {
             const auto found = examples.find(std::string(sum.name));
             QVERIFY2(found != examples.end(), "a sum without an example here");

@@ -51,6 +51,13 @@ void DrawingView::setSheet(Sheet sheet)
     // What is held stays under the hand: the sheet fits itself to the window again when it is let go.
     if (drag_.isHolding())
         sheet.extent = sheet_.extent;
+    // What is being typed stays, whatever its value so far makes of the rest of the sheet.
+    for (const DimensionLine& line : sheet_.dimensions) {
+        const auto typed = fields_.find(line.pointer);
+        if (typed != fields_.end() && typed->second->hasFocus()
+            && std::ranges::find(sheet.dimensions, line.pointer, &DimensionLine::pointer) == sheet.dimensions.end())
+            sheet.dimensions.push_back(line);
+    }
     sheet_ = std::move(sheet);
     std::map<std::string, DimensionField*> fields;
     bool chained = true;

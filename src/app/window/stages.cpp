@@ -1,5 +1,6 @@
 #include "window/stages.hpp"
 
+#include "stages/balance/balance_page.hpp"
 #include "stages/bench/bench_page.hpp"
 #include "stages/centring/centring_page.hpp"
 #include "stages/single_pages.hpp"
@@ -28,6 +29,7 @@ const std::vector<Stage>& stages()
         { BenchPage::id, "Parts bench", { "parts", "weights" }, true, make<BenchPage> },
         { WheelPage::id, "Clearance", { "clearance" }, true, make<WheelPage> },
         { CentringPage::id, "Centring", { "centring", "joints" }, false, make<CentringPage> },
+        { BalancePage::id, "Balance", { "balance" }, false, make<BalancePage> },
         { HeatPage::id, "Heat", { "heat" }, true, make<HeatPage> },
         { StopPage::id, "Stop", { "stopping" }, false, make<StopPage> },
     };

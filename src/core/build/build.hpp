@@ -30,17 +30,52 @@ struct Car {
     bool operator==(const Car&) const = default;
 };
 
+enum class Booster { Unknown, None, Vacuum, Electric };
+/// One cylinder with two chambers in a row, or two side by side under a balance bar.
+enum class MasterKind { Unknown, Tandem, Twin };
+enum class Circuits { Unknown, FrontAndRear, Diagonal };
+/// What holds the rear pressure back.
+enum class ValveKind { Unknown, None, Fixed, Adjustable, LoadDependent };
+
 /// From the foot to the line pressure. Belongs to a setup; one that brings none of its own runs the car's as found.
 struct Hydraulics {
     Reading pedalForce; ///< as hard as this driver brakes on purpose
     Reading pedalRatio;
-    Reading boosterGain; ///< 1 without a booster
-    Reading masterBore;
-    Reading linePressure; ///< measured at that pedal force; outranks the four above
-    Reading rearKneePressure; ///< of the proportioning valve; absent = none
+    Reading freePlay; ///< at the pedal, before the push rod moves
+    Booster booster = Booster::Unknown;
+    Reading boosterGain;
+    Reading boosterKnee; ///< its output force where it runs out and only follows the foot; absent: common practice stands in
+    MasterKind master = MasterKind::Unknown;
+    Reading masterBore; ///< of twins the front one
+    Reading rearMasterBore; ///< of twins
+    Reading barPosition; ///< part of the push rod's force that the balance bar gives to the front cylinder
+    Reading masterStroke; ///< of the push rod, both chambers of a tandem used up
+    Reading frontStroke; ///< part of that stroke which a tandem's front (or first) circuit has
+    Circuits circuits = Circuits::Unknown;
+    Reading linePressure; ///< front, measured at that pedal force; outranks what foot, pedal, booster and bore would make
+    ValveKind valve = ValveKind::Unknown;
+    Reading rearKneePressure; ///< of the proportioning valve
     Reading rearSlope; ///< rear pressure gained per front pressure above the knee
+    Reading kneePerLoad; ///< of a load-dependent valve: knee gained per force on the rear axle beyond that with the driver alone, 1/m²
     Reading buildUpTime; ///< from touching the pedal to full deceleration
+    Reading reservoir; ///< fluid between its two marks
     bool operator==(const Hydraulics&) const = default;
+};
+
+/// Something carried, or a passenger; less than nothing for fuel that is used up.
+struct Carried {
+    std::string what;
+    Reading mass;
+    Reading behindFrontAxle; ///< negative ahead of it
+    Reading height; ///< over the road
+    bool operator==(const Carried&) const = default;
+};
+
+/// The car otherwise laden than with its driver alone.
+struct LoadCase {
+    std::string name; ///< "full"
+    std::vector<Carried> carried;
+    bool operator==(const LoadCase&) const = default;
 };
 
 enum class ParkingBrake { Unknown, None, DrumInHat, InCaliper, InDrum };
@@ -240,6 +275,7 @@ struct Caliper {
     Reading slotWidth; ///< between the halves, pads out
     Reading padRoom; ///< between pistons pushed home, or piston and fingers, pads out
     Reading pistonStroke; ///< farthest one piston may come out of its bore
+    Reading give; ///< fluid it takes at 70 bar for bending open, one caliper; absent: common practice stands in
     Reading slideTravel; ///< of a floating caliper's body on its carrier, end to end
     Reading padWindow; ///< length of the opening the pads go into
     Reading mountSpacing; ///< of its own two mounting holes
@@ -276,6 +312,7 @@ struct Pad {
     Reading minimumThickness; ///< of the lining
     Reading area; ///< of one lining as measured; absent = height times length
     Reading friction; ///< coefficient against iron, warm
+    Reading squeeze; ///< by how much one pad gives at 70 bar; absent: common practice stands in
     std::vector<FrictionPoint> frictionOverTemperature;
     YesNo wearSensor = YesNo::Unknown;
     bool operator==(const Pad&) const = default;
@@ -347,6 +384,7 @@ struct Drum {
     Reading anchorRadius; ///< from the axis to a shoe's pivot
     Reading friction; ///< of the lining
     Reading cylinderBore; ///< of the wheel cylinder
+    Reading shoePlay; ///< how far each of its pistons moves before the shoe touches; absent: common practice stands in
     Reading liningThickness;
     Reading minimumLining;
     Reading depth; ///< from its wheel face to its open edge
@@ -355,8 +393,13 @@ struct Drum {
     bool operator==(const Drum&) const = default;
 };
 
+enum class HoseKind { Unknown, Rubber, Braided };
+
 struct Hose {
     Reading length;
+    HoseKind kind = HoseKind::Unknown;
+    Reading bore;
+    Reading give; ///< fluid it takes at 70 bar for swelling; absent: common practice for its kind, length and bore stands in
     std::string caliperEnd; ///< thread
     std::string lineEnd; ///< thread
     bool operator==(const Hose&) const = default;
@@ -554,6 +597,17 @@ struct Wants {
     Reading weightHeight { 5e-3, 0.0, Known::Measured, {}, {} }; ///< of balance weights nobody has placed
     Reading antilockQuality { 0.95, 0.0, Known::Measured, {}, {} }; ///< of the tyres' grip, that antilock brakes use
     Reading slipMargin { 1.5, 0.0, Known::Measured, {}, {} }; ///< of bolts that carry the brake's torque by friction
+    Reading strokeShare { 0.65, 0.0, Known::Measured, {}, {} }; ///< of the master cylinder's stroke, for the hardest stop
+    Reading lightEffort { 150, 0.0, Known::Measured, {}, {} }; ///< on the pedal for 1 g, where a pedal begins to be comfortable
+    Reading firmEffort { 300, 0.0, Known::Measured, {}, {} }; ///< and where it ends
+    Reading greatestEffort { 500, 0.0, Known::Measured, {}, {} }; ///< of a strong foot
+    Reading boosterRunOut { 60e5, 20e5, Known::Measured, {}, {} }; ///< front pressure at which an unmeasured booster runs out
+    Reading rollBack { 0.12e-3, 0.06e-3, Known::Measured, {}, {} }; ///< of a caliper's piston when the pedal is let go
+    Reading padSqueeze { 0.1e-3, 0.05e-3, Known::Measured, {}, {} }; ///< of one pad nobody has pressed, at 70 bar
+    Reading caliperGive { 1e-6, 0.5e-6, Known::Measured, {}, {} }; ///< of one unmeasured caliper or drum, at 70 bar
+    Reading rubberGive { 1.2e-6, 0.6e-6, Known::Measured, {}, {} }; ///< of a metre of rubber hose of 3.2 mm bore, at 70 bar
+    Reading braidedGive { 0.3e-6, 0.15e-6, Known::Measured, {}, {} }; ///< of a metre of braided hose
+    Reading shoePlay { 0.3e-3, 0.15e-3, Known::Measured, {}, {} }; ///< of a wheel cylinder's piston nobody has measured
     bool operator==(const Wants&) const = default;
 };
 
@@ -565,6 +619,7 @@ struct Build {
     Wants wants;
     std::vector<Wheel> wheels;
     std::vector<Setup> setups; ///< the first is the car as found
+    std::vector<LoadCase> loads; ///< beside the car with its driver alone
     std::vector<ShimStock> drawer;
     std::vector<MockUp> mockUps;
     std::vector<TestSession> tests;

@@ -49,6 +49,16 @@ inline constexpr ChoiceTable<WheelHeldBy, 3> heldBy { { { "unknown", WheelHeldBy
     { "bolts", WheelHeldBy::Bolts } } };
 inline constexpr ChoiceTable<NutEnd, 3> nutEnd { { { "unknown", NutEnd::Unknown }, { "open", NutEnd::Open },
     { "closed", NutEnd::Closed } } };
+inline constexpr ChoiceTable<Booster, 4> booster { { { "unknown", Booster::Unknown }, { "none", Booster::None },
+    { "vacuum", Booster::Vacuum }, { "electric", Booster::Electric } } };
+inline constexpr ChoiceTable<MasterKind, 3> master { { { "unknown", MasterKind::Unknown }, { "tandem", MasterKind::Tandem },
+    { "twins with a balance bar", MasterKind::Twin } } };
+inline constexpr ChoiceTable<Circuits, 3> circuits { { { "unknown", Circuits::Unknown }, { "front and rear", Circuits::FrontAndRear },
+    { "diagonal", Circuits::Diagonal } } };
+inline constexpr ChoiceTable<ValveKind, 5> valve { { { "unknown", ValveKind::Unknown }, { "none", ValveKind::None },
+    { "fixed", ValveKind::Fixed }, { "adjustable", ValveKind::Adjustable }, { "load-dependent", ValveKind::LoadDependent } } };
+inline constexpr ChoiceTable<HoseKind, 3> hose { { { "unknown", HoseKind::Unknown }, { "rubber", HoseKind::Rubber },
+    { "braided", HoseKind::Braided } } };
 inline constexpr ChoiceTable<BrakeKind, 2> brakes { { { "discs", BrakeKind::Discs }, { "drums", BrakeKind::Drums } } };
 inline constexpr ChoiceTable<DrumKind, 4> drumKind { { { "unknown", DrumKind::Unknown },
     { "leading and trailing", DrumKind::LeadingTrailing }, { "two leading", DrumKind::TwoLeading },

@@ -27,12 +27,40 @@ void fields(V& v, T& h)
 {
     v.reading("pedal_force_n", "pedal force", style::force, range::pedalForce, h.pedalForce);
     v.reading("pedal_ratio", "pedal ratio", style::number, range::ratio, h.pedalRatio);
+    v.reading("free_play_mm", "free play at the pedal", style::size, range::smallHeight, h.freePlay);
+    v.choice("booster", "booster", h.booster, choices::booster);
     v.reading("booster_gain", "booster gain", style::number, range::ratio, h.boosterGain);
+    v.reading("booster_knee_n", "push of the booster where it runs out", style::force, range::rodForce, h.boosterKnee);
+    v.choice("master", "master cylinder", h.master, choices::master);
     v.reading("master_bore_mm", "master cylinder bore", style::fine, range::bore, h.masterBore);
+    v.reading("rear_master_bore_mm", "rear master cylinder's bore", style::fine, range::bore, h.rearMasterBore);
+    v.reading("bar_front_percent", "balance bar's share to the front", style::share, range::share, h.barPosition);
+    v.reading("master_stroke_mm", "master cylinder's whole stroke", style::size, range::thickness, h.masterStroke);
+    v.reading("front_stroke_percent", "front circuit's share of the stroke", style::share, range::share, h.frontStroke);
+    v.choice("circuits", "circuits", h.circuits, choices::circuits);
     v.reading("line_pressure_bar", "line pressure", style::pressure, range::pressure, h.linePressure);
+    v.choice("valve", "valve to the rear", h.valve, choices::valve);
     v.reading("rear_knee_bar", "proportioning valve's knee", style::pressure, range::pressureOrNone, h.rearKneePressure);
     v.reading("rear_slope", "proportioning valve's slope", style::number, range::slope, h.rearSlope);
+    v.reading("knee_per_load_bar_per_kn", "knee gained per rear axle load", style::kneePerLoad, range::kneePerLoad, h.kneePerLoad);
     v.reading("build_up_s", "build-up time", style::seconds, range::buildUp, h.buildUpTime);
+    v.reading("reservoir_cm3", "fluid between the reservoir's marks", style::volume, range::volume, h.reservoir);
+}
+
+template <class V, Is<Carried> T>
+void fields(V& v, T& c)
+{
+    v.text("what", "what it is", c.what);
+    v.reading("mass_kg", "mass carried", style::carMass, range::carriedMass, c.mass);
+    v.reading("behind_front_axle_mm", "place behind the front axle", style::frame, range::carriedPlace, c.behindFrontAxle);
+    v.reading("height_mm", "height over the road", style::frame, range::massHeight, c.height);
+}
+
+template <class V, Is<LoadCase> T>
+void fields(V& v, T& l)
+{
+    v.text("name", "load", l.name);
+    v.list("carried", "carried", 40, l.carried);
 }
 
 template <class V, Is<KeepOut> T>
@@ -207,6 +235,7 @@ void fields(V& v, T& c)
     v.reading("slot_width_mm", "caliper slot width", style::size, range::thickness, c.slotWidth);
     v.reading("pad_room_mm", "opening between pistons pushed home", style::size, range::thickness, c.padRoom);
     v.reading("piston_stroke_mm", "farthest a piston may come out", style::size, range::length, c.pistonStroke);
+    v.reading("give_cm3", "fluid a caliper takes at 70 bar", style::fluid, range::fluid, c.give);
     v.reading("slide_travel_mm", "travel of the caliper's slides", style::size, range::length, c.slideTravel);
     v.reading("pad_window_mm", "length of the pad opening", style::size, range::length, c.padWindow);
     v.reading("mount_spacing_mm", "spacing of the caliper's mounting holes", style::size, range::length, c.mountSpacing);
@@ -244,6 +273,7 @@ void fields(V& v, T& p)
     v.reading("minimum_thickness_mm", "lining's minimum thickness", style::size, range::smallHeight, p.minimumThickness);
     v.reading("area_cm2", "pad area", style::area, range::area, p.area);
     v.reading("friction", "pad friction", style::number, range::friction, p.friction);
+    v.reading("squeeze_mm", "give of a pad at 70 bar", style::fine, range::smallHeight, p.squeeze);
     v.list("friction_over_temperature", "point", 200, p.frictionOverTemperature);
     v.choice("wear_sensor", "wear sensor", p.wearSensor, choices::yesNo);
 }
@@ -294,6 +324,7 @@ void fields(V& v, T& d)
     v.reading("anchor_radius_mm", "shoes' pivot from the axis", style::size, range::length, d.anchorRadius);
     v.reading("friction", "friction of the shoes' lining", style::number, range::friction, d.friction);
     v.reading("cylinder_bore_mm", "wheel cylinder's bore", style::fine, range::bore, d.cylinderBore);
+    v.reading("shoe_play_mm", "play of a wheel cylinder's piston", style::fine, range::smallHeight, d.shoePlay);
     v.reading("lining_thickness_mm", "thinner shoe's lining", style::size, range::smallHeight, d.liningThickness);
     v.reading("minimum_lining_mm", "shoe lining's minimum thickness", style::size, range::smallHeight, d.minimumLining);
     v.reading("depth_mm", "depth of the drum", style::size, range::length, d.depth);
@@ -328,6 +359,9 @@ template <class V, Is<Hose> T>
 void fields(V& v, T& h)
 {
     v.reading("length_mm", "hose length", style::frame, range::hose, h.length);
+    v.choice("kind", "hose is", h.kind, choices::hose);
+    v.reading("bore_mm", "hose bore", style::size, range::bore, h.bore);
+    v.reading("give_cm3", "fluid the hose takes at 70 bar", style::fluid, range::fluid, h.give);
     v.text("caliper_end", "hose thread at the caliper", h.caliperEnd);
     v.text("line_end", "hose thread at the hard line", h.lineEnd);
 }
@@ -499,6 +533,17 @@ void fields(V& v, T& w)
     v.reading("weight_height_mm", "height of unplaced balance weights", style::gap, range::smallHeight, w.weightHeight);
     v.reading("antilock_quality", "share of the grip antilock uses", style::number, range::quality, w.antilockQuality);
     v.reading("slip_margin", "slip safety factor of bolts that carry the brake", style::number, range::engagement, w.slipMargin);
+    v.reading("stroke_percent", "share of the master's stroke for a hard stop", style::share, range::share, w.strokeShare);
+    v.reading("light_effort_n", "lightest comfortable foot for 1 g", style::force, range::pedalForce, w.lightEffort);
+    v.reading("firm_effort_n", "firmest comfortable foot for 1 g", style::force, range::pedalForce, w.firmEffort);
+    v.reading("greatest_effort_n", "greatest effort of the foot", style::force, range::pedalForce, w.greatestEffort);
+    v.reading("booster_run_out_bar", "front pressure where a booster runs out", style::pressure, range::pressure, w.boosterRunOut);
+    v.reading("roll_back_mm", "roll-back of a caliper's piston", style::fine, range::smallHeight, w.rollBack);
+    v.reading("pad_squeeze_mm", "give of one pad at 70 bar", style::fine, range::smallHeight, w.padSqueeze);
+    v.reading("caliper_give_cm3", "give of a caliper or drum at 70 bar", style::fluid, range::fluid, w.caliperGive);
+    v.reading("rubber_give_cm3", "give of a metre of rubber hose at 70 bar", style::fluid, range::fluid, w.rubberGive);
+    v.reading("braided_give_cm3", "give of a metre of braided hose at 70 bar", style::fluid, range::fluid, w.braidedGive);
+    v.reading("shoe_play_mm", "play of a wheel cylinder's piston", style::fine, range::smallHeight, w.shoePlay);
 }
 
 template <class V, Is<Build> T>
@@ -511,6 +556,7 @@ void fields(V& v, T& b)
     v.object("wants", "", b.wants);
     v.list("wheels", "", 200, b.wheels);
     v.list("setups", "", 60, b.setups);
+    v.list("loads", "load", 20, b.loads);
     v.list("drawer", "drawer", 60, b.drawer);
     v.list("mock_ups", "mock-up", 40, b.mockUps);
     v.list("tests", "", 200, b.tests);
@@ -521,6 +567,8 @@ void fields(V& v, T& b)
     template void describe(ConstVisitor&, const Part&);
 DESCRIBED(Car)
 DESCRIBED(Hydraulics)
+DESCRIBED(Carried)
+DESCRIBED(LoadCase)
 DESCRIBED(KeepOut)
 DESCRIBED(Hub)
 DESCRIBED(BarrelStation)

@@ -37,10 +37,12 @@ inline constexpr Range hose { 1e-3, 20 };
 inline constexpr Range wheelbase { 0.3, 12 };
 inline constexpr Range massHeight { 0.02, 4 };
 inline constexpr Range tyreRadius { 0.05, 2 };
+inline constexpr Range carriedPlace { -12, 24 };
 inline constexpr Range track { 0.1, 4 };
 inline constexpr Range road { 0.1, 5000 };
 // Masses, kg.
 inline constexpr Range carMass { 10, 60'000 };
+inline constexpr Range carriedMass { -1000, 10'000 };
 inline constexpr Range partMass { 0.001, 500 };
 // Ratios.
 inline constexpr Range share { 0.01, 0.99 };
@@ -58,6 +60,10 @@ inline constexpr Range dragArea { 0, 30 };
 inline constexpr Range area { 0.05e-4, 0.5 };
 inline constexpr Range speed { 0.2, 200 };
 inline constexpr Range pedalForce { 0.1, 20'000 };
+inline constexpr Range rodForce { 10, 100'000 };
+inline constexpr Range volume { 1e-6, 10e-3 }; ///< of fluid in a reservoir
+inline constexpr Range fluid { 0, 50e-6 }; ///< taken by what gives
+inline constexpr Range kneePerLoad { 0, 1e5 }; ///< Pa over N
 inline constexpr Range pressure { 0.01e5, 1000e5 };
 inline constexpr Range pressureOrNone { 0, 1000e5 };
 inline constexpr Range buildUp { 0, 30 };

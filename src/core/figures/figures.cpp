@@ -4,7 +4,6 @@
 #include "heat/heat.hpp"
 #include "joints/thread.hpp"
 #include "materials/materials.hpp"
-#include "stopping/drum.hpp"
 #include "weights/weights.hpp"
 
 #include <algorithm>
@@ -17,8 +16,6 @@ namespace {
 
 constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
 constexpr bool notLength = false;
-/// How far off a vendor's friction may be; common practice, no source.
-constexpr double vendorsFriction = 0.15;
 
 weights::Vanes::Shape shapeOf(VaneShape shape)
 {
@@ -253,158 +250,5 @@ double cornerMass(Sample& s, const Corner& corner, std::vector<std::string>& lac
 }
 
 double padArea(Sample& s, const Pad& pad) { return pad.area.value ? s(pad.area, notLength) : s(pad.height) * s(pad.length); }
-
-double effectiveRadius(Sample& s, const Corner& c)
-{
-    if (c.brakes == BrakeKind::Drums)
-        return s(c.drum.insideDiameter) / 2;
-    double inset = 0;
-    int sides = 0;
-    for (const Fitted* fitted : { &c.left, &c.right })
-        if (fitted->padInset.value) {
-            inset += s(fitted->padInset);
-            ++sides;
-        }
-    return stopping::effectiveRadius(s(c.rotor.outerDiameter), s(c.pad.height), sides ? inset / sides : s(c.left.padInset)).mean;
-}
-
-double pistonArea(Sample& s, const Corner& c)
-{
-    if (c.brakes == BrakeKind::Drums) {
-        const double bore = s(c.drum.cylinderBore);
-        return stopping::pistonAreaOneSide({ &bore, 1 });
-    }
-    if (c.caliper.pistons.empty())
-        return unknown;
-    std::vector<double> bores;
-    for (const Reading& bore : c.caliper.pistons)
-        bores.push_back(s(bore));
-    return stopping::pistonAreaOneSide(bores);
-}
-
-double pressure(Sample& s, const Hydraulics& h)
-{
-    if (h.linePressure.value)
-        return s(h.linePressure, notLength);
-    return stopping::linePressure(s(h.pedalForce, notLength), s(h.pedalRatio, notLength), s(h.boosterGain, notLength), s(h.masterBore));
-}
-
-double brakeFactor(Sample& s, const Corner& c)
-{
-    if (c.brakes == BrakeKind::Discs)
-        return 2 * s.loose(c.pad.friction, vendorsFriction);
-    auto shoes = stopping::usualShoes(s(c.drum.insideDiameter) / 2, s.loose(c.drum.friction, vendorsFriction));
-    if (c.drum.anchorRadius.value)
-        shoes.anchorRadius = s(c.drum.anchorRadius);
-    if (c.drum.shoeArc.value)
-        shoes.arc = s(c.drum.shoeArc, notLength);
-    if (!c.drum.anchorRadius.value || !c.drum.shoeArc.value)
-        s.assume("the shape of the shoes");
-    switch (c.drum.kind) {
-    case DrumKind::LeadingTrailing:
-        return stopping::brakeFactor(stopping::DrumKind::LeadingTrailing, shoes);
-    case DrumKind::TwoLeading:
-        return stopping::brakeFactor(stopping::DrumKind::TwoLeading, shoes);
-    case DrumKind::SelfEnergising:
-        return stopping::brakeFactor(stopping::DrumKind::SelfEnergising, shoes);
-    case DrumKind::Unknown:
-        break;
-    }
-    return unknown;
-}
-
-double wheelTorque(Sample& s, const Corner& corner, const Hydraulics& hydraulics)
-{
-    return stopping::brakeTorque(
-        { pistonArea(s, corner), effectiveRadius(s, corner), brakeFactor(s, corner), 1, 1 }, pressure(s, hydraulics));
-}
-
-namespace {
-
-/// A foot in panic, N; a wheel that goes into lock in so many seconds; the radius of gyration of wheel and tyre over its rolling radius.
-/// Common practice, no source.
-constexpr double panicFoot = 500;
-constexpr double lockTime = 0.2;
-constexpr double gyration = 0.75;
-
-} // namespace
-
-double largestBrakeTorque(Sample& s, const Build& build, const SetupParts& setup, Axle axle)
-{
-    const AxleParts& parts = setup.at(axle);
-    if (!parts.corner || !parts.wheel)
-        return unknown;
-    const Car& car = build.car;
-    const Wheel& wheel = *parts.wheel;
-    const double grip = s(wheel.grip, notLength);
-    const double atRest = axle == Axle::Front ? s(car.frontLoadShare, notLength) : 1 - s(car.frontLoadShare, notLength);
-    const double transfer = axle == Axle::Front ? grip * s(car.centreOfMassHeight) / s(car.wheelbase) : 0;
-    const double load = s(car.mass, notLength) * standardGravity * (atRest + transfer) / 2;
-    const double radius = s(wheel.rollingRadius);
-    // What turns has to be stopped as well when the wheel goes into lock.
-    const double inertia = s(wheel.mass, notLength) * gyration * gyration * radius * radius + rotatingInertia(s, *parts.corner);
-    const double byTyre = grip * load * radius + inertia * s(car.testSpeed, notLength) / radius / lockTime;
-    const Hydraulics& h = *setup.hydraulics;
-    const double foot = s(h.pedalForce, notLength);
-    const double byPressure = wheelTorque(s, *parts.corner, h) * std::max(1.0, panicFoot / foot) * (1 + vendorsFriction);
-    // std::min would swallow a NaN.
-    return std::isfinite(byTyre + byPressure) ? std::min(byTyre, byPressure) : unknown;
-}
-
-stopping::Car carOf(Sample& s, const Car& car)
-{
-    return { s(car.mass, notLength), s(car.wheelbase), s(car.centreOfMassHeight), s(car.frontLoadShare, notLength),
-        s.orElse(car.dragArea, 0, notLength) };
-}
-
-namespace {
-
-stopping::AxleBrakes axleOf(Sample& s, const AxleParts& parts)
-{
-    if (!parts.corner || !parts.wheel)
-        return { unknown, unknown, unknown, unknown, unknown };
-    const Corner& c = *parts.corner;
-    return { pistonArea(s, c), effectiveRadius(s, c), brakeFactor(s, c), s(parts.wheel->rollingRadius), s(parts.wheel->grip, notLength) };
-}
-
-} // namespace
-
-stopping::Brakes brakesOf(Sample& s, const SetupParts& setup)
-{
-    stopping::Brakes brakes { axleOf(s, setup.front), axleOf(s, setup.rear) };
-    const Hydraulics& h = *setup.hydraulics;
-    if (h.rearKneePressure.value || h.rearSlope.value) {
-        brakes.kneePressure = s(h.rearKneePressure, notLength);
-        brakes.slope = s(h.rearSlope, notLength);
-    }
-    return brakes;
-}
-
-stopping::Braking braking(Sample& s, const Build& build, const SetupParts& setup)
-{
-    return s.common<stopping::Braking>(0, setup.setup, setup.hydraulics, [&] {
-        const auto car = carOf(s, build.car);
-        const auto brakes = brakesOf(s, setup);
-        return stopping::hardestBraking(car, brakes, pressure(s, *setup.hydraulics), build.car.antilock == YesNo::Yes,
-            setting(build.wants.antilockQuality, &Wants::antilockQuality));
-    });
-}
-
-stopping::Stop stop(Sample& s, const Build& build, const SetupParts& setup, bool withCourse)
-{
-    return s.common<stopping::Stop>(withCourse ? 1 : 2, setup.setup, setup.hydraulics, [&] {
-        const auto held = braking(s, build, setup);
-        return stopping::stop(carOf(s, build.car), held.deceleration, s(build.car.testSpeed, notLength),
-            s.orElse(setup.hydraulics->buildUpTime, 0, notLength), withCourse);
-    });
-}
-
-double stopRise(Sample& s, const Build& build, const SetupParts& setup, Axle axle)
-{
-    const auto held = braking(s, build, setup);
-    const double share = (axle == Axle::Front ? held.frontShare : 1 - held.frontShare) / 2;
-    const double energy = heat::stopEnergy(s(build.car.mass, notLength), s(build.car.testSpeed, notLength), 0);
-    return heat::temperatureRise(energy, share, setup.at(axle).corner ? heatStore(s, *setup.at(axle).corner) : unknown);
-}
 
 } // namespace deepstop::figures

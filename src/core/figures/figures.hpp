@@ -6,7 +6,6 @@
 #include "joints/studs.hpp"
 #include "materials/materials.hpp"
 #include "quantity/figure.hpp"
-#include "stopping/stopping.hpp"
 
 namespace deepstop::figures {
 
@@ -60,24 +59,5 @@ struct Sided {
 [[nodiscard]] bool belongsTo(const Corner& corner, Part part);
 /// The weighed corner, the rotor computed where no weighing holds it. `lacks` names the parts nobody has weighed.
 [[nodiscard]] double cornerMass(Sample& s, const Corner& corner, std::vector<std::string>& lacks);
-
-/// Middle of the pad, mean of the sides whose pad edge was read; a drum's radius. NaN where neither was.
-[[nodiscard]] double effectiveRadius(Sample& s, const Corner& corner);
-/// Of one side of a caliper, or of a wheel cylinder.
-[[nodiscard]] double pistonArea(Sample& s, const Corner& corner);
-/// Friction force over the pressing force: 2·μ, or what the drum's shoes make of it.
-[[nodiscard]] double brakeFactor(Sample& s, const Corner& corner);
-[[nodiscard]] double pressure(Sample& s, const Hydraulics& hydraulics);
-[[nodiscard]] double wheelTorque(Sample& s, const Corner& corner, const Hydraulics& hydraulics);
-/// The most that one wheel's brake ever has to hold: what full pressure makes, or what the tyre can turn it with at its grip under the load
-/// it then carries, whichever is less. Over that the wheel locks. The rear without load transfer, on the safe side.
-[[nodiscard]] double largestBrakeTorque(Sample& s, const Build& build, const SetupParts& setup, Axle axle);
-[[nodiscard]] stopping::Car carOf(Sample& s, const Car& car);
-/// NaN throughout where an axle has no brakes or no wheel.
-[[nodiscard]] stopping::Brakes brakesOf(Sample& s, const SetupParts& setup);
-[[nodiscard]] stopping::Braking braking(Sample& s, const Build& build, const SetupParts& setup);
-[[nodiscard]] stopping::Stop stop(Sample& s, const Build& build, const SetupParts& setup, bool withCourse);
-/// Rise of one ring or drum of `axle` in one stop from the test speed.
-[[nodiscard]] double stopRise(Sample& s, const Build& build, const SetupParts& setup, Axle axle);
 
 } // namespace deepstop::figures

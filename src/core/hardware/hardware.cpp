@@ -1,6 +1,7 @@
 #include "hardware/hardware.hpp"
 
 #include "chapters/clearance/clearance.hpp"
+#include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
 
 #include <fmt/format.h>

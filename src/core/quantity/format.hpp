@@ -34,6 +34,7 @@ inline constexpr Style thousandth { Dimension::Length, "mm", 3, "in", 4 }; ///< 
 inline constexpr Style angle { Dimension::Angle, "°", 1, "°", 1 };
 inline constexpr Style money { Dimension::Number, "", 0, "", 0 };
 inline constexpr Style volume { Dimension::Volume, "cm³", 0, "in³", 1 };
+inline constexpr Style fluid { Dimension::Volume, "cm³", 2, "in³", 3 }; ///< what a caliper or a hose takes
 inline constexpr Style inertia { Dimension::Inertia, "kg·m²", 3, "lb·ft²", 2 };
 inline constexpr Style thou { Dimension::Length, "thou", 0, "thou", 0 };
 inline constexpr Style frame { Dimension::Length, "mm", 0, "in", 1 }; ///< wheelbase and the like
@@ -44,6 +45,7 @@ inline constexpr Style partMass { Dimension::Mass, "kg", 2, "lb", 2 };
 inline constexpr Style force { Dimension::Force, "N", 0, "lbf", 0 };
 inline constexpr Style torque { Dimension::Torque, "N·m", 0, "lb ft", 0 };
 inline constexpr Style pressure { Dimension::Pressure, "bar", 0, "psi", 0 };
+inline constexpr Style kneePerLoad { Dimension::PressurePerForce, "bar/kN", 1, "psi/lbf", 2 };
 inline constexpr Style temperature { Dimension::Temperature, "°C", 0, "°F", 0 };
 inline constexpr Style rise { Dimension::TemperatureRise, "K", 0, "°F", 0 };
 inline constexpr Style speed { Dimension::Speed, "km/h", 0, "mph", 0 };

@@ -51,6 +51,8 @@ constexpr std::array table {
     Unit { "bar", Dimension::Pressure, 1e5, 0, "bars", "bar" },
     Unit { "MPa", Dimension::Pressure, 1e6, 0, "", "MPa" },
     Unit { "psi", Dimension::Pressure, psi, 0, "", "psi" },
+    Unit { "bar/kN", Dimension::PressurePerForce, 100, 0, "kn", "bar/kN" },
+    Unit { "psi/lbf", Dimension::PressurePerForce, psi / poundForce, 0, "psi/lb", "psi/lbf" },
     Unit { "°C", Dimension::Temperature, 1, zeroCelsius, "C|degC|deg C|° C", "tempC" },
     Unit { "°F", Dimension::Temperature, 5.0 / 9, zeroCelsius - 32 * 5.0 / 9, "F|degF|deg F|° F", "tempF" },
     Unit { "K", Dimension::Temperature, 1, 0, "kelvin", "K" },
@@ -133,6 +135,8 @@ std::string_view nameOf(Dimension dimension)
         return "a torque";
     case Dimension::Pressure:
         return "a pressure";
+    case Dimension::PressurePerForce:
+        return "a pressure over a force";
     case Dimension::Temperature:
         return "a temperature";
     case Dimension::TemperatureRise:

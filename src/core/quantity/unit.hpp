@@ -19,6 +19,7 @@ enum class Dimension {
     Force,
     Torque,
     Pressure,
+    PressurePerForce, ///< of a valve that minds the load
     Temperature, ///< a reading of a thermometer; SI value in kelvin
     TemperatureRise, ///< a difference of two temperatures, in kelvin
     Speed,

@@ -23,39 +23,32 @@ double root(F f, double low, double high)
     return (a + b) / 2;
 }
 
-struct Forces {
-    double front;
-    double rear;
-    [[nodiscard]] double sum() const { return front + rear; }
-};
-
-Forces brakeForces(const Brakes& brakes, double pressure)
-{
-    return { 2 * brakeTorque(brakes.front, pressure) / brakes.front.tyreRadius,
-        2 * brakeTorque(brakes.rear, brakes.rearPressure(pressure)) / brakes.rear.tyreRadius };
-}
-
-/// Loads on the axles at deceleration z; neither falls below nothing.
-Forces loads(const Car& car, double z)
-{
-    const double weight = car.mass * standardGravity;
-    const double front = std::clamp(car.frontLoadShare + z * car.centreOfMassHeight / car.wheelbase, 0.0, 1.0) * weight;
-    return { front, weight - front };
-}
-
 /// Each axle gives what its brakes press or its load holds, whichever is less.
-Forces gripped(const Car& car, Forces grip, Forces pressed, double z)
+AxleForces gripped(const Car& car, AxleForces grip, AxleForces pressed, double z)
 {
-    const Forces load = loads(car, z);
+    const AxleForces load = axleLoads(car, z);
     return { std::min(pressed.front, grip.front * load.front), std::min(pressed.rear, grip.rear * load.rear) };
 }
 
 /// Rises through zero at the pressure at which an axle just locks: its force less the grip its load then has.
 double excess(const Car& car, const Brakes& brakes, double pressure, bool front)
 {
-    const Forces pressed = brakeForces(brakes, pressure);
-    const Forces load = loads(car, pressed.sum() / (car.mass * standardGravity));
+    const AxleForces pressed = brakeForces(brakes, pressure);
+    const AxleForces load = axleLoads(car, pressed.sum() / (car.mass * standardGravity));
     return front ? pressed.front - brakes.front.grip * load.front : pressed.rear - brakes.rear.grip * load.rear;
+}
+
+/// Where a straight line through the excess at `low` and at `high` is nothing, and the root where it is not straight: a rear that has
+/// lifted bends it.
+double crossing(const Car& car, const Brakes& brakes, double low, double high, bool front)
+{
+    const double before = excess(car, brakes, low, front);
+    const double after = excess(car, brakes, high, front);
+    const double straight = low - before * (high - low) / (after - before);
+    const double scale = std::abs(after) + std::abs(before);
+    if (std::abs(excess(car, brakes, straight, front)) <= 1e-13 * scale)
+        return straight;
+    return root([&](double p) { return excess(car, brakes, p, front); }, low, high);
 }
 
 /// Where it does, up to `most`; infinite where it does not.
@@ -63,13 +56,13 @@ double locksAt(const Car& car, const Brakes& brakes, double most, bool front)
 {
     if (excess(car, brakes, most, front) <= 0)
         return std::numeric_limits<double>::infinity();
-    // On either side of the valve's knee the forces are straight lines, so a bracket that does not span it closes at once.
-    const double knee = std::min(brakes.kneePressure, most);
+    // On either side of the valve's knee the forces are straight lines.
+    const double knee = std::min(brakes.kneeAtFront(), most);
     const bool below = excess(car, brakes, knee, front) > 0;
-    return root([&](double p) { return excess(car, brakes, p, front); }, below ? 0.0 : knee, below ? knee : most);
+    return below ? crossing(car, brakes, 0, knee, front) : crossing(car, brakes, knee, most, front);
 }
 
-bool makesSense(const Car& car, const Brakes& brakes, const Forces& full)
+bool makesSense(const Car& car, const Brakes& brakes, const AxleForces& full)
 {
     return full.front > 0 && full.rear >= 0 && car.mass > 0 && brakes.front.grip > 0 && brakes.rear.grip > 0 && car.wheelbase > 0
         && std::isfinite(car.centreOfMassHeight) && std::isfinite(car.frontLoadShare);
@@ -103,7 +96,21 @@ double brakeTorque(const AxleBrakes& axle, double pressure) { return axle.brakeF
 
 double Brakes::rearPressure(double pressure) const
 {
-    return pressure <= kneePressure ? pressure : kneePressure + slope * (pressure - kneePressure);
+    const double comes = rearOverFront * pressure;
+    return comes <= kneePressure ? comes : kneePressure + slope * (comes - kneePressure);
+}
+
+AxleForces brakeForces(const Brakes& brakes, double pressure)
+{
+    return { 2 * brakeTorque(brakes.front, pressure) / brakes.front.tyreRadius,
+        2 * brakeTorque(brakes.rear, brakes.rearPressure(pressure)) / brakes.rear.tyreRadius };
+}
+
+AxleForces axleLoads(const Car& car, double z)
+{
+    const double weight = car.mass * standardGravity;
+    const double front = std::clamp(car.frontLoadShare + z * car.centreOfMassHeight / car.wheelbase, 0.0, 1.0) * weight;
+    return { front, weight - front };
 }
 
 std::string_view nameOf(Limit limit)
@@ -130,25 +137,25 @@ LockPressures lockPressures(const Car& car, const Brakes& brakes, double fullPre
 
 Braking hardestBraking(const Car& car, const Brakes& brakes, double fullPressure, bool antilock, double antilockQuality)
 {
-    const Forces full = brakeForces(brakes, fullPressure);
+    const AxleForces full = brakeForces(brakes, fullPressure);
     const double weight = car.mass * standardGravity;
     if (!makesSense(car, brakes, full) || !(antilockQuality > 0 && antilockQuality <= 1))
         return { impossible, impossible, impossible, impossible, impossible, Limit::Pedal };
-    const Forces most { brakes.front.grip, brakes.rear.grip };
+    const AxleForces most { brakes.front.grip, brakes.rear.grip };
 
     Braking result {};
-    Forces forces {};
+    AxleForces forces {};
     double z = 0;
-    const Forces held { antilockQuality * most.front, antilockQuality * most.rear };
+    const AxleForces held { antilockQuality * most.front, antilockQuality * most.rear };
     const bool releases = antilock && [&] {
-        const Forces load = loads(car, full.sum() / weight);
+        const AxleForces load = axleLoads(car, full.sum() / weight);
         return full.front > held.front * load.front || full.rear > held.rear * load.rear;
     }();
     if (releases) {
         // The forces at the deceleration they cause; they fall short of it at the largest z and exceed it at none.
         z = root([&](double trial) { return gripped(car, held, full, trial).sum() / weight - trial; }, 0.0, full.sum() / weight + 1e-9);
         forces = gripped(car, held, full, z);
-        const Forces load = loads(car, z);
+        const AxleForces load = axleLoads(car, z);
         const bool both = full.front >= held.front * load.front && full.rear >= held.rear * load.rear;
         result.limit = both ? Limit::Tyres : full.front >= held.front * load.front ? Limit::FrontLocks : Limit::RearLocks;
         result.pressure = fullPressure;
@@ -159,7 +166,7 @@ Braking hardestBraking(const Car& car, const Brakes& brakes, double fullPressure
         forces = brakeForces(brakes, result.pressure);
         z = forces.sum() / weight;
         // Both axles at their limit within a hundredth: nothing is left to gain by balance.
-        const Forces load = loads(car, z);
+        const AxleForces load = axleLoads(car, z);
         const bool frontFull = forces.front >= 0.99 * most.front * load.front;
         const bool rearFull = forces.rear >= 0.99 * most.rear * load.rear;
         result.limit = std::min(frontLocks, rearLocks) >= fullPressure ? Limit::Pedal
@@ -167,7 +174,7 @@ Braking hardestBraking(const Car& car, const Brakes& brakes, double fullPressure
             : frontLocks < rearLocks                                   ? Limit::FrontLocks
                                                                        : Limit::RearLocks;
     }
-    const Forces load = loads(car, z);
+    const AxleForces load = axleLoads(car, z);
     result.deceleration = z;
     result.frontShare = forces.front / forces.sum();
     result.frontUse = load.front > 0 ? forces.front / (most.front * load.front) : 0;

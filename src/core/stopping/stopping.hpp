@@ -36,10 +36,22 @@ struct AxleBrakes {
 struct Brakes {
     AxleBrakes front;
     AxleBrakes rear;
-    double kneePressure = 1e12; ///< of the rear proportioning valve; above it the rear gains `slope` of what the front gains
+    double kneePressure = 1e12; ///< of the rear proportioning valve; above it the rear gains `slope` of what comes to the valve
     double slope = 1;
+    double rearOverFront = 1; ///< pressure that comes to the valve over the front's: not 1 under a balance bar
     [[nodiscard]] double rearPressure(double pressure) const; ///< from the front's
+    /// Front pressure at which the valve begins to hold back.
+    [[nodiscard]] double kneeAtFront() const { return kneePressure / rearOverFront; }
 };
+
+/// Of both wheels of each axle, N.
+struct AxleForces {
+    double front;
+    double rear;
+    [[nodiscard]] double sum() const { return front + rear; }
+};
+/// Braking forces at the road while no wheel locks, at a front pressure: the one place that makes them.
+[[nodiscard]] AxleForces brakeForces(const Brakes& brakes, double pressure);
 
 struct Car {
     double mass;
@@ -48,6 +60,9 @@ struct Car {
     double frontLoadShare; ///< at rest
     double dragArea; ///< m²
 };
+
+/// Loads on the axles at deceleration `z` over g, N; neither falls below nothing.
+[[nodiscard]] AxleForces axleLoads(const Car& car, double z);
 
 /// What keeps the stop from being shorter.
 enum class Limit {

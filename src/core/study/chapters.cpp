@@ -1,5 +1,6 @@
 #include "study/chapters.hpp"
 
+#include "chapters/balance/balance_chapter.hpp"
 #include "chapters/car/car_chapter.hpp"
 #include "chapters/centring/centring_chapter.hpp"
 #include "chapters/clearance/clearance.hpp"
@@ -23,6 +24,7 @@ std::span<const Chapter> chapters()
         { "clearance", "Clearance", "How to gain clearance", "gap", addClearance, drawClearance, true },
         { "centring", "Centring", "What to put in", "leaves", addCentring, drawCentring },
         { "joints", "Joints", "What to do", "then", addJoints },
+        { "balance", "Balance", "What would mend it", "then", addBalance },
         { "heat", "Heat", "What to do", "then", addHeat },
         { "stopping", "Stopping", "What to do", "then", addStopping },
     };

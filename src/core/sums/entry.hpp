@@ -50,5 +50,7 @@ inline constexpr Style plainLength { Dimension::Length, "mm", 3, "in", 4 };
 [[nodiscard]] std::vector<Entry> wheelSums();
 /// Bolt, engagement, slip, tilt.
 [[nodiscard]] std::vector<Entry> jointSums();
+/// Pressure, torque, travel, split, lock order.
+[[nodiscard]] std::vector<Entry> hydraulicSums();
 
 } // namespace deepstop::sums

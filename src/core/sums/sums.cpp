@@ -319,7 +319,7 @@ const std::vector<Entry>& entries()
                   "Exact definitions: inch 25.4 mm, pound 0.45359237 kg, g 9.80665 m/s²." },
                 convert },
         };
-        for (auto& subject : { wheelSums(), jointSums() })
+        for (auto& subject : { wheelSums(), jointSums(), hydraulicSums() })
             list.insert(list.end() - 1, subject.begin(), subject.end());
         return list;
     }();
@@ -392,7 +392,7 @@ std::string inWords(std::string_view key)
 {
     const auto last = key.rfind('_');
     const auto unit = last == std::string_view::npos ? std::string_view() : key.substr(last + 1);
-    constexpr std::array units { "m", "kg", "K", "J", "N", "Nm", "Pa", "rad", "g", "mps", "mps2", "JpK", "kgm2", "m2", "s" };
+    constexpr std::array units { "m", "kg", "K", "J", "N", "Nm", "Pa", "rad", "g", "mps", "mps2", "JpK", "kgm2", "m2", "m3", "s" };
     std::string words(std::ranges::find(units, unit) != units.end() ? key.substr(0, last) : key);
     std::ranges::replace(words, '_', ' ');
     words[0] = toUpper(words[0]);
@@ -413,6 +413,8 @@ std::vector<PrintedResult> printed(const Answer& answer, UnitSystem system)
             text = say(*number);
         } else if (const auto* truth = std::get_if<bool>(&value)) {
             text = *truth ? "yes" : "no";
+        } else if (const auto* word = std::get_if<std::string>(&value)) {
+            text = *word;
         } else if (const auto* list = std::get_if<std::vector<double>>(&value)) {
             text = list->empty() ? "no shims" : "";
             for (const double one : *list)

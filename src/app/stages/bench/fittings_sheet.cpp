@@ -119,6 +119,8 @@ Sheet fittingsSheet(const Study& study, Axle axle)
     p.horizontal("/bracket/caliper_spacing_mm", plate.x() - caliper / 2, plate.x() + caliper / 2, plate.y() - 11, plate.y() - 36,
         QObject::tr("to the caliper"));
     p.leader("/hose/length_mm", { -flange * 0.9, hoseY }, { -flange * 0.9, hoseY + 30 }, QObject::tr("hose, end to end"));
+    p.leader("/hose/bore_mm", { -flange * 0.5, hoseY }, { -flange * 0.2, hoseY + 30 }, QObject::tr("hose bore"));
+    fact(p.corner + "/hose/kind", QObject::tr("Hose is"));
     fact(p.corner + "/hose/caliper_end", QObject::tr("Hose at the caliper"));
     fact(p.corner + "/hose/line_end", QObject::tr("Hose at the line"));
     heading(study.build->currency.empty() ? QObject::tr("What it costs")

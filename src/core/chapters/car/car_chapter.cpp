@@ -1,6 +1,6 @@
 #include "chapters/car/car_chapter.hpp"
 
-#include "figures/figures.hpp"
+#include "figures/brake_figures.hpp"
 #include "verdict/judge.hpp"
 
 #include <fmt/format.h>
@@ -18,7 +18,7 @@ void addCar(Study& study)
     v.style = style::number;
     v.figure = evaluate([&](Sample& s) {
         const auto car = figures::carOf(s, study.build->car);
-        double rest = figures::pressure(s, *study.before.hydraulics) + s(study.build->car.testSpeed, false);
+        double rest = figures::pressure(s, *study.build, *study.before.hydraulics) + s(study.build->car.testSpeed, false);
         // Its tyres are those of the wheels it came on.
         for (const AxleParts* axle : { &study.before.front, &study.before.rear })
             rest += axle->wheel ? s(axle->wheel->rollingRadius) + s(axle->wheel->grip, false) : std::numeric_limits<double>::quiet_NaN();
@@ -40,7 +40,9 @@ void addCar(Study& study)
         v.reason = lacking(study, v.figure, v.lacksInWords);
     } else if (v.figure.provisional()) {
         v.level = Level::Unproven;
-        v.reason = fmt::format("{} of {} readings only estimated", v.figure.estimated.size(), v.figure.restsOn.size());
+        v.reason = v.figure.estimated.empty()
+            ? judge::estimatedIn(study, v.figure)
+            : fmt::format("{} of {} readings only estimated", v.figure.estimated.size(), v.figure.restsOn.size());
     } else {
         v.level = Level::Good;
         v.reason = fmt::format("All {} readings are there", v.figure.restsOn.size());

@@ -1,5 +1,6 @@
 #include "chapters/heat/heat_chapter.hpp"
 
+#include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
 #include "materials/materials.hpp"
 #include "verdict/judge.hpp"

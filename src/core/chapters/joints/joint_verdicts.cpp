@@ -2,6 +2,7 @@
 #include "quantity/text.hpp"
 #include "build/choices.hpp"
 #include "chapters/joints/joints_chapter.hpp"
+#include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
 #include "verdict/judge.hpp"
 

@@ -1,6 +1,6 @@
 #include "chapters/stopping/stopping_chapter.hpp"
 
-#include "figures/figures.hpp"
+#include "figures/brake_figures.hpp"
 #include "materials/materials.hpp"
 #include "verdict/judge.hpp"
 
@@ -24,7 +24,7 @@ SetupStopping stoppingOf(const Build& build, const SetupParts& setup, CommonPart
             CornerBrake& brake = r.brakes.at(axle);
             brake.effectiveRadius = evaluate([&](Sample& s) { return effectiveRadius(s, *corner); });
             brake.pistonArea = evaluate([&](Sample& s) { return pistonArea(s, *corner); });
-            brake.torque = evaluate([&](Sample& s) { return wheelTorque(s, *corner, *setup.hydraulics); });
+            brake.torque = evaluate([&](Sample& s) { return wheelTorque(s, build, *corner, *setup.hydraulics); });
         }
     if (!setup.complete())
         return r;
@@ -37,91 +37,6 @@ SetupStopping stoppingOf(const Build& build, const SetupParts& setup, CommonPart
     if (r.distance.value)
         r.stop = stop(s, build, setup, true);
     return r;
-}
-
-/// What no sum of the brakes can be made without, and is no reading.
-std::vector<std::string> unsaidOf(const SetupParts& setup)
-{
-    std::vector<std::string> lacks;
-    for (const auto& [axle, word] : { std::pair { &setup.front, "front" }, std::pair { &setup.rear, "rear" } }) {
-        if (!axle->wheel)
-            lacks.push_back(fmt::format("a wheel with its tyre ({})", word));
-        if (axle->corner && axle->corner->brakes == BrakeKind::Discs && axle->corner->caliper.pistons.empty())
-            lacks.emplace_back("piston bores");
-        if (axle->corner && axle->corner->brakes == BrakeKind::Drums && axle->corner->drum.kind == DrumKind::Unknown)
-            lacks.push_back(fmt::format("kind of drum brake ({})", word));
-    }
-    return lacks;
-}
-
-/// Which axle locks first, and how surely: the car must never turn round because a figure was off.
-void addLockOrder(Study& study)
-{
-    const Build& build = *study.build;
-    const SetupParts& after = study.after;
-    if (!after.complete())
-        return;
-    // On better tyres the load goes further forward, and the rear locks the sooner.
-    constexpr double betterGrip = 1.2;
-    constexpr double margin = 0.05;
-    Verdict v;
-    v.id = "stop/lock-order";
-    v.title = "Which axle locks first";
-    v.style = style::share;
-    v.wanted = margin;
-    v.lacksInWords = unsaidOf(after);
-    v.figure = evaluate([&](Sample& s) {
-        const auto car = figures::carOf(s, build.car);
-        auto brakes = figures::brakesOf(s, after);
-        const double pressure = figures::pressure(s, *after.hydraulics);
-        double least = std::numeric_limits<double>::infinity();
-        for (const double factor : { 1.0, betterGrip }) {
-            auto gripped = brakes;
-            gripped.front.grip *= factor;
-            gripped.rear.grip *= factor;
-            const auto locks = stopping::lockPressures(car, gripped, pressure);
-            // A rear that never locks is as far off as can be.
-            const double apart = std::isinf(locks.rear) ? 1 : std::isinf(locks.front) ? -1 : locks.rear / locks.front - 1;
-            least = std::isnan(apart) ? apart : std::min(least, apart);
-        }
-        return least;
-    });
-    v.method =
-        "Line pressure at which the rear wheels would lock over that of the front ones, less one, at the tyres' grip as read and at a "
-        "fifth more, the less of both. A vendor's friction may be off by 15 %. Good when it is more than 5 % at worst.";
-    v.source = "Rigid-body load transfer and Coulomb friction; 20 %, 15 % and 5 %: common practice.";
-    v.caution = closedRoad;
-    const bool antilock = build.car.antilock == YesNo::Yes;
-    if (!v.figure.value) {
-        v.reason = lacking(study, v.figure, v.lacksInWords);
-    } else {
-        const auto apart =
-            fmt::format("{} ±{}", printChange(*v.figure.value, v.style, study.system), print(v.figure.worstCase, v.style, study.system));
-        const bool rearFirst = *v.figure.value < 0;
-        if (v.figure.lowest() >= margin) {
-            v.level = Level::Good;
-            v.reason = fmt::format("The front, by {} of pressure", apart);
-        } else if (antilock) {
-            v.level = Level::Caution;
-            v.reason = rearFirst ? fmt::format("The rear, by {}: antilock holds it back, and it brakes less than it could", apart)
-                                 : fmt::format("The front, by {}: not surely, antilock would hold the rear back", apart);
-        } else if (rearFirst) {
-            v.level = Level::Stop;
-            v.reason = fmt::format("The rear, by {}: the car turns round. Less rear brake, or a valve", apart);
-        } else {
-            v.level = v.figure.lowest() < 0 && *v.figure.value >= margin ? Level::Unproven : Level::Caution;
-            v.reason = fmt::format("The front, by {}: {}", apart,
-                v.figure.lowest() < 0 ? "at worst the rear, and the car turns round; measure friction and valve better, or less rear brake"
-                                      : "too near, 5 % wanted at worst");
-        }
-        if (build.car.antilock == YesNo::Unknown)
-            v.reason += " (reckoned without antilock)";
-        if (v.figure.provisional() && !isBad(v.level)) {
-            v.level = Level::Unproven;
-            v.reason += "; " + judge::estimatedIn(study, v.figure);
-        }
-    }
-    study.verdicts.push_back(std::move(v));
 }
 
 void addStopVerdicts(Study& study)
@@ -138,7 +53,7 @@ void addStopVerdicts(Study& study)
     limit.style = style::deceleration;
     limit.figure = now.deceleration;
     if (after.complete())
-        limit.lacksInWords = unsaidOf(after);
+        limit.lacksInWords = figures::unsaidOf(after);
     if (limit.figure.value)
         *limit.figure.value *= standardGravity, limit.figure.worstCase *= standardGravity, limit.figure.rootSumSquare *= standardGravity;
     limit.method =
@@ -183,7 +98,6 @@ void addStopVerdicts(Study& study)
         }
     }
     study.verdicts.push_back(limit);
-    addLockOrder(study);
 
     if (compared) {
         Verdict distance;

@@ -1,0 +1,128 @@
+#include "stages/balance/plot.hpp"
+
+#include "drawing/shapes.hpp"
+#include "theme.hpp"
+
+#include <QLineF>
+#include <QLocale>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <optional>
+
+namespace deepstop::app {
+namespace {
+
+/// One, two or five of a decade, so that at most eight fit into `whole`.
+double stepFor(double whole)
+{
+    const double decade = std::pow(10, std::floor(std::log10(whole / 8)));
+    for (const double factor : { 1.0, 2.0, 2.5, 5.0, 10.0 })
+        if (whole / (factor * decade) <= 8.001)
+            return factor * decade;
+    return 10 * decade;
+}
+
+/// The part of a line inside `box` (Liang and Barsky).
+std::optional<QLineF> inside(QPointF a, QPointF b, const QRectF& box)
+{
+    double from = 0;
+    double to = 1;
+    const QPointF d = b - a;
+    for (const auto& [p, q] : { std::pair { -d.x(), a.x() - box.left() }, std::pair { d.x(), box.right() - a.x() },
+             std::pair { -d.y(), a.y() - box.top() }, std::pair { d.y(), box.bottom() - a.y() } }) {
+        if (p == 0) {
+            if (q < 0)
+                return std::nullopt;
+            continue;
+        }
+        const double r = q / p;
+        (p < 0 ? from : to) = p < 0 ? std::max(from, r) : std::min(to, r);
+    }
+    if (from >= to)
+        return std::nullopt;
+    return QLineF(a + from * d, a + to * d);
+}
+
+} // namespace
+
+double Plot::roundUp(double value)
+{
+    if (!(value > 0) || !std::isfinite(value))
+        return 1;
+    const double decade = std::pow(10, std::floor(std::log10(value)));
+    for (const double factor : { 1.0, 1.2, 1.5, 2.0, 2.5, 3.0, 4.0, 5.0, 6.0, 8.0, 10.0 })
+        if (value <= factor * decade * 1.0001)
+            return factor * decade;
+    return 10 * decade;
+}
+
+void Plot::axes(const QString& across, const QString& up, int acrossDecimals, int upDecimals)
+{
+    const Theme& t = theme();
+    const Ink thin { t.rule, 0.8, Qt::SolidLine, {}, Hatch::None, {}, 0 };
+    const QLocale plain = QLocale::c();
+    const auto number = [&](double value, int decimals) { return plain.toString(value, 'f', decimals); };
+    const double stepX = stepFor(most_.x());
+    for (int i = 0; i * stepX <= most_.x() * 1.0001; ++i) {
+        const QPointF foot = at(i * stepX, 0);
+        sheet_.line({ foot, QPointF(foot.x(), box_.top()) }, thin);
+        sheet_.letter(foot + QPointF(0, 11), number(i * stepX, acrossDecimals), 12, t.mute, Qt::AlignHCenter | Qt::AlignTop);
+    }
+    const double stepY = stepFor(most_.y());
+    for (int i = 0; i * stepY <= most_.y() * 1.0001; ++i) {
+        const QPointF foot = at(0, i * stepY);
+        sheet_.line({ foot, QPointF(box_.right(), foot.y()) }, thin);
+        sheet_.letter(foot + QPointF(-8, 0), number(i * stepY, upDecimals), 12, t.mute, Qt::AlignRight | Qt::AlignVCenter);
+    }
+    const Ink edge { t.ink, 1.2, Qt::SolidLine, {}, Hatch::None, {}, 0 };
+    sheet_.line({ box_.topLeft(), box_.bottomLeft(), box_.bottomRight() }, edge);
+    sheet_.letter({ box_.right(), box_.bottom() + 30 }, across, 13, t.ink, Qt::AlignRight | Qt::AlignTop, false);
+    sheet_.letter({ box_.left() - 4, box_.top() - 14 }, up, 13, t.ink, Qt::AlignLeft | Qt::AlignBottom, false);
+}
+
+void Plot::curve(const QPolygonF& values, const Ink& ink)
+{
+    QPainterPath path;
+    QPointF last;
+    for (qsizetype i = 0; i + 1 < values.size(); ++i) {
+        const auto part = inside(at(values[i].x(), values[i].y()), at(values[i + 1].x(), values[i + 1].y()), box_);
+        if (!part)
+            continue;
+        if (path.isEmpty() || QLineF(last, part->p1()).length() > 1e-6)
+            path.moveTo(part->p1());
+        path.lineTo(part->p2());
+        last = part->p2();
+    }
+    if (!path.isEmpty())
+        sheet_.area(path, ink);
+}
+
+void Plot::area(const QPolygonF& values, const Ink& ink)
+{
+    QPolygonF placed;
+    for (const QPointF& v : values)
+        placed << at(v.x(), v.y());
+    QPainterPath path;
+    path.addPolygon(placed);
+    path.closeSubpath();
+    QPainterPath frame;
+    frame.addRect(box_);
+    sheet_.area(path.intersected(frame), ink);
+}
+
+void Plot::mark(QPointF value, double radius, const QColor& colour, bool hollow)
+{
+    if (holds(value))
+        sheet_.area(
+            circle(at(value.x(), value.y()), radius), { colour, 1.8, Qt::SolidLine, hollow ? theme().paper : colour, Hatch::None, {}, 0 });
+}
+
+bool Plot::holds(QPointF value) const
+{
+    return std::isfinite(value.x()) && std::isfinite(value.y()) && value.x() >= 0 && value.x() <= most_.x() && value.y() >= 0
+        && value.y() <= most_.y();
+}
+
+} // namespace deepstop::app

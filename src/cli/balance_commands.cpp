@@ -1,0 +1,50 @@
+#include "cli/commands.hpp"
+
+#include "files/disk.hpp"
+#include "report/balance.hpp"
+
+#include <algorithm>
+#include <iostream>
+#include <memory>
+
+namespace deepstop::cli {
+namespace {
+
+struct BalanceOptions {
+    Subject subject;
+    std::string load;
+    std::string csv;
+};
+
+int showBalance(const BalanceOptions& o)
+{
+    const Study study = o.subject.studied();
+    if (const auto names = report::loadNames(study); !o.load.empty() && std::ranges::find(names, o.load) == names.end()) {
+        std::string known;
+        for (const auto& name : names)
+            known += (known.empty() ? "" : ", ") + name;
+        throw files::Refusal(o.subject.path + ": has no load “" + o.load + "”; it has " + (known.empty() ? "none" : known) + ".");
+    }
+    std::cout << report::balanceSheet(study, o.load);
+    if (!o.csv.empty()) {
+        files::replaceFile(o.csv, report::balanceCsv(study, o.load));
+        std::cout << o.csv << "\n";
+    }
+    const bool stops = std::ranges::any_of(study.verdicts, [](const Verdict& v) { return v.chapter == "balance" && isBad(v.level); });
+    return stops ? bad : fine;
+}
+
+} // namespace
+
+void addBalanceCommands(CLI::App& app, int& code)
+{
+    auto* command =
+        app.add_subcommand("balance", "Which axle locks first, what the foot feels, and what would mend it. Exit 1 where something stops");
+    auto o = std::make_shared<BalanceOptions>();
+    o->subject.addTo(*command);
+    command->add_option("--load", o->load, "only with that load, by its name; “driver only” is always there");
+    command->add_option("--csv", o->csv, "write the curves over deceleration there");
+    command->callback([o, &code] { code = showBalance(*o); });
+}
+
+} // namespace deepstop::cli

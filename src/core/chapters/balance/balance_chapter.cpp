@@ -1,0 +1,292 @@
+#include "chapters/balance/balance_chapter.hpp"
+
+#include "figures/brake_figures.hpp"
+#include "figures/figures.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+namespace deepstop {
+namespace {
+
+constexpr double notKnown = std::numeric_limits<double>::quiet_NaN();
+/// On better tyres the load goes further forward, and the rear locks the sooner; common practice, no source.
+constexpr double betterGrip = 1.2;
+
+/// Every load of the build, the driver alone first.
+std::vector<const LoadCase*> loadsOf(const Build& build)
+{
+    std::vector<const LoadCase*> loads { nullptr };
+    for (const LoadCase& each : build.loads)
+        loads.push_back(&each);
+    return loads;
+}
+
+/// The value of a sum whose readings are all there.
+template <class Sum>
+auto ifKnown(Sum sum) -> std::optional<decltype(sum(std::declval<Sample&>()))>
+{
+    Sample s;
+    auto result = sum(s);
+    if (!s.atNominal())
+        return std::nullopt;
+    return result;
+}
+
+double usefulPressure(Sample& s, const Build& build, const SetupParts& setup, const LoadCase* load)
+{
+    const auto car = figures::carOf(s, build.car, load);
+    return stopping::usefulPressure(car, figures::brakesOf(s, build, setup, load));
+}
+
+BalancePoint pointOf(const SetupBalance& setup, const LoadBalance& of, double frontPressure)
+{
+    const auto forces = stopping::brakeForces(*of.brakes, frontPressure);
+    const double weight = of.car->mass * standardGravity;
+    const auto use = stopping::adhesion(*of.car, forces);
+    const double rearPressure = of.brakes->rearPressure(frontPressure);
+    BalancePoint p { forces.sum() / weight, frontPressure, rearPressure, forces.front / weight, forces.rear / weight, use.front, use.rear,
+        notKnown, notKnown, notKnown };
+    if (setup.foot) {
+        p.pedalForce = hydraulics::pedalForceFor(*setup.foot, frontPressure);
+        if (setup.frontTakeUp && setup.rearTakeUp) {
+            const auto travel = hydraulics::travel(*setup.foot, *setup.frontTakeUp, *setup.rearTakeUp, frontPressure, rearPressure);
+            p.pedalTravel = travel.pedal;
+            p.strokeShare = travel.strokeShare;
+        }
+    }
+    return p;
+}
+
+LoadBalance loadBalanceOf(const Build& build, const SetupParts& setup, const SetupBalance& found, const LoadCase* load)
+{
+    LoadBalance r;
+    r.load = load;
+    r.name = load ? (load->name.empty() ? "another load" : load->name) : "driver only";
+    r.car = ifKnown([&](Sample& s) { return figures::carOf(s, build.car, load); });
+    r.brakes = ifKnown([&](Sample& s) { return figures::brakesOf(s, build, setup, load); });
+    if (!r.car || !r.brakes || !(r.car->mass > 0) || !figures::unsaidOf(setup).empty())
+        return r;
+    constexpr double ample = 1e9;
+    r.locks = stopping::lockPressures(*r.car, *r.brakes, ample);
+    const double first = std::min(r.locks.front, r.locks.rear);
+    if (!std::isfinite(first))
+        return r;
+    r.rearUse = ifKnown([&](Sample& s) { return rearUse(s, build, setup, load); }).value_or(0);
+    const double grip = std::max(r.brakes->front.grip, r.brakes->rear.grip);
+    constexpr int steps = 60;
+    const double most = stopping::pressureFor(*r.car, *r.brakes, 1.25 * grip);
+    const double knee = r.brakes->kneeAtFront();
+    for (int i = 0; i <= steps; ++i) {
+        const double pressure = most * i / steps;
+        if (i > 0 && knee > most * (i - 1) / steps && knee < pressure)
+            r.curve.push_back(pointOf(found, r, knee));
+        r.curve.push_back(pointOf(found, r, pressure));
+    }
+    if (r.locks.front <= most)
+        r.frontLocks = pointOf(found, r, r.locks.front);
+    if (r.locks.rear <= most)
+        r.rearLocks = pointOf(found, r, r.locks.rear);
+    return r;
+}
+
+/// Deceleration that one circuit makes alone at the greatest effort, the other gone, as far as its chamber's stroke goes.
+double leftOf(Sample& s, const Build& build, const SetupParts& setup, bool firstGone, const LoadCase* load, double* pedal = nullptr)
+{
+    const auto foot = figures::footOf(s, build, *setup.hydraulics, true);
+    const auto car = figures::carOf(s, build.car, load);
+    const auto brakes = figures::brakesOf(s, build, setup, load);
+    const auto front = figures::takeUp(s, build, setup, Axle::Front);
+    const auto rear = figures::takeUp(s, build, setup, Axle::Rear);
+    const bool diagonal = setup.hydraulics->circuits == Circuits::Diagonal;
+    const stopping::Circuit part = diagonal ? stopping::Circuit { 0.5, 0.5 }
+        : firstGone                         ? stopping::Circuit { 0, 1 }
+                                            : stopping::Circuit { 1, 0 };
+    const auto goneAt = [&](double pressure) {
+        const double volume = part.front * front.at(pressure) + part.rear * rear.at(brakes.rearPressure(pressure));
+        return hydraulics::oneGone(foot, firstGone, volume);
+    };
+    double pressure = hydraulics::frontPressure(foot, s(build.wants.greatestEffort, false));
+    const double share = goneAt(pressure).strokeShare;
+    if (std::isnan(share))
+        return notKnown;
+    if (share > 1) {
+        // As much pressure as the stroke that is left makes; the volume rises with it.
+        double low = 0;
+        for (int i = 0; i < 48; ++i) {
+            const double middle = (low + pressure) / 2;
+            (goneAt(middle).strokeShare > 1 ? pressure : low) = middle;
+        }
+        pressure = low;
+    }
+    if (pedal)
+        *pedal = goneAt(pressure).pedal;
+    return stopping::decelerationOf(car, brakes, part, pressure);
+}
+
+SetupBalance balanceOf(const Build& build, const SetupParts& setup)
+{
+    SetupBalance r;
+    if (!setup.complete())
+        return r;
+    r.foot = ifKnown([&](Sample& s) { return figures::footOf(s, build, *setup.hydraulics, true); });
+    if (!r.foot)
+        r.foot = ifKnown([&](Sample& s) { return figures::footOf(s, build, *setup.hydraulics); });
+    else
+        for (const Axle axle : { Axle::Front, Axle::Rear })
+            (axle == Axle::Front ? r.frontTakeUp : r.rearTakeUp) =
+                ifKnown([&](Sample& s) { return figures::takeUp(s, build, setup, axle); });
+    for (const LoadCase* load : loadsOf(build))
+        r.loads.push_back(loadBalanceOf(build, setup, r, load));
+    return r;
+}
+
+/// What only the setup that is judged needs: figures with their intervals.
+void addFigures(const Build& build, const SetupParts& setup, SetupBalance& r)
+{
+    if (!setup.complete())
+        return;
+    r.effort = evaluate([&](Sample& s) { return effortOf(s, build, setup); });
+    r.strokeShare = evaluate([&](Sample& s) { return travelOf(s, build, setup).strokeShare; });
+    r.travel = evaluate([&](Sample& s) { return travelOf(s, build, setup).pedal; });
+    r.fluid =
+        evaluate([&](Sample& s) { return figures::fluidForWear(s, *setup.front.corner) + figures::fluidForWear(s, *setup.rear.corner); });
+    const Circuits circuits = setup.hydraulics->circuits;
+    if (circuits == Circuits::Unknown)
+        return;
+    for (const bool first : { true, false }) {
+        CircuitGone gone;
+        gone.name = circuits == Circuits::Diagonal ? first ? "one diagonal gone" : "the other diagonal gone"
+            : first                                ? "front circuit gone"
+                                                   : "rear circuit gone";
+        gone.left = evaluate([&](Sample& s) {
+            double least = std::numeric_limits<double>::infinity();
+            for (const LoadCase* load : loadsOf(build)) {
+                const double left = leftOf(s, build, setup, first, load);
+                least = std::isnan(left) || std::isnan(least) ? notKnown : std::min(least, left);
+            }
+            return least;
+        });
+        Sample s;
+        if (gone.left.value)
+            leftOf(s, build, setup, first, nullptr, &gone.pedal);
+        r.gone.push_back(std::move(gone));
+    }
+}
+
+} // namespace
+
+double locksApart(Sample& s, const Build& build, const SetupParts& setup, const LoadCase* load, Tyres tyres)
+{
+    const auto car = figures::carOf(s, build.car, load);
+    const auto brakes = figures::brakesOf(s, build, setup, load);
+    // What is pressed does not matter here, only in which order they lock.
+    constexpr double ample = 1e9;
+    double least = std::numeric_limits<double>::infinity();
+    for (const double factor : { 1.0, betterGrip }) {
+        if (factor > 1 && tyres == Tyres::AsRead)
+            continue;
+        auto gripped = brakes;
+        gripped.front.grip *= factor;
+        gripped.rear.grip *= factor;
+        const auto locks = stopping::lockPressures(car, gripped, ample);
+        // A rear that never locks is as far off as can be.
+        const double apart = std::isinf(locks.rear) ? 1 : std::isinf(locks.front) ? -1 : locks.rear / locks.front - 1;
+        least = std::isnan(apart) || std::isnan(least) ? notKnown : std::min(least, std::min(apart, 1.0));
+    }
+    return least;
+}
+
+double rearUse(Sample& s, const Build& build, const SetupParts& setup, const LoadCase* load)
+{
+    const auto car = figures::carOf(s, build.car, load);
+    const auto brakes = figures::brakesOf(s, build, setup, load);
+    const double first = stopping::usefulPressure(car, brakes);
+    return std::min(1.0, stopping::adhesion(car, stopping::brakeForces(brakes, first)).rear / brakes.rear.grip);
+}
+
+double effortOf(Sample& s, const Build& build, const SetupParts& setup)
+{
+    const auto foot = figures::footOf(s, build, *setup.hydraulics);
+    double most = 0;
+    for (const LoadCase* load : loadsOf(build)) {
+        const double force = hydraulics::pedalForceFor(foot, usefulPressure(s, build, setup, load));
+        most = std::isnan(force) || std::isnan(most) ? notKnown : std::max(most, force);
+    }
+    return most;
+}
+
+hydraulics::Travel travelOf(Sample& s, const Build& build, const SetupParts& setup)
+{
+    const auto foot = figures::footOf(s, build, *setup.hydraulics, true);
+    const auto front = figures::takeUp(s, build, setup, Axle::Front);
+    const auto rear = figures::takeUp(s, build, setup, Axle::Rear);
+    hydraulics::Travel most { 0, 0, 0 };
+    for (const LoadCase* load : loadsOf(build)) {
+        const double pressure = usefulPressure(s, build, setup, load);
+        const auto brakes = figures::brakesOf(s, build, setup, load);
+        const auto travel = hydraulics::travel(foot, front, rear, pressure, brakes.rearPressure(pressure));
+        if (std::isnan(travel.pedal) || std::isnan(travel.strokeShare) || travel.pedal > most.pedal)
+            most = travel;
+        if (std::isnan(most.pedal) || std::isnan(most.strokeShare))
+            return most;
+    }
+    return most;
+}
+
+double limitOf(const SetupBalance& balance)
+{
+    const LoadBalance* alone = balance.find(nullptr);
+    if (!alone)
+        return notKnown;
+    const auto& first = alone->locks.front <= alone->locks.rear ? alone->frontLocks : alone->rearLocks;
+    return first ? first->deceleration : notKnown;
+}
+
+namespace {
+
+BalancePoint pointWhere(const LoadBalance& balance, double BalancePoint::*rises, double value)
+{
+    const auto& curve = balance.curve;
+    const auto after = std::ranges::lower_bound(curve, value, {}, rises);
+    if (after == curve.begin())
+        return curve.front();
+    if (after == curve.end())
+        return curve.back();
+    const BalancePoint& a = *std::prev(after);
+    const BalancePoint& b = *after;
+    const double t = (value - a.*rises) / (b.*rises - a.*rises);
+    const auto between = [&](double BalancePoint::*which) { return std::lerp(a.*which, b.*which, t); };
+    using P = BalancePoint;
+    return { between(&P::deceleration), between(&P::frontPressure), between(&P::rearPressure), between(&P::front), between(&P::rear),
+        between(&P::frontAdhesion), between(&P::rearAdhesion), between(&P::pedalForce), between(&P::pedalTravel),
+        between(&P::strokeShare) };
+}
+
+} // namespace
+
+BalancePoint pointAt(const LoadBalance& balance, double deceleration)
+{
+    return pointWhere(balance, &BalancePoint::deceleration, deceleration);
+}
+
+BalancePoint pointAtPressure(const LoadBalance& balance, double frontPressure)
+{
+    return pointWhere(balance, &BalancePoint::frontPressure, frontPressure);
+}
+
+void addBalance(Study& study)
+{
+    Balance found;
+    found.before = balanceOf(*study.build, study.before);
+    found.after = study.after.setup == study.before.setup ? found.before : balanceOf(*study.build, study.after);
+    addFigures(*study.build, study.after, found.after);
+    study.keep(std::move(found));
+    addBalanceVerdicts(study);
+    addPedalVerdicts(study);
+    if (study.remedies == Remedies::Sought)
+        addBalanceAdvice(study);
+}
+
+} // namespace deepstop

@@ -1,0 +1,97 @@
+#pragma once
+/// Balance: what the foot feels and which axle gives up first, for every load of the build.
+
+#include "hydraulics/hydraulics.hpp"
+#include "stopping/balance.hpp"
+#include "verdict/findings.hpp"
+
+namespace deepstop {
+
+/// One place on the curves over deceleration, at nominal readings and with no wheel locked.
+struct BalancePoint {
+    double deceleration; ///< over g
+    double frontPressure; ///< Pa
+    double rearPressure;
+    double front; ///< braking force over the car's weight
+    double rear;
+    double frontAdhesion;
+    double rearAdhesion;
+    double pedalForce; ///< N; NaN where the foot is not known
+    double pedalTravel; ///< m; NaN where the fluid is not known
+    double strokeShare;
+};
+
+/// The car as laden.
+struct LoadBalance {
+    std::string name; ///< "driver only"
+    const LoadCase* load = nullptr; ///< null: its driver alone
+    std::optional<stopping::Car> car; ///< nothing where a reading is missing
+    std::optional<stopping::Brakes> brakes;
+    stopping::LockPressures locks { 0, 0 };
+    std::optional<BalancePoint> frontLocks; ///< where it does, as far as drawn
+    std::optional<BalancePoint> rearLocks;
+    double rearUse = 0; ///< of its grip when the first axle locks
+    std::vector<BalancePoint> curve;
+};
+
+/// One of two circuits gone.
+struct CircuitGone {
+    std::string name; ///< "front circuit gone"
+    Figure left; ///< deceleration over g that the other still makes at the greatest effort, least over the loads
+    double pedal = 0; ///< where the pedal then is, m; nominal
+};
+
+struct SetupBalance {
+    std::vector<LoadBalance> loads; ///< the driver alone first
+    std::optional<hydraulics::Foot> foot; ///< nominal, where all of it is known
+    std::optional<hydraulics::TakeUp> frontTakeUp;
+    std::optional<hydraulics::TakeUp> rearTakeUp;
+    Figure effort; ///< pedal force that uses the tyres up, most over the loads
+    Figure strokeShare; ///< of the master cylinder for that
+    Figure travel; ///< of the pedal for that
+    std::vector<CircuitGone> gone;
+    Figure fluid; ///< that worn pads draw out of the reservoir
+
+    [[nodiscard]] const LoadBalance* find(const LoadCase* load) const
+    {
+        for (const LoadBalance& each : loads)
+            if (each.load == load)
+                return &each;
+        return nullptr;
+    }
+};
+
+using Balance = BeforeAfter<SetupBalance>;
+
+/// What is wanted between the pressures at which the axles lock, and of the rear's grip when the front does; common practice, no source.
+inline constexpr double lockMargin = 0.05;
+inline constexpr double rearUseWanted = 0.8;
+
+enum class Tyres { AsRead, AndBetter };
+/// Front pressure at which the rear locks over that at which the front does, less one: at the tyres' grip, and on better tyres too the
+/// less.
+[[nodiscard]] double locksApart(
+    Sample& s, const Build& build, const SetupParts& setup, const LoadCase* load, Tyres tyres = Tyres::AndBetter);
+/// Of the rear's grip, used when the first axle locks.
+[[nodiscard]] double rearUse(Sample& s, const Build& build, const SetupParts& setup, const LoadCase* load);
+/// Pedal force that uses the tyres up; most over the loads.
+[[nodiscard]] double effortOf(Sample& s, const Build& build, const SetupParts& setup);
+/// How far the pedal and its cylinder go for that.
+[[nodiscard]] hydraulics::Travel travelOf(Sample& s, const Build& build, const SetupParts& setup);
+
+/// Deceleration over g at which the first axle locks, the driver alone in the car; NaN where none does.
+[[nodiscard]] double limitOf(const SetupBalance& balance);
+
+/// Where one is on a curve: straight between its points. @pre the curve has points
+[[nodiscard]] BalancePoint pointAt(const LoadBalance& balance, double deceleration);
+[[nodiscard]] BalancePoint pointAtPressure(const LoadBalance& balance, double frontPressure);
+
+void addBalance(Study& study);
+
+// Its parts.
+void addBalanceVerdicts(Study& study);
+void addPedalVerdicts(Study& study);
+/// Puts into the verdicts the smallest changes that would mend them.
+void addBalanceAdvice(Study& study);
+
+} // namespace deepstop

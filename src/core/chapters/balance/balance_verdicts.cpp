@@ -1,0 +1,206 @@
+/// Which axle gives up first, and how near to alike.
+
+#include "chapters/balance/balance_chapter.hpp"
+
+#include "figures/brake_figures.hpp"
+#include "verdict/judge.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+namespace deepstop {
+namespace {
+
+constexpr std::string_view triedFirst =
+    "Set the balance on a closed place with no one behind, from low speeds first. A car whose rear locks first "
+    "turns round. The program advises; what the law and the maker ask comes first.";
+
+std::string suffixOf(const LoadBalance& balance, std::size_t number) { return balance.load ? fmt::format("-{}", number) : std::string(); }
+
+std::string titled(std::string_view title, const LoadBalance& balance)
+{
+    return balance.load ? fmt::format("{}, {}", title, balance.name) : std::string(title);
+}
+
+void addAntilockWord(const Study& study, Verdict& v)
+{
+    if (study.build->car.antilock == YesNo::Unknown)
+        v.reason += " (reckoned without antilock)";
+}
+
+/// What rests on an estimate proves nothing, unless it is bad as it is.
+void settle(const Study& study, Verdict& v)
+{
+    if (v.figure.provisional() && !isBad(v.level)) {
+        v.level = Level::Unproven;
+        v.reason += "; " + judge::estimatedIn(study, v.figure);
+    }
+}
+
+/// Which axle locks first, and how surely: the car must never turn round because a figure was off.
+void addLockOrder(Study& study, const LoadBalance& balance, std::size_t number)
+{
+    const SetupParts& after = study.after;
+    Verdict v;
+    v.id = "balance/lock-order" + suffixOf(balance, number);
+    v.title = titled("Which axle locks first", balance);
+    v.style = style::share;
+    v.wanted = lockMargin;
+    v.lacksInWords = figures::unsaidOf(after);
+    v.figure = evaluate([&](Sample& s) { return locksApart(s, *study.build, after, balance.load); });
+    v.method =
+        "Line pressure at which the rear wheels would lock over that of the front ones, less one, at the tyres' grip as read and at a "
+        "fifth more, the less of both. A vendor's friction may be off by 15 %. Good when it is more than 5 % at worst; when on these "
+        "tyres the rear may lock first at worst, it must not be driven hard before that is measured or mended.";
+    v.source = "Rigid-body load transfer and Coulomb friction; 20 %, 15 % and 5 %: common practice.";
+    v.caution = triedFirst;
+    const bool antilock = study.build->car.antilock == YesNo::Yes;
+    if (!v.figure.value || !v.lacksInWords.empty()) {
+        v.figure.value.reset();
+        v.reason = lacking(study, v.figure, v.lacksInWords);
+        study.verdicts.push_back(std::move(v));
+        return;
+    }
+    const auto apart =
+        fmt::format("{} ±{}", printChange(*v.figure.value, v.style, study.system), print(v.figure.worstCase, v.style, study.system));
+    const auto at = [&](const std::optional<BalancePoint>& point) {
+        return point ? fmt::format(" at {}", print(point->deceleration * standardGravity, style::deceleration, study.system))
+                     : std::string();
+    };
+    const bool rearFirst = *v.figure.value < 0;
+    const Figure here = evaluate([&](Sample& s) { return locksApart(s, *study.build, after, balance.load, Tyres::AsRead); });
+    if (v.figure.lowest() >= lockMargin) {
+        v.level = Level::Good;
+        v.reason = *v.figure.value >= 1 ? fmt::format("The front{}; the rear never does", at(balance.frontLocks))
+                                        : fmt::format("The front{}, by {} of pressure", at(balance.frontLocks), apart);
+    } else if (antilock) {
+        v.level = Level::Caution;
+        v.reason = rearFirst ? fmt::format("The rear, by {}: antilock holds it back, and it brakes less than it could", apart)
+                             : fmt::format("The front, by {}: not surely, antilock would hold the rear back", apart);
+    } else if (rearFirst) {
+        v.level = Level::Stop;
+        v.reason = fmt::format("The rear{}, by {}: the car turns round. Less rear brake, or a valve", at(balance.rearLocks), apart);
+    } else if (!(here.lowest() >= 0)) {
+        v.level = Level::Stop;
+        v.reason = fmt::format(
+            "The front, by {}: at worst the rear, and the car turns round. Measure friction and valve better, or less rear brake", apart);
+    } else if (v.figure.lowest() < 0) {
+        v.level = Level::Caution;
+        v.reason = fmt::format("The front, by {} on tyres a fifth better: at worst there the rear. Not on these tyres", apart);
+    } else {
+        v.level = Level::Caution;
+        v.reason = fmt::format("The front, by {}: too near, 5 % wanted at worst", apart);
+    }
+    addAntilockWord(study, v);
+    settle(study, v);
+    study.verdicts.push_back(std::move(v));
+}
+
+/// Whether the rear does its part: a car whose front locks far too early stops longer than it must.
+void addRearUse(Study& study)
+{
+    const SetupParts& after = study.after;
+    Verdict v;
+    v.id = "balance/rear-use";
+    v.title = "What the rear axle does";
+    v.style = style::share;
+    v.wanted = rearUseWanted;
+    v.lacksInWords = figures::unsaidOf(after);
+    v.figure = evaluate([&](Sample& s) { return rearUse(s, *study.build, after, nullptr); });
+    v.method =
+        "Grip the rear axle uses at the deceleration at which the first axle locks, its driver alone in the car. Over 80 % little is "
+        "left to gain by balance.";
+    v.source = "Rigid-body load transfer; 80 %: common practice.";
+    v.caution = triedFirst;
+    const LoadBalance* was = study.before.setup != study.after.setup ? study.of<Balance>().before.find(nullptr) : nullptr;
+    const LoadBalance* now = study.of<Balance>().after.find(nullptr);
+    if (!v.figure.value || !v.lacksInWords.empty()) {
+        v.figure.value.reset();
+        v.reason = lacking(study, v.figure, v.lacksInWords);
+    } else {
+        const auto say = [&](double share) { return print(share, style::share, study.system); };
+        const bool rearFirst = now && now->locks.rear < now->locks.front;
+        std::string compared;
+        if (was && was->car && was->brakes && !rearFirst) {
+            const double change = *v.figure.value - was->rearUse;
+            const std::string_view word = std::abs(change) < 0.005 ? "as before" : change < 0 ? "less, this setup makes it worse" : "more";
+            compared = std::abs(change) < 0.005 ? fmt::format("; {}", word) : fmt::format("; {} before: {}", say(was->rearUse), word);
+        }
+        if (rearFirst) {
+            v.level = Level::Caution;
+            v.reason = "All it can, before the front does: it locks first";
+        } else if (v.figure.lowest() >= rearUseWanted) {
+            v.level = Level::Good;
+            v.reason = fmt::format("{} of its grip when the front locks{}", say(*v.figure.value), compared);
+        } else if (*v.figure.value >= rearUseWanted) {
+            v.reason = fmt::format("{} ±{} of its grip when the front locks: too loosely known to tell{}", say(*v.figure.value),
+                say(v.figure.worstCase), compared);
+        } else {
+            v.level = Level::Caution;
+            v.reason = fmt::format("{} ±{} of its grip when the front locks: the front gives up early{}", say(*v.figure.value),
+                say(v.figure.worstCase), compared);
+        }
+        settle(study, v);
+    }
+    study.verdicts.push_back(std::move(v));
+}
+
+void addYardstick(Study& study)
+{
+    const SetupParts& after = study.after;
+    Verdict v;
+    v.id = "balance/yardstick";
+    v.title = "Adhesion beside the yardstick";
+    v.style = style::number;
+    v.wanted = 0.0;
+    v.lacksInWords = figures::unsaidOf(after);
+    v.figure = evaluate([&](Sample& s) {
+        double least = std::numeric_limits<double>::infinity();
+        for (const LoadBalance& each : study.of<Balance>().after.loads) {
+            const auto kept =
+                stopping::keptTo(figures::carOf(s, study.build->car, each.load), figures::brakesOf(s, *study.build, after, each.load));
+            const double worse = std::min(kept.frontOverRear, kept.efficiency);
+            least = std::isnan(kept.frontOverRear + kept.efficiency + least) ? std::numeric_limits<double>::quiet_NaN()
+                                                                             : std::min(least, worse);
+        }
+        return least;
+    });
+    v.method =
+        "From 0.15 to 0.8 g the front axle uses the more adhesion, and at adhesions k of 0.2 to 0.8 the deceleration is at least "
+        "0.1 + 0.7·(k − 0.2); the least of either margin over all loads. A yardstick for comparing, without antilock: only a test house "
+        "says what is approved.";
+    v.source = "UN R13-H, annex on the distribution of braking, from memory.";
+    v.caution = triedFirst;
+    if (!v.figure.value || !v.lacksInWords.empty()) {
+        v.figure.value.reset();
+        v.reason = lacking(study, v.figure, v.lacksInWords);
+    } else {
+        const bool kept = v.figure.lowest() >= 0;
+        v.level = kept ? Level::Good : Level::Caution;
+        v.reason = kept ? "Within it at every load, as a guide; no approval"
+            : *v.figure.value >= 0
+            ? fmt::format("Within it, but not surely: by {} ±{}", figure(*v.figure.value, v.style, study.system),
+                figure(v.figure.worstCase, v.style, study.system))
+            : fmt::format("Outside it by {}: one axle does too little too long", figure(-*v.figure.value, v.style, study.system));
+        settle(study, v);
+    }
+    study.verdicts.push_back(std::move(v));
+}
+
+} // namespace
+
+void addBalanceVerdicts(Study& study)
+{
+    if (!study.after.complete())
+        return;
+    const auto& loads = study.of<Balance>().after.loads;
+    for (std::size_t i = 0; i < loads.size(); ++i)
+        addLockOrder(study, loads[i], i);
+    addRearUse(study);
+    addYardstick(study);
+}
+
+} // namespace deepstop

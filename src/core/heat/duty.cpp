@@ -1,0 +1,90 @@
+#include "heat/duty.hpp"
+
+#include "materials/materials.hpp"
+#include "quantity/unit.hpp"
+
+#include <algorithm>
+#include <cmath>
+
+namespace deepstop::heat {
+
+double durationOf(const Duty& duty)
+{
+    double sum = 0;
+    for (const Phase& p : duty.phases)
+        sum += p.duration;
+    return sum;
+}
+
+double distanceOf(const Duty& duty)
+{
+    double sum = 0;
+    for (const Phase& p : duty.phases)
+        sum += (p.from + p.to) / 2 * p.duration;
+    return sum;
+}
+
+int stopsIn(const Duty& duty)
+{
+    int most = 0;
+    for (const Phase& p : duty.phases)
+        most = std::max(most, p.stop);
+    return most;
+}
+
+Duty oneStop(double speed, double deceleration, double rest)
+{
+    Duty duty { "one-stop", "one stop", {}, 0 };
+    if (!(speed > 0 && deceleration > 0 && rest >= 0))
+        return duty;
+    duty.phases.push_back({ speed, 0, speed / deceleration, true, 0, 1 });
+    if (rest > 0)
+        duty.phases.push_back({ 0, 0, rest, false, 0, 1 });
+    return duty;
+}
+
+Duty snubs(int count, double from, double to, double deceleration, double interval)
+{
+    Duty duty { "snubs", "snubs", {}, 0 };
+    const double braking = (from - to) / deceleration;
+    // Back to speed at a quarter of a car's best, 1.5 m/s², or as fast as the interval asks for.
+    const double back = std::min((from - to) / 1.5, interval - braking);
+    if (!(count > 0 && count <= 10'000 && from > to && to >= 0 && deceleration > 0 && back > 0))
+        return duty;
+    for (int i = 1; i <= count; ++i) {
+        duty.phases.push_back({ from, to, braking, true, 0, i });
+        duty.phases.push_back({ to, from, back, false, 0, i });
+        if (interval - braking - back > 1e-9)
+            duty.phases.push_back({ from, from, interval - braking - back, false, 0, i });
+    }
+    return duty;
+}
+
+Duty heatingProcedure(double top)
+{
+    Duty duty = snubs(15, top, top / 2, 3, 45);
+    duty.id = "heating-procedure";
+    duty.name = "heating procedure";
+    return duty;
+}
+
+Duty descent(double length, double slope, double speed, double engineBraking)
+{
+    Duty duty { "descent", "descent", {}, engineBraking };
+    if (length > 0 && speed > 0 && slope > 0 && slope < 1)
+        duty.phases.push_back({ speed, speed, length / speed, true, slope, 1 });
+    return duty;
+}
+
+double brakePower(const Road& road, const Duty& duty, const Phase& phase, double speed)
+{
+    if (!phase.braking || !(speed > 0))
+        return 0;
+    const double slowing = road.mass * road.spinning * (phase.from - phase.to) / phase.duration;
+    const double falling = road.mass * standardGravity * phase.slope;
+    const double air = 0.5 * materials::airDensity * road.dragArea * speed * speed;
+    const double others = air + road.rolling * road.mass * standardGravity + duty.engineBraking * road.mass;
+    return std::max(0.0, slowing + falling - others) * speed;
+}
+
+} // namespace deepstop::heat

@@ -1,0 +1,51 @@
+#pragma once
+/// What the brakes are asked to do: speeds over time, slopes, and where the pedal is pressed. SI; nothing throws.
+
+#include <string>
+#include <vector>
+
+namespace deepstop::heat {
+
+/// From one speed to another at a steady rate.
+struct Phase {
+    double from; ///< m/s
+    double to;
+    double duration; ///< s
+    bool braking = false; ///< the brakes make up what air, rolling, slope and engine do not
+    double slope = 0; ///< of the road, falling positive, sine
+    int stop = 0; ///< number of the braking this belongs to, counted from 1; between two brakings that of the last one
+};
+
+/// The phases of a duty, without a gap in speed.
+struct Duty {
+    std::string id;
+    std::string name;
+    std::vector<Phase> phases;
+    double engineBraking = 0; ///< deceleration by engine and gears while the car coasts or brakes, m/s²
+};
+
+[[nodiscard]] double durationOf(const Duty& duty);
+[[nodiscard]] double distanceOf(const Duty& duty);
+[[nodiscard]] int stopsIn(const Duty& duty);
+
+/// One stop at `deceleration` (m/s²), and `rest` s of standing after it.
+[[nodiscard]] Duty oneStop(double speed, double deceleration, double rest = 0);
+/// `count` snubs from `from` to `to` at `deceleration`, one beginning every `interval` s: back to speed and held there in between. Nothing
+/// in `phases` where they do not fit into the interval or the speeds are the wrong way round.
+[[nodiscard]] Duty snubs(int count, double from, double to, double deceleration, double interval);
+/// Heating procedure of UN R13-H (type I) and FMVSS 135, from memory: 15 snubs from `top` to half of it at 3 m/s², 45 s apart.
+[[nodiscard]] Duty heatingProcedure(double top);
+/// Down a slope at one speed, the brakes dragging all the way.
+[[nodiscard]] Duty descent(double length, double slope, double speed, double engineBraking);
+
+/// What a car resists with, apart from its brakes.
+struct Road {
+    double mass; ///< kg
+    double dragArea; ///< m²
+    double rolling = 0.012; ///< coefficient of rolling resistance; common practice
+    double spinning = 1.03; ///< inertia of what turns, over the car's own; 1.02 to 1.05 common practice
+};
+/// Power of all brakes together at one moment of a phase, W; 0 where it is not braking or others hold the car.
+[[nodiscard]] double brakePower(const Road& road, const Duty& duty, const Phase& phase, double speed);
+
+} // namespace deepstop::heat

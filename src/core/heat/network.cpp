@@ -1,0 +1,250 @@
+#include "heat/network.hpp"
+
+#include "heat/convection.hpp"
+#include "quantity/unit.hpp"
+
+#include <boost/numeric/odeint.hpp>
+
+#include <algorithm>
+#include <cmath>
+
+namespace deepstop::heat {
+namespace {
+
+constexpr double room = 293.15;
+constexpr int mostLayers = 12;
+// One wheel: layers of the ring, then these; the last two keep the books.
+enum Slot { Hat = mostLayers, Lining, Backing, Caliper, Fluid, Hub, In, Lost, PerWheel };
+using State = std::array<double, 2 * PerWheel>;
+
+/// Temperature above room of an enthalpy over (m·c): θ = ΔT + β/2 ΔT².
+double warmth(double theta, double beta) { return beta > 1e-9 ? (std::sqrt(std::max(0.0, 1 + 2 * beta * theta)) - 1) / beta : theta; }
+double enthalpy(double rise, double beta) { return rise + beta / 2 * rise * rise; }
+
+/// One wheel's brake at one moment.
+class Wheel {
+public:
+    Wheel(const Brake& brake, double ambient, int layers)
+        : b_(brake), ambient_(ambient), layers_(layers), thick_(brake.depth / layers),
+          perLayer_(brake.ringMass * brake.metal.specificHeat / layers)
+    {
+    }
+
+    [[nodiscard]] double ringAt(const double* x, int layer) const { return room + warmth(x[layer], b_.metal.cRise); }
+    /// Of the rubbing face, from the first layer's mean and what flows through it: exact for a parabola.
+    [[nodiscard]] double surface(const double* x, double power) const
+    {
+        const double t0 = ringAt(x, 0);
+        const double k = conductivity(t0);
+        const double inward = layers_ > 1 ? k * (t0 - ringAt(x, 1)) / thick_ : 0;
+        return t0 + (2 * power * (1 - b_.liningShare) / b_.heatedArea + inward) * thick_ / (6 * k);
+    }
+    void begin(double* x) const
+    {
+        std::fill(x, x + PerWheel, 0.0);
+        for (int i = 0; i < layers_; ++i)
+            x[i] = enthalpy(ambient_ - room, b_.metal.cRise);
+        for (const int slot : { Hat, Lining, Backing, Caliper, Fluid, Hub })
+            x[slot] = ambient_;
+    }
+    [[nodiscard]] double stored(const double* x) const
+    {
+        double sum = 0;
+        for (int i = 0; i < layers_; ++i)
+            sum += perLayer_ * (x[i] - enthalpy(ambient_ - room, b_.metal.cRise));
+        for (const auto& [slot, store] :
+            { std::pair { Hat, b_.hatStore }, std::pair { Lining, b_.liningStore }, std::pair { Backing, b_.backingStore },
+                std::pair { Caliper, b_.caliperStore }, std::pair { Fluid, b_.fluidStore }, std::pair { Hub, b_.hubStore } })
+            sum += store * (x[slot] - ambient_);
+        return sum;
+    }
+    [[nodiscard]] double in(const double* x) const { return x[In] * perLayer_; }
+    [[nodiscard]] double lost(const double* x) const { return x[Lost] * perLayer_; }
+    [[nodiscard]] Temperatures temperatures(const double* x, double power) const
+    {
+        double mean = 0;
+        for (int i = 0; i < layers_; ++i)
+            mean += x[i] / layers_;
+        return { room + warmth(mean, b_.metal.cRise), surface(x, power), x[Hat], x[Lining], x[Backing], x[Caliper], x[Fluid], x[Hub] };
+    }
+
+    void flow(const double* x, double* dx, double power, double speed, bool pressed) const
+    {
+        std::array<double, mostLayers> heat {};
+        const double hot = surface(x, power);
+        // Into ring and linings, by what they can take at once; then between them as long as they touch.
+        heat[0] += power * (1 - b_.liningShare);
+        double lining = power * b_.liningShare;
+        const double across = b_.liningConductance * (pressed ? 1 : touching) * (hot - x[Lining]);
+        heat[0] -= across;
+        lining += across;
+        for (int i = 0; i + 1 < layers_; ++i) {
+            const double a = ringAt(x, i);
+            const double b = ringAt(x, i + 1);
+            const double through = conductivity((a + b) / 2) * b_.heatedArea / thick_ * (a - b);
+            heat[static_cast<std::size_t>(i)] -= through;
+            heat[static_cast<std::size_t>(i) + 1] += through;
+        }
+        // To the air: faces, channels, everything else.
+        const double film = (hot + ambient_) / 2;
+        const double faces = forced(discFaces(b_.diameter, speed, film)) * b_.openFaces;
+        const double shine = ringEmissivity * stefanBoltzmann * b_.openFaces * (std::pow(hot, 4) - std::pow(ambient_, 4));
+        const double fromFaces = faces * (hot - ambient_) + shine;
+        heat[0] -= fromFaces;
+        double gone = fromFaces;
+        const auto last = static_cast<std::size_t>(layers_ - 1);
+        const double back = ringAt(x, layers_ - 1);
+        if (b_.vaneArea > 0) {
+            const double rim = b_.diameter / 2 / b_.tyreRadius * speed;
+            const double h = b_.channel > 0 ? forced(vaneChannels(b_.channel, b_.channelLength, rim, (back + ambient_) / 2) / sheltered)
+                                            : forced(discFaces(b_.diameter, speed, (back + ambient_) / 2));
+            const double fromVanes = h * b_.vaneArea * (back - ambient_);
+            heat[last] -= fromVanes;
+            gone += fromVanes;
+        }
+        const double toHat = b_.ringToHat * (back - x[Hat]);
+        heat[last] -= toHat;
+        const double hatAir = forced(discFaces(b_.diameter, speed, (x[Hat] + ambient_) / 2) * 0.5) * b_.hatArea * (x[Hat] - ambient_)
+            + bodyEmissivity * stefanBoltzmann * b_.hatArea * (std::pow(x[Hat], 4) - std::pow(ambient_, 4));
+        const double toHub = b_.hatToHub * (x[Hat] - x[Hub]);
+        const double hubAir = b_.hubToAir * (x[Hub] - ambient_);
+        const double toBacking = b_.liningConductance * (x[Lining] - x[Backing]);
+        const double toCaliper = b_.backingToCaliper * (x[Backing] - x[Caliper]);
+        const double toFluid = b_.backingToFluid * (x[Backing] - x[Fluid]);
+        const double wet = b_.caliperToFluid * (x[Fluid] - x[Caliper]);
+        const double caliperAir =
+            forced(discFaces(b_.diameter, speed, (x[Caliper] + ambient_) / 2) * 0.6) * b_.caliperArea * (x[Caliper] - ambient_);
+        gone += hatAir + hubAir + caliperAir;
+        for (int i = 0; i < layers_; ++i)
+            dx[i] = heat[static_cast<std::size_t>(i)] / perLayer_;
+        for (int i = layers_; i < mostLayers; ++i)
+            dx[i] = 0;
+        dx[Hat] = (toHat - toHub - hatAir) / b_.hatStore;
+        dx[Hub] = (toHub - hubAir) / b_.hubStore;
+        dx[Lining] = (lining - toBacking) / b_.liningStore;
+        dx[Backing] = (toBacking - toCaliper - toFluid) / b_.backingStore;
+        dx[Fluid] = (toFluid - wet) / b_.fluidStore;
+        dx[Caliper] = (toCaliper + wet - caliperAir) / b_.caliperStore;
+        dx[In] = power / perLayer_;
+        dx[Lost] = gone / perLayer_;
+    }
+
+private:
+    /// Of the contact, left while the pads only lie near the ring; common practice, without a source.
+    static constexpr double touching = 0.2;
+
+    [[nodiscard]] double conductivity(double temperature) const
+    {
+        return b_.metal.conductivity * std::max(0.2, 1 + b_.metal.kRise * (temperature - room));
+    }
+    [[nodiscard]] double forced(double open) const { return std::max(atRest, sheltered * b_.cooling * b_.duct * open); }
+
+    const Brake& b_;
+    double ambient_;
+    int layers_;
+    double thick_;
+    double perLayer_;
+};
+
+bool makesSense(const Brake& b)
+{
+    return b.ringMass > 0 && b.heatedArea > 0 && b.depth > 0 && b.diameter > 0 && b.tyreRadius > 0 && b.hatStore > 0 && b.hubStore > 0
+        && b.liningStore > 0 && b.backingStore > 0 && b.caliperStore > 0 && b.fluidStore > 0 && b.openFaces >= 0 && b.vaneArea >= 0
+        && b.cooling > 0 && b.duct > 0 && b.liningShare >= 0 && b.liningShare < 1
+        && std::isfinite(b.ringToHat + b.hatToHub + b.hubToAir + b.liningConductance);
+}
+
+bool makesSense(const Duty& duty)
+{
+    return !duty.phases.empty() && std::ranges::all_of(duty.phases, [](const Phase& p) {
+        return p.duration > 0 && p.duration < 1e6 && p.from >= 0 && p.to >= 0 && p.from < 200 && p.to < 200 && std::abs(p.slope) < 1;
+    });
+}
+
+} // namespace
+
+bool Brake::operator==(const Brake&) const = default;
+
+double liningShareOf(double ringEffusivity, double heatedArea, double liningEffusivity, double liningArea)
+{
+    return 1 / (1 + ringEffusivity * heatedArea / (liningEffusivity * liningArea));
+}
+
+Run run(const Car& car, const Duty& duty, const Accuracy& accuracy, const std::atomic<bool>* unwanted)
+{
+    Run result;
+    if (!makesSense(car.front) || !makesSense(car.rear) || !makesSense(duty) || !(car.road.mass > 0) || !(car.ambient > 0))
+        return result;
+    const int layers = std::clamp(accuracy.layers, 2, mostLayers);
+    const Wheel front(car.front, car.ambient, layers);
+    const Wheel rear(car.rear, car.ambient, layers);
+    State x {};
+    front.begin(x.data());
+    rear.begin(x.data() + PerWheel);
+
+    double clock = 0;
+    double distance = 0;
+    const auto observed = [&](const Phase& phase, double t, const State& state) {
+        const double speed = phase.from + (phase.to - phase.from) * t / phase.duration;
+        const double power = brakePower(car.road, duty, phase, speed);
+        const double force = speed > 0 ? power / speed : 0;
+        // The share hangs on temperatures that hang on it a little; one turn is enough for a picture of it.
+        double share = 0.7;
+        double frontFriction = 1;
+        double rearFriction = 1;
+        for (int i = 0; i < 2; ++i) {
+            frontFriction = car.frontFriction(front.surface(state.data(), share * power / 2));
+            rearFriction = car.rearFriction(rear.surface(state.data() + PerWheel, (1 - share) * power / 2));
+            share = car.frontShare(force, frontFriction, rearFriction);
+        }
+        return Moment { clock + t, distance + (phase.from + speed) / 2 * t, speed, phase.stop, power, share, force, frontFriction,
+            rearFriction, front.temperatures(state.data(), share * power / 2),
+            rear.temperatures(state.data() + PerWheel, (1 - share) * power / 2) };
+    };
+    const auto record = [&](const Phase& phase, double t, const State& state, bool always) {
+        const Moment m = observed(phase, t, state);
+        for (std::size_t i = 0; i < nodeCount; ++i) {
+            result.frontPeak[i] = std::max(result.frontPeak[i], m.front[i]);
+            result.rearPeak[i] = std::max(result.rearPeak[i], m.rear[i]);
+        }
+        if (always || result.course.empty() || m.time - result.course.back().time >= accuracy.every)
+            result.course.push_back(m);
+    };
+
+    namespace odeint = boost::numeric::odeint;
+    for (const Phase& phase : duty.phases) {
+        if (unwanted && *unwanted)
+            return result;
+        // Friction changes slowly beside a step: the share of a phase's beginning serves until the next look at it.
+        const auto system = [&](const State& state, State& dx, double t) {
+            const double speed = phase.from + (phase.to - phase.from) * std::clamp(t / phase.duration, 0.0, 1.0);
+            const double power = brakePower(car.road, duty, phase, speed);
+            double share = 0.5;
+            if (power > 0) {
+                const double near = front.ringAt(state.data(), 0);
+                const double far = rear.ringAt(state.data() + PerWheel, 0);
+                share = car.frontShare(power / speed, car.frontFriction(near), car.rearFriction(far));
+            }
+            front.flow(state.data(), dx.data(), share * power / 2, speed, power > 0);
+            rear.flow(state.data() + PerWheel, dx.data() + PerWheel, (1 - share) * power / 2, speed, power > 0);
+        };
+        auto stepper = odeint::make_controlled(accuracy.tolerance, 1e-7, odeint::runge_kutta_dopri5<State>());
+        record(phase, 0, x, true);
+        odeint::integrate_adaptive(stepper, system, x, 0.0, phase.duration, std::min(0.02, phase.duration / 4),
+            [&](const State& state, double t) { record(phase, t, state, false); });
+        if (!std::isfinite(x[0]) || !std::isfinite(x[PerWheel]))
+            return result;
+        clock += phase.duration;
+        distance += (phase.from + phase.to) / 2 * phase.duration;
+    }
+    const Phase& end = duty.phases.back();
+    clock -= end.duration;
+    distance -= (end.from + end.to) / 2 * end.duration;
+    record(end, end.duration, x, true);
+    result.front = { front.in(x.data()), front.stored(x.data()), front.lost(x.data()) };
+    result.rear = { rear.in(x.data() + PerWheel), rear.stored(x.data() + PerWheel), rear.lost(x.data() + PerWheel) };
+    result.complete = true;
+    return result;
+}
+
+} // namespace deepstop::heat

@@ -1,0 +1,126 @@
+#pragma once
+/// A brake as a network of heat: ring in layers, hat, hub, linings, backings, caliper, fluid; both axles of a car run through a duty
+/// together, so that what fades on one axle is made up by the other. SI, temperatures in K; nothing throws.
+///
+/// Not modelled: glaze and green fade, coning, hot spots, water, dust, and warm air from one part over another.
+
+#include "heat/duty.hpp"
+
+#include <array>
+#include <atomic>
+#include <functional>
+#include <optional>
+#include <vector>
+
+namespace deepstop::heat {
+
+/// What rubs: specific heat c·(1 + cRise·(T − 293.15)), conductivity k·(1 + kRise·(T − 293.15)).
+struct RingMetal {
+    double density; ///< kg/m³
+    double specificHeat; ///< J/(kg K) at 20 °C
+    double cRise; ///< 1/K, not negative
+    double conductivity; ///< W/(m K) at 20 °C
+    double kRise; ///< 1/K
+};
+/// Grey iron: 460 J/(kg K) rising to about 660 at 600 °C, 50 W/(m K) falling to about 38; from memory, as in EN 1561 and brake handbooks.
+inline constexpr RingMetal ironRing { 7200, 460, 7.5e-4, 50, -4e-4 };
+/// Steel: 470 rising to about 700, 48 falling to about 34; from memory.
+inline constexpr RingMetal steelRing { 7850, 470, 8.4e-4, 48, -5e-4 };
+/// Carbon-ceramic: 800 rising to about 1400, 30; from memory, kinds differ widely.
+inline constexpr RingMetal ceramicRing { 2400, 800, 1.3e-3, 30, -3e-4 };
+
+/// One wheel's brake. Masses in kg, areas in m², stores in J/K, conductances in W/K.
+struct Brake {
+    RingMetal metal = ironRing;
+    double ringMass = 0;
+    double heatedArea = 0; ///< both faces where the pads run, or the drum inside
+    double depth = 0; ///< through which heat goes: of one plate, half a solid ring, a drum's wall
+    double openFaces = 0; ///< of the faces, left open by the pads
+    double vaneArea = 0; ///< walls of the channels; of a drum its outside; 0 for a solid ring
+    double channel = 0; ///< hydraulic diameter of one channel; 0 where there is none
+    double channelLength = 0;
+    double diameter = 0; ///< of the rotor
+    double tyreRadius = 0;
+    double hatStore = 0;
+    double hatArea = 0;
+    double ringToHat = 0;
+    double hatToHub = 0;
+    double hubStore = 0;
+    double hubToAir = 0;
+    double liningStore = 0; ///< of both pads
+    double liningConductance = 0; ///< from its face to its middle: k·A/(t/2)
+    double liningShare = 0; ///< of the friction heat that enters the linings at once, by effusivity and area
+    double backingStore = 0;
+    double backingToCaliper = 0;
+    double backingToFluid = 0; ///< through the pistons
+    double caliperStore = 0;
+    double caliperArea = 0;
+    double caliperToFluid = 0;
+    double fluidStore = 0;
+    double cooling = 1; ///< over the correlations, as a thermometer has set it
+    double duct = 1; ///< 1: none; 1.5 to 2.5 with one (common practice)
+    bool operator==(const Brake&) const;
+};
+/// Part of the heat that goes into linings with e = √(kρc) and area against the ring's: 1/(1 + e_r A_r/(e_l A_l)).
+[[nodiscard]] double liningShareOf(double ringEffusivity, double heatedArea, double liningEffusivity, double liningArea);
+
+enum class Node { Ring, Surface, Hat, Lining, Backing, Caliper, Fluid, Hub };
+inline constexpr std::size_t nodeCount = 8;
+using Temperatures = std::array<double, nodeCount>; ///< K, in the order of `Node`
+
+/// Both axles of one setup.
+struct Car {
+    Road road;
+    Brake front;
+    Brake rear;
+    double ambient = 293.15;
+    /// Part of the braking force that the front axle makes for a total force on the road, N, with the friction of either axle at its
+    /// temperature over that at which it is quoted.
+    std::function<double(double force, double frontFriction, double rearFriction)> frontShare;
+    /// Friction over the quoted one, of a ring's surface temperature.
+    std::function<double(double surface)> frontFriction;
+    std::function<double(double surface)> rearFriction;
+};
+
+struct Moment {
+    double time; ///< s
+    double distance; ///< m
+    double speed; ///< m/s
+    int stop; ///< of the duty, from 1
+    double power; ///< of all brakes, W
+    double frontShare; ///< of it
+    double force; ///< of all brakes at the road, N
+    double frontFriction; ///< over the quoted one
+    double rearFriction;
+    Temperatures front;
+    Temperatures rear;
+};
+
+struct Energy {
+    double in; ///< friction heat of one wheel's brake over the duty, J
+    double stored; ///< in its parts at the end, more than at the beginning
+    double lost; ///< to air and surroundings
+};
+
+struct Run {
+    std::vector<Moment> course; ///< the beginning, then each moment recorded
+    Temperatures frontPeak {};
+    Temperatures rearPeak {};
+    Energy front {};
+    Energy rear {};
+    bool complete = false; ///< not when cancelled, or the numbers gave out
+};
+
+struct Accuracy {
+    double tolerance = 1e-3; ///< K, of one step
+    int layers = 6; ///< of the ring, 2 to 12
+    double every = 0.5; ///< s at least between two moments recorded; stops begin and end with one whatever it is
+};
+
+/// Runs `duty` from everything at ambient. Integrated by an adaptive Dormand–Prince 5 (Boost.Odeint); heat is kept as enthalpy, so that
+/// what goes in is what is stored and lost to rounding.
+/// @param unwanted looked at between phases: once it is true the run ends, incomplete
+/// @return an empty course for a car or a duty that makes no sense (no mass, no area, time that does not run)
+[[nodiscard]] Run run(const Car& car, const Duty& duty, const Accuracy& accuracy = {}, const std::atomic<bool>* unwanted = nullptr);
+
+} // namespace deepstop::heat
