@@ -4,6 +4,7 @@
 #include "stages/balance/balance_page.hpp"
 #include "stages/bench/bench_page.hpp"
 #include "stages/centring/centring_page.hpp"
+#include "stages/heat/heat_page.hpp"
 #include "stages/single_pages.hpp"
 #include "stages/wheel/wheel_page.hpp"
 #include "theme.hpp"
@@ -200,10 +201,12 @@ void dragToPaintedDrawing(benchmark::State& state, StageId stage, int place, con
     view->installEventFilter(&paints);
     bool out = true;
     double longest = 0;
+    // Far enough that the dragged value is another one.
+    const double by = std::max(1.0, 1.5 * grip.step / std::abs(grip.metresPerMillimetre));
     for (auto _ : state) {
         paints.since.start();
         const int before = paints.count;
-        QTest::mouseMove(view, view->toScreen(grip.at + grip.along * (out ? 4 : 3)).toPoint());
+        QTest::mouseMove(view, view->toScreen(grip.at + grip.along * (3 + (out ? by : 0))).toPoint());
         out = !out;
         while (paints.count == before)
             QCoreApplication::processEvents();

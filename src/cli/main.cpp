@@ -29,6 +29,7 @@ int main(int argc, char** argv)
     cli::addWheelCommands(app, code);
     cli::addHardwareCommands(app, code);
     cli::addBalanceCommands(app, code);
+    cli::addHeatCommands(app, code);
     try {
         app.parse(argc, argv);
     } catch (const CLI::Success& asked) {

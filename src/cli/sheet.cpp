@@ -73,6 +73,14 @@ std::string_view siUnit(const Style& style)
         return "s";
     case Dimension::Energy:
         return "J";
+    case Dimension::HeatFlux:
+        return "W/m²";
+    case Dimension::Conductivity:
+        return "W/mK";
+    case Dimension::HeatTransfer:
+        return "W/m²K";
+    case Dimension::Density:
+        return "kg/m³";
     case Dimension::HeatCapacity:
         return "J/K";
     case Dimension::SpecificHeat:

@@ -7,6 +7,7 @@
 #include "stages/bench/bench_page.hpp"
 #include "stages/centring/centring_page.hpp"
 #include "stages/course_chart.hpp"
+#include "stages/heat/heat_page.hpp"
 #include "stages/single_pages.hpp"
 #include "stages/wheel/wheel_page.hpp"
 #include "theme.hpp"

@@ -84,7 +84,7 @@ private slots:
         QVERIFY(!now.summary.starts_with("Fits"));
         // What is quick is there whole, and as it will be.
         const auto whole = deepstop::study(build);
-        QCOMPARE(now.line("heat-store")->after.value, whole.line("heat-store")->after.value);
+        QCOMPARE(now.line("corner-weight")->after.value, whole.line("corner-weight")->after.value);
         QCOMPARE(now.line("stop-distance")->change.value, whole.line("stop-distance")->change.value);
         for (const Verdict& v : whole.verdicts)
             if (now.verdict(v.id) && now.verdict(v.id)->reason != "being worked out") {

@@ -18,13 +18,20 @@ const std::set<std::string, std::less<>> madeOnRequest { "runout", "joint-1-slip
 
 bool onRequest(const Verdict& v) { return madeOnRequest.contains(v.id.substr(v.id.find('/') + 1)); }
 
+/// The legs of a duty are alike; the first three stand for all.
+bool isOneOfMany(std::string_view pointer)
+{
+    const auto leg = pointer.find("/legs/");
+    return leg != std::string_view::npos && (pointer[leg + 7] != '/' || pointer[leg + 6] > '2');
+}
+
 /// Every reading that some verdict of the study rests on, by its pointer.
 std::set<std::string> readingsOf(const Study& s)
 {
     std::set<std::string> pointers;
     for (const Verdict& v : s.verdicts)
         for (const Reading* reading : v.figure.restsOn)
-            if (const Address* address = s.directory->of(*reading); address && reading->value)
+            if (const Address* address = s.directory->of(*reading); address && reading->value && !isOneOfMany(address->pointer))
                 pointers.insert(address->pointer);
     return pointers;
 }
@@ -135,6 +142,7 @@ private slots:
             { "linnet", "/grip", 1, "stop/distance", "the same through more load transfer" },
             { "linnet", "/rear/pad/friction", 1, "stop/distance", "more rear brake evens what the front has too much of" },
             { "drover-camper", "/rear/drum/friction", 1, "stop/limit", "the same: what the front did alone" },
+            { "", "/friction", 1, "heat/gives-up", "a pad that holds its friction hot" },
             { "", "/hat_thickness_mm", -1, "front/axial", "a thinner hat lets the rotor come nearer the slot's middle" },
             { "", "/outer_diameter_mm", -1, "front/barrel-gap", "heights of the caliper are taken from the rotor's edge" },
             { "", "/runout_mm", -1, "front/runout", "less runout" },

@@ -120,7 +120,8 @@ private slots:
             { Dimension::Torque, "N m" }, { Dimension::Pressure, "Pa" }, { Dimension::TemperatureRise, "K" }, { Dimension::Speed, "m/s" },
             { Dimension::Acceleration, "m/s^2" }, { Dimension::Time, "s" }, { Dimension::Energy, "J" }, { Dimension::HeatCapacity, "J/K" },
             { Dimension::SpecificHeat, "J/(kg K)" }, { Dimension::Angle, "radian" }, { Dimension::Inertia, "kg m^2" },
-            { Dimension::PressurePerForce, "1/m^2" } };
+            { Dimension::PressurePerForce, "1/m^2" }, { Dimension::HeatFlux, "W/m^2" }, { Dimension::Conductivity, "W/(m K)" },
+            { Dimension::HeatTransfer, "W/(m^2 K)" }, { Dimension::Density, "kg/m^3" } };
         int checked = 0;
         for (const Unit& unit : allUnits()) {
             const auto gnu = QString::fromUtf8(unit.gnu.data(), qsizetype(unit.gnu.size()));

@@ -91,6 +91,9 @@ private slots:
             { "drum-torque", { "kind=two-leading", "pressure=40", "cylinder-bore=20", "drum=250", "friction=0.35" } },
             { "pedal-travel", { "volume=8", "master-bore=22", "pedal-ratio=4" } },
             { "ideal-split", { "front-load=53%", "height=540", "wheelbase=2720", "deceleration=0.8" } },
+            { "flash", { "flux=2e6", "duration=3", "conductivity=50", "density=7200", "specific-heat=480" } },
+            { "repeated-stops", { "rise=50", "interval=40", "stops=10", "coefficient=60", "area=900", "mass=6", "specific-heat=480" } },
+            { "cooling-time", { "from=400", "to=100", "coefficient=40", "area=900", "mass=6", "specific-heat=480" } },
             { "lock-order", { "front-load=53%", "height=540", "wheelbase=2720", "front-share=70%", "grip=1" } } };
         for (const Sum& sum : allSums()) {
             const auto found = examples.find(std::string(sum.name));

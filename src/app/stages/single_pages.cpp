@@ -34,31 +34,6 @@ void CarPage::choose(int index)
         document().setBuild(std::move(build), antilock_->itemText(index));
 }
 
-HeatPage::HeatPage(Document& document, QWidget* parent)
-    : StagePage(document, HeatPage::id, Row::Corner, parent), chart_(new CourseChart(CourseChart::Of::Rise, this))
-{
-    column()->addWidget(chart_, 2);
-}
-
-QStringList HeatPage::placeNames() const
-{
-    QStringList names;
-    for (const Axle each : { Axle::Front, Axle::Rear })
-        if (document().study().after.at(each).corner)
-            names << (each == Axle::Front ? tr("Front") : tr("Rear"));
-    return names;
-}
-
-Axle HeatPage::axleAt(int place) const { return place > 0 || !document().study().after.front.corner ? Axle::Rear : Axle::Front; }
-
-Axle HeatPage::axle() const { return axleAt(place()); }
-
-Sheet HeatPage::sheet(int place) const { return heatSheet(document().study(), axleAt(place)); }
-
-int HeatPage::placeFor(const Verdict& verdict) const { return verdict.axle == axleAt(0) ? 0 : 1; }
-
-void HeatPage::refreshRest() { chart_->setStudy(document().study(), axle()); }
-
 StopPage::StopPage(Document& document, QWidget* parent)
     : StagePage(document, StopPage::id, Row::Corner, parent), chart_(new CourseChart(CourseChart::Of::Speed, this))
 {

@@ -1,5 +1,5 @@
 #pragma once
-/// Pages of one drawing each: the car, and heat and stop with a plot under them.
+/// Pages of one drawing each: the car, and the stop with a plot under it.
 
 #include "stages/stage_page.hpp"
 
@@ -23,27 +23,6 @@ private:
     void choose(int index);
 
     QComboBox* antilock_;
-};
-
-/// One ring a place.
-class HeatPage : public StagePage {
-    Q_OBJECT
-public:
-    static constexpr StageId id = "heat";
-    HeatPage(Document& document, QWidget* parent);
-    [[nodiscard]] CourseChart* chart() const { return chart_; }
-    [[nodiscard]] Axle axle() const override;
-
-protected:
-    [[nodiscard]] QStringList placeNames() const override;
-    [[nodiscard]] Sheet sheet(int place) const override;
-    [[nodiscard]] int placeFor(const Verdict& verdict) const override;
-    void refreshRest() override;
-
-private:
-    [[nodiscard]] Axle axleAt(int place) const;
-
-    CourseChart* chart_;
 };
 
 class StopPage : public StagePage {

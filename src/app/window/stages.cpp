@@ -3,6 +3,7 @@
 #include "stages/balance/balance_page.hpp"
 #include "stages/bench/bench_page.hpp"
 #include "stages/centring/centring_page.hpp"
+#include "stages/heat/heat_page.hpp"
 #include "stages/single_pages.hpp"
 #include "stages/wheel/wheel_page.hpp"
 

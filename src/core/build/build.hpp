@@ -27,6 +27,7 @@ struct Car {
     Reading rearTrack;
     YesNo antilock = YesNo::Unknown;
     Reading testSpeed; ///< the speed the comparison stops from
+    std::string duty; ///< id of the duty its brakes are judged by; empty: the first of the build's
     bool operator==(const Car&) const = default;
 };
 
@@ -34,6 +35,8 @@ enum class Booster { Unknown, None, Vacuum, Electric };
 /// One cylinder with two chambers in a row, or two side by side under a balance bar.
 enum class MasterKind { Unknown, Tandem, Twin };
 enum class Circuits { Unknown, FrontAndRear, Diagonal };
+/// Classes of brake fluid by FMVSS 116.
+enum class FluidClass { Unknown, Dot3, Dot4, Dot51 };
 /// What holds the rear pressure back.
 enum class ValveKind { Unknown, None, Fixed, Adjustable, LoadDependent };
 
@@ -59,6 +62,10 @@ struct Hydraulics {
     Reading kneePerLoad; ///< of a load-dependent valve: knee gained per force on the rear axle beyond that with the driver alone, 1/m²
     Reading buildUpTime; ///< from touching the pedal to full deceleration
     Reading reservoir; ///< fluid between its two marks
+    FluidClass fluid = FluidClass::Unknown;
+    Reading fluidAge; ///< since it was filled in, s
+    Reading dryBoiling; ///< of fresh fluid as its maker gives it; absent: the least its class allows
+    Reading wetBoiling; ///< of fluid that has taken up water
     bool operator==(const Hydraulics&) const = default;
 };
 
@@ -69,6 +76,26 @@ struct Carried {
     Reading behindFrontAxle; ///< negative ahead of it
     Reading height; ///< over the road
     bool operator==(const Carried&) const = default;
+};
+
+/// One stretch of a duty: from one speed to another at a steady rate.
+struct Leg {
+    Reading from; ///< absent = where the one before it ended
+    Reading to;
+    Reading time;
+    Reading slope; ///< of the road, falling positive; absent = level
+    YesNo braking = YesNo::Unknown; ///< not said: where it slows
+    bool operator==(const Leg&) const = default;
+};
+
+/// What the brakes are asked to do: legs, all of them so often over.
+struct DutyPlan {
+    std::string id;
+    std::string name;
+    int repeats = 0; ///< 0: once
+    Reading engineBraking; ///< deceleration by engine and gears while coasting and braking; absent = none
+    std::vector<Leg> legs;
+    bool operator==(const DutyPlan&) const = default;
 };
 
 /// The car otherwise laden than with its driver alone.
@@ -383,6 +410,7 @@ struct Drum {
     Reading shoeArc; ///< of the lining on one shoe, rad
     Reading anchorRadius; ///< from the axis to a shoe's pivot
     Reading friction; ///< of the lining
+    std::vector<FrictionPoint> frictionOverTemperature; ///< of the drum's surface
     Reading cylinderBore; ///< of the wheel cylinder
     Reading shoePlay; ///< how far each of its pistons moves before the shoe touches; absent: common practice stands in
     Reading liningThickness;
@@ -474,6 +502,8 @@ struct Corner {
     Bracket bracket;
     Hose hose;
     Costs costs;
+    Reading duct; ///< what a cooling duct makes of the air's cooling, as a factor; absent = none
+    Reading cooling; ///< over the model's, as a thermometer has set it; absent = nobody has measured
     Reading ring; ///< between hub flange and rotor; absent = none
     Reading spacer; ///< between rotor and wheel; absent = none
     Reading washers; ///< stacked behind the wheel in a trial; absent = not tried
@@ -565,11 +595,25 @@ struct MeasuredStop {
     bool operator==(const MeasuredStop&) const = default;
 };
 
+enum class MeasuredAt { Ring, Pad, Caliper, Hat, Drum };
+
+/// A temperature taken on the car during or after a duty.
+struct MeasuredTemperature {
+    std::string duty; ///< id
+    int stop = 0; ///< after that stop of it
+    Reading after; ///< time since the end of that stop
+    Axle axle = Axle::Front;
+    MeasuredAt at = MeasuredAt::Ring;
+    Reading temperature;
+    bool operator==(const MeasuredTemperature&) const = default;
+};
+
 struct TestSession {
     std::string setup; ///< id
     std::string date;
     std::string place;
     std::vector<MeasuredStop> stops;
+    std::vector<MeasuredTemperature> temperatures {};
     std::optional<Setup> ran {}; ///< the setup as it was that day, both axles and the hydraulics in it
     bool operator==(const TestSession&) const = default;
 };
@@ -607,6 +651,8 @@ struct Wants {
     Reading caliperGive { 1e-6, 0.5e-6, Known::Measured, {}, {} }; ///< of one unmeasured caliper or drum, at 70 bar
     Reading rubberGive { 1.2e-6, 0.6e-6, Known::Measured, {}, {} }; ///< of a metre of rubber hose of 3.2 mm bore, at 70 bar
     Reading braidedGive { 0.3e-6, 0.15e-6, Known::Measured, {}, {} }; ///< of a metre of braided hose
+    Reading ambient { 293.15, 0.0, Known::Measured, {}, {} }; ///< air round the brakes
+    Reading fadeAt { 0.75, 0.0, Known::Measured, {}, {} }; ///< of the quoted friction, where a pad is called faded
     Reading shoePlay { 0.3e-3, 0.15e-3, Known::Measured, {}, {} }; ///< of a wheel cylinder's piston nobody has measured
     bool operator==(const Wants&) const = default;
 };
@@ -619,6 +665,7 @@ struct Build {
     Wants wants;
     std::vector<Wheel> wheels;
     std::vector<Setup> setups; ///< the first is the car as found
+    std::vector<DutyPlan> duties;
     std::vector<LoadCase> loads; ///< beside the car with its driver alone
     std::vector<ShimStock> drawer;
     std::vector<MockUp> mockUps;

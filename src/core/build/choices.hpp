@@ -57,6 +57,10 @@ inline constexpr ChoiceTable<Circuits, 3> circuits { { { "unknown", Circuits::Un
     { "diagonal", Circuits::Diagonal } } };
 inline constexpr ChoiceTable<ValveKind, 5> valve { { { "unknown", ValveKind::Unknown }, { "none", ValveKind::None },
     { "fixed", ValveKind::Fixed }, { "adjustable", ValveKind::Adjustable }, { "load-dependent", ValveKind::LoadDependent } } };
+inline constexpr ChoiceTable<FluidClass, 4> fluid { { { "unknown", FluidClass::Unknown }, { "DOT 3", FluidClass::Dot3 },
+    { "DOT 4", FluidClass::Dot4 }, { "DOT 5.1", FluidClass::Dot51 } } };
+inline constexpr ChoiceTable<MeasuredAt, 5> measuredAt { { { "ring", MeasuredAt::Ring }, { "pad", MeasuredAt::Pad },
+    { "caliper", MeasuredAt::Caliper }, { "hat", MeasuredAt::Hat }, { "drum", MeasuredAt::Drum } } };
 inline constexpr ChoiceTable<HoseKind, 3> hose { { { "unknown", HoseKind::Unknown }, { "rubber", HoseKind::Rubber },
     { "braided", HoseKind::Braided } } };
 inline constexpr ChoiceTable<BrakeKind, 2> brakes { { { "discs", BrakeKind::Discs }, { "drums", BrakeKind::Drums } } };

@@ -20,6 +20,7 @@ void fields(V& v, T& c)
     v.reading("rear_track_mm", "rear track", style::frame, range::track, c.rearTrack);
     v.choice("antilock", "antilock brakes", c.antilock, choices::yesNo);
     v.reading("test_speed_kmh", "speed to stop from", style::speed, range::speed, c.testSpeed);
+    v.text("duty", "duty the brakes are judged by", c.duty);
 }
 
 template <class V, Is<Hydraulics> T>
@@ -45,6 +46,41 @@ void fields(V& v, T& h)
     v.reading("knee_per_load_bar_per_kn", "knee gained per rear axle load", style::kneePerLoad, range::kneePerLoad, h.kneePerLoad);
     v.reading("build_up_s", "build-up time", style::seconds, range::buildUp, h.buildUpTime);
     v.reading("reservoir_cm3", "fluid between the reservoir's marks", style::volume, range::volume, h.reservoir);
+    v.choice("fluid", "brake fluid", h.fluid, choices::fluid);
+    v.reading("fluid_age_months", "age of the fluid", style::months, range::age, h.fluidAge);
+    v.reading("dry_boiling_degC", "boiling point of fresh fluid", style::temperature, range::temperature, h.dryBoiling);
+    v.reading("wet_boiling_degC", "boiling point of wet fluid", style::temperature, range::temperature, h.wetBoiling);
+}
+
+template <class V, Is<Leg> T>
+void fields(V& v, T& l)
+{
+    v.reading("from_kmh", "speed at its beginning", style::speed, range::speedOrNone, l.from);
+    v.reading("to_kmh", "speed at its end", style::speed, range::speedOrNone, l.to);
+    v.reading("time_s", "time it takes", style::seconds, range::duration, l.time);
+    v.reading("slope_percent", "slope, falling positive", style::share, range::slopeOfRoad, l.slope);
+    v.choice("braking", "brakes on", l.braking, choices::yesNo);
+}
+
+template <class V, Is<DutyPlan> T>
+void fields(V& v, T& d)
+{
+    v.text("id", "id", d.id);
+    v.text("name", "duty", d.name);
+    v.count("repeats", "times over", 2000, d.repeats);
+    v.reading("engine_braking_g", "engine braking", style::deceleration, range::engineBraking, d.engineBraking);
+    v.list("legs", "leg", 2000, d.legs);
+}
+
+template <class V, Is<MeasuredTemperature> T>
+void fields(V& v, T& m)
+{
+    v.text("duty", "duty", m.duty);
+    v.count("stop", "after stop", 20'000, m.stop);
+    v.reading("after_s", "seconds after its end", style::seconds, range::duration, m.after);
+    v.choice("axle", "axle", m.axle, choices::axle);
+    v.choice("at", "measured at", m.at, choices::measuredAt);
+    v.reading("temperature_degC", "temperature measured", style::temperature, range::temperature, m.temperature);
 }
 
 template <class V, Is<Carried> T>
@@ -323,6 +359,7 @@ void fields(V& v, T& d)
     v.reading("shoe_arc_deg", "arc of one lining", style::angle, range::arc, d.shoeArc);
     v.reading("anchor_radius_mm", "shoes' pivot from the axis", style::size, range::length, d.anchorRadius);
     v.reading("friction", "friction of the shoes' lining", style::number, range::friction, d.friction);
+    v.list("friction_over_temperature", "point", 200, d.frictionOverTemperature);
     v.reading("cylinder_bore_mm", "wheel cylinder's bore", style::fine, range::bore, d.cylinderBore);
     v.reading("shoe_play_mm", "play of a wheel cylinder's piston", style::fine, range::smallHeight, d.shoePlay);
     v.reading("lining_thickness_mm", "thinner shoe's lining", style::size, range::smallHeight, d.liningThickness);
@@ -422,6 +459,8 @@ void fields(V& v, T& c)
     v.object("bracket", "", c.bracket);
     v.object("hose", "", c.hose);
     v.object("costs", "", c.costs);
+    v.reading("duct", "cooling duct's factor", style::number, range::cooling, c.duct);
+    v.reading("cooling", "cooling over the model's", style::number, range::cooling, c.cooling);
     v.reading("ring_mm", "hub-face ring", style::size, range::stack, c.ring);
     v.reading("spacer_mm", "wheel spacer", style::size, range::stack, c.spacer);
     v.reading("washers_mm", "washers in a trial", style::size, range::stack, c.washers);
@@ -506,6 +545,7 @@ void fields(V& v, T& t)
     v.text("date", "date", t.date);
     v.text("place", "place", t.place);
     v.list("stops", "stop", 1000, t.stops);
+    v.list("temperatures", "temperature", 1000, t.temperatures);
     v.optional("ran", "as it ran", t.ran);
 }
 
@@ -544,6 +584,8 @@ void fields(V& v, T& w)
     v.reading("rubber_give_cm3", "give of a metre of rubber hose at 70 bar", style::fluid, range::fluid, w.rubberGive);
     v.reading("braided_give_cm3", "give of a metre of braided hose at 70 bar", style::fluid, range::fluid, w.braidedGive);
     v.reading("shoe_play_mm", "play of a wheel cylinder's piston", style::fine, range::smallHeight, w.shoePlay);
+    v.reading("ambient_degC", "air round the brakes", style::temperature, range::temperature, w.ambient);
+    v.reading("fade_percent", "friction left where a pad is called faded", style::share, range::share, w.fadeAt);
 }
 
 template <class V, Is<Build> T>
@@ -556,6 +598,7 @@ void fields(V& v, T& b)
     v.object("wants", "", b.wants);
     v.list("wheels", "", 200, b.wheels);
     v.list("setups", "", 60, b.setups);
+    v.list("duties", "", 60, b.duties);
     v.list("loads", "load", 20, b.loads);
     v.list("drawer", "drawer", 60, b.drawer);
     v.list("mock_ups", "mock-up", 40, b.mockUps);
@@ -568,6 +611,9 @@ void fields(V& v, T& b)
 DESCRIBED(Car)
 DESCRIBED(Hydraulics)
 DESCRIBED(Carried)
+DESCRIBED(Leg)
+DESCRIBED(DutyPlan)
+DESCRIBED(MeasuredTemperature)
 DESCRIBED(LoadCase)
 DESCRIBED(KeepOut)
 DESCRIBED(Hub)

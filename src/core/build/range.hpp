@@ -59,6 +59,12 @@ inline constexpr Range money { 0, 1e9 };
 inline constexpr Range dragArea { 0, 30 };
 inline constexpr Range area { 0.05e-4, 0.5 };
 inline constexpr Range speed { 0.2, 200 };
+inline constexpr Range speedOrNone { 0, 200 };
+inline constexpr Range duration { 0, 100'000 };
+inline constexpr Range slopeOfRoad { -0.5, 0.5 };
+inline constexpr Range engineBraking { 0, 5 };
+inline constexpr Range age { 0, 1e9 }; ///< s
+inline constexpr Range cooling { 0.1, 10 };
 inline constexpr Range pedalForce { 0.1, 20'000 };
 inline constexpr Range rodForce { 10, 100'000 };
 inline constexpr Range volume { 1e-6, 10e-3 }; ///< of fluid in a reservoir

@@ -76,6 +76,62 @@ Duty descent(double length, double slope, double speed, double engineBraking)
     return duty;
 }
 
+Duty drivenDuty(const std::vector<Driven>& drive, double least, double gentle)
+{
+    Duty duty { "log", "the imported log", {}, 0 };
+    if (drive.size() < 2)
+        return duty;
+    // A place is a turning point once the speed has come back from it by `least`; where it was held, its first and its last moment are.
+    std::vector<std::size_t> turns { 0 };
+    struct Extreme {
+        std::size_t first = 0;
+        std::size_t last = 0;
+    };
+    Extreme highest;
+    Extreme lowest;
+    int way = 0;
+    const auto turnedAt = [&](const Extreme& at, std::size_t now) {
+        for (const std::size_t i : { at.first, at.last })
+            if (i > turns.back())
+                turns.push_back(i);
+        highest = lowest = { now, now };
+    };
+    for (std::size_t i = 1; i < drive.size(); ++i) {
+        const double speed = drive[i].speed;
+        if (speed > drive[highest.last].speed)
+            highest = { i, i };
+        else if (speed == drive[highest.last].speed)
+            highest.last = i;
+        if (speed < drive[lowest.last].speed)
+            lowest = { i, i };
+        else if (speed == drive[lowest.last].speed)
+            lowest.last = i;
+        if (way >= 0 && drive[highest.last].speed - speed >= least) {
+            turnedAt(highest, i);
+            way = -1;
+        } else if (way <= 0 && speed - drive[lowest.last].speed >= least) {
+            turnedAt(lowest, i);
+            way = 1;
+        }
+    }
+    if (turns.back() + 1 < drive.size())
+        turns.push_back(drive.size() - 1);
+    int stop = 0;
+    for (std::size_t k = 0; k + 1 < turns.size(); ++k) {
+        const Driven& a = drive[turns[k]];
+        const Driven& b = drive[turns[k + 1]];
+        Phase p { a.speed, b.speed, b.time - a.time, false, 0, 0 };
+        const double along = (a.speed + b.speed) / 2 * p.duration;
+        if (std::isfinite(a.height + b.height) && along > 20)
+            p.slope = std::clamp((a.height - b.height) / along, -0.3, 0.3);
+        p.braking = (a.speed - b.speed) / p.duration > gentle;
+        stop += p.braking;
+        p.stop = stop;
+        duty.phases.push_back(p);
+    }
+    return duty;
+}
+
 double brakePower(const Road& road, const Duty& duty, const Phase& phase, double speed)
 {
     if (!phase.braking || !(speed > 0))

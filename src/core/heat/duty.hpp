@@ -38,6 +38,17 @@ struct Duty {
 /// Down a slope at one speed, the brakes dragging all the way.
 [[nodiscard]] Duty descent(double length, double slope, double speed, double engineBraking);
 
+/// A speed at a time, for `drivenDuty`.
+struct Driven {
+    double time; ///< s
+    double speed; ///< m/s
+    double height; ///< m; NaN where it is not known
+};
+/// A duty out of a drive: turning points of the speed parted by at least `least` (m/s), straight between them; a stretch that slows by more
+/// than `gentle` (m/s²) is a braking, coasting is not. Slopes from the heights, where they are there. Empty for fewer than two turning
+/// points.
+[[nodiscard]] Duty drivenDuty(const std::vector<Driven>& drive, double least = 1.5, double gentle = 0.8);
+
 /// What a car resists with, apart from its brakes.
 struct Road {
     double mass; ///< kg

@@ -12,7 +12,7 @@ namespace deepstop::heat {
 namespace {
 
 constexpr double room = 293.15;
-constexpr int mostLayers = 12;
+constexpr int mostLayers = 8;
 // One wheel: layers of the ring, then these; the last two keep the books.
 enum Slot { Hat = mostLayers, Lining, Backing, Caliper, Fluid, Hub, In, Lost, PerWheel };
 using State = std::array<double, 2 * PerWheel>;
@@ -68,7 +68,28 @@ public:
         return { room + warmth(mean, b_.metal.cRise), surface(x, power), x[Hat], x[Lining], x[Backing], x[Caliper], x[Fluid], x[Hub] };
     }
 
-    void flow(const double* x, double* dx, double power, double speed, bool pressed) const
+    /// Takes the air's coefficients at this moment; they serve until the next look, a step later.
+    void look(const double* x, double speed)
+    {
+        if (b_.coefficient >= 0) {
+            toAir_ = { b_.coefficient * b_.openFaces, b_.coefficient * b_.vaneArea, b_.coefficient * b_.hatArea,
+                b_.coefficient * b_.caliperArea };
+            return;
+        }
+        const auto film = [&](double temperature) { return (temperature + ambient_) / 2; };
+        const double back = ringAt(x, layers_ - 1);
+        // The coefficient of the faces serves hat and caliper as well: half and six tenths of it (common practice).
+        const double open = discFaces(b_.diameter, speed, film(ringAt(x, 0)));
+        const double rim = b_.diameter / 2 / b_.tyreRadius * speed;
+        toAir_.faces = forced(open) * b_.openFaces;
+        toAir_.vanes = b_.vaneArea <= 0 ? 0
+            : b_.channel > 0            ? forced(vaneChannels(b_.channel, b_.channelLength, rim, film(back)) / sheltered) * b_.vaneArea
+                                        : forced(open) * b_.vaneArea;
+        toAir_.hat = forced(0.5 * open) * b_.hatArea;
+        toAir_.caliper = forced(0.6 * open) * b_.caliperArea;
+    }
+
+    void flow(const double* x, double* dx, double power, bool pressed) const
     {
         std::array<double, mostLayers> heat {};
         const double hot = surface(x, power);
@@ -86,35 +107,27 @@ public:
             heat[static_cast<std::size_t>(i) + 1] += through;
         }
         // To the air: faces, channels, everything else.
-        const double film = (hot + ambient_) / 2;
-        const double faces = forced(discFaces(b_.diameter, speed, film)) * b_.openFaces;
-        const double shine = ringEmissivity * stefanBoltzmann * b_.openFaces * (std::pow(hot, 4) - std::pow(ambient_, 4));
-        const double fromFaces = faces * (hot - ambient_) + shine;
+        const auto shine = [&](double emissivity, double area, double hotter) {
+            const double a = hotter * hotter;
+            const double b = ambient_ * ambient_;
+            return b_.coefficient >= 0 ? 0 : emissivity * stefanBoltzmann * area * (a * a - b * b);
+        };
+        const double fromFaces = toAir_.faces * (hot - ambient_) + shine(ringEmissivity, b_.openFaces, hot);
         heat[0] -= fromFaces;
-        double gone = fromFaces;
         const auto last = static_cast<std::size_t>(layers_ - 1);
         const double back = ringAt(x, layers_ - 1);
-        if (b_.vaneArea > 0) {
-            const double rim = b_.diameter / 2 / b_.tyreRadius * speed;
-            const double h = b_.channel > 0 ? forced(vaneChannels(b_.channel, b_.channelLength, rim, (back + ambient_) / 2) / sheltered)
-                                            : forced(discFaces(b_.diameter, speed, (back + ambient_) / 2));
-            const double fromVanes = h * b_.vaneArea * (back - ambient_);
-            heat[last] -= fromVanes;
-            gone += fromVanes;
-        }
+        const double fromVanes = toAir_.vanes * (back - ambient_);
         const double toHat = b_.ringToHat * (back - x[Hat]);
-        heat[last] -= toHat;
-        const double hatAir = forced(discFaces(b_.diameter, speed, (x[Hat] + ambient_) / 2) * 0.5) * b_.hatArea * (x[Hat] - ambient_)
-            + bodyEmissivity * stefanBoltzmann * b_.hatArea * (std::pow(x[Hat], 4) - std::pow(ambient_, 4));
+        heat[last] -= fromVanes + toHat;
+        const double hatAir = toAir_.hat * (x[Hat] - ambient_) + shine(bodyEmissivity, b_.hatArea, x[Hat]);
         const double toHub = b_.hatToHub * (x[Hat] - x[Hub]);
         const double hubAir = b_.hubToAir * (x[Hub] - ambient_);
         const double toBacking = b_.liningConductance * (x[Lining] - x[Backing]);
         const double toCaliper = b_.backingToCaliper * (x[Backing] - x[Caliper]);
         const double toFluid = b_.backingToFluid * (x[Backing] - x[Fluid]);
         const double wet = b_.caliperToFluid * (x[Fluid] - x[Caliper]);
-        const double caliperAir =
-            forced(discFaces(b_.diameter, speed, (x[Caliper] + ambient_) / 2) * 0.6) * b_.caliperArea * (x[Caliper] - ambient_);
-        gone += hatAir + hubAir + caliperAir;
+        const double caliperAir = toAir_.caliper * (x[Caliper] - ambient_);
+        const double gone = fromFaces + fromVanes + hatAir + hubAir + caliperAir;
         for (int i = 0; i < layers_; ++i)
             dx[i] = heat[static_cast<std::size_t>(i)] / perLayer_;
         for (int i = layers_; i < mostLayers; ++i)
@@ -139,7 +152,15 @@ private:
     }
     [[nodiscard]] double forced(double open) const { return std::max(atRest, sheltered * b_.cooling * b_.duct * open); }
 
+    struct ToAir {
+        double faces; ///< W/K
+        double vanes;
+        double hat;
+        double caliper;
+    };
+
     const Brake& b_;
+    ToAir toAir_ { 0, 0, 0, 0 };
     double ambient_;
     int layers_;
     double thick_;
@@ -154,16 +175,21 @@ bool makesSense(const Brake& b)
         && std::isfinite(b.ringToHat + b.hatToHub + b.hubToAir + b.liningConductance);
 }
 
+/// Longer than any day's driving, or so stiff that no computer is done with it: not run.
+constexpr double longestDuty = 12 * 3600;
+constexpr double looksPerSecond = 200; // of the duty; a usual brake wants a third of them
+constexpr double looksToBegin = 20'000;
+constexpr double mostLooks = 400'000;
+struct NoEnd { };
+
 bool makesSense(const Duty& duty)
 {
-    return !duty.phases.empty() && std::ranges::all_of(duty.phases, [](const Phase& p) {
+    return !duty.phases.empty() && durationOf(duty) <= longestDuty && std::ranges::all_of(duty.phases, [](const Phase& p) {
         return p.duration > 0 && p.duration < 1e6 && p.from >= 0 && p.to >= 0 && p.from < 200 && p.to < 200 && std::abs(p.slope) < 1;
     });
 }
 
 } // namespace
-
-bool Brake::operator==(const Brake&) const = default;
 
 double liningShareOf(double ringEffusivity, double heatedArea, double liningEffusivity, double liningArea)
 {
@@ -175,9 +201,11 @@ Run run(const Car& car, const Duty& duty, const Accuracy& accuracy, const std::a
     Run result;
     if (!makesSense(car.front) || !makesSense(car.rear) || !makesSense(duty) || !(car.road.mass > 0) || !(car.ambient > 0))
         return result;
-    const int layers = std::clamp(accuracy.layers, 2, mostLayers);
-    const Wheel front(car.front, car.ambient, layers);
-    const Wheel rear(car.rear, car.ambient, layers);
+    const auto layersOf = [&](const Brake& b) {
+        return static_cast<int>(std::clamp(std::round(b.depth / accuracy.cell), 2.0, static_cast<double>(mostLayers)));
+    };
+    Wheel front(car.front, car.ambient, layersOf(car.front));
+    Wheel rear(car.rear, car.ambient, layersOf(car.rear));
     State x {};
     front.begin(x.data());
     rear.begin(x.data() + PerWheel);
@@ -201,22 +229,36 @@ Run run(const Car& car, const Duty& duty, const Accuracy& accuracy, const std::a
             rearFriction, front.temperatures(state.data(), share * power / 2),
             rear.temperatures(state.data() + PerWheel, (1 - share) * power / 2) };
     };
-    const auto record = [&](const Phase& phase, double t, const State& state, bool always) {
-        const Moment m = observed(phase, t, state);
+    const auto peaks = [&](const Temperatures& ofFront, const Temperatures& ofRear) {
         for (std::size_t i = 0; i < nodeCount; ++i) {
-            result.frontPeak[i] = std::max(result.frontPeak[i], m.front[i]);
-            result.rearPeak[i] = std::max(result.rearPeak[i], m.rear[i]);
+            result.frontPeak[i] = std::max(result.frontPeak[i], ofFront[i]);
+            result.rearPeak[i] = std::max(result.rearPeak[i], ofRear[i]);
         }
-        if (always || result.course.empty() || m.time - result.course.back().time >= accuracy.every)
+    };
+    const auto record = [&](const Phase& phase, double t, const State& state, bool always) {
+        const bool keeps = always || result.course.empty() || clock + t - result.course.back().time >= accuracy.every;
+        if (!keeps && !phase.braking) {
+            peaks(front.temperatures(state.data(), 0), rear.temperatures(state.data() + PerWheel, 0));
+            return;
+        }
+        const Moment m = observed(phase, t, state);
+        peaks(m.front, m.rear);
+        if (keeps)
             result.course.push_back(m);
     };
 
+    int looks = 0;
+    const double allowed = std::min(mostLooks, looksToBegin + looksPerSecond * durationOf(duty)) * std::max(1.0, 1e-3 / accuracy.tolerance);
     namespace odeint = boost::numeric::odeint;
+    // The first step of a phase; one too long is taken back and tried shorter.
+    const double begins = std::sqrt(accuracy.tolerance);
     for (const Phase& phase : duty.phases) {
         if (unwanted && *unwanted)
             return result;
         // Friction changes slowly beside a step: the share of a phase's beginning serves until the next look at it.
         const auto system = [&](const State& state, State& dx, double t) {
+            if (++looks > allowed || !std::isfinite(state[0]))
+                throw NoEnd {};
             const double speed = phase.from + (phase.to - phase.from) * std::clamp(t / phase.duration, 0.0, 1.0);
             const double power = brakePower(car.road, duty, phase, speed);
             double share = 0.5;
@@ -225,13 +267,26 @@ Run run(const Car& car, const Duty& duty, const Accuracy& accuracy, const std::a
                 const double far = rear.ringAt(state.data() + PerWheel, 0);
                 share = car.frontShare(power / speed, car.frontFriction(near), car.rearFriction(far));
             }
-            front.flow(state.data(), dx.data(), share * power / 2, speed, power > 0);
-            rear.flow(state.data() + PerWheel, dx.data() + PerWheel, (1 - share) * power / 2, speed, power > 0);
+            front.flow(state.data(), dx.data(), share * power / 2, power > 0);
+            rear.flow(state.data() + PerWheel, dx.data() + PerWheel, (1 - share) * power / 2, power > 0);
         };
         auto stepper = odeint::make_controlled(accuracy.tolerance, 1e-7, odeint::runge_kutta_dopri5<State>());
         record(phase, 0, x, true);
-        odeint::integrate_adaptive(stepper, system, x, 0.0, phase.duration, std::min(0.02, phase.duration / 4),
-            [&](const State& state, double t) { record(phase, t, state, false); });
+        try {
+            odeint::integrate_adaptive(
+                stepper, system, x, 0.0, phase.duration, std::min(begins, phase.duration / 4), [&](const State& state, double t) {
+                    const double speed = phase.from + (phase.to - phase.from) * t / phase.duration;
+                    front.look(state.data(), speed);
+                    rear.look(state.data() + PerWheel, speed);
+                    record(phase, t, state, false);
+                });
+        } catch (const NoEnd&) {
+            return result;
+        } catch (const odeint::no_progress_error&) {
+            return result;
+        } catch (const odeint::step_adjustment_error&) {
+            return result;
+        }
         if (!std::isfinite(x[0]) || !std::isfinite(x[PerWheel]))
             return result;
         clock += phase.duration;

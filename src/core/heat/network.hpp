@@ -21,6 +21,7 @@ struct RingMetal {
     double cRise; ///< 1/K, not negative
     double conductivity; ///< W/(m K) at 20 °C
     double kRise; ///< 1/K
+    bool operator==(const RingMetal&) const = default;
 };
 /// Grey iron: 460 J/(kg K) rising to about 660 at 600 °C, 50 W/(m K) falling to about 38; from memory, as in EN 1561 and brake handbooks.
 inline constexpr RingMetal ironRing { 7200, 460, 7.5e-4, 50, -4e-4 };
@@ -59,7 +60,8 @@ struct Brake {
     double fluidStore = 0;
     double cooling = 1; ///< over the correlations, as a thermometer has set it
     double duct = 1; ///< 1: none; 1.5 to 2.5 with one (common practice)
-    bool operator==(const Brake&) const;
+    double coefficient = -1; ///< W/(m² K) over faces and channels in the place of all correlations and radiation; negative: those
+    bool operator==(const Brake&) const = default;
 };
 /// Part of the heat that goes into linings with e = √(kρc) and area against the ring's: 1/(1 + e_r A_r/(e_l A_l)).
 [[nodiscard]] double liningShareOf(double ringEffusivity, double heatedArea, double liningEffusivity, double liningArea);
@@ -113,14 +115,15 @@ struct Run {
 
 struct Accuracy {
     double tolerance = 1e-3; ///< K, of one step
-    int layers = 6; ///< of the ring, 2 to 12
+    double cell = 2e-3; ///< m, about as thick as one layer of the ring; 2 to 8 layers
     double every = 0.5; ///< s at least between two moments recorded; stops begin and end with one whatever it is
 };
 
 /// Runs `duty` from everything at ambient. Integrated by an adaptive Dormand–Prince 5 (Boost.Odeint); heat is kept as enthalpy, so that
 /// what goes in is what is stored and lost to rounding.
 /// @param unwanted looked at between phases: once it is true the run ends, incomplete
-/// @return an empty course for a car or a duty that makes no sense (no mass, no area, time that does not run)
+/// @return incomplete for a car or a duty that makes no sense (no mass, no area, time that does not run, over twelve hours) or whose numbers are
+///         so far apart that no end is to be seen
 [[nodiscard]] Run run(const Car& car, const Duty& duty, const Accuracy& accuracy = {}, const std::atomic<bool>* unwanted = nullptr);
 
 } // namespace deepstop::heat

@@ -51,6 +51,7 @@ inline constexpr Style rise { Dimension::TemperatureRise, "K", 0, "°F", 0 };
 inline constexpr Style speed { Dimension::Speed, "km/h", 0, "mph", 0 };
 inline constexpr Style deceleration { Dimension::Acceleration, "g", 2, "g", 2 };
 inline constexpr Style seconds { Dimension::Time, "s", 2, "s", 2 };
+inline constexpr Style months { Dimension::Time, "months", 0, "months", 0 };
 inline constexpr Style energy { Dimension::Energy, "kJ", 0, "BTU", 0 };
 inline constexpr Style heatStore { Dimension::HeatCapacity, "kJ/K", 2, "BTU/°F", 2 };
 inline constexpr Style specificHeat { Dimension::SpecificHeat, "J/kgK", 0, "J/kgK", 0 };

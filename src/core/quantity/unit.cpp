@@ -29,6 +29,8 @@ constexpr std::array table {
     Unit { "ft", Dimension::Length, 12 * inch, 0, "'|foot|feet", "ft" },
     Unit { "mm²", Dimension::Area, 1e-6, 0, "mm2|sq mm", "mm^2" },
     Unit { "cm²", Dimension::Area, 1e-4, 0, "cm2|sq cm", "cm^2" },
+    Unit { "m²", Dimension::Area, 1, 0, "m2|sq m", "m^2" },
+    Unit { "ft²", Dimension::Area, 144 * inch* inch, 0, "ft2|sq ft", "ft^2" },
     Unit { "in²", Dimension::Area, inch* inch, 0, "in2|sq in", "in^2" },
     Unit { "mL", Dimension::Volume, 1e-6, 0, "cc", "mL" },
     Unit { "cm³", Dimension::Volume, 1e-6, 0, "cm3", "cm^3" },
@@ -65,11 +67,29 @@ constexpr std::array table {
     Unit { "g", Dimension::Acceleration, standardGravity, 0, "gee", "gravity" },
     Unit { "m/s²", Dimension::Acceleration, 1, 0, "m/s2|m/s^2", "m/s^2" },
     Unit { "s", Dimension::Time, 1, 0, "sec|second|seconds", "s" },
+    Unit { "months", Dimension::Time, 2'629'746, 0, "month", "gregorianyear/12" },
+    Unit { "h", Dimension::Time, 3600, 0, "hr|hour|hours", "hour" },
     Unit { "min", Dimension::Time, 60, 0, "minute|minutes", "min" },
     Unit { "J", Dimension::Energy, 1, 0, "", "J" },
     Unit { "kJ", Dimension::Energy, 1e3, 0, "", "kJ" },
     Unit { "MJ", Dimension::Energy, 1e6, 0, "", "MJ" },
     Unit { "BTU", Dimension::Energy, 1055.05585262, 0, "Btu", "btu" },
+    Unit { "W/m²", Dimension::HeatFlux, 1, 0, "W/m2|W/m^2", "W/m^2" },
+    Unit { "kW/m²", Dimension::HeatFlux, 1e3, 0, "kW/m2|kW/m^2", "kW/m^2" },
+    Unit { "MW/m²", Dimension::HeatFlux, 1e6, 0, "MW/m2|MW/m^2", "MW/m^2" },
+    Unit { "BTU/h ft²", Dimension::HeatFlux, 1055.05585262 / 3600 / (144 * inch * inch), 0, "BTU/h ft2|BTU/(h ft²)|BTU/(h ft2)|BTU/hr/ft2",
+        "btu/(hour ft^2)" },
+    Unit { "W/mK", Dimension::Conductivity, 1, 0, "W/(m K)|W/(m·K)|W/m·K|W/m/K", "W/(m K)" },
+    Unit { "BTU/h ft °F", Dimension::Conductivity, 1055.05585262 * 1.8 / 3600 / (12 * inch), 0,
+        "BTU/(h ft °F)|BTU/(h ft F)|BTU/h ft F|BTU/hr/ft/F", "btu/(hour ft degF)" },
+    Unit { "W/m²K", Dimension::HeatTransfer, 1, 0, "W/(m² K)|W/(m²·K)|W/m2K|W/(m2 K)|W/m^2K|W/m²/K|W/m2/K", "W/(m^2 K)" },
+    Unit { "BTU/h ft² °F", Dimension::HeatTransfer, 1055.05585262 * 1.8 / 3600 / (144 * inch * inch), 0,
+        "BTU/(h ft² °F)|BTU/(h ft2 F)|BTU/h ft2 F|BTU/hr/ft2/F", "btu/(hour ft^2 degF)" },
+    Unit { "kg/m³", Dimension::Density, 1, 0, "kg/m3|kg/m^3", "kg/m^3" },
+    Unit { "g/cm³", Dimension::Density, 1000, 0, "g/cm3|g/cm^3|g/cc", "g/cm^3" },
+    Unit { "lb/ft³", Dimension::Density, pound / (1728 * inch * inch * inch), 0, "lb/ft3|lb/ft^3|lb/cu ft", "lb/ft^3" },
+    Unit { "lb/in³", Dimension::Density, pound / (inch * inch * inch), 0, "lb/in3|lb/in^3|lb/cu in", "lb/in^3" },
+    Unit { "BTU/lb °F", Dimension::SpecificHeat, 4186.8, 0, "BTU/(lb °F)|BTU/(lb F)|BTU/lb F|BTU/lb/F|BTU/lbF", "btu/(lb degF)" },
     Unit { "kJ/K", Dimension::HeatCapacity, 1e3, 0, "", "kJ/K" },
     Unit { "J/K", Dimension::HeatCapacity, 1, 0, "", "J/K" },
     Unit { "BTU/°F", Dimension::HeatCapacity, 1055.05585262 * 1.8, 0, "Btu/°F|BTU/F", "btu/degF" },
@@ -149,6 +169,14 @@ std::string_view nameOf(Dimension dimension)
         return "a time";
     case Dimension::Energy:
         return "an energy";
+    case Dimension::HeatFlux:
+        return "a heat flux";
+    case Dimension::Conductivity:
+        return "a thermal conductivity";
+    case Dimension::HeatTransfer:
+        return "a heat transfer coefficient";
+    case Dimension::Density:
+        return "a density";
     case Dimension::HeatCapacity:
         return "a heat capacity";
     case Dimension::SpecificHeat:

@@ -26,6 +26,10 @@ enum class Dimension {
     Acceleration,
     Time,
     Energy,
+    HeatFlux, ///< W/m²
+    Conductivity, ///< W/(m K)
+    HeatTransfer, ///< W/(m² K)
+    Density, ///< kg/m³
     HeatCapacity, ///< J/K
     SpecificHeat, ///< J/(kg K)
     Angle, ///< rad

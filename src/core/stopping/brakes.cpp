@@ -38,15 +38,14 @@ double excess(const Car& car, const Brakes& brakes, double pressure, bool front)
     return front ? pressed.front - brakes.front.grip * load.front : pressed.rear - brakes.rear.grip * load.rear;
 }
 
-/// Where a straight line through the excess at `low` and at `high` is nothing, and the root where it is not straight: a rear that has
-/// lifted bends it.
+/// Where the excess, going on as straight as it begins at `low`, is nothing; or the root where it does not: a rear that has lifted bends it.
 double crossing(const Car& car, const Brakes& brakes, double low, double high, bool front)
 {
+    constexpr double step = 1e5;
     const double before = excess(car, brakes, low, front);
-    const double after = excess(car, brakes, high, front);
-    const double straight = low - before * (high - low) / (after - before);
-    const double scale = std::abs(after) + std::abs(before);
-    if (std::abs(excess(car, brakes, straight, front)) <= 1e-13 * scale)
+    const double grows = excess(car, brakes, low + step, front) - before;
+    const double straight = low - before * step / grows;
+    if (straight >= low && straight <= high && std::abs(excess(car, brakes, straight, front)) <= 1e-12 * (std::abs(before) + car.mass))
         return straight;
     return root([&](double p) { return excess(car, brakes, p, front); }, low, high);
 }

@@ -25,7 +25,7 @@ std::span<const Chapter> chapters()
         { "centring", "Centring", "What to put in", "leaves", addCentring, drawCentring },
         { "joints", "Joints", "What to do", "then", addJoints },
         { "balance", "Balance", "What would mend it", "then", addBalance },
-        { "heat", "Heat", "What to do", "then", addHeat },
+        { "heat", "Heat", "What to do", "then", addHeat, drawHeat, true },
         { "stopping", "Stopping", "What to do", "then", addStopping },
     };
     return all;

@@ -52,5 +52,7 @@ inline constexpr Style plainLength { Dimension::Length, "mm", 3, "in", 4 };
 [[nodiscard]] std::vector<Entry> jointSums();
 /// Pressure, torque, travel, split, lock order.
 [[nodiscard]] std::vector<Entry> hydraulicSums();
+/// Flash of one stop, repeated stops, cooling time.
+[[nodiscard]] std::vector<Entry> heatSums();
 
 } // namespace deepstop::sums

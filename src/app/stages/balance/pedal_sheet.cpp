@@ -2,7 +2,7 @@
 
 #include "chapters/balance/balance_chapter.hpp"
 #include "drawing/shapes.hpp"
-#include "stages/balance/plot.hpp"
+#include "drawing/plot.hpp"
 #include "stages/sheets.hpp"
 #include "theme.hpp"
 

@@ -1,7 +1,7 @@
 #include "stages/balance/balance_sheets.hpp"
 
 #include "chapters/balance/balance_chapter.hpp"
-#include "stages/balance/plot.hpp"
+#include "drawing/plot.hpp"
 #include "stages/sheets.hpp"
 #include "theme.hpp"
 

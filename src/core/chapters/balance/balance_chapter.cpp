@@ -149,7 +149,7 @@ void addFigures(const Build& build, const SetupParts& setup, SetupBalance& r)
         return;
     r.effort = evaluate([&](Sample& s) { return effortOf(s, build, setup); });
     r.strokeShare = evaluate([&](Sample& s) { return travelOf(s, build, setup).strokeShare; });
-    r.travel = evaluate([&](Sample& s) { return travelOf(s, build, setup).pedal; });
+    r.travel = asRead([&](Sample& s) { return travelOf(s, build, setup).pedal; });
     r.fluid =
         evaluate([&](Sample& s) { return figures::fluidForWear(s, *setup.front.corner) + figures::fluidForWear(s, *setup.rear.corner); });
     const Circuits circuits = setup.hydraulics->circuits;

@@ -48,7 +48,7 @@ struct SetupBalance {
     std::optional<hydraulics::TakeUp> rearTakeUp;
     Figure effort; ///< pedal force that uses the tyres up, most over the loads
     Figure strokeShare; ///< of the master cylinder for that
-    Figure travel; ///< of the pedal for that
+    Figure travel; ///< of the pedal for that, without its interval
     std::vector<CircuitGone> gone;
     Figure fluid; ///< that worn pads draw out of the reservoir
 

@@ -71,7 +71,9 @@ void addLockOrder(Study& study, const LoadBalance& balance, std::size_t number)
                      : std::string();
     };
     const bool rearFirst = *v.figure.value < 0;
-    const Figure here = evaluate([&](Sample& s) { return locksApart(s, *study.build, after, balance.load, Tyres::AsRead); });
+    const auto frontHere = [&] {
+        return evaluate([&](Sample& s) { return locksApart(s, *study.build, after, balance.load, Tyres::AsRead); }).lowest() >= 0;
+    };
     if (v.figure.lowest() >= lockMargin) {
         v.level = Level::Good;
         v.reason = *v.figure.value >= 1 ? fmt::format("The front{}; the rear never does", at(balance.frontLocks))
@@ -83,7 +85,7 @@ void addLockOrder(Study& study, const LoadBalance& balance, std::size_t number)
     } else if (rearFirst) {
         v.level = Level::Stop;
         v.reason = fmt::format("The rear{}, by {}: the car turns round. Less rear brake, or a valve", at(balance.rearLocks), apart);
-    } else if (!(here.lowest() >= 0)) {
+    } else if (v.figure.lowest() < 0 && !frontHere()) {
         v.level = Level::Stop;
         v.reason = fmt::format(
             "The front, by {}: at worst the rear, and the car turns round. Measure friction and valve better, or less rear brake", apart);

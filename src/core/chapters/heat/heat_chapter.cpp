@@ -1,5 +1,6 @@
 #include "chapters/heat/heat_chapter.hpp"
 
+#include "chapters/heat/duty_heat.hpp"
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
 #include "materials/materials.hpp"
@@ -103,7 +104,8 @@ void addHeatLedger(Study& study, Axle axle)
                                                                               : Level::Caution;
     }
     study.ledger.push_back(std::move(store));
-    if (!study.before.complete() || !study.after.complete())
+    // A duty of the build's own says more than one stop does.
+    if (!study.before.complete() || !study.after.complete() || figures::judgedDuty(*study.build))
         return;
     const Build& build = *study.build;
     auto rise = judge::ledgerLine(
@@ -118,7 +120,7 @@ void addHeatLedger(Study& study, Axle axle)
 
 } // namespace
 
-void addHeat(Study& study)
+void drawHeat(Study& study)
 {
     Heat found;
     for (const Axle axle : { Axle::Front, Axle::Rear }) {
@@ -129,9 +131,15 @@ void addHeat(Study& study)
                 study.after.setup == study.before.setup ? found.before.at(axle) : heatOf(*study.build, study.after, axle, study.common);
     }
     study.keep(std::move(found));
+}
+
+void addHeat(Study& study)
+{
+    drawHeat(study);
     for (const Axle axle : judge::axlesOf(study))
         addHeatVerdicts(study, axle);
     addHeatLedger(study, judge::axlesOf(study).front());
+    addDuty(study);
 }
 
 } // namespace deepstop

@@ -1,6 +1,7 @@
 #include "chapters/weights/comparison.hpp"
 
 #include "build/choices.hpp"
+#include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
 #include "weights/weights.hpp"
 

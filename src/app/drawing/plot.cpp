@@ -1,4 +1,4 @@
-#include "stages/balance/plot.hpp"
+#include "drawing/plot.hpp"
 
 #include "drawing/shapes.hpp"
 #include "theme.hpp"

@@ -1,0 +1,74 @@
+#pragma once
+/// Heat: the rings in one stop, a duty with a moment of it in hand, all setups on it, and what a thermometer said.
+
+#include "chapters/heat/duty_heat.hpp"
+#include "stages/stage_page.hpp"
+
+#include <QFutureWatcher>
+
+class QProgressBar;
+class QPushButton;
+class QSlider;
+class QTimer;
+
+namespace deepstop::app {
+
+class CourseChart;
+
+/// One ring a place; then the duty the brakes are judged by, with a moment of it in hand, and all setups on it.
+class HeatPage : public StagePage {
+    Q_OBJECT
+public:
+    static constexpr StageId id = "heat";
+    HeatPage(Document& document, QWidget* parent);
+    [[nodiscard]] CourseChart* chart() const { return chart_; }
+    [[nodiscard]] Axle axle() const override;
+    /// Which duty of the build the brakes are judged by.
+    [[nodiscard]] QComboBox* duty() const { return duty_; }
+    /// The moment in hand, in thousandths of the duty.
+    [[nodiscard]] QSlider* moment() const { return moment_; }
+    /// Lets the duty run: its time passes by itself, four times as fast.
+    [[nodiscard]] QPushButton* play() const { return play_; }
+    [[nodiscard]] int dutyPlace() const;
+    /// Draws many times how the duty may turn out otherwise; a second press gives it up.
+    [[nodiscard]] QPushButton* sure() const { return sure_; }
+    [[nodiscard]] QProgressBar* progress() const { return progress_; }
+    /// Sets the cooling from the thermometer's readings, or begins a session to put them in.
+    [[nodiscard]] QPushButton* fit() const { return fit_; }
+
+protected:
+    [[nodiscard]] QStringList placeNames() const override;
+    [[nodiscard]] Sheet sheet(int place) const override;
+    [[nodiscard]] int placeFor(const Verdict& verdict) const override;
+    void refreshRest() override;
+
+private:
+    [[nodiscard]] Axle axleAt(int place) const;
+    [[nodiscard]] int rings() const;
+    void choose(int index);
+    void go(bool on);
+    void tick();
+    void drawMany();
+    void setCooling();
+
+    CourseChart* chart_;
+    QWidget* hand_; ///< under the sheet: duty, axle, moment
+    QComboBox* duty_;
+    QComboBox* which_;
+    QPushButton* play_;
+    QSlider* moment_;
+    QTimer* clock_;
+    QPushButton* sure_;
+    QPushButton* fit_;
+    QProgressBar* progress_;
+    /// What the last draws were of, and what they made.
+    struct Draws {
+        std::vector<figures::ThermalCar> cars;
+        std::string duty;
+        std::vector<std::vector<heat::Drawn>> of;
+    };
+    Draws draws_;
+    QFutureWatcher<Draws>* job_;
+};
+
+} // namespace deepstop::app

@@ -1,0 +1,87 @@
+#include "stages/heat/duty_sheets.hpp"
+
+#include "report/heat.hpp"
+#include "theme.hpp"
+
+#include <QObject>
+
+#include <algorithm>
+#include <cmath>
+
+namespace deepstop::app {
+
+Sheet thermometerSheet(const Study& study)
+{
+    const Theme& t = theme();
+    Sheet sheet;
+    sheet.scaleBar = false;
+    sheet.title = QObject::tr("By thermometer");
+    sheet.extent = QRectF(QPointF(-14, -24), QPointF(800, 470));
+    const Build& build = *study.build;
+    const DutyStudy& d = study.of<DutyStudy>();
+    sheet.subtitle = QObject::tr("readings taken with %1 set the model's cooling; two at least, the hotter the better")
+                         .arg(QString::fromStdString(study.after.setup->name));
+    double y = 8;
+    int rows = 0;
+    const double step = 48;
+    for (std::size_t i = 0; i < build.tests.size(); ++i) {
+        const TestSession& session = build.tests[i];
+        if (session.setup != study.after.setup->id)
+            continue;
+        const std::string at = "/tests/" + std::to_string(i) + "/temperatures/";
+        for (std::size_t k = 0; k <= session.temperatures.size() && rows < 9; ++k, ++rows) {
+            const bool blank = k == session.temperatures.size();
+            const std::string where = at + (blank ? std::string("-") : std::to_string(k));
+            double x = 0;
+            const auto value = [&](const char* key, const QString& caption, double wide) {
+                sheet.letter({ x, y }, caption, 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+                sheet.dimensions.push_back(
+                    { where + key, {}, { x, y + 20 }, { x, y + 20 }, Run::Table, 0, true, {}, 0.5, blank, QObject::tr("add") });
+                x += wide;
+            };
+            value("/temperature_degC", blank ? QObject::tr("another reading") : QObject::tr("temperature"), 130);
+            if (!blank) {
+                sheet.fact(where + "/stop", QObject::tr("after braking"), { x, y - 7 }, 90);
+                x += 110;
+                value("/after_s", QObject::tr("so long after"), 120);
+                sheet.fact(where + "/axle", QObject::tr("axle"), { x, y - 7 }, 96);
+                x += 118;
+                sheet.fact(where + "/at", QObject::tr("at"), { x, y - 7 }, 96);
+                x += 118;
+                sheet.fact(where + "/duty", QObject::tr("duty"), { x, y - 7 }, 130);
+            }
+            y += step;
+        }
+    }
+    if (rows == 0)
+        sheet.letter({ 0, y }, QObject::tr("No session has been driven with this setup yet: begin one below."), 13, t.unproven,
+            Qt::AlignLeft | Qt::AlignVCenter, false);
+    if (!d.plan || !d.after.run || rows == 0)
+        return sheet;
+    // What is known of the fit stands where the cooling is entered.
+    const auto found = temperaturesOf(build, study.after, *d.plan, d.duty);
+    y = std::max(y + 12, 330.0);
+    sheet.letter({ 0, y },
+        QObject::tr("%1 of them are of %2 and can be used").arg(found.taken.size()).arg(QString::fromStdString(d.duty.name)), 13, t.ink,
+        Qt::AlignLeft | Qt::AlignVCenter, false);
+    for (const auto& why : found.lacks) {
+        y += 20;
+        sheet.letter({ 0, y }, QObject::tr("one lacks %1").arg(QString::fromStdString(why)), 12, t.unproven,
+            Qt::AlignLeft | Qt::AlignVCenter, false);
+    }
+    for (const heat::Taken& taken : found.taken) {
+        y += 20;
+        const heat::Moment m = report::momentAt(*d.after.run, taken.time);
+        const double model = (taken.front ? m.front : m.rear)[static_cast<std::size_t>(taken.node)];
+        const bool far = std::abs(model - taken.temperature) > 2 * taken.width;
+        sheet.letter({ 0, y },
+            QObject::tr("%1: read %2, the model says %3")
+                .arg(taken.front ? QObject::tr("front") : QObject::tr("rear"),
+                    QString::fromStdString(print(taken.temperature, style::temperature, study.system)),
+                    QString::fromStdString(print(model, style::temperature, study.system))),
+            12, far ? t.caution : t.good, Qt::AlignLeft | Qt::AlignVCenter, false);
+    }
+    return sheet;
+}
+
+} // namespace deepstop::app

@@ -1,0 +1,75 @@
+#pragma once
+/// A duty run through before and after: temperatures, and what gives up first.
+
+#include "figures/heat_figures.hpp"
+#include "heat/calibration.hpp"
+#include "heat/spread.hpp"
+#include "verdict/findings.hpp"
+
+namespace deepstop {
+
+/// Something that bears no more than a temperature, and how near it came.
+struct HeatLimit {
+    std::string what; ///< "front fluid boils"
+    Axle axle = Axle::Front;
+    heat::Node node = heat::Node::Ring;
+    double limit = 0; ///< K
+    double peak = 0; ///< K, of the run
+    bool critical = false; ///< the car then no longer stops as it should
+    std::optional<int> stop; ///< of the duty, at which it is passed
+    double time = 0; ///< s, when it is
+};
+
+struct DutyHeat {
+    std::shared_ptr<const heat::Run> run; ///< null where a reading is missing or nothing can be run
+    figures::ThermalCar car;
+    Figure known; ///< what it rests on, lacks and assumes; its value means nothing
+    std::vector<HeatLimit> limits; ///< the one that is passed first, or comes nearest, first
+    double hottestRing = 0; ///< K, of the judged axles
+    double hardestFoot = 0; ///< N; NaN where the foot is not known
+    std::optional<int> footFails; ///< stop at which the greatest effort no longer does
+    double unsure = 0; ///< part of a rise over ambient that may be off
+};
+
+struct DutyStudy {
+    const DutyPlan* plan = nullptr; ///< null: the build has no duty
+    heat::Duty duty;
+    DutyHeat before;
+    DutyHeat after;
+};
+
+/// A duty of the build run with a setup; equal ones are run once and remembered.
+[[nodiscard]] DutyHeat dutyHeatOf(const Build& build, const SetupParts& setup, const heat::Duty& duty, const heat::Accuracy& accuracy = {});
+/// By the id it has in the build, or one that every build has: "one-stop" from the test speed, "heating-procedure". Nothing for another.
+[[nodiscard]] std::optional<heat::Duty> dutyCalled(const Build& build, const std::string& id);
+/// Their ids, the build's own first.
+[[nodiscard]] std::vector<std::string> dutyIds(const Build& build);
+
+/// What many draws say of a limit.
+struct LimitSpread {
+    double low; ///< K, tenth of the peaks lie under it
+    double high; ///< K, nine tenths
+};
+/// @param draws of this setup's car; @return one for each of `heat.limits`, in their order
+[[nodiscard]] std::vector<LimitSpread> spreadOf(const DutyHeat& heat, const std::vector<heat::Drawn>& draws);
+/// Part of the draws in which pads, fluid or linings gave up.
+[[nodiscard]] double partThatFails(const DutyHeat& heat, const std::vector<heat::Drawn>& draws);
+
+/// Temperatures taken with a setup on a duty, as places in its time: those of all sessions that ran it.
+struct Thermometer {
+    std::vector<heat::Taken> taken;
+    std::vector<std::string> lacks; ///< why a line was left out, in words
+};
+[[nodiscard]] Thermometer temperaturesOf(const Build& build, const SetupParts& setup, const DutyPlan& plan, const heat::Duty& duty);
+/// Sets cooling from them, where there are two or more.
+[[nodiscard]] std::optional<heat::Calibration> calibrationOf(const Build& build, const SetupParts& setup, const DutyPlan& plan);
+/// The build with that cooling put into both axles of the setup, and said to be measured.
+[[nodiscard]] Build withCooling(Build build, const std::string& setup, const heat::Calibration& calibration);
+
+/// A glowing ring in words of one who looks in the dark; empty where it does not glow.
+[[nodiscard]] std::string glow(double temperature);
+[[nodiscard]] std::string_view nameOf(heat::Node node);
+
+void addDuty(Study& study);
+
+} // namespace deepstop

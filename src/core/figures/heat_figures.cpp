@@ -1,0 +1,324 @@
+#include "figures/heat_figures.hpp"
+
+#include "figures/brake_figures.hpp"
+#include "figures/figures.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+#include <numbers>
+
+namespace deepstop::figures {
+namespace {
+
+constexpr double missing = std::numeric_limits<double>::quiet_NaN();
+constexpr bool plain = false;
+
+// Common practice, no source: what hangs on a corner and nobody measures.
+constexpr double liningConductivity = 1.2; // W/(m K)
+constexpr double liningHeat = 1000; // J/(kg K)
+constexpr double steelHeat = 490;
+constexpr double steelDensity = 7850;
+constexpr double twoPieceContact = 0.8; // W/K, over bobbins or bolts
+constexpr double hatContact = 6; // W/K, hat to hub, clamped
+constexpr double hubMass = 6; // kg, what of hub and knuckle warms up with it
+constexpr double hubAir = 3; // W/K
+constexpr double throughPiston = 0.5; // W/K, backing to fluid
+constexpr double throughAbutment = 1; // W/K, backing to caliper
+constexpr double caliperMass = 4; // kg, one that was not weighed alone
+constexpr double caliperSurface = 0.02; // m² for a kilogram of it
+constexpr double fluidStore = 110; // J/K of what stands in a caliper
+constexpr double padsCover = 0.15; // of a drum's inside left open by its shoes
+constexpr double holdsTo = 350 + 273.15;
+constexpr double losesAfter = 50; // K for a tenth of friction
+
+heat::RingMetal metalOf(Sample& s, RingMaterial material)
+{
+    switch (material) {
+    case RingMaterial::Steel:
+        return heat::steelRing;
+    case RingMaterial::CarbonCeramic:
+        return heat::ceramicRing;
+    case RingMaterial::Unknown:
+        s.assume("a ring of iron");
+        break;
+    case RingMaterial::Iron:
+        break;
+    }
+    return heat::ironRing;
+}
+
+double weighed(Sample& s, const Corner& corner, Part part)
+{
+    for (const Weighing& w : corner.weighings)
+        if (w.contains == std::vector { part })
+            return s(w.mass, plain);
+    return missing;
+}
+
+heat::Brake drumBrake(Sample& s, const Corner& c)
+{
+    const Drum& d = c.drum;
+    heat::Brake b;
+    const double radius = s(d.insideDiameter) / 2;
+    const double wall = s(d.wall);
+    const double width = s(d.shoeWidth);
+    const double mass = rotorMassWeighed(s, c);
+    // The cylinder takes the heat, the face beside it is its hat.
+    const double rubbed = std::min(1.0, 2 * std::numbers::pi * (radius + wall / 2) * wall * width * heat::ironRing.density / mass * 1.3);
+    b.ringMass = rubbed * mass;
+    b.hatStore = (1 - rubbed) * mass * heat::ironRing.specificHeat;
+    b.heatedArea = 2 * std::numbers::pi * radius * width;
+    b.depth = wall;
+    b.openFaces = padsCover * b.heatedArea;
+    b.vaneArea = 2 * std::numbers::pi * (radius + wall) * s(d.depth);
+    b.diameter = 2 * (radius + wall);
+    b.hatArea = std::numbers::pi * radius * radius;
+    b.ringToHat = heat::ironRing.conductivity * 2 * std::numbers::pi * radius * wall / (width / 2);
+    const double arc = s.orElse(d.shoeArc, 100 * std::numbers::pi / 180, plain);
+    const double area = 2 * arc * radius * width;
+    const double lining = s(d.liningThickness);
+    b.liningStore = area * lining * materials::liningDensity * liningHeat;
+    b.liningConductance = liningConductivity * area / (lining / 2);
+    b.liningShare = heat::liningShareOf(std::sqrt(b.metal.conductivity * b.metal.density * b.metal.specificHeat), b.heatedArea,
+        std::sqrt(liningConductivity * materials::liningDensity * liningHeat), area);
+    b.backingStore = 2 * 0.7 * steelHeat; // two shoes
+    b.backingToFluid = 0.2;
+    b.backingToCaliper = 0.3;
+    b.caliperStore = 2.5 * steelHeat; // the plate they stand on
+    b.caliperArea = 0.06;
+    b.caliperToFluid = 1;
+    b.fluidStore = 30;
+    return b;
+}
+
+} // namespace
+
+heat::Brake thermalBrake(Sample& s, const SetupParts& setup, Axle axle)
+{
+    const AxleParts& parts = setup.at(axle);
+    heat::Brake b;
+    if (!parts.corner || !parts.wheel) {
+        b.ringMass = missing;
+        return b;
+    }
+    const Corner& c = *parts.corner;
+    if (c.brakes == BrakeKind::Drums) {
+        b = drumBrake(s, c);
+    } else {
+        const Rotor& r = c.rotor;
+        b.metal = metalOf(s, r.ringMaterial);
+        b.ringMass = ringMass(s, r);
+        b.diameter = s(r.outerDiameter);
+        const double outer = b.diameter / 2;
+        const double inner = s(r.ringInnerDiameter) / 2;
+        const double thick = s(r.thickness);
+        const double gap = s(r.ventGap);
+        const double height = s(r.hatThickness) >= 0 ? s(r.overallHeight) - thick : missing;
+        // Where the pads run.
+        const double effective = effectiveRadius(s, c);
+        const double half = s(c.pad.height) / 2;
+        b.heatedArea = 2 * std::numbers::pi * (std::pow(std::min(outer, effective + half), 2) - std::pow(effective - half, 2));
+        b.depth = gap > 0 ? (thick - gap) / 2 : thick / 2;
+        const double padFace = padArea(s, c.pad);
+        b.openFaces = 2 * (std::numbers::pi * (outer * outer - inner * inner) - padFace);
+        if (gap > 0) {
+            const double radial = outer - inner;
+            const double mean = std::numbers::pi * (outer + inner);
+            const double count = r.vanes > 0 ? r.vanes : 36;
+            if (r.vanes == 0)
+                s.assume("36 vanes");
+            const double wide = std::max(2e-3, mean / count - (r.vaneThickness.value ? s(r.vaneThickness) : 5e-3));
+            // Both plates between the vanes, and both sides of each.
+            b.vaneArea = count * 2 * radial * (wide + gap);
+            b.channel = 2 * wide * gap / (wide + gap);
+            b.channelLength = radial;
+        }
+        const double hat = hatMass(s, r);
+        const bool light = r.hatMaterial == HatMaterial::Aluminium;
+        b.hatStore = hat * (light ? materials::aluminium6061.specificHeat : heat::ironRing.specificHeat);
+        const double hatRadius = s(r.hatOuterDiameter) / 2;
+        const double wall = s(r.hatWall);
+        b.hatArea = 2 * std::numbers::pi * hatRadius * height;
+        if (r.construction == RotorBuild::Unknown)
+            s.assume("a rotor of one piece");
+        b.ringToHat = r.construction == RotorBuild::TwoPiece ? twoPieceContact
+                                                             : (light ? materials::aluminium6061.conductivity : heat::ironRing.conductivity)
+                * 2 * std::numbers::pi * hatRadius * wall / std::max(0.01, height);
+        const double lining = s(c.pad.thickness);
+        b.liningStore = 2 * padFace * lining * materials::liningDensity * liningHeat;
+        b.liningConductance = liningConductivity * 2 * padFace / (lining / 2);
+        b.liningShare = heat::liningShareOf(std::sqrt(b.metal.conductivity * b.metal.density * b.metal.specificHeat), b.heatedArea,
+            std::sqrt(liningConductivity * materials::liningDensity * liningHeat), 2 * padFace);
+        b.backingStore = 2 * padFace * (c.pad.backing.value ? s(c.pad.backing) : 5e-3) * steelDensity * steelHeat;
+        const auto pistons = static_cast<double>(c.caliper.pistons.size()) * (c.caliper.kind == CaliperKind::Fixed ? 2 : 1);
+        b.backingToFluid = throughPiston * std::max(1.0, pistons);
+        b.backingToCaliper = throughAbutment;
+        double caliper = weighed(s, c, Part::Caliper);
+        if (std::isnan(caliper))
+            caliper = caliperMass;
+        const bool alloy = c.caliper.material.find("lumin") != std::string::npos;
+        b.caliperStore = caliper * (alloy ? materials::aluminium6061.specificHeat : steelHeat);
+        b.caliperArea = caliperSurface * caliper;
+        b.caliperToFluid = 4;
+        b.fluidStore = fluidStore;
+    }
+    b.tyreRadius = s(parts.wheel->rollingRadius);
+    b.hatToHub = hatContact;
+    b.hubStore = hubMass * steelHeat;
+    b.hubToAir = hubAir;
+    b.duct = s.orElse(c.duct, 1, plain);
+    b.cooling = s.orElse(c.cooling, 1, plain);
+    return b;
+}
+
+double FrictionCurve::at(double temperature) const
+{
+    if (points.empty())
+        return 1;
+    const auto after = std::ranges::lower_bound(points, temperature, {}, [](const auto& p) { return p.first; });
+    if (after == points.begin())
+        return points.front().second;
+    if (after == points.end())
+        return points.back().second;
+    const auto& a = *std::prev(after);
+    return std::lerp(a.second, after->second, (temperature - a.first) / (after->first - a.first));
+}
+
+FrictionCurve frictionCurve(Sample& s, const Corner& c)
+{
+    FrictionCurve curve;
+    const bool drum = c.brakes == BrakeKind::Drums;
+    const auto& measured = drum ? c.drum.frictionOverTemperature : c.pad.frictionOverTemperature;
+    const double quoted = s(drum ? c.drum.friction : c.pad.friction, plain);
+    for (const FrictionPoint& p : measured)
+        curve.points.emplace_back(s(p.temperature, plain), s(p.friction, plain) / quoted);
+    std::ranges::sort(curve.points);
+    if (curve.points.size() < 2) {
+        s.assume(c.brakes == BrakeKind::Drums ? "how the linings fade" : "how the pads fade");
+        curve.points = { { 293.15, 1 }, { holdsTo, 1 } };
+    }
+    // Beyond what anybody has measured a pad is not taken to hold.
+    const auto [last, level] = curve.points.back();
+    const double from = std::max(last, holdsTo);
+    if (from > last)
+        curve.points.emplace_back(from, level);
+    const double end = std::max(0.15, level - 0.1 * (1100 - from) / losesAfter);
+    curve.points.emplace_back(from + (level - end) / 0.1 * losesAfter, end);
+    return curve;
+}
+
+bool ThermalCar::operator==(const ThermalCar& o) const
+{
+    const auto tyres = [](const heat::Road& r) { return std::tuple { r.mass, r.dragArea, r.rolling, r.spinning }; };
+    const auto axle = [](const stopping::AxleBrakes& a) {
+        return std::tuple { a.pistonArea, a.effectiveRadius, a.brakeFactor, a.tyreRadius };
+    };
+    const auto brakesOf = [&](const stopping::Brakes& b) {
+        return std::tuple { axle(b.front), axle(b.rear), b.kneePressure, b.slope, b.rearOverFront };
+    };
+    return tyres(road) == tyres(o.road) && front == o.front && rear == o.rear && frontFriction == o.frontFriction
+        && rearFriction == o.rearFriction && ambient == o.ambient && brakesOf(brakes) == brakesOf(o.brakes);
+}
+
+ThermalCar thermalCar(Sample& s, const Build& build, const SetupParts& setup)
+{
+    ThermalCar car;
+    car.balance = carOf(s, build.car);
+    car.road = { car.balance.mass, car.balance.dragArea };
+    car.front = thermalBrake(s, setup, Axle::Front);
+    car.rear = thermalBrake(s, setup, Axle::Rear);
+    if (setup.front.corner)
+        car.frontFriction = frictionCurve(s, *setup.front.corner);
+    if (setup.rear.corner)
+        car.rearFriction = frictionCurve(s, *setup.rear.corner);
+    car.ambient = build.wants.ambient.value ? s(build.wants.ambient, plain) : 293.15;
+    car.brakes = brakesOf(s, build, setup);
+    return car;
+}
+
+double pressureFor(const ThermalCar& car, double force, double front, double rear)
+{
+    stopping::Brakes now = car.brakes;
+    now.front.brakeFactor *= front;
+    now.rear.brakeFactor *= rear;
+    return stopping::pressureFor(car.balance, now, force / (car.balance.mass * standardGravity));
+}
+
+heat::Car runnable(const ThermalCar& car)
+{
+    heat::Car runs;
+    runs.road = car.road;
+    runs.front = car.front;
+    runs.rear = car.rear;
+    runs.ambient = car.ambient;
+    runs.frontFriction = [curve = car.frontFriction](double t) { return curve.at(t); };
+    runs.rearFriction = [curve = car.rearFriction](double t) { return curve.at(t); };
+    runs.frontShare = [car](double force, double front, double rear) {
+        stopping::Brakes now = car.brakes;
+        now.front.brakeFactor *= front;
+        now.rear.brakeFactor *= rear;
+        // Of no force the share is that of a very small one.
+        const double some = std::max(force, 1.0);
+        const auto forces =
+            stopping::brakeForces(now, stopping::pressureFor(car.balance, now, some / (car.balance.mass * standardGravity)));
+        return forces.front / forces.sum();
+    };
+    return runs;
+}
+
+heat::Duty dutyOf(Sample& s, const DutyPlan& plan)
+{
+    heat::Duty duty { plan.id, plan.name, {}, s.orElse(plan.engineBraking, 0, plain) };
+    int stop = 0;
+    for (int round = 0; round < std::max(1, plan.repeats); ++round)
+        for (const Leg& leg : plan.legs) {
+            const bool goesOn = !leg.from.value && !duty.phases.empty();
+            heat::Phase phase { goesOn ? duty.phases.back().to : s(leg.from, plain), s(leg.to, plain), s(leg.time, plain), false,
+                s.orElse(leg.slope, 0, plain), 0 };
+            phase.braking = leg.braking == YesNo::Yes || (leg.braking == YesNo::Unknown && phase.from > phase.to);
+            stop += phase.braking;
+            phase.stop = stop;
+            duty.phases.push_back(phase);
+            if (duty.phases.size() > 20'000)
+                return duty;
+        }
+    return duty;
+}
+
+const DutyPlan* judgedDuty(const Build& build)
+{
+    for (const DutyPlan& each : build.duties)
+        if (each.id == build.car.duty)
+            return &each;
+    return build.duties.empty() ? nullptr : &build.duties.front();
+}
+
+double fluidBoils(Sample& s, const Hydraulics& h)
+{
+    constexpr double zero = 273.15;
+    constexpr double wetAfter = 2 * 365.25 * 86400;
+    double dry = missing;
+    double wet = missing;
+    switch (h.fluid) {
+    case FluidClass::Dot3:
+        dry = 205 + zero, wet = 140 + zero;
+        break;
+    case FluidClass::Dot4:
+        dry = 230 + zero, wet = 155 + zero;
+        break;
+    case FluidClass::Dot51:
+        dry = 260 + zero, wet = 180 + zero;
+        break;
+    case FluidClass::Unknown:
+        break;
+    }
+    if (h.dryBoiling.value)
+        dry = s(h.dryBoiling, plain);
+    if (h.wetBoiling.value)
+        wet = s(h.wetBoiling, plain);
+    const double age = s(h.fluidAge, plain);
+    return dry + (std::min(dry, wet) - dry) * std::clamp(age / wetAfter, 0.0, 1.0);
+}
+
+} // namespace deepstop::figures

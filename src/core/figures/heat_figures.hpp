@@ -1,0 +1,51 @@
+#pragma once
+/// Readings in, thermal models out: one wheel's brake as the network of heat has it, the car's duties, the fluid.
+
+#include "build/build.hpp"
+#include "heat/network.hpp"
+#include "quantity/figure.hpp"
+#include "stopping/balance.hpp"
+
+namespace deepstop::figures {
+
+/// One wheel's brake of an axle. What nobody measures of a brake (contacts, backings, caliper's surface) is common practice; what could
+/// have been read and was not is said as assumed.
+[[nodiscard]] heat::Brake thermalBrake(Sample& s, const SetupParts& setup, Axle axle);
+
+/// Friction over the quoted one, by the surface's temperature in K: straight lines between points, level beyond their ends.
+struct FrictionCurve {
+    std::vector<std::pair<double, double>> points;
+    [[nodiscard]] double at(double temperature) const;
+    bool operator==(const FrictionCurve&) const = default;
+};
+/// Of an axle's pads or linings. A pad nobody has a curve of holds to 350 °C and then loses a tenth in 50 K (common practice, and said); so
+/// does any pad beyond its last point, if that is no lower.
+[[nodiscard]] FrictionCurve frictionCurve(Sample& s, const Corner& corner);
+
+/// All that a run of a duty hangs on, in plain numbers: equal ones run alike.
+struct ThermalCar {
+    heat::Road road;
+    heat::Brake front;
+    heat::Brake rear;
+    FrictionCurve frontFriction;
+    FrictionCurve rearFriction;
+    double ambient = 0;
+    stopping::Car balance;
+    stopping::Brakes brakes;
+    bool operator==(const ThermalCar&) const;
+};
+[[nodiscard]] ThermalCar thermalCar(Sample& s, const Build& build, const SetupParts& setup);
+/// The same as the network runs it: the front's share from the balance, at the pressure that makes the force.
+[[nodiscard]] heat::Car runnable(const ThermalCar& car);
+/// Front pressure that makes a force on the road with friction as it then is; infinite where none does.
+[[nodiscard]] double pressureFor(const ThermalCar& car, double force, double frontFriction, double rearFriction);
+
+[[nodiscard]] heat::Duty dutyOf(Sample& s, const DutyPlan& plan);
+/// The duty a build's brakes are judged by; null where it has none.
+[[nodiscard]] const DutyPlan* judgedDuty(const Build& build);
+
+/// Boiling point of the fluid as old as it is, K: from dry to wet in two years (common practice; water comes in through the hoses). FMVSS
+/// 116 has at least 205/140, 230/155 and 260/180 °C for DOT 3, 4 and 5.1. NaN where class or age was not said.
+[[nodiscard]] double fluidBoils(Sample& s, const Hydraulics& hydraulics);
+
+} // namespace deepstop::figures

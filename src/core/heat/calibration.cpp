@@ -1,0 +1,123 @@
+#include "heat/calibration.hpp"
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+#include <numeric>
+
+namespace deepstop::heat {
+namespace {
+
+/// The car with its cooling and split so changed.
+Car changed(const Car& car, double cooling, double split)
+{
+    Car c = car;
+    c.front.cooling *= cooling;
+    c.rear.cooling *= cooling;
+    if (split != 1)
+        c.frontShare = [share = car.frontShare, split](
+                           double force, double front, double rear) { return std::clamp(split * share(force, front, rear), 0.02, 0.98); };
+    return c;
+}
+
+std::vector<double> predictedBy(const Car& car, const Duty& duty, const std::vector<Taken>& taken, const Accuracy& accuracy)
+{
+    const Run r = run(car, duty, accuracy);
+    std::vector<double> temperatures;
+    if (!r.complete)
+        return temperatures;
+    for (const Taken& t : taken) {
+        const auto after = std::ranges::upper_bound(r.course, t.time, {}, &Moment::time);
+        const Moment& b = after == r.course.end() ? r.course.back() : *after;
+        const Moment& a = after == r.course.begin() ? r.course.front() : *std::prev(after);
+        const double part = b.time > a.time ? std::clamp((t.time - a.time) / (b.time - a.time), 0.0, 1.0) : 0;
+        const auto node = static_cast<std::size_t>(t.node);
+        temperatures.push_back(std::lerp((t.front ? a.front : a.rear)[node], (t.front ? b.front : b.rear)[node], part));
+    }
+    return temperatures;
+}
+
+} // namespace
+
+std::optional<Calibration> calibrate(const Car& car, const Duty& duty, const std::vector<Taken>& taken, const Accuracy& accuracy)
+{
+    if (taken.size() < 2 || std::ranges::any_of(taken, [](const Taken& t) { return !(t.width > 0) || !std::isfinite(t.temperature); }))
+        return {};
+    const auto fronts = std::ranges::count_if(taken, [](const Taken& t) { return t.front; });
+    const auto rears = static_cast<std::ptrdiff_t>(taken.size()) - fronts;
+    const bool withSplit = fronts >= 2 && rears >= 2;
+    const std::size_t unknowns = withSplit ? 2 : 1;
+    using Pair = std::array<double, 2>; // logarithms of cooling and split
+    const auto at = [&](const Pair& y) {
+        return predictedBy(changed(car, std::exp(y[0]), withSplit ? std::exp(y[1]) : 1), duty, taken, accuracy);
+    };
+    const auto weighed = [&](const std::vector<double>& predicted) {
+        std::vector<double> left;
+        for (std::size_t i = 0; i < taken.size(); ++i)
+            left.push_back((taken[i].temperature - predicted[i]) / taken[i].width);
+        return left;
+    };
+    Pair x { 0, 0 };
+    std::vector<double> predicted = at(x);
+    if (predicted.empty())
+        return {};
+    // The normal equations of one or two unknowns, J'J and J'r.
+    double aa = 0;
+    double ab = 0;
+    double bb = 1;
+    for (int round = 0; round < 12; ++round) {
+        const auto left = weighed(predicted);
+        constexpr double step = 0.01;
+        std::array<std::vector<double>, 2> slopes;
+        for (std::size_t j = 0; j < unknowns; ++j) {
+            Pair moved = x;
+            moved[j] += step;
+            const auto there = at(moved);
+            if (there.empty())
+                return {};
+            const auto leftThere = weighed(there);
+            for (std::size_t i = 0; i < left.size(); ++i)
+                slopes[j].push_back((left[i] - leftThere[i]) / step);
+        }
+        const auto dot = [](const std::vector<double>& u, const std::vector<double>& v) {
+            return std::inner_product(u.begin(), u.end(), v.begin(), 0.0);
+        };
+        aa = dot(slopes[0], slopes[0]);
+        const double ra = dot(slopes[0], left);
+        Pair by { ra / aa, 0 };
+        if (withSplit) {
+            ab = dot(slopes[0], slopes[1]);
+            bb = dot(slopes[1], slopes[1]);
+            const double rb = dot(slopes[1], left);
+            const double whole = aa * bb - ab * ab;
+            by = { (bb * ra - ab * rb) / whole, (aa * rb - ab * ra) / whole };
+        }
+        // No leap: half or double at once.
+        const double most = std::max(std::abs(by[0]), std::abs(by[1]));
+        const double part = most > 0.7 ? 0.7 / most : 1;
+        x[0] = std::clamp(x[0] + part * by[0], std::log(0.1), std::log(10.0));
+        x[1] = std::clamp(x[1] + part * by[1], std::log(0.5), std::log(2.0));
+        predicted = at(x);
+        if (predicted.empty())
+            return {};
+        if (most < 1e-4)
+            break;
+    }
+    const auto left = weighed(predicted);
+    const double whole = aa * bb - ab * ab;
+    Calibration c;
+    c.misfit = std::sqrt(std::inner_product(left.begin(), left.end(), left.begin(), 0.0) / static_cast<double>(left.size()));
+    // A width is taken as that within which a reading lies in 95 of 100 cases; what does not fit widens the result.
+    const double loose = std::max(1.0, c.misfit);
+    c.cooling = std::exp(x[0]);
+    c.coolingWidth = c.cooling * loose * std::sqrt(bb / whole);
+    c.split = withSplit ? std::exp(x[1]) : 1;
+    c.splitWidth = withSplit ? c.split * loose * std::sqrt(aa / whole) : 0;
+    for (std::size_t i = 0; i < taken.size(); ++i)
+        c.left.push_back(taken[i].temperature - predicted[i]);
+    c.predicted = std::move(predicted);
+    c.contradicts = c.misfit > 2 || c.cooling < 0.25 || c.cooling > 4 || !std::isfinite(c.coolingWidth);
+    return c;
+}
+
+} // namespace deepstop::heat

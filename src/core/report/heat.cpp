@@ -1,0 +1,113 @@
+#include "report/heat.hpp"
+
+#include "files/csv.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <array>
+#include <cmath>
+
+namespace deepstop::report {
+namespace {
+
+constexpr double zeroCelsius = 273.15;
+constexpr std::array shownNodes { heat::Node::Ring, heat::Node::Surface, heat::Node::Hat, heat::Node::Lining, heat::Node::Caliper,
+    heat::Node::Fluid };
+
+const heat::Temperatures& onAxle(const heat::Moment& m, Axle axle) { return axle == Axle::Front ? m.front : m.rear; }
+
+} // namespace
+
+heat::Moment momentAt(const heat::Run& run, double time)
+{
+    const auto after = std::ranges::upper_bound(run.course, time, {}, &heat::Moment::time);
+    if (after == run.course.begin())
+        return run.course.front();
+    if (after == run.course.end())
+        return run.course.back();
+    const heat::Moment& a = *std::prev(after);
+    const heat::Moment& b = *after;
+    const double t = (time - a.time) / (b.time - a.time);
+    heat::Moment m = a;
+    for (double heat::Moment::*each : { &heat::Moment::time, &heat::Moment::distance, &heat::Moment::speed, &heat::Moment::power,
+             &heat::Moment::frontShare, &heat::Moment::force, &heat::Moment::frontFriction, &heat::Moment::rearFriction })
+        m.*each = std::lerp(a.*each, b.*each, t);
+    for (std::size_t i = 0; i < heat::nodeCount; ++i) {
+        m.front[i] = std::lerp(a.front[i], b.front[i], t);
+        m.rear[i] = std::lerp(a.rear[i], b.rear[i], t);
+    }
+    return m;
+}
+
+std::string heatSheet(const Study& study, const heat::Duty& duty, const std::vector<DutyRun>& runs)
+{
+    std::string out = fmt::format("{}: {}, {:.0f} s, {}, {} brakings\n", study.build->car.name, duty.name, heat::durationOf(duty),
+        print(heat::distanceOf(duty), style::road, study.system), heat::stopsIn(duty));
+    const auto hot = [&](double kelvin) { return print(kelvin, style::temperature, study.system); };
+    for (const auto& [setup, heat] : runs) {
+        out += fmt::format("\n{}\n", setup->name);
+        if (!heat.run || !heat.run->complete) {
+            out +=
+                "  not known: " + (heat.known.lacks.empty() ? std::string("this duty cannot be run") : lacking(study, heat.known)) + "\n";
+            continue;
+        }
+        const HeatLimit& first = heat.limits.front();
+        out += first.stop ? fmt::format("  first to give up: {}, at braking {} after {:.0f} s, {} of {}\n", first.what, *first.stop,
+                   first.time, hot(first.peak), hot(first.limit))
+                          : fmt::format("  nothing gives up; nearest: {}, {} of {}\n", first.what, hot(first.peak), hot(first.limit));
+        if (heat.footFails)
+            out += fmt::format("  from braking {} the greatest effort of the foot no longer does\n", *heat.footFails);
+        else if (std::isfinite(heat.hardestFoot))
+            out += fmt::format("  the foot presses {} at most\n", print(heat.hardestFoot, style::force, study.system));
+        for (const Axle axle : { Axle::Front, Axle::Rear }) {
+            const auto& peak = axle == Axle::Front ? heat.run->frontPeak : heat.run->rearPeak;
+            out += fmt::format("  {} peaks:", axle == Axle::Front ? "front" : "rear");
+            for (const auto node : shownNodes)
+                out += fmt::format(" {} {}", nameOf(node), hot(peak[static_cast<std::size_t>(node)]));
+            out += "\n";
+        }
+        if (const auto red = glow(heat.hottestRing); !red.empty())
+            out += fmt::format("  the ring glows {}\n", red);
+        out += fmt::format(
+            "  rises may be off by {:.0f} %{}\n", 100 * heat.unsure, heat.unsure > 0.2 ? " until a thermometer has set the cooling" : "");
+    }
+    out += "\nThis program advises; it approves nothing. Hot brakes lose their bite without a word: closed place, stop at the first soft "
+           "or long "
+           "pedal, smell or smoke.\n";
+    return out;
+}
+
+std::string heatCsv(const std::vector<DutyRun>& runs)
+{
+    std::string out = "time_s,distance_m,speed_mps";
+    std::vector<const DutyRun*> ran;
+    for (const DutyRun& each : runs)
+        if (each.heat.run && each.heat.run->complete)
+            ran.push_back(&each);
+    for (const DutyRun* each : ran)
+        for (const Axle axle : { Axle::Front, Axle::Rear }) {
+            const std::string name = each->setup->id + (axle == Axle::Front ? ".front." : ".rear.");
+            out += "," + files::csvField(name + "power_W");
+            for (const auto node : shownNodes)
+                out += "," + files::csvField(name + std::string(nameOf(node)) + "_degC");
+        }
+    out += "\n";
+    if (ran.empty())
+        return out;
+    for (const heat::Moment& at : ran.front()->heat.run->course) {
+        out += fmt::format("{:.6g},{:.7g},{:.6g}", at.time, at.distance, at.speed);
+        for (const DutyRun* each : ran) {
+            const heat::Moment m = each == ran.front() ? at : momentAt(*each->heat.run, at.time);
+            for (const Axle axle : { Axle::Front, Axle::Rear }) {
+                out += fmt::format(",{:.6g}", m.power * (axle == Axle::Front ? m.frontShare : 1 - m.frontShare) / 2);
+                for (const auto node : shownNodes)
+                    out += fmt::format(",{:.6g}", onAxle(m, axle)[static_cast<std::size_t>(node)] - zeroCelsius);
+            }
+        }
+        out += "\n";
+    }
+    return out;
+}
+
+} // namespace deepstop::report

@@ -1,0 +1,306 @@
+/// Duties of a build: what gives up first, calibration by thermometer, spread, and what the command prints.
+
+#include "chapters/heat/duty_heat.hpp"
+#include "core/support.hpp"
+#include "heat/calibration.hpp"
+#include "heat/spread.hpp"
+#include "report/heat.hpp"
+#include "sums/sums.hpp"
+
+#include <QTest>
+
+#include <cmath>
+
+using namespace deepstop;
+
+namespace {
+
+const Verdict& givesUp(const Study& s)
+{
+    const Verdict* v = s.verdict("heat/gives-up");
+    if (!v)
+        qFatal("no verdict");
+    return *v;
+}
+
+DutyHeat ran(const Build& build, std::size_t setup, const char* duty)
+{
+    return dutyHeatOf(build, partsOf(build, build.setups[setup]), *dutyCalled(build, duty));
+}
+
+heat::Car merle(std::size_t setup = 0)
+{
+    static const Build build = demo();
+    Sample s;
+    return figures::runnable(figures::thermalCar(s, build, partsOf(build, build.setups[setup])));
+}
+
+double answer(const char* sum, const std::vector<std::string>& arguments, std::string_view key)
+{
+    for (const auto& [name, value] : sums::calculate(sum, arguments).results)
+        if (name == key)
+            return std::get<double>(value);
+    return NAN;
+}
+
+} // namespace
+
+class DutyTest : public QObject {
+    Q_OBJECT
+private slots:
+    /// Common practice: small stock brakes on a heavy car fade within about ten stops from 40 mph repeated at once, the large kit does not
+    /// in 25.
+    void theDroversStockBrakesFadeAndTheKitDoesNot()
+    {
+        const Build build = demo("drover-camper");
+        const DutyHeat stock = ran(build, 0, "repeats");
+        QVERIFY(stock.limits.front().stop && *stock.limits.front().stop <= 10);
+        QCOMPARE(stock.limits.front().what, "front pads fade");
+        QVERIFY(stock.footFails);
+        const DutyHeat kit = ran(build, 1, "repeats");
+        for (const HeatLimit& l : kit.limits)
+            QVERIFY2(!l.critical || !l.stop, l.what.c_str());
+        QVERIFY(!kit.footFails);
+        const Verdict& v = givesUp(study(build));
+        QVERIFY(v.level != Level::Good);
+        QVERIFY(v.reason.find("before: front pads fade at braking") != std::string::npos);
+    }
+
+    /// On the road both hold; on the hill the stock brakes do not.
+    void theMerlesKitGainsOnTheHillAndLittleOnTheRoad()
+    {
+        const Build build = demo();
+        QVERIFY(!ran(build, 0, "descent").limits.front().stop);
+        QVERIFY(!ran(build, 1, "descent").limits.front().stop);
+        QVERIFY(ran(build, 0, "hill-climb").limits.front().stop);
+        QVERIFY(!ran(build, 1, "hill-climb").limits.front().stop);
+        QVERIFY(ran(build, 1, "twelve-laps").limits.front().stop > ran(build, 0, "twelve-laps").limits.front().stop);
+    }
+
+    void theLinnetsKitGainsNothingItNeeds()
+    {
+        const Build build = demo("linnet");
+        QVERIFY(!ran(build, 0, "hill-climb").limits.front().stop);
+        QVERIFY(!ran(build, 1, "hill-climb").limits.front().stop);
+        QVERIFY(givesUp(study(build)).reason.find("before: nothing does either") != std::string::npos);
+    }
+
+    void everyDemoHasItsDuties()
+    {
+        for (const char* name : { "halden-merle", "linnet", "drover-camper" }) {
+            const Build build = demo(name);
+            for (const char* duty : { "hill-climb", "twelve-laps", "descent", "repeats", "one-stop", "heating-procedure" }) {
+                const auto found = dutyCalled(build, duty);
+                QVERIFY2(found && !found->phases.empty(), duty);
+                // Speeds go on where the last phase ended.
+                for (std::size_t i = 1; i < found->phases.size(); ++i)
+                    QVERIFY2(std::abs(found->phases[i].from - found->phases[i - 1].to) < 0.5, duty);
+            }
+            QCOMPARE(heat::stopsIn(*dutyCalled(build, "twelve-laps")), 120);
+            QCOMPARE(heat::stopsIn(*dutyCalled(build, "repeats")), 25);
+            QVERIFY(!dutyCalled(build, "nothing"));
+        }
+    }
+
+    /// What would have to be true for the verdict to be wrong and harmful.
+    void edges_data()
+    {
+        QTest::addColumn<Level>("level");
+        QTest::addColumn<QString>("word");
+        QTest::addColumn<std::function<void(Build&)>>("change");
+        const auto row = [](const char* what, Level level, const char* word, std::function<void(Build&)> change) {
+            QTest::newRow(what) << level << word << std::move(change);
+        };
+        row("it holds", Level::Good, "Nothing", [](Build&) {});
+        row("nobody said which fluid", Level::Unproven, "class of the brake fluid",
+            [](Build& b) { b.setups[0].hydraulics->fluid = FluidClass::Unknown; });
+        row("nobody knows how old it is", Level::Unproven, "age of the fluid", [](Build& b) { b.setups[0].hydraulics->fluidAge = {}; });
+        // A pad nobody has measured is not taken to hold where a known one does.
+        row("the pads' curve is not known", Level::Stop, "pads fade",
+            [](Build& b) { b.setups[1].front->pad.frictionOverTemperature.clear(); });
+        row("a curve of one point is no curve", Level::Stop, "pads fade",
+            [](Build& b) { b.setups[1].front->pad.frictionOverTemperature.resize(1); });
+        row("nor is it proven where it would hold", Level::Unproven, "how the pads fade", [](Build& b) {
+            b.setups[1].front->pad.frictionOverTemperature.clear();
+            b.car.duty = "descent";
+        });
+        row("old fluid boils", Level::Stop, "fluid boils", [](Build& b) {
+            b.setups[0].hydraulics->wetBoiling = { 273.15 + 28, 1.0, Known::Vendor, {}, {} };
+            b.setups[0].hydraulics->fluidAge.value = 1e8;
+        });
+        row("the pads are the wrong ones", Level::Stop, "pads fade", [](Build& b) {
+            for (FrictionPoint& p : b.setups[1].front->pad.frictionOverTemperature)
+                p.temperature.value = 273.15 + (*p.temperature.value - 273.15) * 0.4;
+        });
+        row("no thickness, no heat", Level::Unproven, "rotor thickness", [](Build& b) { b.setups[1].front->rotor.thickness = {}; });
+        row("a speed of the duty is missing", Level::Unproven, "speed at its end", [](Build& b) { b.duties[0].legs[3].to = {}; });
+        row("a drilled face, red hot", Level::Stop, "glows", [](Build& b) {
+            b.setups[1].front->rotor.face = RotorFace::Drilled;
+            b.car.duty = "twelve-laps";
+        });
+    }
+    void edges()
+    {
+        QFETCH(Level, level);
+        QFETCH(QString, word);
+        QFETCH(std::function<void(Build&)>, change);
+        Build build = demo();
+        change(build);
+        const Study s = study(build);
+        const Verdict& v = givesUp(s);
+        QVERIFY2(v.level == level && v.reason.find(word.toStdString()) != std::string::npos,
+            (std::string(nameOf(v.level)) + ": " + v.reason).c_str());
+        QVERIFY(!v.caution.empty() && !v.method.empty() && !v.source.empty());
+        QVERIFY(level != Level::Good || s.line("hottest-ring")->change.value);
+    }
+
+    /// Without a thermometer a rise may be off by 30 %, with one by 10: the interval says so.
+    void aThermometerNarrowsTheInterval()
+    {
+        Build build = demo();
+        const double before = givesUp(study(build)).figure.worstCase;
+        for (Corner* corner : { &*build.setups[1].front, &*build.setups[0].rear, &*build.setups[0].front })
+            corner->cooling = { 1.0, 0.1, Known::Measured, "thermometer", {} };
+        QVERIFY(givesUp(study(build)).figure.worstCase < 0.4 * before);
+    }
+
+    /// From simulated measurements with noise the cooling comes back within its stated width in at least 90 of 100 tries (95 expected).
+    void theThermometerFindsTheCooling()
+    {
+        const heat::Car car = merle();
+        const heat::Duty duty = heat::snubs(8, 33, 17, 4, 30);
+        const heat::Accuracy coarse { 0.01, 4e-3, 0.25 };
+        heat::Car truth = car;
+        const double cooling = 1.35;
+        truth.front.cooling *= cooling;
+        truth.rear.cooling *= cooling;
+        const heat::Run real = heat::run(truth, duty, coarse);
+        std::normal_distribution<double> bell(0, 1);
+        int within = 0;
+        for (int attempt = 0; attempt < 100; ++attempt) {
+            std::vector<heat::Taken> taken;
+            for (const double time : { 100.0, 160.0, 200.0, 239.0 }) {
+                const double width = 10;
+                const double read = report::momentAt(real, time).front[0] + width / 2 * bell(dice());
+                taken.push_back({ time, true, heat::Node::Ring, read, width });
+            }
+            const auto fit = heat::calibrate(car, duty, taken, coarse);
+            QVERIFY(fit && !fit->contradicts);
+            within += std::abs(fit->cooling - cooling) <= fit->coolingWidth;
+        }
+        QVERIFY2(within >= 90, QByteArray::number(within).constData());
+    }
+
+    void aWrongThermometerIsCalledOne()
+    {
+        const heat::Car car = merle();
+        const heat::Duty duty = heat::snubs(8, 33, 17, 4, 30);
+        const heat::Accuracy coarse { 0.01, 4e-3, 0.25 };
+        const heat::Run real = heat::run(car, duty, coarse);
+        std::vector<heat::Taken> taken;
+        double sign = 1;
+        for (const double time : { 60.0, 120.0, 180.0, 239.0 }) {
+            taken.push_back({ time, true, heat::Node::Ring, report::momentAt(real, time).front[0] + sign * 80, 8 });
+            sign = -sign;
+        }
+        QVERIFY(heat::calibrate(car, duty, taken, coarse)->contradicts);
+        // One that shows next to nothing.
+        for (heat::Taken& t : taken)
+            t.temperature = 300;
+        QVERIFY(heat::calibrate(car, duty, taken, coarse)->contradicts);
+        taken.resize(1);
+        QVERIFY(!heat::calibrate(car, duty, taken, coarse));
+    }
+
+    /// Both axles measured: cooling and split come back together.
+    void coolingAndSplitTogether()
+    {
+        const heat::Car car = merle();
+        const heat::Duty duty = heat::snubs(8, 33, 17, 4, 30);
+        const heat::Accuracy coarse { 0.01, 4e-3, 0.25 };
+        heat::Car truth = car;
+        truth.front.cooling = truth.rear.cooling = 0.8;
+        truth.frontShare = [share = car.frontShare](double f, double a, double b) { return 0.93 * share(f, a, b); };
+        const heat::Run real = heat::run(truth, duty, coarse);
+        std::vector<heat::Taken> taken;
+        for (const double time : { 61.0, 121.0, 181.0, 239.0 })
+            for (const bool front : { true, false }) {
+                const heat::Moment m = report::momentAt(real, time);
+                taken.push_back({ time, front, heat::Node::Ring, (front ? m.front : m.rear)[0], 5 });
+            }
+        const auto fit = heat::calibrate(car, duty, taken, coarse);
+        QVERIFY(fit && !fit->contradicts);
+        QVERIFY2(near(fit->cooling, 0.8, 0.02) && near(fit->split, 0.93, 0.01), QByteArray::number(fit->cooling).constData());
+    }
+
+    /// The same draws for both: the difference spreads far less than either, and the draws do not hang on the number of threads.
+    void commonRandomNumbers()
+    {
+        const std::vector<heat::Car> cars { merle(0), merle(1) };
+        const heat::Duty duty = heat::snubs(6, 33, 17, 4, 30);
+        std::atomic<int> told { 0 };
+        const auto two = heat::spread(cars, duty, 64, {}, 7, 2, [&](double) { ++told; });
+        const auto one = heat::spread(cars, duty, 64, {}, 7, 1);
+        QCOMPARE(two[0].size(), std::size_t { 64 });
+        QVERIFY(told > 0);
+        std::vector<double> before;
+        std::vector<double> difference;
+        for (std::size_t i = 0; i < 64; ++i) {
+            QCOMPARE(two[0][i].frontPeak, one[0][i].frontPeak);
+            before.push_back(two[0][i].frontPeak[1]);
+            difference.push_back(two[1][i].frontPeak[1] - two[0][i].frontPeak[1]);
+        }
+        const auto width = [](const std::vector<double>& v) { return heat::quantile(v, 0.9) - heat::quantile(v, 0.1); };
+        QVERIFY(width(difference) < 0.5 * width(before));
+        const std::atomic<bool> unwanted { true };
+        QVERIFY(heat::spread(cars, duty, 64, {}, 7, 2, {}, &unwanted)[0].empty());
+    }
+
+    /// By hand: series, flash and cooling time.
+    void quickSums()
+    {
+        QVERIFY(near(answer("flash", { "flux=2e6 W/m²", "duration=3 s", "conductivity=50", "density=7200", "specific-heat=480" },
+                         "surface_rise_max_K"),
+            4 / (3 * std::sqrt(2 * std::numbers::pi)) * 2e6 * std::sqrt(3 / (50.0 * 7200 * 480)), 1e-9));
+        const double decay = 60 * 0.09 * 40 / (6.0 * 480);
+        QVERIFY(
+            near(answer("repeated-stops",
+                     { "rise=50", "interval=40", "stops=10", "coefficient=60", "area=0.09 m²", "mass=6", "specific-heat=480" }, "peak_K"),
+                50 * (1 - std::exp(-10 * decay)) / (1 - std::exp(-decay)), 1e-9));
+        QVERIFY(near(answer("cooling-time",
+                         { "from=400", "to=100", "ambient=20", "coefficient=40", "area=900 cm²", "mass=6", "specific-heat=480" }, "time_s"),
+            6.0 * 480 / (40 * 0.09) * std::log(380.0 / 80), 1e-9));
+        for (const auto& [sum, arguments] : std::vector<std::pair<const char*, std::vector<std::string>>> {
+                 { "flash", { "flux=1e6", "duration=-1", "conductivity=50", "density=7200", "specific-heat=480" } },
+                 { "repeated-stops",
+                     { "rise=50", "interval=40", "stops=2.5", "coefficient=60", "area=900", "mass=6", "specific-heat=480" } },
+                 { "cooling-time", { "from=100", "to=400", "coefficient=40", "area=900", "mass=6", "specific-heat=480" } } })
+            QVERIFY_THROWS_EXCEPTION(sums::BadRequest, (void)sums::calculate(sum, arguments));
+    }
+
+    void theTableNamesSetupAxleAndNode()
+    {
+        const Build build = demo();
+        const Study s = study(build);
+        const auto duty = *dutyCalled(build, "hill-climb");
+        const std::vector<report::DutyRun> runs { { s.after.setup, dutyHeatOf(build, s.after, duty) },
+            { s.before.setup, dutyHeatOf(build, s.before, duty) } };
+        const auto lines = QString::fromStdString(report::heatCsv(runs)).split('\n', Qt::SkipEmptyParts);
+        const auto columns = lines.front().split(',');
+        QVERIFY(lines.front().startsWith("time_s,distance_m,speed_mps,"));
+        for (const char* name : { "varnik-330.front.ring_degC", "varnik-330.rear.power_W", "as-found.front.fluid_degC" })
+            QVERIFY2(columns.contains(name), name);
+        double time = -1;
+        for (int i = 1; i < lines.size(); ++i) {
+            const auto fields = lines[i].split(',');
+            QCOMPARE(fields.size(), columns.size());
+            QVERIFY(fields[0].toDouble() >= time);
+            time = fields[0].toDouble();
+        }
+        const auto sheet = report::heatSheet(s, duty, runs);
+        QVERIFY(sheet.find("nothing gives up") != std::string::npos && sheet.find("front pads fade, at braking") != std::string::npos);
+    }
+};
+
+DEEPSTOP_TEST(DutyTest)
+#include "duty_test.moc"
