@@ -10,6 +10,7 @@
 #include "chapters/weights/comparison.hpp"
 #include "chapters/clearance/cures.hpp"
 #include "study/study.hpp"
+#include "chapters/heat/duty_heat.hpp"
 
 #include <benchmark/benchmark.h>
 
@@ -41,6 +42,37 @@ void studyOfTheDemo(benchmark::State& state, const char* setup)
 }
 BENCHMARK_CAPTURE(studyOfTheDemo, fits, "varnik-330")->Unit(benchmark::kMicrosecond);
 BENCHMARK_CAPTURE(studyOfTheDemo, doesNotFit, "varnik-355")->Unit(benchmark::kMicrosecond);
+
+/// A session of 120 brakings, both axles, two setups; SciPy's time for it is printed by bench/heat_scipy.py.
+void twelveLaps(benchmark::State& state)
+{
+    const auto build = files::loadBuild(DEEPSTOP_DATA "/demo/halden-merle.deepstop").build;
+    const auto duty = *dutyCalled(build, "twelve-laps");
+    std::vector<heat::Car> cars;
+    for (const std::size_t i : { 0, 1 }) {
+        Sample s;
+        cars.push_back(figures::runnable(figures::thermalCar(s, build, partsOf(build, build.setups[i]))));
+    }
+    for (auto _ : state)
+        for (const auto& car : cars)
+            benchmark::DoNotOptimize(heat::run(car, duty).frontPeak);
+}
+BENCHMARK(twelveLaps)->Unit(benchmark::kMillisecond);
+
+/// Two hundred draws of the same, on all cores; two thousand take ten times as long.
+void drawsOfTwelveLaps(benchmark::State& state)
+{
+    const auto build = files::loadBuild(DEEPSTOP_DATA "/demo/halden-merle.deepstop").build;
+    const auto duty = *dutyCalled(build, "twelve-laps");
+    std::vector<heat::Car> cars;
+    for (const std::size_t i : { 0, 1 }) {
+        Sample s;
+        cars.push_back(figures::runnable(figures::thermalCar(s, build, partsOf(build, build.setups[i]))));
+    }
+    for (auto _ : state)
+        benchmark::DoNotOptimize(heat::spread(cars, duty, 200, {}, 1).size());
+}
+BENCHMARK(drawsOfTwelveLaps)->Unit(benchmark::kMillisecond)->UseRealTime()->Iterations(1);
 
 void loadTheDemo(benchmark::State& state)
 {
