@@ -81,7 +81,7 @@ nlohmann::ordered_json jsonOf(const report::DutyRun& run)
     out["at_stop"] = first && first->stop ? nlohmann::ordered_json(*first->stop) : nlohmann::ordered_json();
     out["margin_K"] = first ? nlohmann::ordered_json(first->limit - first->peak) : nlohmann::ordered_json();
     out["nearest"] = first ? nlohmann::ordered_json(first->what) : nlohmann::ordered_json();
-    out["unsure_share"] = run.heat.unsure;
+    out["unsure_share"] = run.heat.mostUnsure();
     return out;
 }
 

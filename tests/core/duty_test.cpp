@@ -124,6 +124,7 @@ private slots:
             b.setups[1].front->pad.frictionOverTemperature.clear();
             b.car.duty = "descent";
         });
+        row("nobody knows the pedal", Level::Unproven, "pedal ratio", [](Build& b) { b.setups[0].hydraulics->pedalRatio = {}; });
         row("old fluid boils", Level::Stop, "fluid boils", [](Build& b) {
             b.setups[0].hydraulics->wetBoiling = { 273.15 + 28, 1.0, Known::Vendor, {}, {} };
             b.setups[0].hydraulics->fluidAge.value = 1e8;
@@ -162,6 +163,45 @@ private slots:
         for (Corner* corner : { &*build.setups[1].front, &*build.setups[0].rear, &*build.setups[0].front })
             corner->cooling = { 1.0, 0.1, Known::Measured, "thermometer", {} };
         QVERIFY(givesUp(study(build)).figure.worstCase < 0.4 * before);
+    }
+
+    /// A cooling nobody measured, or measured loosely, narrows nothing beyond what it is worth; and one read in front says nothing of the
+    /// rear.
+    void onlyAThermometerNarrows()
+    {
+        Build build = demo();
+        const auto widths = [&] { return ran(build, 1, "hill-climb").unsure; };
+        QCOMPARE(widths().front, 0.3);
+        build.setups[1].front->cooling = { 1.0, 0.1, Known::Vendor, {}, {} };
+        QCOMPARE(widths().front, 0.3);
+        build.setups[1].front->cooling = { 1.0, 0.6, Known::Measured, "thermometer", {} };
+        QCOMPARE(widths().front, 0.6);
+        QCOMPARE(widths().rear, 0.3);
+        heat::Calibration fit {};
+        fit.cooling = 1.2;
+        fit.coolingWidth = 0.1;
+        const Build read =
+            withCooling(build, "varnik-330", fit, { { 10, true, heat::Node::Ring, 500, 5 }, { 20, true, heat::Node::Ring, 520, 5 } });
+        QVERIFY(!read.setups[1].rear && !read.setups[0].rear->cooling.value);
+        QCOMPARE(*read.setups[1].front->cooling.value, 1.2);
+        const Build rear = withCooling(build, "varnik-330", fit, { { 10, false, heat::Node::Ring, 500, 5 } });
+        QVERIFY(!rear.setups[1].rear && rear.setups[0].rear->cooling.value);
+    }
+
+    /// Beyond its last point a pad falls and never rises, wherever that point lies.
+    void noPadGainsBeyondItsCurve()
+    {
+        for (const double last : { 300.0, 600.0, 900.0, 1300.0 }) {
+            Build build = demo();
+            auto& points = build.setups[1].front->pad.frictionOverTemperature;
+            points = { points.front(), points.front() };
+            points[1].temperature.value = 273.15 + last;
+            Sample s;
+            const auto curve = figures::frictionCurve(s, *build.setups[1].front);
+            for (double t = 300; t < 2500; t += 20)
+                QVERIFY(curve.at(t + 20) <= curve.at(t) + 1e-12);
+            QVERIFY(curve.at(2500) < curve.at(300));
+        }
     }
 
     /// From simulated measurements with noise the cooling comes back within its stated width in at least 90 of 100 tries (95 expected).

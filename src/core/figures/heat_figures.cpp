@@ -203,8 +203,9 @@ FrictionCurve frictionCurve(Sample& s, const Corner& c)
     const double from = std::max(last, holdsTo);
     if (from > last)
         curve.points.emplace_back(from, level);
-    const double end = std::max(0.15, level - 0.1 * (1100 - from) / losesAfter);
-    curve.points.emplace_back(from + (level - end) / 0.1 * losesAfter, end);
+    constexpr double leastLeft = 0.15;
+    if (level > leastLeft)
+        curve.points.emplace_back(from + (level - leastLeft) / 0.1 * losesAfter, leastLeft);
     return curve;
 }
 

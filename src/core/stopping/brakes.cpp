@@ -38,7 +38,7 @@ double excess(const Car& car, const Brakes& brakes, double pressure, bool front)
     return front ? pressed.front - brakes.front.grip * load.front : pressed.rear - brakes.rear.grip * load.rear;
 }
 
-/// Where the excess, going on as straight as it begins at `low`, is nothing; or the root where it does not: a rear that has lifted bends it.
+/// Where the excess, going on as straight as it begins at `low`, is nothing; or the root where it does not: a lifted rear bends it.
 double crossing(const Car& car, const Brakes& brakes, double low, double high, bool front)
 {
     constexpr double step = 1e5;

@@ -3,6 +3,7 @@
 #include "chapters/balance/balance_chapter.hpp"
 #include "drawing/shapes.hpp"
 #include "drawing/plot.hpp"
+#include "figures/figures.hpp"
 #include "stages/sheets.hpp"
 #include "theme.hpp"
 
@@ -12,21 +13,6 @@
 #include <cmath>
 
 namespace deepstop::app {
-namespace {
-
-double wantedOf(const Reading& reading, Reading Wants::*which)
-{
-    static const Wants usual;
-    return reading.value.value_or((usual.*which).value.value_or(0));
-}
-
-const LoadBalance* laden(const SetupBalance& setup, std::size_t load)
-{
-    return load < setup.loads.size() ? &setup.loads[load] : setup.loads.empty() ? nullptr : &setup.loads.front();
-}
-
-} // namespace
-
 Sheet pedalSheet(const Study& study, std::size_t load)
 {
     const Theme& t = theme();
@@ -35,13 +21,13 @@ Sheet pedalSheet(const Study& study, std::size_t load)
     sheet.title = QObject::tr("What the foot feels");
     sheet.extent = QRectF(QPointF(-66, -40), QPointF(724, 536));
     const Balance& balance = study.of<Balance>();
-    const LoadBalance* now = laden(balance.after, load);
+    const LoadBalance* now = balance.after.at(load);
     if (!now || now->curve.empty() || !balance.after.foot) {
         drawWhatLacks(sheet, study, study.verdict("balance/effort"));
         return sheet;
     }
     const bool two = study.before.setup != study.after.setup;
-    const LoadBalance* was = two ? laden(balance.before, load) : nullptr;
+    const LoadBalance* was = two ? balance.before.at(load) : nullptr;
     if (was && was->curve.empty())
         was = nullptr;
     sheet.subtitle = QObject::tr("%1%2 · %3")
@@ -53,9 +39,9 @@ Sheet pedalSheet(const Study& study, std::size_t load)
     const QString forceUnit = QString::fromUtf8(style::force.unit(study.system).symbol.data());
     const QString lengthUnit = QString::fromUtf8(style::frame.unit(study.system).symbol.data());
     const Wants& wants = study.build->wants;
-    const double greatest = wantedOf(wants.greatestEffort, &Wants::greatestEffort);
-    const double light = wantedOf(wants.lightEffort, &Wants::lightEffort);
-    const double firm = wantedOf(wants.firmEffort, &Wants::firmEffort);
+    const double greatest = figures::setting(wants.greatestEffort, &Wants::greatestEffort);
+    const double light = figures::setting(wants.lightEffort, &Wants::lightEffort);
+    const double firm = figures::setting(wants.firmEffort, &Wants::firmEffort);
 
     const double top = Plot::roundUp(force(greatest * 1.15));
     const hydraulics::Foot& foot = *balance.after.foot;
@@ -91,7 +77,7 @@ Sheet pedalSheet(const Study& study, std::size_t load)
             { QPointF(length(floor), 0), QPointF(length(floor) * 2, 0), QPointF(length(floor) * 2, top), QPointF(length(floor), top) },
             { {}, 0, Qt::NoPen, {}, Hatch::Rising, t.bad, 8 });
         along.curve({ QPointF(length(floor), 0), QPointF(length(floor), top) }, { t.bad, 1.6, Qt::SolidLine, {}, Hatch::None, {}, 0 });
-        const double share = wantedOf(wants.strokeShare, &Wants::strokeShare);
+        const double share = figures::setting(wants.strokeShare, &Wants::strokeShare);
         const double wanted = foot.master.stroke * share * foot.pedalRatio + foot.freePlay;
         along.curve({ QPointF(length(wanted), 0), QPointF(length(wanted), top) }, { t.mute, 1.2, Qt::DashLine, {}, Hatch::None, {}, 0 });
         sheet.letter(along.at(length(wanted), 0) + QPointF(-5, -12),

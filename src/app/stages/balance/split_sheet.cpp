@@ -13,11 +13,6 @@
 namespace deepstop::app {
 namespace {
 
-const LoadBalance* loadAt(const SetupBalance& setup, std::size_t load)
-{
-    return load < setup.loads.size() ? &setup.loads[load] : setup.loads.empty() ? nullptr : &setup.loads.front();
-}
-
 QPolygonF splitsOf(const std::vector<stopping::Split>& line)
 {
     QPolygonF points;
@@ -72,13 +67,13 @@ Sheet splitSheet(const Study& study, std::size_t load)
     sheet.title = QObject::tr("Which axle gives up first");
     sheet.extent = QRectF(QPointF(-66, -40), QPointF(724, 506));
     const Balance& balance = study.of<Balance>();
-    const LoadBalance* now = loadAt(balance.after, load);
+    const LoadBalance* now = balance.after.at(load);
     if (!now || now->curve.empty()) {
         drawWhatLacks(sheet, study, study.verdict(lockOrderOf(load)));
         return sheet;
     }
     const bool two = study.before.setup != study.after.setup;
-    const LoadBalance* was = two ? loadAt(balance.before, load) : nullptr;
+    const LoadBalance* was = two ? balance.before.at(load) : nullptr;
     sheet.subtitle = two ? QObject::tr("%1 · dashed: %2 · %3")
                                .arg(QString::fromStdString(study.after.setup->name), QString::fromStdString(study.before.setup->name),
                                    QString::fromStdString(now->name))
@@ -255,13 +250,13 @@ Sheet adhesionSheet(const Study& study, std::size_t load)
     sheet.title = QObject::tr("Adhesion that each axle uses");
     sheet.extent = QRectF(QPointF(-66, -40), QPointF(724, 506));
     const Balance& balance = study.of<Balance>();
-    const LoadBalance* now = loadAt(balance.after, load);
+    const LoadBalance* now = balance.after.at(load);
     if (!now || now->curve.empty()) {
         drawWhatLacks(sheet, study, study.verdict("balance/yardstick"));
         return sheet;
     }
     const bool two = study.before.setup != study.after.setup;
-    const LoadBalance* was = two ? loadAt(balance.before, load) : nullptr;
+    const LoadBalance* was = two ? balance.before.at(load) : nullptr;
     sheet.subtitle = QObject::tr("%1%2 · %3 · yardstick of UN R13-H as guidance, no approval")
                          .arg(QString::fromStdString(study.after.setup->name),
                              two ? QObject::tr(" · dashed: %1").arg(QString::fromStdString(study.before.setup->name)) : QString(),
@@ -272,8 +267,7 @@ Sheet adhesionSheet(const Study& study, std::size_t load)
     namespace yard = stopping::yardstick;
     QColor wash = t.caution;
     wash.setAlphaF(t.dark ? 0.16F : 0.10F);
-    const auto most = [&](double z) { return 0.2 + (z - 0.1) / 0.7; };
-    plot.area({ QPointF(0.1, 0.2), QPointF(most(0.8) > 0.8 ? 0.1 + 0.7 * 0.6 : 0.8, 0.8), QPointF(0.1, 0.8) },
+    plot.area({ QPointF(yard::least(0.2), 0.2), QPointF(yard::least(0.8), 0.8), QPointF(yard::least(0.2), 0.8) },
         { {}, 0, Qt::NoPen, wash, Hatch::None, {}, 0 });
     plot.axes(QObject::tr("deceleration, g"), QObject::tr("adhesion used: braking of an axle over its load"), 1, 1);
     plot.curve(

@@ -139,7 +139,7 @@ Sheet dutySheet(const Study& study, Axle axle, double fraction)
     sheet.subtitle = QObject::tr("%1 · %2%3 · rises ±%4 %")
                          .arg(QString::fromStdString(d.duty.name), QString::fromStdString(study.after.setup->name),
                              two ? QObject::tr(", dashed: %1").arg(QString::fromStdString(study.before.setup->name)) : QString())
-                         .arg(100 * now.unsure, 0, 'f', 0);
+                         .arg(100 * now.unsure.at(axle), 0, 'f', 0);
 
     const auto shown = [&](double kelvin) { return fromSi(kelvin, style::temperature.unit(study.system)); };
     const double length = heat::durationOf(d.duty);

@@ -265,8 +265,9 @@ void HeatPage::setCooling()
         emit refused(tr("These readings contradict: no cooling fits them all. Look at thermometer, place, braking and duty."));
         return;
     }
+    const auto taken = temperaturesOf(*study.build, study.after, *plan, study.of<DutyStudy>().duty).taken;
     document().setBuild(
-        withCooling(std::move(build), ours, *fit), tr("cooling by thermometer, %1 of the model's").arg(fit->cooling, 0, 'f', 2));
+        withCooling(std::move(build), ours, *fit, taken), tr("cooling by thermometer, %1 of the model's").arg(fit->cooling, 0, 'f', 2));
 }
 
 } // namespace deepstop::app

@@ -55,7 +55,7 @@ Sheet setupsSheet(const Study& study, const std::vector<RunOf>& runs)
             if (!std::isfinite(l.limit))
                 continue;
             const double part = (l.peak - r.car.ambient) / (l.limit - r.car.ambient);
-            const double unsure = part * r.unsure;
+            const double unsure = part * r.unsure.at(l.axle);
             const QColor colour = part > 1 ? (l.critical ? t.bad : t.caution) : t.proposal;
             sheet.letter({ left - 10, y }, QString::fromStdString(l.what), 12, t.mute, Qt::AlignRight | Qt::AlignVCenter, false);
             sheet.area(rectangle(left, y - 5, left + full * std::min(1.35, part), y + 5),

@@ -203,7 +203,9 @@ double rearUse(Sample& s, const Build& build, const SetupParts& setup, const Loa
     const auto car = figures::carOf(s, build.car, load);
     const auto brakes = figures::brakesOf(s, build, setup, load);
     const double first = stopping::usefulPressure(car, brakes);
-    return std::min(1.0, stopping::adhesion(car, stopping::brakeForces(brakes, first)).rear / brakes.rear.grip);
+    const double use = stopping::adhesion(car, stopping::brakeForces(brakes, first)).rear / brakes.rear.grip;
+    // std::min would make all of it of none.
+    return use > 1 ? 1 : use;
 }
 
 double effortOf(Sample& s, const Build& build, const SetupParts& setup)

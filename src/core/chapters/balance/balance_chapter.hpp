@@ -52,6 +52,11 @@ struct SetupBalance {
     std::vector<CircuitGone> gone;
     Figure fluid; ///< that worn pads draw out of the reservoir
 
+    /// The load of that number, else the driver alone; null where nothing could be found.
+    [[nodiscard]] const LoadBalance* at(std::size_t number) const
+    {
+        return number < loads.size() ? &loads[number] : loads.empty() ? nullptr : &loads.front();
+    }
     [[nodiscard]] const LoadBalance* find(const LoadCase* load) const
     {
         for (const LoadBalance& each : loads)

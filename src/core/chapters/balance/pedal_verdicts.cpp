@@ -91,11 +91,15 @@ void addEffort(Study& study)
         const double light = figures::setting(build.wants.lightEffort, &Wants::lightEffort) * z;
         const double firm = figures::setting(build.wants.firmEffort, &Wants::firmEffort) * z;
         const auto before = p.before([&](Sample& s) { return effortOf(s, build, study.before); }, style::force);
+        // What the brakes could do at that effort, whatever the tyres hold, laden as heavily as it ever is.
         const double made = asRead([&](Sample& s) {
-            const auto car = figures::carOf(s, build.car);
-            const auto brakes = figures::brakesOf(s, build, study.after);
             const double pressure = hydraulics::frontPressure(figures::footOf(s, build, *study.after.hydraulics), greatest);
-            return stopping::decelerationOf(car, brakes, { 1, 1 }, pressure) * standardGravity;
+            double least = std::numeric_limits<double>::infinity();
+            for (const LoadBalance& each : study.of<Balance>().after.loads) {
+                const double mass = figures::carOf(s, build.car, each.load).mass;
+                least = std::min(least, stopping::brakeForces(figures::brakesOf(s, build, study.after, each.load), pressure).sum() / mass);
+            }
+            return least;
         }).value.value_or(0);
         if (made < stopping::yardstick::service) {
             p.v.level = Level::Stop;
@@ -166,7 +170,7 @@ void addBooster(Study& study)
         for (const LoadBalance& each : study.of<Balance>().after.loads) {
             const double wanted =
                 stopping::usefulPressure(figures::carOf(s, build.car, each.load), figures::brakesOf(s, build, study.after, each.load));
-            least = std::isnan(wanted) || std::isnan(least) ? wanted : std::min(least, knee - wanted);
+            least = std::isnan(wanted) || std::isnan(least) ? NAN : std::min(least, knee - wanted);
         }
         return least;
     });

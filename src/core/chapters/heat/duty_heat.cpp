@@ -82,7 +82,7 @@ void addLimits(const Build& build, const SetupParts& setup, DutyHeat& r)
         const std::string word = judge::wordFor(axle);
         const bool drum = c.brakes == BrakeKind::Drums;
         const auto add = [&](std::string what, Node node, double limit, bool critical) {
-            if (!std::isnan(limit))
+            if (std::isfinite(limit))
                 r.limits.push_back({ word + " " + std::move(what), axle, node, limit, 0, critical, {}, 0 });
         };
         add(drum ? "linings fade" : "pads fade", Node::Surface,
@@ -160,10 +160,16 @@ void addDutyVerdict(Study& study, const DutyStudy& d)
         "Hot brakes burn skin, boil fluid and lose their bite without a word. Try such a duty only on a closed place, stop at the first "
         "soft or long pedal, smell or smoke, and let them cool by driving.";
     const Hydraulics& h = *study.after.hydraulics;
-    const Figure fluid = asRead([&](Sample& s) { return figures::fluidBoils(s, h); });
-    v.figure.lacks.insert(v.figure.lacks.end(), fluid.lacks.begin(), fluid.lacks.end());
-    v.figure.restsOn.insert(v.figure.restsOn.end(), fluid.restsOn.begin(), fluid.restsOn.end());
-    v.figure.estimated.insert(v.figure.estimated.end(), fluid.estimated.begin(), fluid.estimated.end());
+    // Whether fluid or foot hold is said of no car whose fluid or pedal nobody knows.
+    constexpr double some = 10e5;
+    for (const Figure& also : { asRead([&](Sample& s) { return figures::fluidBoils(s, h); }),
+             asRead([&](Sample& s) { return hydraulics::pedalForceFor(figures::footOf(s, *study.build, h), some); }) }) {
+        const auto add = [](auto& into, const auto& from) { into.insert(into.end(), from.begin(), from.end()); };
+        add(v.figure.lacks, also.lacks);
+        add(v.figure.restsOn, also.restsOn);
+        add(v.figure.estimated, also.estimated);
+        add(v.figure.assumed, also.assumed);
+    }
     if (h.fluid == FluidClass::Unknown && !(h.dryBoiling.value && h.wetBoiling.value))
         v.lacksInWords.emplace_back("class of the brake fluid");
     if (!now.run || !now.run->complete || now.limits.empty() || !v.lacksInWords.empty() || !v.figure.lacks.empty()) {
@@ -176,14 +182,14 @@ void addDutyVerdict(Study& study, const DutyStudy& d)
     }
     const HeatLimit* worst = &now.limits.front();
     // Of those that hold, the one with the least certain margin speaks.
-    const auto lowest = [&](const HeatLimit& l) { return l.limit - l.peak - now.unsure * (l.peak - now.car.ambient); };
+    const auto lowest = [&](const HeatLimit& l) { return l.limit - l.peak - now.unsure.at(l.axle) * (l.peak - now.car.ambient); };
     if (!worst->stop)
         worst = &*std::ranges::min_element(now.limits, {}, [&](const HeatLimit& l) {
             return std::pair { !(l.critical || lowest(l) < 0), lowest(l) };
         });
     const double margin = worst->limit - worst->peak;
     v.figure.value = margin;
-    v.figure.worstCase = now.unsure * (worst->peak - now.car.ambient);
+    v.figure.worstCase = now.unsure.at(worst->axle) * (worst->peak - now.car.ambient);
     v.figure.rootSumSquare = v.figure.worstCase / 2;
     v.figure.effects.clear();
     const int stops = heat::stopsIn(d.duty);
@@ -239,7 +245,7 @@ Figure hottest(const DutyHeat& d)
     f.effects.clear();
     if (d.run && d.run->complete) {
         f.value = d.hottestRing;
-        f.worstCase = d.unsure * (d.hottestRing - d.car.ambient);
+        f.worstCase = d.mostUnsure() * (d.hottestRing - d.car.ambient);
         f.rootSumSquare = f.worstCase / 2;
     }
     return f;
@@ -320,10 +326,13 @@ DutyHeat dutyHeatOf(const Build& build, const SetupParts& setup, const heat::Dut
             + r.car.rear.tyreRadius + r.car.brakes.front.brakeFactor + r.car.brakes.rear.brakeFactor + r.car.brakes.kneePressure
             + r.car.brakes.slope + r.car.brakes.front.pistonArea + r.car.brakes.rear.pistonArea;
     });
-    const Corner& front = *setup.front.corner;
-    const Corner& rear = *setup.rear.corner;
-    const bool measured = front.cooling.value && rear.cooling.value;
-    r.unsure = measured ? unsureMeasured : unsureUnmeasured;
+    for (const Axle axle : { Axle::Front, Axle::Rear }) {
+        // Only a thermometer narrows it, and no further than it was sure itself.
+        const Reading& cooling = setup.at(axle).corner->cooling;
+        r.unsure.at(axle) = cooling.value && cooling.known == Known::Measured
+            ? std::max(unsureMeasured, uncertainty(cooling, false) / *cooling.value)
+            : unsureUnmeasured;
+    }
     if (!r.known.value || duty.phases.empty() || !figures::unsaidOf(setup).empty())
         return r;
     r.run = remembered(r.car, duty, accuracy);
@@ -412,11 +421,15 @@ std::optional<heat::Calibration> calibrationOf(const Build& build, const SetupPa
     return heat::calibrate(figures::runnable(car), duty, temperaturesOf(build, setup, plan, duty).taken);
 }
 
-Build withCooling(Build build, const std::string& setup, const heat::Calibration& calibration)
+Build withCooling(Build build, const std::string& setup, const heat::Calibration& calibration, const std::vector<heat::Taken>& taken)
 {
     const Reading cooling { calibration.cooling, calibration.coolingWidth, Known::Measured, "thermometer", {} };
+    const Setup& judged = *findSetup(build, setup);
     for (const Axle axle : { Axle::Front, Axle::Rear })
-        ownCorner(build, setup, axle).cooling = cooling;
+        if (std::ranges::any_of(taken, [&](const heat::Taken& t) { return t.front == (axle == Axle::Front); })) {
+            const bool own = (axle == Axle::Front ? judged.front : judged.rear).has_value();
+            ownCorner(build, own ? setup : build.setups.front().id, axle).cooling = cooling;
+        }
     return build;
 }
 
@@ -453,7 +466,7 @@ void addDuty(Study& study)
     if (line.before.value && line.after.value) {
         line.change = line.after;
         line.change.value = *line.after.value - *line.before.value;
-        line.change.worstCase = d.after.unsure * std::abs(*line.change.value);
+        line.change.worstCase = d.after.mostUnsure() * std::abs(*line.change.value);
         line.change.rootSumSquare = line.change.worstCase / 2;
     }
     study.ledger.push_back(std::move(line));

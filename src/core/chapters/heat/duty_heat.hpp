@@ -6,6 +6,8 @@
 #include "heat/spread.hpp"
 #include "verdict/findings.hpp"
 
+#include <algorithm>
+
 namespace deepstop {
 
 /// Something that bears no more than a temperature, and how near it came.
@@ -28,7 +30,8 @@ struct DutyHeat {
     double hottestRing = 0; ///< K, of the judged axles
     double hardestFoot = 0; ///< N; NaN where the foot is not known
     std::optional<int> footFails; ///< stop at which the greatest effort no longer does
-    double unsure = 0; ///< part of a rise over ambient that may be off
+    PerAxle<double> unsure { 0, 0 }; ///< part of a rise over ambient that may be off
+    [[nodiscard]] double mostUnsure() const { return std::max(unsure.front, unsure.rear); }
 };
 
 struct DutyStudy {
@@ -63,8 +66,10 @@ struct Thermometer {
 [[nodiscard]] Thermometer temperaturesOf(const Build& build, const SetupParts& setup, const DutyPlan& plan, const heat::Duty& duty);
 /// Sets cooling from them, where there are two or more.
 [[nodiscard]] std::optional<heat::Calibration> calibrationOf(const Build& build, const SetupParts& setup, const DutyPlan& plan);
-/// The build with that cooling put into both axles of the setup, and said to be measured.
-[[nodiscard]] Build withCooling(Build build, const std::string& setup, const heat::Calibration& calibration);
+/// The build with that cooling put in and said to be measured, on the axles that were read; parts a setup left as found are changed where
+/// they stand.
+[[nodiscard]] Build withCooling(
+    Build build, const std::string& setup, const heat::Calibration& calibration, const std::vector<heat::Taken>& taken);
 
 /// A glowing ring in words of one who looks in the dark; empty where it does not glow.
 [[nodiscard]] std::string glow(double temperature);
