@@ -101,6 +101,9 @@ inline void beginWindowTests()
 {
     QStandardPaths::setTestModeEnabled(true);
     QCoreApplication::setOrganizationName("deepstop-test");
+    // Tests run beside each other: what one of them sets or clears is no other's.
+    static const QTemporaryDir settings;
+    QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, settings.path());
     loadFonts();
     setDark(false);
     // What is looked at is what the study says, however long a busy machine takes for it.
