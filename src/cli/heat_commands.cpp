@@ -1,7 +1,7 @@
 #include "cli/commands.hpp"
 
 #include "files/disk.hpp"
-#include "files/speed_log.hpp"
+#include "report/duty_log.hpp"
 #include "report/heat.hpp"
 
 #include <fmt/format.h>
@@ -93,17 +93,7 @@ int showHeat(const HeatOptions& o)
     const Build& build = *study.build;
     auto duty = o.log.empty() ? dutyCalled(build, o.duty) : std::optional<heat::Duty>();
     if (!o.log.empty()) {
-        constexpr std::uintmax_t largestLog = 256u << 20;
-        std::vector<heat::Driven> drive;
-        try {
-            for (const auto& each : files::readSpeedLog(files::readFile(o.log, largestLog)))
-                drive.push_back({ each.time, each.speed, each.height });
-        } catch (const files::Refusal& refusal) {
-            throw files::Refusal(o.log + ": " + refusal.what());
-        }
-        duty = heat::drivenDuty(drive);
-        if (heat::stopsIn(*duty) == 0)
-            throw files::Refusal(o.log + ": no braking is in it.");
+        duty = report::driveIn(o.log);
     }
     if (!duty) {
         std::string known;

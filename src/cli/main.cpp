@@ -28,6 +28,7 @@ int main(int argc, char** argv)
     cli::addLibraryCommands(app, code);
     cli::addWheelCommands(app, code);
     cli::addHardwareCommands(app, code);
+    cli::addProvingCommands(app, code);
     cli::addBalanceCommands(app, code);
     cli::addHeatCommands(app, code);
     try {

@@ -14,6 +14,7 @@ public:
     Plot(Sheet& sheet, QRectF box, QPointF most) : sheet_(sheet), box_(box), most_(most) { }
 
     [[nodiscard]] QRectF box() const { return box_; }
+    [[nodiscard]] QPointF most() const { return most_; }
     [[nodiscard]] QPointF at(double x, double y) const
     {
         return { box_.left() + x / most_.x() * box_.width(), box_.bottom() - y / most_.y() * box_.height() };

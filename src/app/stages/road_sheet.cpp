@@ -94,6 +94,8 @@ Sheet roadSheet(const Study& study)
                 continue;
             const double x = *stop.distance.value * metre;
             const Verdict* v = study.verdict("stop/measured-" + std::to_string(number));
+            if (!v)
+                continue; // still being worked out
             sheet.callouts.push_back({ v->id,
                 QObject::tr("stop %1: %2").arg(number).arg(QString::fromStdString(print(*stop.distance.value, style::road, study.system))),
                 v->level, { x, lane }, { x, lane * 1.42 }, { x, lane * 1.75 } });

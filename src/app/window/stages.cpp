@@ -32,7 +32,7 @@ const std::vector<Stage>& stages()
         { CentringPage::id, "Centring", { "centring", "joints" }, false, make<CentringPage> },
         { BalancePage::id, "Balance", { "balance" }, false, make<BalancePage> },
         { HeatPage::id, "Heat", { "heat" }, true, make<HeatPage> },
-        { StopPage::id, "Stop", { "stopping" }, false, make<StopPage> },
+        { StopPage::id, "Stop", { "stopping", "proving" }, false, make<StopPage> },
     };
     return all;
 }

@@ -88,6 +88,30 @@ inline constexpr ChoiceTable<ShimsIn, 4> shimsIn { { { "unknown", ShimsIn::Unkno
     { "axial shims", ShimsIn::Axial }, { "radial shims", ShimsIn::Radial } } };
 inline constexpr ChoiceTable<Freed, 2> freed { { { "just turns free", Freed::JustTurns },
     { "turns with the wanted gap", Freed::WantedGap } } };
+inline constexpr ChoiceTable<Cut, 6> cut { { { "trim the dust shield", Cut::TrimShield }, { "drill the knuckle's lugs", Cut::DrillLugs },
+    { "drill a hole for the cable", Cut::CableHole }, { "press in other studs", Cut::PressStuds },
+    { "machine the hub or rotor", Cut::MachineHub }, { "grind caliper or knuckle", Cut::Grind } } };
+inline constexpr ChoiceTable<Way, 3> way { { { "unknown", Way::Unknown }, { "out", Way::Out }, { "back", Way::Back } } };
+inline constexpr ChoiceTable<Surface, 4> surface { { { "unknown", Surface::Unknown }, { "dry", Surface::Dry }, { "damp", Surface::Damp },
+    { "wet", Surface::Wet } } };
+inline constexpr ChoiceTable<MeasuredFrom, 4> measuredFrom { { { "unknown", MeasuredFrom::Unknown },
+    { "where the pedal was touched", MeasuredFrom::Pedal }, { "a mark beside the road", MeasuredFrom::Mark },
+    { "where the braking took hold", MeasuredFrom::Hold } } };
+inline constexpr ChoiceTable<Series, 2> series { { { "to compare", Series::Compare }, { "until it fades", Series::Fade } } };
+inline constexpr ChoiceTable<BleedOrder, 4> bleedOrder { { { "unknown", BleedOrder::Unknown },
+    { "furthest wheel first", BleedOrder::FurthestFirst }, { "nearest wheel first", BleedOrder::NearestFirst },
+    { "as the car's maker says", BleedOrder::Maker } } };
+inline constexpr ChoiceTable<BleedMethod, 5> bleedMethod { { { "unknown", BleedMethod::Unknown }, { "two people", BleedMethod::TwoPeople },
+    { "pressure", BleedMethod::Pressure }, { "vacuum", BleedMethod::Vacuum }, { "gravity", BleedMethod::Gravity } } };
+inline constexpr ChoiceTable<BleederFirst, 3> bleederFirst { { { "unknown", BleederFirst::Unknown }, { "outer", BleederFirst::Outer },
+    { "inner", BleederFirst::Inner } } };
+inline constexpr ChoiceTable<Bedding, 5> bedding { { { "unknown", Bedding::Unknown }, { "gently on the street", Bedding::Street },
+    { "repeated slow-downs", Bedding::SlowDowns }, { "warm, then hard", Bedding::WarmThenHard },
+    { "as the pads' maker says", Bedding::Maker } } };
+inline constexpr ChoiceTable<LogEvent, 10> logEvent { { { "unknown", LogEvent::Unknown }, { "drive", LogEvent::Drive },
+    { "track day", LogEvent::TrackDay }, { "wear read", LogEvent::Measured }, { "fluid changed", LogEvent::Fluid },
+    { "torques checked", LogEvent::TorqueCheck }, { "bedded in", LogEvent::Bedded }, { "parts put on", LogEvent::PartsOn },
+    { "fault", LogEvent::Fault }, { "other", LogEvent::Other } } };
 inline constexpr ChoiceTable<Known, 3> known { { { "measured", Known::Measured }, { "vendor", Known::Vendor },
     { "estimated", Known::Estimated } } };
 } // namespace choices

@@ -39,10 +39,12 @@ inline constexpr Range massHeight { 0.02, 4 };
 inline constexpr Range tyreRadius { 0.05, 2 };
 inline constexpr Range carriedPlace { -12, 24 };
 inline constexpr Range track { 0.1, 4 };
+inline constexpr Range odometer { 0, 5e9 };
 inline constexpr Range road { 0.1, 5000 };
 // Masses, kg.
 inline constexpr Range carMass { 10, 60'000 };
 inline constexpr Range carriedMass { -1000, 10'000 };
+inline constexpr Range towed { 1, 40'000 };
 inline constexpr Range partMass { 0.001, 500 };
 // Ratios.
 inline constexpr Range share { 0.01, 0.99 };
@@ -61,6 +63,7 @@ inline constexpr Range area { 0.05e-4, 0.5 };
 inline constexpr Range speed { 0.2, 200 };
 inline constexpr Range speedOrNone { 0, 200 };
 inline constexpr Range duration { 0, 100'000 };
+inline constexpr Range wind { -40, 40 };
 inline constexpr Range slopeOfRoad { -0.5, 0.5 };
 inline constexpr Range engineBraking { 0, 5 };
 inline constexpr Range age { 0, 1e9 }; ///< s
@@ -79,6 +82,7 @@ inline constexpr Range rise { 0, 2000 };
 inline constexpr Range turn { -12.566370614359172, 12.566370614359172 }; ///< two turns
 inline constexpr Range cone { 0.17453292519943295, 3.141592653589793 }; ///< 10 to 180°
 inline constexpr Range arc { 0.17453292519943295, 3.141592653589793 }; ///< of a shoe
+inline constexpr Range fadePast { 1.01, 5 };
 inline constexpr Range quality { 0.3, 1 };
 inline constexpr Range lean { 0, 1.5533430342749532 }; ///< 89°
 } // namespace range

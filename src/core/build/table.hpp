@@ -225,4 +225,9 @@ void describe(ConstVisitor& v, const T& part)
     fields(table, part);
 }
 
+/// Makes the table's rows of one part for everybody who shows it to a visitor; stands at the end of the file that has them.
+#define DESCRIBED(Part)                                                                                                                    \
+    template void describe(Visitor&, Part&);                                                                                               \
+    template void describe(ConstVisitor&, const Part&);
+
 } // namespace deepstop

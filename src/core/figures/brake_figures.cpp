@@ -293,13 +293,34 @@ stopping::Braking braking(Sample& s, const Build& build, const SetupParts& setup
     });
 }
 
-stopping::Stop stop(Sample& s, const Build& build, const SetupParts& setup, bool withCourse)
+stopping::Circumstances circumstances(Sample& s, const Build& build, const SetupParts& setup, const StopOf& of)
 {
-    return s.common<stopping::Stop>(withCourse ? 1 : 2, setup.setup, setup.hydraulics, [&] {
-        const auto held = braking(s, build, setup);
-        return stopping::stop(carOf(s, build.car), held.deceleration, s(build.car.testSpeed, noLength),
-            s.orElse(setup.hydraulics->buildUpTime, 0, noLength), withCourse);
-    });
+    const Wants& w = build.wants;
+    const Wants usual;
+    stopping::Circumstances how {};
+    how.fullPressure = pressure(s, build, *setup.hydraulics);
+    how.buildUp = s.orElse(setup.hydraulics->buildUpTime, 0, noLength);
+    how.antilock = build.car.antilock == YesNo::Yes;
+    how.antilockQuality = setting(w.antilockQuality, &Wants::antilockQuality);
+    how.pitchTime = s.orElse(w.pitchTime, *usual.pitchTime.value, noLength);
+    how.gripFall = s.orElse(w.gripFall, *usual.gripFall.value, noLength);
+    how.grip = of.grip;
+    how.rolling = stopping::usualRolling;
+    how.frontFriction = of.frontFriction;
+    how.rearFriction = of.rearFriction;
+    return how;
+}
+
+stopping::Drive drive(Sample& s, const Build& build, const SetupParts& setup, const StopOf& of, bool withCourse)
+{
+    return stopping::drive(carOf(s, build.car, of.load), brakesOf(s, build, setup, of.load), circumstances(s, build, setup, of),
+        of.speed > 0 ? of.speed : s(build.car.testSpeed, noLength), withCourse);
+}
+
+stopping::Drive stop(Sample& s, const Build& build, const SetupParts& setup, bool withCourse)
+{
+    return s.common<stopping::Drive>(
+        withCourse ? 1 : 2, setup.setup, setup.hydraulics, [&] { return drive(s, build, setup, {}, withCourse); });
 }
 
 double stopRise(Sample& s, const Build& build, const SetupParts& setup, Axle axle)

@@ -5,6 +5,7 @@
 #include "hydraulics/hydraulics.hpp"
 #include "quantity/figure.hpp"
 #include "stopping/balance.hpp"
+#include "stopping/drive.hpp"
 
 namespace deepstop::figures {
 
@@ -35,7 +36,19 @@ namespace deepstop::figures {
 /// NaN throughout where an axle has no brakes or no wheel. Where nobody said whether there is a valve, none is taken and said so.
 [[nodiscard]] stopping::Brakes brakesOf(Sample& s, const Build& build, const SetupParts& setup, const LoadCase* load = nullptr);
 [[nodiscard]] stopping::Braking braking(Sample& s, const Build& build, const SetupParts& setup);
-[[nodiscard]] stopping::Stop stop(Sample& s, const Build& build, const SetupParts& setup, bool withCourse);
+/// Which stop; whatever is not said is the build's own.
+struct StopOf {
+    double speed = 0; ///< 0: the build's test speed
+    const LoadCase* load = nullptr; ///< null: the driver alone
+    double frontFriction = 1; ///< over the quoted, as hot as the pads are
+    double rearFriction = 1;
+    double grip = 1; ///< of the road over the dry
+};
+/// How the driver brakes on the level, and with what: NaN where a reading is missing.
+[[nodiscard]] stopping::Circumstances circumstances(Sample& s, const Build& build, const SetupParts& setup, const StopOf& of = {});
+[[nodiscard]] stopping::Drive drive(Sample& s, const Build& build, const SetupParts& setup, const StopOf& of, bool withCourse);
+/// The cold one from the test speed.
+[[nodiscard]] stopping::Drive stop(Sample& s, const Build& build, const SetupParts& setup, bool withCourse);
 /// Rise of one ring or drum of `axle` in one stop from the test speed.
 [[nodiscard]] double stopRise(Sample& s, const Build& build, const SetupParts& setup, Axle axle);
 

@@ -2,6 +2,7 @@
 
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
+#include "quantity/unit.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -16,6 +17,7 @@ constexpr bool plain = false;
 
 // Common practice, no source: what hangs on a corner and nobody measures.
 constexpr double liningConductivity = 1.2; // W/(m K)
+constexpr double usualShoeArc = 100 * std::numbers::pi / 180; // of a lining nobody has measured; common practice
 constexpr double liningHeat = 1000; // J/(kg K)
 constexpr double steelHeat = 490;
 constexpr double steelDensity = 7850;
@@ -75,8 +77,7 @@ heat::Brake drumBrake(Sample& s, const Corner& c)
     b.diameter = 2 * (radius + wall);
     b.hatArea = std::numbers::pi * radius * radius;
     b.ringToHat = heat::ironRing.conductivity * 2 * std::numbers::pi * radius * wall / (width / 2);
-    const double arc = s.orElse(d.shoeArc, 100 * std::numbers::pi / 180, plain);
-    const double area = 2 * arc * radius * width;
+    const double area = liningArea(s, c);
     const double lining = s(d.liningThickness);
     b.liningStore = area * lining * materials::liningDensity * liningHeat;
     b.liningConductance = liningConductivity * area / (lining / 2);
@@ -268,9 +269,24 @@ heat::Car runnable(const ThermalCar& car)
     return runs;
 }
 
-heat::Duty dutyOf(Sample& s, const DutyPlan& plan)
+double liningArea(Sample& s, const Corner& c)
 {
-    heat::Duty duty { plan.id, plan.name, {}, s.orElse(plan.engineBraking, 0, plain) };
+    if (c.brakes == BrakeKind::Discs)
+        return 2 * padArea(s, c.pad);
+    return 2 * s.orElse(c.drum.shoeArc, usualShoeArc, plain) * s(c.drum.insideDiameter) / 2 * s(c.drum.shoeWidth);
+}
+
+heat::Duty dutyOf(Sample& s, const Build& build, const DutyPlan& plan)
+{
+    heat::Duty duty { plan.id, plan.name, {}, s.orElse(plan.engineBraking, 0, plain), s.orElse(plan.towed, 0, plain) };
+    if (!plan.load.empty()) {
+        const auto load = std::ranges::find(build.loads, plan.load, &LoadCase::name);
+        if (load == build.loads.end())
+            duty.added = missing;
+        else
+            for (const Carried& each : load->carried)
+                duty.added += s(each.mass, plain);
+    }
     int stop = 0;
     for (int round = 0; round < std::max(1, plan.repeats); ++round)
         for (const Leg& leg : plan.legs) {

@@ -40,7 +40,11 @@ struct ThermalCar {
 /// Front pressure that makes a force on the road with friction as it then is; infinite where none does.
 [[nodiscard]] double pressureFor(const ThermalCar& car, double force, double frontFriction, double rearFriction);
 
-[[nodiscard]] heat::Duty dutyOf(Sample& s, const DutyPlan& plan);
+/// With the load and the trailer it is driven with. NaN for a load case that the build has not.
+/// Of all linings of one wheel: both pads, or both shoes.
+[[nodiscard]] double liningArea(Sample& s, const Corner& corner);
+
+[[nodiscard]] heat::Duty dutyOf(Sample& s, const Build& build, const DutyPlan& plan);
 /// The duty a build's brakes are judged by; null where it has none.
 [[nodiscard]] const DutyPlan* judgedDuty(const Build& build);
 

@@ -1,7 +1,7 @@
 #pragma once
 /// Build files of earlier versions, brought to the version of today.
 
-#include "files/json_text.hpp"
+#include "files/json_fields.hpp"
 
 namespace deepstop::files {
 

@@ -136,10 +136,11 @@ double brakePower(const Road& road, const Duty& duty, const Phase& phase, double
 {
     if (!phase.braking || !(speed > 0))
         return 0;
-    const double slowing = road.mass * road.spinning * (phase.from - phase.to) / phase.duration;
-    const double falling = road.mass * standardGravity * phase.slope;
+    const double mass = road.mass + duty.added;
+    const double slowing = mass * road.spinning * (phase.from - phase.to) / phase.duration;
+    const double falling = mass * standardGravity * phase.slope;
     const double air = 0.5 * materials::airDensity * road.dragArea * speed * speed;
-    const double others = air + road.rolling * road.mass * standardGravity + duty.engineBraking * road.mass;
+    const double others = air + road.rolling * mass * standardGravity + duty.engineBraking * road.mass;
     return std::max(0.0, slowing + falling - others) * speed;
 }
 

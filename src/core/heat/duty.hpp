@@ -22,6 +22,7 @@ struct Duty {
     std::string name;
     std::vector<Phase> phases;
     double engineBraking = 0; ///< deceleration by engine and gears while the car coasts or brakes, m/s²
+    double added = 0; ///< mass over the car's with its driver: load, and a trailer without brakes, kg
 };
 
 [[nodiscard]] double durationOf(const Duty& duty);

@@ -184,9 +184,10 @@ struct NoEnd { };
 
 bool makesSense(const Duty& duty)
 {
-    return !duty.phases.empty() && durationOf(duty) <= longestDuty && std::ranges::all_of(duty.phases, [](const Phase& p) {
-        return p.duration > 0 && p.duration < 1e6 && p.from >= 0 && p.to >= 0 && p.from < 200 && p.to < 200 && std::abs(p.slope) < 1;
-    });
+    return !duty.phases.empty() && std::isfinite(duty.added) && durationOf(duty) <= longestDuty
+        && std::ranges::all_of(duty.phases, [](const Phase& p) {
+               return p.duration > 0 && p.duration < 1e6 && p.from >= 0 && p.to >= 0 && p.from < 200 && p.to < 200 && std::abs(p.slope) < 1;
+           });
 }
 
 } // namespace
@@ -199,7 +200,8 @@ double liningShareOf(double ringEffusivity, double heatedArea, double liningEffu
 Run run(const Car& car, const Duty& duty, const Accuracy& accuracy, const std::atomic<bool>* unwanted)
 {
     Run result;
-    if (!makesSense(car.front) || !makesSense(car.rear) || !makesSense(duty) || !(car.road.mass > 0) || !(car.ambient > 0))
+    if (!makesSense(car.front) || !makesSense(car.rear) || !makesSense(duty) || !(car.road.mass > 0) || !(car.road.mass + duty.added > 0)
+        || !(car.ambient > 0))
         return result;
     const auto layersOf = [&](const Brake& b) {
         return static_cast<int>(std::clamp(std::round(b.depth / accuracy.cell), 2.0, static_cast<double>(mostLayers)));

@@ -46,16 +46,12 @@ void fields(V& v, T& l)
 
 } // namespace library
 
-#define DESCRIBED(Part)                                                                                                                    \
-    template void describe(Visitor&, library::Part&);                                                                                      \
-    template void describe(ConstVisitor&, const library::Part&);
-DESCRIBED(Shelved<Rotor>)
-DESCRIBED(Shelved<Caliper>)
-DESCRIBED(Shelved<Pad>)
-DESCRIBED(Shelved<Wheel>)
-DESCRIBED(Shelved<Bracket>)
-DESCRIBED(Shelved<Hose>)
-DESCRIBED(Library)
-#undef DESCRIBED
+DESCRIBED(library::Shelved<Rotor>)
+DESCRIBED(library::Shelved<Caliper>)
+DESCRIBED(library::Shelved<Pad>)
+DESCRIBED(library::Shelved<Wheel>)
+DESCRIBED(library::Shelved<Bracket>)
+DESCRIBED(library::Shelved<Hose>)
+DESCRIBED(library::Library)
 
 } // namespace deepstop

@@ -27,6 +27,7 @@ inline constexpr Style number { Dimension::Number, "", 2, "", 2 };
 inline constexpr Style count { Dimension::Number, "", 0, "", 0 };
 inline constexpr Style inches { Dimension::Length, "in", 1, "in", 1 }; ///< what is sold in inches stays in inches
 inline constexpr Style share { Dimension::Share, "%", 0, "%", 0 };
+inline constexpr Style grade { Dimension::Share, "%", 1, "%", 1 }; ///< slope of a road
 inline constexpr Style size { Dimension::Length, "mm", 1, "in", 3 }; ///< a part's dimension
 inline constexpr Style gap { Dimension::Length, "mm", 1, "in", 3 };
 inline constexpr Style fine { Dimension::Length, "mm", 2, "in", 4 }; ///< shims, centring
@@ -39,6 +40,7 @@ inline constexpr Style inertia { Dimension::Inertia, "kg·m²", 3, "lb·ft²", 2
 inline constexpr Style thou { Dimension::Length, "thou", 0, "thou", 0 };
 inline constexpr Style frame { Dimension::Length, "mm", 0, "in", 1 }; ///< wheelbase and the like
 inline constexpr Style road { Dimension::Length, "m", 1, "ft", 0 };
+inline constexpr Style odometer { Dimension::Length, "km", 0, "mi", 0 };
 inline constexpr Style area { Dimension::Area, "cm²", 1, "in²", 2 };
 inline constexpr Style carMass { Dimension::Mass, "kg", 0, "lb", 0 };
 inline constexpr Style partMass { Dimension::Mass, "kg", 2, "lb", 2 };
@@ -51,6 +53,8 @@ inline constexpr Style rise { Dimension::TemperatureRise, "K", 0, "°F", 0 };
 inline constexpr Style speed { Dimension::Speed, "km/h", 0, "mph", 0 };
 inline constexpr Style deceleration { Dimension::Acceleration, "g", 2, "g", 2 };
 inline constexpr Style seconds { Dimension::Time, "s", 2, "s", 2 };
+inline constexpr Style minutes { Dimension::Time, "min", 0, "min", 0 };
+inline constexpr Style hours { Dimension::Time, "h", 1, "h", 1 };
 inline constexpr Style months { Dimension::Time, "months", 0, "months", 0 };
 inline constexpr Style energy { Dimension::Energy, "kJ", 0, "BTU", 0 };
 inline constexpr Style heatStore { Dimension::HeatCapacity, "kJ/K", 2, "BTU/°F", 2 };

@@ -24,6 +24,8 @@ constexpr std::array table {
     Unit { "mm", Dimension::Length, 1e-3, 0, "millimetre|millimetres|millimeter|millimeters", "mm" },
     Unit { "cm", Dimension::Length, 1e-2, 0, "centimetre|centimetres", "cm" },
     Unit { "m", Dimension::Length, 1, 0, "metre|metres|meter|meters", "m" },
+    Unit { "km", Dimension::Length, 1000, 0, "kilometre|kilometres|kilometer|kilometers", "km" },
+    Unit { "mi", Dimension::Length, mile, 0, "mile|miles", "mile" },
     Unit { "in", Dimension::Length, inch, 0, "\"|inch|inches", "inch" },
     Unit { "thou", Dimension::Length, inch / 1000, 0, "mil|mils", "mil" },
     Unit { "ft", Dimension::Length, 12 * inch, 0, "'|foot|feet", "ft" },

@@ -69,8 +69,8 @@ std::string heatSheet(const Study& study, const heat::Duty& duty, const std::vec
         }
         if (const auto red = glow(heat.hottestRing); !red.empty())
             out += fmt::format("  the ring glows {}\n", red);
-        out += fmt::format(
-            "  rises may be off by {:.0f} %{}\n", 100 * heat.mostUnsure(), heat.mostUnsure() > 0.2 ? " until a thermometer has set the cooling" : "");
+        out += fmt::format("  rises may be off by {:.0f} %{}\n", 100 * heat.mostUnsure(),
+            heat.mostUnsure() > 0.2 ? " until a thermometer has set the cooling" : "");
     }
     out += "\nThis program advises; it approves nothing. Hot brakes lose their bite without a word: closed place, stop at the first soft "
            "or long "

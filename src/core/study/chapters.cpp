@@ -7,6 +7,7 @@
 #include "chapters/heat/heat_chapter.hpp"
 #include "chapters/joints/joints_chapter.hpp"
 #include "chapters/parts/parts.hpp"
+#include "chapters/proving/proving_chapter.hpp"
 #include "chapters/stopping/stopping_chapter.hpp"
 #include "chapters/weights/weights_chapter.hpp"
 
@@ -27,6 +28,7 @@ std::span<const Chapter> chapters()
         { "balance", "Balance", "What would mend it", "then", addBalance },
         { "heat", "Heat", "What to do", "then", addHeat, drawHeat, true },
         { "stopping", "Stopping", "What to do", "then", addStopping },
+        { "proving", "Proving", "What to do", "then", addProving, drawProving, true },
     };
     return all;
 }

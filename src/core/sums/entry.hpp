@@ -52,6 +52,8 @@ inline constexpr Style plainLength { Dimension::Length, "mm", 3, "in", 4 };
 [[nodiscard]] std::vector<Entry> jointSums();
 /// Pressure, torque, travel, split, lock order.
 [[nodiscard]] std::vector<Entry> hydraulicSums();
+/// Comparing stops, speed correction, mean fully developed deceleration.
+[[nodiscard]] std::vector<Entry> provingSums();
 /// Flash of one stop, repeated stops, cooling time.
 [[nodiscard]] std::vector<Entry> heatSums();
 

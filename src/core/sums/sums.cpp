@@ -319,7 +319,7 @@ const std::vector<Entry>& entries()
                   "Exact definitions: inch 25.4 mm, pound 0.45359237 kg, g 9.80665 m/s²." },
                 convert },
         };
-        for (auto& subject : { wheelSums(), jointSums(), hydraulicSums(), heatSums() })
+        for (auto& subject : { wheelSums(), jointSums(), hydraulicSums(), heatSums(), provingSums() })
             list.insert(list.end() - 1, subject.begin(), subject.end());
         return list;
     }();

@@ -182,6 +182,16 @@ Sheet dutySheet(const Study& study, Axle axle, double fraction)
         curve(d.before, heat::Node::Surface, { t.found, 1.3, Qt::DashLine, {}, Hatch::None, {}, 0 });
         curve(d.before, heat::Node::Fluid, { t.found, 1.1, Qt::DashLine, {}, Hatch::None, {}, 0 });
     }
+    // How far off its rises may be.
+    QPolygonF band;
+    for (const double way : { 1.0, -1.0 })
+        for (std::size_t i = 0; i < now.run->course.size(); ++i) {
+            const auto& m = now.run->course[way > 0 ? i : now.run->course.size() - 1 - i];
+            const double hot = hotOf(m, axle, heat::Node::Surface);
+            band << QPointF(
+                clock(m.time), std::clamp(shown(hot + way * now.unsure.at(axle) * (hot - now.car.ambient)), 0.0, plot.most().y()));
+        }
+    plot.area(band, { Qt::transparent, 0, Qt::NoPen, t.proposalWash, Hatch::None, {}, 0 });
     curve(now, heat::Node::Surface, { t.proposal, 1.8, Qt::SolidLine, {}, Hatch::None, {}, 0 });
     curve(now, heat::Node::Lining, { t.proposal, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
     curve(now, heat::Node::Fluid, { t.proposal, 1.3, Qt::DotLine, {}, Hatch::None, {}, 0 });

@@ -3,10 +3,13 @@
 #include "document.hpp"
 #include "stages/course_chart.hpp"
 #include "stages/heat/duty_sheets.hpp"
+#include "files/refusal.hpp"
+#include "report/duty_log.hpp"
 #include "stages/sheets.hpp"
 
 #include <QComboBox>
 #include <QDate>
+#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QProgressBar>
 #include <QPromise>
@@ -25,7 +28,8 @@ HeatPage::HeatPage(Document& document, QWidget* parent)
     : StagePage(document, HeatPage::id, Row::Corner, parent), chart_(new CourseChart(CourseChart::Of::Rise, this)),
       hand_(new QWidget(this)), duty_(new QComboBox), which_(new QComboBox), play_(new QPushButton(tr("Let it run"))),
       moment_(new QSlider(Qt::Horizontal)), clock_(new QTimer(this)), sure_(new QPushButton(tr("How sure?"))), fit_(new QPushButton),
-      progress_(new QProgressBar), job_(new QFutureWatcher<Draws>(this))
+      log_(new QPushButton(tr("From a drive's log…"))), progress_(new QProgressBar), job_(new QFutureWatcher<Draws>(this)),
+      comparing_(new QFutureWatcher<Compared>(this)), fitting_(new QFutureWatcher<Fit>(this)), reading_(new QFutureWatcher<Drive>(this))
 {
     column()->addWidget(chart_, 2);
     auto* row = new QHBoxLayout(hand_);
@@ -49,6 +53,8 @@ HeatPage::HeatPage(Document& document, QWidget* parent)
     sure_->setToolTip(tr("Draws cooling, friction, mass and split two thousand times, the same for every setup"));
     row->addWidget(sure_);
     row->addWidget(fit_);
+    log_->setToolTip(tr("Speeds over time, CSV or GPX: its brakings become a duty"));
+    row->addWidget(log_);
     progress_->setRange(0, 100);
     progress_->setMaximumWidth(160);
     progress_->hide();
@@ -67,6 +73,16 @@ HeatPage::HeatPage(Document& document, QWidget* parent)
     connect(clock_, &QTimer::timeout, this, &HeatPage::tick);
     connect(sure_, &QPushButton::clicked, this, &HeatPage::drawMany);
     connect(fit_, &QPushButton::clicked, this, &HeatPage::setCooling);
+    connect(log_, &QPushButton::clicked, this, [this] {
+        if (const auto path = QFileDialog::getOpenFileName(this, tr("A drive's log"), {}, tr("Logs (*.csv *.gpx *.txt)")); !path.isEmpty())
+            takeLog(path);
+    });
+    connect(fitting_, &QFutureWatcher<Fit>::finished, this, &HeatPage::coolingFound);
+    connect(reading_, &QFutureWatcher<Drive>::finished, this, &HeatPage::logRead);
+    connect(comparing_, &QFutureWatcher<Compared>::finished, this, [this] {
+        compared_ = comparing_->result();
+        refresh();
+    });
     connect(job_, &QFutureWatcher<Draws>::progressValueChanged, progress_, &QProgressBar::setValue);
     connect(job_, &QFutureWatcher<Draws>::finished, this, [this] {
         progress_->hide();
@@ -120,14 +136,13 @@ Sheet HeatPage::sheet(int place) const
         return thermometerSheet(study);
     if (place == dutyPlace() + 3)
         return legsSheet(study);
-    std::vector<DutyHeat> heats;
+    // What was run last stands until the next is: of as many setups, or nothing of it would be in its place.
+    const std::vector<DutyHeat>& heats = compared_.heats;
     std::vector<RunOf> runs;
     const Build& build = *study.build;
-    heats.reserve(build.setups.size());
-    for (const Setup& each : build.setups) {
-        heats.push_back(dutyHeatOf(build, partsOf(build, each), study.of<DutyStudy>().duty));
-        runs.push_back({ &each, &heats.back() });
-    }
+    if (heats.size() == build.setups.size())
+        for (std::size_t i = 0; i < heats.size(); ++i)
+            runs.push_back({ &build.setups[i], &heats[i] });
     // Draws are shown as long as they are of what is there now.
     if (draws_.duty == study.of<DutyStudy>().duty.id && draws_.of.size() == runs.size())
         for (std::size_t i = 0; i < runs.size(); ++i)
@@ -170,7 +185,12 @@ void HeatPage::refreshRest()
         widget->setVisible(one);
     sure_->setVisible(place() == dutyPlace() + 1);
     const Study& study = document().study();
+    if (place() == dutyPlace() + 1)
+        runSetups();
+    log_->setVisible(place() == dutyPlace() + 3);
+    log_->setEnabled(!reading_->isRunning());
     fit_->setVisible(place() == dutyPlace() + 2);
+    fit_->setEnabled(!fitting_->isRunning());
     const bool session =
         std::ranges::any_of(study.build->tests, [&](const TestSession& each) { return each.setup == study.after.setup->id; });
     fit_->setText(session ? tr("Set the cooling from these") : tr("Begin a session"));
@@ -206,6 +226,51 @@ void HeatPage::tick()
     }
     const double step = faster * clock_->interval() * 1e-3 / length * moment_->maximum();
     moment_->setValue(moment_->value() + std::max(1, static_cast<int>(std::lround(step))));
+}
+
+void HeatPage::runSetups()
+{
+    const Study& study = document().study();
+    if (comparing_->isRunning() || study.underWay || (compared_.build && *compared_.build == *study.build))
+        return;
+    comparing_->setFuture(QtConcurrent::run([build = study.build, duty = study.of<DutyStudy>().duty] {
+        Compared c { build, {} };
+        for (const Setup& each : build->setups)
+            c.heats.push_back(dutyHeatOf(*build, partsOf(*build, each), duty));
+        return c;
+    }));
+}
+
+void HeatPage::takeLog(const QString& path)
+{
+    log_->setEnabled(false);
+    std::set<std::string> ids;
+    for (const DutyPlan& each : document().build().duties)
+        ids.insert(each.id);
+    reading_->setFuture(QtConcurrent::run([path, ids] {
+        Drive drive;
+        try {
+            drive.plan = report::dutyOutOfLog(path.toStdString(), ids);
+        } catch (const files::Refusal& refusal) {
+            drive.wrong = QString::fromUtf8(refusal.what());
+        }
+        return drive;
+    }));
+}
+
+void HeatPage::logRead()
+{
+    log_->setEnabled(true);
+    Drive drive = reading_->result();
+    if (!drive.plan) {
+        emit refused(drive.wrong);
+        return;
+    }
+    Build build = document().build();
+    const auto name = QString::fromStdString(drive.plan->name);
+    build.car.duty = drive.plan->id;
+    build.duties.push_back(std::move(*drive.plan));
+    document().setBuild(std::move(build), tr("a drive's log: %1").arg(name));
 }
 
 void HeatPage::drawMany()
@@ -256,7 +321,25 @@ void HeatPage::setCooling()
         return;
     }
     const DutyPlan* plan = figures::judgedDuty(build);
-    const auto fit = plan ? calibrationOf(build, study.after, *plan) : std::nullopt;
+    if (!plan) {
+        emit refused(tr("There is no duty yet that they could be of."));
+        return;
+    }
+    fit_->setEnabled(false);
+    fitting_->setFuture(QtConcurrent::run([build = study.build, ours] {
+        return Fit { build, ours, calibrationOf(*build, partsOf(*build, *findSetup(*build, ours)), *figures::judgedDuty(*build)) };
+    }));
+}
+
+void HeatPage::coolingFound()
+{
+    fit_->setEnabled(true);
+    const auto [build, ours, fit] = fitting_->result();
+    if (!(*build == document().build())) {
+        emit refused(tr("The build has changed meanwhile: set the cooling once more."));
+        return;
+    }
+    const DutyPlan* plan = figures::judgedDuty(*build);
     if (!fit) {
         emit refused(tr("Two readings or more of this duty are wanted, each with its braking and the time after it."));
         return;
@@ -265,9 +348,10 @@ void HeatPage::setCooling()
         emit refused(tr("These readings contradict: no cooling fits them all. Look at thermometer, place, braking and duty."));
         return;
     }
-    const auto taken = temperaturesOf(*study.build, study.after, *plan, study.of<DutyStudy>().duty).taken;
+    Sample s;
+    const auto taken = temperaturesOf(*build, partsOf(*build, *findSetup(*build, ours)), *plan, figures::dutyOf(s, *build, *plan)).taken;
     document().setBuild(
-        withCooling(std::move(build), ours, *fit, taken), tr("cooling by thermometer, %1 of the model's").arg(fit->cooling, 0, 'f', 2));
+        withCooling(*build, ours, *fit, taken), tr("cooling by thermometer, %1 of the model's").arg(fit->cooling, 0, 'f', 2));
 }
 
 } // namespace deepstop::app

@@ -35,6 +35,10 @@ public:
     [[nodiscard]] QProgressBar* progress() const { return progress_; }
     /// Sets the cooling from the thermometer's readings, or begins a session to put them in.
     [[nodiscard]] QPushButton* fit() const { return fit_; }
+    /// Asks for a logger's file of a drive and makes a duty of it.
+    [[nodiscard]] QPushButton* log() const { return log_; }
+    /// The same with the file named: read beside the window's work, then one step that can be undone; what cannot be read is refused.
+    void takeLog(const QString& path);
 
 protected:
     [[nodiscard]] QStringList placeNames() const override;
@@ -50,6 +54,9 @@ private:
     void tick();
     void drawMany();
     void setCooling();
+    void coolingFound();
+    void runSetups();
+    void logRead();
 
     CourseChart* chart_;
     QWidget* hand_; ///< under the sheet: duty, axle, moment
@@ -60,6 +67,7 @@ private:
     QTimer* clock_;
     QPushButton* sure_;
     QPushButton* fit_;
+    QPushButton* log_;
     QProgressBar* progress_;
     /// What the last draws were of, and what they made.
     struct Draws {
@@ -69,6 +77,25 @@ private:
     };
     Draws draws_;
     QFutureWatcher<Draws>* job_;
+    /// The duty with every setup of a build, and the next one while it is being run.
+    struct Compared {
+        std::shared_ptr<const Build> build;
+        std::vector<DutyHeat> heats;
+    };
+    Compared compared_;
+    QFutureWatcher<Compared>* comparing_;
+    struct Fit {
+        std::shared_ptr<const Build> build;
+        std::string setup;
+        std::optional<heat::Calibration> found;
+    };
+    QFutureWatcher<Fit>* fitting_;
+    /// A drive as a duty, or why it is none.
+    struct Drive {
+        std::optional<DutyPlan> plan;
+        QString wrong;
+    };
+    QFutureWatcher<Drive>* reading_;
 };
 
 } // namespace deepstop::app

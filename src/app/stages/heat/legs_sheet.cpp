@@ -29,7 +29,7 @@ Sheet legsSheet(const Study& study)
     DutyPlan once = *plan;
     once.repeats = 1;
     Sample s;
-    const heat::Duty duty = figures::dutyOf(s, once);
+    const heat::Duty duty = figures::dutyOf(s, build, once);
     const auto speedOf = [&](double si) { return fromSi(si, style::speed.unit(study.system)); };
     const auto roadOf = [&](double si) { return fromSi(si, style::road.unit(study.system)); };
     const double length = heat::distanceOf(duty);
@@ -64,6 +64,10 @@ Sheet legsSheet(const Study& study)
     sheet.letter({ 310, 259 }, QObject::tr("engine braking"), 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
     sheet.dimensions.push_back(
         { at + "/engine_braking_g", {}, { 310, 279 }, { 310, 279 }, Run::Table, 0, true, {}, 0.5, true, QObject::tr("none") });
+    sheet.fact(at + "/load", QObject::tr("driven laden as"), { 430, 252 }, 130);
+    sheet.letter({ 580, 259 }, QObject::tr("trailer without brakes"), 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+    sheet.dimensions.push_back(
+        { at + "/towed_kg", {}, { 580, 279 }, { 580, 279 }, Run::Table, 0, true, {}, 0.5, true, QObject::tr("none") });
     constexpr std::size_t rows = 7;
     constexpr std::size_t most = 3 * rows;
     const std::size_t legs = std::min(plan->legs.size(), most - 1);

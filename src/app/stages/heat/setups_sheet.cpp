@@ -20,6 +20,12 @@ Sheet setupsSheet(const Study& study, const std::vector<RunOf>& runs)
     sheet.subtitle = d.plan ? QObject::tr("%1 · how far each part goes towards what it bears; over the line it gives up")
                                   .arg(QString::fromStdString(d.duty.name))
                             : QObject::tr("no duty yet");
+    if (runs.empty()) {
+        sheet.extent = QRectF(QPointF(-16, -20), QPointF(820, 480));
+        sheet.letter(
+            { 0, 20 }, QObject::tr("The duty is being run with every setup…"), 13, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+        return sheet;
+    }
     double y = 20;
     const double left = 200;
     const double full = 400; // mm of the sheet for what a part bears

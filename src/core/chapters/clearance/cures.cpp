@@ -4,6 +4,8 @@
 #include "chapters/clearance/wheel_figures.hpp"
 #include "verdict/judge.hpp"
 #include "chapters/clearance/clearance_parts.hpp"
+#include "figures/brake_figures.hpp"
+#include "figures/figures.hpp"
 #include "chapters/clearance/tried.hpp"
 
 #include <fmt/format.h>

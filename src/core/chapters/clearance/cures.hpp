@@ -32,8 +32,8 @@ struct Cure {
 /// two of each. Empty where the corner has no wheel or its caliper's outline is not known.
 [[nodiscard]] std::vector<Cure> curesOf(const Study& study, Axle axle, const library::Library* library = nullptr);
 
-/// The wheels of the build, and of a library the forty that leave most clearance, over this corner's caliper; most clearance first, unproven ones after proven
-/// ones.
+/// The wheels of the build, and of a library the forty that leave most clearance, over this corner's caliper; most clearance first,
+/// unproven ones after proven ones.
 struct Candidate {
     const Wheel* wheel = nullptr; ///< into the build or the library
     bool ofBuild = true;

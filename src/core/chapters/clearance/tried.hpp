@@ -45,7 +45,9 @@ public:
         auto left = figures::wheelGapOf(which, corner_, Side::Left, wheel_, build_.wants, figures::Effects::LeftOut);
         if (corner_.left == corner_.right)
             return left;
-        return figures::lesserOf(std::move(left), figures::wheelGapOf(which, corner_, Side::Right, wheel_, build_.wants, figures::Effects::LeftOut)).figure;
+        return figures::lesserOf(
+            std::move(left), figures::wheelGapOf(which, corner_, Side::Right, wheel_, build_.wants, figures::Effects::LeftOut))
+            .figure;
     }
     double wanted(WheelGap which) const { return figures::wantedOf(which, wheel_, build_.wants); }
 

@@ -1,7 +1,10 @@
 #include "chapters/heat/duty_heat.hpp"
 
+#include "chapters/heat/pad_life.hpp"
+
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
+#include "heat/wear.hpp"
 #include "quantity/text.hpp"
 #include "verdict/judge.hpp"
 
@@ -10,6 +13,7 @@
 #include <algorithm>
 #include <cmath>
 #include <deque>
+#include <future>
 #include <limits>
 #include <mutex>
 
@@ -36,25 +40,32 @@ std::shared_ptr<const heat::Run> remembered(const figures::ThermalCar& car, cons
         figures::ThermalCar car;
         std::vector<std::tuple<double, double, double, bool, double>> phases;
         double engine;
+        double added;
         double cell;
     };
-    Key key { car, {}, duty.engineBraking, accuracy.cell };
+    Key key { car, {}, duty.engineBraking, duty.added, accuracy.cell };
     for (const heat::Phase& p : duty.phases)
         key.phases.emplace_back(p.from, p.to, p.duration, p.braking, p.slope);
     static std::mutex door;
-    static std::deque<std::pair<Key, std::shared_ptr<const heat::Run>>> last;
-    constexpr std::size_t most = 12;
+    static std::deque<std::pair<Key, std::shared_future<std::shared_ptr<const heat::Run>>>> last;
+    constexpr std::size_t most = 16;
+    std::promise<std::shared_ptr<const heat::Run>> promise;
     {
-        const std::lock_guard guard(door);
+        // Whoever wants one that is being run waits for it.
+        std::unique_lock guard(door);
         for (const auto& [known, run] : last)
-            if (known.cell == key.cell && known.engine == key.engine && known.phases == key.phases && known.car == key.car)
-                return run;
+            if (known.cell == key.cell && known.engine == key.engine && known.added == key.added && known.phases == key.phases
+                && known.car == key.car) {
+                const auto there = run;
+                guard.unlock();
+                return there.get();
+            }
+        last.emplace_front(std::move(key), promise.get_future().share());
+        if (last.size() > most)
+            last.pop_back();
     }
     auto run = std::make_shared<const heat::Run>(heat::run(figures::runnable(car), duty, accuracy));
-    const std::lock_guard guard(door);
-    last.emplace_front(std::move(key), run);
-    if (last.size() > most)
-        last.pop_back();
+    promise.set_value(run);
     return run;
 }
 
@@ -303,7 +314,7 @@ std::optional<heat::Duty> dutyCalled(const Build& build, const std::string& id)
     for (const DutyPlan& each : build.duties)
         if (each.id == id) {
             Sample s;
-            return figures::dutyOf(s, each);
+            return figures::dutyOf(s, build, each);
         }
     constexpr double usual = 100 / 3.6;
     const double speed = build.car.testSpeed.value.value_or(usual);
@@ -341,6 +352,9 @@ DutyHeat dutyHeatOf(const Build& build, const SetupParts& setup, const heat::Dut
     r.hottestRing = std::max(r.run->frontPeak[1], r.run->rearPeak[1]);
     addLimits(build, setup, r);
     addFoot(build, setup, r);
+    for (const Axle axle : { Axle::Front, Axle::Rear })
+        r.worn.at(axle) = heat::wornVolume(*r.run, axle == Axle::Front)
+            / nominal([&](Sample& s) { return figures::liningArea(s, *setup.at(axle).corner); });
     return r;
 }
 
@@ -412,7 +426,7 @@ std::optional<heat::Calibration> calibrationOf(const Build& build, const SetupPa
     if (!setup.complete())
         return {};
     Sample s;
-    const heat::Duty duty = figures::dutyOf(s, plan);
+    const heat::Duty duty = figures::dutyOf(s, build, plan);
     figures::ThermalCar car = figures::thermalCar(s, build, setup);
     // What was set before is found anew, over the model's own.
     car.front.cooling = car.rear.cooling = 1;
@@ -442,7 +456,7 @@ void addDuty(Study& study)
         return;
     }
     Figure plan = asRead([&](Sample& s) {
-        d.duty = figures::dutyOf(s, *d.plan);
+        d.duty = figures::dutyOf(s, *study.build, *d.plan);
         return heat::durationOf(d.duty) + heat::distanceOf(d.duty);
     });
     d.after = dutyHeatOf(*study.build, study.after, d.duty);
@@ -452,6 +466,7 @@ void addDuty(Study& study)
         known->restsOn.insert(known->restsOn.end(), plan.restsOn.begin(), plan.restsOn.end());
     }
     addDutyVerdict(study, d);
+    addPadLife(study, d);
     LedgerLine line;
     line.id = "hottest-ring";
     line.title = "Hottest face";

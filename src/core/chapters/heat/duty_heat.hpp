@@ -30,6 +30,7 @@ struct DutyHeat {
     double hottestRing = 0; ///< K, of the judged axles
     double hardestFoot = 0; ///< N; NaN where the foot is not known
     std::optional<int> footFails; ///< stop at which the greatest effort no longer does
+    PerAxle<double> worn { 0, 0 }; ///< off each lining over the duty, m; NaN where it is not known
     PerAxle<double> unsure { 0, 0 }; ///< part of a rise over ambient that may be off
     [[nodiscard]] double mostUnsure() const { return std::max(unsure.front, unsure.rear); }
 };

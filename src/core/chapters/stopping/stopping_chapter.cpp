@@ -1,7 +1,6 @@
 #include "chapters/stopping/stopping_chapter.hpp"
 
 #include "figures/brake_figures.hpp"
-#include "materials/materials.hpp"
 #include "verdict/judge.hpp"
 
 #include <fmt/format.h>
@@ -109,9 +108,9 @@ void addStopVerdicts(Study& study)
             distance.figure = evaluate(
                 [&](Sample& s) { return figures::stop(s, build, after, false).distance - figures::stop(s, build, before, false).distance; },
                 &study.common);
-        distance.method = "Each stop integrated over speed: brakes as limited above, air drag ½·ρ·CdA·v², half the build-up time at full "
-                          "speed. The difference is "
-                          "worked out as one sum, so that what both setups share cancels in its uncertainty.";
+        distance.method = "Each stop integrated in steps: the foot builds up, the load goes forward with a lag, tyres lose some grip where "
+                          "their load grows, air and rolling drag. Without antilock the driver holds the first axle at its limit. The "
+                          "difference is worked out as one sum, so that what both setups share cancels in its uncertainty.";
         distance.source = "Newton; integrator Dormand–Prince 5.";
         distance.caution = closedRoad;
         if (!distance.figure.value) {
@@ -139,53 +138,6 @@ void addStopVerdicts(Study& study)
         }
         study.verdicts.push_back(distance);
     }
-
-    int number = 0;
-    for (const TestSession& session : build.tests)
-        for (const MeasuredStop& measured : session.stops) {
-            Verdict v;
-            v.id = fmt::format("stop/measured-{}", ++number);
-            v.title = fmt::format("Measured stop {}", number);
-            v.style = style::deceleration;
-            v.figure = evaluate(
-                [&](Sample& s) { return stopping::judge(s(measured.speed, false), s(measured.distance, false), {}).meanDeceleration; });
-            v.method = "Mean deceleration v²/(2·d), against the grip of the tyres that were on and the air's drag at that speed; called a "
-                       "mistake where it is beyond them with both at their worst.";
-            v.source = "Kinematics.";
-            const SetupParts ran = partsOf(build, session.ran ? *session.ran : *findSetup(build, session.setup));
-            // The better axle's tyres and the mean drag, the square of the speed falling to nothing.
-            const Figure most = evaluate([&](Sample& s) {
-                double grip = 0;
-                for (const AxleParts* axle : { &ran.front, &ran.rear })
-                    grip = axle->wheel ? std::max(grip, s(axle->wheel->grip, false)) + 0 * s(axle->wheel->grip, false)
-                                       : std::numeric_limits<double>::quiet_NaN();
-                const auto car = figures::carOf(s, build.car);
-                const double speed = s(measured.speed, false);
-                return grip * standardGravity + 0.5 * materials::airDensity * car.dragArea * speed * speed / (2 * car.mass);
-            });
-            v.figure.lacks.insert(v.figure.lacks.end(), most.lacks.begin(), most.lacks.end());
-            if (!v.figure.value) {
-                v.reason = lacking(study, v.figure);
-            } else {
-                const auto g = print(*v.figure.value, style::deceleration, study.system);
-                const auto what = fmt::format("{} in {}", print(*measured.speed.value, style::speed, study.system),
-                    print(*measured.distance.value, style::road, study.system));
-                if (!most.value) {
-                    v.reason = fmt::format("{} is {}; {} to judge it", what, g, lacking(study, most));
-                } else if (v.figure.lowest() > most.highest()) {
-                    v.level = Level::Caution;
-                    v.reason = fmt::format("{} is {}, beyond tyres and air of {}: a mistake of speed, brake point or tape", what, g,
-                        print(most.highest(), style::deceleration, study.system));
-                } else if (v.figure.highest() <= most.lowest()) {
-                    v.level = Level::Good;
-                    v.reason = fmt::format("{} is {}: within these tyres", what, g);
-                } else {
-                    v.reason = fmt::format("{} is {} ±{}: too near what the tyres can do to tell", what, g,
-                        print(v.figure.worstCase, style::deceleration, study.system));
-                }
-            }
-            study.verdicts.push_back(std::move(v));
-        }
 }
 
 void addStopLedger(Study& study)

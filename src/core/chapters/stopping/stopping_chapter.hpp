@@ -1,7 +1,7 @@
 #pragma once
 /// Stopping: what the brakes can hold, what limits the stop, and how long it is.
 
-#include "stopping/stopping.hpp"
+#include "stopping/drive.hpp"
 #include "verdict/findings.hpp"
 
 namespace deepstop {
@@ -18,7 +18,7 @@ struct SetupStopping {
     Figure deceleration; ///< over g
     Figure frontShare; ///< of the braking
     Figure distance; ///< from the test speed
-    std::optional<stopping::Stop> stop;
+    std::optional<stopping::Drive> stop;
 };
 
 using Stopping = BeforeAfter<SetupStopping>;

@@ -1,0 +1,91 @@
+#include "cli/commands.hpp"
+
+#include "files/track_log.hpp"
+#include "proving/stops.hpp"
+#include "report/log_session.hpp"
+#include "report/test_plan.hpp"
+
+#include <fmt/format.h>
+#include <nlohmann/json.hpp>
+
+#include <iostream>
+#include <memory>
+
+namespace deepstop::cli {
+namespace {
+
+struct RunsOptions {
+    std::string path;
+    std::string into;
+    std::string setup;
+    bool json = false;
+};
+
+nlohmann::ordered_json numberOrNull(double value)
+{
+    return std::isfinite(value) ? nlohmann::ordered_json(value) : nlohmann::ordered_json();
+}
+
+int importRuns(const RunsOptions& o)
+{
+    if (o.into.empty() != o.setup.empty())
+        throw files::Refusal("--into and --setup go together: the build, and the setup that ran.");
+    const auto log = report::stopsInLog(o.path);
+    if (!o.into.empty()) {
+        auto file = files::loadBuild(o.into);
+        setupOf(file, o.into, o.setup);
+        file.build.tests.push_back(report::sessionOf(file.build, o.setup, today(), o.path, log.stops));
+        files::saveBuild(o.into, file);
+    }
+    if (o.json) {
+        nlohmann::ordered_json out { { "stops", nlohmann::ordered_json::array() }, { "moments", log.count.fixes },
+            { "bad_checksums", log.count.badChecksums }, { "unread", log.count.unread }, { "without_fix", log.count.withoutFix } };
+        for (const auto& stop : log.stops)
+            out["stops"].push_back({ { "begin_s", stop.begin }, { "speed_mps", stop.speed }, { "distance_m", numberOrNull(stop.distance) },
+                { "mean_deceleration_mps2", numberOrNull(stop.meanDeceleration) }, { "mfdd_mps2", numberOrNull(stop.mfdd) },
+                { "quality", report::qualityOf(stop) } });
+        std::cout << out.dump(2) << "\n";
+    } else {
+        for (std::size_t i = 0; i < log.stops.size(); ++i) {
+            const auto& s = log.stops[i];
+            std::cout << fmt::format("stop {} at {:.1f} s: from {:.1f} km/h in {}, {}\n", i + 1, s.begin, s.speed * 3.6,
+                std::isfinite(s.distance) ? fmt::format("{:.1f} m, MFDD {:.2f} m/s²", s.distance, s.mfdd) : "an unknown distance",
+                report::qualityOf(s));
+        }
+        std::cout << fmt::format("{} hard stops in {} moments", log.stops.size(), log.count.fixes);
+        if (log.count.badChecksums + log.count.unread + log.count.withoutFix > 0)
+            std::cout << fmt::format("; left out: {} with a wrong checksum, {} unreadable, {} without a fix", log.count.badChecksums,
+                log.count.unread, log.count.withoutFix);
+        std::cout << (o.into.empty() ? ".\n" : ", put into " + o.into + ".\n");
+    }
+    return log.stops.empty() ? bad : fine;
+}
+
+} // namespace
+
+void addProvingCommands(CLI::App& app, int& code)
+{
+    auto* import = app.get_subcommand("import");
+    auto* runs =
+        import->add_subcommand("runs", "Hard stops in a log: NMEA 0183, GPX or CSV. Exit 0: some; 1: none is in it; 2: it cannot be read");
+    auto o = std::make_shared<RunsOptions>();
+    runs->add_option("FILE", o->path, "the log")->required();
+    runs->add_flag("--json", o->json, "as JSON");
+    runs->add_option("--into", o->into, "build to put them into as a session");
+    runs->add_option("--setup", o->setup, "setup that ran");
+    runs->callback([o, &code] { code = importRuns(*o); });
+
+    auto* proving = app.add_subcommand(
+        "proving", "Stops predicted and measured, before against after; with --plan what to drive. Exit 1 where something stops");
+    auto subject = std::make_shared<Subject>();
+    auto plan = std::make_shared<bool>(false);
+    subject->addTo(*proving);
+    proving->add_flag("--plan", *plan, "the test to be driven, to print");
+    proving->callback([subject, plan, &code] {
+        const Study study = subject->studied();
+        std::cout << (*plan ? report::printed(study, report::testPlanOf(study)) : report::provingSheet(study));
+        code = std::ranges::any_of(study.verdicts, [](const Verdict& v) { return v.chapter == "proving" && isBad(v.level); }) ? bad : fine;
+    });
+}
+
+} // namespace deepstop::cli

@@ -1,0 +1,393 @@
+#pragma once
+/// Wheels, and one axle's brakes with all that hangs on them; a setup is such brakes for both. Plain values, all SI.
+
+#include "build/car.hpp"
+
+#include <optional>
+
+namespace deepstop {
+
+/// One station of a wheel's barrel: how deep inboard of the mounting face, and the inside radius there.
+struct BarrelStation {
+    Reading depth;
+    Reading insideRadius;
+    YesNo bend = YesNo::Unknown; ///< a bend begins or ends here: from one such to the next the barrel runs straight
+    bool operator==(const BarrelStation&) const = default;
+};
+
+/// One station of the spokes' back: at which radius, and how far it stands outboard of the mounting face.
+struct SpokeStation {
+    Reading radius;
+    Reading distance;
+    YesNo bend = YesNo::Unknown; ///< as of the barrel
+    std::string along; ///< which line down the spokes: "middle", "edge"; stations of one line make one profile
+    bool operator==(const SpokeStation&) const = default;
+};
+
+enum class InsetKind { Weights, Valve, Sensor };
+
+/// What stands into the barrel and turns with it.
+struct Inset {
+    InsetKind kind = InsetKind::Weights;
+    Reading from; ///< depth of its outboard end, inboard of the mounting face
+    Reading to; ///< depth of its inboard end
+    Reading height; ///< how far it stands inward of the barrel
+    bool operator==(const Inset&) const = default;
+};
+
+struct Wheel {
+    std::string id;
+    std::string name;
+    std::string from; ///< id in the parts library
+    int nominalDiameter = 0; ///< the printed size, "17"
+    double nominalWidth = 0; ///< the printed width, "8"
+    Reading offset; ///< ET
+    Reading mass; ///< with tyre
+    Reading bore;
+    Reading overallWidth; ///< over the flanges; absent = printed width and 25 mm
+    Reading padThickness; ///< mounting face to where the nut's thread begins, nut tight; for wheel bolts: to their seat
+    NutSeat nutSeat = NutSeat::Unknown;
+    Reading seatAngle; ///< of its cones, whole angle, rad
+    Reading seatRadius; ///< of its ball seats
+    Reading boreChamfer; ///< where its bore begins to carry, from the mounting face
+    Reading rollingRadius; ///< with the tyre that is on it
+    Reading grip; ///< of that tyre: peak deceleration over g
+    YesNo balanceWeights = YesNo::Unknown; ///< inside the barrel; where they are stands in `insets`
+    YesNo spokesAlike = YesNo::Unknown; ///< one line down them stands for all
+    Reading give; ///< how much its rim gives way in a hard corner
+    std::vector<BarrelStation> barrel;
+    std::vector<SpokeStation> spokes;
+    std::vector<Inset> insets;
+    bool operator==(const Wheel&) const = default;
+};
+
+enum class HatMaterial { Unknown, Iron, Aluminium };
+enum class RotorFace { Plain, Dimpled, Slotted, Drilled };
+enum class RingMaterial { Unknown, Iron, Steel, CarbonCeramic };
+enum class RotorBuild { Unknown, OnePiece, TwoPiece };
+enum class VaneShape { Straight, Curved, Pillars };
+/// Whether a part fits one side only.
+enum class Handed { Unknown, Either, Sided };
+
+struct Rotor {
+    std::string name;
+    std::string from; ///< id in the parts library this was copied from; empty: made here
+    RotorBuild construction = RotorBuild::Unknown;
+    RotorFace face = RotorFace::Plain;
+    int slotCount = 0; ///< 0: not counted
+    RingMaterial ringMaterial = RingMaterial::Unknown;
+    HatMaterial hatMaterial = HatMaterial::Unknown;
+    Handed handed = Handed::Unknown;
+    Reading outerDiameter;
+    Reading thickness;
+    Reading minimumThickness; ///< as cast or stamped on the part
+    Reading ringInnerDiameter;
+    Reading overallHeight; ///< from the hat's wheel face to the inboard friction face
+    Reading hatThickness; ///< what lies between hub flange and wheel
+    Reading hatOuterDiameter;
+    Reading hatWall;
+    Reading bore;
+    Reading pocketDiameter; ///< inside the hat, what the hub flange has to enter
+    Reading boltCircle;
+    int boltHoles = 0; ///< 0: not counted
+    Reading boltHoleDiameter;
+    Reading drumDiameter; ///< of the parking brake's drum inside the hat; absent = none
+    int hatBolts = 0; ///< of a two-piece rotor
+    std::string hatBoltThread;
+    Reading ventGap; ///< air between the two plates; 0 for a solid rotor
+    Reading vaneShare; ///< part of that air filled by vanes; outranks counting them
+    VaneShape vaneShape = VaneShape::Straight;
+    int vanes = 0;
+    Reading vaneThickness; ///< for pillars: their diameter
+    Reading vaneLean; ///< of curved vanes: angle between vane and radius, rad
+    Reading ringPlay; ///< how far a floating ring moves on its hat along the axle
+    bool operator==(const Rotor&) const = default;
+};
+
+enum class CaliperKind { Unknown, Fixed, Floating };
+enum class Bleeders { Unknown, OneEnd, BothEnds };
+/// End of a mounted caliper where the turning rotor enters it or leaves it, the car going forward.
+enum class End { Unknown, Entry, Exit };
+
+enum class BumpKind { Bleeder, BoltHead, Pipe };
+
+/// What stands proud of the caliper's body: a bleeder, a bolt's head, a crossover pipe. A box, read with a vernier.
+struct Bump {
+    BumpKind kind = BumpKind::Bleeder;
+    Reading overEdge; ///< its farthest point over the rotor's edge; negative below
+    Reading height; ///< of the box, inward from there
+    Reading atDepth; ///< its middle from the slot's middle, outboard positive
+    Reading width; ///< across, along the axle
+    Reading fromMiddle; ///< its far side along the back from the caliper's middle
+    bool operator==(const Bump&) const = default;
+};
+
+/// Heights are taken from the rotor's edge and depths from the middle of the slot, as a vernier takes them on a mounted caliper.
+struct Caliper {
+    std::string name;
+    std::string from; ///< id in the parts library
+    CaliperKind kind = CaliperKind::Unknown;
+    std::string material;
+    std::string pistonMaterial;
+    Bleeders bleeders = Bleeders::Unknown;
+    End bleederEnd = End::Unknown; ///< where the one bleeder sits
+    std::string hoseThread; ///< where the hose meets the caliper
+    Reading backOverEdge; ///< flat back of the bridge above the rotor's edge, at its middle
+    Reading backLength; ///< of the straight back, end to end
+    Reading bridgeGap; ///< underside of the bridge above the rotor's edge
+    Reading reach; ///< how far the body reaches inward of the rotor's edge
+    Reading outboardDepth; ///< slot's middle to the outboard face
+    Reading inboardDepth; ///< slot's middle to the inboard face
+    Reading shoulder; ///< chamfer between back and faces, same both ways
+    Reading cornerRadius; ///< of the back's two ends; absent = sharp
+    Reading slotWidth; ///< between the halves, pads out
+    Reading padRoom; ///< between pistons pushed home, or piston and fingers, pads out
+    Reading pistonStroke; ///< farthest one piston may come out of its bore
+    Reading give; ///< fluid it takes at 70 bar for bending open, one caliper; absent: common practice stands in
+    Reading slideTravel; ///< of a floating caliper's body on its carrier, end to end
+    Reading padWindow; ///< length of the opening the pads go into
+    Reading mountSpacing; ///< of its own two mounting holes
+    Reading mountDrop; ///< line of these holes inward of the edge of the rotor it is meant for
+    Reading mountDepth; ///< its mounting face inboard of the slot's middle
+    YesNo split = YesNo::Unknown; ///< two halves bolted together
+    int bridgeBolts = 0;
+    std::string bridgeBoltThread;
+    Reading bridgeBoltLength; ///< under the head
+    Reading bridgeBoltGrip; ///< under the head, in the half it goes through
+    Reading pinLength; ///< of the pad pins
+    YesNo crossover = YesNo::Unknown; ///< fluid crosses inside, through the faces of the halves
+    Reading widened; ///< spacers between the halves; absent = none
+    std::vector<Reading> pistons; ///< bores on one side, from the rotor's entry to its exit
+    std::vector<Bump> bumps;
+    bool operator==(const Caliper&) const = default;
+};
+
+/// Friction of a compound at one temperature, from a bench or a vendor's curve.
+struct FrictionPoint {
+    Reading temperature;
+    Reading friction;
+    bool operator==(const FrictionPoint&) const = default;
+};
+
+struct Pad {
+    std::string name;
+    std::string from; ///< id in the parts library
+    std::string compound;
+    Reading height; ///< radial
+    Reading length;
+    Reading thickness; ///< friction material
+    Reading backing;
+    Reading minimumThickness; ///< of the lining
+    Reading area; ///< of one lining as measured; absent = height times length
+    Reading friction; ///< coefficient against iron, warm
+    Reading squeeze; ///< by how much one pad gives at 70 bar; absent: common practice stands in
+    std::vector<FrictionPoint> frictionOverTemperature;
+    YesNo wearSensor = YesNo::Unknown;
+    bool operator==(const Pad&) const = default;
+};
+
+enum class MountKind { Lug, Radial };
+enum class Direction { Unknown, Inboard, Outboard };
+
+/// How the caliper hangs on the knuckle.
+struct Mount {
+    MountKind kind = MountKind::Lug;
+    Reading boltSpacing;
+    Reading radialRead; ///< mean stack under the studs of a radial mount when the caliper's heights over the rotor's edge were read
+    Reading clock; ///< where the caliper sits round the axle: from straight up towards the car's rear, rad
+    Direction shimMoves = Direction::Unknown; ///< where a thicker stack moves the caliper
+    bool operator==(const Mount&) const = default;
+};
+
+/// What was read of, or put in on, one side of the car. A kit's design serves both; the two sides of a car are never quite alike.
+struct Fitted {
+    Reading slotCentre; ///< slot's middle from the hub's flange face, outboard positive, with the shims that are in now
+    Reading padInset; ///< pad's outer edge inward of the rotor's edge
+    Reading shimTop; ///< stack on the top bolt now
+    Reading shimBottom;
+    Reading radialTop; ///< stack on the top stud of a radial mount now: thicker moves the caliper outward along the radius
+    Reading radialBottom;
+    Reading runout; ///< total, at the edge, on the car
+    Reading thicknessVariation; ///< DTV over one turn
+    Reading ringThickness; ///< of the rotor as worn; absent: as new
+    Reading liningThickness; ///< of the thinner pad as worn; absent: as new
+    std::string rotorMark; ///< which of the pair it is: "tagged L"
+    std::string caliperMark;
+    bool operator==(const Fitted&) const = default;
+};
+
+/// A place on a bracket's edge, seen along the axle.
+struct BracketPoint {
+    Reading across; ///< from the line through the axis and the middle between the lugs, towards the car's rear
+    Reading radius; ///< along that line from the axis
+    bool operator==(const BracketPoint&) const = default;
+};
+
+/// What hangs the caliper on the knuckle, with the bolts that came with it.
+struct Bracket {
+    std::string name;
+    Reading knuckleSpacing; ///< of the holes towards the knuckle
+    Reading caliperSpacing; ///< of the holes towards the caliper
+    Reading thickness;
+    Reading knuckleHole; ///< diameter
+    Reading caliperHole;
+    Reading proudKnuckle; ///< how far heads, nuts or bolt ends at the knuckle's holes stand out of it towards the rotor; 0: none does
+    Reading proudCaliper; ///< the same at the caliper's holes
+    std::string material;
+    std::string boltThread; ///< of the bolts into the knuckle
+    std::vector<BracketPoint> outline; ///< where it reaches past its plate; the caliper-side face of it
+    bool operator==(const Bracket&) const = default;
+};
+
+enum class DrumKind { Unknown, LeadingTrailing, TwoLeading, SelfEnergising };
+
+/// A drum with its shoes, one side.
+struct Drum {
+    std::string name;
+    DrumKind kind = DrumKind::Unknown;
+    Reading insideDiameter;
+    Reading largestDiameter; ///< as cast on the part
+    Reading shoeWidth;
+    Reading shoeArc; ///< of the lining on one shoe, rad
+    Reading anchorRadius; ///< from the axis to a shoe's pivot
+    Reading friction; ///< of the lining
+    std::vector<FrictionPoint> frictionOverTemperature; ///< of the drum's surface
+    Reading cylinderBore; ///< of the wheel cylinder
+    Reading shoePlay; ///< how far each of its pistons moves before the shoe touches; absent: common practice stands in
+    Reading liningThickness;
+    Reading minimumLining;
+    Reading depth; ///< from its wheel face to its open edge
+    Reading faceThickness; ///< what lies between hub flange and wheel
+    Reading wall; ///< of the cylindrical part
+    bool operator==(const Drum&) const = default;
+};
+
+enum class HoseKind { Unknown, Rubber, Braided };
+
+struct Hose {
+    Reading length;
+    HoseKind kind = HoseKind::Unknown;
+    Reading bore;
+    Reading give; ///< fluid it takes at 70 bar for swelling; absent: common practice for its kind, length and bore stands in
+    std::string caliperEnd; ///< thread
+    std::string lineEnd; ///< thread
+    bool operator==(const Hose&) const = default;
+};
+
+/// In the build's own currency, for one axle.
+struct Costs {
+    Reading kit; ///< all that has to be bought to fit it
+    Reading rotors; ///< a pair, later on
+    Reading pads; ///< a set, later on
+    std::string availability;
+    bool operator==(const Costs&) const = default;
+};
+
+/// What belongs to a complete corner, so that like is compared with like. Ring and hat together are a rotor.
+enum class Part { Rotor, Caliper, Pads, Bracket, Hose, Hardware, Ring, Hat, Drum, Shoes, WheelCylinder };
+
+struct Weighing {
+    Reading mass;
+    std::vector<Part> contains;
+    bool operator==(const Weighing&) const = default;
+};
+
+/// Steel by its class, stainless by ISO 3506-1, inch bolts by SAE J429.
+enum class BoltClass { Unknown, C8_8, C10_9, C12_9, A2_70, A4_80, Grade5, Grade8 };
+enum class Condition { Unknown, Dry, Oiled, Threadlocker, AntiSeize };
+enum class ThreadIn { Unknown, Steel, Iron, Aluminium };
+/// Which of the corner's stacks of shims lies in a joint's grip.
+enum class ShimsIn { Unknown, None, Axial, Radial };
+/// Faces that are clamped together: what friction between them can be had of.
+enum class Faces { Unknown, Clean, Coated };
+
+/// Bolts that do one thing, all alike.
+struct Joint {
+    std::string name; ///< "bracket to knuckle"
+    std::string thread;
+    int bolts = 0; ///< 0: not counted
+    BoltClass boltClass = BoltClass::Unknown;
+    Condition condition = Condition::Unknown; ///< of the threads as they are done up
+    Condition torqueFor = Condition::Unknown; ///< what the maker's torque is meant for
+    ThreadIn threadIn = ThreadIn::Unknown;
+    ShimsIn shims = ShimsIn::Unknown;
+    Faces faces = Faces::Unknown;
+    ThreadIn underHead = ThreadIn::Unknown; ///< the metal the heads bear on
+    YesNo hardWashers = YesNo::Unknown; ///< under the heads
+    int timesUsed = 0; ///< threads done up so often already
+    Reading length; ///< under the head
+    Reading shank; ///< of it without thread; 0: threaded to the head
+    Reading headDiameter; ///< that bears, of the head or its flange
+    Reading grip; ///< ear, bracket and washers under the head, without the shims
+    Reading threadDepth; ///< of the tapped hole, or height of the nut
+    Reading roomBehind; ///< beyond the thread until the bolt strikes something that turns; absent = a blind hole
+    Reading makerTorque; ///< as the maker gives it; outranks the computed one
+    Reading mountRadius; ///< from the axis to the bolts, absent = nobody has said, and what they carry is not proven
+    bool operator==(const Joint&) const = default;
+};
+
+/// When to stop stacking washers behind the wheel.
+enum class Freed { JustTurns, WantedGap };
+
+/// Work that cannot be undone.
+enum class Cut { TrimShield, DrillLugs, CableHole, PressStuds, MachineHub, Grind };
+
+enum class BrakeKind { Discs, Drums };
+
+/// One axle's brakes: the design both sides share, and what is fitted on either.
+struct Corner {
+    std::string wheel; ///< id of the wheel
+    BrakeKind brakes = BrakeKind::Discs;
+    Drum drum;
+    Rotor rotor;
+    Caliper caliper;
+    Pad pad;
+    Mount mount;
+    Bracket bracket;
+    Hose hose;
+    Costs costs;
+    Reading duct; ///< what a cooling duct makes of the air's cooling, as a factor; absent = none
+    Reading cooling; ///< over the model's, as a thermometer has set it; absent = nobody has measured
+    Reading ring; ///< between hub flange and rotor; absent = none
+    Reading spacer; ///< between rotor and wheel; absent = none
+    Reading washers; ///< stacked behind the wheel in a trial; absent = not tried
+    Freed freed = Freed::JustTurns; ///< what that stack gave
+    YesNo spacerInTrial = YesNo::Unknown; ///< whether the spacer was behind the wheel as well
+    Fitted left;
+    Fitted right;
+    std::vector<Cut> cuts; ///< that this axle's parts want
+    std::vector<Weighing> weighings;
+    std::vector<Joint> joints;
+
+    [[nodiscard]] const Fitted& at(Side side) const { return side == Side::Left ? left : right; }
+    [[nodiscard]] Fitted& at(Side side) { return side == Side::Left ? left : right; }
+    bool operator==(const Corner&) const = default;
+};
+
+enum class Checked { Open, Fine, Fault };
+enum class WhichHand { Unknown, Left, Right };
+
+/// One line of the check list at unpacking, as far as somebody has looked.
+struct Receipt {
+    std::string item; ///< "front/left/rotor-hand"
+    Checked state = Checked::Open;
+    WhichHand hand = WhichHand::Unknown; ///< of a sided part, whichever box it came out of
+    std::string note;
+    bool operator==(const Receipt&) const = default;
+};
+
+/// One way to equip the car. An axle left out is as in the first setup, the car as found.
+struct Setup {
+    std::string id;
+    std::string name;
+    std::string note;
+    std::optional<Corner> front;
+    std::optional<Corner> rear;
+    std::optional<Hydraulics> hydraulics {}; ///< left out: as in the first setup
+    YesNo parkingBrakeReplaced = YesNo::Unknown; ///< where this setup takes it away: whether something else holds the car
+    std::string vendor {}; ///< whom to ask
+    std::vector<Receipt> received {};
+    bool operator==(const Setup&) const = default;
+};
+
+} // namespace deepstop

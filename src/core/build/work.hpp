@@ -1,0 +1,121 @@
+#pragma once
+/// What was done to the car and measured on it: test sessions, the job card's ticks, the log. Plain values, all SI.
+
+#include "build/corner.hpp"
+
+namespace deepstop {
+
+/// Which way along the road a stop went.
+enum class Way { Unknown, Out, Back };
+enum class Surface { Unknown, Dry, Damp, Wet };
+/// Where the tape was laid on; a logger begins where the braking takes hold, half the foot's build-up after the pedal.
+enum class MeasuredFrom { Unknown, Pedal, Mark, Hold };
+/// What a session's stops are for.
+enum class Series { Compare, Fade };
+
+struct MeasuredStop {
+    Reading speed;
+    Reading distance;
+    Way way = Way::Unknown;
+    Reading ring; ///< temperature of the front rotor or drum before it
+    Reading pedal; ///< the foot's force
+    std::string note; ///< smell, smoke, a long pedal
+    std::string leftOut; ///< why it does not count; empty: it counts
+    bool operator==(const MeasuredStop&) const = default;
+};
+
+enum class MeasuredAt { Ring, Pad, Caliper, Hat, Drum };
+
+/// A temperature taken on the car during or after a duty.
+struct MeasuredTemperature {
+    std::string duty; ///< id
+    int stop = 0; ///< after that stop of it
+    Reading after; ///< time since the end of that stop
+    Axle axle = Axle::Front;
+    MeasuredAt at = MeasuredAt::Ring;
+    Reading temperature;
+    bool operator==(const MeasuredTemperature&) const = default;
+};
+
+/// One step of the inspection before a test, or of a job card, as far as somebody has seen to it.
+struct Tick {
+    std::string step; ///< "front/left/caliper-torque"
+    Checked state = Checked::Open;
+    std::string who;
+    std::string when; ///< ISO date and time
+    std::string note;
+    std::string photo; ///< where the picture lies
+    Reading took; ///< time it took
+    bool operator==(const Tick&) const = default;
+};
+
+struct TestSession {
+    std::string setup; ///< id
+    std::string date;
+    std::string place;
+    Series series = Series::Compare;
+    Surface surface = Surface::Unknown;
+    MeasuredFrom from = MeasuredFrom::Unknown;
+    Reading slope; ///< of the road on the way out, falling positive, sine; absent: nobody has looked
+    Reading wind; ///< from ahead on the way out
+    std::vector<MeasuredStop> stops;
+    std::vector<MeasuredTemperature> temperatures {};
+    std::vector<Tick> inspected {};
+    std::optional<Setup> ran {}; ///< the setup as it was that day, both axles and the hydraulics in it
+    bool operator==(const TestSession&) const = default;
+};
+
+enum class BleedOrder { Unknown, FurthestFirst, NearestFirst, Maker };
+enum class BleedMethod { Unknown, TwoPeople, Pressure, Vacuum, Gravity };
+/// Of a caliper with a bleeder at both ends of each half, the one that is opened first.
+enum class BleederFirst { Unknown, Outer, Inner };
+enum class Bedding { Unknown, Street, SlowDowns, WarmThenHard, Maker };
+
+/// A step that cannot be undone, opened before its checks were proven.
+struct Opening {
+    std::string step;
+    std::string reason;
+    std::string who;
+    std::string when;
+    bool operator==(const Opening&) const = default;
+};
+
+/// How far the work on one setup has come.
+struct JobCard {
+    std::string setup; ///< id
+    BleedOrder bleedOrder = BleedOrder::Unknown;
+    BleedMethod bleedMethod = BleedMethod::Unknown;
+    BleederFirst bleederFirst = BleederFirst::Unknown;
+    Bedding bedding = Bedding::Unknown;
+    std::vector<Tick> ticks;
+    std::vector<Opening> openings;
+    bool operator==(const JobCard&) const = default;
+};
+
+enum class LogEvent { Unknown, Drive, TrackDay, Measured, Fluid, TorqueCheck, Bedded, PartsOn, Fault, Other };
+
+/// What is left of one corner's wearing parts, read on a day.
+struct WearReading {
+    Axle axle = Axle::Front;
+    Side side = Side::Left;
+    Reading lining; ///< thinner pad or shoe
+    Reading ring; ///< rotor, where it is thinnest
+    bool operator==(const WearReading&) const = default;
+};
+
+/// One day in the car's life.
+struct LogEntry {
+    std::string date; ///< ISO
+    Reading odometer;
+    LogEvent event = LogEvent::Unknown;
+    std::string setup; ///< id; that was driven, or was put on
+    std::string duty; ///< id, of a track day
+    Reading hours; ///< on the track
+    Reading hottest; ///< temperature found on a rotor
+    Reading cost; ///< in the build's currency
+    std::vector<WearReading> wear;
+    std::string note;
+    bool operator==(const LogEntry&) const = default;
+};
+
+} // namespace deepstop

@@ -1,0 +1,113 @@
+/// The table of fields: sessions, job cards and the log.
+
+#include "build/table.hpp"
+
+namespace deepstop {
+
+template <class V, Is<Tick> T>
+void fields(V& v, T& t)
+{
+    v.text("step", "step", t.step);
+    v.choice("state", "state", t.state, choices::checked);
+    v.text("who", "who", t.who);
+    v.text("when", "when", t.when);
+    v.text("note", "note", t.note);
+    v.text("photo", "picture", t.photo);
+    v.reading("took_min", "time it took", style::minutes, range::duration, t.took);
+}
+
+template <class V, Is<MeasuredTemperature> T>
+void fields(V& v, T& m)
+{
+    v.text("duty", "duty", m.duty);
+    v.count("stop", "after stop", 20'000, m.stop);
+    v.reading("after_s", "seconds after its end", style::seconds, range::duration, m.after);
+    v.choice("axle", "axle", m.axle, choices::axle);
+    v.choice("at", "measured at", m.at, choices::measuredAt);
+    v.reading("temperature_degC", "temperature measured", style::temperature, range::temperature, m.temperature);
+}
+
+template <class V, Is<MeasuredStop> T>
+void fields(V& v, T& s)
+{
+    v.reading("speed_kmh", "speed of a measured stop", style::speed, range::speed, s.speed);
+    v.reading("distance_m", "distance of a measured stop", style::road, range::road, s.distance);
+    v.choice("way", "way along the road", s.way, choices::way);
+    v.reading("ring_degC", "rotor before it", style::temperature, range::temperature, s.ring);
+    v.reading("pedal_n", "foot's force", style::force, range::pedalForce, s.pedal);
+    v.text("note", "note", s.note);
+    v.text("left_out", "why it does not count", s.leftOut);
+}
+
+template <class V, Is<TestSession> T>
+void fields(V& v, T& t)
+{
+    v.text("setup", "setup", t.setup);
+    v.text("date", "date", t.date);
+    v.text("place", "place", t.place);
+    v.choice("series", "what the stops are for", t.series, choices::series);
+    v.choice("surface", "road", t.surface, choices::surface);
+    v.choice("measured_from", "distance measured from", t.from, choices::measuredFrom);
+    v.reading("slope_percent", "slope on the way out, falling positive", style::grade, range::slopeOfRoad, t.slope);
+    v.reading("wind_kmh", "wind from ahead on the way out", style::speed, range::wind, t.wind);
+    v.list("stops", "stop", 1000, t.stops);
+    v.list("temperatures", "temperature", 1000, t.temperatures);
+    v.list("inspected", "inspection", 200, t.inspected);
+    v.optional("ran", "as it ran", t.ran);
+}
+
+template <class V, Is<Opening> T>
+void fields(V& v, T& o)
+{
+    v.text("step", "step", o.step);
+    v.text("reason", "reason", o.reason);
+    v.text("who", "who", o.who);
+    v.text("when", "when", o.when);
+}
+
+template <class V, Is<JobCard> T>
+void fields(V& v, T& c)
+{
+    v.text("setup", "setup", c.setup);
+    v.choice("bleed_order", "order of bleeding", c.bleedOrder, choices::bleedOrder);
+    v.choice("bleed_method", "way of bleeding", c.bleedMethod, choices::bleedMethod);
+    v.choice("bleeder_first", "bleeder opened first", c.bleederFirst, choices::bleederFirst);
+    v.choice("bedding", "bedding in", c.bedding, choices::bedding);
+    v.list("ticks", "step", 2000, c.ticks);
+    v.list("openings", "step opened early", 200, c.openings);
+}
+
+template <class V, Is<WearReading> T>
+void fields(V& v, T& w)
+{
+    v.choice("axle", "axle", w.axle, choices::axle);
+    v.choice("side", "side", w.side, choices::side);
+    v.reading("lining_mm", "lining left", style::fine, range::smallHeight, w.lining);
+    v.reading("ring_mm", "rotor left", style::fine, range::thickness, w.ring);
+}
+
+template <class V, Is<LogEntry> T>
+void fields(V& v, T& e)
+{
+    v.text("date", "date", e.date);
+    v.reading("odometer_km", "odometer", style::odometer, range::odometer, e.odometer);
+    v.choice("event", "what", e.event, choices::logEvent);
+    v.text("setup", "setup", e.setup);
+    v.text("duty", "duty", e.duty);
+    v.reading("track_h", "time on the track", style::hours, range::duration, e.hours);
+    v.reading("hottest_degC", "hottest rotor", style::temperature, range::temperature, e.hottest);
+    v.reading("cost", "cost", style::money, range::money, e.cost);
+    v.list("wear", "wear", 8, e.wear);
+    v.text("note", "note", e.note);
+}
+
+DESCRIBED(Tick)
+DESCRIBED(MeasuredTemperature)
+DESCRIBED(MeasuredStop)
+DESCRIBED(TestSession)
+DESCRIBED(Opening)
+DESCRIBED(JobCard)
+DESCRIBED(WearReading)
+DESCRIBED(LogEntry)
+
+} // namespace deepstop

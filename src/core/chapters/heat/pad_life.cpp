@@ -1,0 +1,93 @@
+#include "chapters/heat/pad_life.hpp"
+
+#include "figures/brake_figures.hpp"
+#include "figures/figures.hpp"
+#include "heat/wear.hpp"
+#include "verdict/judge.hpp"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+namespace deepstop {
+
+Figure dutiesLeft(const Corner& corner, double worn)
+{
+    return figures::lesserSide([&](Sample& s, Side side) {
+        const bool drums = corner.brakes == BrakeKind::Drums;
+        const Reading& now = corner.at(side).liningThickness;
+        const Reading& whole = drums ? corner.drum.liningThickness : corner.pad.thickness;
+        const Reading& least = drums ? corner.drum.minimumLining : corner.pad.minimumThickness;
+        return (s(now.value ? now : whole) - s(least)) / worn;
+    }).figure;
+}
+
+void addPadLife(Study& study, const DutyStudy& d)
+{
+    const DutyHeat& now = d.after;
+    Verdict v;
+    v.id = "heat/pads-last";
+    v.title = fmt::format("How long the linings last: {}", d.duty.name);
+    v.style = { Dimension::Number, "", 1, "", 1 };
+    v.wanted = 1.0;
+    v.method =
+        "Lining over its minimum, by what one such duty wears off: heat made times a wear rate that doubles every 100 K over 100 °C. "
+        "A compound may wear half or twice as fast; what was read before and after a day settles it.";
+    v.source = "Wear with the friction's work, as in brake handbooks; the rate is common practice.";
+    v.caution = "Look at the linings before and after every such day, both sides, inner and outer pad.";
+    std::optional<Axle> worst;
+    PerAxle<Figure> of;
+    for (const Axle axle : { Axle::Front, Axle::Rear }) {
+        of.at(axle) = dutiesLeft(*study.after.at(axle).corner, now.worn.at(axle));
+        if (of.at(axle).value && (!worst || of.at(axle).lowest() < of.at(*worst).lowest()))
+            worst = axle;
+    }
+    // What is certainly worn down speaks whatever is not known of the other axle.
+    const bool both = of.front.value && of.rear.value;
+    const bool certain = worst && of.at(*worst).highest() * heat::wearUnsure < 1;
+    // How hot it gets hangs on all that the run hangs on.
+    const auto also = [&](Figure f) {
+        for (const auto& [into, from] : { std::pair { &f.lacks, &now.known.lacks }, std::pair { &f.restsOn, &now.known.restsOn },
+                 std::pair { &f.estimated, &now.known.estimated } })
+            into->insert(into->end(), from->begin(), from->end());
+        f.assumed.insert(f.assumed.end(), now.known.assumed.begin(), now.known.assumed.end());
+        f.effects.clear();
+        if (!f.lacks.empty())
+            f.value.reset();
+        return f;
+    };
+    v.lacksInWords = figures::unsaidOf(study.after);
+    v.figure = worst && (both || certain) ? of.at(*worst) : of.front.value ? of.rear : of.front;
+    v.figure = also(std::move(v.figure));
+    if (!v.figure.value || !v.lacksInWords.empty()) {
+        v.figure.value.reset();
+        v.reason = v.figure.lacks.empty() && v.lacksInWords.empty()
+            ? "This duty cannot be run: look at its speeds and times, masses and sizes"
+            : lacking(study, v.figure, v.lacksInWords);
+        study.verdicts.push_back(std::move(v));
+        return;
+    }
+    const double least = v.figure.lowest() / heat::wearUnsure;
+    const double most = v.figure.highest() * heat::wearUnsure;
+    const auto times = [](double n) {
+        return n < 10 ? fmt::format("{:.1f}", std::max(0.0, n)) : fmt::format("{:.0f}", std::min(n, 9999.0));
+    };
+    const auto range = fmt::format("{} linings: {} to {} times", judge::wordFor(*worst), times(least), times(most));
+    if (most < 1) {
+        v.level = Level::Stop;
+        v.reason = range + ", not once: they are down to their minimum on the way";
+    } else if (least < 1) {
+        v.level = Level::Caution;
+        v.reason = range + "; perhaps not once: take a second set";
+    } else {
+        v.level = Level::Good;
+        v.reason = range;
+    }
+    if (v.figure.provisional() && !isBad(v.level)) {
+        v.level = Level::Unproven;
+        v.reason += "; " + judge::estimatedIn(study, v.figure);
+    }
+    study.verdicts.push_back(std::move(v));
+}
+
+} // namespace deepstop

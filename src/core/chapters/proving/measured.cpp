@@ -1,0 +1,344 @@
+#include "chapters/proving/measured.hpp"
+
+#include "figures/brake_figures.hpp"
+#include "figures/figures.hpp"
+#include "materials/materials.hpp"
+#include "verdict/judge.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+namespace deepstop {
+namespace {
+
+constexpr double unmeasured = std::numeric_limits<double>::quiet_NaN();
+/// How much a road may fall that nobody has put a level on.
+constexpr double looksLevel = 0.03;
+
+SetupParts partsThatRan(const Build& build, const TestSession& session)
+{
+    static const Setup none;
+    const Setup* setup = session.ran ? &*session.ran : findSetup(build, session.setup);
+    return partsOf(build, setup ? *setup : none);
+}
+
+/// Whether the parts that ran are those the setup has now.
+bool asNow(const Build& build, const TestSession& session)
+{
+    const Setup* now = findSetup(build, session.setup);
+    if (!session.ran || !now)
+        return true;
+    const auto same = [&](const std::optional<Corner>& ran, Axle axle) {
+        const Corner* corner = cornerOf(build, *now, axle);
+        return !ran || !corner || *ran == *corner;
+    };
+    return same(session.ran->front, Axle::Front) && same(session.ran->rear, Axle::Rear)
+        && (!session.ran->hydraulics || *session.ran->hydraulics == hydraulicsOf(build, *now));
+}
+
+std::vector<Run> runsIn(const Build& build, std::size_t index)
+{
+    const TestSession& session = build.tests[index];
+    const SetupParts ran = partsThatRan(build, session);
+    std::vector<Run> runs;
+    for (std::size_t i = 0; i < session.stops.size(); ++i) {
+        const MeasuredStop& stop = session.stops[i];
+        Run run { index, i, &stop, unmeasured, stop.leftOut };
+        if (stop.speed.value && stop.distance.value && build.car.testSpeed.value)
+            run.distance = proving::speedCorrected(*stop.distance.value, *stop.speed.value, *build.car.testSpeed.value);
+        if (run.leftOut.empty() && !std::isfinite(run.distance))
+            run.leftOut = !stop.speed.value ? "its speed was not read"
+                : !stop.distance.value      ? "its distance was not read"
+                                            : "no speed to stop from is said";
+        // Far from the speed meant, the square no longer brings it there: build-up and drag go otherwise.
+        constexpr double far = 0.15;
+        if (run.leftOut.empty() && std::abs(*stop.speed.value / *build.car.testSpeed.value - 1) > far)
+            run.leftOut = "its speed is too far from the one to stop from";
+        if (run.leftOut.empty() && impossible(decelerationOf(stop), mostDeceleration(build, session, stop, ran)))
+            run.leftOut = "no tyre can do it: a mistake of speed, brake point or tape";
+        runs.push_back(std::move(run));
+    }
+    return runs;
+}
+
+void addTo(std::vector<std::string>& unsure, std::string what)
+{
+    if (std::ranges::find(unsure, what) == unsure.end())
+        unsure.push_back(std::move(what));
+}
+
+/// What of the days' conditions keeps two sets from being compared.
+std::vector<std::string> unlikeOf(const Build& build, const RunsOf& a, const RunsOf& b)
+{
+    std::vector<std::string> unsure = a.unsure;
+    for (const auto& each : b.unsure)
+        addTo(unsure, each);
+    const auto first = [&](const RunsOf& r) -> const TestSession* {
+        for (const Run& run : r.runs)
+            if (run.leftOut.empty())
+                return &build.tests[run.session];
+        return nullptr;
+    };
+    const TestSession* x = first(a);
+    const TestSession* y = first(b);
+    if (x && y) {
+        if (x->surface != y->surface && x->surface != Surface::Unknown && y->surface != Surface::Unknown)
+            addTo(unsure, "one was on a dry road, the other was not");
+        if (x->from != y->from && x->from != MeasuredFrom::Unknown && y->from != MeasuredFrom::Unknown)
+            addTo(unsure, "the tape was not laid on at the same point");
+    }
+    return unsure;
+}
+
+/// "0.4 to 2.1 m"
+std::string between(const Study& study, double low, double high)
+{
+    return fmt::format("{} to {}", figure(low, style::road, study.system), print(high, style::road, study.system));
+}
+
+} // namespace
+
+Figure mostDeceleration(const Build& build, const TestSession& session, const MeasuredStop& stop, const SetupParts& ran)
+{
+    Figure most = evaluate([&](Sample& s) {
+        double grip = 0;
+        for (const AxleParts* axle : { &ran.front, &ran.rear })
+            grip = axle->wheel ? std::max(grip, s(axle->wheel->grip, false)) + 0 * s(axle->wheel->grip, false) : unmeasured;
+        const auto car = figures::carOf(s, build.car);
+        const double speed = s(stop.speed, false);
+        const double slope = s.orElse(session.slope, 0, false);
+        // Uphill helps; where nobody said which way it went, it may have been that one.
+        const double up = stop.way == Way::Out ? -slope : stop.way == Way::Back ? slope : std::abs(slope);
+        return (grip + up) * standardGravity + 0.5 * materials::airDensity * car.dragArea * speed * speed / (2 * car.mass);
+    });
+    if (!session.slope.value) {
+        most.worstCase += looksLevel * standardGravity;
+        most.rootSumSquare = std::hypot(most.rootSumSquare, looksLevel * standardGravity);
+    }
+    return most;
+}
+
+Figure decelerationOf(const MeasuredStop& stop)
+{
+    return evaluate([&](Sample& s) { return stopping::judge(s(stop.speed, false), s(stop.distance, false), {}).meanDeceleration; });
+}
+
+bool impossible(const Figure& deceleration, const Figure& most)
+{
+    return deceleration.value && most.value && deceleration.lowest() > most.highest();
+}
+
+RunsOf runsOf(const Build& build, const Setup& setup)
+{
+    RunsOf all;
+    all.setup = &setup;
+    int out = 0;
+    int back = 0;
+    int wayless = 0;
+    bool level = true;
+    for (std::size_t i = 0; i < build.tests.size(); ++i) {
+        const TestSession& session = build.tests[i];
+        if (session.setup != setup.id || session.series != Series::Compare || session.stops.empty())
+            continue;
+        if (session.surface == Surface::Unknown)
+            addTo(all.unsure, "nobody said whether the road was dry");
+        if (session.from == MeasuredFrom::Unknown)
+            addTo(all.unsure, "nobody said from where the tape was laid");
+        if (!asNow(build, session))
+            addTo(all.unsure, fmt::format("the parts have changed since {}", session.date.empty() ? "that day" : session.date));
+        // A road that falls by half a percent adds that much to every stop one way and takes it the other.
+        constexpr double even = 0.005;
+        level = level && session.slope.value && std::abs(*session.slope.value) < even
+            && std::abs(session.wind.value.value_or(0)) <= figures::setting(build.wants.windLimit, &Wants::windLimit);
+        for (Run& run : runsIn(build, i)) {
+            if (run.leftOut.empty()) {
+                all.counted.push_back(run.distance);
+                (run.measured->way == Way::Out ? out : run.measured->way == Way::Back ? back : wayless)++;
+            }
+            all.runs.push_back(std::move(run));
+        }
+    }
+    if (!all.counted.empty() && !level && (wayless > 0 || out != back))
+        addTo(all.unsure, "the stops do not go both ways as often, on a road nobody found level");
+    all.sample = proving::sampleOf(all.counted);
+    all.trend = proving::trendOf(all.counted);
+    return all;
+}
+
+std::vector<FadeRuns> fadesOf(const Build& build, const std::vector<const Setup*>& setups)
+{
+    std::vector<FadeRuns> all;
+    for (std::size_t i = 0; i < build.tests.size(); ++i) {
+        const TestSession& session = build.tests[i];
+        if (session.series != Series::Fade || session.stops.empty()
+            || std::ranges::none_of(setups, [&](const Setup* s) { return s && s->id == session.setup; }))
+            continue;
+        FadeRuns fade { i, runsIn(build, i), {}, {} };
+        for (const Run& run : fade.runs)
+            if (run.leftOut.empty())
+                fade.counted.push_back(run.distance);
+        fade.fades = proving::fadesAt(fade.counted, figures::setting(build.wants.fadePast, &Wants::fadePast));
+        all.push_back(std::move(fade));
+    }
+    return all;
+}
+
+void addMeasuredVerdicts(Study& study)
+{
+    const Build& build = *study.build;
+    int number = 0;
+    for (const TestSession& session : build.tests)
+        for (const MeasuredStop& measured : session.stops) {
+            Verdict v;
+            v.id = fmt::format("stop/measured-{}", ++number);
+            v.title = fmt::format("Measured stop {}", number);
+            v.style = style::deceleration;
+            v.figure = decelerationOf(measured);
+            v.method =
+                "Mean deceleration v²/(2·d), against the grip of the tyres that were on, the air's drag at that speed and the slope; "
+                "called a mistake where it is beyond them with both at their worst.";
+            v.source = "Kinematics.";
+            // The better axle's tyres and the mean drag, the square of the speed falling to nothing.
+            const Figure most = mostDeceleration(build, session, measured, partsThatRan(build, session));
+            v.figure.lacks.insert(v.figure.lacks.end(), most.lacks.begin(), most.lacks.end());
+            if (!v.figure.value) {
+                v.reason = lacking(study, v.figure);
+                study.verdicts.push_back(std::move(v));
+                continue;
+            }
+            const auto g = print(*v.figure.value, style::deceleration, study.system);
+            const auto what = fmt::format("{} in {}", print(*measured.speed.value, style::speed, study.system),
+                print(*measured.distance.value, style::road, study.system));
+            if (!most.value) {
+                v.reason = fmt::format("{} is {}; {} to judge it", what, g, lacking(study, most));
+            } else if (impossible(v.figure, most)) {
+                v.level = Level::Caution;
+                v.reason = fmt::format("{} is {}, beyond tyres and air of {}: a mistake of speed, brake point or tape", what, g,
+                    print(most.highest(), style::deceleration, study.system));
+            } else if (v.figure.highest() <= most.lowest()) {
+                v.level = Level::Good;
+                v.reason = fmt::format("{} is {}: within these tyres", what, g);
+            } else {
+                v.reason = fmt::format("{} is {} ±{}: too near what the tyres can do to tell", what, g,
+                    print(v.figure.worstCase, style::deceleration, study.system));
+            }
+            study.verdicts.push_back(std::move(v));
+        }
+}
+
+namespace {
+
+void addDifference(Study& study, const ProvingStudy& p)
+{
+    const RunsOf& a = p.measuredBefore;
+    const RunsOf& b = p.measuredAfter;
+    if (study.before.setup == study.after.setup || (a.runs.empty() && b.runs.empty()))
+        return;
+    Verdict v;
+    v.id = "stop/proven";
+    v.title = "Before against after, as measured";
+    v.style = style::road;
+    v.method = "Each distance brought to the speed to stop from by (v₀/v)²; stops that were left out or no tyre can do do not count. Means "
+               "compared by Welch's test, 95 % interval; a trend over the runs by least squares is named before a difference is.";
+    v.source = "Welch 1947 with Satterthwaite's freedom; power by the noncentral t.";
+    v.caution = "Try brakes only on a closed place with no one behind and run-out of twice the distance.";
+    const auto count = [&](const RunsOf& r) { return fmt::format("{}: {}", r.setup->name, r.sample.count); };
+    const auto left = [](const RunsOf& r) { return std::ranges::count_if(r.runs, [](const Run& run) { return !run.leftOut.empty(); }); };
+    constexpr int least = 3;
+    if (a.sample.count < least || b.sample.count < least || !p.difference) {
+        v.reason = fmt::format("Three stops a side at least are wanted to tell anything; there are {}, {}", count(a), count(b));
+        if (const auto out = left(a) + left(b); out > 0)
+            v.reason += fmt::format(" ({} left out)", out);
+        study.verdicts.push_back(std::move(v));
+        return;
+    }
+    const auto& d = *p.difference;
+    v.figure.value = d.difference;
+    v.figure.worstCase = v.figure.rootSumSquare = (d.high - d.low) / 2;
+    const auto way = [&](double by) { return by > 0 ? "shorter" : "longer"; };
+    const auto size = print(std::abs(d.difference), style::road, study.system);
+    const auto interval = between(study, d.low, d.high);
+    const RunsOf* drifting = nullptr;
+    for (const RunsOf* each : { &a, &b })
+        if (each->trend && each->trend->real())
+            drifting = each;
+    const auto unlike = unlikeOf(*study.build, a, b);
+    if (drifting) {
+        v.level = d.high < 0 ? Level::Caution : Level::Unproven;
+        v.reason =
+            fmt::format("{}: the distances {} by {} a stop over the runs: warming tyres, fading pads or a changing road. Settle that "
+                        "before believing a difference ({} {})",
+                drifting->setup->name, drifting->trend->slope > 0 ? "grow" : "shrink",
+                print(std::abs(drifting->trend->slope), style::road, study.system), size, way(d.difference));
+    } else if (!d.real()) {
+        v.level = Level::Unproven;
+        v.reason = fmt::format("The scatter overlaps: {} {}, but anything from {} would fit", size, way(d.difference), interval);
+        const int more = d.wanted - std::min(a.sample.count, b.sample.count);
+        v.reason += d.wanted == 0 || more > 500 ? ". No sensible number of stops would settle it"
+            : more > 0                          ? fmt::format(". {} more each side would settle one this large", more)
+                                                : "";
+    } else if (d.difference < 0) {
+        v.level = Level::Caution;
+        v.reason = fmt::format("{} longer than before, surely ({} in 95 of 100)", size, between(study, -d.high, -d.low));
+    } else {
+        v.level = Level::Good;
+        v.reason = fmt::format("{} shorter than before, surely ({} in 95 of 100)", size, interval);
+    }
+    if (!unlike.empty() && isFine(v.level)) {
+        v.level = Level::Unproven;
+        v.reason += "; but " + judge::joined(unlike);
+    }
+    v.lacksInWords = {};
+    study.verdicts.push_back(std::move(v));
+}
+
+void addFades(Study& study, const ProvingStudy& p)
+{
+    for (const FadeRuns& fade : p.fades) {
+        const TestSession& session = study.build->tests[fade.session];
+        Verdict v;
+        v.id = fmt::format("stop/fades-{}", fade.session + 1);
+        const Setup* setup = findSetup(*study.build, session.setup);
+        v.title = fmt::format("Until it fades: {}", setup ? setup->name : session.setup);
+        v.style = style::road;
+        const double past = figures::setting(study.build->wants.fadePast, &Wants::fadePast);
+        v.method =
+            fmt::format("Faded from the first stop on that is past {:.2f} of the mean of the first three, and stays there for two at "
+                        "least; each distance brought to the speed to stop from.",
+                past);
+        v.source = "Common practice.";
+        v.caution = "Stop at the first soft or long pedal, smell or smoke, and let them cool by driving.";
+        if (fade.counted.size() < 5) {
+            v.reason = fmt::format("Five stops in a row at least are wanted; {} count", fade.counted.size());
+        } else {
+            const double first = proving::sampleOf(std::span(fade.counted).first(3)).mean;
+            v.figure.value = fade.counted.back() / first;
+            v.style = style::number;
+            if (fade.fades) {
+                v.level = Level::Stop;
+                v.reason = fmt::format("Faded from stop {} of {}: {} against {} at first", *fade.fades + 1, fade.counted.size(),
+                    print(fade.counted.back(), style::road, study.system), print(first, style::road, study.system));
+            } else if (fade.counted.back() > past * first) {
+                v.level = Level::Caution;
+                v.reason = "The last stop was long: one more would tell whether it fades";
+            } else {
+                v.level = Level::Good;
+                v.reason = fmt::format("No fade in {} stops", fade.counted.size());
+            }
+        }
+        study.verdicts.push_back(std::move(v));
+    }
+}
+
+} // namespace
+
+void addProof(Study& study, const ProvingStudy& proving)
+{
+    addDifference(study, proving);
+    addFades(study, proving);
+}
+
+} // namespace deepstop

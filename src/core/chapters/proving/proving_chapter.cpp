@@ -1,0 +1,304 @@
+#include "chapters/proving/proving_chapter.hpp"
+
+#include "chapters/heat/duty_heat.hpp"
+#include "chapters/proving/measured.hpp"
+#include "figures/brake_figures.hpp"
+#include "figures/figures.hpp"
+#include "stopping/spread.hpp"
+#include "verdict/judge.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+namespace deepstop {
+
+namespace {
+
+constexpr double unsaid = std::numeric_limits<double>::quiet_NaN();
+
+/// How hot it is after the duty, and whether anything has given up by then.
+void addHeatTo(Predicted& p, const Build& build, const SetupParts& setup, const heat::Duty& duty, Figure& known)
+{
+    const DutyHeat d = dutyHeatOf(build, setup, duty);
+    known = d.known;
+    if (!d.run || !d.run->complete) {
+        p.frontFriction = p.rearFriction = unsaid;
+        return;
+    }
+    for (const heat::Moment& m : d.run->course)
+        if (m.power > 0) {
+            p.frontFriction = m.frontFriction;
+            p.rearFriction = m.rearFriction;
+        }
+    // Pads that fade stop the car still, only later; boiled fluid does not.
+    for (const HeatLimit& limit : d.limits)
+        if (limit.node == heat::Node::Fluid && limit.stop) {
+            p.lost = fmt::format("{} at braking {}", limit.what, *limit.stop);
+            break;
+        }
+}
+
+Figure distanceOf(Study& study, const SetupParts& setup, const figures::StopOf& of)
+{
+    const Build& build = *study.build;
+    return evaluate([&](Sample& s) { return figures::drive(s, build, setup, of, false).distance; }, nullptr);
+}
+
+stopping::Case caseOf(const Build& build, const SetupParts& setup, const figures::StopOf& of, int parts)
+{
+    Sample s;
+    return { figures::carOf(s, build.car, of.load), figures::brakesOf(s, build, setup, of.load),
+        figures::circumstances(s, build, setup, of), build.car.testSpeed.value.value_or(unsaid), parts };
+}
+
+Predicted predict(Study& study, const SetupParts& setup, const std::optional<heat::Duty>& duty)
+{
+    const Build& build = *study.build;
+    Predicted p;
+    if (!setup.complete())
+        return p;
+    p.cold = distanceOf(study, setup, {});
+    Sample s;
+    if (p.cold.value)
+        p.coldRun = figures::drive(s, build, setup, {}, true);
+    if (!duty)
+        return p;
+    Figure known;
+    addHeatTo(p, build, setup, *duty, known);
+    figures::StopOf of;
+    of.frontFriction = p.frontFriction;
+    of.rearFriction = p.rearFriction;
+    p.hot = distanceOf(study, setup, of);
+    const auto add = [](auto& into, const auto& from) { into.insert(into.end(), from.begin(), from.end()); };
+    add(p.hot.lacks, known.lacks);
+    add(p.hot.restsOn, known.restsOn);
+    add(p.hot.estimated, known.estimated);
+    add(p.hot.assumed, known.assumed);
+    p.hot.effects.clear();
+    if (!p.lost.empty())
+        p.hot.value.reset();
+    if (p.hot.value)
+        p.hotRun = figures::drive(s, build, setup, of, true);
+    return p;
+}
+
+void addDraws(Study& study, ProvingStudy& p)
+{
+    const Build& build = *study.build;
+    std::vector<stopping::Case> cases;
+    std::vector<std::vector<double>*> into;
+    for (const auto& [setup, predicted, number] :
+        { std::tuple { &study.before, &p.before, 0 }, std::tuple { &study.after, &p.after, 1 } }) {
+        if (predicted->cold.value) {
+            cases.push_back(caseOf(build, *setup, {}, number));
+            into.push_back(&predicted->coldDraws);
+        }
+        if (predicted->hot.value) {
+            figures::StopOf of;
+            of.frontFriction = predicted->frontFriction;
+            of.rearFriction = predicted->rearFriction;
+            cases.push_back(caseOf(build, *setup, of, number));
+            into.push_back(&predicted->hotDraws);
+        }
+    }
+    constexpr int draws = 300;
+    auto all = stopping::spread(cases, draws, {}, 1);
+    for (std::size_t i = 0; i < all.size(); ++i)
+        *into[i] = std::move(all[i]);
+}
+
+void addOthers(Study& study, ProvingStudy& p)
+{
+    const Build& build = *study.build;
+    const auto own = build.car.testSpeed.value;
+    if (!own || !study.before.complete() || !study.after.complete())
+        return;
+    Sample s;
+    const auto of = [&](const LoadCase* load, double speed, bool wet) {
+        figures::StopOf stop;
+        stop.load = load;
+        stop.speed = speed;
+        if (wet)
+            stop.grip = figures::setting(build.wants.wetGrip, &Wants::wetGrip);
+        p.others.push_back({ load ? load->name : std::string(), speed, wet, figures::drive(s, build, study.before, stop, false).distance,
+            figures::drive(s, build, study.after, stop, false).distance });
+    };
+    for (const double part : { 0.5, 0.75, 1.25 })
+        of(nullptr, part * *own, false);
+    of(nullptr, *own, true);
+    for (const LoadCase& load : build.loads)
+        of(&load, *own, false);
+}
+
+double savesOf(const std::vector<double>& before, const std::vector<double>& after, double part)
+{
+    std::vector<double> saved;
+    for (std::size_t i = 0; i < std::min(before.size(), after.size()); ++i)
+        saved.push_back(before[i] - after[i]);
+    if (saved.empty())
+        return unsaid;
+    // Two that never stop differ by nothing known.
+    std::erase_if(saved, [](double v) { return std::isnan(v); });
+    return stopping::quantileOf(std::move(saved), part);
+}
+
+/// What one setup's whole brakes weigh more than the other's; NaN where not all was weighed.
+double heavierBy(const Study& study)
+{
+    double sum = 0;
+    for (const Axle axle : { Axle::Front, Axle::Rear }) {
+        std::vector<std::string> lacks;
+        Sample s;
+        sum += 2
+            * (figures::cornerMass(s, *study.after.at(axle).corner, lacks) - figures::cornerMass(s, *study.before.at(axle).corner, lacks));
+        if (!lacks.empty())
+            return unsaid;
+    }
+    return sum;
+}
+
+void addSaves(Study& study, const ProvingStudy& p)
+{
+    if (study.before.setup == study.after.setup)
+        return;
+    Verdict v;
+    v.id = "stop/saves";
+    v.title = "What it saves, cold and hot";
+    v.style = style::road;
+    v.method = "The stop in steps, cold and with the pads as hot as after the duty; 300 draws of grip, mass, foot, build-up and friction, "
+               "the same for both setups, say how sure a difference is (90 of 100). Heat of this very stop does not act on it.";
+    v.source = "Newton; widths of the draws: common practice.";
+    v.caution = "Try brakes only on a closed place with no one behind and run-out of twice the distance.";
+    v.figure = p.after.cold;
+    v.figure.effects.clear();
+    for (const Figure* each : { &p.before.cold, &p.before.hot, &p.after.hot }) {
+        const auto add = [](auto& into, const auto& from) { into.insert(into.end(), from.begin(), from.end()); };
+        add(v.figure.lacks, each->lacks);
+        add(v.figure.restsOn, each->restsOn);
+        add(v.figure.estimated, each->estimated);
+        for (const auto& word : each->assumed)
+            if (std::ranges::find(v.figure.assumed, word) == v.figure.assumed.end())
+                v.figure.assumed.push_back(word);
+    }
+    if (study.after.complete())
+        v.lacksInWords = figures::unsaidOf(study.after);
+    if (p.before.coldDraws.empty() || p.after.coldDraws.empty()) {
+        v.figure.value.reset();
+        v.reason = v.figure.lacks.empty() && v.lacksInWords.empty() ? "One of the two does not stop by these numbers"
+                                                                    : lacking(study, v.figure, v.lacksInWords);
+        study.verdicts.push_back(std::move(v));
+        return;
+    }
+    const auto metres = [&](double d) { return print(std::abs(d), style::road, study.system); };
+    const auto range = [&](double low, double high) {
+        return fmt::format("{} to {}", figure(low, style::road, study.system), metres(high));
+    };
+    constexpr double told = 0.3; // m, under which nobody would care
+    const double low = p.coldSaves(0.05);
+    const double high = p.coldSaves(0.95);
+    const double middle = p.coldSaves(0.5);
+    bool gains = false;
+    bool loses = false;
+    std::string says;
+    if (low > 0 && middle > told) {
+        gains = true;
+        says = fmt::format("Cold it saves {} ({})", metres(middle), range(low, high));
+    } else if (high < 0 && middle < -told) {
+        loses = true;
+        says = fmt::format("Cold it is {} longer ({})", metres(middle), range(-high, -low));
+    } else {
+        const auto hold = p.after.coldRun ? p.after.coldRun->longest : stopping::Hold::Tyres;
+        says = fmt::format(
+            "Cold, {} set{} the distance: this kit will not shorten it", nameOf(hold), hold == stopping::Hold::Effort ? "s" : "");
+    }
+    v.figure.value = middle;
+    v.figure.worstCase = v.figure.rootSumSquare = (high - low) / 2;
+    const auto after = fmt::format("After {} brakings of {}", p.brakings, p.duty);
+    bool unknownHot = false;
+    if (p.duty.empty()) {
+        unknownHot = true;
+        says += ". What it does hot is not known: the build has no duty";
+    } else if (!p.after.lost.empty()) {
+        loses = true;
+        says += fmt::format(". {}: {}, and it stops no more", p.duty, p.after.lost);
+    } else if (p.after.hotDraws.empty()) {
+        unknownHot = true;
+        says += fmt::format(". {} it is not known", after);
+    } else if (!p.before.lost.empty()) {
+        gains = true;
+        says += fmt::format(". {} it stops in {}; before, {}", after, metres(p.after.hot.value.value_or(unsaid)), p.before.lost);
+    } else if (p.before.hotDraws.empty()) {
+        unknownHot = true;
+        says += fmt::format(". {} nothing is known of the car as found", after);
+    } else {
+        const double hotLow = p.hotSaves(0.05);
+        const double hotHigh = p.hotSaves(0.95);
+        const double hot = p.hotSaves(0.5);
+        if (hotLow > 0 && hot > told) {
+            gains = true;
+            says += fmt::format(". {} it saves {} ({})", after, metres(hot), range(hotLow, hotHigh));
+        } else if (hotHigh < 0 && hot < -told) {
+            loses = true;
+            says += fmt::format(". {} it is {} longer ({})", after, metres(hot), range(-hotHigh, -hotLow));
+        } else {
+            says += fmt::format(". {} it saves nothing that can be told either", after);
+        }
+    }
+    if (!gains)
+        if (const double heavier = heavierBy(study); heavier > 0.05)
+            says += fmt::format(", and the car is {} heavier", print(heavier, style::partMass, study.system)), loses = true;
+    v.level = !p.after.lost.empty() ? Level::Stop : loses ? Level::Caution : Level::Good;
+    v.reason = says;
+    if (unknownHot && v.level == Level::Good)
+        v.level = Level::Unproven;
+    if (v.figure.provisional() && isFine(v.level)) {
+        v.level = Level::Unproven;
+        v.reason += "; " + judge::estimatedIn(study, v.figure);
+    }
+    study.verdicts.push_back(std::move(v));
+}
+
+ProvingStudy measuredOf(const Study& study)
+{
+    ProvingStudy p;
+    if (!study.before.setup)
+        return p;
+    p.measuredBefore = runsOf(*study.build, *study.before.setup);
+    p.measuredAfter = runsOf(*study.build, *study.after.setup);
+    if (study.before.setup != study.after.setup)
+        p.difference = proving::welch(p.measuredBefore.counted, p.measuredAfter.counted);
+    p.fades = fadesOf(*study.build, { study.before.setup, study.before.setup == study.after.setup ? nullptr : study.after.setup });
+    return p;
+}
+
+} // namespace
+
+double ProvingStudy::coldSaves(double part) const { return savesOf(before.coldDraws, after.coldDraws, part); }
+double ProvingStudy::hotSaves(double part) const { return savesOf(before.hotDraws, after.hotDraws, part); }
+
+void drawProving(Study& study) { study.keep(measuredOf(study)); }
+
+void addProving(Study& study)
+{
+    ProvingStudy p = measuredOf(study);
+    std::optional<heat::Duty> duty;
+    if (const DutyPlan* plan = figures::judgedDuty(*study.build)) {
+        Sample s;
+        duty = figures::dutyOf(s, *study.build, *plan);
+        p.duty = duty->name.empty() ? duty->id : duty->name;
+        p.brakings = heat::stopsIn(*duty);
+    }
+    p.before = predict(study, study.before, duty);
+    p.after = study.after.setup == study.before.setup ? p.before : predict(study, study.after, duty);
+    addDraws(study, p);
+    addOthers(study, p);
+    addMeasuredVerdicts(study);
+    addSaves(study, p);
+    addProof(study, p);
+    study.keep(std::move(p));
+}
+
+} // namespace deepstop

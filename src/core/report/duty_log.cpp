@@ -1,0 +1,64 @@
+#include "report/duty_log.hpp"
+
+#include "files/disk.hpp"
+#include "files/refusal.hpp"
+#include "files/speed_log.hpp"
+
+#include <fmt/format.h>
+
+#include <filesystem>
+
+namespace deepstop::report {
+
+DutyPlan planOf(const heat::Duty& duty, std::string id, std::string name)
+{
+    constexpr std::size_t most = 2000;
+    if (duty.phases.size() > most)
+        throw files::Refusal(
+            fmt::format("{} brakings and stretches between them are more than the {} a duty can have: cut the log to one session.",
+                duty.phases.size(), most));
+    DutyPlan plan;
+    plan.id = std::move(id);
+    plan.name = std::move(name);
+    const auto read = [](double value) { return Reading { value, {}, Known::Measured, "logger", {} }; };
+    for (const heat::Phase& p : duty.phases) {
+        Leg leg;
+        if (plan.legs.empty())
+            leg.from = read(p.from);
+        leg.to = read(p.to);
+        leg.time = read(p.duration);
+        if (p.slope != 0)
+            leg.slope = read(p.slope);
+        leg.braking = p.braking ? YesNo::Yes : YesNo::No;
+        plan.legs.push_back(std::move(leg));
+    }
+    return plan;
+}
+
+heat::Duty driveIn(const std::string& path)
+{
+    constexpr std::uintmax_t largest = 256u << 20;
+    std::vector<heat::Driven> drive;
+    try {
+        for (const auto& each : files::readSpeedLog(files::readFile(path, largest)))
+            drive.push_back({ each.time, each.speed, each.height });
+    } catch (const files::Refusal& refusal) {
+        const std::string why = refusal.what();
+        throw files::Refusal(why.starts_with(path) ? why : path + ": " + why);
+    }
+    heat::Duty duty = heat::drivenDuty(drive);
+    if (heat::stopsIn(duty) == 0)
+        throw files::Refusal(path + ": no braking is in it.");
+    return duty;
+}
+
+DutyPlan dutyOutOfLog(const std::string& path, const std::set<std::string>& taken)
+{
+    const auto stem = std::filesystem::path(path).stem().string();
+    std::string id;
+    for (int n = 1; id.empty() || taken.contains(id); ++n)
+        id = n == 1 ? "log" : fmt::format("log-{}", n);
+    return planOf(driveIn(path), id, stem);
+}
+
+} // namespace deepstop::report

@@ -1,0 +1,64 @@
+#include "report/log_session.hpp"
+
+#include <cmath>
+
+namespace deepstop::report {
+
+LoggedStops stopsInLog(const std::string& path, const std::function<bool(double)>& progress)
+{
+    LoggedStops log;
+    proving::StopFinder finder([&](const proving::FoundStop& stop) { log.stops.push_back(stop); });
+    files::TrackReader reader([&](const files::Fix& fix) { finder.take({ fix.time, fix.speed }); });
+    log.whole = files::readTrack(path, reader, progress);
+    finder.finish();
+    log.count = reader.count();
+    return log;
+}
+
+std::string qualityOf(const proving::FoundStop& stop)
+{
+    std::string all;
+    for (const auto& fault : stop.faults)
+        all += (all.empty() ? "" : ", ") + fault;
+    return all.empty() ? "good" : all;
+}
+
+MeasuredStop measuredOf(const proving::FoundStop& stop)
+{
+    constexpr double speedWidth = 0.1;
+    constexpr double distanceWidth = 0.01;
+    MeasuredStop m;
+    m.speed = { stop.speed, speedWidth, Known::Measured, "logger", {} };
+    if (std::isfinite(stop.distance))
+        m.distance = { stop.distance, distanceWidth * stop.distance, Known::Measured, "logger", {} };
+    if (!stop.good())
+        m.leftOut = qualityOf(stop);
+    return m;
+}
+
+Setup frozen(const Build& build, const Setup& setup)
+{
+    Setup ran = setup;
+    for (const Axle axle : { Axle::Front, Axle::Rear })
+        if (const Corner* corner = cornerOf(build, setup, axle))
+            (axle == Axle::Front ? ran.front : ran.rear) = *corner;
+    ran.hydraulics = hydraulicsOf(build, setup);
+    return ran;
+}
+
+TestSession sessionOf(const Build& build, const std::string& setup, const std::string& date, const std::string& note,
+    const std::vector<proving::FoundStop>& stops)
+{
+    TestSession session;
+    session.setup = setup;
+    session.date = date;
+    session.place = note;
+    session.from = MeasuredFrom::Hold;
+    if (const Setup* ran = findSetup(build, setup))
+        session.ran = frozen(build, *ran);
+    for (const auto& stop : stops)
+        session.stops.push_back(measuredOf(stop));
+    return session;
+}
+
+} // namespace deepstop::report

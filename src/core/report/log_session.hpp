@@ -1,0 +1,29 @@
+#pragma once
+/// Stops out of a logger's file, as a session of a build.
+
+#include "build/build.hpp"
+#include "files/track_log.hpp"
+#include "proving/stops.hpp"
+
+#include <functional>
+
+namespace deepstop::report {
+
+struct LoggedStops {
+    std::vector<proving::FoundStop> stops;
+    files::LogCount count;
+    bool whole = true; ///< not when it was given up
+};
+/// Every hard stop of a log, in its order. @param progress as `files::readTrack`. Throws files::Refusal.
+[[nodiscard]] LoggedStops stopsInLog(const std::string& path, const std::function<bool(double)>& progress = {});
+/// "good", or what is wrong with it.
+[[nodiscard]] std::string qualityOf(const proving::FoundStop& stop);
+/// As read by a logger: the speed to 0.1 m/s, the distance to one in a hundred.
+[[nodiscard]] MeasuredStop measuredOf(const proving::FoundStop& stop);
+/// What is on the car today, frozen; stops that cannot be trusted are in it, left out with their reason.
+[[nodiscard]] TestSession sessionOf(const Build& build, const std::string& setup, const std::string& date, const std::string& note,
+    const std::vector<proving::FoundStop>& stops);
+/// The setup as it is now, both axles and the hydraulics in it.
+[[nodiscard]] Setup frozen(const Build& build, const Setup& setup);
+
+} // namespace deepstop::report

@@ -1,0 +1,199 @@
+#include "report/test_plan.hpp"
+
+#include "chapters/heat/duty_heat.hpp"
+#include "figures/figures.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <limits>
+
+namespace deepstop::report {
+namespace {
+
+constexpr double notSaid = std::numeric_limits<double>::quiet_NaN();
+/// Scatter of single stops over their distance while none was measured, and the stops each way with nothing to expect; common practice.
+constexpr double usualScatter = 0.03;
+constexpr int usualEachWay = 5;
+constexpr int mostEachWay = 10;
+
+/// Time of driving after one stop until the front rotor's ring is under 100 °C, as UN R13-H has brakes cold.
+double coolingAfter(const Study& study, double speed)
+{
+    if (!study.after.complete() || !(speed > 0))
+        return notSaid;
+    constexpr double cold = 373.15;
+    constexpr double cruise = 50 / 3.6;
+    constexpr double longest = 1800;
+    constexpr double slowing = 0.8 * standardGravity;
+    heat::Duty duty { "cooling", "", {}, 0, 0 };
+    double at = 0;
+    // Three stops one after the other, so that what they leave behind counts.
+    for (int stop = 1; stop <= 3; ++stop) {
+        duty.phases.push_back({ speed, 0, speed / slowing, true, 0, stop });
+        duty.phases.push_back({ 0, cruise, 8, false, 0, stop });
+        at += speed / slowing + 8;
+        if (stop == 3)
+            break;
+        duty.phases.push_back({ cruise, cruise, 120, false, 0, stop });
+        duty.phases.push_back({ cruise, speed, 10, false, 0, stop });
+        at += 130;
+    }
+    duty.phases.push_back({ cruise, cruise, longest, false, 0, 3 });
+    const DutyHeat run = dutyHeatOf(*study.build, study.after, duty);
+    if (!run.run || !run.run->complete)
+        return notSaid;
+    for (const heat::Moment& m : run.run->course)
+        if (m.time >= at && std::max(m.front[0], m.rear[0]) < cold)
+            return m.time - at;
+    return notSaid;
+}
+
+std::vector<InspectionItem> inspectionOf(const Study& study)
+{
+    std::vector<InspectionItem> all;
+    for (const Axle axle : { Axle::Front, Axle::Rear })
+        for (const char* side : { "left", "right" }) {
+            const std::string word = axle == Axle::Front ? "front" : "rear";
+            const std::string at = word + "/" + side;
+            const Corner* corner = study.after.at(axle).corner;
+            const bool drum = corner && corner->brakes == BrakeKind::Drums;
+            all.push_back({ at + "/leak",
+                fmt::format("{} {}: no fluid at {}", word, side,
+                    drum ? "the wheel cylinder: look behind its boots, inside the drum" : "caliper, bleeders and hose ends") });
+            all.push_back({ at + "/hose", fmt::format("{} {}: hose whole, not twisted, clear at full lock and droop", word, side) });
+            all.push_back({ at + "/linings",
+                fmt::format("{} {}: {} over their minimum, {} without cracks", word, side, drum ? "linings" : "both pads",
+                    drum ? "drum" : "rotor") });
+            all.push_back({ at + "/nuts",
+                fmt::format("{} {}: wheel {} at torque", word, side,
+                    study.build && hubOf(*study.build, axle).heldBy == WheelHeldBy::Bolts ? "bolts" : "nuts") });
+        }
+    all.push_back({ "lines", "Hard lines dry and clipped from end to end" });
+    all.push_back({ "fluid", "Fluid between its marks, its age known" });
+    all.push_back({ "pedal", "Pedal firm and high, and still so after a minute under a hard foot" });
+    all.push_back({ "straight", "From walking pace: it stops, and straight" });
+    all.push_back({ "light", "No warning light on" });
+    return all;
+}
+
+} // namespace
+
+TestPlan testPlanOf(const Study& study)
+{
+    const Build& build = *study.build;
+    const ProvingStudy& p = study.of<ProvingStudy>();
+    TestPlan plan;
+    plan.speed = build.car.testSpeed.value.value_or(notSaid);
+    plan.windLimit = figures::setting(build.wants.windLimit, &Wants::windLimit);
+    plan.distance = std::max(p.before.cold.value.value_or(0), p.after.cold.value.value_or(0));
+    if (!(plan.distance > 0)) {
+        // As long as a poor stop on a damp road, so that the place is not too short.
+        constexpr double poor = 5;
+        plan.distance = plan.speed * plan.speed / (2 * poor);
+    }
+    const double measured = std::max(p.measuredBefore.sample.deviation, p.measuredAfter.sample.deviation);
+    plan.scatterMeasured = std::isfinite(measured) && measured > 0;
+    plan.scatter = plan.scatterMeasured ? measured : usualScatter * plan.distance;
+    plan.expected = p.coldSaves(0.5);
+    const int runs = std::isfinite(plan.expected) ? proving::runsWanted(plan.expected, plan.scatter, plan.scatter) : 0;
+    plan.wantedEachWay = (runs + 1) / 2;
+    plan.stopsEachWay = plan.wantedEachWay > 0 ? std::clamp(plan.wantedEachWay, usualEachWay, mostEachWay) : usualEachWay;
+    // From rest at a third of g, the stop, and twice the stop to run out.
+    constexpr double gathering = 3;
+    plan.place = plan.speed * plan.speed / (2 * gathering) + 3 * plan.distance;
+    plan.cooling = coolingAfter(study, plan.speed);
+    for (int i = 0; i < 2; ++i)
+        plan.runs.push_back({ 0, i == 0 ? Way::Out : Way::Back, "warm up: half the foot, not measured" });
+    for (int i = 0; i < 2 * plan.stopsEachWay; ++i)
+        plan.runs.push_back(
+            { i + 1, i % 2 == 0 ? Way::Out : Way::Back, "full stop, measured from the pedal or the mark, the same every time" });
+    plan.bring = { "tape or wheel, paint or flour for the brake point, cones at the run-out",
+        "thermometer for rotors and tyres, pressure gauge", "torque wrench, pads and fluid to change, rags, water",
+        "fire extinguisher, first-aid kit, a phone that has been tried",
+        "a second person who watches the road, and a way to call the run off" };
+    plan.rules = { "Stop the day at the first leak, soft or long pedal, pull, smell or smoke, or crack in a rotor.",
+        "One change at a time: same driver, tyres, pressures, load and road.",
+        "Alternate the ways; write every stop down, leave none out without its reason.",
+        "No stop while anybody is on the road or within the run-out." };
+    plan.inspection = inspectionOf(study);
+    return plan;
+}
+
+std::string printed(const Study& study, const TestPlan& plan)
+{
+    const auto system = study.system;
+    std::string out = fmt::format("{}: proving {}\n\n", study.build->car.name, study.after.setup ? study.after.setup->name : "");
+    if (!(plan.speed > 0))
+        return out + "The speed to stop from is not known yet.\n";
+    out += fmt::format("Speed {}, {} stops each way, with each setup\n", print(plan.speed, style::speed, system), plan.stopsEachWay);
+    if (std::isfinite(plan.expected) && plan.wantedEachWay > 0)
+        out += fmt::format("Expected {} {}; single stops scatter by {}{}: {} each way would show it in 80 of 100 tests\n",
+            print(std::abs(plan.expected), style::road, system), plan.expected > 0 ? "shorter" : "longer",
+            print(plan.scatter, style::road, system), plan.scatterMeasured ? " as measured" : " (common practice)", plan.wantedEachWay);
+    else
+        out += "No difference is expected cold that stops could show; try it hot, until it fades\n";
+    out += fmt::format("A straight, closed, even road of {}: to speed, the stop of {}, and run-out of twice that\n",
+        print(plan.place, style::road, system), print(plan.distance, style::road, system));
+    out += fmt::format("Wind along the road {} at most; all of it dry, or all of it wet\n", print(plan.windLimit, style::speed, system));
+    out += std::isfinite(plan.cooling)
+        ? fmt::format("Between two stops {:.0f} min at {}, so that the rotors are under {} again\n", std::ceil(plan.cooling / 60),
+            print(50 / 3.6, style::speed, system), print(373.15, style::temperature, system))
+        : "How long to drive between two stops is not known: wait until the rotors are under 100 °C by thermometer\n";
+    out += "\nBefore the first run\n";
+    for (const auto& item : plan.inspection)
+        out += "  [ ] " + item.text + "\n";
+    out += "\nTo bring\n";
+    for (const auto& each : plan.bring)
+        out += "  - " + each + "\n";
+    out += "\nRuns                       speed     distance   rotor    notes\n";
+    for (const auto& run : plan.runs)
+        out += fmt::format("  {:>3} {:5} {:42} ________  ________  ______\n", run.number ? std::to_string(run.number) : "-",
+            run.way == Way::Out ? "out" : "back", run.number ? "" : run.text);
+    out += "\n";
+    for (const auto& rule : plan.rules)
+        out += rule + "\n";
+    return out + "\nThis program advises; it approves nothing. Local law and the owner of the place decide where this may be driven.\n";
+}
+
+std::string provingSheet(const Study& study)
+{
+    const ProvingStudy& p = study.of<ProvingStudy>();
+    const auto metres = [&](double d) { return std::isfinite(d) ? print(d, style::road, study.system) : std::string("not known"); };
+    std::string out = fmt::format("{}: {} against {}\n", study.build->car.name, study.after.setup->name, study.before.setup->name);
+    for (const Verdict& v : study.verdicts)
+        if (v.chapter == "proving")
+            out += fmt::format("  {:9} {}. {}\n", nameOf(v.level), v.title, v.reason);
+    const auto row = [&](const std::string& what, double before, double after) {
+        out += fmt::format("  {:40} {:>10} {:>10}\n", what, metres(before), metres(after));
+    };
+    out += fmt::format("\nPredicted                                      before      after\n");
+    if (study.build->car.testSpeed.value)
+        row(fmt::format("cold, from {}", print(*study.build->car.testSpeed.value, style::speed, study.system)),
+            p.before.cold.value.value_or(notSaid), p.after.cold.value.value_or(notSaid));
+    if (!p.duty.empty())
+        row(fmt::format("after {}", p.duty), p.before.hot.value.value_or(notSaid), p.after.hot.value.value_or(notSaid));
+    for (const OtherStop& other : p.others)
+        row(fmt::format("from {}{}{}", print(other.speed, style::speed, study.system), other.load.empty() ? "" : ", laden: " + other.load,
+                other.wet ? ", wet" : ""),
+            other.before, other.after);
+    if (!p.measuredBefore.runs.empty() || !p.measuredAfter.runs.empty()) {
+        out += "\nMeasured, brought to that speed\n";
+        for (const RunsOf* runs : { &p.measuredBefore, &p.measuredAfter }) {
+            out += fmt::format("  {}: {} stops count", runs->setup->name, runs->sample.count);
+            if (runs->sample.count > 1)
+                out += fmt::format(", mean {}, scatter {}, mean lies in {} to {}", metres(runs->sample.mean),
+                    metres(runs->sample.deviation), metres(runs->sample.low), metres(runs->sample.high));
+            out += "\n";
+            for (const Run& run : runs->runs)
+                if (!run.leftOut.empty())
+                    out += fmt::format("    left out, stop {}: {}\n", run.stop + 1, run.leftOut);
+        }
+    }
+    return out
+        + "\nThis program advises; it approves nothing. Try brakes only on a closed place with no one behind and run-out of twice the "
+          "distance.\n";
+}
+
+} // namespace deepstop::report
