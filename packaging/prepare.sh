@@ -9,7 +9,7 @@ build_packages=(
 )
 test_packages=(
     poppler-utils units calculix-ccx python3 python3-scipy python3-jsonschema python3-ezdxf
-    gpsd-clients gpsbabel xvfb xauth xdotool locales
+    gpsd-clients gpsbabel tidy python3-icalendar xvfb xauth xdotool locales
 )
 picture_packages=(xvfb xauth xdotool imagemagick)
 bench_packages=(libbenchmark-dev)

@@ -1,6 +1,8 @@
 #pragma once
 /// One stage of the work: a page, and the chapters of the study that speak on it.
 
+#include "study/study.hpp"
+
 #include <QString>
 
 #include <algorithm>
@@ -24,6 +26,9 @@ struct Stage {
     std::vector<std::string_view> chapters; ///< whose verdicts are read here
     bool byAxle = false; ///< checks are listed under the axle they are of
     StagePage* (*make)(Document&, LibraryStore&, QWidget*);
+
+    /// Its state on the rail, of a stage whose state is no chapter's verdict.
+    std::pair<Level, std::string> (*state)(const Study&) = nullptr;
 
     [[nodiscard]] QString name() const { return QString::fromUtf8(title); }
     [[nodiscard]] bool speaks(std::string_view chapter) const { return std::ranges::find(chapters, chapter) != chapters.end(); }

@@ -1,5 +1,6 @@
 /// deepstop-bench: simulated instruments that send lines over a pseudo-terminal or TCP on this machine.
 
+#include "instruments/receiver.hpp"
 #include "instruments/simulated.hpp"
 #include "quantity/text.hpp"
 
@@ -69,7 +70,8 @@ int listenOn(std::uint16_t port, std::uint16_t& got)
 
 int main(int argc, char** argv)
 {
-    CLI::App app { "Simulated instruments for Deep Stop: a vernier, a scale, a dial gauge or a thermometer.\n"
+    CLI::App app { "Simulated instruments for Deep Stop: a vernier, a scale, a dial gauge, a thermometer,\n"
+                   "or a satellite receiver in a car that drives stops (NMEA 0183).\n"
                    "The protocol is described in docs/instruments.md." };
     Scene scene;
     int port = -1;
@@ -77,8 +79,10 @@ int main(int argc, char** argv)
     double seconds = 0;
     bool flood = false;
     double stallAfter = 0;
-    std::string values;
-    app.add_option("INSTRUMENT", scene.instrument, "vernier, scale, dial-gauge or thermometer")->required();
+    ReceiverScene road;
+    PlannedStop stop { 100, 8 };
+    int stops = 5;
+    app.add_option("INSTRUMENT", scene.instrument, "vernier, scale, dial-gauge, thermometer or receiver")->required();
     app.add_option("--tcp", port, "listen on this port of 127.0.0.1 (0: any) instead of a pseudo-terminal")->check(CLI::Range(0, 65535));
     app.add_option("--values", scene.values, "values one after another, in mm, kg or °C; the next comes when the reading was taken")
         ->delimiter(',');
@@ -87,6 +91,12 @@ int main(int argc, char** argv)
     app.add_option("--drop-outs", scene.dropOuts, "part of the lines that never come, 0 to 1")->check(CLI::Range(0.0, 1.0));
     app.add_option("--half-lines", scene.halfLines, "part of the lines that break off, 0 to 1")->check(CLI::Range(0.0, 1.0));
     app.add_option("--settling", scene.settling, "seconds until a value is stable")->check(CLI::NonNegativeNumber);
+    app.add_option("--speed", stop.speed, "receiver: km/h it stops from")->check(CLI::Range(20.0, 300.0));
+    app.add_option("--deceleration", stop.deceleration, "receiver: of each stop, m/s²")->check(CLI::Range(3.0, 15.0));
+    app.add_option("--build-up", stop.buildUp, "receiver: seconds until it has that")->check(CLI::Range(0.0, 2.0));
+    app.add_option("--stops", stops, "receiver: how many it drives")->check(CLI::Range(1, 1000));
+    app.add_option("--lag", road.lag, "receiver: seconds by which it trails")->check(CLI::Range(0.0, 5.0));
+    app.add_option("--traffic", road.traffic, "receiver: seconds of traffic instead of stops")->check(CLI::Range(0.0, 86400.0));
     app.add_option("--turn", scene.turn, "dial gauge: seconds for one turn")->check(CLI::PositiveNumber);
     app.add_option("--wobble", scene.wobble, "dial gauge: first harmonic, mm");
     app.add_option("--warp", scene.warp, "dial gauge: second harmonic, mm");
@@ -103,9 +113,10 @@ int main(int argc, char** argv)
         std::cerr << "deepstop-bench: " << deepstop::onOneLine(error.what()) << " See deepstop-bench --help.\n";
         return refused;
     }
-    if (!kindOf(scene.instrument)) {
+    const bool drives = scene.instrument == "receiver";
+    if (!drives && !kindOf(scene.instrument)) {
         std::cerr << "deepstop-bench: “" << deepstop::shortened(scene.instrument)
-                  << "”: vernier, scale, dial-gauge or thermometer is wanted.\n";
+                  << "”: vernier, scale, dial-gauge, thermometer or receiver is wanted.\n";
         return refused;
     }
     std::signal(SIGPIPE, SIG_IGN);
@@ -121,7 +132,16 @@ int main(int argc, char** argv)
             end = openTerminal(name);
             std::cout << name << std::endl;
         }
-        Simulated instrument(scene);
+        if (drives && (rate < 1 || rate > 25))
+            throw std::runtime_error("--rate: a receiver tells of 1 to 25 moments a second.");
+        Simulated instrument(drives ? Scene {} : scene);
+        stop.speed /= 3.6;
+        road.rate = rate;
+        road.noise = scene.noise;
+        road.dropOuts = scene.dropOuts;
+        road.seed = scene.seed;
+        road.stops.assign(static_cast<std::size_t>(stops), stop);
+        Receiver receiver(road);
         const auto begin = std::chrono::steady_clock::now();
         const auto now = [&] { return std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count(); };
         std::string heard;
@@ -167,7 +187,7 @@ int main(int argc, char** argv)
                     heard.clear();
             }
             if (!stalled && waiting.empty() && (flood || now() >= due)) {
-                waiting = instrument.at(now());
+                waiting = drives ? receiver.next() : instrument.at(now());
                 due = now() + 1 / rate;
             }
             // A line nobody reads fills up; the instrument goes on measuring and does not wait for it.

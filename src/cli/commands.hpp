@@ -41,6 +41,8 @@ void addStudyCommands(CLI::App& app, int& code);
 void addLibraryCommands(CLI::App& app, int& code);
 /// template and fit. `code` becomes the program's exit code when the command runs.
 void addWheelCommands(CLI::App& app, int& code);
+/// card, report and log.
+void addCardCommands(CLI::App& app, int& code);
 /// import runs and proving; after `addLibraryCommands`.
 void addProvingCommands(CLI::App& app, int& code);
 /// heat.

@@ -29,6 +29,7 @@ int main(int argc, char** argv)
     cli::addWheelCommands(app, code);
     cli::addHardwareCommands(app, code);
     cli::addProvingCommands(app, code);
+    cli::addCardCommands(app, code);
     cli::addBalanceCommands(app, code);
     cli::addHeatCommands(app, code);
     try {

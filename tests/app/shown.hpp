@@ -9,6 +9,7 @@
 #include "stages/course_chart.hpp"
 #include "stages/heat/heat_page.hpp"
 #include "stages/single_pages.hpp"
+#include "stages/stop/stop_page.hpp"
 #include "stages/wheel/wheel_page.hpp"
 #include "theme.hpp"
 #include "drawing/dimension_field.hpp"

@@ -165,8 +165,8 @@ private slots:
         };
         std::vector<files::Fix> fixes;
         files::TrackReader reader([&](const files::Fix& fix) { fixes.push_back(fix); });
-        reader.take(rmc("235959.50", "A", "10.0") + nmeaSentence("GPVTG,0,T,,M,99,N,99,K,A") + rmc("235959.75", "V", "") + "$GPRMC,garbled*00\r\n"
-            + nmeaSentence("GNRMC,000000.00,A,4700.000,N,00900.000,E,20.0,0.0,150326,,,A") + "what is this\r\n");
+        reader.take(rmc("235959.50", "A", "10.0") + nmeaSentence("GPVTG,0,T,,M,99,N,99,K,A") + rmc("235959.75", "V", "")
+            + "$GPRMC,garbled*00\r\n" + nmeaSentence("GNRMC,000000.00,A,4700.000,N,00900.000,E,20.0,0.0,150326,,,A") + "what is this\r\n");
         reader.finish();
         QCOMPARE(fixes.size(), std::size_t { 2 });
         QVERIFY(near(fixes[0].speed, 10 * 1852 / 3600.0, 1e-9) && near(fixes[1].speed, 20 * 1852 / 3600.0, 1e-9));
@@ -177,7 +177,8 @@ private slots:
         // GGA and VTG do where there is no RMC.
         std::vector<double> speeds;
         files::TrackReader two([&](const files::Fix& fix) { speeds.push_back(fix.speed); });
-        two.take(nmeaSentence("GPGGA,100000.0,4700.0,N,00900.0,E,1,08,0.9,480.0,M,47.0,M,,") + nmeaSentence("GPVTG,0,T,,M,19.4,N,36.0,K,A"));
+        two.take(
+            nmeaSentence("GPGGA,100000.0,4700.0,N,00900.0,E,1,08,0.9,480.0,M,47.0,M,,") + nmeaSentence("GPVTG,0,T,,M,19.4,N,36.0,K,A"));
         two.finish();
         QVERIFY(speeds.size() == 1 && near(speeds[0], 10, 1e-9));
         // The checksum of a sentence as the standard's own examples have it.
@@ -227,8 +228,9 @@ private slots:
         }
         const auto begin = log.substr(0, 3000);
         const std::string csv = "time_s,speed_kmh,ele\n0,10,400\n0.1,11,401\n0.2,12,402\n";
-        const std::string gpx = "<?xml version=\"1.0\"?><gpx><trk><trkseg><trkpt lat=\"47\" lon=\"9\"><time>2026-03-14T09:00:00Z</time></trkpt>"
-                                "<trkpt lat=\"47.0001\" lon=\"9\"><time>2026-03-14T09:00:01Z</time></trkpt></trkseg></trk></gpx>";
+        const std::string gpx =
+            "<?xml version=\"1.0\"?><gpx><trk><trkseg><trkpt lat=\"47\" lon=\"9\"><time>2026-03-14T09:00:00Z</time></trkpt>"
+            "<trkpt lat=\"47.0001\" lon=\"9\"><time>2026-03-14T09:00:01Z</time></trkpt></trkseg></trk></gpx>";
         const int rounds = qEnvironmentVariableIntValue("DEEPSTOP_FUZZ") > 0 ? qEnvironmentVariableIntValue("DEEPSTOP_FUZZ") : 20'000;
         std::mt19937 dice(9);
         for (int i = 0; i < rounds; ++i) {

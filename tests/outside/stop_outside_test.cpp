@@ -163,14 +163,14 @@ for line in sys.stdin:
         QVERIFY(nmea.open(QIODevice::WriteOnly));
         nmea.write(log);
         nmea.close();
-        const auto gpx = answerOf("gpsbabel",
-            { "-t", "-i", "nmea", "-f", nmea.fileName(), "-o", "gpx,gpxver=1.0", "-F", "-" });
+        const auto gpx = answerOf("gpsbabel", { "-t", "-i", "nmea", "-f", nmea.fileName(), "-o", "gpx,gpxver=1.0", "-F", "-" });
         QVERIFY(gpx.contains("<trkpt"));
         std::vector<double> speeds;
         files::TrackReader reader([&](const files::Fix& fix) { speeds.push_back(fix.speed); });
         reader.take({ gpx.constData(), static_cast<std::size_t>(gpx.size()) });
         reader.finish();
-        QVERIFY2(std::abs(static_cast<double>(speeds.size()) - static_cast<double>(meant.size())) < 3, QByteArray::number(speeds.size()).constData());
+        QVERIFY2(std::abs(static_cast<double>(speeds.size()) - static_cast<double>(meant.size())) < 3,
+            QByteArray::number(speeds.size()).constData());
         QVERIFY(near(*std::ranges::max_element(speeds), 25, 0.02));
     }
 };

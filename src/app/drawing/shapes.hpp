@@ -12,6 +12,8 @@ inline QPainterPath rectangle(double x0, double y0, double x1, double y1)
     return path;
 }
 
+inline QPainterPath rectangle(const QRectF& box) { return rectangle(box.left(), box.top(), box.right(), box.bottom()); }
+
 inline QPainterPath circle(QPointF centre, double radius)
 {
     QPainterPath path;

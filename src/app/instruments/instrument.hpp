@@ -2,11 +2,10 @@
 /// A measuring instrument on a serial line or a local TCP port. Whatever it sends, the window goes on and no wrong value comes in.
 
 #include "instruments/indication.hpp"
+#include "instruments/wire.hpp"
 
 #include <QElapsedTimer>
-#include <QIODevice>
 #include <QObject>
-#include <QTimer>
 
 #include <deque>
 
@@ -25,7 +24,7 @@ public:
     QString open(const QString& address);
     void close();
 
-    [[nodiscard]] QString address() const { return address_; }
+    [[nodiscard]] QString address() const { return wire_.address(); }
     [[nodiscard]] State state() const;
     /// What it last showed, for looking at.
     [[nodiscard]] const std::optional<instruments::Indication>& last() const { return last_; }
@@ -36,26 +35,22 @@ public:
     /// Tells the instrument that its reading was taken; those that do not care ignore it.
     void saidTaken();
     /// Serial ports of this machine.
-    [[nodiscard]] static QStringList ports();
+    [[nodiscard]] static QStringList ports() { return Wire::ports(); }
 
 signals:
     void changed();
     void indicated(const deepstop::instruments::Indication& indication);
 
 private:
-    void take();
-    void lose();
+    void take(const QByteArray& bytes, bool flood);
 
-    QString address_;
-    QIODevice* device_ = nullptr;
+    Wire wire_;
     instruments::LineReader reader_;
     std::optional<instruments::Indication> last_;
     std::deque<instruments::Indication> recent_;
     QElapsedTimer since_;
     QElapsedTimer flooded_;
-    QTimer ticker_;
     State shown_ = State::Absent;
-    bool lost_ = false;
 };
 
 } // namespace deepstop::app

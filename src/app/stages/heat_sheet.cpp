@@ -2,6 +2,7 @@
 
 #include "chapters/heat/heat_chapter.hpp"
 #include "chapters/clearance/clearance.hpp"
+#include "drawing/shapes.hpp"
 #include "theme.hpp"
 
 #include <QObject>
@@ -20,13 +21,6 @@ QPainterPath halfRing(QPointF centre, double outer, double inner, bool rightHalf
     path.arcTo(QRectF(centre - QPointF(outer, outer), QSizeF(2 * outer, 2 * outer)), start, 180);
     path.arcTo(QRectF(centre - QPointF(inner, inner), QSizeF(2 * inner, 2 * inner)), start + 180, -180);
     path.closeSubpath();
-    return path;
-}
-
-QPainterPath rectangle(QRectF r)
-{
-    QPainterPath path;
-    path.addRect(r);
     return path;
 }
 

@@ -1,7 +1,6 @@
 #include "stages/single_pages.hpp"
 
 #include "document.hpp"
-#include "stages/course_chart.hpp"
 #include "stages/sheets.hpp"
 
 #include <QComboBox>
@@ -33,15 +32,5 @@ void CarPage::choose(int index)
     if (!(build == document().build()))
         document().setBuild(std::move(build), antilock_->itemText(index));
 }
-
-StopPage::StopPage(Document& document, QWidget* parent)
-    : StagePage(document, StopPage::id, Row::Corner, parent), chart_(new CourseChart(CourseChart::Of::Speed, this))
-{
-    column()->addWidget(chart_, 2);
-}
-
-Sheet StopPage::sheet(int) const { return roadSheet(document().study()); }
-
-void StopPage::refreshRest() { chart_->setStudy(document().study(), axle()); }
 
 } // namespace deepstop::app

@@ -1,11 +1,9 @@
 #pragma once
-/// Pages of one drawing each: the car, and the stop with a plot under it.
+/// The page of one drawing: the car.
 
 #include "stages/stage_page.hpp"
 
 namespace deepstop::app {
-
-class CourseChart;
 
 class CarPage : public StagePage {
     Q_OBJECT
@@ -23,21 +21,6 @@ private:
     void choose(int index);
 
     QComboBox* antilock_;
-};
-
-class StopPage : public StagePage {
-    Q_OBJECT
-public:
-    static constexpr StageId id = "stop";
-    StopPage(Document& document, QWidget* parent);
-    [[nodiscard]] CourseChart* chart() const { return chart_; }
-
-protected:
-    [[nodiscard]] Sheet sheet(int place) const override;
-    void refreshRest() override;
-
-private:
-    CourseChart* chart_;
 };
 
 } // namespace deepstop::app

@@ -78,6 +78,14 @@ void WorkRail::setCurrent(StageId stage) { button(stage)->setChecked(true); }
 void WorkRail::setStudy(const Study& study)
 {
     for (StageButton* button : buttons_) {
+        if (const auto state = button->stage().state) {
+            // What it rests on is not there while the study is under way: what stood last stands on.
+            if (!study.underWay && study.before.setup) {
+                const auto [level, word] = state(study);
+                button->setState(level, QString::fromStdString(word));
+            }
+            continue;
+        }
         const Verdict* worst = study.worst(button->stage().chapters);
         if (!worst) {
             button->setState(Level::Unproven, tr("nothing yet"));

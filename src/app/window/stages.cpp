@@ -4,7 +4,10 @@
 #include "stages/bench/bench_page.hpp"
 #include "stages/centring/centring_page.hpp"
 #include "stages/heat/heat_page.hpp"
+#include "stages/jobcard/card_page.hpp"
+#include "stages/logbook/logbook_page.hpp"
 #include "stages/single_pages.hpp"
+#include "stages/stop/stop_page.hpp"
 #include "stages/wheel/wheel_page.hpp"
 
 #include <algorithm>
@@ -33,6 +36,8 @@ const std::vector<Stage>& stages()
         { BalancePage::id, "Balance", { "balance" }, false, make<BalancePage> },
         { HeatPage::id, "Heat", { "heat" }, true, make<HeatPage> },
         { StopPage::id, "Stop", { "stopping", "proving" }, false, make<StopPage> },
+        { CardPage::id, "Job card", {}, false, make<CardPage>, stateOfCard },
+        { LogbookPage::id, "Logbook", {}, false, make<LogbookPage>, stateOfLog },
     };
     return all;
 }

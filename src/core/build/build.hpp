@@ -88,9 +88,9 @@ struct Wants {
     Reading shoePlay { 0.3e-3, 0.15e-3, Known::Measured, {}, {} }; ///< of a wheel cylinder's piston nobody has measured
     Reading pitchTime { 0.25, 0.1, Known::Measured, {}, {} }; ///< in which the load has gone forward to two thirds
     Reading gripFall { 0.1, 0.05, Known::Measured, {}, {} }; ///< part of its grip a tyre loses when its load doubles
-    Reading wetGrip { 0.7, 0.1, Known::Measured, {}, {} }; ///< of the dry grip that is left on a wet road
+    Reading wetGrip { 0.72, 0.1, Known::Measured, {}, {} }; ///< of the dry grip that is left on a wet road
     Reading fadePast { 1.2, 0.0, Known::Measured, {}, {} }; ///< of the first stops' distance, where a car has faded
-    Reading windLimit { 10 / 3.6, 0.0, Known::Measured, {}, {} }; ///< along the road, for a test
+    Reading windLimit { 10 * (1 / 3.6), 0.0, Known::Measured, {}, {} }; ///< along the road, for a test
     bool operator==(const Wants&) const = default;
 };
 

@@ -13,6 +13,7 @@
 #include <cmath>
 #include <filesystem>
 #include <memory>
+#include <mutex>
 #include <numbers>
 
 namespace deepstop::files {
@@ -61,9 +62,15 @@ private:
     cairo_font_face_t* font_ = nullptr;
 };
 
-void draw(cairo_t* c, const paper::Page& page)
+const Letters& shippedLetters()
 {
     static const Letters letters;
+    return letters;
+}
+
+void draw(cairo_t* c, const paper::Page& page)
+{
+    const Letters& letters = shippedLetters();
     cairo_save(c);
     cairo_scale(c, pointsPerMetre, pointsPerMetre);
     cairo_set_source_rgb(c, 0, 0, 0);
@@ -128,6 +135,21 @@ std::string pdfOf(std::span<const paper::Page> pages, const std::string& title)
     }
     finish(context, surface);
     return bytes;
+}
+
+double widthOfLetters(const std::string& text, double height)
+{
+    // Measured large, so that no hinting rounds it.
+    constexpr double large = 1000;
+    static const Surface surface(cairo_recording_surface_create(CAIRO_CONTENT_COLOR, nullptr), cairo_surface_destroy);
+    static const Context context(cairo_create(surface.get()), cairo_destroy);
+    static std::mutex door;
+    const std::lock_guard guard(door);
+    shippedLetters().useIn(context.get());
+    cairo_set_font_size(context.get(), large);
+    cairo_text_extents_t extents;
+    cairo_text_extents(context.get(), text.c_str(), &extents);
+    return extents.x_advance / large * height * 1.25;
 }
 
 void checkDrawable(const paper::Drawing& drawing)

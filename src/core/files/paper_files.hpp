@@ -15,6 +15,9 @@ void checkDrawable(const paper::Drawing& drawing);
 /// Bytes of a PDF (cairo), a page each; one point is 1/72 in. Letters are those the program ships. Throws Refusal without a page.
 [[nodiscard]] std::string pdfOf(std::span<const paper::Page> pages, const std::string& title);
 
+/// How wide a line of lettering of that height is, as `pdfOf` and `svgOf` draw it, m.
+[[nodiscard]] double widthOfLetters(const std::string& text, double height);
+
 /// Bytes of an SVG (cairo) of the drawing, its width and height in real millimetres. Throws Refusal for an empty drawing.
 [[nodiscard]] std::string svgOf(const paper::Drawing& drawing);
 

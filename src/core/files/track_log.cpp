@@ -528,7 +528,12 @@ private:
     double last_ = 0;
 };
 
-TrackReader::TrackReader(std::function<void(const Fix&)> sink) : sink_(std::move(sink)) { }
+TrackReader::TrackReader(std::function<void(const Fix&)> sink, Kind kind) : sink_(std::move(sink))
+{
+    if (kind == Kind::Nmea)
+        way_ = std::make_unique<Nmea>(sink_, count_);
+}
+
 TrackReader::~TrackReader() = default;
 
 const LogCount& TrackReader::count() const { return count_; }

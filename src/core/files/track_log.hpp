@@ -41,7 +41,9 @@ struct LogCount {
 /// 720 km/h, a line of more than 64 kB. Of NMEA a moment whose time runs backwards is left out.
 class TrackReader {
 public:
-    explicit TrackReader(std::function<void(const Fix&)> sink);
+    enum class Kind { Guessed, Nmea };
+    /// @param kind guessed from its first letter, or known: a line on which a receiver sends begins anywhere
+    explicit TrackReader(std::function<void(const Fix&)> sink, Kind kind = Kind::Guessed);
     ~TrackReader();
     TrackReader(const TrackReader&) = delete;
     TrackReader& operator=(const TrackReader&) = delete;

@@ -97,7 +97,8 @@ TestPlan testPlanOf(const Study& study)
     plan.scatterMeasured = std::isfinite(measured) && measured > 0;
     plan.scatter = plan.scatterMeasured ? measured : usualScatter * plan.distance;
     plan.expected = p.coldSaves(0.5);
-    const int runs = std::isfinite(plan.expected) ? proving::runsWanted(plan.expected, plan.scatter, plan.scatter) : 0;
+    constexpr double seen = 0.5; // m, less than that nobody sees
+    const int runs = std::abs(plan.expected) > seen ? proving::runsWanted(plan.expected, plan.scatter, plan.scatter) : 0;
     plan.wantedEachWay = (runs + 1) / 2;
     plan.stopsEachWay = plan.wantedEachWay > 0 ? std::clamp(plan.wantedEachWay, usualEachWay, mostEachWay) : usualEachWay;
     // From rest at a third of g, the stop, and twice the stop to run out.
@@ -121,7 +122,7 @@ TestPlan testPlanOf(const Study& study)
     return plan;
 }
 
-std::string printed(const Study& study, const TestPlan& plan)
+std::string printed(const Study& study, const TestPlan& plan, bool inspected)
 {
     const auto system = study.system;
     std::string out = fmt::format("{}: proving {}\n\n", study.build->car.name, study.after.setup ? study.after.setup->name : "");
@@ -141,9 +142,11 @@ std::string printed(const Study& study, const TestPlan& plan)
         ? fmt::format("Between two stops {:.0f} min at {}, so that the rotors are under {} again\n", std::ceil(plan.cooling / 60),
             print(50 / 3.6, style::speed, system), print(373.15, style::temperature, system))
         : "How long to drive between two stops is not known: wait until the rotors are under 100 °C by thermometer\n";
-    out += "\nBefore the first run\n";
-    for (const auto& item : plan.inspection)
-        out += "  [ ] " + item.text + "\n";
+    if (inspected) {
+        out += "\nBefore the first run\n";
+        for (const auto& item : plan.inspection)
+            out += "  [ ] " + item.text + "\n";
+    }
     out += "\nTo bring\n";
     for (const auto& each : plan.bring)
         out += "  - " + each + "\n";
@@ -186,7 +189,7 @@ std::string provingSheet(const Study& study)
                 out += fmt::format(", mean {}, scatter {}, mean lies in {} to {}", metres(runs->sample.mean),
                     metres(runs->sample.deviation), metres(runs->sample.low), metres(runs->sample.high));
             out += "\n";
-            for (const Run& run : runs->runs)
+            for (const MeasuredRun& run : runs->runs)
                 if (!run.leftOut.empty())
                     out += fmt::format("    left out, stop {}: {}\n", run.stop + 1, run.leftOut);
         }

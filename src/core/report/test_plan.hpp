@@ -38,7 +38,8 @@ struct TestPlan {
 /// The plan for the setup judged, against the one before.
 [[nodiscard]] TestPlan testPlanOf(const Study& study);
 /// As text, a page to print.
-[[nodiscard]] std::string printed(const Study& study, const TestPlan& plan);
+/// @param inspected with the inspection as a list to tick
+[[nodiscard]] std::string printed(const Study& study, const TestPlan& plan, bool inspected = true);
 /// What was predicted and measured, before against after.
 [[nodiscard]] std::string provingSheet(const Study& study);
 

@@ -140,14 +140,14 @@ Drive drive(const Car& car, const Brakes& given, const Circumstances& how, doubl
         }
     };
     namespace odeint = boost::numeric::odeint;
-    const auto stepper = [] { return odeint::make_controlled(1e-9, 1e-9, odeint::runge_kutta_dopri5<DriveState>()); };
+    const auto stepper = [] { return odeint::make_controlled(1e-6, 1e-6, odeint::runge_kutta_dopri5<DriveState>()); };
 
     // While the foot presses harder: speed, distance and shift over time, in pieces short enough that none runs past standstill unseen.
     DriveState x { speed, 0, 0 };
     double clock = 0;
     note(speed, 0, 0, pressureAt(0), 0);
     if (how.buildUp > 0) {
-        constexpr int pieces = 12;
+        constexpr int pieces = 5;
         const double piece = how.buildUp / pieces;
         const auto system = [&](const DriveState& s, DriveState& rate, double time) {
             const double shift = lag ? s[2] : model.shiftOf(pressureAt(time));
@@ -180,11 +180,12 @@ Drive drive(const Car& car, const Brakes& given, const Circumstances& how, doubl
     const auto system = [&](const DriveState& s, DriveState& rate, double lost) {
         const double v = from - lost;
         const double braking = model.braking(how.fullPressure, s[2]);
-        const double a = braking + model.others(v);
-        if (!(a > least))
-            stops = false;
-        const double slow = std::max(a, least);
+        // A step that is tried and taken back may look far off: only where it arrives counts, below.
+        const double slow = std::max(braking + model.others(v), least);
         rate = { v / slow, 1 / slow, lag ? (braking / standardGravity - s[2]) / how.pitchTime / slow : 0 };
+    };
+    const auto arrived = [&](const DriveState& s, double lost) {
+        stops = stops && model.braking(how.fullPressure, s[2]) + model.others(from - lost) > least;
     };
     constexpr int pieces = 24;
     const double piece = from / pieces;
@@ -194,12 +195,12 @@ Drive drive(const Car& car, const Brakes& given, const Circumstances& how, doubl
             shed[hold] += piece;
         }
         if (withCourse) {
-            odeint::integrate_adaptive(stepper(), system, y, i * piece, (i + 1) * piece, piece / 2);
+            odeint::integrate_adaptive(stepper(), system, y, i * piece, (i + 1) * piece, piece / 2, arrived);
             note(from - (i + 1) * piece, y[0], y[1], how.fullPressure, y[2]);
         }
     }
     if (!withCourse)
-        odeint::integrate_adaptive(stepper(), system, y, 0.0, from, from / 20);
+        odeint::integrate_adaptive(stepper(), system, y, 0.0, from, from / 20, arrived);
     if (!stops || !std::isfinite(y[0]))
         return result;
     result.distance = y[0];

@@ -34,6 +34,7 @@ struct Circumstances {
     double headwind = 0; ///< m/s
     double frontFriction = 1; ///< over the quoted one, as hot as the pads are
     double rearFriction = 1;
+    bool operator==(const Circumstances&) const = default;
 };
 
 struct DriveMoment {

@@ -14,6 +14,7 @@ struct Case {
     Circumstances how;
     double speed;
     int parts = 0; ///< of stops with the same brakes alike: what is uncertain of these parts is the same in all of them
+    bool operator==(const Case&) const = default;
 };
 
 /// Standard deviations over the value, where no unit stands; common practice, no source.

@@ -29,6 +29,7 @@ struct AxleBrakes {
     double brakeFactor; ///< friction force over the pressing force: 2·μ of a disc, that of its shoes for a drum
     double tyreRadius; ///< m
     double grip; ///< peak deceleration of its tyres over g
+    bool operator==(const AxleBrakes&) const = default;
 };
 /// Torque at one wheel, N·m: factor · p · A · r.
 [[nodiscard]] double brakeTorque(const AxleBrakes& axle, double pressure);
@@ -42,6 +43,7 @@ struct Brakes {
     [[nodiscard]] double rearPressure(double pressure) const; ///< from the front's
     /// Front pressure at which the valve begins to hold back.
     [[nodiscard]] double kneeAtFront() const { return kneePressure / rearOverFront; }
+    bool operator==(const Brakes&) const = default;
 };
 
 /// Of both wheels of each axle, N.
@@ -59,6 +61,7 @@ struct Car {
     double centreOfMassHeight;
     double frontLoadShare; ///< at rest
     double dragArea; ///< m²
+    bool operator==(const Car&) const = default;
 };
 
 /// Loads on the axles at deceleration `z` over g, N; neither falls below nothing.

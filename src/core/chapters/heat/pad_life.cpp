@@ -50,6 +50,8 @@ void addPadLife(Study& study, const DutyStudy& d)
         for (const auto& [into, from] : { std::pair { &f.lacks, &now.known.lacks }, std::pair { &f.restsOn, &now.known.restsOn },
                  std::pair { &f.estimated, &now.known.estimated } })
             into->insert(into->end(), from->begin(), from->end());
+        for (const Figure* each : { &of.front, &of.rear })
+            f.restsOn.insert(f.restsOn.end(), each->restsOn.begin(), each->restsOn.end());
         f.assumed.insert(f.assumed.end(), now.known.assumed.begin(), now.known.assumed.end());
         f.effects.clear();
         if (!f.lacks.empty())

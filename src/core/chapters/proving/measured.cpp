@@ -39,26 +39,26 @@ bool asNow(const Build& build, const TestSession& session)
         && (!session.ran->hydraulics || *session.ran->hydraulics == hydraulicsOf(build, *now));
 }
 
-std::vector<Run> runsIn(const Build& build, std::size_t index)
+std::vector<MeasuredRun> runsIn(const Build& build, std::size_t index)
 {
     const TestSession& session = build.tests[index];
     const SetupParts ran = partsThatRan(build, session);
-    std::vector<Run> runs;
+    std::vector<MeasuredRun> runs;
     for (std::size_t i = 0; i < session.stops.size(); ++i) {
         const MeasuredStop& stop = session.stops[i];
-        Run run { index, i, &stop, unmeasured, stop.leftOut };
+        MeasuredRun run { index, i, &stop, unmeasured, stop.leftOut };
         if (stop.speed.value && stop.distance.value && build.car.testSpeed.value)
             run.distance = proving::speedCorrected(*stop.distance.value, *stop.speed.value, *build.car.testSpeed.value);
         if (run.leftOut.empty() && !std::isfinite(run.distance))
             run.leftOut = !stop.speed.value ? "its speed was not read"
                 : !stop.distance.value      ? "its distance was not read"
                                             : "no speed to stop from is said";
+        if (run.leftOut.empty() && impossible(decelerationOf(stop), mostDeceleration(build, session, stop, ran)))
+            run.leftOut = "no tyre can do it: a mistake of speed, brake point or tape";
         // Far from the speed meant, the square no longer brings it there: build-up and drag go otherwise.
         constexpr double far = 0.15;
         if (run.leftOut.empty() && std::abs(*stop.speed.value / *build.car.testSpeed.value - 1) > far)
             run.leftOut = "its speed is too far from the one to stop from";
-        if (run.leftOut.empty() && impossible(decelerationOf(stop), mostDeceleration(build, session, stop, ran)))
-            run.leftOut = "no tyre can do it: a mistake of speed, brake point or tape";
         runs.push_back(std::move(run));
     }
     return runs;
@@ -77,7 +77,7 @@ std::vector<std::string> unlikeOf(const Build& build, const RunsOf& a, const Run
     for (const auto& each : b.unsure)
         addTo(unsure, each);
     const auto first = [&](const RunsOf& r) -> const TestSession* {
-        for (const Run& run : r.runs)
+        for (const MeasuredRun& run : r.runs)
             if (run.leftOut.empty())
                 return &build.tests[run.session];
         return nullptr;
@@ -153,7 +153,7 @@ RunsOf runsOf(const Build& build, const Setup& setup)
         constexpr double even = 0.005;
         level = level && session.slope.value && std::abs(*session.slope.value) < even
             && std::abs(session.wind.value.value_or(0)) <= figures::setting(build.wants.windLimit, &Wants::windLimit);
-        for (Run& run : runsIn(build, i)) {
+        for (MeasuredRun& run : runsIn(build, i)) {
             if (run.leftOut.empty()) {
                 all.counted.push_back(run.distance);
                 (run.measured->way == Way::Out ? out : run.measured->way == Way::Back ? back : wayless)++;
@@ -177,7 +177,7 @@ std::vector<FadeRuns> fadesOf(const Build& build, const std::vector<const Setup*
             || std::ranges::none_of(setups, [&](const Setup* s) { return s && s->id == session.setup; }))
             continue;
         FadeRuns fade { i, runsIn(build, i), {}, {} };
-        for (const Run& run : fade.runs)
+        for (const MeasuredRun& run : fade.runs)
             if (run.leftOut.empty())
                 fade.counted.push_back(run.distance);
         fade.fades = proving::fadesAt(fade.counted, figures::setting(build.wants.fadePast, &Wants::fadePast));
@@ -246,7 +246,9 @@ void addDifference(Study& study, const ProvingStudy& p)
     v.source = "Welch 1947 with Satterthwaite's freedom; power by the noncentral t.";
     v.caution = "Try brakes only on a closed place with no one behind and run-out of twice the distance.";
     const auto count = [&](const RunsOf& r) { return fmt::format("{}: {}", r.setup->name, r.sample.count); };
-    const auto left = [](const RunsOf& r) { return std::ranges::count_if(r.runs, [](const Run& run) { return !run.leftOut.empty(); }); };
+    const auto left = [](const RunsOf& r) {
+        return std::ranges::count_if(r.runs, [](const MeasuredRun& run) { return !run.leftOut.empty(); });
+    };
     constexpr int least = 3;
     if (a.sample.count < least || b.sample.count < least || !p.difference) {
         v.reason = fmt::format("Three stops a side at least are wanted to tell anything; there are {}, {}", count(a), count(b));

@@ -11,7 +11,9 @@
 
 #include <algorithm>
 #include <cmath>
+#include <deque>
 #include <limits>
+#include <mutex>
 
 namespace deepstop {
 
@@ -41,10 +43,13 @@ void addHeatTo(Predicted& p, const Build& build, const SetupParts& setup, const 
         }
 }
 
-Figure distanceOf(Study& study, const SetupParts& setup, const figures::StopOf& of)
+/// At nominal readings with what it rests on; how far off it may be, the draws say.
+Figure distanceOf(const Build& build, const SetupParts& setup, const figures::StopOf& of)
 {
-    const Build& build = *study.build;
-    return evaluate([&](Sample& s) { return figures::drive(s, build, setup, of, false).distance; }, nullptr);
+    Figure f = asRead([&](Sample& s) { return figures::drive(s, build, setup, of, false).distance; });
+    if (f.value && !std::isfinite(*f.value))
+        f.value.reset();
+    return f;
 }
 
 stopping::Case caseOf(const Build& build, const SetupParts& setup, const figures::StopOf& of, int parts)
@@ -54,13 +59,13 @@ stopping::Case caseOf(const Build& build, const SetupParts& setup, const figures
         figures::circumstances(s, build, setup, of), build.car.testSpeed.value.value_or(unsaid), parts };
 }
 
-Predicted predict(Study& study, const SetupParts& setup, const std::optional<heat::Duty>& duty)
+Predicted predict(const Study& study, const SetupParts& setup, const std::optional<heat::Duty>& duty)
 {
     const Build& build = *study.build;
     Predicted p;
     if (!setup.complete())
         return p;
-    p.cold = distanceOf(study, setup, {});
+    p.cold = distanceOf(build, setup, {});
     Sample s;
     if (p.cold.value)
         p.coldRun = figures::drive(s, build, setup, {}, true);
@@ -71,7 +76,7 @@ Predicted predict(Study& study, const SetupParts& setup, const std::optional<hea
     figures::StopOf of;
     of.frontFriction = p.frontFriction;
     of.rearFriction = p.rearFriction;
-    p.hot = distanceOf(study, setup, of);
+    p.hot = distanceOf(build, setup, of);
     const auto add = [](auto& into, const auto& from) { into.insert(into.end(), from.begin(), from.end()); };
     add(p.hot.lacks, known.lacks);
     add(p.hot.restsOn, known.restsOn);
@@ -85,7 +90,27 @@ Predicted predict(Study& study, const SetupParts& setup, const std::optional<hea
     return p;
 }
 
-void addDraws(Study& study, ProvingStudy& p)
+/// The last few sets of draws, so that what is typed elsewhere costs none.
+std::vector<std::vector<double>> drawn(const std::vector<stopping::Case>& cases, int draws)
+{
+    static std::mutex door;
+    static std::deque<std::pair<std::vector<stopping::Case>, std::vector<std::vector<double>>>> last;
+    constexpr std::size_t most = 8;
+    {
+        const std::lock_guard guard(door);
+        for (const auto& [known, all] : last)
+            if (known == cases)
+                return all;
+    }
+    auto all = stopping::spread(cases, draws, {}, 1);
+    const std::lock_guard guard(door);
+    last.emplace_front(cases, all);
+    if (last.size() > most)
+        last.pop_back();
+    return all;
+}
+
+void addDraws(const Study& study, ProvingStudy& p)
 {
     const Build& build = *study.build;
     std::vector<stopping::Case> cases;
@@ -104,13 +129,19 @@ void addDraws(Study& study, ProvingStudy& p)
             into.push_back(&predicted->hotDraws);
         }
     }
-    constexpr int draws = 300;
-    auto all = stopping::spread(cases, draws, {}, 1);
+    constexpr int draws = 120;
+    auto all = drawn(cases, draws);
     for (std::size_t i = 0; i < all.size(); ++i)
         *into[i] = std::move(all[i]);
+    for (Predicted* each : { &p.before, &p.after })
+        for (const auto& [figure, drawn] : { std::pair { &each->cold, &each->coldDraws }, std::pair { &each->hot, &each->hotDraws } })
+            if (figure->value && !drawn->empty()) {
+                const double wide = stopping::quantileOf(*drawn, 0.95) - stopping::quantileOf(*drawn, 0.05);
+                figure->worstCase = figure->rootSumSquare = wide / 2;
+            }
 }
 
-void addOthers(Study& study, ProvingStudy& p)
+void addOthers(const Study& study, ProvingStudy& p)
 {
     const Build& build = *study.build;
     const auto own = build.car.testSpeed.value;
@@ -168,7 +199,7 @@ void addSaves(Study& study, const ProvingStudy& p)
     v.id = "stop/saves";
     v.title = "What it saves, cold and hot";
     v.style = style::road;
-    v.method = "The stop in steps, cold and with the pads as hot as after the duty; 300 draws of grip, mass, foot, build-up and friction, "
+    v.method = "The stop in steps, cold and with the pads as hot as after the duty; 120 draws of grip, mass, foot, build-up and friction, "
                "the same for both setups, say how sure a difference is (90 of 100). Heat of this very stop does not act on it.";
     v.source = "Newton; widths of the draws: common practice.";
     v.caution = "Try brakes only on a closed place with no one behind and run-out of twice the distance.";
@@ -196,7 +227,7 @@ void addSaves(Study& study, const ProvingStudy& p)
     const auto range = [&](double low, double high) {
         return fmt::format("{} to {}", figure(low, style::road, study.system), metres(high));
     };
-    constexpr double told = 0.3; // m, under which nobody would care
+    constexpr double told = 0.5; // m, which nobody sees
     const double low = p.coldSaves(0.05);
     const double high = p.coldSaves(0.95);
     const double middle = p.coldSaves(0.5);
@@ -251,8 +282,12 @@ void addSaves(Study& study, const ProvingStudy& p)
         if (const double heavier = heavierBy(study); heavier > 0.05)
             says += fmt::format(", and the car is {} heavier", print(heavier, style::partMass, study.system)), loses = true;
     v.level = !p.after.lost.empty() ? Level::Stop : loses ? Level::Caution : Level::Good;
+    if (!v.figure.lacks.empty()) {
+        v.figure.value.reset();
+        says += "; " + lacking(study, v.figure);
+    }
     v.reason = says;
-    if (unknownHot && v.level == Level::Good)
+    if ((unknownHot && v.level == Level::Good) || (!v.figure.lacks.empty() && !isBad(v.level)))
         v.level = Level::Unproven;
     if (v.figure.provisional() && isFine(v.level)) {
         v.level = Level::Unproven;

@@ -30,7 +30,7 @@ struct OtherStop {
 };
 
 /// One measured stop as it counts.
-struct Run {
+struct MeasuredRun {
     std::size_t session; ///< in the build
     std::size_t stop; ///< of that session
     const MeasuredStop* measured;
@@ -41,7 +41,7 @@ struct Run {
 /// The runs of one setup that are meant to be compared.
 struct RunsOf {
     const Setup* setup = nullptr;
-    std::vector<Run> runs;
+    std::vector<MeasuredRun> runs;
     std::vector<double> counted; ///< distances of those that count, in their order
     proving::Sample sample;
     std::optional<proving::Trend> trend;
@@ -51,7 +51,7 @@ struct RunsOf {
 /// Stop after stop until it fades, of one session.
 struct FadeRuns {
     std::size_t session;
-    std::vector<Run> runs;
+    std::vector<MeasuredRun> runs;
     std::vector<double> counted;
     std::optional<std::size_t> fades; ///< place in `counted`
 };

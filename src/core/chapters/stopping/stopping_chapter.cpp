@@ -120,7 +120,8 @@ void addStopVerdicts(Study& study)
             const double unsure = distance.figure.rootSumSquare;
             const auto by = print(std::abs(change), style::road, study.system);
             const auto width = print(unsure, style::road, study.system);
-            if (std::abs(change) < 0.05) {
+            constexpr double seen = 0.5; // m
+            if (std::abs(change) < seen) {
                 distance.level = Level::Good;
                 distance.reason = "One cold stop is as long as before: gains show hot, in pedal force and in control";
             } else if (change > 0) {

@@ -1,0 +1,225 @@
+#include "stages/jobcard/card_page.hpp"
+
+#include "document.hpp"
+#include "print/leaf_window.hpp"
+#include "report/sheets.hpp"
+#include "stages/jobcard/card_sheets.hpp"
+#include "theme.hpp"
+#include "widgets/step_list.hpp"
+
+#include <QDateTime>
+#include <QHBoxLayout>
+#include <QLineEdit>
+#include <QPushButton>
+#include <QSettings>
+#include <QVBoxLayout>
+
+#include <algorithm>
+
+namespace deepstop::app {
+namespace {
+
+constexpr const char* whoKey = "hand/name";
+
+QString joined(const std::vector<std::string>& words, const QString& before)
+{
+    QString all;
+    for (const auto& word : words)
+        all += (all.isEmpty() ? before : QStringLiteral("; ")) + QString::fromStdString(word);
+    return all;
+}
+
+} // namespace
+
+std::pair<Level, std::string> stateOfCard(const Study& study)
+{
+    const auto card = jobcard::cardOf(study);
+    if (card.steps.empty())
+        return { Level::Unproven, "nothing to fit" };
+    const auto count = [&](auto which) { return std::ranges::count_if(card.steps, which); };
+    const auto done = count([](const jobcard::Step& s) { return s.state == Checked::Fine; });
+    const auto faults = count([](const jobcard::Step& s) { return s.state == Checked::Fault; });
+    // Done although what it rests on is not proven, or no longer.
+    const auto broken = count([](const jobcard::Step& s) { return s.state == Checked::Fine && s.irreversible && !s.waits.empty(); });
+    if (faults > 0)
+        return { Level::Stop, std::to_string(faults) + (faults == 1 ? " fault" : " faults") };
+    if (broken > 0)
+        return { Level::Caution, "cut, not proven" };
+    return { done == static_cast<std::ptrdiff_t>(card.steps.size()) ? Level::Good : Level::Unproven,
+        std::to_string(done) + " of " + std::to_string(card.steps.size()) + " done" };
+}
+
+CardPage::CardPage(Document& document, QWidget* parent)
+    : StagePage(document, CardPage::id, Row::Over, parent), list_(new StepList(this)), foot_(new QWidget(this)), who_(new QLineEdit),
+      reason_(new QLineEdit), open_(new QPushButton(tr("Open it for this reason"))), done_(new QPushButton(tr("Done"))),
+      fault_(new QPushButton(tr("Fault"))), back_(new QPushButton(tr("Back"))), paper_(new QPushButton(tr("Card on paper…"))),
+      build_(new QPushButton(tr("Build sheet…")))
+{
+    list_->setObjectName(QStringLiteral("job-card"));
+    list_->setHeadroom(6);
+    column()->insertWidget(0, list_, 7);
+    auto* row = new QHBoxLayout(foot_);
+    row->setContentsMargins(14, 4, 14, 8);
+    who_->setPlaceholderText(tr("who works"));
+    who_->setAccessibleName(tr("Who works"));
+    who_->setMaximumWidth(130);
+    who_->setText(QSettings().value(QLatin1String(whoKey)).toString());
+    row->addWidget(who_);
+    reason_->setPlaceholderText(tr("why it is opened although it is not proven"));
+    reason_->setAccessibleName(tr("Reason for opening a step that cannot be undone"));
+    row->addWidget(reason_, 1);
+    for (QPushButton* button : { open_, back_, fault_, done_, paper_, build_ })
+        row->addWidget(button);
+    row->addStretch(0);
+    column()->addWidget(foot_);
+    connect(who_, &QLineEdit::editingFinished, this, [this] { QSettings().setValue(QLatin1String(whoKey), who_->text()); });
+    connect(list_, &StepList::said, this, &CardPage::tick);
+    connect(list_, &StepList::shutTicked, this, &CardPage::askReason);
+    connect(list_, &StepList::reached, this, [this](const std::string& step) {
+        if (step_ == step)
+            return;
+        step_ = step;
+        if (place() == Steps)
+            view()->setSheet(sheet(place()));
+    });
+    connect(open_, &QPushButton::clicked, this, &CardPage::openStep);
+    connect(reason_, &QLineEdit::returnPressed, this, &CardPage::openStep);
+    connect(done_, &QPushButton::clicked, this, [this] {
+        if (const auto* s = current()) {
+            if (!s->open && s->state != Checked::Fine) {
+                askReason(s->id);
+                return;
+            }
+            const std::string step = s->id;
+            goOn(1);
+            tick(step, Checked::Fine);
+        }
+    });
+    connect(fault_, &QPushButton::clicked, this, [this] {
+        if (const auto* s = current())
+            tick(s->id, Checked::Fault);
+    });
+    connect(back_, &QPushButton::clicked, this, [this] { goOn(-1); });
+    connect(paper_, &QPushButton::clicked, this, [this] {
+        LeafWindow window(report::jobCard(this->document().study(), card_, QDate::currentDate().toString(Qt::ISODate).toStdString()), this);
+        window.exec();
+    });
+    connect(build_, &QPushButton::clicked, this, [this] {
+        LeafWindow window(report::buildSheet(this->document().study(), QDate::currentDate().toString(Qt::ISODate).toStdString()), this);
+        window.exec();
+    });
+}
+
+QStringList CardPage::placeNames() const { return { tr("Steps"), tr("At the car"), tr("Choices"), tr("Lift") }; }
+
+jobcard::Hand CardPage::hand() const
+{
+    return { who_->text().trimmed().toStdString(),
+        QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-dd HH:mm")).toStdString() };
+}
+
+const jobcard::Step* CardPage::current() const
+{
+    if (const auto* s = card_.step(step_))
+        return s;
+    const auto open = std::ranges::find(card_.steps, Checked::Open, &jobcard::Step::state);
+    return open != card_.steps.end() ? &*open : card_.steps.empty() ? nullptr : &card_.steps.front();
+}
+
+void CardPage::goOn(int by)
+{
+    const auto* s = current();
+    if (!s)
+        return;
+    const auto next = std::clamp<std::ptrdiff_t>(s - card_.steps.data() + by, 0, static_cast<std::ptrdiff_t>(card_.steps.size()) - 1);
+    step_ = card_.steps[static_cast<std::size_t>(next)].id;
+    refresh();
+}
+
+void CardPage::tick(const std::string& step, Checked state)
+{
+    if (auto build = jobcard::ticked(document().study(), step, state, hand()))
+        document().setBuild(std::move(*build), tr("a step of the card"));
+}
+
+void CardPage::askReason(const std::string& step)
+{
+    shut_ = step;
+    refresh();
+    reason_->clear();
+    reason_->setFocus(Qt::OtherFocusReason);
+    emit refused(tr("This cannot be undone, and what it rests on is not proven. Prove it, or say below why it is opened all the same."));
+}
+
+void CardPage::openStep()
+{
+    auto build = jobcard::opened(document().study(), shut_, reason_->text().trimmed().toStdString(), hand());
+    if (!build) {
+        emit refused(tr("A reason is wanted: it stands in the record."));
+        return;
+    }
+    shut_.clear();
+    document().setBuild(std::move(*build), tr("opened: %1").arg(reason_->text().trimmed()));
+}
+
+Sheet CardPage::sheet(int place) const
+{
+    const Study& study = document().study();
+    switch (place) {
+    case Choices:
+        return choicesSheet(study);
+    case Lift:
+        return liftSheet(study);
+    case AtCar:
+        return stepSheet(study, card_, current(), true);
+    default:
+        return stepSheet(study, card_, current(), false);
+    }
+}
+
+void CardPage::refreshRest()
+{
+    const Study& study = document().study();
+    // The checks behind the gates are only there when all of the study is.
+    if (!study.underWay)
+        card_ = jobcard::cardOf(study);
+    const bool steps = place() == Steps;
+    list_->setVisible(steps);
+    foot_->setVisible(true);
+    const auto* shut = card_.step(shut_);
+    const bool asks = (steps || place() == AtCar) && shut && !shut->open;
+    reason_->setVisible(asks);
+    open_->setVisible(asks);
+    for (QPushButton* button : { done_, fault_, back_ })
+        button->setVisible(place() == AtCar);
+    for (QPushButton* button : { paper_, build_ })
+        button->setVisible(place() != AtCar);
+    who_->setVisible(steps || place() == AtCar);
+    if (!steps)
+        return;
+    std::vector<StepRow> rows;
+    for (const auto& s : card_.steps) {
+        StepRow row;
+        row.id = s.id;
+        row.group = QString::fromUtf8(jobcard::nameOf(s.phase).data());
+        row.text = QString::fromStdString(s.corner == "car" ? s.text : s.corner + ": " + s.text);
+        QStringList under;
+        if (!s.threads.empty())
+            under << QString::fromStdString(s.threads);
+        if (!s.tools.empty())
+            under << QString::fromStdString(s.tools);
+        if (!s.opened.empty())
+            under << tr("opened although not proven: %1").arg(QString::fromStdString(s.opened));
+        if (!s.waits.empty())
+            under << joined(s.waits, s.open ? tr("not proven: ") : tr("shut, it waits for: "));
+        row.under = under.join(QStringLiteral(" · "));
+        row.caution = QString::fromStdString(s.caution);
+        row.done = QString::fromStdString(s.who.empty() ? s.when : s.who + ", " + s.when);
+        row.state = s.state;
+        row.shut = !s.open;
+        rows.push_back(std::move(row));
+    }
+    list_->setRows(rows);
+}
+
+} // namespace deepstop::app

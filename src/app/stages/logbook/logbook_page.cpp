@@ -1,0 +1,110 @@
+#include "stages/logbook/logbook_page.hpp"
+
+#include "document.hpp"
+#include "files/disk.hpp"
+#include "logbook/logbook.hpp"
+#include "stages/logbook/logbook_sheets.hpp"
+
+#include <QDateTime>
+#include <QFileDialog>
+#include <QHBoxLayout>
+#include <QPushButton>
+
+#include <algorithm>
+
+namespace deepstop::app {
+
+std::pair<Level, std::string> stateOfLog(const Study& study)
+{
+    const Build& build = *study.build;
+    if (build.log.empty())
+        return { Level::Unproven, "nothing written" };
+    const int today = *logbook::dayOf(QDate::currentDate().toString(Qt::ISODate).toStdString());
+    const auto reminders = logbook::remindersOf(build);
+    const auto due = std::ranges::count_if(reminders, [&](const logbook::Reminder& r) { return !r.done && r.day <= today; });
+    return due > 0 ? std::pair { Level::Caution, std::to_string(due) + " due" } : std::pair { Level::Good, std::string("nothing due") };
+}
+
+LogbookPage::LogbookPage(Document& document, QWidget* parent)
+    : StagePage(document, LogbookPage::id, Row::Over, parent), add_(new QPushButton(tr("Write today down"))),
+      wear_(new QPushButton(tr("Read the wear"))), calendar_(new QPushButton(tr("What is due, as a calendar…"))), foot_(new QWidget(this))
+{
+    auto* row = new QHBoxLayout(foot_);
+    row->setContentsMargins(14, 4, 14, 8);
+    for (QPushButton* button : { add_, wear_, calendar_ })
+        row->addWidget(button);
+    row->addStretch(1);
+    column()->addWidget(foot_);
+    connect(add_, &QPushButton::clicked, this, [this] { addEntry(false); });
+    connect(wear_, &QPushButton::clicked, this, [this] { addEntry(true); });
+    connect(calendar_, &QPushButton::clicked, this, [this] {
+        const auto path = QFileDialog::getSaveFileName(this, tr("What is due"), QStringLiteral("brakes.ics"), tr("Calendars (*.ics)"));
+        if (path.isEmpty())
+            return;
+        if (const auto why = saveCalendar(path); !why.isEmpty())
+            emit refused(why);
+    });
+}
+
+QStringList LogbookPage::placeNames() const { return { tr("Life"), tr("Wear") }; }
+
+Sheet LogbookPage::sheet(int place) const
+{
+    const Study& study = document().study();
+    const auto today = QDate::currentDate().toString(Qt::ISODate).toStdString();
+    return place == Wear ? wearSheet(study, entry_) : lifeSheet(study, entry_, today);
+}
+
+void LogbookPage::refreshRest()
+{
+    const auto size = document().build().log.size();
+    if (entry_ && *entry_ >= size)
+        entry_.reset();
+    if (!entry_ && size > 0)
+        entry_ = logbook::inOrder(document().build()).back();
+}
+
+void LogbookPage::chosenInView(const std::string& id)
+{
+    const std::string begin = "log-";
+    if (!id.starts_with(begin)) {
+        StagePage::chosenInView(id);
+        return;
+    }
+    entry_ = static_cast<std::size_t>(QString::fromStdString(id.substr(begin.size())).toULongLong());
+    refresh();
+}
+
+void LogbookPage::addEntry(bool withWear)
+{
+    const Study& study = document().study();
+    Build build = document().build();
+    LogEntry entry;
+    entry.date = QDate::currentDate().toString(Qt::ISODate).toStdString();
+    if (const Setup* on = logbook::onCar(build, entry.date))
+        entry.setup = on->id;
+    if (withWear) {
+        entry.event = LogEvent::Measured;
+        for (const Axle axle : { Axle::Front, Axle::Rear })
+            if (study.after.at(axle).corner)
+                for (const Side side : { Side::Left, Side::Right })
+                    entry.wear.push_back({ axle, side, {}, {} });
+    }
+    build.log.push_back(std::move(entry));
+    entry_ = build.log.size() - 1;
+    document().setBuild(std::move(build), withWear ? tr("wear") : tr("an entry of the log"));
+}
+
+QString LogbookPage::saveCalendar(const QString& path) const
+{
+    try {
+        files::replaceFile(path.toStdString(),
+            logbook::calendarOf(
+                document().build(), QDateTime::currentDateTimeUtc().toString(QStringLiteral("yyyyMMdd'T'HHmmss'Z'")).toStdString()));
+    } catch (const files::Refusal& refusal) {
+        return QString::fromUtf8(refusal.what());
+    }
+    return {};
+}
+
+} // namespace deepstop::app

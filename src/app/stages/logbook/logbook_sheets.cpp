@@ -1,0 +1,226 @@
+#include "stages/logbook/logbook_sheets.hpp"
+
+#include "build/choices.hpp"
+#include "drawing/plot.hpp"
+#include "drawing/shapes.hpp"
+#include "logbook/logbook.hpp"
+#include "theme.hpp"
+
+#include <QObject>
+
+#include <algorithm>
+#include <cmath>
+
+namespace deepstop::app {
+namespace {
+
+Level levelOf(LogEvent event)
+{
+    return event == LogEvent::Fault ? Level::Stop : event == LogEvent::Unknown ? Level::Unproven : Level::Good;
+}
+
+QString wordOf(LogEvent event) { return QString::fromUtf8(wordFor(event, choices::logEvent).data()); }
+
+/// What is written of one day.
+void addEntry(Sheet& sheet, const Study& study, std::size_t index, double y)
+{
+    const Theme& t = theme();
+    const std::string at = "/log/" + std::to_string(index);
+    const LogEntry& entry = study.build->log[index];
+    double x = 0;
+    const auto fact = [&](const char* key, const QString& what, double wide) {
+        sheet.fact(at + key, what, { x, y }, wide);
+        x += wide + 14;
+    };
+    const auto value = [&](const std::string& pointer, const QString& what, double wide) {
+        sheet.letter({ x, y + 7 }, what, 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+        sheet.dimensions.push_back({ pointer, {}, { x, y + 27 }, { x, y + 27 }, Run::Table, 0, true, {}, 0.5, true, QStringLiteral("–") });
+        x += wide;
+    };
+    fact("/date", QObject::tr("date"), 92);
+    fact("/event", QObject::tr("what"), 120);
+    value(at + "/odometer_km", QObject::tr("odometer"), 106);
+    fact("/setup", QObject::tr("setup"), 120);
+    fact("/duty", QObject::tr("duty"), 110);
+    value(at + "/track_h", QObject::tr("on the track"), 84);
+    x = 0;
+    y += 52;
+    value(at + "/hottest_degC", QObject::tr("hottest rotor"), 106);
+    value(at + "/cost", QObject::tr("cost, %1").arg(QString::fromStdString(study.build->currency)), 100);
+    fact("/note", QObject::tr("note"), 440);
+    if (entry.wear.empty())
+        return;
+    y += 56;
+    x = 0;
+    for (std::size_t i = 0; i < entry.wear.size(); ++i) {
+        const WearReading& w = entry.wear[i];
+        const QString corner = QStringLiteral("%1 %2").arg(w.axle == Axle::Front ? QObject::tr("front") : QObject::tr("rear"),
+            w.side == Side::Left ? QObject::tr("left") : QObject::tr("right"));
+        const std::string wear = at + "/wear/" + std::to_string(i);
+        value(wear + "/lining_mm", QObject::tr("%1 lining").arg(corner), 96);
+        value(wear + "/ring_mm", QObject::tr("rotor"), 84);
+    }
+}
+
+} // namespace
+
+Sheet lifeSheet(const Study& study, std::optional<std::size_t> entry, const std::string& today)
+{
+    const Theme& t = theme();
+    Sheet sheet;
+    sheet.scaleBar = false;
+    sheet.title = QObject::tr("Logbook");
+    sheet.extent = QRectF(QPointF(-20, -30), QPointF(780, 560));
+    const Build& build = *study.build;
+    const Setup* on = logbook::onCar(build, entry ? build.log[*entry].date : today);
+    const auto cost = logbook::costPerTrackHour(build);
+    sheet.subtitle =
+        QObject::tr("on the car %1: %2%3")
+            .arg(entry ? QObject::tr("then") : QObject::tr("today"), on ? QString::fromStdString(on->name) : QObject::tr("nothing"),
+                cost ? QObject::tr(" · an hour on the track has cost %1 %2")
+                           .arg(*cost, 0, 'f', 0)
+                           .arg(QString::fromStdString(build.currency))
+                     : QString());
+    // The line: from the first entry to today or the last thing due.
+    const int now = logbook::dayOf(today).value_or(0);
+    int first = now;
+    int last = now;
+    const auto reminders = logbook::remindersOf(build);
+    for (const LogEntry& e : build.log)
+        if (const auto day = logbook::dayOf(e.date))
+            first = std::min(first, *day), last = std::max(last, *day);
+    for (const auto& r : reminders)
+        if (!r.done)
+            last = std::max(last, std::min(r.day, now + 400));
+    const double span = std::max(30, last - first);
+    const double left = 10;
+    const double wide = 750;
+    const auto at = [&](int day) { return left + (day - first) / span * wide; };
+    const double line = 150;
+    sheet.line({ QPointF(left, line), QPointF(left + wide, line) }, { t.ink, 2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+    // Months, named where there is room.
+    for (int day = first; day <= first + static_cast<int>(span); ++day) {
+        const auto date = logbook::dateOf(day);
+        if (!date.ends_with("-01"))
+            continue;
+        const bool year = date.ends_with("-01-01");
+        sheet.line(
+            { QPointF(at(day), line), QPointF(at(day), line + (year ? 16 : 8)) }, { t.mute, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+        const int month = (date[5] - '0') * 10 + date[6] - '0';
+        if (span < 700 ? month % 3 == 1 : year)
+            sheet.letter(
+                { at(day) + 3, line + 16 }, QString::fromStdString(date.substr(0, 7)), 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+    }
+    sheet.line({ QPointF(at(now), line - 60), QPointF(at(now), line + 24) }, { t.focus, 1.2, Qt::DashLine, {}, Hatch::None, {}, 0 });
+    sheet.letter({ at(now), line + 32 }, QObject::tr("today"), 11, t.mute);
+    int row = 0;
+    for (const std::size_t i : logbook::inOrder(build)) {
+        const auto day = logbook::dayOf(build.log[i].date);
+        if (!day)
+            continue;
+        const double y = line - 34 - 30.0 * (row++ % 4);
+        const bool inHand = entry == i;
+        sheet.area(
+            circle({ at(*day), line }, inHand ? 6 : 4), { t.ink, 1, Qt::SolidLine, inHand ? t.focus : t.proposal, Hatch::None, {}, 0 });
+        sheet.callouts.push_back({ "log-" + std::to_string(i), wordOf(build.log[i].event), levelOf(build.log[i].event), { at(*day), line },
+            { at(*day), line }, { at(*day), y } });
+    }
+    if (build.log.empty())
+        sheet.letter(
+            { 385, line - 50 }, QObject::tr("nothing written yet: write today down below"), 14, t.unproven, Qt::AlignCenter, false);
+    double y = 200;
+    if (entry)
+        addEntry(sheet, study, *entry, y);
+    y = 380;
+    sheet.letter({ 0, y }, QObject::tr("Due"), 17, t.ink, Qt::AlignLeft | Qt::AlignVCenter);
+    for (const auto& r : reminders) {
+        if (r.done || y > 530)
+            continue;
+        y += 22;
+        const bool late = r.day <= now;
+        sheet.letter(
+            { 0, y }, QString::fromStdString(logbook::dateOf(r.day)), 13, late ? t.caution : t.ink, Qt::AlignLeft | Qt::AlignVCenter);
+        sheet.letter({ 96, y }, QString::fromStdString(r.what + " (" + r.because + ")"), 13, late ? t.caution : t.ink,
+            Qt::AlignLeft | Qt::AlignVCenter, false);
+    }
+    if (reminders.empty())
+        sheet.letter({ 0, y + 24 }, QObject::tr("Nothing can be due before parts put on or fluid changed are written down."), 13, t.mute,
+            Qt::AlignLeft | Qt::AlignVCenter, false);
+    return sheet;
+}
+
+Sheet wearSheet(const Study& study, std::optional<std::size_t> entry)
+{
+    const Theme& t = theme();
+    Sheet sheet;
+    sheet.scaleBar = false;
+    sheet.title = QObject::tr("How it wears");
+    sheet.extent = QRectF(QPointF(-70, -30), QPointF(780, 560));
+    const Build& build = *study.build;
+    const auto wears = logbook::wearOf(build);
+    sheet.subtitle = QObject::tr("linings solid, rotors dashed, over the odometer; each runs on to its minimum");
+    double most = 0;
+    double far = 0;
+    double near = 1e12;
+    for (const auto& w : wears) {
+        for (const auto& p : w.points) {
+            most = std::max(most, p.left);
+            near = std::min(near, p.distance);
+            far = std::max(far, p.distance);
+        }
+        if (w.endsAt && *w.endsAt < far + 5e8)
+            far = std::max(far, *w.endsAt);
+    }
+    const auto odometer = [&](double si) { return fromSi(si - near, style::odometer.unit(study.system)); };
+    const auto thick = [&](double si) { return fromSi(si, style::fine.unit(study.system)); };
+    double y = 250;
+    if (most > 0 && far > near) {
+        Plot plot(sheet, QRectF(0, 0, 700, 200), { Plot::roundUp(odometer(far) * 1.05), Plot::roundUp(thick(most) * 1.1) });
+        plot.axes(QObject::tr("distance since %1, %2")
+                      .arg(QString::fromStdString(print(near, style::odometer, study.system)),
+                          QString::fromUtf8(style::odometer.unit(study.system).symbol.data())),
+            QObject::tr("left, %1").arg(QString::fromUtf8(style::fine.unit(study.system).symbol.data())), 0,
+            study.system == UnitSystem::Metric ? 0 : 2);
+        for (const auto& w : wears) {
+            const QColor colour = w.axle == Axle::Front ? t.proposal : t.found;
+            QPolygonF line;
+            for (const auto& p : w.points) {
+                line << QPointF(odometer(p.distance), thick(p.left));
+                plot.mark(line.back(), 3.5, colour, w.side == Side::Right);
+            }
+            plot.curve(line, { colour, 1.5, w.ring ? Qt::DashLine : Qt::SolidLine, {}, Hatch::None, {}, 0 });
+            if (w.endsAt && w.minimum) {
+                plot.curve(
+                    { line.back(), QPointF(odometer(*w.endsAt), thick(*w.minimum)) }, { colour, 1, Qt::DotLine, {}, Hatch::None, {}, 0 });
+                plot.mark(QPointF(odometer(*w.endsAt), thick(*w.minimum)), 3, t.bad, true);
+            }
+        }
+    } else {
+        sheet.letter({ 350, 100 }, QObject::tr("no wear has been read yet: read it below, with the odometer"), 14, t.unproven,
+            Qt::AlignCenter, false);
+    }
+    for (const auto& w : wears) {
+        const QString part = QObject::tr("%1 %2, %3")
+                                 .arg(w.axle == Axle::Front ? QObject::tr("front") : QObject::tr("rear"),
+                                     w.side == Side::Left ? QObject::tr("left") : QObject::tr("right"),
+                                     w.ring ? QObject::tr("rotor") : QObject::tr("lining"));
+        QString says = QObject::tr("%1 left").arg(QString::fromStdString(print(w.points.back().left, style::fine, study.system)));
+        if (w.endsAt)
+            says += QObject::tr(", at its minimum at %1%2%3")
+                        .arg(QString::fromStdString(print(*w.endsAt, style::odometer, study.system)),
+                            w.endsEarliest ? QObject::tr(", as early as %1")
+                                                 .arg(QString::fromStdString(print(*w.endsEarliest, style::odometer, study.system)))
+                                           : QObject::tr(" (two readings: how sure cannot be said)"),
+                            w.endsOn ? QObject::tr(", about %1").arg(QString::fromStdString(logbook::dateOf(*w.endsOn))) : QString());
+        else
+            says += QObject::tr("; to say when it ends it lacks %1").arg(QString::fromStdString(w.lacks));
+        sheet.letter({ 0, y }, part, 13, w.axle == Axle::Front ? t.proposal : t.found, Qt::AlignLeft | Qt::AlignVCenter, false);
+        sheet.letter({ 130, y }, says, 13, w.endsAt ? t.ink : t.unproven, Qt::AlignLeft | Qt::AlignVCenter, false);
+        y += 20;
+    }
+    if (entry)
+        addEntry(sheet, study, *entry, 420);
+    return sheet;
+}
+
+} // namespace deepstop::app

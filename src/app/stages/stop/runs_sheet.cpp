@@ -1,0 +1,227 @@
+#include "stages/stop/stop_sheets.hpp"
+
+#include "drawing/plot.hpp"
+#include "drawing/shapes.hpp"
+#include "stopping/spread.hpp"
+#include "theme.hpp"
+
+#include <QObject>
+
+#include <algorithm>
+#include <cmath>
+
+namespace deepstop::app {
+namespace {
+
+constexpr std::size_t rowsShown = 6;
+
+/// The rows a session's stops are typed into, the last ones and an empty one, and what holds for all of them.
+void addRows(Sheet& sheet, const Study& study, std::optional<std::size_t> index, double y)
+{
+    const Theme& t = theme();
+    if (!index) {
+        sheet.letter({ 0, y + 20 },
+            QObject::tr("No session has been driven with this setup yet: begin one below, or take a logger's file."), 13, t.unproven,
+            Qt::AlignLeft | Qt::AlignVCenter, false);
+        return;
+    }
+    const TestSession& session = study.build->tests[*index];
+    const std::string at = "/tests/" + std::to_string(*index);
+    double x = 0;
+    const auto fact = [&](const char* key, const QString& what, double wide) {
+        sheet.fact(at + key, what, { x, y }, wide);
+        x += wide + 14;
+    };
+    const auto value = [&](const std::string& pointer, const QString& what, double wide, bool blank = false, const QString& none = {}) {
+        sheet.letter({ x, y + 7 }, what, 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+        sheet.dimensions.push_back({ pointer, {}, { x, y + 27 }, { x, y + 27 }, Run::Table, 0, true, {}, 0.5, blank, none });
+        x += wide;
+    };
+    fact("/date", QObject::tr("date"), 92);
+    fact("/place", QObject::tr("place"), 140);
+    fact("/series", QObject::tr("stops are driven"), 120);
+    fact("/surface", QObject::tr("road"), 84);
+    fact("/measured_from", QObject::tr("measured from"), 170);
+    value(at + "/slope_percent", QObject::tr("slope, out"), 82, true, QObject::tr("not read"));
+    value(at + "/wind_kmh", QObject::tr("wind, out"), 80, true, QObject::tr("not read"));
+    y += 52;
+    const std::size_t first = session.stops.size() > rowsShown ? session.stops.size() - rowsShown : 0;
+    for (std::size_t k = first; k <= session.stops.size(); ++k) {
+        const bool blank = k == session.stops.size();
+        const std::string stop = at + "/stops/" + (blank ? std::string("-") : std::to_string(k));
+        x = 0;
+        sheet.letter({ x, y + 27 }, blank ? QStringLiteral("+") : QString::number(k + 1), 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter);
+        x = 22;
+        value(stop + "/speed_kmh", k == first ? QObject::tr("speed read") : QString(), 92, blank, QObject::tr("speed"));
+        if (!blank) {
+            value(stop + "/distance_m", k == first ? QObject::tr("distance") : QString(), 96);
+            sheet.fact(stop + "/way", {}, { x, y + 13 }, 62);
+            x += 76;
+            value(stop + "/ring_degC", k == first ? QObject::tr("rotor") : QString(), 78, true, QStringLiteral("–"));
+            value(stop + "/pedal_n", k == first ? QObject::tr("foot") : QString(), 74, true, QStringLiteral("–"));
+            sheet.fact(stop + "/note", k == first ? QObject::tr("smell, smoke, pedal") : QString(), { x, y + (k == first ? 0 : 13) }, 130);
+            x += 146;
+            sheet.fact(stop + "/left_out", k == first ? QObject::tr("left out because") : QString(), { x, y + (k == first ? 0 : 13) }, 150);
+        }
+        y += k == first ? 36 : 30;
+    }
+}
+
+/// What one setup's runs say, on a line of its own.
+void addStrip(Sheet& sheet, Plot& plot, const Study& study, const RunsOf& runs, const Predicted& predicted, double y, const QColor& colour)
+{
+    const Theme& t = theme();
+    const auto at = [&](double metres) { return plot.at(fromSi(metres, style::road.unit(study.system)), 0).x(); };
+    // The prediction behind it: nine of ten draws, and its middle.
+    if (!predicted.coldDraws.empty()) {
+        const double low = stopping::quantileOf(predicted.coldDraws, 0.05);
+        const double high = stopping::quantileOf(predicted.coldDraws, 0.95);
+        if (std::isfinite(high)) {
+            sheet.area(rectangle(at(low), y - 22, at(high), y + 22), { {}, 0, Qt::NoPen, t.metalWash, Hatch::None, {}, 0 });
+            const double middle = at(predicted.cold.value.value_or(low));
+            sheet.line({ QPointF(middle, y - 22), QPointF(middle, y + 22) }, { t.mute, 1, Qt::DashLine, {}, Hatch::None, {}, 0 });
+        }
+    }
+    sheet.letter({ -8, y - 8 }, QString::fromStdString(runs.setup->name), 13, colour, Qt::AlignRight | Qt::AlignVCenter, false);
+    int number = 0;
+    for (const MeasuredRun& run : runs.runs) {
+        if (!std::isfinite(run.distance))
+            continue;
+        // Stops beside each other in their order, so that equal ones are seen.
+        const double offset = (number++ % 5 - 2) * 4.5;
+        const QPointF place(at(run.distance), y + offset);
+        if (place.x() < plot.box().left() - 2 || place.x() > plot.box().right() + 2)
+            continue;
+        QPainterPath dot;
+        dot.addEllipse(place, 3.6, 3.6);
+        const bool out = !run.leftOut.empty();
+        sheet.area(dot, { out ? t.mute : colour, 1.2, Qt::SolidLine, out ? QColor() : colour, Hatch::None, {}, 0 });
+        if (out)
+            sheet.line({ place + QPointF(-5, 5), place + QPointF(5, -5) }, { t.mute, 1.2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+    }
+    const auto& s = runs.sample;
+    QString words = QObject::tr("%1 count").arg(s.count);
+    if (s.count > 1) {
+        const double mean = at(s.mean);
+        sheet.line({ QPointF(at(s.low), y + 28), QPointF(at(s.high), y + 28) }, { colour, 2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+        for (const double x : { at(s.low), at(s.high) })
+            sheet.line({ QPointF(x, y + 24), QPointF(x, y + 32) }, { colour, 2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+        sheet.area(rectangle(mean - 1.6, y + 21, mean + 1.6, y + 35), { colour, 0.5, Qt::SolidLine, colour, Hatch::None, {}, 0 });
+        words += QObject::tr(", mean %1, scatter %2")
+                     .arg(QString::fromStdString(print(s.mean, style::road, study.system)),
+                         QString::fromStdString(print(s.deviation, style::road, study.system)));
+    }
+    sheet.letter({ -8, y + 10 }, words, 11, t.mute, Qt::AlignRight | Qt::AlignVCenter, false);
+}
+
+} // namespace
+
+std::optional<std::size_t> lastSession(const Study& study, Series series)
+{
+    for (const SetupParts* parts : { &study.after, &study.before })
+        for (std::size_t i = study.build->tests.size(); i-- > 0;)
+            if (parts->setup && study.build->tests[i].setup == parts->setup->id && study.build->tests[i].series == series)
+                return i;
+    return {};
+}
+
+Sheet runsSheet(const Study& study, std::optional<std::size_t> session)
+{
+    const Theme& t = theme();
+    Sheet sheet;
+    sheet.scaleBar = false;
+    sheet.title = QObject::tr("Stops as measured");
+    sheet.extent = QRectF(QPointF(-170, -30), QPointF(760, 560));
+    const ProvingStudy& p = study.of<ProvingStudy>();
+    const Verdict* proven = study.verdict("stop/proven");
+    const auto speed = study.build->car.testSpeed.value;
+    // Cars of the class by UN R13-H, 0.1 v + 0.0060 v² in km/h; from memory.
+    const double v = speed.value_or(0) * 3.6;
+    const double yardstick = 0.1 * v + 0.0060 * v * v;
+    sheet.subtitle = speed
+        ? QObject::tr("brought to %1; grey: predicted; bar: where the mean lies in 95 of 100; yardstick of UN R13-H %2, no approval")
+              .arg(QString::fromStdString(print(*speed, style::speed, study.system)),
+                  QString::fromStdString(print(yardstick, style::road, study.system)))
+        : QObject::tr("the speed to stop from is not known yet");
+    if (!p.measuredAfter.setup) {
+        addRows(sheet, study, session, 230);
+        return sheet;
+    }
+    double most = 10;
+    double least = 1e9;
+    const bool two = study.before.setup != study.after.setup;
+    for (const RunsOf* runs : { &p.measuredBefore, &p.measuredAfter })
+        for (const MeasuredRun& run : runs->runs)
+            if (std::isfinite(run.distance) && run.leftOut.empty()) {
+                most = std::max(most, run.distance);
+                least = std::min(least, run.distance);
+            }
+    for (const Predicted* each : { &p.before, &p.after })
+        if (const double d = each->coldDraws.empty() ? NAN : stopping::quantileOf(each->coldDraws, 0.95); std::isfinite(d))
+            most = std::max(most, d);
+    const auto shown = [&](double si) { return fromSi(si, style::road.unit(study.system)); };
+    Plot plot(sheet, QRectF(0, 0, 740, 168), { Plot::roundUp(shown(most) * 1.04), 1 });
+    plot.axes(QObject::tr("distance, %1").arg(QString::fromUtf8(style::road.unit(study.system).symbol.data())), {}, 0, -1);
+    if (two)
+        addStrip(sheet, plot, study, p.measuredBefore, p.before, 40, t.found);
+    addStrip(sheet, plot, study, p.measuredAfter, p.after, two ? 118 : 80, two ? t.proposal : t.found);
+    if (proven)
+        sheet.callouts.push_back({ proven->id,
+            p.difference && p.difference->real()
+                ? QObject::tr("%1 %2").arg(QString::fromStdString(print(std::abs(p.difference->difference), style::road, study.system)),
+                    p.difference->difference > 0 ? QObject::tr("shorter") : QObject::tr("longer"))
+                : QObject::tr("not told apart yet"),
+            proven->level, { 60, 80 }, { 60, 80 }, { 60, 80 } });
+    addRows(sheet, study, session, 226);
+    return sheet;
+}
+
+Sheet fadeSheet(const Study& study, std::optional<std::size_t> session)
+{
+    const Theme& t = theme();
+    Sheet sheet;
+    sheet.scaleBar = false;
+    sheet.title = QObject::tr("Stop after stop, until it fades");
+    sheet.extent = QRectF(QPointF(-70, -30), QPointF(760, 560));
+    const ProvingStudy& p = study.of<ProvingStudy>();
+    const double past = study.build->wants.fadePast.value.value_or(1.2);
+    sheet.subtitle =
+        QObject::tr("the same speed again and again; faded past %1 of the mean of the first three, and staying there").arg(past, 0, 'f', 2);
+    double most = 10;
+    std::size_t stops = 5;
+    for (const FadeRuns& fade : p.fades) {
+        stops = std::max(stops, fade.counted.size());
+        for (const double d : fade.counted)
+            most = std::max(most, d);
+    }
+    const auto shown = [&](double si) { return fromSi(si, style::road.unit(study.system)); };
+    Plot plot(sheet, QRectF(0, 0, 740, 170), { static_cast<double>(stops + 1), Plot::roundUp(shown(most) * 1.1) });
+    plot.axes(QObject::tr("stop"), QObject::tr("distance, %1").arg(QString::fromUtf8(style::road.unit(study.system).symbol.data())), 0, 0);
+    for (const FadeRuns& fade : p.fades) {
+        const bool after = study.build->tests[fade.session].setup == study.after.setup->id;
+        const QColor colour = after ? t.proposal : t.found;
+        QPolygonF line;
+        for (std::size_t i = 0; i < fade.counted.size(); ++i) {
+            const QPointF at(static_cast<double>(i + 1), shown(fade.counted[i]));
+            line << at;
+            plot.mark(at, 4, colour, fade.fades && i >= *fade.fades);
+        }
+        plot.curve(line, { colour, 1.4, after ? Qt::SolidLine : Qt::DashLine, {}, Hatch::None, {}, 0 });
+        if (fade.counted.size() >= 3)
+            plot.level(shown(past * (fade.counted[0] + fade.counted[1] + fade.counted[2]) / 3),
+                { t.bad, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
+        if (const Verdict* v = study.verdict("stop/fades-" + std::to_string(fade.session + 1)); v && !fade.counted.empty()) {
+            const std::size_t i = fade.fades.value_or(fade.counted.size() - 1);
+            const QPointF at = plot.at(static_cast<double>(i + 1), shown(fade.counted[i]));
+            sheet.callouts.push_back({ v->id,
+                fade.fades ? QObject::tr("faded from stop %1").arg(*fade.fades + 1) : QObject::tr("%1 stops").arg(fade.counted.size()),
+                v->level, at, at, at + QPointF(30, -34) });
+        }
+    }
+    if (p.fades.empty())
+        sheet.letter({ 370, 85 }, QObject::tr("no series has been driven with these setups"), 13, t.unproven, Qt::AlignCenter, false);
+    addRows(sheet, study, session, 226);
+    return sheet;
+}
+
+} // namespace deepstop::app

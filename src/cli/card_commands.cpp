@@ -1,0 +1,187 @@
+#include "cli/commands.hpp"
+
+#include "build/address.hpp"
+#include "files/disk.hpp"
+#include "files/paper_files.hpp"
+#include "logbook/logbook.hpp"
+#include "report/sheets.hpp"
+
+#include <fmt/format.h>
+
+#include "build/choices.hpp"
+#include "quantity/parse.hpp"
+#include "quantity/text.hpp"
+
+#include <chrono>
+#include <map>
+#include <iostream>
+#include <memory>
+
+namespace deepstop::cli {
+namespace {
+
+/// Where a leaf goes, by which of the options was given.
+struct Outputs {
+    Subject subject;
+    std::string pdf;
+    std::string html;
+    std::string json;
+    std::string csv;
+    bool letter = false;
+
+    void write(const report::Leaf& leaf) const
+    {
+        if (!pdf.empty())
+            files::replaceFile(pdf, files::pdfOf(report::sheetsOf(leaf, letter ? paper::letter() : paper::a4()), leaf.title));
+        if (!html.empty())
+            files::replaceFile(html, report::htmlOf(leaf));
+    }
+};
+
+int card(const Outputs& o)
+{
+    if (o.pdf.empty() && o.html.empty() && o.json.empty())
+        throw files::Refusal("card: say where it goes: --pdf, --html or --json with a file.");
+    const Study study = o.subject.studied();
+    const auto card = jobcard::cardOf(study);
+    if (card.steps.empty())
+        throw files::Refusal(o.subject.path + ": nothing is to be fitted: choose a setup with --setup that brings brakes of its own.");
+    if (!o.json.empty())
+        files::replaceFile(o.json, report::cardJson(card));
+    o.write(report::jobCard(study, card, today()));
+    return fine;
+}
+
+int report(const Outputs& o)
+{
+    if (o.pdf.empty() && o.html.empty() && o.csv.empty())
+        throw files::Refusal("report: say where it goes: --pdf, --html or --csv with a file.");
+    const Study study = o.subject.studied();
+    if (!study.after.setup)
+        throw files::Refusal(o.subject.path + ": has no setup to report on.");
+    if (!o.csv.empty())
+        files::replaceFile(o.csv, report::figuresCsv(study));
+    o.write(report::buildSheet(study, today()));
+    return fine;
+}
+
+struct LogOptions {
+    std::string path;
+    std::vector<std::string> add;
+    std::string ics;
+};
+
+/// An entry out of `key=value` words, each a field of the log.
+void addEntry(Build& build, const std::vector<std::string>& words)
+{
+    build.log.emplace_back();
+    const std::string at = fmt::format("/log/{}/", build.log.size() - 1);
+    const std::map<std::string, std::string> readings { { "odometer", "odometer_km" }, { "hours", "track_h" },
+        { "hottest", "hottest_degC" }, { "cost", "cost" } };
+    for (const std::string& word : words) {
+        const auto equals = word.find('=');
+        const auto key = word.substr(0, equals);
+        const auto value = equals == std::string::npos ? std::string() : word.substr(equals + 1);
+        if (key == "date" && !logbook::dayOf(value))
+            throw files::Refusal("--add: date: “" + value + "” is no day; write it as 2026-03-14.");
+        if (const auto reading = readings.find(key); reading != readings.end()) {
+            const Directory directory(build);
+            const auto* entry = directory.at(at + reading->second);
+            const auto parsed = parseQuantity(value, entry->address.style.dimension, entry->address.style.unit(UnitSystem::Metric));
+            if (!parsed)
+                throw files::Refusal("--add: " + key + ": " + parsed.refusal);
+            const Reading read { *parsed.value, {}, Known::Measured, {}, {} };
+            if (const auto why = refusal(entry->address, read); !why.empty())
+                throw files::Refusal("--add: " + why);
+            build = withReading(std::move(build), at + reading->second, read);
+        } else if (key == "date" || key == "event" || key == "setup" || key == "duty" || key == "note") {
+            auto said = withFact(build, at + key, value);
+            if (!said.build)
+                throw files::Refusal("--add: " + key + ": " + said.refusal);
+            build = std::move(*said.build);
+        } else {
+            throw files::Refusal("--add: “" + key + "”: one of date, event, odometer, setup, duty, hours, hottest, cost, note is wanted.");
+        }
+    }
+    if (build.log.back().date.empty())
+        build.log.back().date = today();
+}
+
+std::string stampOfNow()
+{
+    const auto now = std::chrono::floor<std::chrono::seconds>(std::chrono::system_clock::now());
+    const auto day = std::chrono::floor<std::chrono::days>(now);
+    const std::chrono::year_month_day ymd { day };
+    const std::chrono::hh_mm_ss time { now - day };
+    return fmt::format("{:04}{:02}{:02}T{:02}{:02}{:02}Z", static_cast<int>(ymd.year()), static_cast<unsigned>(ymd.month()),
+        static_cast<unsigned>(ymd.day()), time.hours().count(), time.minutes().count(), time.seconds().count());
+}
+
+int log(const LogOptions& o)
+{
+    auto file = files::loadBuild(o.path);
+    if (!o.add.empty()) {
+        addEntry(file.build, o.add);
+        files::saveBuild(o.path, file);
+    }
+    const Build& build = file.build;
+    if (!o.ics.empty())
+        files::replaceFile(o.ics, logbook::calendarOf(build, stampOfNow()));
+    for (const std::size_t i : logbook::inOrder(build)) {
+        const LogEntry& e = build.log[i];
+        std::cout << fmt::format("{:10} {:>9} {:15} {}\n", e.date, e.odometer.value ? print(*e.odometer.value, style::odometer) : "",
+            wordFor(e.event, choices::logEvent), onOneLine(e.note.empty() ? e.setup : e.note));
+    }
+    if (const Setup* on = logbook::onCar(build, today()))
+        std::cout << "On the car today: " << on->name << "\n";
+    for (const auto& w : logbook::wearOf(build)) {
+        std::cout << fmt::format("{} {} {}: {} left", w.axle == Axle::Front ? "front" : "rear", w.side == Side::Left ? "left" : "right",
+            w.ring ? "rotor" : "lining", print(w.points.back().left, style::fine));
+        if (w.endsAt)
+            std::cout << fmt::format(", at its minimum at {}{}{}", print(*w.endsAt, style::odometer),
+                w.endsEarliest ? fmt::format(" (as early as {})", print(*w.endsEarliest, style::odometer)) : std::string(),
+                w.endsOn ? ", about " + logbook::dateOf(*w.endsOn) : std::string());
+        else
+            std::cout << "; to say when it ends it lacks " << w.lacks;
+        std::cout << "\n";
+    }
+    for (const auto& r : logbook::remindersOf(build))
+        if (!r.done)
+            std::cout << "due " << logbook::dateOf(r.day) << ": " << r.what << " (" << r.because << ")\n";
+    if (const auto cost = logbook::costPerTrackHour(build))
+        std::cout << fmt::format("An hour on the track costs {:.0f} {}\n", *cost, build.currency);
+    return fine;
+}
+
+} // namespace
+
+void addCardCommands(CLI::App& app, int& code)
+{
+    auto* cardCommand = app.add_subcommand("card", "The job card of a setup, each step with what caused it");
+    auto c = std::make_shared<Outputs>();
+    c->subject.addTo(*cardCommand);
+    cardCommand->add_option("--pdf", c->pdf, "write it there to print");
+    cardCommand->add_option("--html", c->html, "write it there as one HTML file");
+    cardCommand->add_option("--json", c->json, "write its steps there");
+    cardCommand->add_flag("--letter", c->letter, "on Letter instead of A4");
+    cardCommand->callback([c, &code] { code = card(*c); });
+
+    auto* reportCommand = app.add_subcommand("report", "The build sheet: before and after, section to scale, verdicts, readings");
+    auto r = std::make_shared<Outputs>();
+    r->subject.addTo(*reportCommand);
+    reportCommand->add_option("--pdf", r->pdf, "write it there to print");
+    reportCommand->add_option("--html", r->html, "write it there as one HTML file");
+    reportCommand->add_option("--csv", r->csv, "write every figure there");
+    reportCommand->add_flag("--letter", r->letter, "on Letter instead of A4");
+    reportCommand->callback([r, &code] { code = report(*r); });
+
+    auto* logCommand = app.add_subcommand("log", "The car's log: what was done, how it wears, what is due");
+    auto l = std::make_shared<LogOptions>();
+    logCommand->add_option("FILE", l->path, "build, *.deepstop")->required();
+    logCommand->add_option("--add", l->add, "an entry: date=2026-04-01 event=\"track day\" odometer=12345km hours=1.5 note=…")
+        ->expected(1, 12);
+    logCommand->add_option("--ics", l->ics, "write what is due there as a calendar");
+    logCommand->callback([l, &code] { code = log(*l); });
+}
+
+} // namespace deepstop::cli

@@ -1,0 +1,96 @@
+#pragma once
+/// The job card: what is to be done to fit a setup, in order, each step with what caused it; steps that cannot be undone stay shut until
+/// what they rest on is proven.
+
+#include "study/study.hpp"
+
+#include <optional>
+#include <string>
+#include <vector>
+
+namespace deepstop::jobcard {
+
+enum class Phase { Prepare, Tag, Record, Strip, MockUp, Irreversible, Assemble, Hoses, Bleed, Wheels, BeforeMoving, BedIn, ReCheck };
+[[nodiscard]] std::string_view nameOf(Phase phase);
+
+struct Step {
+    std::string id; ///< "front/left/rotor-on"
+    Phase phase = Phase::Prepare;
+    std::string corner; ///< "front left", "front", "car"
+    std::string text;
+    std::string because; ///< id of a verdict, pointer of a field, or "common practice"
+    std::string caution; ///< where the step can hurt somebody
+    std::string tools;
+    bool irreversible = false;
+    bool open = true; ///< may be ticked; only steps that cannot be undone are ever shut
+    std::vector<std::string> waits; ///< for what it is shut, in words; of an opened one what was not proven then
+    std::string opened; ///< the reason somebody gave for opening it all the same
+    std::optional<double> torque; ///< N·m
+    std::string threads; ///< "threadlocker", "anti-seize"
+    std::vector<std::string> readings; ///< pointers of what is to be read and typed here
+    double minutes = 0; ///< estimate, or what it took before
+    Checked state = Checked::Open;
+    std::string who;
+    std::string when;
+    std::string note;
+};
+
+struct Card {
+    const Setup* setup = nullptr;
+    std::vector<Step> steps; ///< in working order
+    double minutes = 0; ///< of all of them, one person
+    int people = 1;
+    [[nodiscard]] const Step* step(const std::string& id) const;
+    [[nodiscard]] int open() const; ///< steps still to be done
+};
+
+/// The card of the setup after. Empty where the study has none, or compares a setup with itself.
+[[nodiscard]] Card cardOf(const Study& study);
+
+/// What a cut on an axle waits for, in words; empty: all of it is proven. Both sides tried and centred, wheel and parts clear at worst,
+/// studs and seats good.
+[[nodiscard]] std::vector<std::string> shutBy(const Study& study, Axle axle, Cut cut);
+
+/// Who ticks, and when (ISO date and time).
+struct Hand {
+    std::string who;
+    std::string when;
+};
+/// The build with a step of the card ticked. Nothing for a step that is not on the card, or is shut and was to be called done.
+[[nodiscard]] std::optional<Build> ticked(
+    const Study& study, const std::string& step, Checked state, const Hand& hand, const std::string& note = {}, double took = 0);
+/// The build with a shut step opened, for a reason. Nothing for an empty reason, or a step that is not shut.
+[[nodiscard]] std::optional<Build> opened(const Study& study, const std::string& step, const std::string& reason, const Hand& hand);
+
+/// The choices of the card, beginning with nobody having chosen.
+[[nodiscard]] const JobCard& choicesOf(const Build& build, const std::string& setup);
+/// The card's record in a build that is to be changed.
+[[nodiscard]] JobCard& recordOf(Build& build, const std::string& setup);
+
+/// Schools, each with why.
+struct School {
+    std::string title;
+    std::string why;
+    std::vector<std::string> steps;
+};
+[[nodiscard]] School bleedingOf(const Study& study, const JobCard& choices);
+[[nodiscard]] School beddingOf(const Study& study, const JobCard& choices);
+
+/// The car on a lift while parts come off.
+struct OnLift {
+    std::string what; ///< "both front corners off"
+    double mass; ///< kg left
+    double behindFrontAxle; ///< of the centre of mass, m
+    double toArm; ///< from there to the nearer pair of arms, m; under `strapUnder` of their spacing it may tip
+};
+struct Lift {
+    std::vector<OnLift> moments; ///< as found, then axle by axle
+    double armsAt[2] = { 0, 0 }; ///< behind the front axle, m
+    std::string lacks; ///< what is missing, in words
+    [[nodiscard]] bool strap() const; ///< at some moment
+};
+/// Arms under the sills at a fifth and four fifths of the wheelbase (common practice).
+[[nodiscard]] Lift liftOf(const Study& study);
+inline constexpr double strapUnder = 0.2;
+
+} // namespace deepstop::jobcard

@@ -1,0 +1,163 @@
+#include "jobcard/jobcard.hpp"
+
+#include "figures/figures.hpp"
+
+#include <fmt/format.h>
+
+#include <cmath>
+
+namespace deepstop::jobcard {
+
+School bleedingOf(const Study& study, const JobCard& choices)
+{
+    School s;
+    const auto wheel = [](int i) {
+        static constexpr const char* names[] { "rear, the side away from the master cylinder", "rear, its side",
+            "front, the side away from it", "front, its side" };
+        return std::string(names[i]);
+    };
+    switch (choices.bleedOrder) {
+    case BleedOrder::FurthestFirst:
+    case BleedOrder::Unknown:
+        s.title = choices.bleedOrder == BleedOrder::Unknown
+            ? "Order of bleeding: nobody has chosen; furthest wheel first until the maker says otherwise"
+            : "Furthest wheel first";
+        s.why = "The longest line holds the most old fluid and air: begun there, nothing is drawn back into what is done.";
+        for (int i = 0; i < 4; ++i)
+            s.steps.push_back(wheel(i));
+        break;
+    case BleedOrder::NearestFirst:
+        s.title = "Nearest wheel first";
+        s.why = "The front calipers take the most fluid: some makers clear them first so that the master gets firm.";
+        for (int i = 3; i >= 0; --i)
+            s.steps.push_back(wheel(i));
+        break;
+    case BleedOrder::Maker:
+        s.title = "In the order the car's maker gives";
+        s.why = "Diagonal circuits and antilock units have an order of their own; some want a tool that opens their valves.";
+        s.steps.emplace_back("each wheel as the maker's manual numbers it");
+        break;
+    }
+    switch (choices.bleedMethod) {
+    case BleedMethod::TwoPeople:
+    case BleedMethod::Unknown:
+        s.why += " Two people: slow strokes over the usual travel only, the bleeder shut before the pedal comes back.";
+        break;
+    case BleedMethod::Pressure:
+        s.why += " Pressure: one person, no worn seals run over; under the pressure the reservoir bears (usually 1 bar).";
+        break;
+    case BleedMethod::Vacuum:
+        s.why += " Vacuum: one person; air drawn past the bleeder's thread looks like air in the line, so finish with the pedal.";
+        break;
+    case BleedMethod::Gravity:
+        s.why += " Gravity: slow and gentle; watch that the reservoir never runs dry.";
+        break;
+    }
+    bool both = false;
+    for (const Axle axle : { Axle::Front, Axle::Rear })
+        if (const Corner* c = study.after.at(axle).corner)
+            both = both || (c->brakes == BrakeKind::Discs && c->caliper.bleeders == Bleeders::BothEnds);
+    if (both)
+        s.why += choices.bleederFirst == BleederFirst::Inner ? " Inner bleeder of each caliper first: fluid comes in there; then the outer."
+            : choices.bleederFirst == BleederFirst::Outer    ? " Outer bleeder of each caliper first: the farther half; then the inner."
+                                                             : " Outer bleeder of each caliper first until its maker says otherwise.";
+    return s;
+}
+
+School beddingOf(const Study& study, const JobCard& choices)
+{
+    School s;
+    const auto v = [&](double kmh) { return print(kmh / 3.6, style::speed, study.system); };
+    switch (choices.bedding) {
+    case Bedding::Street:
+        s.title = "Gently, on the street";
+        s.why = "Pads for the road settle by themselves; nothing gets hot enough to print itself onto the rotor.";
+        s.steps = { fmt::format("{} of ordinary driving without a full stop from speed", print(240e3, style::odometer, study.system)),
+            "no long dragging, no standing on the pedal while they are hot" };
+        break;
+    case Bedding::SlowDowns:
+    case Bedding::Unknown:
+        s.title = choices.bedding == Bedding::Unknown
+            ? "Bedding in: nobody has chosen; repeated slow-downs unless the pads' maker says otherwise"
+            : "Repeated slow-downs";
+        s.why = "Ten even slow-downs lay an even film of lining; the drive after them cools the rotors without a print.";
+        s.steps = { fmt::format("ten slow-downs from {} to {}, firmly, a minute apart", v(97), v(48)),
+            fmt::format("then ten minutes at {} without the brakes", v(60)), "do not stop and hold the pedal while they are hot" };
+        break;
+    case Bedding::WarmThenHard:
+        s.title = "Warm, then hard";
+        s.why = "Pads for the track want their heat: warm through first so that nothing cracks, then hot enough to drive the binder out.";
+        s.steps = { fmt::format("five gentle slow-downs from {} to {}", v(80), v(40)),
+            fmt::format("eight hard ones from {} to {}, one right after the other", v(110), v(40)),
+            fmt::format("fifteen minutes at {} without the brakes", v(60)),
+            "smoke and smell at the last ones are usual; a soft pedal is not" };
+        break;
+    case Bedding::Maker:
+        s.title = "As the pads' maker says";
+        s.why = "The maker knows the compound: its own schedule comes before any rule.";
+        s.steps = { "the schedule in the pads' box, from its first line to its last" };
+        break;
+    }
+    return s;
+}
+
+bool Lift::strap() const
+{
+    const double span = armsAt[1] - armsAt[0];
+    return std::ranges::any_of(moments, [&](const OnLift& m) { return m.toArm < strapUnder * span; });
+}
+
+Lift liftOf(const Study& study)
+{
+    Lift lift;
+    const Car& car = study.build->car;
+    if (!car.mass.value || !car.wheelbase.value || !car.frontLoadShare.value || !study.before.complete()) {
+        lift.lacks = "mass, wheelbase and front load of the car";
+        return lift;
+    }
+    constexpr double usualDriver = 75; // kg, who gets out
+    constexpr double seat = 0.45; // of the wheelbase, where he sat; common practice
+    const double base = *car.wheelbase.value;
+    double mass = *car.mass.value;
+    double moment = mass * (1 - *car.frontLoadShare.value) * base;
+    mass -= usualDriver;
+    moment -= usualDriver * seat * base;
+    lift.armsAt[0] = 0.2 * base;
+    lift.armsAt[1] = 0.8 * base;
+    const auto note = [&](std::string what) {
+        const double at = moment / mass;
+        lift.moments.push_back({ std::move(what), mass, at, std::min(at - lift.armsAt[0], lift.armsAt[1] - at) });
+    };
+    note("as it came, empty");
+    double offMass = 0;
+    double offMoment = 0;
+    for (const Axle axle : { Axle::Front, Axle::Rear }) {
+        const AxleParts& parts = study.before.at(axle);
+        std::vector<std::string> lacks;
+        Sample s;
+        const double corner = figures::cornerMass(s, *parts.corner, lacks);
+        const double wheel = parts.wheel && parts.wheel->mass.value ? *parts.wheel->mass.value : NAN;
+        if (!std::isfinite(corner + wheel) || !lacks.empty()) {
+            lift.lacks = fmt::format("weights of the {} wheels and brakes", axle == Axle::Front ? "front" : "rear");
+            continue;
+        }
+        const double off = 2 * (corner + wheel);
+        const double at = axle == Axle::Front ? 0 : base;
+        // Alone, so that the worse of the two is seen.
+        mass -= off;
+        moment -= off * at;
+        note(axle == Axle::Front ? "front wheels and brakes off" : "rear wheels and brakes off");
+        mass += off;
+        moment += off * at;
+        offMass += off;
+        offMoment += off * at;
+    }
+    if (lift.lacks.empty()) {
+        mass -= offMass;
+        moment -= offMoment;
+        note("all wheels and brakes off");
+    }
+    return lift;
+}
+
+} // namespace deepstop::jobcard
