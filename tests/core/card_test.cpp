@@ -26,6 +26,8 @@ bool has(const Card& card, const std::string& part)
 
 const Step& stepLike(const Card& card, const std::string& part)
 {
+    if (const Step* step = card.step(part))
+        return *step;
     return *std::ranges::find_if(card.steps, [&](const Step& s) { return s.id.find(part) != std::string::npos; });
 }
 
@@ -103,7 +105,7 @@ private slots:
         const Card card = cardOf(studied(demo()));
         const std::pair<const char*, const char*> wanted[] { { "car/stands", "not the jack alone" }, { "car/stands", "Strap" },
             { "car/eyes", "compressed air" }, { "car/eyes", "paint" }, { "left/washers", "once" }, { "car/pump", "first push" },
-            { "car/walking", "slow" }, { "left/tag", "swapped" }, { "left/bleeder-up", "swapped" }, { "left/hose", "twisted" },
+            { "car/walking", "slow" }, { "left/tag", "swapped" }, { "left/bleeder-up", "swapped" }, { "front/left/hose", "twisted" },
             { "left/faces-clean", "Oil" }, { "car/data", "engineer" }, { "car/data", "law" }, { "cut-trim", "engineer" },
             { "car/bed-1", "legal" }, { "left/joint-1", "threadlocker" } };
         for (const auto& [id, words] : wanted)

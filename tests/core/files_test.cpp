@@ -77,7 +77,7 @@ private slots:
     void keysItDoesNotKnowSurvive()
     {
         auto j = demoJson();
-        j["log"] = { { { "text", "first drive" } } };
+        j["diary"] = { { { "text", "first drive" } } };
         j["car"]["colour"] = "grey";
         j["setups"][1]["front"]["rotor"]["thickness_mm"]["checked_by"] = "a friend";
         j["setups"][1]["front"]["caliper"]["pistons_mm"][1]["seal"] = "square";
@@ -87,7 +87,7 @@ private slots:
         file.build = withReading(file.build, "/setups/1/front/rotor/thickness_mm", { 0.0279, {}, Known::Measured, "micrometer", {} });
         std::swap(file.build.wheels[0], file.build.wheels[2]);
         const auto out = json::parse(files::writeBuild(file));
-        QVERIFY(out["log"] == j["log"]);
+        QVERIFY(out["diary"] == j["diary"]);
         QVERIFY(out["car"]["colour"] == json("grey"));
         QVERIFY(out["setups"][1]["front"]["rotor"]["thickness_mm"]["checked_by"] == json("a friend"));
         QVERIFY(out["setups"][1]["front"]["rotor"]["thickness_mm"]["value"] == json(27.9));

@@ -74,7 +74,7 @@ public:
         for (const auto& line : wrapped(text, height, wide)) {
             need(height * leading);
             y_ += height * leading;
-            page().letters.push_back({ { x, y_ }, line, height });
+            page().letters.emplace_back(Point { x, y_ }, std::string(line), height, paper::Anchor::Left, false);
         }
     }
     void tick(const Block& b)
@@ -115,7 +115,8 @@ public:
         double x = edge;
         for (std::size_t i = 0; i < cells.size(); ++i) {
             for (std::size_t k = 0; k < cells[i].size(); ++k)
-                page().letters.push_back({ { x, y_ + letters * leading * static_cast<double>(k + 1) }, cells[i][k], letters });
+                page().letters.emplace_back(Point { x, y_ + letters * leading * static_cast<double>(k + 1) }, std::string(cells[i][k]),
+                    letters, paper::Anchor::Left, false);
             x += b.widths[i] * width();
         }
         y_ += letters * leading * static_cast<double>(most) + 0.8e-3;
@@ -145,7 +146,8 @@ public:
         page().strokes.push_back({ Pen::Outline, { { edge, y_ }, { edge + bar, y_ } }, false });
         for (const double x : { edge, edge + bar })
             page().strokes.push_back({ Pen::Outline, { { x, y_ - 1.2e-3 }, { x, y_ + 1.2e-3 } }, false });
-        page().letters.push_back({ { edge + bar + 2e-3, y_ + 0.9e-3 }, fmt::format("100 mm, drawn 1:{:g}", b.scale), 2.1e-3 });
+        page().letters.emplace_back(Point { edge + bar + 2e-3, y_ + 0.9e-3 }, std::string(fmt::format("100 mm, drawn 1:{:g}", b.scale)),
+            2.1e-3, paper::Anchor::Left, false);
         y_ += 6e-3;
     }
     void text(const std::string& words)

@@ -64,14 +64,14 @@ void LogbookPage::refreshRest()
         entry_ = logbook::inOrder(document().build()).back();
 }
 
-void LogbookPage::chosenInView(const std::string& id)
+void LogbookPage::chosenInView(const std::string& mark)
 {
     const std::string begin = "log-";
-    if (!id.starts_with(begin)) {
-        StagePage::chosenInView(id);
+    if (!mark.starts_with(begin)) {
+        StagePage::chosenInView(mark);
         return;
     }
-    entry_ = static_cast<std::size_t>(QString::fromStdString(id.substr(begin.size())).toULongLong());
+    entry_ = static_cast<std::size_t>(QString::fromStdString(mark.substr(begin.size())).toULongLong());
     refresh();
 }
 
