@@ -7,6 +7,10 @@
 #include "instruments/indication.hpp"
 #include "library/import.hpp"
 #include "quantity/parse.hpp"
+#include "files/track_log.hpp"
+#include "instruments/receiver.hpp"
+#include "proving/stops.hpp"
+#include "stopping/drive.hpp"
 #include "chapters/weights/comparison.hpp"
 #include "chapters/clearance/cures.hpp"
 #include "study/study.hpp"
@@ -158,6 +162,40 @@ void readInstrumentLines(benchmark::State& state)
         benchmark::DoNotOptimize(instruments::LineReader().take(bytes).size());
 }
 BENCHMARK(readInstrumentLines)->Unit(benchmark::kMicrosecond);
+
+/// An hour of a receiver at 25 moments a second: 90,000 of them, three sentences each, and the stops in it.
+void anHourOfALog(benchmark::State& state)
+{
+    instruments::ReceiverScene scene;
+    scene.rate = 25;
+    scene.traffic = 3600;
+    scene.noise = 0.1;
+    instruments::Receiver receiver(scene);
+    std::string log;
+    while (!receiver.over())
+        log += receiver.next();
+    for (auto _ : state) {
+        proving::StopFinder finder([](const proving::FoundStop& stop) { benchmark::DoNotOptimize(stop.distance); });
+        files::TrackReader reader([&](const files::Fix& fix) { finder.take({ fix.time, fix.speed }); });
+        reader.take(log);
+        reader.finish();
+        benchmark::DoNotOptimize(reader.count().fixes);
+    }
+}
+BENCHMARK(anHourOfALog)->Unit(benchmark::kMillisecond);
+
+/// One stop in steps, as the draws run it.
+void aStopInSteps(benchmark::State& state)
+{
+    const stopping::Car car { 1460, 2.7, 0.52, 0.54, 0.65 };
+    const stopping::Brakes brakes { { 20e-4, 0.14, 0.8, 0.31, 1.0 }, { 9e-4, 0.13, 0.8, 0.31, 1.0 } };
+    stopping::Circumstances how { 70e5, 0.25 };
+    how.pitchTime = 0.25;
+    how.gripFall = 0.1;
+    for (auto _ : state)
+        benchmark::DoNotOptimize(stopping::drive(car, brakes, how, 100 / 3.6).distance);
+}
+BENCHMARK(aStopInSteps)->Unit(benchmark::kMicrosecond);
 
 void parseAQuantity(benchmark::State& state)
 {

@@ -30,6 +30,9 @@ struct Stage {
     /// Its state on the rail, of a stage whose state is no chapter's verdict.
     std::pair<Level, std::string> (*state)(const Study&) = nullptr;
 
+    /// What stands beside a stage that no chapter speaks on.
+    const char* aside = nullptr;
+
     [[nodiscard]] QString name() const { return QString::fromUtf8(title); }
     [[nodiscard]] bool speaks(std::string_view chapter) const { return std::ranges::find(chapters, chapter) != chapters.end(); }
 };

@@ -125,7 +125,7 @@ for line in sys.stdin:
             QCOMPARE(shots.size(), 1);
             const QImage image(folder.filePath(shots.front()));
             const double dots = 600 / 0.0254;
-            QVERIFY(std::abs(image.width() - size.width * dots) < 3);
+            QVERIFY2(std::abs(image.width() - size.width * dots) < 3, QByteArray::number(image.width()) + " / " + QByteArray::number(size.width * dots));
             const int row = static_cast<int>(std::lround(y * dots));
             // The longest dark run near that row is the bar.
             int longest = 0;

@@ -71,7 +71,8 @@ void Plot::axes(const QString& across, const QString& up, int acrossDecimals, in
         sheet_.letter(foot + QPointF(0, 11), number(i * stepX, acrossDecimals), 12, t.mute, Qt::AlignHCenter | Qt::AlignTop);
     }
     const double stepY = stepFor(most_.y());
-    for (int i = 0; i * stepY <= most_.y() * 1.0001; ++i) {
+    // Without a name it measures nothing.
+    for (int i = 0; !up.isEmpty() && i * stepY <= most_.y() * 1.0001; ++i) {
         const QPointF foot = at(0, i * stepY);
         sheet_.line({ foot, QPointF(box_.right(), foot.y()) }, thin);
         sheet_.letter(foot + QPointF(-8, 0), number(i * stepY, upDecimals), 12, t.mute, Qt::AlignRight | Qt::AlignVCenter);

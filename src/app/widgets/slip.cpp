@@ -141,6 +141,10 @@ QString Slip::html() const
     const Theme& t = theme();
     const Study& study = document_.study();
     auto out = QStringLiteral("<style>a{text-decoration:none;color:%1} p{margin:0}</style>").arg(t.ink.name());
+    if (stage_->aside)
+        return out
+            + QStringLiteral("<p>%1</p>")
+                  .arg(tr(stage_->aside).toHtmlEscaped().replace(QLatin1String("\n\n"), QLatin1String("</p><br><p>")));
     out += QStringLiteral("<table width='100%' cellspacing='0' cellpadding='2'>");
     // On stages that show one axle at a time it is said whose checks these are.
     const bool byAxle = stage_->byAxle;

@@ -36,8 +36,19 @@ const std::vector<Stage>& stages()
         { BalancePage::id, "Balance", { "balance" }, false, make<BalancePage> },
         { HeatPage::id, "Heat", { "heat" }, true, make<HeatPage> },
         { StopPage::id, "Stop", { "stopping", "proving" }, false, make<StopPage> },
-        { CardPage::id, "Job card", {}, false, make<CardPage>, stateOfCard },
-        { LogbookPage::id, "Logbook", {}, false, make<LogbookPage>, stateOfLog },
+        { CardPage::id, "Job card", {}, false, make<CardPage>, stateOfCard,
+            "Space ticks a step, X calls it a fault, arrows go on. A padlock marks work that cannot be undone: it opens when the checks it "
+            "waits for are proven on both sides, or for a reason that stays in the record. What is read at a step is typed under the list "
+            "and "
+            "lands in the build.\n\nBrakes are life-critical. This program advises; it approves nothing: the makers' data and local law "
+            "come "
+            "first. Have adapters, machined, drilled and welded parts judged by a qualified engineer or licensed mechanic." },
+        { LogbookPage::id, "Logbook", {}, false, make<LogbookPage>, stateOfLog,
+            "What was done, found and read, day by day; a click on the line takes that day in hand. Wear is reckoned from readings with "
+            "their "
+            "odometer, towards the minimum that is cast on the part: two readings say when, three say how sure.\n\nLook at linings, "
+            "rotors, hoses, "
+            "bolts and fluid by the maker's intervals and before every day on a track, whatever this page says." },
     };
     return all;
 }

@@ -152,7 +152,10 @@ private:
         add(Phase::Prepare, "car/leaks", "car",
             drums ? "Look at every wheel for fluid: calipers, hose ends, and the wheel cylinders inside the drums, behind their boots"
                   : "Look at every wheel for fluid: calipers, bleeders, hose ends, hard lines",
-            practice, { "A drum cylinder that leaks soaks its linings: replace both sides before anything else.", "lamp", {}, 10 });
+            practice,
+            { drums ? "A drum cylinder that leaks soaks its linings: replace both sides before anything else."
+                    : "A leak anywhere is mended before anything else.",
+                "lamp", {}, 10 });
         add(Phase::Prepare, "car/eyes", "car", "Glasses and gloves on; brake dust is washed or drawn off, never blown", practice,
             { "No compressed air on brake dust. Fluid harms eyes and eats paint.", "brake cleaner, tray, rags", {}, 3 });
         const Lift lift = liftOf(study_);

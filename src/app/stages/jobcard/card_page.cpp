@@ -185,6 +185,8 @@ void CardPage::refreshRest()
         card_ = jobcard::cardOf(study);
     const bool steps = place() == Steps;
     list_->setVisible(steps);
+    constexpr int few = 158; // pixels, for what is read at one step
+    view()->setMaximumHeight(steps ? few : QWIDGETSIZE_MAX);
     foot_->setVisible(true);
     const auto* shut = card_.step(shut_);
     const bool asks = (steps || place() == AtCar) && shut && !shut->open;

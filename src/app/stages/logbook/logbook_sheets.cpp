@@ -30,7 +30,7 @@ void addEntry(Sheet& sheet, const Study& study, std::size_t index, double y)
     double x = 0;
     const auto fact = [&](const char* key, const QString& what, double wide) {
         sheet.fact(at + key, what, { x, y }, wide);
-        x += wide + 14;
+        x += wide * 1.28 + 8;
     };
     const auto value = [&](const std::string& pointer, const QString& what, double wide) {
         sheet.letter({ x, y + 7 }, what, 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
@@ -38,16 +38,16 @@ void addEntry(Sheet& sheet, const Study& study, std::size_t index, double y)
         x += wide;
     };
     fact("/date", QObject::tr("date"), 92);
-    fact("/event", QObject::tr("what"), 120);
-    value(at + "/odometer_km", QObject::tr("odometer"), 106);
-    fact("/setup", QObject::tr("setup"), 120);
-    fact("/duty", QObject::tr("duty"), 110);
+    fact("/event", QObject::tr("what"), 104);
+    value(at + "/odometer_km", QObject::tr("odometer"), 122);
+    fact("/setup", QObject::tr("setup"), 100);
+    fact("/duty", QObject::tr("duty"), 90);
     value(at + "/track_h", QObject::tr("on the track"), 84);
     x = 0;
     y += 52;
     value(at + "/hottest_degC", QObject::tr("hottest rotor"), 106);
     value(at + "/cost", QObject::tr("cost, %1").arg(QString::fromStdString(study.build->currency)), 100);
-    fact("/note", QObject::tr("note"), 440);
+    fact("/note", QObject::tr("note"), 380);
     if (entry.wear.empty())
         return;
     y += 56;
@@ -57,8 +57,11 @@ void addEntry(Sheet& sheet, const Study& study, std::size_t index, double y)
         const QString corner = QStringLiteral("%1 %2").arg(w.axle == Axle::Front ? QObject::tr("front") : QObject::tr("rear"),
             w.side == Side::Left ? QObject::tr("left") : QObject::tr("right"));
         const std::string wear = at + "/wear/" + std::to_string(i);
-        value(wear + "/lining_mm", QObject::tr("%1 lining").arg(corner), 96);
-        value(wear + "/ring_mm", QObject::tr("rotor"), 84);
+        value(wear + "/lining_mm", QObject::tr("%1 lining").arg(corner), 104);
+        value(wear + "/ring_mm", QObject::tr("rotor"), 92);
+        // Both sides of an axle beside each other.
+        if (i % 2 == 1)
+            x = 0, y += 48;
     }
 }
 
@@ -131,10 +134,10 @@ Sheet lifeSheet(const Study& study, std::optional<std::size_t> entry, const std:
     double y = 200;
     if (entry)
         addEntry(sheet, study, *entry, y);
-    y = 380;
+    y = entry && !build.log[*entry].wear.empty() ? 412 : 340;
     sheet.letter({ 0, y }, QObject::tr("Due"), 17, t.ink, Qt::AlignLeft | Qt::AlignVCenter);
     for (const auto& r : reminders) {
-        if (r.done || y > 530)
+        if (r.done || y > 520)
             continue;
         y += 22;
         const bool late = r.day <= now;
@@ -219,7 +222,7 @@ Sheet wearSheet(const Study& study, std::optional<std::size_t> entry)
         y += 20;
     }
     if (entry)
-        addEntry(sheet, study, *entry, 420);
+        addEntry(sheet, study, *entry, std::max(y + 8, 400.0));
     return sheet;
 }
 

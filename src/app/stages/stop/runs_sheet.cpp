@@ -29,8 +29,9 @@ void addRows(Sheet& sheet, const Study& study, std::optional<std::size_t> index,
     const std::string at = "/tests/" + std::to_string(*index);
     double x = 0;
     const auto fact = [&](const char* key, const QString& what, double wide) {
+        // Boxes are as many pixels wide whatever the sheet's scale: room for the smallest window.
         sheet.fact(at + key, what, { x, y }, wide);
-        x += wide + 14;
+        x += wide * 1.28 + 8;
     };
     const auto value = [&](const std::string& pointer, const QString& what, double wide, bool blank = false, const QString& none = {}) {
         sheet.letter({ x, y + 7 }, what, 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
@@ -38,10 +39,10 @@ void addRows(Sheet& sheet, const Study& study, std::optional<std::size_t> index,
         x += wide;
     };
     fact("/date", QObject::tr("date"), 92);
-    fact("/place", QObject::tr("place"), 140);
-    fact("/series", QObject::tr("stops are driven"), 120);
-    fact("/surface", QObject::tr("road"), 84);
-    fact("/measured_from", QObject::tr("measured from"), 170);
+    fact("/place", QObject::tr("place"), 110);
+    fact("/series", QObject::tr("stops are driven"), 96);
+    fact("/surface", QObject::tr("road"), 66);
+    fact("/measured_from", QObject::tr("measured from"), 120);
     value(at + "/slope_percent", QObject::tr("slope, out"), 82, true, QObject::tr("not read"));
     value(at + "/wind_kmh", QObject::tr("wind, out"), 80, true, QObject::tr("not read"));
     y += 52;
@@ -52,16 +53,16 @@ void addRows(Sheet& sheet, const Study& study, std::optional<std::size_t> index,
         x = 0;
         sheet.letter({ x, y + 27 }, blank ? QStringLiteral("+") : QString::number(k + 1), 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter);
         x = 22;
-        value(stop + "/speed_kmh", k == first ? QObject::tr("speed read") : QString(), 92, blank, QObject::tr("speed"));
+        value(stop + "/speed_kmh", k == first ? QObject::tr("speed read") : QString(), 112, blank, QObject::tr("speed"));
         if (!blank) {
-            value(stop + "/distance_m", k == first ? QObject::tr("distance") : QString(), 96);
-            sheet.fact(stop + "/way", {}, { x, y + 13 }, 62);
-            x += 76;
-            value(stop + "/ring_degC", k == first ? QObject::tr("rotor") : QString(), 78, true, QStringLiteral("–"));
+            value(stop + "/distance_m", k == first ? QObject::tr("distance") : QString(), 104);
+            sheet.fact(stop + "/way", k == first ? QObject::tr("way") : QString(), { x, y + (k == first ? 0 : 13) }, 62);
+            x += 90;
+            value(stop + "/ring_degC", k == first ? QObject::tr("rotor") : QString(), 84, true, QStringLiteral("–"));
             value(stop + "/pedal_n", k == first ? QObject::tr("foot") : QString(), 74, true, QStringLiteral("–"));
-            sheet.fact(stop + "/note", k == first ? QObject::tr("smell, smoke, pedal") : QString(), { x, y + (k == first ? 0 : 13) }, 130);
-            x += 146;
-            sheet.fact(stop + "/left_out", k == first ? QObject::tr("left out because") : QString(), { x, y + (k == first ? 0 : 13) }, 150);
+            sheet.fact(stop + "/note", k == first ? QObject::tr("smell, smoke, pedal") : QString(), { x, y + (k == first ? 0 : 13) }, 116);
+            x += 158;
+            sheet.fact(stop + "/left_out", k == first ? QObject::tr("left out because") : QString(), { x, y + (k == first ? 0 : 13) }, 124);
         }
         y += k == first ? 36 : 30;
     }
@@ -82,7 +83,7 @@ void addStrip(Sheet& sheet, Plot& plot, const Study& study, const RunsOf& runs, 
             sheet.line({ QPointF(middle, y - 22), QPointF(middle, y + 22) }, { t.mute, 1, Qt::DashLine, {}, Hatch::None, {}, 0 });
         }
     }
-    sheet.letter({ -8, y - 8 }, QString::fromStdString(runs.setup->name), 13, colour, Qt::AlignRight | Qt::AlignVCenter, false);
+    sheet.letter({ 8, y - 20 }, QString::fromStdString(runs.setup->name), 14, colour, Qt::AlignLeft | Qt::AlignVCenter, false);
     int number = 0;
     for (const MeasuredRun& run : runs.runs) {
         if (!std::isfinite(run.distance))
@@ -111,7 +112,7 @@ void addStrip(Sheet& sheet, Plot& plot, const Study& study, const RunsOf& runs, 
                      .arg(QString::fromStdString(print(s.mean, style::road, study.system)),
                          QString::fromStdString(print(s.deviation, style::road, study.system)));
     }
-    sheet.letter({ -8, y + 10 }, words, 11, t.mute, Qt::AlignRight | Qt::AlignVCenter, false);
+    sheet.letter({ 8, y - 2 }, words, 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
 }
 
 } // namespace
@@ -131,7 +132,7 @@ Sheet runsSheet(const Study& study, std::optional<std::size_t> session)
     Sheet sheet;
     sheet.scaleBar = false;
     sheet.title = QObject::tr("Stops as measured");
-    sheet.extent = QRectF(QPointF(-170, -30), QPointF(760, 560));
+    sheet.extent = QRectF(QPointF(-20, -20), QPointF(760, 520));
     const ProvingStudy& p = study.of<ProvingStudy>();
     const Verdict* proven = study.verdict("stop/proven");
     const auto speed = study.build->car.testSpeed.value;
@@ -171,7 +172,7 @@ Sheet runsSheet(const Study& study, std::optional<std::size_t> session)
                 ? QObject::tr("%1 %2").arg(QString::fromStdString(print(std::abs(p.difference->difference), style::road, study.system)),
                     p.difference->difference > 0 ? QObject::tr("shorter") : QObject::tr("longer"))
                 : QObject::tr("not told apart yet"),
-            proven->level, { 60, 80 }, { 60, 80 }, { 60, 80 } });
+            proven->level, { 370, 80 }, { 370, 80 }, { 370, 80 } });
     addRows(sheet, study, session, 226);
     return sheet;
 }

@@ -320,7 +320,8 @@ void addFades(Study& study, const ProvingStudy& p)
             v.figure.value = fade.counted.back() / first;
             v.style = style::number;
             if (fade.fades) {
-                v.level = Level::Stop;
+                // Of the parts that are replaced it is why they are.
+                v.level = session.setup == study.after.setup->id ? Level::Stop : Level::Caution;
                 v.reason = fmt::format("Faded from stop {} of {}: {} against {} at first", *fade.fades + 1, fade.counted.size(),
                     print(fade.counted.back(), style::road, study.system), print(first, style::road, study.system));
             } else if (fade.counted.back() > past * first) {

@@ -1,0 +1,199 @@
+/// The job card and the logbook as their users work them: ticks by keys, a shut step that wants a reason, readings typed on the card, a day
+/// written down, a calendar saved.
+
+#include "app/shown.hpp"
+#include "print/leaf_window.hpp"
+#include "report/sheets.hpp"
+#include "stages/jobcard/card_page.hpp"
+#include "stages/logbook/logbook_page.hpp"
+#include "widgets/step_list.hpp"
+#include "widgets/work_rail.hpp"
+
+#include <QLineEdit>
+#include <QPushButton>
+#include <QTemporaryDir>
+
+namespace {
+
+struct AtCard : Shown {
+    CardPage* page;
+    explicit AtCard(int place = CardPage::Steps, const QString& file = merle()) : Shown(file), page(window.page<CardPage>())
+    {
+        window.resize(1280, 800);
+        window.setStage(CardPage::id);
+        page->setPlace(place);
+        waited();
+    }
+    void waited()
+    {
+        QTRY_VERIFY_WITH_TIMEOUT(!window.document().study().underWay, 20000);
+        everythingShown();
+    }
+    [[nodiscard]] const Build& build() { return window.document().build(); }
+    void enter(const std::string& pointer, const char* text)
+    {
+        auto* into = field(pointer);
+        QVERIFY2(into, pointer.c_str());
+        into->setFocus();
+        type(into, text);
+        QTest::keyClick(into, Qt::Key_Return);
+    }
+};
+
+} // namespace
+
+class CardWindowTest : public QObject {
+    Q_OBJECT
+private slots:
+    void initTestCase() { beginWindowTests(); }
+    void init() { freshSettings(); }
+
+    void stepsAreTickedByKeys()
+    {
+        AtCard s;
+        auto* list = s.page->list();
+        QVERIFY(list->lines().size() > 60);
+        s.page->who()->setText("K. M.");
+        list->goToFirstOpen();
+        QTest::keyClick(list->lines()[0], Qt::Key_Space);
+        QTRY_COMPARE(s.build().cards.size(), std::size_t { 1 });
+        QCOMPARE(s.build().cards[0].ticks[0].step, list->lines()[0]->row().id);
+        QCOMPARE(s.build().cards[0].ticks[0].who, "K. M.");
+        s.waited();
+        QVERIFY(list->lines()[1]->hasFocus());
+        QTest::keyClick(list->lines()[1], Qt::Key_X);
+        QTRY_COMPARE(s.build().cards[0].ticks.size(), std::size_t { 2 });
+        s.waited();
+        // The rail says how far it has come, and that there is a fault.
+        QCOMPARE(stateOfCard(s.window.document().study()).first, Level::Stop);
+        QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
+        QTRY_COMPARE(s.build().cards[0].ticks.size(), std::size_t { 1 });
+    }
+
+    /// What cannot be undone is shut while the kit is off its middle: a reason opens it, and stands in the record.
+    void aShutStepWantsAReason()
+    {
+        AtCard s;
+        auto* cut = s.page->list()->line("front/left/cut-trim-the-dust-shield");
+        QVERIFY(cut && cut->row().shut && cut->row().under.contains("waits for"));
+        cut->setFocus();
+        QTest::keyClick(cut, Qt::Key_Space);
+        QTRY_VERIFY(s.page->reason()->isVisible());
+        QVERIFY(s.build().cards.empty());
+        QSignalSpy refused(s.page, &StagePage::refused);
+        QTest::mouseClick(s.page->openIt(), Qt::LeftButton);
+        QCOMPARE(refused.count(), 1);
+        QTest::keyClicks(s.page->reason(), "spare shield at hand");
+        QTest::keyClick(s.page->reason(), Qt::Key_Return);
+        QTRY_COMPARE(s.build().cards.size(), std::size_t { 1 });
+        QCOMPARE(s.build().cards[0].openings[0].reason, "spare shield at hand");
+        s.waited();
+        cut = s.page->list()->line("front/left/cut-trim-the-dust-shield");
+        QVERIFY(!cut->row().shut && cut->row().under.contains("spare shield at hand"));
+        QTest::keyClick(cut, Qt::Key_Space);
+        QTRY_COMPARE(s.build().cards[0].ticks.size(), std::size_t { 1 });
+    }
+
+    /// At the car: one step in large letters, its readings typed there land in the build.
+    void readingsAreTypedOnTheCard()
+    {
+        AtCard s(CardPage::Steps);
+        s.page->list()->line("front/left/runout")->setFocus();
+        everythingShown();
+        QCOMPARE(s.page->step(), "front/left/runout");
+        s.page->setPlace(CardPage::AtCar);
+        everythingShown();
+        const std::string runout = "/setups/1/front/left/runout_mm";
+        QVERIFY(std::ranges::any_of(s.page->view()->sheet().dimensions, [&](const DimensionLine& d) { return d.pointer == runout; }));
+        s.enter(runout, "0.04");
+        s.waited();
+        QVERIFY(near(*s.build().setups[1].front->left.runout.value, 0.04e-3, 1e-9));
+        s.page->done()->setFocus();
+        QTest::keyClick(s.page->done(), Qt::Key_Space);
+        QTRY_COMPARE(s.build().cards.size(), std::size_t { 1 });
+        QCOMPARE(s.build().cards[0].ticks[0].step, "front/left/runout");
+        QVERIFY(s.page->step() != "front/left/runout");
+    }
+
+    void cardAndSheetGoOnPaper()
+    {
+        AtCard s;
+        const Study& study = s.window.document().study();
+        QTemporaryDir folder;
+        LeafWindow window(report::jobCard(study, jobcard::cardOf(study), "2026-05-02"), &s.window);
+        window.show();
+        everythingShown();
+        QVERIFY(window.view()->pages().size() > 3);
+        QCOMPARE(window.save(folder.filePath("card.pdf")), QString());
+        QCOMPARE(window.save(folder.filePath("card.html")), QString());
+        QVERIFY(QFileInfo(folder.filePath("card.pdf")).size() > 10'000);
+        QVERIFY(!window.save(folder.filePath("card.odt")).isEmpty());
+        window.paper()->setCurrentIndex(1);
+        QVERIFY(std::abs(window.view()->pages()[0].width - 215.9e-3) < 1e-6);
+    }
+
+    /// The schools: a choice on the sheet changes the card's steps.
+    void aSchoolIsChosen()
+    {
+        AtCard s;
+        Build build = s.build();
+        build.cards.push_back({});
+        build.cards[0].setup = "varnik-330";
+        build.cards[0].bedding = Bedding::WarmThenHard;
+        s.window.document().setBuild(build, "school");
+        s.waited();
+        QVERIFY(s.page->list()->line("car/bed-1")->row().text.contains("Warm, then hard"));
+        s.page->setPlace(CardPage::Choices);
+        everythingShown();
+        QVERIFY(std::ranges::any_of(s.page->view()->sheet().facts, [](const FactLine& f) { return f.pointer == "/cards/0/bedding"; }));
+        s.page->setPlace(CardPage::Lift);
+        everythingShown();
+        QVERIFY(s.page->view()->sheet().areas.size() > 10);
+    }
+
+    void aDayIsWrittenDown()
+    {
+        AtCard s;
+        s.window.setStage(LogbookPage::id);
+        auto* log = s.window.page<LogbookPage>();
+        everythingShown();
+        const auto entries = s.build().log.size();
+        QTest::mouseClick(log->readWear(), Qt::LeftButton);
+        s.waited();
+        QCOMPARE(s.build().log.size(), entries + 1);
+        QCOMPARE(s.build().log.back().wear.size(), std::size_t { 4 });
+        QCOMPARE(*log->entry(), entries);
+        s.enter("/log/" + std::to_string(entries) + "/odometer_km", "56000 mi");
+        s.waited();
+        QVERIFY(near(*s.build().log.back().odometer.value, 56000 * 1609.344, 1e-6));
+        // A click on the line takes that day in hand.
+        QVERIFY(!log->view()->sheet().callouts.empty());
+        emit log->view()->verdictChosen("log-0");
+        everythingShown();
+        QCOMPARE(*log->entry(), std::size_t { 0 });
+        QTemporaryDir folder;
+        QCOMPARE(log->saveCalendar(folder.filePath("due.ics")), QString());
+        QVERIFY(!log->saveCalendar("/nowhere/at/all.ics").isEmpty());
+        log->setPlace(LogbookPage::Wear);
+        everythingShown();
+        QVERIFY(std::ranges::any_of(log->view()->sheet().letters, [](const Lettering& l) { return l.text.contains("at its minimum at"); }));
+    }
+
+    void looksHoldDayAndNight()
+    {
+        for (const bool dark : { false, true })
+            for (const char* file : { "halden-merle", "linnet", "drover-camper" }) {
+                AtCard s(CardPage::Steps, QStringLiteral(DEEPSTOP_DATA "/demo/%1.deepstop").arg(file));
+                setDark(dark);
+                for (const int place : { CardPage::Steps, CardPage::AtCar, CardPage::Choices, CardPage::Lift }) {
+                    s.page->setPlace(place);
+                    everythingShown();
+                    QVERIFY(!s.window.grab().isNull());
+                }
+            }
+        setDark(false);
+    }
+};
+
+DEEPSTOP_TEST(CardWindowTest)
+#include "card_window_test.moc"

@@ -1,0 +1,231 @@
+/// Proving as its users drive it: a plan inspected, stops typed in, a logger's file taken, a receiver heard live; stalls and floods enter
+/// nothing.
+
+#include "app/shown.hpp"
+#include "instruments/receiver.hpp"
+#include "stages/stop/live_view.hpp"
+#include "widgets/step_list.hpp"
+
+#include <QComboBox>
+#include <QProcess>
+#include <QProgressBar>
+#include <QPushButton>
+#include <QTemporaryDir>
+
+namespace {
+
+struct AtStop : Shown {
+    StopPage* page;
+    explicit AtStop(int place, const QString& file = merle()) : Shown(file), page(window.page<StopPage>())
+    {
+        window.resize(1280, 800);
+        window.setStage(StopPage::id);
+        page->setPlace(place);
+        everythingShown();
+        waited();
+    }
+    [[nodiscard]] const Sheet& sheet() const { return page->view()->sheet(); }
+    [[nodiscard]] bool says(const QString& text) const
+    {
+        return std::ranges::any_of(sheet().letters, [&](const Lettering& l) { return l.text.contains(text); });
+    }
+    void waited()
+    {
+        QTRY_VERIFY_WITH_TIMEOUT(!window.document().study().underWay, 20000);
+        everythingShown();
+    }
+    [[nodiscard]] const Build& build() { return window.document().build(); }
+    void enter(const std::string& pointer, const char* text)
+    {
+        auto* into = field(pointer);
+        QVERIFY2(into, pointer.c_str());
+        into->setFocus();
+        type(into, text);
+        QTest::keyClick(into, Qt::Key_Return);
+    }
+};
+
+/// A receiver of deepstop-bench on a port of its own.
+struct BenchReceiver {
+    QProcess process;
+    QString address;
+    explicit BenchReceiver(const QStringList& options)
+    {
+        process.start(DEEPSTOP_BENCH, QStringList { "receiver", "--tcp", "0" } + options);
+        if (process.waitForStarted() && process.waitForReadyRead())
+            address = QString::fromUtf8(process.readLine()).trimmed();
+    }
+    ~BenchReceiver()
+    {
+        process.kill();
+        process.waitForFinished();
+    }
+};
+
+} // namespace
+
+class StopWindowTest : public QObject {
+    Q_OBJECT
+private slots:
+    void initTestCase() { beginWindowTests(); }
+    void init() { freshSettings(); }
+
+    void thePredictionSaysWhatHoldsEachStop()
+    {
+        AtStop s(StopPage::Prediction);
+        QVERIFY(s.says("the front tyres") && s.says("faded pads") && s.says("before, hot"));
+        QVERIFY(s.sheet().subtitle.contains("a hill climb"));
+        // A kit whose fluid boils on the way stops no more, and the sheet says so.
+        Build build = s.build();
+        build.setups[0].hydraulics->dryBoiling = { 302, 1.0, Known::Measured, {}, {} };
+        build.setups[0].hydraulics->wetBoiling = { 301, 1.0, Known::Measured, {}, {} };
+        s.window.document().setBuild(build, "old fluid");
+        s.waited();
+        QVERIFY(s.says("fluid boils at braking"));
+        QCOMPARE(s.window.document().study().verdict("stop/saves")->level, Level::Stop);
+    }
+
+    void theInspectionIsTickedByKeys()
+    {
+        AtStop s(StopPage::Plan);
+        auto* list = s.page->inspection();
+        QVERIFY(list->lines().size() > 15 && s.page->planText().contains("each way"));
+        const auto sessions = s.build().tests.size();
+        list->goToFirstOpen();
+        QTest::keyClick(list->lines().front(), Qt::Key_Space);
+        QTRY_COMPARE(s.build().tests.size() >= sessions, true);
+        QTRY_VERIFY(std::ranges::any_of(s.build().tests, [](const TestSession& t) { return !t.inspected.empty(); }));
+        s.waited();
+        QTRY_COMPARE(list->lines().front()->row().state, Checked::Fine);
+        QVERIFY(list->lines()[1]->hasFocus());
+        QTest::keyClick(list->lines()[1], Qt::Key_X);
+        QTRY_COMPARE(list->lines()[1]->row().state, Checked::Fault);
+    }
+
+    /// A stop typed with keys into the free row counts at once, and the means follow.
+    void aStopIsTypedIn()
+    {
+        AtStop s(StopPage::Runs);
+        const auto last = s.build().tests.size();
+        QTest::mouseClick(s.page->begin(), Qt::LeftButton);
+        s.waited();
+        QCOMPARE(s.build().tests.size(), last + 1);
+        QVERIFY(s.build().tests.back().ran);
+        const std::string at = "/tests/" + std::to_string(last) + "/stops/";
+        s.enter(at + "-/speed_kmh", "60 mph");
+        s.waited();
+        QCOMPARE(s.build().tests.back().stops.size(), std::size_t { 1 });
+        s.enter(at + "0/distance_m", "140 ft 6 in");
+        s.waited();
+        QVERIFY(near(*s.build().tests.back().stops[0].distance.value, (140 * 12 + 6) * 0.0254, 1e-9));
+        QVERIFY(near(*s.build().tests.back().stops[0].speed.value, 60 * 0.44704, 1e-9));
+    }
+
+    void aLoggersFileIsTakenAndAWrongOneRefused()
+    {
+        AtStop s(StopPage::Runs);
+        instruments::ReceiverScene scene;
+        scene.stops.assign(4, { 100 / 3.6, 8.5 });
+        instruments::Receiver receiver(scene);
+        QTemporaryDir folder;
+        QFile log(folder.filePath("morning.nmea"));
+        QVERIFY(log.open(QIODevice::WriteOnly));
+        while (!receiver.over())
+            log.write(QByteArray::fromStdString(receiver.next()));
+        log.close();
+        const auto sessions = s.build().tests.size();
+        s.page->takeLog(log.fileName());
+        QTRY_COMPARE_WITH_TIMEOUT(s.build().tests.size(), sessions + 1, 10000);
+        QCOMPARE(s.build().tests.back().stops.size(), std::size_t { 4 });
+        QCOMPARE(s.build().tests.back().from, MeasuredFrom::Hold);
+        QSignalSpy refused(s.page, &StagePage::refused);
+        s.page->takeLog(folder.filePath("none.nmea"));
+        QTRY_COMPARE(refused.count(), 1);
+        QFile wrong(folder.filePath("wrong.nmea"));
+        QVERIFY(wrong.open(QIODevice::WriteOnly));
+        wrong.write("$GPRMC,090000.00,A,4700.0,N,00900.0,E,10,0,140326,,,A*00\n");
+        wrong.close();
+        s.page->takeLog(wrong.fileName());
+        QTRY_COMPARE(refused.count(), 2);
+        QVERIFY(refused.back()[0].toString().contains("checksum"));
+        QCOMPARE(s.build().tests.size(), sessions + 1);
+    }
+
+    /// Live: the receiver drives one stop, the page finds it and enters it; gone, it says so and enters nothing more.
+    void aReceiverIsHeardLive()
+    {
+        AtStop s(StopPage::Live);
+        BenchReceiver bench({ "--stops", "1", "--speed", "40", "--deceleration", "7", "--rate", "10", "--for", "30" });
+        QVERIFY(!bench.address.isEmpty());
+        const auto sessions = s.build().tests.size();
+        s.page->live()->address()->setCurrentText(bench.address);
+        QTest::mouseClick(s.page->live()->connection(), Qt::LeftButton);
+        QTRY_VERIFY_WITH_TIMEOUT(s.page->live()->words()[0].contains("km/h"), 8000);
+        QTRY_COMPARE_WITH_TIMEOUT(s.build().tests.size(), sessions + 1, 25000);
+        const MeasuredStop& stop = s.build().tests.back().stops.front();
+        QVERIFY(near(*stop.speed.value, 40 / 3.6, 0.02) && near(*stop.distance.value, std::pow(40 / 3.6, 2) / 14, 0.03));
+        QVERIFY(s.page->live()->words()[2].startsWith("stop 1"));
+        bench.process.kill();
+        QTRY_COMPARE_WITH_TIMEOUT(s.page->live()->words()[1], QStringLiteral("the receiver is gone"), 8000);
+        QCOMPARE(s.build().tests.back().stops.size(), std::size_t { 1 });
+    }
+
+    /// One that floods tells of stops faster than any car drives: nothing of it is entered.
+    void aFloodEntersNothing()
+    {
+        AtStop s(StopPage::Live);
+        BenchReceiver bench({ "--stops", "50", "--speed", "100", "--flood" });
+        const auto sessions = s.build().tests.size();
+        s.page->live()->address()->setCurrentText(bench.address);
+        QTest::mouseClick(s.page->live()->connection(), Qt::LeftButton);
+        QTRY_VERIFY_WITH_TIMEOUT(s.page->live()->words()[1].contains("nothing counts"), 8000);
+        QTest::qWait(1500);
+        QCOMPARE(s.build().tests.size(), sessions);
+        // Nonsense as an address is refused in a sentence.
+        QTest::mouseClick(s.page->live()->connection(), Qt::LeftButton);
+        QSignalSpy refused(s.page, &StagePage::refused);
+        s.page->live()->address()->setCurrentText("8.8.8.8:80");
+        QTest::mouseClick(s.page->live()->connection(), Qt::LeftButton);
+        QCOMPARE(refused.count(), 1);
+    }
+
+    /// A log of a drive becomes a duty the brakes are judged by; the thermometer of the bench feeds a temperature's field.
+    void aDriveBecomesADuty()
+    {
+        AtStop s(StopPage::Road);
+        auto* heat = s.window.page<HeatPage>();
+        s.window.setStage(HeatPage::id);
+        heat->setPlace(heat->dutyPlace() + 3);
+        QTemporaryDir folder;
+        QFile log(folder.filePath("pass.csv"));
+        QVERIFY(log.open(QIODevice::WriteOnly));
+        log.write("time_s,speed_kmh\n0,0\n10,100\n14,30\n24,110\n30,20\n40,20\n");
+        log.close();
+        const auto duties = s.build().duties.size();
+        heat->takeLog(log.fileName());
+        QTRY_COMPARE(s.build().duties.size(), duties + 1);
+        s.waited();
+        QCOMPARE(s.build().car.duty, "log");
+        QVERIFY(s.window.document().study().verdict("heat/gives-up")->title.find("pass") != std::string::npos);
+        QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
+        QTRY_COMPARE(s.build().duties.size(), duties);
+    }
+
+    void looksHoldDayAndNightAndInUsUnits()
+    {
+        for (const bool dark : { false, true })
+            for (const char* file : { "halden-merle", "linnet", "drover-camper" }) {
+                AtStop s(StopPage::Prediction, QStringLiteral(DEEPSTOP_DATA "/demo/%1.deepstop").arg(file));
+                setDark(dark);
+                for (const int place : { StopPage::Prediction, StopPage::Runs, StopPage::Fade, StopPage::Plan, StopPage::Live }) {
+                    s.page->setPlace(place);
+                    everythingShown();
+                    QVERIFY(!s.window.grab().isNull());
+                }
+            }
+        setDark(false);
+    }
+};
+
+DEEPSTOP_TEST(StopWindowTest)
+#include "stop_window_test.moc"
