@@ -211,7 +211,7 @@ private slots:
         QProcess wrong;
         wrong.start(DEEPSTOP_BENCH, { "plumb-bob" });
         QVERIFY(wrong.waitForFinished());
-        QVERIFY(wrong.exitCode() == 2 && wrong.readAllStandardError().contains("vernier, scale, dial-gauge or thermometer"));
+        QVERIFY(wrong.exitCode() == 2 && wrong.readAllStandardError().contains("vernier, scale, dial-gauge, thermometer or receiver"));
         for (const auto& [name, unit, low, high] : { std::tuple { "vernier", Dimension::Length, 0.0279, 0.0281 },
                  std::tuple { "scale", Dimension::Mass, 7.4, 7.5 }, std::tuple { "thermometer", Dimension::Temperature, 294.0, 295.0 } }) {
             SimulatedBench bench({ name, "--tcp", "0", "--rate", "100", "--settling", "0.05" });

@@ -20,6 +20,11 @@ private slots:
                 QCOMPARE(s.window.stage(), stage);
                 auto* view = s.window.page(stage)->view();
                 QVERIFY(view->isVisible());
+                // What a stage without verdicts draws hangs on its records, which a demo need not have.
+                if (findStage(stage)->state) {
+                    QVERIFY(s.window.slip()->plainText().size() > 20);
+                    continue;
+                }
                 QVERIFY(view->sheet().areas.size() > 5);
                 QVERIFY(!view->sheet().dimensions.empty());
                 for (const DimensionLine& line : view->sheet().dimensions)

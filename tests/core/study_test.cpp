@@ -205,7 +205,11 @@ private slots:
                                 // Common practice stands in, and the result says so.
                                 "/ambient_degC", "/backing_mm", "/vane_thickness_mm", "/from_kmh", "/engine_braking_g", "/slope_percent",
                                 "/dry_boiling_degC", "/wet_boiling_degC", "/duct", "/cooling", "/give_cm3", "/squeeze_mm", "/shoe_play_mm",
-                                "/booster_knee_n", "/front_stroke_percent", "/pitch_time_s", "/grip_fall_percent", "/towed_kg" },
+                                "/booster_knee_n", "/front_stroke_percent", "/pitch_time_s", "/grip_fall_percent", "/towed_kg",
+                                // A stop without them is left out; a road nobody has levelled wants both ways.
+                                "/wind_kmh", "/wind_limit_kmh", "/distance_m", "/stops/0/speed_kmh", "/stops/1/speed_kmh",
+                                "/stops/2/speed_kmh", "/stops/3/speed_kmh", "/stops/4/speed_kmh", "/stops/5/speed_kmh",
+                                "/stops/6/speed_kmh", "/stops/7/speed_kmh", "/stops/8/speed_kmh", "/stops/9/speed_kmh", "/fade_past" },
                             [&](const char* end) { return pointer.ends_with(end); });
                     QVERIFY2(mayLack, (pointer + " was invented for " + v.id).c_str());
                     continue;

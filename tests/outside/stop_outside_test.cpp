@@ -118,10 +118,10 @@ for line in sys.stdin:
     def rhs(t, y):
         b = braking(full*min(1, t/build), y[2])
         return [y[1], -(b+others(y[1])), (b/G-y[2])/lag]
-    a = solve_ivp(rhs, (0, build), [0,v0,0], method='RK45', rtol=1e-8, atol=1e-8, max_step=build/40)
+    a = solve_ivp(rhs, (0, build), [0,v0,0], method='RK45', rtol=1e-7, atol=1e-7, max_step=build/20)
     stop = lambda t, y: y[1]
     stop.terminal = True
-    b = solve_ivp(rhs, (build, 200), a.y[:,-1], method='RK45', rtol=1e-8, atol=1e-8, max_step=.05, events=stop)
+    b = solve_ivp(rhs, (build, 200), a.y[:,-1], method='RK45', rtol=1e-7, atol=1e-7, max_step=.12, events=stop)
     print(repr(float(b.y[0,-1])))
 )" },
             asked);

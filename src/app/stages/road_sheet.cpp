@@ -86,6 +86,10 @@ Sheet roadSheet(const Study& study)
     drive(*study.after.setup, stopping.after, lane * 0.5, t.proposal, t.proposalWash, Qt::SolidLine);
 
     // Stops measured on the road, as pegs beside it.
+    std::size_t measured = 0;
+    for (const TestSession& session : build.tests)
+        measured += session.stops.size();
+    constexpr std::size_t named = 3; // more are pegs, but those that are doubted
     int number = 0;
     for (const TestSession& session : build.tests)
         for (const MeasuredStop& stop : session.stops) {
@@ -94,8 +98,10 @@ Sheet roadSheet(const Study& study)
                 continue;
             const double x = *stop.distance.value * metre;
             const Verdict* v = study.verdict("stop/measured-" + std::to_string(number));
-            if (!v)
-                continue; // still being worked out
+            sheet.line(QPolygonF { QPointF(x, lane), QPointF(x, lane * 1.16) },
+                { session.setup == study.after.setup->id ? t.proposal : t.found, 1.4, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+            if (!v || (measured > named && isFine(v->level)))
+                continue; // still being worked out, or one of many
             sheet.callouts.push_back({ v->id,
                 QObject::tr("stop %1: %2").arg(number).arg(QString::fromStdString(print(*stop.distance.value, style::road, study.system))),
                 v->level, { x, lane }, { x, lane * 1.42 }, { x, lane * 1.75 } });
@@ -109,9 +115,9 @@ Sheet roadSheet(const Study& study)
     if (study.after.front.wheel)
         leader(wheelPointer(study, *study.after.front.wheel) + "/grip", { end * 0.34, lane * 0.8 }, { end * 0.34, lane * 2.6 },
             QObject::tr("tyre grip"));
-    leader(hydraulics + "/pedal_force_n", { end * 0.52, lane * 0.6 }, { end * 0.56, lane * 3.0 }, QObject::tr("on the pedal"));
+    leader(hydraulics + "/pedal_force_n", { end * 0.5, lane * 0.6 }, { end * 0.5, lane * 2.9 }, QObject::tr("on the pedal"));
     const auto front = cornerPointer(study, study.after, Axle::Front);
-    leader(front + "/pad/friction", { end * 0.66, lane * 0.6 }, { end * 0.78, lane * 2.6 }, QObject::tr("front pad friction"));
+    leader(front + "/pad/friction", { end * 0.66, lane * 0.6 }, { end * 0.72, lane * 2.4 }, QObject::tr("front pad friction"));
     return sheet;
 }
 

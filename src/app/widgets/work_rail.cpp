@@ -17,6 +17,7 @@ StageButton::StageButton(const Stage& stage, QWidget* parent) : QAbstractButton(
     setAutoExclusive(true);
     setCursor(Qt::PointingHandCursor);
     setFocusPolicy(Qt::TabFocus);
+    setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Maximum);
 }
 
 void StageButton::setState(Level level, const QString& word)
@@ -43,13 +44,14 @@ void StageButton::paintEvent(QPaintEvent*)
         p.setBrush(Qt::NoBrush);
         p.drawRect(QRectF(rect()).adjusted(5, 1, -2, -1));
     }
-    drawLevel(p, QRectF(16, 13, 14, 14), level_, colourOf(level_));
+    const int middle = height() / 2;
+    drawLevel(p, QRectF(16, middle - 16, 14, 14), level_, colourOf(level_));
     p.setFont(drafting(17));
     p.setPen(t.ink);
-    p.drawText(QRect(40, 7, width() - 46, 25), Qt::AlignLeft | Qt::AlignVCenter, text());
+    p.drawText(QRect(40, middle - 22, width() - 46, 25), Qt::AlignLeft | Qt::AlignVCenter, text());
     p.setFont(reading(12));
     p.setPen(t.mute);
-    p.drawText(QRect(40, 31, width() - 52, 18), Qt::AlignLeft | Qt::AlignVCenter,
+    p.drawText(QRect(40, middle + 2, width() - 52, 18), Qt::AlignLeft | Qt::AlignVCenter,
         QFontMetrics(reading(12)).elidedText(state_, Qt::ElideRight, width() - 52));
 }
 

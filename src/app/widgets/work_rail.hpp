@@ -19,6 +19,8 @@ public:
     [[nodiscard]] QString state() const { return state_; }
     void setState(Level level, const QString& word);
     [[nodiscard]] QSize sizeHint() const override { return { 172, 58 }; }
+    /// On a small screen they draw together.
+    [[nodiscard]] QSize minimumSizeHint() const override { return { 172, 44 }; }
 
 protected:
     void paintEvent(QPaintEvent* event) override;

@@ -105,21 +105,22 @@ public:
     }
     void row(const Block& b)
     {
+        const double height = b.small ? 2.1e-3 : letters;
         std::vector<std::vector<std::string>> cells;
         std::size_t most = 1;
         for (std::size_t i = 0; i < b.cells.size(); ++i) {
-            cells.push_back(wrapped(b.cells[i], letters, b.widths[i] * width() - 2e-3));
+            cells.push_back(wrapped(b.cells[i], height, b.widths[i] * width() - 2e-3));
             most = std::max(most, cells.back().size());
         }
-        need(letters * leading * static_cast<double>(most) + 1e-3);
+        need(height * leading * static_cast<double>(most) + 1e-3);
         double x = edge;
         for (std::size_t i = 0; i < cells.size(); ++i) {
             for (std::size_t k = 0; k < cells[i].size(); ++k)
-                page().letters.emplace_back(Point { x, y_ + letters * leading * static_cast<double>(k + 1) }, std::string(cells[i][k]),
+                page().letters.emplace_back(Point { x, y_ + height * leading * static_cast<double>(k + 1) }, std::string(cells[i][k]),
                     letters, paper::Anchor::Left, false);
             x += b.widths[i] * width();
         }
-        y_ += letters * leading * static_cast<double>(most) + 0.8e-3;
+        y_ += height * leading * static_cast<double>(most) + 0.8e-3;
         if (b.head)
             rule();
     }

@@ -23,6 +23,7 @@ struct Block {
     std::vector<std::string> cells {};
     std::vector<double> widths {}; ///< parts of the sheet's width, one a cell
     bool head = false; ///< the row names the columns
+    bool small = false; ///< a row in small letters
     bool ticked = false;
     paper::Drawing drawing {};
     double scale = 1; ///< 2: half size
@@ -36,12 +37,13 @@ struct Leaf {
     void heading(std::string text) { blocks.push_back({ Block::Kind::Heading, std::move(text) }); }
     void text(std::string text) { blocks.push_back({ Block::Kind::Text, std::move(text) }); }
     void caution(std::string text) { blocks.push_back({ Block::Kind::Caution, std::move(text) }); }
-    void row(std::vector<std::string> cells, std::vector<double> widths, bool head = false)
+    void row(std::vector<std::string> cells, std::vector<double> widths, bool head = false, bool small = false)
     {
         Block b { Block::Kind::Row };
         b.cells = std::move(cells);
         b.widths = std::move(widths);
         b.head = head;
+        b.small = small;
         blocks.push_back(std::move(b));
     }
 };

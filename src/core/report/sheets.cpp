@@ -9,7 +9,7 @@
 
 #include <algorithm>
 #include <cmath>
-#include <set>
+#include <utility>
 
 namespace deepstop::report {
 namespace {
@@ -166,8 +166,10 @@ Leaf buildSheet(const Study& study, const std::string& date)
     leaf.heading("Before and after");
     const std::vector<double> widths { 0.3, 0.2, 0.2, 0.3 };
     leaf.row({ "", study.before.setup->name, study.after.setup->name, "" }, widths, true);
-    const auto value = [&](const Figure& f, const Style& style) {
-        return f.value ? fmt::format("{} ±{}", print(*f.value, style, study.system), figure(f.rootSumSquare, style, study.system))
+    const auto value = [&](const Figure& f, const Style& shown) {
+        // How far off a temperature may be is no temperature.
+        const Style& width = shown.dimension == Dimension::Temperature ? style::rise : shown;
+        return f.value ? fmt::format("{} ±{}", print(*f.value, shown, study.system), figure(f.rootSumSquare, width, study.system))
                        : std::string("not known");
     };
     for (const LedgerLine& line : study.ledger)
@@ -187,29 +189,47 @@ Leaf buildSheet(const Study& study, const std::string& date)
         leaf.blocks.push_back(std::move(b));
     }
     leaf.heading("Verdicts");
-    const std::vector<double> verdictWidths { 0.12, 0.3, 0.58 };
+    const std::vector<double> verdictWidths { 0.1, 0.27, 0.63 };
+    std::string fine;
     for (const Verdict& v : study.verdicts)
-        leaf.row({ std::string(nameOf(v.level)), v.title, v.reason }, verdictWidths);
-    leaf.heading("Readings behind them");
-    std::set<const Reading*> behind;
-    for (const Verdict& v : study.verdicts)
-        behind.insert(v.figure.restsOn.begin(), v.figure.restsOn.end());
-    const std::vector<double> readingWidths { 0.52, 0.26, 0.22 };
-    leaf.row({ "reading", "value", "how it is known" }, readingWidths, true);
-    for (const auto& entry : study.directory->entries()) {
-        // What the builder wants is no reading of the car.
-        if (!behind.contains(entry.reading) || entry.address.pointer.starts_with("/wants/"))
+        if (isFine(v.level))
+            fine += (fine.empty() ? "" : "; ") + v.title;
+        else
+            leaf.row({ std::string(nameOf(v.level)), v.title, v.reason }, verdictWidths, false, true);
+    leaf.row({ "good", "", fine.empty() ? std::string("nothing") : fine + "." }, verdictWidths, false, true);
+    leaf.heading("Readings that decide");
+    // Of each verdict the one that moves it most; what the builder wants is no reading of the car.
+    std::vector<const Reading*> deciding;
+    for (const Verdict& v : study.verdicts) {
+        const auto& f = v.figure;
+        if (f.effects.empty())
             continue;
-        const Reading& r = *entry.reading;
-        const bool length = entry.address.style.dimension == Dimension::Length;
-        leaf.row({ entry.address.full(),
-                     r.value ? fmt::format("{} ±{}", print(*r.value, entry.address.style, study.system),
-                         print(uncertainty(r, length),
-                             entry.address.style.dimension == Dimension::Temperature ? style::rise : entry.address.style, study.system))
-                             : std::string("not read"),
-                     r.value ? fmt::format("{}{}", nameOf(r.known), r.instrument.empty() ? "" : ", " + r.instrument) : std::string() },
-            readingWidths);
+        const auto most = std::ranges::max_element(f.effects, {}, [](double e) { return std::abs(e); }) - f.effects.begin();
+        const Reading* reading = f.restsOn[static_cast<std::size_t>(most)];
+        if (std::ranges::find(deciding, reading) == deciding.end())
+            deciding.push_back(reading);
     }
+    std::vector<std::string> cells;
+    const std::vector<double> readingWidths { 0.29, 0.21, 0.29, 0.21 };
+    const auto put = [&](const Reading& r) {
+        const Address* address = study.directory->of(r);
+        if (!address || address->pointer.starts_with("/wants/"))
+            return;
+        const bool length = address->style.dimension == Dimension::Length;
+        const Style& width = address->style.dimension == Dimension::Temperature ? style::rise : address->style;
+        cells.push_back(address->full());
+        cells.push_back(r.value
+                ? fmt::format("{} ±{}, {}", print(*r.value, address->style, study.system),
+                    figure(uncertainty(r, length), width, study.system), r.instrument.empty() ? std::string(nameOf(r.known)) : r.instrument)
+                : std::string("not read"));
+        if (cells.size() == readingWidths.size()) {
+            leaf.row(std::exchange(cells, {}), readingWidths, false, true);
+        }
+    };
+    for (const Reading* reading : deciding)
+        put(*reading);
+    if (!cells.empty())
+        leaf.row(cells, { readingWidths[0], readingWidths[1] }, false, true);
     leaf.heading("Signed");
     leaf.row({ "fitted by ______________________", "checked by ______________________", "date ____________" }, { 0.4, 0.4, 0.2 });
     leaf.caution("Brakes are life-critical. Have adapters, machined and welded parts judged by a qualified engineer or licensed mechanic; "

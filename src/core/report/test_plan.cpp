@@ -122,7 +122,7 @@ TestPlan testPlanOf(const Study& study)
     return plan;
 }
 
-std::string printed(const Study& study, const TestPlan& plan, bool inspected)
+std::string printed(const Study& study, const TestPlan& plan, bool whole)
 {
     const auto system = study.system;
     std::string out = fmt::format("{}: proving {}\n\n", study.build->car.name, study.after.setup ? study.after.setup->name : "");
@@ -142,7 +142,7 @@ std::string printed(const Study& study, const TestPlan& plan, bool inspected)
         ? fmt::format("Between two stops {:.0f} min at {}, so that the rotors are under {} again\n", std::ceil(plan.cooling / 60),
             print(50 / 3.6, style::speed, system), print(373.15, style::temperature, system))
         : "How long to drive between two stops is not known: wait until the rotors are under 100 °C by thermometer\n";
-    if (inspected) {
+    if (whole) {
         out += "\nBefore the first run\n";
         for (const auto& item : plan.inspection)
             out += "  [ ] " + item.text + "\n";
@@ -150,14 +150,51 @@ std::string printed(const Study& study, const TestPlan& plan, bool inspected)
     out += "\nTo bring\n";
     for (const auto& each : plan.bring)
         out += "  - " + each + "\n";
-    out += "\nRuns                       speed     distance   rotor    notes\n";
-    for (const auto& run : plan.runs)
-        out += fmt::format("  {:>3} {:5} {:42} ________  ________  ______\n", run.number ? std::to_string(run.number) : "-",
-            run.way == Way::Out ? "out" : "back", run.number ? "" : run.text);
+    if (whole) {
+        out += "\nRuns                       speed     distance   rotor    notes\n";
+        for (const auto& run : plan.runs)
+            out += fmt::format("  {:>3} {:5} {:42} ________  ________  ______\n", run.number ? std::to_string(run.number) : "-",
+                run.way == Way::Out ? "out" : "back", run.number ? "" : run.text);
+    } else {
+        out += "\nIn this order: two to warm up, half the foot, not measured; then out, back, out, back …, full stops, measured the same "
+               "way every "
+               "time. Each with its speed, rotor temperature and whatever was felt.\n";
+    }
     out += "\n";
     for (const auto& rule : plan.rules)
         out += rule + "\n";
     return out + "\nThis program advises; it approves nothing. Local law and the owner of the place decide where this may be driven.\n";
+}
+
+Leaf planLeaf(const Study& study, const TestPlan& plan, const std::string& date)
+{
+    Leaf leaf { "Test plan", fmt::format("{} · {} · {}", study.build->car.name, study.after.setup ? study.after.setup->name : "", date),
+        {} };
+    const auto text = printed(study, plan, false);
+    // What stands before the first heading of the text: speed, stops, road, wind, cooling.
+    const auto begin = text.find("\n\n");
+    const auto bring = text.find("\nTo bring\n");
+    if (bring == std::string::npos) {
+        leaf.text(text);
+        return leaf;
+    }
+    leaf.text(text.substr(begin + 2, bring - begin - 2));
+    for (const auto& rule : plan.rules)
+        leaf.caution(rule);
+    leaf.heading("Before the first run");
+    for (const auto& item : plan.inspection)
+        leaf.blocks.push_back({ Block::Kind::Tick, item.text });
+    leaf.heading("To bring");
+    for (const auto& each : plan.bring)
+        leaf.blocks.push_back({ Block::Kind::Tick, each });
+    leaf.heading("Runs");
+    const std::vector<double> widths { 0.08, 0.1, 0.16, 0.2, 0.14, 0.32 };
+    leaf.row({ "", "way", "speed", "distance", "rotor", "felt, smelt, left out because" }, widths, true);
+    for (const auto& run : plan.runs)
+        leaf.row({ run.number ? std::to_string(run.number) : "–", run.way == Way::Out ? "out" : "back", "________", "__________", "______",
+                     run.number ? "____________________" : "warm up, not measured" },
+            widths);
+    return leaf;
 }
 
 std::string provingSheet(const Study& study)

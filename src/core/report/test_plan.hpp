@@ -2,6 +2,7 @@
 /// Proving with a tape: what to drive, in which order, what to look at before, and how many stops will show what is expected.
 
 #include "chapters/proving/proving_chapter.hpp"
+#include "report/leaf.hpp"
 #include "study/study.hpp"
 
 namespace deepstop::report {
@@ -38,8 +39,10 @@ struct TestPlan {
 /// The plan for the setup judged, against the one before.
 [[nodiscard]] TestPlan testPlanOf(const Study& study);
 /// As text, a page to print.
-/// @param inspected with the inspection as a list to tick
-[[nodiscard]] std::string printed(const Study& study, const TestPlan& plan, bool inspected = true);
+/// @param whole with the inspection as a list to tick, and lines for the runs
+[[nodiscard]] std::string printed(const Study& study, const TestPlan& plan, bool whole = true);
+/// The same as a leaf, with the inspection to tick and lines to write the runs on.
+[[nodiscard]] Leaf planLeaf(const Study& study, const TestPlan& plan, const std::string& date);
 /// What was predicted and measured, before against after.
 [[nodiscard]] std::string provingSheet(const Study& study);
 

@@ -72,6 +72,11 @@ CardPage::CardPage(Document& document, QWidget* parent)
         row->addWidget(button);
     row->addStretch(0);
     column()->addWidget(foot_);
+    // At the car Space ticks the step, whatever was in hand before.
+    connect(this, &StagePage::placeChanged, this, [this] {
+        if (place() == AtCar)
+            done_->setFocus(Qt::OtherFocusReason);
+    });
     connect(who_, &QLineEdit::editingFinished, this, [this] { QSettings().setValue(QLatin1String(whoKey), who_->text()); });
     connect(list_, &StepList::said, this, &CardPage::tick);
     connect(list_, &StepList::shutTicked, this, &CardPage::askReason);

@@ -57,8 +57,8 @@ void addEntry(Sheet& sheet, const Study& study, std::size_t index, double y)
         const QString corner = QStringLiteral("%1 %2").arg(w.axle == Axle::Front ? QObject::tr("front") : QObject::tr("rear"),
             w.side == Side::Left ? QObject::tr("left") : QObject::tr("right"));
         const std::string wear = at + "/wear/" + std::to_string(i);
-        value(wear + "/lining_mm", QObject::tr("%1 lining").arg(corner), 104);
-        value(wear + "/ring_mm", QObject::tr("rotor"), 92);
+        value(wear + "/lining_mm", QObject::tr("%1 lining").arg(corner), 112);
+        value(wear + "/ring_mm", QObject::tr("rotor"), 116);
         // Both sides of an axle beside each other.
         if (i % 2 == 1)
             x = 0, y += 48;
@@ -73,7 +73,7 @@ Sheet lifeSheet(const Study& study, std::optional<std::size_t> entry, const std:
     Sheet sheet;
     sheet.scaleBar = false;
     sheet.title = QObject::tr("Logbook");
-    sheet.extent = QRectF(QPointF(-20, -30), QPointF(780, 560));
+    sheet.extent = QRectF(QPointF(-20, -24), QPointF(780, 590));
     const Build& build = *study.build;
     const Setup* on = logbook::onCar(build, entry ? build.log[*entry].date : today);
     const auto cost = logbook::costPerTrackHour(build);
@@ -99,7 +99,7 @@ Sheet lifeSheet(const Study& study, std::optional<std::size_t> entry, const std:
     const double left = 10;
     const double wide = 750;
     const auto at = [&](int day) { return left + (day - first) / span * wide; };
-    const double line = 150;
+    const double line = 178;
     sheet.line({ QPointF(left, line), QPointF(left + wide, line) }, { t.ink, 2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
     // Months, named where there is room.
     for (int day = first; day <= first + static_cast<int>(span); ++day) {
@@ -121,7 +121,7 @@ Sheet lifeSheet(const Study& study, std::optional<std::size_t> entry, const std:
         const auto day = logbook::dayOf(build.log[i].date);
         if (!day)
             continue;
-        const double y = line - 34 - 30.0 * (row++ % 4);
+        const double y = line - 34 - 31.0 * (row++ % 5);
         const bool inHand = entry == i;
         sheet.area(
             circle({ at(*day), line }, inHand ? 6 : 4), { t.ink, 1, Qt::SolidLine, inHand ? t.focus : t.proposal, Hatch::None, {}, 0 });
@@ -131,13 +131,13 @@ Sheet lifeSheet(const Study& study, std::optional<std::size_t> entry, const std:
     if (build.log.empty())
         sheet.letter(
             { 385, line - 50 }, QObject::tr("nothing written yet: write today down below"), 14, t.unproven, Qt::AlignCenter, false);
-    double y = 200;
+    double y = 226;
     if (entry)
         addEntry(sheet, study, *entry, y);
-    y = entry && !build.log[*entry].wear.empty() ? 412 : 340;
+    y = entry && !build.log[*entry].wear.empty() ? 436 : 366;
     sheet.letter({ 0, y }, QObject::tr("Due"), 17, t.ink, Qt::AlignLeft | Qt::AlignVCenter);
     for (const auto& r : reminders) {
-        if (r.done || y > 520)
+        if (r.done || y > 552)
             continue;
         y += 22;
         const bool late = r.day <= now;

@@ -39,11 +39,11 @@ void addRows(Sheet& sheet, const Study& study, std::optional<std::size_t> index,
         x += wide;
     };
     fact("/date", QObject::tr("date"), 92);
-    fact("/place", QObject::tr("place"), 110);
-    fact("/series", QObject::tr("stops are driven"), 96);
+    fact("/place", QObject::tr("place"), 96);
+    fact("/series", QObject::tr("stops are driven"), 88);
     fact("/surface", QObject::tr("road"), 66);
-    fact("/measured_from", QObject::tr("measured from"), 120);
-    value(at + "/slope_percent", QObject::tr("slope, out"), 82, true, QObject::tr("not read"));
+    fact("/measured_from", QObject::tr("measured from"), 104);
+    value(at + "/slope_percent", QObject::tr("slope, out"), 76, true, QObject::tr("not read"));
     value(at + "/wind_kmh", QObject::tr("wind, out"), 80, true, QObject::tr("not read"));
     y += 52;
     const std::size_t first = session.stops.size() > rowsShown ? session.stops.size() - rowsShown : 0;

@@ -2,6 +2,7 @@
 
 #include "document.hpp"
 #include "files/refusal.hpp"
+#include "print/leaf_window.hpp"
 #include "report/test_plan.hpp"
 #include "stages/course_chart.hpp"
 #include "stages/sheets.hpp"
@@ -13,13 +14,10 @@
 #include <QDateTime>
 #include <QFileDialog>
 #include <QHBoxLayout>
-#include <QPrintDialog>
-#include <QPrinter>
 #include <QProgressBar>
 #include <QPromise>
 #include <QPushButton>
 #include <QTextBrowser>
-#include <QTextDocument>
 #include <QtConcurrent>
 
 #include <algorithm>
@@ -28,7 +26,7 @@ namespace deepstop::app {
 
 StopPage::StopPage(Document& document, QWidget* parent)
     : StagePage(document, StopPage::id, Row::Over, parent), chart_(new CourseChart(CourseChart::Of::Speed, this)), plan_(new QWidget(this)),
-      inspection_(new StepList(plan_)), planned_(new QTextBrowser(plan_)), print_(new QPushButton(tr("Print the plan…"))),
+      inspection_(new StepList(plan_)), planned_(new QTextBrowser(plan_)), print_(new QPushButton(tr("Plan on paper…"))),
       live_(new LiveView(this)), foot_(new QWidget(this)), begin_(new QPushButton(tr("Begin a session"))),
       log_(new QPushButton(tr("From a logger's file…"))), progress_(new QProgressBar), reading_(new QFutureWatcher<Log>(this)),
       unwanted_(std::make_shared<std::atomic<bool>>(false))
@@ -271,14 +269,9 @@ void StopPage::stopFound(const proving::FoundStop& stop)
 
 void StopPage::printPlan()
 {
-    QPrinter printer;
-    QPrintDialog dialog(&printer, this);
-    if (dialog.exec() != QDialog::Accepted)
-        return;
-    QTextDocument page;
-    page.setDefaultFont(reading(11));
-    page.setPlainText(QString::fromStdString(report::printed(document().study(), report::testPlanOf(document().study()))));
-    page.print(&printer);
+    const Study& study = document().study();
+    LeafWindow window(report::planLeaf(study, report::testPlanOf(study), QDate::currentDate().toString(Qt::ISODate).toStdString()), this);
+    window.exec();
 }
 
 } // namespace deepstop::app

@@ -28,6 +28,7 @@ constexpr double unsureMeasured = 0.10;
 
 /// What parts bear, °C; common practice, no source.
 constexpr double sealsBear = 200;
+constexpr double paintBears = 230;
 constexpr double greaseBears = 160;
 constexpr double alloyHatBears = 230;
 constexpr double drilledFacesBear = 500;
@@ -100,6 +101,8 @@ void addLimits(const Build& build, const SetupParts& setup, DutyHeat& r)
             fadesAt(axle == Axle::Front ? r.car.frontFriction : r.car.rearFriction, fade), true);
         add("fluid boils", Node::Fluid, boils, true);
         add(drum ? "cylinder's seals harden" : "caliper's seals harden", Node::Caliper, sealsBear + zeroCelsius, false);
+        if (!drum)
+            add("caliper's paint browns", Node::Caliper, paintBears + zeroCelsius, false);
         add("hub's grease runs", Node::Hub, greaseBears + zeroCelsius, false);
         if (!drum && c.rotor.hatMaterial == HatMaterial::Aluminium)
             add("hat softens", Node::Hat, alloyHatBears + zeroCelsius, false);

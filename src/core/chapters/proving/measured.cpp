@@ -93,6 +93,32 @@ std::vector<std::string> unlikeOf(const Build& build, const RunsOf& a, const Run
     return unsure;
 }
 
+/// What a verdict on runs rests on: their readings, and all that tells whether tyres can do them.
+void restOn(Figure& figure, const Build& build, const std::vector<MeasuredRun>& runs)
+{
+    const auto add = [](std::vector<const Reading*>& into, const Reading* reading) {
+        if (std::ranges::find(into, reading) == into.end())
+            into.push_back(reading);
+    };
+    add(figure.restsOn, &build.car.testSpeed);
+    if (!build.car.testSpeed.value)
+        add(figure.lacks, &build.car.testSpeed);
+    add(figure.restsOn, &build.wants.windLimit);
+    add(figure.restsOn, &build.wants.fadePast);
+    for (const MeasuredRun& run : runs) {
+        const TestSession& session = build.tests[run.session];
+        for (const Reading* reading : { &run.measured->speed, &run.measured->distance, &session.slope, &session.wind })
+            add(figure.restsOn, reading);
+        // Where nobody can say what tyres can do, no stop is known to be one.
+        const Figure most = mostDeceleration(build, session, *run.measured, partsThatRan(build, session));
+        for (const Reading* reading : most.restsOn)
+            add(figure.restsOn, reading);
+        for (const Reading* reading : most.lacks)
+            if (reading != &run.measured->speed)
+                add(figure.lacks, reading);
+    }
+}
+
 /// "0.4 to 2.1 m"
 std::string between(const Study& study, double low, double high)
 {
@@ -257,6 +283,8 @@ void addDifference(Study& study, const ProvingStudy& p)
         study.verdicts.push_back(std::move(v));
         return;
     }
+    restOn(v.figure, *study.build, a.runs);
+    restOn(v.figure, *study.build, b.runs);
     const auto& d = *p.difference;
     v.figure.value = d.difference;
     v.figure.worstCase = v.figure.rootSumSquare = (d.high - d.low) / 2;
@@ -293,7 +321,12 @@ void addDifference(Study& study, const ProvingStudy& p)
         v.level = Level::Unproven;
         v.reason += "; but " + judge::joined(unlike);
     }
-    v.lacksInWords = {};
+    if (!v.figure.lacks.empty()) {
+        v.figure.value.reset();
+        if (!isBad(v.level))
+            v.level = Level::Unproven;
+        v.reason += "; " + lacking(study, v.figure);
+    }
     study.verdicts.push_back(std::move(v));
 }
 
@@ -316,6 +349,7 @@ void addFades(Study& study, const ProvingStudy& p)
         if (fade.counted.size() < 5) {
             v.reason = fmt::format("Five stops in a row at least are wanted; {} count", fade.counted.size());
         } else {
+            restOn(v.figure, *study.build, fade.runs);
             const double first = proving::sampleOf(std::span(fade.counted).first(3)).mean;
             v.figure.value = fade.counted.back() / first;
             v.style = style::number;
@@ -330,6 +364,12 @@ void addFades(Study& study, const ProvingStudy& p)
             } else {
                 v.level = Level::Good;
                 v.reason = fmt::format("No fade in {} stops", fade.counted.size());
+            }
+            if (!v.figure.lacks.empty()) {
+                v.figure.value.reset();
+                if (!isBad(v.level))
+                    v.level = Level::Unproven;
+                v.reason += "; " + lacking(study, v.figure);
             }
         }
         study.verdicts.push_back(std::move(v));
