@@ -163,13 +163,19 @@ private slots:
         QVERIFY(measured >= 2);
     }
 
+    /// Few stops are named on the road; of many only those that are doubted, the others are pegs.
     void theRoadIsToScale()
     {
         Shown s;
+        Build few = s.window.document().build();
+        few.tests.resize(1);
+        s.window.document().setBuild(few, "one session");
+        QTRY_VERIFY_WITH_TIMEOUT(!s.window.document().study().underWay, 20000);
         s.window.setStage(StopPage::id);
         const auto& sheet = s.window.page(StopPage::id)->view()->sheet();
         const auto first = std::ranges::find(sheet.callouts, std::string("stop/measured-1"), &Callout::verdict);
         const auto second = std::ranges::find(sheet.callouts, std::string("stop/measured-2"), &Callout::verdict);
+        QVERIFY(first != sheet.callouts.end() && second != sheet.callouts.end());
         QVERIFY(near(first->from.x() / second->from.x(), 41.6 / 5.0, 1e-9));
     }
 

@@ -60,6 +60,9 @@ private slots:
             // What is there already is drawn behind the new as a ghost, not to be typed into.
             if (v.id.ends_with("-found"))
                 continue;
+            // One stop of many that is fine is a peg without a name.
+            if (v.id.starts_with("stop/measured-") && isFine(v.level))
+                continue;
             if (!shows(page->view()->sheet(), s.window.document().study(), v))
                 lost << QStringLiteral("%1 leads to “%2”").arg(QString::fromStdString(v.id), page->view()->sheet().title);
             ++shown;

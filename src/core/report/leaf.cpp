@@ -117,7 +117,7 @@ public:
         for (std::size_t i = 0; i < cells.size(); ++i) {
             for (std::size_t k = 0; k < cells[i].size(); ++k)
                 page().letters.emplace_back(Point { x, y_ + height * leading * static_cast<double>(k + 1) }, std::string(cells[i][k]),
-                    letters, paper::Anchor::Left, false);
+                    height, paper::Anchor::Left, false);
             x += b.widths[i] * width();
         }
         y_ += height * leading * static_cast<double>(most) + 0.8e-3;

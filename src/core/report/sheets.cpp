@@ -192,7 +192,9 @@ Leaf buildSheet(const Study& study, const std::string& date)
     const std::vector<double> verdictWidths { 0.1, 0.27, 0.63 };
     std::string fine;
     for (const Verdict& v : study.verdicts)
-        if (isFine(v.level))
+        if (isFine(v.level) && v.id.starts_with("stop/measured-"))
+            continue; // what they come to stands beside them
+        else if (isFine(v.level))
             fine += (fine.empty() ? "" : "; ") + v.title;
         else
             leaf.row({ std::string(nameOf(v.level)), v.title, v.reason }, verdictWidths, false, true);
@@ -202,7 +204,7 @@ Leaf buildSheet(const Study& study, const std::string& date)
     std::vector<const Reading*> deciding;
     for (const Verdict& v : study.verdicts) {
         const auto& f = v.figure;
-        if (f.effects.empty())
+        if (f.effects.empty() || v.id.starts_with("stop/measured-"))
             continue;
         const auto most = std::ranges::max_element(f.effects, {}, [](double e) { return std::abs(e); }) - f.effects.begin();
         const Reading* reading = f.restsOn[static_cast<std::size_t>(most)];

@@ -1,5 +1,5 @@
 #pragma once
-/// How it stops: brake torque, load transfer, what limits the stop, and how long it is. SI; nothing throws.
+/// How it stops: brake torque, load transfer, what limits the stop. SI; nothing throws.
 
 #include <optional>
 #include <span>
@@ -98,22 +98,6 @@ struct LockPressures {
     double rear;
 };
 [[nodiscard]] LockPressures lockPressures(const Car& car, const Brakes& brakes, double fullPressure);
-
-struct Moment {
-    double speed;
-    double distance;
-    double time;
-};
-struct Stop {
-    double distance; ///< m, build-up included
-    double duration; ///< s
-    double meanDeceleration; ///< m/s², v²/(2 d)
-    std::vector<Moment> course; ///< from first touch to standstill
-};
-/// A stop from `speed` with the brakes' deceleration `z` plus air drag ½ ρ CdA v²/m, after `buildUp` seconds at unchanged speed, half
-/// of it counted (the force rises about linearly). Valid from 0.001 to 400 m/s, 0.001 < z < 100, 60 s of build-up and 100 g of drag; NaN
-/// outside. Integrated over speed with an adaptive Dormand–Prince 5 (Boost.Odeint).
-[[nodiscard]] Stop stop(const Car& car, double z, double speed, double buildUp, bool withCourse = true);
 
 /// What a measured stop says: v²/(2 d), and whether tyres of `grip` can do it.
 struct MeasuredStop {
