@@ -18,17 +18,6 @@ const std::set<std::string, std::less<>> madeOnRequest { "runout", "joint-1-slip
 
 bool onRequest(const Verdict& v) { return madeOnRequest.contains(v.id.substr(v.id.find('/') + 1)); }
 
-/// The legs of a duty are alike, and the stops of a session: the first three, and the first, stand for all.
-bool isOneOfMany(std::string_view pointer)
-{
-    for (const std::string_view list : { "/legs/", "/stops/" })
-        if (const auto at = pointer.find(list); at != std::string_view::npos) {
-            const auto index = pointer.substr(at + list.size());
-            return index.size() < 2 || index[1] != '/' || index[0] > (list == "/stops/" ? '0' : '2');
-        }
-    return false;
-}
-
 /// Every reading that some verdict of the study rests on, by its pointer.
 std::set<std::string> readingsOf(const Study& s)
 {

@@ -18,6 +18,17 @@ inline deepstop::Build demo(const char* name = "halden-merle")
     return deepstop::files::loadBuild(std::string(DEEPSTOP_DATA "/demo/") + name + ".deepstop").build;
 }
 
+/// The legs of a duty are alike, the stops of a session and the entries of a log: the first few stand for all.
+inline bool isOneOfMany(std::string_view pointer)
+{
+    for (const std::string_view list : { "/legs/", "/stops/", "/log/" })
+        if (const auto at = pointer.find(list); at != std::string_view::npos) {
+            const auto index = pointer.substr(at + list.size());
+            return index.size() < 2 || index[1] != '/' || index[0] > (list == "/legs/" ? '2' : '0');
+        }
+    return false;
+}
+
 /// Standard output of a program fed with `input`; fails the test through an empty answer when it does not end well.
 inline QByteArray answerOf(const QString& program, const QStringList& arguments, const QByteArray& input = {})
 {

@@ -55,6 +55,7 @@ CardPage::CardPage(Document& document, QWidget* parent)
       fault_(new QPushButton(tr("Fault"))), back_(new QPushButton(tr("Back"))), paper_(new QPushButton(tr("Card on paper…"))),
       build_(new QPushButton(tr("Build sheet…")))
 {
+    drawn_ = view()->minimumHeight();
     list_->setObjectName(QStringLiteral("job-card"));
     list_->setHeadroom(6);
     column()->insertWidget(0, list_, 7);
@@ -191,6 +192,7 @@ void CardPage::refreshRest()
     const bool steps = place() == Steps;
     list_->setVisible(steps);
     constexpr int few = 158; // pixels, for what is read at one step
+    view()->setMinimumHeight(steps ? few : drawn_);
     view()->setMaximumHeight(steps ? few : QWIDGETSIZE_MAX);
     foot_->setVisible(true);
     const auto* shut = card_.step(shut_);

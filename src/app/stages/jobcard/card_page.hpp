@@ -53,6 +53,7 @@ private:
     QPushButton* back_;
     QPushButton* paper_;
     QPushButton* build_;
+    int drawn_ = 0; ///< least height of a drawing, in pixels
     jobcard::Card card_;
     std::string step_;
     std::string shut_; ///< the step whose reason is asked

@@ -143,7 +143,7 @@ Sheet lifeSheet(const Study& study, std::optional<std::size_t> entry, const std:
         const bool late = r.day <= now;
         sheet.letter(
             { 0, y }, QString::fromStdString(logbook::dateOf(r.day)), 13, late ? t.caution : t.ink, Qt::AlignLeft | Qt::AlignVCenter);
-        sheet.letter({ 96, y }, QString::fromStdString(r.what + " (" + r.because + ")"), 13, late ? t.caution : t.ink,
+        sheet.letter({ 116, y }, QString::fromStdString(r.what + " (" + r.because + ")"), 13, late ? t.caution : t.ink,
             Qt::AlignLeft | Qt::AlignVCenter, false);
     }
     if (reminders.empty())
