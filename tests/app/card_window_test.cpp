@@ -113,6 +113,13 @@ private slots:
         QTRY_COMPARE(s.build().cards.size(), std::size_t { 1 });
         QCOMPARE(s.build().cards[0].ticks[0].step, "front/left/runout");
         QVERIFY(s.page->step() != "front/left/runout");
+        // Ticked, it takes what was noticed, a picture's place and the time it took.
+        s.waited();
+        s.page->setPlace(CardPage::Steps);
+        s.page->list()->line("front/left/runout")->setFocus();
+        everythingShown();
+        const auto& facts = s.page->view()->sheet().facts;
+        QVERIFY(std::ranges::any_of(facts, [](const FactLine& f) { return f.pointer == "/cards/0/ticks/0/photo"; }));
     }
 
     void cardAndSheetGoOnPaper()

@@ -191,7 +191,7 @@ void CardPage::refreshRest()
         card_ = jobcard::cardOf(study);
     const bool steps = place() == Steps;
     list_->setVisible(steps);
-    constexpr int few = 158; // pixels, for what is read at one step
+    constexpr int few = 176; // pixels, for what is read at one step
     view()->setMinimumHeight(steps ? few : drawn_);
     view()->setMaximumHeight(steps ? few : QWIDGETSIZE_MAX);
     foot_->setVisible(true);

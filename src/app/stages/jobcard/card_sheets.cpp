@@ -37,7 +37,7 @@ Sheet stepSheet(const Study& study, const jobcard::Card& card, const jobcard::St
     const Theme& t = theme();
     Sheet sheet;
     sheet.scaleBar = false;
-    sheet.extent = large ? QRectF(0, 0, 780, 540) : QRectF(0, 0, 780, 96);
+    sheet.extent = large ? QRectF(0, 0, 780, 540) : QRectF(0, 0, 780, 120);
     if (!step) {
         sheet.title = QObject::tr("Job card");
         sheet.subtitle = QObject::tr("choose a setup that brings brakes of its own: then there is something to fit");
@@ -104,6 +104,19 @@ Sheet stepSheet(const Study& study, const jobcard::Card& card, const jobcard::St
         if (x > 600)
             x = 0, y += 58;
     }
+    // What was noticed at it, once it has been ticked.
+    const auto& cards = study.build->cards;
+    if (const auto record = std::ranges::find(cards, card.setup->id, &JobCard::setup); record != cards.end())
+        if (const auto tick = std::ranges::find(record->ticks, step->id, &Tick::step); tick != record->ticks.end()) {
+            const std::string at =
+                "/cards/" + std::to_string(record - cards.begin()) + "/ticks/" + std::to_string(tick - record->ticks.begin());
+            const double below = large ? y + (step->readings.empty() ? 0 : 62) : y + (step->readings.empty() ? -8 : 44);
+            sheet.fact(at + "/note", QObject::tr("noticed"), { 0, below }, 220);
+            sheet.fact(at + "/photo", QObject::tr("picture, where it lies"), { 300, below }, 220);
+            sheet.letter({ 600, below + 7 }, QObject::tr("took"), 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+            sheet.dimensions.push_back({ at + "/took_min", {}, { 600, below + 27 }, { 600, below + 27 }, Run::Table, 0, true, {}, 0.5, true,
+                QStringLiteral("–") });
+        }
     if (!large) {
         sheet.title = step->readings.empty() ? QObject::tr("Nothing is read at this step") : QObject::tr("Read at this step");
         sheet.subtitle =
