@@ -115,7 +115,7 @@ Held heldAt(const Car& car, const Brakes& brakes, const Circumstances& how, doub
     return { kept, both ? Hold::Tyres : atFront <= atRear ? Hold::FrontTyres : Hold::RearTyres };
 }
 
-Drive drive(const Car& car, const Brakes& given, const Circumstances& how, double speed, bool withCourse)
+Drive drive(const Car& car, const Brakes& given, const Circumstances& how, double speed, bool withCourse, double tolerance)
 {
     Drive result;
     result.distance = result.duration = result.meanDeceleration = unstopped;
@@ -140,7 +140,7 @@ Drive drive(const Car& car, const Brakes& given, const Circumstances& how, doubl
         }
     };
     namespace odeint = boost::numeric::odeint;
-    const auto stepper = [] { return odeint::make_controlled(1e-6, 1e-6, odeint::runge_kutta_dopri5<DriveState>()); };
+    const auto stepper = [tolerance] { return odeint::make_controlled(tolerance, tolerance, odeint::runge_kutta_dopri5<DriveState>()); };
 
     // While the foot presses harder: speed, distance and shift over time, in pieces short enough that none runs past standstill unseen.
     DriveState x { speed, 0, 0 };

@@ -12,6 +12,7 @@ namespace deepstop::stopping {
 std::vector<std::vector<double>> spread(std::span<const Case> cases, int draws, const StopWidths& w, std::uint32_t seed)
 {
     std::vector<std::vector<double>> all(cases.size());
+    constexpr double coarse = 1e-4; // beside what is drawn
     for (int draw = 0; draw < draws; ++draw) {
         std::mt19937 dice(seed + static_cast<std::uint32_t>(draw) * 7919u);
         std::normal_distribution<double> normal(0, 1);
@@ -45,7 +46,7 @@ std::vector<std::vector<double>> spread(std::span<const Case> cases, int draws, 
             c.how.buildUp = std::clamp(c.how.buildUp + later, 0.0, 10.0);
             for (double* friction : { &c.how.frontFriction, &c.how.rearFriction })
                 *friction = std::clamp(1 - (1 - *friction) * loss, 0.02, 2.0);
-            const double distance = drive(c.car, c.brakes, c.how, c.speed).distance;
+            const double distance = drive(c.car, c.brakes, c.how, c.speed, false, coarse).distance;
             all[i].push_back(std::isfinite(distance) ? distance : std::numeric_limits<double>::infinity());
         }
     }
