@@ -148,6 +148,18 @@ private slots:
         QVERIFY(holes > 10 && holes < static_cast<int>(read.stops.size()));
     }
 
+    /// Over midnight the day goes on: nothing of a long night's log is lost.
+    void aNightIsOneLog()
+    {
+        instruments::ReceiverScene scene;
+        scene.rate = 1;
+        scene.traffic = 20 * 3600;
+        instruments::Receiver receiver(scene);
+        const auto read = readOf(logOf(receiver));
+        QCOMPARE(read.count.unread, std::uint64_t { 0 });
+        QVERIFY(read.count.fixes > 20 * 3600);
+    }
+
     /// A receiver that drops to nothing or jumps has not braked.
     void aJumpIsNoStop()
     {

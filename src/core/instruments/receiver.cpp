@@ -5,6 +5,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <chrono>
 #include <cmath>
 
 namespace deepstop::instruments {
@@ -115,7 +116,11 @@ std::string Receiver::next()
     const auto utc = fmt::format("{:02d}{:02d}{:05.2f}", hour, minute, second);
     const auto place = angle(47 + gone_ / metresPerDegree, 2, 'N', 'S') + "," + angle(9, 3, 'E', 'W');
     const double height = 480 + 25 * std::sin(gone_ / 700);
-    return nmeaSentence(fmt::format("GPRMC,{},A,{},{:.3f},0.0,140326,,,A", utc, place, told / knot))
+    using namespace std::chrono;
+    const year_month_day date { sys_days { 2026y / 3 / 14 } + days { static_cast<int>(clock / 86'400) } };
+    const auto day = fmt::format(
+        "{:02}{:02}{:02}", static_cast<unsigned>(date.day()), static_cast<unsigned>(date.month()), static_cast<int>(date.year()) % 100);
+    return nmeaSentence(fmt::format("GPRMC,{},A,{},{:.3f},0.0,{},,,A", utc, place, told / knot, day))
         + nmeaSentence(fmt::format("GPVTG,0.0,T,,M,{:.3f},N,{:.3f},K,A", told / knot, told * 3.6))
         + nmeaSentence(fmt::format("GPGGA,{},{},1,09,0.9,{:.1f},M,47.0,M,,", utc, place, height));
 }
