@@ -176,7 +176,7 @@ Sheet wearSheet(const Study& study, std::optional<std::size_t> entry)
     }
     const auto odometer = [&](double si) { return fromSi(si - near, style::odometer.unit(study.system)); };
     const auto thick = [&](double si) { return fromSi(si, style::fine.unit(study.system)); };
-    double y = 250;
+    double y = 270;
     if (most > 0 && far > near) {
         Plot plot(sheet, QRectF(0, 0, 700, 200), { Plot::roundUp(odometer(far) * 1.05), Plot::roundUp(thick(most) * 1.1) });
         plot.axes(QObject::tr("distance since %1, %2")
