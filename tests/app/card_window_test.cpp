@@ -24,20 +24,6 @@ struct AtCard : Shown {
         page->setPlace(place);
         waited();
     }
-    void waited()
-    {
-        QTRY_VERIFY_WITH_TIMEOUT(!window.document().study().underWay, 20000);
-        everythingShown();
-    }
-    [[nodiscard]] const Build& build() { return window.document().build(); }
-    void enter(const std::string& pointer, const char* text)
-    {
-        auto* into = field(pointer);
-        QVERIFY2(into, pointer.c_str());
-        into->setFocus();
-        type(into, text);
-        QTest::keyClick(into, Qt::Key_Return);
-    }
 };
 
 } // namespace

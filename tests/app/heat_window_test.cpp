@@ -26,11 +26,6 @@ struct AtHeat : Shown {
         return std::ranges::any_of(sheet().letters, [&](const Lettering& l) { return l.text.contains(text); });
     }
     const Verdict& verdict() { return *window.document().study().verdict("heat/gives-up"); }
-    void waited()
-    {
-        QTRY_VERIFY_WITH_TIMEOUT(!window.document().study().underWay, 20000);
-        everythingShown();
-    }
 };
 
 } // namespace

@@ -55,6 +55,15 @@ inline std::vector<StageId> stageIds()
     return ids;
 }
 
+/// All that waits to be done in the window is done: no more, and no fixed time.
+inline void everythingShown()
+{
+    for (int i = 0; i < 4; ++i) {
+        QCoreApplication::sendPostedEvents();
+        QCoreApplication::processEvents();
+    }
+}
+
 /// A shown window with the demo in it.
 struct Shown {
     MainWindow window;
@@ -68,21 +77,28 @@ struct Shown {
     }
     DimensionField* field(const std::string& pointer) { return window.page(window.stage())->view()->field(pointer); }
     QString ledger(std::string_view id) { return window.ledger()->cell(id)->beforeAfter(); }
+    /// All of the study is there, and shown.
+    void waited()
+    {
+        QTRY_VERIFY_WITH_TIMEOUT(!window.document().study().underWay, 20000);
+        everythingShown();
+    }
+    [[nodiscard]] const Build& build() { return window.document().build(); }
+    /// Types into the field of a reading on the stage that is shown, with Enter at the end.
+    void enter(const std::string& pointer, const QString& text)
+    {
+        auto* into = field(pointer);
+        QVERIFY2(into, pointer.c_str());
+        into->setFocus();
+        type(into, text);
+        QTest::keyClick(into, Qt::Key_Return);
+    }
     void type(QWidget* into, const QString& text)
     {
         QTest::keyClick(into, Qt::Key_A, Qt::ControlModifier);
         QTest::keyClicks(into, text);
     }
 };
-
-/// All that waits to be done in the window is done: no more, and no fixed time.
-inline void everythingShown()
-{
-    for (int i = 0; i < 4; ++i) {
-        QCoreApplication::sendPostedEvents();
-        QCoreApplication::processEvents();
-    }
-}
 
 /// How many of a picture's pixels are not of its commonest colour: an empty sheet has none.
 inline int inked(const QImage& picture)

@@ -58,8 +58,8 @@ private slots:
                 QVERIFY2(own.insert(step.id).second, step.id.c_str());
                 QVERIFY2(!step.because.empty() && !step.text.empty(), step.id.c_str());
                 // What caused it is there: a check, a field, or practice.
-                QVERIFY2(step.because == "common practice" || s.verdict(step.because) || step.because.starts_with("/")
-                        || step.because.find('/') != std::string::npos,
+                QVERIFY2(step.because == "common practice" || s.verdict(step.because) || s.directory->at(step.because)
+                        || factAt(*s.build, step.because),
                     (step.id + ": " + step.because).c_str());
                 QVERIFY(step.minutes > 0);
             }
@@ -131,6 +131,39 @@ private slots:
         const Card card = cardOf(studied(build));
         QVERIFY(!stepLike(card, "left/joint-1").torque);
         QVERIFY(stepLike(card, "left/joint-1").text.find("ask its maker") != std::string::npos);
+    }
+
+    /// A torque its check doubts is not printed as one to pull: it is given for dry threads, and these are greased.
+    void aDoubtedTorqueIsNotOne()
+    {
+        Build build = demo();
+        auto& joint = build.setups[1].front->joints[0];
+        joint.condition = Condition::AntiSeize;
+        joint.torqueFor = Condition::Dry;
+        joint.makerTorque.value = 120;
+        const Study s = studied(build);
+        QVERIFY(!isFine(s.verdict("front/joint-1-torque")->level));
+        const Card card = cardOf(s);
+        QVERIFY(!stepLike(card, "left/joint-1").torque);
+        QVERIFY2(stepLike(card, "left/joint-1").text.find("IN DOUBT") != std::string::npos, stepLike(card, "left/joint-1").text.c_str());
+    }
+
+    /// Of a drum nothing is read at the mock-up: a cut there waits until both were turned and called free.
+    void aDrumIsTurnedBeforeAnythingIsCut()
+    {
+        Build build = demo("drover-camper");
+        build.setups[1].rear = *cornerOf(build, build.setups[1], Axle::Rear);
+        QCOMPARE(build.setups[1].rear->brakes, BrakeKind::Drums);
+        const auto turned = [&](Side side) {
+            const auto waits = shutBy(studied(build), Axle::Rear, Cut::PressStuds);
+            return std::ranges::none_of(
+                waits, [&](const std::string& w) { return w.find(side == Side::Left ? "left drum" : "right drum") != std::string::npos; });
+        };
+        QVERIFY(!turned(Side::Left) && !turned(Side::Right));
+        build = *ticked(studied(build), "rear/left/drum-on", Checked::Fine, { "D", "2026-05-02" });
+        QVERIFY(turned(Side::Left) && !turned(Side::Right));
+        build = *ticked(studied(build), "rear/left/drum-on", Checked::Fault, { "D", "2026-05-02" });
+        QVERIFY(!turned(Side::Left));
     }
 
     /// A shut step is ticked by nobody; a reason opens it, and is recorded; nothing else does.

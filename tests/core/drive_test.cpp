@@ -1,6 +1,7 @@
 /// The stop in steps: exact where nothing else acts, what holds it at each speed, and what may not make it shorter.
 
 #include "core/support.hpp"
+#include "quantity/quantile.hpp"
 #include "stopping/drive.hpp"
 #include "stopping/spread.hpp"
 
@@ -188,8 +189,8 @@ private slots:
         two[1].parts = 1;
         const auto other = spread(two, 50, {}, 1);
         QVERIFY(other[0] == same[0] && other[1] != same[1]);
-        QVERIFY(quantileOf(same[0], 0.9) > 1.02 * quantileOf(same[0], 0.1));
-        QVERIFY(std::isnan(quantileOf({}, 0.5)));
+        QVERIFY(quantile(same[0], 0.9) > 1.02 * quantile(same[0], 0.1));
+        QVERIFY(std::isnan(quantile({}, 0.5)));
     }
 };
 

@@ -2,6 +2,7 @@
 
 #include "chapters/heat/duty_heat.hpp"
 #include "core/support.hpp"
+#include "quantity/quantile.hpp"
 #include "heat/calibration.hpp"
 #include "heat/spread.hpp"
 #include "report/heat.hpp"
@@ -290,7 +291,7 @@ private slots:
             before.push_back(two[0][i].frontPeak[1]);
             difference.push_back(two[1][i].frontPeak[1] - two[0][i].frontPeak[1]);
         }
-        const auto width = [](const std::vector<double>& v) { return heat::quantile(v, 0.9) - heat::quantile(v, 0.1); };
+        const auto width = [](const std::vector<double>& v) { return quantile(v, 0.9) - quantile(v, 0.1); };
         QVERIFY(width(difference) < 0.5 * width(before));
         const std::atomic<bool> unwanted { true };
         QVERIFY(heat::spread(cars, duty, 64, {}, 7, 2, {}, &unwanted)[0].empty());

@@ -112,6 +112,13 @@ private slots:
         QVERIFY(!fadesAt(std::vector { 40.0, 41.0, 40.0, 49.0, 49.5 }, 1.3));
     }
 
+    /// 100 km/h: 10 + 60 m, by hand; past 1.2 of a mean of 40: 48.
+    void yardsticksByHand()
+    {
+        QVERIFY(near(yardstick(100 / 3.6), 70, 1e-12));
+        QVERIFY(near(*fadeBound(std::vector { 39.0, 40.0, 41.0, 70.0 }, 1.2), 48, 1e-12) && !fadeBound(std::vector { 39.0, 40.0 }, 1.2));
+    }
+
     void speedsAreBroughtToTheOneMeant()
     {
         QVERIFY(near(speedCorrected(40, 25, 27.5), 40 * 27.5 * 27.5 / 625, 1e-12));

@@ -212,6 +212,8 @@ private slots:
         QVERIFY(refusalOf("time_s,speed_kmh\n1,2\n0,3\n4,5\n").contains("line 3"));
         QVERIFY(refusalOf("time_s,speed_kmh\n").contains("no line"));
         QVERIFY(refusalOf(std::string(100'000, 'x')).contains("no end"));
+        // A unit that is none is not taken for the usual one.
+        QVERIFY(refusalOf("time_s,speed_furlongs\n0,3\n1,4\n2,5\n").contains("furlongs is no unit of a speed"));
         QVERIFY(refusalOf("<gpx><!DOCTYPE lol").size() > 0);
         QVERIFY(refusalOf("<!DOCTYPE g [<!ENTITY a \"b\">]><gpx></gpx>").contains("entities"));
     }

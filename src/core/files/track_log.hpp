@@ -29,13 +29,15 @@ struct LogCount {
     std::uint64_t withoutFix = 0; ///< moments at which the receiver knew no place: left out, a gap
 };
 
+class TrackWay; ///< one kind of log
+
 /// Takes bytes in any pieces and hands out the moments in them.
 ///
 /// NMEA 0183: RMC, or GGA and VTG where there is none; sentences with a wrong checksum or that cannot be read are counted and left out.
 /// GPX 1.1: track points with times; the speed from `speed` where it stands there, else from the places before and after. CSV: a header
-/// line with a column for the time (time_s) and one for the speed (speed in km/h, or speed_kmh, speed_mph, speed_mps, speed_kn), and
-/// perhaps height, acceleration (in g, or acceleration_mps2), pressure (in bar, or pressure_psi) and temperature (in °C, or
-/// temperature_degf); any separator, a decimal comma where that is no separator.
+/// line with a column for the time and one for the speed, and perhaps height, acceleration or deceleration, pressure, temperature; each
+/// name ends in its unit, behind the last underline or in brackets (time_s, speed_kmh, speed_mph, pressure_psi), without one it is in s,
+/// km/h, m, g, bar, °C; any separator, a decimal comma where that is no separator.
 ///
 /// Throws Refusal, with the line, for what is none of these, CSV and GPX whose times run backwards or numbers cannot be read, speeds over
 /// 720 km/h, a line of more than 64 kB. Of NMEA a moment whose time runs backwards is left out.
@@ -53,14 +55,10 @@ public:
     [[nodiscard]] const LogCount& count() const;
 
 private:
-    class Way;
-    class Nmea;
-    class Gpx;
-    class Csv;
     std::function<void(const Fix&)> sink_;
     LogCount count_;
     std::string begin_; ///< until it is known what it is
-    std::unique_ptr<Way> way_;
+    std::unique_ptr<TrackWay> way_;
 };
 
 /// The two digits after an NMEA sentence's star: all bytes between dollar and star, exclusive or.

@@ -88,11 +88,4 @@ std::vector<std::vector<Drawn>> spread(std::span<const Car> cars, const Duty& du
     return all;
 }
 
-double quantile(std::vector<double> values, double part)
-{
-    const auto at = static_cast<std::ptrdiff_t>(std::clamp(part, 0.0, 1.0) * static_cast<double>(values.size() - 1) + 0.5);
-    std::ranges::nth_element(values, values.begin() + at);
-    return values[static_cast<std::size_t>(at)];
-}
-
 } // namespace deepstop::heat

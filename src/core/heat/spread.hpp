@@ -34,7 +34,4 @@ struct Drawn {
     std::uint32_t seed, unsigned threads = 0, const std::function<void(double)>& progress = {},
     const std::atomic<bool>* unwanted = nullptr);
 
-/// The value under which a part of the draws lies. @pre the list is not empty
-[[nodiscard]] double quantile(std::vector<double> values, double part);
-
 } // namespace deepstop::heat

@@ -45,8 +45,17 @@ std::vector<std::string> shutBy(const Study& study, Axle axle, Cut cut)
         for (const char* side : { "left", "right" })
             for (const char* name : { "axial", "tilt", "conditions" })
                 need(fmt::format("{}-{}/{}", word, side, name), fmt::format("the {} {} was not tried and read", word, side), true);
+    else
+        // Of a drum nothing is read at the mock-up: somebody has to have turned it.
+        for (const char* side : { "left", "right" }) {
+            const auto& ticks = choicesOf(*study.build, study.after.setup->id).ticks;
+            const auto turned = std::ranges::find(ticks, fmt::format("{}/{}/drum-on", word, side), &Tick::step);
+            if (turned == ticks.end() || turned->state != Checked::Fine)
+                why.push_back(fmt::format("the {} {} drum was not turned and called free", word, side));
+        }
     for (const char* name : always)
-        need(word + "/" + name, fmt::format("{}: nobody has looked ({})", name, word), discs && mustBeSaid(name));
+        need(word + "/" + name, fmt::format("{}: nobody has looked ({})", name, word),
+            discs ? mustBeSaid(name) : std::string_view(name) == "studs");
     if (cut == Cut::TrimShield)
         for (int i = 1; study.verdict(fmt::format("{}/keep-out-{}", word, i)); ++i)
             need(fmt::format("{}/keep-out-{}", word, i), {}, false);
@@ -120,6 +129,14 @@ const Step* Card::step(const std::string& id) const
 {
     const auto found = std::ranges::find(steps, id, &Step::id);
     return found == steps.end() ? nullptr : &*found;
+}
+
+double Card::minutesLeft() const
+{
+    double left = 0;
+    for (const Step& s : steps)
+        left += s.state == Checked::Open ? s.minutes : 0;
+    return left;
 }
 
 int Card::open() const

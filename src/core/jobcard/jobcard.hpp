@@ -42,6 +42,7 @@ struct Card {
     int people = 1;
     [[nodiscard]] const Step* step(const std::string& id) const;
     [[nodiscard]] int open() const; ///< steps still to be done
+    [[nodiscard]] double minutesLeft() const; ///< of those
 };
 
 /// The card of the setup after. Empty where the study has none, or compares a setup with itself.
@@ -81,7 +82,8 @@ struct OnLift {
     std::string what; ///< "both front corners off"
     double mass; ///< kg left
     double behindFrontAxle; ///< of the centre of mass, m
-    double toArm; ///< from there to the nearer pair of arms, m; under `strapUnder` of their spacing it may tip
+    double toArm; ///< from there to the nearer pair of arms, m
+    bool nearArm; ///< under a fifth of their spacing: it may tip
 };
 struct Lift {
     std::vector<OnLift> moments; ///< as found, then axle by axle
@@ -91,6 +93,5 @@ struct Lift {
 };
 /// Arms under the sills at a fifth and four fifths of the wheelbase (common practice).
 [[nodiscard]] Lift liftOf(const Study& study);
-inline constexpr double strapUnder = 0.2;
 
 } // namespace deepstop::jobcard

@@ -101,11 +101,7 @@ School beddingOf(const Study& study, const JobCard& choices)
     return s;
 }
 
-bool Lift::strap() const
-{
-    const double span = armsAt[1] - armsAt[0];
-    return std::ranges::any_of(moments, [&](const OnLift& m) { return m.toArm < strapUnder * span; });
-}
+bool Lift::strap() const { return std::ranges::any_of(moments, &OnLift::nearArm); }
 
 Lift liftOf(const Study& study)
 {
@@ -126,7 +122,9 @@ Lift liftOf(const Study& study)
     lift.armsAt[1] = 0.8 * base;
     const auto note = [&](std::string what) {
         const double at = moment / mass;
-        lift.moments.push_back({ std::move(what), mass, at, std::min(at - lift.armsAt[0], lift.armsAt[1] - at) });
+        const double toArm = std::min(at - lift.armsAt[0], lift.armsAt[1] - at);
+        constexpr double near = 0.2;
+        lift.moments.push_back({ std::move(what), mass, at, toArm, toArm < near * (lift.armsAt[1] - lift.armsAt[0]) });
     };
     note("as it came, empty");
     double offMass = 0;

@@ -86,7 +86,9 @@ private:
         s.phase = phase;
         s.corner = corner;
         s.text = std::move(text);
-        s.because = std::move(because);
+        // A check that nobody makes of these parts causes nothing: it is then the trade's habit.
+        const bool stands = because.starts_with("/") || study_.verdict(because);
+        s.because = stands ? std::move(because) : std::string(practice);
         s.caution = std::move(more.caution);
         s.tools = std::move(more.tools);
         s.readings = std::move(more.readings);
@@ -228,8 +230,8 @@ private:
                 return;
             const bool bolts = hub(axle).heldBy == WheelHeldBy::Bolts;
             add(Phase::Strip, id + "/wheel-off", corner,
-                bolts ? "Wheel off; a guide pin in one hole takes its weight from the last bolt" : "Wheel off", hubPointer(axle, "held_by"),
-                { {}, bolts ? "guide pin, socket" : "socket", {}, 3 });
+                bolts ? "Wheel off; a guide pin in one hole takes its weight from the last bolt" : "Wheel off",
+                hubPointer(axle, "wheel_held_by"), { {}, bolts ? "guide pin, socket" : "socket", {}, 3 });
             if (hub(axle).speedSensor == YesNo::Yes)
                 add(Phase::Strip, id + "/sensor-wire", corner, "Unclip the wheel-speed sensor's wire and keep it clear",
                     hubPointer(axle, "speed_sensor"));
@@ -322,11 +324,13 @@ private:
         const Verdict* v = study_.verdict(verdict);
         std::string text = fmt::format("{} × {}, {}, each begun by hand", j.bolts > 0 ? std::to_string(j.bolts) : "?",
             j.thread.empty() ? "thread not said" : j.thread, j.name);
-        const bool known = v && v->figure.value && v->level != Level::Unproven && !isBad(v->level);
+        // A torque that its check doubts (another condition of the threads, a wrong unit) is not one to pull.
+        const bool known = v && v->figure.value && isFine(v->level);
         if (known)
             text += fmt::format(": {}", print(*v->figure.value, style::torque, study_.system));
         else
-            text += ": torque not known, ask its maker";
+            text += v && v->level != Level::Unproven ? ": TORQUE IN DOUBT, ask its maker. " + v->reason
+                                                     : std::string(": torque not known, ask its maker");
         if (j.bolts > 2) {
             text += ", in the order";
             for (const int bolt : joints::tighteningOrder(j.bolts))

@@ -237,15 +237,13 @@ std::vector<Reminder> remindersOf(const Build& build)
             yearly = *day;
         track = track || entry.event == LogEvent::TrackDay;
     }
-    const auto since = [&](int day, LogEvent event) {
-        return std::ranges::any_of(events, [&](const auto& e) { return e.second == event && e.first > day; });
-    };
+    // The first look does not stand for the second.
+    const auto checked =
+        on ? std::ranges::count_if(events, [&](const auto& e) { return e.second == LogEvent::TorqueCheck && e.first > *on; }) : 0;
     constexpr int year = 365;
     if (on) {
-        all.push_back({ "first-drive", "Bolts, nuts and leaks after the first drive", setup + " went on", *on + 1,
-            since(*on, LogEvent::TorqueCheck) });
-        all.push_back(
-            { "again", "Bolts and nuts once more, after 80 to 160 km", setup + " went on", *on + 14, since(*on, LogEvent::TorqueCheck) });
+        all.push_back({ "first-drive", "Bolts, nuts and leaks after the first drive", setup + " went on", *on + 1, checked > 0 });
+        all.push_back({ "again", "Bolts and nuts once more, after 80 to 160 km", setup + " went on", *on + 14, checked > 1 });
     }
     if (yearly)
         all.push_back(

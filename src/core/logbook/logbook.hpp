@@ -49,7 +49,7 @@ struct Reminder {
     int day;
     bool done = false; ///< the log has it since
 };
-/// After the parts went on: first drive, 80 to 160 km, yearly; fluid two years old, one where it sees a track; linings that come to their
+/// After the parts went on: first drive, once more after 80 to 160 km (two checks of torque), yearly; fluid two years old, one where it sees a track; linings that come to their
 /// end. By day. Common practice.
 [[nodiscard]] std::vector<Reminder> remindersOf(const Build& build);
 

@@ -13,6 +13,7 @@ namespace {
 
 constexpr double none = std::numeric_limits<double>::quiet_NaN();
 constexpr double twoSided = 0.975;
+constexpr std::size_t firstStops = 3; ///< of a series, which the others are held against
 
 double quantile(double freedom) { return boost::math::quantile(boost::math::students_t(freedom), twoSided); }
 
@@ -139,14 +140,26 @@ std::optional<Trend> trendOf(std::span<const double> values)
     return t;
 }
 
+std::optional<double> fadeBound(std::span<const double> distances, double past)
+{
+    if (distances.size() < firstStops)
+        return {};
+    return past * sampleOf(distances.first(firstStops)).mean;
+}
+
+double yardstick(double speed)
+{
+    const double v = speed * 3.6;
+    return 0.1 * v + 0.0060 * v * v;
+}
+
 std::optional<std::size_t> fadesAt(std::span<const double> distances, double past)
 {
-    constexpr std::size_t first = 3;
-    if (distances.size() < first + 2)
+    if (distances.size() < firstStops + 2)
         return {};
-    const double bound = past * sampleOf(distances.first(first)).mean;
+    const double bound = *fadeBound(distances, past);
     std::size_t begins = distances.size();
-    while (begins > first && distances[begins - 1] > bound)
+    while (begins > firstStops && distances[begins - 1] > bound)
         --begins;
     return distances.size() - begins >= 2 ? std::optional(begins) : std::nullopt;
 }

@@ -45,9 +45,14 @@ struct Trend {
 /// Least squares with Student's interval. @return nothing for fewer than four values: any three lie near some line
 [[nodiscard]] std::optional<Trend> trendOf(std::span<const double> values);
 
+/// Distance past which a series has faded: `past` times the mean of its first three; nothing for fewer.
+[[nodiscard]] std::optional<double> fadeBound(std::span<const double> distances, double past);
 /// First stop from which on every distance is past `past` times the mean of the first three, and there are two of them at least; of a
 /// series, not of single long stops. @return place in the list, from 0; nothing where it never fades, or for fewer than five values
 [[nodiscard]] std::optional<std::size_t> fadesAt(std::span<const double> distances, double past = 1.2);
+
+/// Longest stop from a speed that UN R13-H allows a car, 0.1 v + 0.0060 v² (v in km/h; from memory), m. A yardstick, no approval.
+[[nodiscard]] double yardstick(double speed);
 
 /// A distance brought to the speed meant: d·(v₀/v)². NaN unless both speeds are positive.
 [[nodiscard]] double speedCorrected(double distance, double speed, double nominal);

@@ -212,6 +212,12 @@ std::optional<FoundStop> stopIn(std::span<const Speed> all, double stood, const 
     stop.rate = 1 / usual;
     bool broken = false;
     stop.faults = faultsIn(within(all, stop.begin - 0.3, stop.end + 0.3), usual, rule, broken);
+    // Heard from the middle of a braking on, it would be a shorter stop from a lower speed.
+    constexpr double seen = 0.5;
+    if (all.front().time > stop.begin - seen) {
+        stop.faults.emplace_back("its beginning was not heard");
+        broken = true;
+    }
     // A receiver that trails still moves when the line has come to nothing.
     stop.smoothing = std::max(0.0, speedAt(all, stop.end) / -braking->lower.slope);
     constexpr double trails = 0.35;

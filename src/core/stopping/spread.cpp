@@ -53,13 +53,4 @@ std::vector<std::vector<double>> spread(std::span<const Case> cases, int draws, 
     return all;
 }
 
-double quantileOf(std::vector<double> values, double part)
-{
-    if (values.empty())
-        return std::numeric_limits<double>::quiet_NaN();
-    const auto at = values.begin() + static_cast<std::ptrdiff_t>(part * static_cast<double>(values.size() - 1));
-    std::ranges::nth_element(values, at);
-    return *at;
-}
-
 } // namespace deepstop::stopping

@@ -32,7 +32,4 @@ struct StopWidths {
 /// Distances drawn, one list a case; a draw that never stops is infinite. The first draw of one case belongs to the first of the others.
 [[nodiscard]] std::vector<std::vector<double>> spread(std::span<const Case> cases, int draws, const StopWidths& widths, std::uint32_t seed);
 
-/// The value under which a part of the list lies; NaN for an empty one.
-[[nodiscard]] double quantileOf(std::vector<double> values, double part);
-
 } // namespace deepstop::stopping

@@ -166,6 +166,20 @@ std::string estimatedIn(const Study& study, const Figure& figure)
     return "rests on an estimate: " + joined(words, 2);
 }
 
+void leanOn(Figure& figure, const Figure& also)
+{
+    const auto add = [](auto& into, const auto& from) {
+        for (const auto& each : from)
+            if (std::ranges::find(into, each) == into.end())
+                into.push_back(each);
+    };
+    add(figure.restsOn, also.restsOn);
+    add(figure.lacks, also.lacks);
+    add(figure.estimated, also.estimated);
+    add(figure.assumed, also.assumed);
+    figure.effects.clear();
+}
+
 bool unproven(const Study& study, Verdict& verdict)
 {
     if (verdict.figure.value && !verdict.figure.provisional())

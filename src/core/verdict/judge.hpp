@@ -14,6 +14,10 @@ namespace deepstop::judge {
 /// "rests on an estimate: …", for a figure that has a value but no proof; empty otherwise.
 [[nodiscard]] std::string estimatedIn(const Study& study, const Figure& figure);
 
+/// Lets a figure rest on all that another rests on, lack what it lacks and assume what it assumes, each once; its value stays. What each
+/// moves it by is no longer known.
+void leanOn(Figure& figure, const Figure& also);
+
 /// Fills level and reason of a verdict whose figure has no value or only estimates behind it. False if there is nothing to fill.
 bool unproven(const Study& study, Verdict& verdict);
 

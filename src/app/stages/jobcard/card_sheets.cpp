@@ -51,14 +51,7 @@ Sheet stepSheet(const Study& study, const jobcard::Card& card, const jobcard::St
                           .arg(place + 1)
                           .arg(card.steps.size());
         sheet.subtitle = QObject::tr("about %1 h left of %2; Space ticks it and goes on")
-                             .arg(
-                                 [&] {
-                                     double left = 0;
-                                     for (const auto& s : card.steps)
-                                         left += s.state == Checked::Open ? s.minutes / 60 : 0;
-                                     return left;
-                                 }(),
-                                 0, 'f', 1)
+                             .arg(card.minutesLeft() / 60, 0, 'f', 1)
                              .arg(card.minutes / 60, 0, 'f', 1);
         const auto say = [&](const QString& text, double pixels, const QColor& colour) {
             for (const QString& line : broken(text, pixels, 770)) {
@@ -202,8 +195,7 @@ Sheet liftSheet(const Study& study)
                 QPolygonF { QPointF(at(arm), y + 4), QPointF(at(arm) - 9, y + 34), QPointF(at(arm) + 9, y + 34), QPointF(at(arm), y + 4) });
             sheet.area(foot, { t.ink, 1, Qt::SolidLine, t.metalWash, Hatch::None, {}, 0 });
         }
-        const double span = lift.armsAt[1] - lift.armsAt[0];
-        const QColor colour = m.toArm < jobcard::strapUnder * span ? t.bad : t.proposal;
+        const QColor colour = m.nearArm ? t.bad : t.proposal;
         // The centre of mass: a quartered circle.
         const QPointF centre(at(m.behindFrontAxle), y - 16);
         sheet.area(circle(centre, 8), { colour, 1.6, Qt::SolidLine, t.paper, Hatch::None, {}, 0 });

@@ -3,7 +3,6 @@
 #include "drawing/plot.hpp"
 #include "drawing/shapes.hpp"
 #include "stages/sheets.hpp"
-#include "stopping/spread.hpp"
 #include "theme.hpp"
 
 #include <QObject>
@@ -38,7 +37,7 @@ Ink inkOf(stopping::Hold hold)
 struct Shown {
     QString name;
     const stopping::Drive* run;
-    const std::vector<double>* draws;
+    std::optional<Predicted::Range> range;
     QColor colour;
     Qt::PenStyle line;
     QString why; ///< where there is none
@@ -64,11 +63,11 @@ Sheet predictionSheet(const Study& study)
     const auto hotName = [&](const Predicted& of) { return of.lost.empty() ? QObject::tr("not known") : QString::fromStdString(of.lost); };
     std::vector<Shown> runs;
     const auto add = [&](const QString& setup, const Predicted& of, const QColor& colour) {
-        runs.push_back({ QObject::tr("%1, cold").arg(setup), of.coldRun ? &*of.coldRun : nullptr, &of.coldDraws, colour, Qt::SolidLine,
+        runs.push_back({ QObject::tr("%1, cold").arg(setup), of.coldRun ? &*of.coldRun : nullptr, of.coldRange, colour, Qt::SolidLine,
             QObject::tr("not known") });
         if (!p.duty.empty())
             runs.push_back(
-                { QObject::tr("%1, hot").arg(setup), of.hotRun ? &*of.hotRun : nullptr, &of.hotDraws, colour, Qt::DashLine, hotName(of) });
+                { QObject::tr("%1, hot").arg(setup), of.hotRun ? &*of.hotRun : nullptr, of.hotRange, colour, Qt::DashLine, hotName(of) });
     };
     if (two)
         add(QObject::tr("before"), p.before, t.found);
@@ -78,7 +77,7 @@ Sheet predictionSheet(const Study& study)
     double fastest = 0;
     for (const Shown& each : runs)
         if (each.run) {
-            longest = std::max({ longest, each.run->distance, each.draws->empty() ? 0 : stopping::quantileOf(*each.draws, 0.95) });
+            longest = std::max({ longest, each.run->distance, each.range ? each.range->high : 0 });
             fastest = std::max(fastest, each.run->course.front().speed);
         }
     if (!std::isfinite(longest))
@@ -132,9 +131,9 @@ Sheet predictionSheet(const Study& study)
                 i = k;
             }
             const double end = plot.at(metres(each.run->distance), 0).x();
-            if (!each.draws->empty()) {
-                const double from = plot.at(std::min(metres(stopping::quantileOf(*each.draws, 0.05)), plot.most().x()), 0).x();
-                const double to = plot.at(std::min(metres(stopping::quantileOf(*each.draws, 0.95)), plot.most().x()), 0).x();
+            if (each.range) {
+                const double from = plot.at(std::min(metres(each.range->low), plot.most().x()), 0).x();
+                const double to = plot.at(std::min(metres(each.range->high), plot.most().x()), 0).x();
                 sheet.line({ QPointF(from, low + 26), QPointF(to, low + 26) }, { each.colour, 1.6, Qt::SolidLine, {}, Hatch::None, {}, 0 });
                 for (const double x : { from, to })
                     sheet.line({ QPointF(x, low + 22), QPointF(x, low + 30) }, { each.colour, 1.6, Qt::SolidLine, {}, Hatch::None, {}, 0 });

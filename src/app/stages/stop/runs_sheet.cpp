@@ -2,7 +2,6 @@
 
 #include "drawing/plot.hpp"
 #include "drawing/shapes.hpp"
-#include "stopping/spread.hpp"
 #include "theme.hpp"
 
 #include <QObject>
@@ -74,9 +73,8 @@ void addStrip(Sheet& sheet, Plot& plot, const Study& study, const RunsOf& runs, 
     const Theme& t = theme();
     const auto at = [&](double metres) { return plot.at(fromSi(metres, style::road.unit(study.system)), 0).x(); };
     // The prediction behind it: nine of ten draws, and its middle.
-    if (!predicted.coldDraws.empty()) {
-        const double low = stopping::quantileOf(predicted.coldDraws, 0.05);
-        const double high = stopping::quantileOf(predicted.coldDraws, 0.95);
+    if (predicted.coldRange) {
+        const auto [low, high] = *predicted.coldRange;
         if (std::isfinite(high)) {
             sheet.area(rectangle(at(low), y - 22, at(high), y + 22), { {}, 0, Qt::NoPen, t.metalWash, Hatch::None, {}, 0 });
             const double middle = at(predicted.cold.value.value_or(low));
@@ -136,13 +134,10 @@ Sheet runsSheet(const Study& study, std::optional<std::size_t> session)
     const ProvingStudy& p = study.of<ProvingStudy>();
     const Verdict* proven = study.verdict("stop/proven");
     const auto speed = study.build->car.testSpeed.value;
-    // Cars of the class by UN R13-H, 0.1 v + 0.0060 v² in km/h; from memory.
-    const double v = speed.value_or(0) * 3.6;
-    const double yardstick = 0.1 * v + 0.0060 * v * v;
     sheet.subtitle = speed
         ? QObject::tr("brought to %1; grey: predicted; bar: where the mean lies in 95 of 100; yardstick of UN R13-H %2, no approval")
               .arg(QString::fromStdString(print(*speed, style::speed, study.system)),
-                  QString::fromStdString(print(yardstick, style::road, study.system)))
+                  QString::fromStdString(print(proving::yardstick(*speed), style::road, study.system)))
         : QObject::tr("the speed to stop from is not known yet");
     if (!p.measuredAfter.setup) {
         addRows(sheet, study, session, 230);
@@ -158,8 +153,8 @@ Sheet runsSheet(const Study& study, std::optional<std::size_t> session)
                 least = std::min(least, run.distance);
             }
     for (const Predicted* each : { &p.before, &p.after })
-        if (const double d = each->coldDraws.empty() ? NAN : stopping::quantileOf(each->coldDraws, 0.95); std::isfinite(d))
-            most = std::max(most, d);
+        if (each->coldRange && std::isfinite(each->coldRange->high))
+            most = std::max(most, each->coldRange->high);
     const auto shown = [&](double si) { return fromSi(si, style::road.unit(study.system)); };
     Plot plot(sheet, QRectF(0, 0, 740, 168), { Plot::roundUp(shown(most) * 1.04), 1 });
     plot.axes(QObject::tr("distance, %1").arg(QString::fromUtf8(style::road.unit(study.system).symbol.data())), {}, 0, -1);
@@ -208,9 +203,8 @@ Sheet fadeSheet(const Study& study, std::optional<std::size_t> session)
             plot.mark(at, 4, colour, fade.fades && i >= *fade.fades);
         }
         plot.curve(line, { colour, 1.4, after ? Qt::SolidLine : Qt::DashLine, {}, Hatch::None, {}, 0 });
-        if (fade.counted.size() >= 3)
-            plot.level(shown(past * (fade.counted[0] + fade.counted[1] + fade.counted[2]) / 3),
-                { t.bad, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
+        if (fade.bound)
+            plot.level(shown(*fade.bound), { t.bad, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
         if (const Verdict* v = study.verdict("stop/fades-" + std::to_string(fade.session + 1)); v && !fade.counted.empty()) {
             const std::size_t i = fade.fades.value_or(fade.counted.size() - 1);
             const QPointF at = plot.at(static_cast<double>(i + 1), shown(fade.counted[i]));

@@ -5,6 +5,7 @@
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
 #include "heat/wear.hpp"
+#include "quantity/quantile.hpp"
 #include "quantity/text.hpp"
 #include "verdict/judge.hpp"
 
@@ -176,14 +177,8 @@ void addDutyVerdict(Study& study, const DutyStudy& d)
     const Hydraulics& h = *study.after.hydraulics;
     // Whether fluid or foot hold is said of no car whose fluid or pedal nobody knows.
     constexpr double some = 10e5;
-    for (const Figure& also : { asRead([&](Sample& s) { return figures::fluidBoils(s, h); }),
-             asRead([&](Sample& s) { return hydraulics::pedalForceFor(figures::footOf(s, *study.build, h), some); }) }) {
-        const auto add = [](auto& into, const auto& from) { into.insert(into.end(), from.begin(), from.end()); };
-        add(v.figure.lacks, also.lacks);
-        add(v.figure.restsOn, also.restsOn);
-        add(v.figure.estimated, also.estimated);
-        add(v.figure.assumed, also.assumed);
-    }
+    judge::leanOn(v.figure, asRead([&](Sample& s) { return figures::fluidBoils(s, h); }));
+    judge::leanOn(v.figure, asRead([&](Sample& s) { return hydraulics::pedalForceFor(figures::footOf(s, *study.build, h), some); }));
     if (h.fluid == FluidClass::Unknown && !(h.dryBoiling.value && h.wetBoiling.value))
         v.lacksInWords.emplace_back("class of the brake fluid");
     if (!now.run || !now.run->complete || now.limits.empty() || !v.lacksInWords.empty() || !v.figure.lacks.empty()) {
@@ -368,8 +363,7 @@ std::vector<LimitSpread> spreadOf(const DutyHeat& heat, const std::vector<heat::
         std::vector<double> peaks;
         for (const heat::Drawn& each : draws)
             peaks.push_back((limit.axle == Axle::Front ? each.frontPeak : each.rearPeak)[static_cast<std::size_t>(limit.node)]);
-        all.push_back(
-            peaks.empty() ? LimitSpread { nothing, nothing } : LimitSpread { heat::quantile(peaks, 0.1), heat::quantile(peaks, 0.9) });
+        all.push_back(peaks.empty() ? LimitSpread { nothing, nothing } : LimitSpread { quantile(peaks, 0.1), quantile(peaks, 0.9) });
     }
     return all;
 }
@@ -464,10 +458,8 @@ void addDuty(Study& study)
     });
     d.after = dutyHeatOf(*study.build, study.after, d.duty);
     d.before = study.after.setup == study.before.setup ? d.after : dutyHeatOf(*study.build, study.before, d.duty);
-    for (Figure* known : { &d.before.known, &d.after.known }) {
-        known->lacks.insert(known->lacks.end(), plan.lacks.begin(), plan.lacks.end());
-        known->restsOn.insert(known->restsOn.end(), plan.restsOn.begin(), plan.restsOn.end());
-    }
+    for (Figure* known : { &d.before.known, &d.after.known })
+        judge::leanOn(*known, plan);
     addDutyVerdict(study, d);
     addPadLife(study, d);
     LedgerLine line;

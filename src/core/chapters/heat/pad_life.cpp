@@ -45,22 +45,16 @@ void addPadLife(Study& study, const DutyStudy& d)
     // What is certainly worn down speaks whatever is not known of the other axle.
     const bool both = of.front.value && of.rear.value;
     const bool certain = worst && of.at(*worst).highest() * heat::wearUnsure < 1;
-    // How hot it gets hangs on all that the run hangs on.
-    const auto also = [&](Figure f) {
-        for (const auto& [into, from] : { std::pair { &f.lacks, &now.known.lacks }, std::pair { &f.restsOn, &now.known.restsOn },
-                 std::pair { &f.estimated, &now.known.estimated } })
-            into->insert(into->end(), from->begin(), from->end());
-        for (const Figure* each : { &of.front, &of.rear })
-            f.restsOn.insert(f.restsOn.end(), each->restsOn.begin(), each->restsOn.end());
-        f.assumed.insert(f.assumed.end(), now.known.assumed.begin(), now.known.assumed.end());
-        f.effects.clear();
-        if (!f.lacks.empty())
-            f.value.reset();
-        return f;
-    };
     v.lacksInWords = figures::unsaidOf(study.after);
     v.figure = worst && (both || certain) ? of.at(*worst) : of.front.value ? of.rear : of.front;
-    v.figure = also(std::move(v.figure));
+    // How hot it gets hangs on all that the run hangs on; which axle speaks, on both.
+    Figure others;
+    for (const Figure* each : { &of.front, &of.rear })
+        others.restsOn.insert(others.restsOn.end(), each->restsOn.begin(), each->restsOn.end());
+    judge::leanOn(v.figure, others);
+    judge::leanOn(v.figure, now.known);
+    if (!v.figure.lacks.empty())
+        v.figure.value.reset();
     if (!v.figure.value || !v.lacksInWords.empty()) {
         v.figure.value.reset();
         v.reason = v.figure.lacks.empty() && v.lacksInWords.empty()

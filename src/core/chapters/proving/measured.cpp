@@ -202,11 +202,13 @@ std::vector<FadeRuns> fadesOf(const Build& build, const std::vector<const Setup*
         if (session.series != Series::Fade || session.stops.empty()
             || std::ranges::none_of(setups, [&](const Setup* s) { return s && s->id == session.setup; }))
             continue;
-        FadeRuns fade { i, runsIn(build, i), {}, {} };
+        FadeRuns fade { i, runsIn(build, i), {}, {}, {} };
         for (const MeasuredRun& run : fade.runs)
             if (run.leftOut.empty())
                 fade.counted.push_back(run.distance);
-        fade.fades = proving::fadesAt(fade.counted, figures::setting(build.wants.fadePast, &Wants::fadePast));
+        const double past = figures::setting(build.wants.fadePast, &Wants::fadePast);
+        fade.fades = proving::fadesAt(fade.counted, past);
+        fade.bound = proving::fadeBound(fade.counted, past);
         all.push_back(std::move(fade));
     }
     return all;

@@ -4,6 +4,7 @@
 #include "chapters/proving/measured.hpp"
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
+#include "quantity/quantile.hpp"
 #include "stopping/spread.hpp"
 #include "verdict/judge.hpp"
 
@@ -77,12 +78,7 @@ Predicted predict(const Study& study, const SetupParts& setup, const std::option
     of.frontFriction = p.frontFriction;
     of.rearFriction = p.rearFriction;
     p.hot = distanceOf(build, setup, of);
-    const auto add = [](auto& into, const auto& from) { into.insert(into.end(), from.begin(), from.end()); };
-    add(p.hot.lacks, known.lacks);
-    add(p.hot.restsOn, known.restsOn);
-    add(p.hot.estimated, known.estimated);
-    add(p.hot.assumed, known.assumed);
-    p.hot.effects.clear();
+    judge::leanOn(p.hot, known);
     if (!p.lost.empty())
         p.hot.value.reset();
     if (p.hot.value)
@@ -136,8 +132,9 @@ void addDraws(const Study& study, ProvingStudy& p)
     for (Predicted* each : { &p.before, &p.after })
         for (const auto& [figure, drawn] : { std::pair { &each->cold, &each->coldDraws }, std::pair { &each->hot, &each->hotDraws } })
             if (figure->value && !drawn->empty()) {
-                const double wide = stopping::quantileOf(*drawn, 0.95) - stopping::quantileOf(*drawn, 0.05);
-                figure->worstCase = figure->rootSumSquare = wide / 2;
+                auto& range = drawn == &each->coldDraws ? each->coldRange : each->hotRange;
+                range = { quantile(*drawn, 0.05), quantile(*drawn, 0.95) };
+                figure->worstCase = figure->rootSumSquare = (range->high - range->low) / 2;
             }
 }
 
@@ -173,7 +170,7 @@ double savesOf(const std::vector<double>& before, const std::vector<double>& aft
         return unsaid;
     // Two that never stop differ by nothing known.
     std::erase_if(saved, [](double v) { return std::isnan(v); });
-    return stopping::quantileOf(std::move(saved), part);
+    return quantile(std::move(saved), part);
 }
 
 /// What one setup's whole brakes weigh more than the other's; NaN where not all was weighed.
@@ -204,16 +201,8 @@ void addSaves(Study& study, const ProvingStudy& p)
     v.source = "Newton; widths of the draws: common practice.";
     v.caution = "Try brakes only on a closed place with no one behind and run-out of twice the distance.";
     v.figure = p.after.cold;
-    v.figure.effects.clear();
-    for (const Figure* each : { &p.before.cold, &p.before.hot, &p.after.hot }) {
-        const auto add = [](auto& into, const auto& from) { into.insert(into.end(), from.begin(), from.end()); };
-        add(v.figure.lacks, each->lacks);
-        add(v.figure.restsOn, each->restsOn);
-        add(v.figure.estimated, each->estimated);
-        for (const auto& word : each->assumed)
-            if (std::ranges::find(v.figure.assumed, word) == v.figure.assumed.end())
-                v.figure.assumed.push_back(word);
-    }
+    for (const Figure* each : { &p.before.cold, &p.before.hot, &p.after.hot })
+        judge::leanOn(v.figure, *each);
     if (study.after.complete())
         v.lacksInWords = figures::unsaidOf(study.after);
     if (p.before.coldDraws.empty() || p.after.coldDraws.empty()) {
@@ -241,9 +230,14 @@ void addSaves(Study& study, const ProvingStudy& p)
         loses = true;
         says = fmt::format("Cold it is {} longer ({})", metres(middle), range(-high, -low));
     } else {
-        const auto hold = p.after.coldRun ? p.after.coldRun->longest : stopping::Hold::Tyres;
-        says = fmt::format(
-            "Cold, {} set{} the distance: this kit will not shorten it", nameOf(hold), hold == stopping::Hold::Effort ? "s" : "");
+        using enum stopping::Hold;
+        const auto byTyres = [](const Predicted& of) {
+            const auto hold = of.coldRun->longest;
+            return hold == Tyres || hold == FrontTyres || hold == RearTyres;
+        };
+        says = byTyres(p.before) && byTyres(p.after)
+            ? fmt::format("Cold, {} set the distance: this kit will not shorten it", nameOf(p.after.coldRun->longest))
+            : fmt::format("Cold, no difference can be told ({} shorter)", range(low, high));
     }
     v.figure.value = middle;
     v.figure.worstCase = v.figure.rootSumSquare = (high - low) / 2;

@@ -18,6 +18,13 @@ struct Predicted {
     std::string lost; ///< what has given up before the end of the duty, and when: "front fluid boils at braking 8"
     std::vector<double> coldDraws;
     std::vector<double> hotDraws; ///< empty where nothing can be said
+    /// Of 100 draws 90 lie in it; the upper end is infinite where some never stop.
+    struct Range {
+        double low;
+        double high;
+    };
+    std::optional<Range> coldRange;
+    std::optional<Range> hotRange;
 };
 
 /// A stop from another speed or with another load, at nominal readings; NaN where it cannot be said.
@@ -54,6 +61,7 @@ struct FadeRuns {
     std::vector<MeasuredRun> runs;
     std::vector<double> counted;
     std::optional<std::size_t> fades; ///< place in `counted`
+    std::optional<double> bound; ///< distance past which it has faded; nothing before three count
 };
 
 struct ProvingStudy {
