@@ -1,5 +1,6 @@
 #include "cli/commands.hpp"
 
+#include "chapters/proving/calibrated.hpp"
 #include "files/disk.hpp"
 #include "report/duty_log.hpp"
 #include "report/heat.hpp"
@@ -30,16 +31,18 @@ void printCalibration(const Build& build, const SetupParts& setup, const std::st
     const auto plan = std::ranges::find(build.duties, id, &DutyPlan::id);
     const auto fit = plan == build.duties.end() ? std::nullopt : calibrationOf(build, setup, *plan);
     if (!fit) {
-        std::cout << "\nTwo temperatures or more of this duty, taken with this setup, are wanted to set the cooling.\n";
+        std::cout << "\nTwo temperatures or more of this duty, taken with this setup, are wanted to set the cooling; or a series of stops that faded.\n";
         return;
     }
-    std::cout << fmt::format("\nBy thermometer: cooling {:.2f} ±{:.2f} of the model's", fit->cooling, fit->coolingWidth);
+    std::cout << fmt::format("\nAs measured: cooling {:.2f} ±{:.2f} of the model's", fit->cooling, fit->coolingWidth);
     if (fit->splitWidth > 0)
         std::cout << fmt::format(", front's part of the heat {:.2f} ±{:.2f} of the balance's", fit->split, fit->splitWidth);
     std::cout << (fit->contradicts ? "\nTHE TEMPERATURES CONTRADICT: no cooling fits them all. Wrong thermometer, place, moment or duty?\n"
                                    : "\n");
     for (std::size_t i = 0; i < fit->left.size(); ++i)
         std::cout << fmt::format("  {:.0f} °C predicted, {:+.0f} K measured beside it\n", fit->predicted[i] - 273.15, fit->left[i]);
+    for (std::size_t i = 0; i < fit->lengthening.size(); ++i)
+        std::cout << fmt::format("  later stop {}: predicted {:.2f} times as long as the first\n", i + 1, fit->lengthening[i]);
 }
 
 /// How it may turn out otherwise, the same draws for every setup.

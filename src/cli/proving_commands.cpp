@@ -18,8 +18,26 @@ struct RunsOptions {
     std::string path;
     std::string into;
     std::string setup;
+    std::string columns;
     bool json = false;
 };
+
+/// How a CSV log is read; whoever is not asked is told of every unit that nobody has said.
+std::optional<files::LogColumns> columnsOf(const RunsOptions& o)
+{
+    auto head = files::headOfLog(o.path);
+    if (!o.columns.empty()) {
+        if (!head)
+            throw files::Refusal(o.path + ": is no CSV with a line of names, so --columns says nothing of it.");
+        return files::columnsSaid(head->columns, o.columns);
+    }
+    if (head)
+        for (const auto& each : head->columns.columns)
+            if (each.unit && !each.unitSaid)
+                std::cerr << fmt::format("{}: “{}” names no unit: taken to be in {}. Say another with --columns.\n", o.path, each.name,
+                    each.unit->symbol);
+    return {};
+}
 
 nlohmann::ordered_json numberOrNull(double value)
 {
@@ -30,7 +48,7 @@ int importRuns(const RunsOptions& o)
 {
     if (o.into.empty() != o.setup.empty())
         throw files::Refusal("--into and --setup go together: the build, and the setup that ran.");
-    const auto log = report::stopsInLog(o.path);
+    const auto log = report::stopsInLog(o.path, {}, columnsOf(o));
     if (!o.into.empty()) {
         auto file = files::loadBuild(o.into);
         setupOf(file, o.into, o.setup);
@@ -71,6 +89,7 @@ void addProvingCommands(CLI::App& app, int& code)
     auto o = std::make_shared<RunsOptions>();
     runs->add_option("FILE", o->path, "the log")->required();
     runs->add_flag("--json", o->json, "as JSON");
+    runs->add_option("--columns", o->columns, "of a CSV whose names do not say it, as in time=Clock:s,speed=4:mph (a name or a number)");
     runs->add_option("--into", o->into, "build to put them into as a session");
     runs->add_option("--setup", o->setup, "setup that ran");
     runs->callback([o, &code] { code = importRuns(*o); });

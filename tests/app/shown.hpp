@@ -120,6 +120,7 @@ inline void beginWindowTests()
     QCoreApplication::setOrganizationName("deepstop-test");
     // Tests run beside each other: what one of them sets or clears is no other's.
     static const QTemporaryDir settings;
+    qputenv("HOME", settings.path().toUtf8());
     QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, settings.path());
     loadFonts();
     setDark(false);

@@ -182,10 +182,10 @@ private slots:
         fit.cooling = 1.2;
         fit.coolingWidth = 0.1;
         const Build read =
-            withCooling(build, "varnik-330", fit, { { 10, true, heat::Node::Ring, 500, 5 }, { 20, true, heat::Node::Ring, 520, 5 } });
+            withCooling(build, "varnik-330", fit, { { { 10, true, heat::Node::Ring, 500, 5 }, { 20, true, heat::Node::Ring, 520, 5 } }, {}, {}, {} });
         QVERIFY(!read.setups[1].rear && !read.setups[0].rear->cooling.value);
         QCOMPARE(*read.setups[1].front->cooling.value, 1.2);
-        const Build rear = withCooling(build, "varnik-330", fit, { { 10, false, heat::Node::Ring, 500, 5 } });
+        const Build rear = withCooling(build, "varnik-330", fit, { { { 10, false, heat::Node::Ring, 500, 5 } }, {}, {}, {} });
         QVERIFY(!rear.setups[1].rear && rear.setups[0].rear->cooling.value);
     }
 
@@ -225,7 +225,7 @@ private slots:
                 const double read = report::momentAt(real, time).front[0] + width / 2 * bell(dice());
                 taken.push_back({ time, true, heat::Node::Ring, read, width });
             }
-            const auto fit = heat::calibrate(car, duty, taken, coarse);
+            const auto fit = heat::calibrate(car, duty, taken, {}, coarse);
             QVERIFY(fit && !fit->contradicts);
             within += std::abs(fit->cooling - cooling) <= fit->coolingWidth;
         }
@@ -244,13 +244,13 @@ private slots:
             taken.push_back({ time, true, heat::Node::Ring, report::momentAt(real, time).front[0] + sign * 80, 8 });
             sign = -sign;
         }
-        QVERIFY(heat::calibrate(car, duty, taken, coarse)->contradicts);
+        QVERIFY(heat::calibrate(car, duty, taken, {}, coarse)->contradicts);
         // One that shows next to nothing.
         for (heat::Taken& t : taken)
             t.temperature = 300;
-        QVERIFY(heat::calibrate(car, duty, taken, coarse)->contradicts);
+        QVERIFY(heat::calibrate(car, duty, taken, {}, coarse)->contradicts);
         taken.resize(1);
-        QVERIFY(!heat::calibrate(car, duty, taken, coarse));
+        QVERIFY(!heat::calibrate(car, duty, taken, {}, coarse));
     }
 
     /// Both axles measured: cooling and split come back together.
@@ -269,7 +269,7 @@ private slots:
                 const heat::Moment m = report::momentAt(real, time);
                 taken.push_back({ time, front, heat::Node::Ring, (front ? m.front : m.rear)[0], 5 });
             }
-        const auto fit = heat::calibrate(car, duty, taken, coarse);
+        const auto fit = heat::calibrate(car, duty, taken, {}, coarse);
         QVERIFY(fit && !fit->contradicts);
         QVERIFY2(near(fit->cooling, 0.8, 0.02) && near(fit->split, 0.93, 0.01), QByteArray::number(fit->cooling).constData());
     }

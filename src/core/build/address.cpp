@@ -374,10 +374,47 @@ Build withoutElement(Build build, const std::string& pointer)
     return build;
 }
 
+namespace {
+
+constexpr std::string_view noDuty = "unknown";
+
+/// A duty is known by its id to the file and by its name to people.
+bool namesDuty(const Fact& fact) { return fact.kind == Fact::Kind::Text && fact.pointer.ends_with("/duty"); }
+
+void sayDuties(Fact& fact, const Build& build)
+{
+    fact.kind = Fact::Kind::Word;
+    fact.words = { std::string(noDuty) };
+    auto chosen = fact.value.empty() ? std::string(noDuty) : fact.value;
+    for (const DutyPlan& duty : build.duties) {
+        fact.words.push_back(duty.name.empty() ? duty.id : duty.name);
+        if (duty.id == fact.value)
+            chosen = fact.words.back();
+    }
+    // One that is gone stands there as it was written.
+    if (std::ranges::find(fact.words, chosen) == fact.words.end())
+        fact.words.push_back(chosen);
+    fact.value = chosen;
+}
+
+std::string dutyIdOf(const Build& build, const std::string& word)
+{
+    if (word == noDuty)
+        return {};
+    for (const DutyPlan& duty : build.duties)
+        if ((duty.name.empty() ? duty.id : duty.name) == word)
+            return duty.id;
+    return word;
+}
+
+} // namespace
+
 std::optional<Fact> factAt(const Build& build, const std::string& pointer)
 {
     FindFact finder(pointer);
     describe(finder, build);
+    if (finder.found && namesDuty(*finder.found))
+        sayDuties(*finder.found, build);
     return finder.found;
 }
 
@@ -386,7 +423,9 @@ FactEntry withFact(Build build, const std::string& pointer, const std::string& t
     const auto fact = factAt(build, pointer);
     if (!fact)
         return { {}, pointer + ": there is no such place in the build." };
-    PutFact put(pointer, text);
+    const bool duty = fact->kind == Fact::Kind::Word && pointer.ends_with("/duty");
+    const std::string said = duty ? dutyIdOf(build, text) : text;
+    PutFact put(pointer, said);
     describe(put, build);
     if (!put.done())
         return { {}, fact->label + ": " + put.refusal };

@@ -63,6 +63,8 @@ inline constexpr Range area { 0.05e-4, 0.5 };
 inline constexpr Range speed { 0.2, 200 };
 inline constexpr Range speedOrNone { 0, 200 };
 inline constexpr Range duration { 0, 100'000 };
+inline constexpr Range courseTime { -60, 600 };
+inline constexpr Range courseSpeed { 0, 200 };
 inline constexpr Range wind { -40, 40 };
 inline constexpr Range slopeOfRoad { -0.5, 0.5 };
 inline constexpr Range engineBraking { 0, 5 };

@@ -121,6 +121,10 @@ public:
     {
         visitor_.number({ { key, label }, range }, value);
     }
+    void pairs(std::string_view key, std::string_view label, std::size_t most, const Range& first, const Range& second, auto& values)
+    {
+        visitor_.pairs({ { key, label }, most, first, second }, values);
+    }
 
     template <class E, std::size_t N>
     void choice(std::string_view key, std::string_view label, const E& value, const ChoiceTable<E, N>& table)

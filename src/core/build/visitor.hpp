@@ -30,6 +30,13 @@ struct CountField : Name {
 struct NumberField : Name {
     Range range;
 };
+/// A course that an instrument wrote: so many pairs of plain numbers.
+struct PairsField : Name {
+    std::size_t most;
+    Range first;
+    Range second;
+};
+using Pairs = std::vector<std::pair<double, double>>;
 /// A list and how many elements it may have.
 struct ListField : Name {
     std::size_t most;
@@ -174,6 +181,7 @@ public:
     virtual void text(const Name&, const std::string&) { }
     virtual void count(const CountField&, int) { }
     virtual void number(const NumberField&, double) { }
+    virtual void pairs(const PairsField&, const Pairs&) { }
     virtual void choice(const Name&, const Chosen&) { }
     virtual void ticks(const Name&, const Ticked&) { }
     virtual void object(const Name&, const ConstPart& part) { part.describe(*this); }
@@ -199,6 +207,7 @@ public:
     virtual void text(const Name&, std::string&) { }
     virtual void count(const CountField&, int&) { }
     virtual void number(const NumberField&, double&) { }
+    virtual void pairs(const PairsField&, Pairs&) { }
     virtual void choice(const Name&, Choice&) { }
     virtual void ticks(const Name&, Ticks&) { }
     virtual void object(const Name&, MutablePart& part) { part.describe(*this); }

@@ -21,6 +21,8 @@ struct MeasuredStop {
     Reading pedal; ///< the foot's force
     std::string note; ///< smell, smoke, a long pedal
     std::string leftOut; ///< why it does not count; empty: it counts
+    /// As a logger had it: seconds from where the braking takes hold, speed in m/s, from some seconds before it; empty: by tape.
+    std::vector<std::pair<double, double>> course {};
     bool operator==(const MeasuredStop&) const = default;
 };
 
@@ -54,6 +56,7 @@ struct TestSession {
     std::string date;
     std::string place;
     Series series = Series::Compare;
+    std::string duty {}; ///< id; of a series until it fades, the duty that it drives; empty: nobody said
     Surface surface = Surface::Unknown;
     MeasuredFrom from = MeasuredFrom::Unknown;
     Reading slope; ///< of the road on the way out, falling positive, sine; absent: nobody has looked

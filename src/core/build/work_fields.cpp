@@ -37,6 +37,7 @@ void fields(V& v, T& s)
     v.reading("pedal_n", "foot's force", style::force, range::pedalForce, s.pedal);
     v.text("note", "note", s.note);
     v.text("left_out", "why it does not count", s.leftOut);
+    v.pairs("course", "seconds and m/s as logged", 2000, range::courseTime, range::courseSpeed, s.course);
 }
 
 template <class V, Is<TestSession> T>
@@ -46,6 +47,7 @@ void fields(V& v, T& t)
     v.text("date", "date", t.date);
     v.text("place", "place", t.place);
     v.choice("series", "what the stops are for", t.series, choices::series);
+    v.text("duty", "duty driven until it fades", t.duty);
     v.choice("surface", "road", t.surface, choices::surface);
     v.choice("measured_from", "distance measured from", t.from, choices::measuredFrom);
     v.reading("slope_percent", "slope on the way out, falling positive", style::grade, range::slopeOfRoad, t.slope);

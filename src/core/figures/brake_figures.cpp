@@ -298,7 +298,8 @@ stopping::Circumstances circumstances(Sample& s, const Build& build, const Setup
     const Wants& w = build.wants;
     const Wants usual;
     stopping::Circumstances how {};
-    how.fullPressure = pressure(s, build, *setup.hydraulics);
+    how.fullPressure = of.pedal > 0 ? hydraulics::frontPressure(footOf(s, build, *setup.hydraulics), of.pedal)
+                                    : pressure(s, build, *setup.hydraulics);
     how.buildUp = s.orElse(setup.hydraulics->buildUpTime, 0, noLength);
     how.antilock = build.car.antilock == YesNo::Yes;
     how.antilockQuality = setting(w.antilockQuality, &Wants::antilockQuality);

@@ -43,6 +43,7 @@ struct StopOf {
     double frontFriction = 1; ///< over the quoted, as hot as the pads are
     double rearFriction = 1;
     double grip = 1; ///< of the road over the dry
+    double pedal = 0; ///< foot's force, N; 0: the one the build's driver brakes with
 };
 /// How the driver brakes on the level, and with what: NaN where a reading is missing.
 [[nodiscard]] stopping::Circumstances circumstances(Sample& s, const Build& build, const SetupParts& setup, const StopOf& of = {});

@@ -114,6 +114,15 @@ void Writer::number(const NumberField& field, double value)
         out[keyOf(field)] = value;
 }
 
+void Writer::pairs(const PairsField& field, const Pairs& values)
+{
+    if (values.empty())
+        return;
+    auto& array = out[keyOf(field)] = OrderedJson::array();
+    for (const auto& [first, second] : values)
+        array.push_back({ first, second });
+}
+
 void Writer::choice(const Name& name, const Chosen& chosen) { out[keyOf(name)] = chosen.word(); }
 
 void Writer::ticks(const Name& name, const Ticked& ticked)
@@ -197,6 +206,12 @@ void Reader::number(const NumberField& field, double& value)
 {
     if (const auto json = take(field.key); !json.is_null())
         value = json.get<double>();
+}
+
+void Reader::pairs(const PairsField& field, Pairs& values)
+{
+    if (const auto json = take(field.key); !json.is_null())
+        values = json.get<Pairs>();
 }
 
 void Reader::choice(const Name& name, Choice& choice)
@@ -333,6 +348,17 @@ void SchemaWriter::number(const NumberField& field, double)
 {
     properties[keyOf(field)] = { { "type", "number" }, { "minimum", field.range.least }, { "maximum", field.range.most },
         { "description", fmt::format("{}: a number from {:g} to {:g}", field.label, field.range.least, field.range.most) } };
+}
+
+void SchemaWriter::pairs(const PairsField& field, const Pairs&)
+{
+    const auto number = [](const Range& range) {
+        return OrderedJson { { "type", "number" }, { "minimum", range.least }, { "maximum", range.most } };
+    };
+    properties[keyOf(field)] = listSchema(
+        { { "type", "array" }, { "items", OrderedJson::array({ number(field.first), number(field.second) }) }, { "minItems", 2 },
+            { "maxItems", 2 }, { "description", field.label } },
+        field.most);
 }
 
 void SchemaWriter::choice(const Name& name, const Chosen& chosen) { properties[keyOf(name)] = wordSchema(name.label, chosen.words); }

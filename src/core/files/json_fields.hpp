@@ -23,6 +23,7 @@ public:
     void text(const Name& name, const std::string& value) override;
     void count(const CountField& field, int value) override;
     void number(const NumberField& field, double value) override;
+    void pairs(const PairsField& field, const Pairs& values) override;
     void choice(const Name& name, const Chosen& chosen) override;
     void ticks(const Name& name, const Ticked& ticked) override;
     void object(const Name& name, const ConstPart& part) override;
@@ -41,6 +42,7 @@ public:
     void text(const Name& name, std::string& value) override;
     void count(const CountField& field, int& value) override;
     void number(const NumberField& field, double& value) override;
+    void pairs(const PairsField& field, Pairs& values) override;
     void choice(const Name& name, Choice& choice) override;
     void ticks(const Name& name, Ticks& ticks) override;
     void object(const Name& name, MutablePart& part) override;
@@ -62,6 +64,7 @@ public:
     void text(const Name& name, const std::string& value) override;
     void count(const CountField& field, int value) override;
     void number(const NumberField& field, double value) override;
+    void pairs(const PairsField& field, const Pairs& values) override;
     void choice(const Name& name, const Chosen& chosen) override;
     void ticks(const Name& name, const Ticked& ticked) override;
     void object(const Name& name, const ConstPart& part) override;

@@ -5,14 +5,15 @@
 
 namespace deepstop::files {
 
-std::vector<SpeedAt> readSpeedLog(std::string_view text)
+std::vector<SpeedAt> readSpeedLog(std::string_view text, const std::optional<LogColumns>& columns)
 {
     std::vector<SpeedAt> log;
-    TrackReader reader([&](const Fix& fix) {
+    const auto keep = [&](const Fix& fix) {
         if (log.size() >= mostLogLines)
             throw Refusal("more lines than any day's log has.");
         log.push_back({ fix.time, fix.speed, fix.height });
-    });
+    };
+    TrackReader reader(keep, TrackReader::Kind::Guessed, columns);
     reader.take(text);
     reader.finish();
     if (log.size() < 3)

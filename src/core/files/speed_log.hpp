@@ -1,6 +1,8 @@
 #pragma once
 /// Speeds over time from a logger, all of them at once.
 
+#include "files/log_columns.hpp"
+
 #include <string>
 #include <string_view>
 #include <vector>
@@ -17,6 +19,6 @@ struct SpeedAt {
 inline constexpr std::size_t mostLogLines = 5'000'000;
 
 /// Reads a whole log as `TrackReader` takes it: CSV, GPX or NMEA. Throws Refusal for what that refuses, and for fewer than three points.
-[[nodiscard]] std::vector<SpeedAt> readSpeedLog(std::string_view text);
+[[nodiscard]] std::vector<SpeedAt> readSpeedLog(std::string_view text, const std::optional<LogColumns>& columns = {});
 
 } // namespace deepstop::files

@@ -8,7 +8,8 @@
 
 namespace deepstop::files {
 
-TrackReader::TrackReader(std::function<void(const Fix&)> sink, Kind kind) : sink_(std::move(sink))
+TrackReader::TrackReader(std::function<void(const Fix&)> sink, Kind kind, std::optional<LogColumns> columns)
+    : sink_(std::move(sink)), columns_(std::move(columns))
 {
     if (kind == Kind::Nmea)
         way_ = nmeaWay(sink_, count_);
@@ -26,14 +27,17 @@ void TrackReader::take(std::string_view bytes)
         if (start == std::string::npos)
             return;
         const char first = begin_[start];
-        if (first == '<')
+        if (columns_)
+            way_ = csvWay(sink_, count_, columns_);
+        else if (first == '<')
             way_ = gpxWay(sink_, count_);
         else if (first == '$')
             way_ = nmeaWay(sink_, count_);
         else
-            way_ = csvWay(sink_, count_);
+            way_ = csvWay(sink_, count_, {});
         const auto kept = std::exchange(begin_, {});
-        way_->take(std::string_view(kept).substr(start));
+        // Lines are counted from the file's first.
+        way_->take(std::string_view(kept).substr(columns_ ? 0 : start));
         return;
     }
     way_->take(bytes);

@@ -2,6 +2,8 @@
 /// What a receiver or logger writes, taken as it comes: NMEA 0183, GPX with times, CSV with named columns. Memory does not grow with the
 /// log.
 
+#include "files/log_columns.hpp"
+
 #include <cstdint>
 #include <functional>
 #include <memory>
@@ -34,10 +36,8 @@ class TrackWay; ///< one kind of log
 /// Takes bytes in any pieces and hands out the moments in them.
 ///
 /// NMEA 0183: RMC, or GGA and VTG where there is none; sentences with a wrong checksum or that cannot be read are counted and left out.
-/// GPX 1.1: track points with times; the speed from `speed` where it stands there, else from the places before and after. CSV: a header
-/// line with a column for the time and one for the speed, and perhaps height, acceleration or deceleration, pressure, temperature; each
-/// name ends in its unit, behind the last underline or in brackets (time_s, speed_kmh, speed_mph, pressure_psi), without one it is in s,
-/// km/h, m, g, bar, °C; any separator, a decimal comma where that is no separator.
+/// GPX 1.1: track points with times; the speed from `speed` where it stands there, else from the places before and after. CSV: columns as
+/// `columnsNamed` has them, or as they were said; any separator, a decimal comma where that is no separator.
 ///
 /// Throws Refusal, with the line, for what is none of these, CSV and GPX whose times run backwards or numbers cannot be read, speeds over
 /// 720 km/h, a line of more than 64 kB. Of NMEA a moment whose time runs backwards is left out.
@@ -45,7 +45,9 @@ class TrackReader {
 public:
     enum class Kind { Guessed, Nmea };
     /// @param kind guessed from its first letter, or known: a line on which a receiver sends begins anywhere
-    explicit TrackReader(std::function<void(const Fix&)> sink, Kind kind = Kind::Guessed);
+    /// @param columns of a CSV log; nothing: as its first line says
+    explicit TrackReader(
+        std::function<void(const Fix&)> sink, Kind kind = Kind::Guessed, std::optional<LogColumns> columns = {});
     ~TrackReader();
     TrackReader(const TrackReader&) = delete;
     TrackReader& operator=(const TrackReader&) = delete;
@@ -58,6 +60,7 @@ private:
     std::function<void(const Fix&)> sink_;
     LogCount count_;
     std::string begin_; ///< until it is known what it is
+    std::optional<LogColumns> columns_;
     std::unique_ptr<TrackWay> way_;
 };
 

@@ -113,6 +113,7 @@ private:
 
 [[nodiscard]] std::unique_ptr<TrackWay> nmeaWay(const std::function<void(const Fix&)>& sink, LogCount& count);
 [[nodiscard]] std::unique_ptr<TrackWay> gpxWay(const std::function<void(const Fix&)>& sink, LogCount& count);
-[[nodiscard]] std::unique_ptr<TrackWay> csvWay(const std::function<void(const Fix&)>& sink, LogCount& count);
+[[nodiscard]] std::unique_ptr<TrackWay> csvWay(
+    const std::function<void(const Fix&)>& sink, LogCount& count, std::optional<LogColumns> columns);
 
 } // namespace deepstop::files

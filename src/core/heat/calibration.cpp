@@ -20,7 +20,9 @@ Car changed(const Car& car, double cooling, double split)
     return c;
 }
 
-std::vector<double> predictedBy(const Car& car, const Duty& duty, const std::vector<Taken>& taken, const Accuracy& accuracy)
+/// The temperatures, then the lengthenings; empty where it cannot be run.
+std::vector<double> predictedBy(
+    const Car& car, const Duty& duty, const std::vector<Taken>& taken, const std::vector<FadeSeries>& faded, const Accuracy& accuracy)
 {
     const Run r = run(car, duty, accuracy);
     std::vector<double> temperatures;
@@ -34,14 +36,59 @@ std::vector<double> predictedBy(const Car& car, const Duty& duty, const std::vec
         const auto node = static_cast<std::size_t>(t.node);
         temperatures.push_back(std::lerp((t.front ? a.front : a.rear)[node], (t.front ? b.front : b.rear)[node], part));
     }
+    for (const FadeSeries& series : faded)
+        for (const double longer : lengtheningBy(r, series)) {
+            if (!std::isfinite(longer))
+                return {};
+            temperatures.push_back(longer);
+        }
     return temperatures;
+}
+
+/// Friction of a stop, the mean of its moments; NaN where the run has none.
+std::pair<double, double> frictionIn(const Run& run, int stop)
+{
+    double front = 0;
+    double rear = 0;
+    int count = 0;
+    for (const Moment& m : run.course)
+        if (m.stop == stop && m.power > 0) {
+            front += m.frontFriction;
+            rear += m.rearFriction;
+            ++count;
+        }
+    return { front / count, rear / count };
 }
 
 } // namespace
 
-std::optional<Calibration> calibrate(const Car& car, const Duty& duty, const std::vector<Taken>& taken, const Accuracy& accuracy)
+std::vector<double> lengtheningBy(const Run& run, const FadeSeries& series)
 {
-    if (taken.size() < 2 || std::ranges::any_of(taken, [](const Taken& t) { return !(t.width > 0) || !std::isfinite(t.temperature); }))
+    double first = 0;
+    for (int stop = 1; stop <= firstOnes; ++stop) {
+        const auto [front, rear] = frictionIn(run, stop);
+        first += series.distance(front, rear, series.firstFoot) / firstOnes;
+    }
+    std::vector<double> all;
+    for (const FadeSeries::Stop& each : series.stops) {
+        const auto [front, rear] = frictionIn(run, each.stop);
+        all.push_back(series.distance(front, rear, each.foot) / first);
+    }
+    return all;
+}
+
+std::optional<Calibration> calibrate(const Car& car, const Duty& duty, const std::vector<Taken>& taken, const std::vector<FadeSeries>& faded,
+    const Accuracy& accuracy)
+{
+    std::size_t stops = 0;
+    for (const FadeSeries& series : faded)
+        stops += series.stops.size();
+    if (taken.size() + stops < 2
+        || std::ranges::any_of(taken, [](const Taken& t) { return !(t.width > 0) || !std::isfinite(t.temperature); })
+        || std::ranges::any_of(faded, [](const FadeSeries& series) {
+               return std::ranges::any_of(
+                   series.stops, [](const FadeSeries::Stop& f) { return !(f.width > 0) || !std::isfinite(f.lengthening); });
+           }))
         return {};
     const auto fronts = std::ranges::count_if(taken, [](const Taken& t) { return t.front; });
     const auto rears = static_cast<std::ptrdiff_t>(taken.size()) - fronts;
@@ -49,24 +96,43 @@ std::optional<Calibration> calibrate(const Car& car, const Duty& duty, const std
     const std::size_t unknowns = withSplit ? 2 : 1;
     using Pair = std::array<double, 2>; // logarithms of cooling and split
     const auto at = [&](const Pair& y) {
-        return predictedBy(changed(car, std::exp(y[0]), withSplit ? std::exp(y[1]) : 1), duty, taken, accuracy);
+        return predictedBy(changed(car, std::exp(y[0]), withSplit ? std::exp(y[1]) : 1), duty, taken, faded, accuracy);
     };
-    const auto weighed = [&](const std::vector<double>& predicted) {
+    // What is left, over the widths.
+    enum class Each { Alone, AsOne };
+    const auto weighed = [&](const std::vector<double>& predicted, Each stopsCount) {
         std::vector<double> left;
         for (std::size_t i = 0; i < taken.size(); ++i)
             left.push_back((taken[i].temperature - predicted[i]) / taken[i].width);
+        for (const FadeSeries& series : faded) {
+            const double shared = stopsCount == Each::AsOne ? std::sqrt(static_cast<double>(series.stops.size())) : 1;
+            for (const FadeSeries::Stop& stop : series.stops)
+                left.push_back((stop.lengthening - predicted[left.size()]) / (stop.width * shared));
+        }
         return left;
+    };
+    const auto misfitOf = [&](const std::vector<double>& left) {
+        return std::sqrt(std::inner_product(left.begin(), left.end(), left.begin(), 0.0) / static_cast<double>(left.size()));
     };
     Pair x { 0, 0 };
     std::vector<double> predicted = at(x);
     if (predicted.empty())
         return {};
+    // Pads that hold tell nothing of how near they are to fading: where the model's do, the search begins where they do not.
+    if (!faded.empty())
+        for (const double cooling : { 0.3, 0.55, 1.7 }) {
+            const auto there = at({ std::log(cooling), 0 });
+            if (!there.empty() && misfitOf(weighed(there, Each::Alone)) < misfitOf(weighed(predicted, Each::Alone))) {
+                x[0] = std::log(cooling);
+                predicted = there;
+            }
+        }
     // The normal equations of one or two unknowns, J'J and J'r.
     double aa = 0;
     double ab = 0;
     double bb = 1;
     for (int round = 0; round < 12; ++round) {
-        const auto left = weighed(predicted);
+        const auto left = weighed(predicted, Each::AsOne);
         constexpr double step = 0.01;
         std::array<std::vector<double>, 2> slopes;
         for (std::size_t j = 0; j < unknowns; ++j) {
@@ -75,7 +141,7 @@ std::optional<Calibration> calibrate(const Car& car, const Duty& duty, const std
             const auto there = at(moved);
             if (there.empty())
                 return {};
-            const auto leftThere = weighed(there);
+            const auto leftThere = weighed(there, Each::AsOne);
             for (std::size_t i = 0; i < left.size(); ++i)
                 slopes[j].push_back((left[i] - leftThere[i]) / step);
         }
@@ -83,6 +149,10 @@ std::optional<Calibration> calibrate(const Car& car, const Duty& duty, const std
             return std::inner_product(u.begin(), u.end(), v.begin(), 0.0);
         };
         aa = dot(slopes[0], slopes[0]);
+        // No stop faded and none should have: any cooling over some would do.
+        constexpr double tells = 1e-4;
+        if (!(aa > tells))
+            return {};
         const double ra = dot(slopes[0], left);
         Pair by { ra / aa, 0 };
         if (withSplit) {
@@ -103,10 +173,10 @@ std::optional<Calibration> calibrate(const Car& car, const Duty& duty, const std
         if (most < 1e-4)
             break;
     }
-    const auto left = weighed(predicted);
+    const auto left = weighed(predicted, Each::Alone);
     const double whole = aa * bb - ab * ab;
     Calibration c;
-    c.misfit = std::sqrt(std::inner_product(left.begin(), left.end(), left.begin(), 0.0) / static_cast<double>(left.size()));
+    c.misfit = misfitOf(left);
     // A width is taken as that within which a reading lies in 95 of 100 cases; what does not fit widens the result.
     const double loose = std::max(1.0, c.misfit);
     c.cooling = std::exp(x[0]);
@@ -115,6 +185,8 @@ std::optional<Calibration> calibrate(const Car& car, const Duty& duty, const std
     c.splitWidth = withSplit ? c.split * loose * std::sqrt(aa / whole) : 0;
     for (std::size_t i = 0; i < taken.size(); ++i)
         c.left.push_back(taken[i].temperature - predicted[i]);
+    c.lengthening.assign(predicted.begin() + static_cast<std::ptrdiff_t>(taken.size()), predicted.end());
+    predicted.resize(taken.size());
     c.predicted = std::move(predicted);
     c.contradicts = c.misfit > 2 || c.cooling < 0.25 || c.cooling > 4 || !std::isfinite(c.coolingWidth);
     return c;

@@ -243,12 +243,18 @@ std::optional<FoundStop> stopIn(std::span<const Speed> all, double stood, const 
     for (double t = stop.begin; t + 0.4 < stop.end; t += 0.1)
         if (const auto line = lineThrough(within(all, t, t + 0.4)))
             stop.peak = std::max(stop.peak, -line->slope);
-    for (const Speed& m : within(all, stop.begin - 2, stop.end + 1))
+    for (const Speed& m : within(all, stop.begin - 4, stop.end + 1))
         stop.course.push_back(m);
     return stop;
 }
 
 } // namespace
+
+std::optional<FoundStop> stopOf(std::span<const Speed> course, const StopRule& rule)
+{
+    const auto stands = std::ranges::find_if(course, [&](const Speed& m) { return m.speed <= rule.stands; });
+    return course.size() < 3 || stands == course.end() ? std::nullopt : stopIn(course, stands->time, rule);
+}
 
 StopFinder::StopFinder(std::function<void(const FoundStop&)> found, const StopRule& rule) : found_(std::move(found)), rule_(rule) { }
 

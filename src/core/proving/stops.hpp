@@ -4,6 +4,8 @@
 
 #include <deque>
 #include <functional>
+#include <optional>
+#include <span>
 #include <string>
 #include <vector>
 
@@ -35,9 +37,12 @@ struct FoundStop {
     double rate = 0; ///< moments a second
     double smoothing = 0; ///< s by which the receiver seems to trail
     std::vector<std::string> faults; ///< "no moments for 0.8 s", "a jump of 9 m/s"; empty: none
-    std::vector<Speed> course; ///< from 2 s before it to 1 s after
+    std::vector<Speed> course; ///< from 4 s before it to 1 s after
     [[nodiscard]] bool good() const { return faults.empty(); }
 };
+
+/// The stop of a course that was kept, with the speeds around it; nothing where there is none.
+[[nodiscard]] std::optional<FoundStop> stopOf(std::span<const Speed> course, const StopRule& rule = {});
 
 /// Takes a course moment by moment and tells of each hard stop once the car has stood for a moment. Memory is that of the last minute.
 /// Speeds are taken as they were logged: over a gap longer than 2.5 moments nothing is filled in.

@@ -35,12 +35,12 @@ DutyPlan planOf(const heat::Duty& duty, std::string id, std::string name)
     return plan;
 }
 
-heat::Duty driveIn(const std::string& path)
+heat::Duty driveIn(const std::string& path, const std::optional<files::LogColumns>& columns)
 {
     constexpr std::uintmax_t largest = 256u << 20;
     std::vector<heat::Driven> drive;
     try {
-        for (const auto& each : files::readSpeedLog(files::readFile(path, largest)))
+        for (const auto& each : files::readSpeedLog(files::readFile(path, largest), columns))
             drive.push_back({ each.time, each.speed, each.height });
     } catch (const files::Refusal& refusal) {
         const std::string why = refusal.what();
@@ -52,13 +52,13 @@ heat::Duty driveIn(const std::string& path)
     return duty;
 }
 
-DutyPlan dutyOutOfLog(const std::string& path, const std::set<std::string>& taken)
+DutyPlan dutyOutOfLog(const std::string& path, const std::set<std::string>& taken, const std::optional<files::LogColumns>& columns)
 {
     const auto stem = std::filesystem::path(path).stem().string();
     std::string id;
     for (int n = 1; id.empty() || taken.contains(id); ++n)
         id = n == 1 ? "log" : fmt::format("log-{}", n);
-    return planOf(driveIn(path), id, stem);
+    return planOf(driveIn(path, columns), id, stem);
 }
 
 } // namespace deepstop::report

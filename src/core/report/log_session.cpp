@@ -1,14 +1,17 @@
 #include "report/log_session.hpp"
 
+#include <algorithm>
 #include <cmath>
 
 namespace deepstop::report {
 
-LoggedStops stopsInLog(const std::string& path, const std::function<bool(double)>& progress)
+LoggedStops stopsInLog(
+    const std::string& path, const std::function<bool(double)>& progress, const std::optional<files::LogColumns>& columns)
 {
     LoggedStops log;
     proving::StopFinder finder([&](const proving::FoundStop& stop) { log.stops.push_back(stop); });
-    files::TrackReader reader([&](const files::Fix& fix) { finder.take({ fix.time, fix.speed }); });
+    files::TrackReader reader(
+        [&](const files::Fix& fix) { finder.take({ fix.time, fix.speed }); }, files::TrackReader::Kind::Guessed, columns);
     log.whole = files::readTrack(path, reader, progress);
     finder.finish();
     log.count = reader.count();
@@ -33,6 +36,10 @@ MeasuredStop measuredOf(const proving::FoundStop& stop)
         m.distance = { stop.distance, distanceWidth * stop.distance, Known::Measured, "logger", {} };
     if (!stop.good())
         m.leftOut = qualityOf(stop);
+    // To a thousandth, which no receiver reaches: what is kept is the log and no more.
+    const auto rounded = [](double v) { return std::round(v * 1000) / 1000; };
+    for (const proving::Speed& each : stop.course)
+        m.course.push_back({ rounded(each.time - stop.begin), rounded(std::max(0.0, each.speed)) });
     return m;
 }
 

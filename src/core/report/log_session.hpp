@@ -14,11 +14,12 @@ struct LoggedStops {
     files::LogCount count;
     bool whole = true; ///< not when it was given up
 };
-/// Every hard stop of a log, in its order. @param progress as `files::readTrack`. Throws files::Refusal.
-[[nodiscard]] LoggedStops stopsInLog(const std::string& path, const std::function<bool(double)>& progress = {});
+/// Every hard stop of a log, in its order. @param progress as `files::readTrack`; @param columns as TrackReader. Throws files::Refusal.
+[[nodiscard]] LoggedStops stopsInLog(const std::string& path, const std::function<bool(double)>& progress = {},
+    const std::optional<files::LogColumns>& columns = {});
 /// "good", or what is wrong with it.
 [[nodiscard]] std::string qualityOf(const proving::FoundStop& stop);
-/// As read by a logger: the speed to 0.1 m/s, the distance to one in a hundred.
+/// As read by a logger: the speed to 0.1 m/s, the distance to one in a hundred; with its course.
 [[nodiscard]] MeasuredStop measuredOf(const proving::FoundStop& stop);
 /// What is on the car today, frozen; stops that cannot be trusted are in it, left out with their reason.
 [[nodiscard]] TestSession sessionOf(const Build& build, const std::string& setup, const std::string& date, const std::string& note,

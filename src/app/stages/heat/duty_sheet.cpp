@@ -1,6 +1,7 @@
 #include "stages/heat/duty_sheets.hpp"
 
 #include "chapters/heat/duty_heat.hpp"
+#include "chapters/proving/calibrated.hpp"
 #include "drawing/plot.hpp"
 #include "drawing/shapes.hpp"
 #include "report/heat.hpp"

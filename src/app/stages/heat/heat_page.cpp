@@ -1,11 +1,13 @@
 #include "stages/heat/heat_page.hpp"
 
+#include "chapters/proving/calibrated.hpp"
 #include "document.hpp"
 #include "stages/course_chart.hpp"
 #include "stages/heat/duty_sheets.hpp"
 #include "files/refusal.hpp"
 #include "report/duty_log.hpp"
 #include "stages/sheets.hpp"
+#include "widgets/log_columns_window.hpp"
 
 #include <QComboBox>
 #include <QDate>
@@ -243,14 +245,17 @@ void HeatPage::runSetups()
 
 void HeatPage::takeLog(const QString& path)
 {
+    const auto asked = askColumns(path, this);
+    if (!asked.given)
+        return;
     log_->setEnabled(false);
     std::set<std::string> ids;
     for (const DutyPlan& each : document().build().duties)
         ids.insert(each.id);
-    reading_->setFuture(QtConcurrent::run([path, ids] {
+    reading_->setFuture(QtConcurrent::run([path, ids, columns = asked.columns] {
         Drive drive;
         try {
-            drive.plan = report::dutyOutOfLog(path.toStdString(), ids);
+            drive.plan = report::dutyOutOfLog(path.toStdString(), ids, columns);
         } catch (const files::Refusal& refusal) {
             drive.wrong = QString::fromUtf8(refusal.what());
         }
@@ -341,7 +346,7 @@ void HeatPage::coolingFound()
     }
     const DutyPlan* plan = figures::judgedDuty(*build);
     if (!fit) {
-        emit refused(tr("Two readings or more of this duty are wanted, each with its braking and the time after it."));
+        emit refused(tr("Two readings or more of this duty are wanted, each with its braking and the time after it; or stops that faded."));
         return;
     }
     if (fit->contradicts) {
@@ -349,9 +354,9 @@ void HeatPage::coolingFound()
         return;
     }
     Sample s;
-    const auto taken = temperaturesOf(*build, partsOf(*build, *findSetup(*build, ours)), *plan, figures::dutyOf(s, *build, *plan)).taken;
-    document().setBuild(
-        withCooling(*build, ours, *fit, taken), tr("cooling by thermometer, %1 of the model's").arg(fit->cooling, 0, 'f', 2));
+    const auto measured = temperaturesOf(*build, partsOf(*build, *findSetup(*build, ours)), *plan, figures::dutyOf(s, *build, *plan));
+    document().setBuild(withCooling(*build, ours, *fit, measured),
+        tr("cooling as measured, %1 ±%2 of the model's").arg(fit->cooling, 0, 'f', 2).arg(fit->coolingWidth, 0, 'f', 2));
 }
 
 } // namespace deepstop::app

@@ -40,6 +40,8 @@ void addRows(Sheet& sheet, const Study& study, std::optional<std::size_t> index,
     fact("/date", QObject::tr("date"), 92);
     fact("/place", QObject::tr("place"), 96);
     fact("/series", QObject::tr("stops are driven"), 88);
+    if (session.series == Series::Fade)
+        fact("/duty", QObject::tr("as the duty"), 110);
     fact("/surface", QObject::tr("road"), 66);
     fact("/measured_from", QObject::tr("measured from"), 104);
     value(at + "/slope_percent", QObject::tr("slope, out"), 76, true, QObject::tr("not read"));
@@ -187,8 +189,8 @@ Sheet fadeSheet(const Study& study, std::optional<std::size_t> session)
     std::size_t stops = 5;
     for (const FadeRuns& fade : p.fades) {
         stops = std::max(stops, fade.counted.size());
-        for (const double d : fade.counted)
-            most = std::max(most, d);
+        for (std::size_t i = 0; i < fade.counted.size(); ++i)
+            most = std::max({ most, fade.counted[i], i < fade.lengthening.size() ? fade.counted.front() * fade.lengthening[i] : 0 });
     }
     const auto shown = [&](double si) { return fromSi(si, style::road.unit(study.system)); };
     Plot plot(sheet, QRectF(0, 0, 740, 170), { static_cast<double>(stops + 1), Plot::roundUp(shown(most) * 1.1) });
@@ -203,6 +205,18 @@ Sheet fadeSheet(const Study& study, std::optional<std::size_t> session)
             plot.mark(at, 4, colour, fade.fades && i >= *fade.fades);
         }
         plot.curve(line, { colour, 1.4, after ? Qt::SolidLine : Qt::DashLine, {}, Hatch::None, {}, 0 });
+        // As the heat model has it, from the same first stops.
+        QPolygonF model;
+        if (fade.counted.size() >= 3) {
+            const double first = proving::sampleOf(std::span(fade.counted).first(3)).mean;
+            for (std::size_t i = 0; i < fade.lengthening.size(); ++i)
+                model << QPointF(static_cast<double>(i + 1), shown(first * fade.lengthening[i]));
+        }
+        if (!model.isEmpty()) {
+            plot.curve(model, { colour, 1, Qt::DotLine, {}, Hatch::None, {}, 0 });
+            sheet.letter(plot.at(model.back().x(), model.back().y()) + QPointF(6, 0), QObject::tr("model"), 11, colour,
+                Qt::AlignLeft | Qt::AlignVCenter, false);
+        }
         if (fade.bound)
             plot.level(shown(*fade.bound), { t.bad, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
         if (const Verdict* v = study.verdict("stop/fades-" + std::to_string(fade.session + 1)); v && !fade.counted.empty()) {

@@ -9,6 +9,7 @@
 #include "stages/stop/live_view.hpp"
 #include "stages/stop/stop_sheets.hpp"
 #include "theme.hpp"
+#include "widgets/log_columns_window.hpp"
 #include "widgets/step_list.hpp"
 
 #include <QDateTime>
@@ -83,7 +84,7 @@ StopPage::~StopPage()
     reading_->waitForFinished();
 }
 
-QStringList StopPage::placeNames() const { return { tr("Road"), tr("Prediction"), tr("Plan"), tr("Runs"), tr("Fade"), tr("Live") }; }
+QStringList StopPage::placeNames() const { return { tr("Road"), tr("Prediction"), tr("Plan"), tr("Runs"), tr("Traces"), tr("Fade"), tr("Live") }; }
 
 Sheet StopPage::sheet(int place) const
 {
@@ -93,6 +94,8 @@ Sheet StopPage::sheet(int place) const
         return predictionSheet(study);
     case Runs:
         return runsSheet(study, lastSession(study, Series::Compare));
+    case Traces:
+        return tracesSheet(study);
     case Fade:
         return fadeSheet(study, lastSession(study, Series::Fade));
     case Plan:
@@ -109,7 +112,7 @@ int StopPage::placeFor(const Verdict& verdict) const
         return Prediction;
     if (verdict.id == "stop/proven")
         return Runs;
-    if (verdict.id.starts_with("stop/fades-"))
+    if (verdict.id.starts_with("stop/fades-") || verdict.id.starts_with("stop/fade-model-"))
         return Fade;
     return Road;
 }
@@ -122,7 +125,7 @@ void StopPage::refreshRest()
     chart_->setVisible(place() == Road);
     plan_->setVisible(place() == Plan);
     live_->setVisible(place() == Live);
-    foot_->setVisible(place() == Runs || place() == Fade);
+    foot_->setVisible(place() == Runs || place() == Traces || place() == Fade);
     if (place() == Road)
         chart_->setStudy(study, axle());
     if (reading_->isRunning())
@@ -204,18 +207,22 @@ void StopPage::tick(const std::string& step, Checked state)
 
 void StopPage::takeLog(const QString& path)
 {
+    const auto asked = askColumns(path, this);
+    if (!asked.given)
+        return;
     *unwanted_ = false;
     progress_->setValue(0);
     progress_->show();
-    reading_->setFuture(QtConcurrent::run([path, unwanted = unwanted_](QPromise<Log>& promise) {
+    reading_->setFuture(QtConcurrent::run([path, columns = asked.columns, unwanted = unwanted_](QPromise<Log>& promise) {
         promise.setProgressRange(0, 100);
         Log log;
         log.path = path;
         try {
-            log.stops = report::stopsInLog(path.toStdString(), [&](double part) {
+            const auto told = [&](double part) {
                 promise.setProgressValue(static_cast<int>(100 * part));
                 return !*unwanted;
-            });
+            };
+            log.stops = report::stopsInLog(path.toStdString(), told, columns);
         } catch (const files::Refusal& refusal) {
             log.wrong = QString::fromUtf8(refusal.what());
         }

@@ -23,7 +23,7 @@ class StopPage : public StagePage {
     Q_OBJECT
 public:
     static constexpr StageId id = "stop";
-    enum Place { Road, Prediction, Plan, Runs, Fade, Live };
+    enum Place { Road, Prediction, Plan, Runs, Traces, Fade, Live };
     StopPage(Document& document, QWidget* parent);
     ~StopPage() override;
     [[nodiscard]] CourseChart* chart() const { return chart_; }

@@ -2,7 +2,6 @@
 /// A duty run through before and after: temperatures, and what gives up first.
 
 #include "figures/heat_figures.hpp"
-#include "heat/calibration.hpp"
 #include "heat/spread.hpp"
 #include "verdict/findings.hpp"
 
@@ -58,19 +57,6 @@ struct LimitSpread {
 [[nodiscard]] std::vector<LimitSpread> spreadOf(const DutyHeat& heat, const std::vector<heat::Drawn>& draws);
 /// Part of the draws in which pads, fluid or linings gave up.
 [[nodiscard]] double partThatFails(const DutyHeat& heat, const std::vector<heat::Drawn>& draws);
-
-/// Temperatures taken with a setup on a duty, as places in its time: those of all sessions that ran it.
-struct Thermometer {
-    std::vector<heat::Taken> taken;
-    std::vector<std::string> lacks; ///< why a line was left out, in words
-};
-[[nodiscard]] Thermometer temperaturesOf(const Build& build, const SetupParts& setup, const DutyPlan& plan, const heat::Duty& duty);
-/// Sets cooling from them, where there are two or more.
-[[nodiscard]] std::optional<heat::Calibration> calibrationOf(const Build& build, const SetupParts& setup, const DutyPlan& plan);
-/// The build with that cooling put in and said to be measured, on the axles that were read; parts a setup left as found are changed where
-/// they stand.
-[[nodiscard]] Build withCooling(
-    Build build, const std::string& setup, const heat::Calibration& calibration, const std::vector<heat::Taken>& taken);
 
 /// A glowing ring in words of one who looks in the dark; empty where it does not glow.
 [[nodiscard]] std::string glow(double temperature);

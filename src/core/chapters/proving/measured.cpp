@@ -18,6 +18,8 @@ constexpr double unmeasured = std::numeric_limits<double>::quiet_NaN();
 /// How much a road may fall that nobody has put a level on.
 constexpr double looksLevel = 0.03;
 
+} // namespace
+
 SetupParts partsThatRan(const Build& build, const TestSession& session)
 {
     static const Setup none;
@@ -25,7 +27,6 @@ SetupParts partsThatRan(const Build& build, const TestSession& session)
     return partsOf(build, setup ? *setup : none);
 }
 
-/// Whether the parts that ran are those the setup has now.
 bool asNow(const Build& build, const TestSession& session)
 {
     const Setup* now = findSetup(build, session.setup);
@@ -33,7 +34,12 @@ bool asNow(const Build& build, const TestSession& session)
         return true;
     const auto same = [&](const std::optional<Corner>& ran, Axle axle) {
         const Corner* corner = cornerOf(build, *now, axle);
-        return !ran || !corner || *ran == *corner;
+        if (!ran || !corner)
+            return true;
+        // A cooling set since then is the model's, not the car's.
+        Corner then = *ran;
+        then.cooling = corner->cooling;
+        return then == *corner;
     };
     return same(session.ran->front, Axle::Front) && same(session.ran->rear, Axle::Rear)
         && (!session.ran->hydraulics || *session.ran->hydraulics == hydraulicsOf(build, *now));
@@ -64,6 +70,8 @@ std::vector<MeasuredRun> runsIn(const Build& build, std::size_t index)
     return runs;
 }
 
+namespace {
+
 void addTo(std::vector<std::string>& unsure, std::string what)
 {
     if (std::ranges::find(unsure, what) == unsure.end())
@@ -93,7 +101,8 @@ std::vector<std::string> unlikeOf(const Build& build, const RunsOf& a, const Run
     return unsure;
 }
 
-/// What a verdict on runs rests on: their readings, and all that tells whether tyres can do them.
+} // namespace
+
 void restOn(Figure& figure, const Build& build, const std::vector<MeasuredRun>& runs)
 {
     const auto add = [](std::vector<const Reading*>& into, const Reading* reading) {
@@ -118,6 +127,8 @@ void restOn(Figure& figure, const Build& build, const std::vector<MeasuredRun>& 
                 add(figure.lacks, reading);
     }
 }
+
+namespace {
 
 /// "0.4 to 2.1 m"
 std::string between(const Study& study, double low, double high)
@@ -194,26 +205,6 @@ RunsOf runsOf(const Build& build, const Setup& setup)
     return all;
 }
 
-std::vector<FadeRuns> fadesOf(const Build& build, const std::vector<const Setup*>& setups)
-{
-    std::vector<FadeRuns> all;
-    for (std::size_t i = 0; i < build.tests.size(); ++i) {
-        const TestSession& session = build.tests[i];
-        if (session.series != Series::Fade || session.stops.empty()
-            || std::ranges::none_of(setups, [&](const Setup* s) { return s && s->id == session.setup; }))
-            continue;
-        FadeRuns fade { i, runsIn(build, i), {}, {}, {} };
-        for (const MeasuredRun& run : fade.runs)
-            if (run.leftOut.empty())
-                fade.counted.push_back(run.distance);
-        const double past = figures::setting(build.wants.fadePast, &Wants::fadePast);
-        fade.fades = proving::fadesAt(fade.counted, past);
-        fade.bound = proving::fadeBound(fade.counted, past);
-        all.push_back(std::move(fade));
-    }
-    return all;
-}
-
 void addMeasuredVerdicts(Study& study)
 {
     const Build& build = *study.build;
@@ -256,8 +247,6 @@ void addMeasuredVerdicts(Study& study)
             study.verdicts.push_back(std::move(v));
         }
 }
-
-namespace {
 
 void addDifference(Study& study, const ProvingStudy& p)
 {
@@ -330,60 +319,6 @@ void addDifference(Study& study, const ProvingStudy& p)
         v.reason += "; " + lacking(study, v.figure);
     }
     study.verdicts.push_back(std::move(v));
-}
-
-void addFades(Study& study, const ProvingStudy& p)
-{
-    for (const FadeRuns& fade : p.fades) {
-        const TestSession& session = study.build->tests[fade.session];
-        Verdict v;
-        v.id = fmt::format("stop/fades-{}", fade.session + 1);
-        const Setup* setup = findSetup(*study.build, session.setup);
-        v.title = fmt::format("Until it fades: {}", setup ? setup->name : session.setup);
-        v.style = style::road;
-        const double past = figures::setting(study.build->wants.fadePast, &Wants::fadePast);
-        v.method =
-            fmt::format("Faded from the first stop on that is past {:.2f} of the mean of the first three, and stays there for two at "
-                        "least; each distance brought to the speed to stop from.",
-                past);
-        v.source = "Common practice.";
-        v.caution = "Stop at the first soft or long pedal, smell or smoke, and let them cool by driving.";
-        if (fade.counted.size() < 5) {
-            v.reason = fmt::format("Five stops in a row at least are wanted; {} count", fade.counted.size());
-        } else {
-            restOn(v.figure, *study.build, fade.runs);
-            const double first = proving::sampleOf(std::span(fade.counted).first(3)).mean;
-            v.figure.value = fade.counted.back() / first;
-            v.style = style::number;
-            if (fade.fades) {
-                // Of the parts that are replaced it is why they are.
-                v.level = session.setup == study.after.setup->id ? Level::Stop : Level::Caution;
-                v.reason = fmt::format("Faded from stop {} of {}: {} against {} at first", *fade.fades + 1, fade.counted.size(),
-                    print(fade.counted.back(), style::road, study.system), print(first, style::road, study.system));
-            } else if (fade.counted.back() > past * first) {
-                v.level = Level::Caution;
-                v.reason = "The last stop was long: one more would tell whether it fades";
-            } else {
-                v.level = Level::Good;
-                v.reason = fmt::format("No fade in {} stops", fade.counted.size());
-            }
-            if (!v.figure.lacks.empty()) {
-                v.figure.value.reset();
-                if (!isBad(v.level))
-                    v.level = Level::Unproven;
-                v.reason += "; " + lacking(study, v.figure);
-            }
-        }
-        study.verdicts.push_back(std::move(v));
-    }
-}
-
-} // namespace
-
-void addProof(Study& study, const ProvingStudy& proving)
-{
-    addDifference(study, proving);
-    addFades(study, proving);
 }
 
 } // namespace deepstop

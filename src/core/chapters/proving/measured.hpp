@@ -14,12 +14,18 @@ namespace deepstop {
 /// Whether it is beyond what they can do with both at their worst.
 [[nodiscard]] bool impossible(const Figure& deceleration, const Figure& most);
 
-/// The series until it fades, of these setups; null is passed over.
-[[nodiscard]] std::vector<FadeRuns> fadesOf(const Build& build, const std::vector<const Setup*>& setups);
+/// The parts that were on in a session.
+[[nodiscard]] SetupParts partsThatRan(const Build& build, const TestSession& session);
+/// Whether they are those the setup has now.
+[[nodiscard]] bool asNow(const Build& build, const TestSession& session);
+/// The stops of one session, why each counts or not.
+[[nodiscard]] std::vector<MeasuredRun> runsIn(const Build& build, std::size_t session);
+/// A verdict on runs rests on their readings, and on all that tells whether tyres can do them.
+void restOn(Figure& figure, const Build& build, const std::vector<MeasuredRun>& runs);
 
 /// What each measured stop says by itself.
 void addMeasuredVerdicts(Study& study);
-/// What the runs of both setups say of each other, and whether a series fades.
-void addProof(Study& study, const ProvingStudy& proving);
+/// What the runs of both setups say of each other.
+void addDifference(Study& study, const ProvingStudy& proving);
 
 } // namespace deepstop

@@ -1,6 +1,7 @@
 #include "chapters/proving/proving_chapter.hpp"
 
 #include "chapters/heat/duty_heat.hpp"
+#include "chapters/proving/fading.hpp"
 #include "chapters/proving/measured.hpp"
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
@@ -290,7 +291,7 @@ void addSaves(Study& study, const ProvingStudy& p)
     study.verdicts.push_back(std::move(v));
 }
 
-ProvingStudy measuredOf(const Study& study)
+ProvingStudy measuredOf(const Study& study, bool withModel)
 {
     ProvingStudy p;
     if (!study.before.setup)
@@ -299,7 +300,7 @@ ProvingStudy measuredOf(const Study& study)
     p.measuredAfter = runsOf(*study.build, *study.after.setup);
     if (study.before.setup != study.after.setup)
         p.difference = proving::welch(p.measuredBefore.counted, p.measuredAfter.counted);
-    p.fades = fadesOf(*study.build, { study.before.setup, study.before.setup == study.after.setup ? nullptr : study.after.setup });
+    p.fades = fadesOf(*study.build, { study.before.setup, study.before.setup == study.after.setup ? nullptr : study.after.setup }, withModel);
     return p;
 }
 
@@ -308,11 +309,11 @@ ProvingStudy measuredOf(const Study& study)
 double ProvingStudy::coldSaves(double part) const { return savesOf(before.coldDraws, after.coldDraws, part); }
 double ProvingStudy::hotSaves(double part) const { return savesOf(before.hotDraws, after.hotDraws, part); }
 
-void drawProving(Study& study) { study.keep(measuredOf(study)); }
+void drawProving(Study& study) { study.keep(measuredOf(study, false)); }
 
 void addProving(Study& study)
 {
-    ProvingStudy p = measuredOf(study);
+    ProvingStudy p = measuredOf(study, true);
     std::optional<heat::Duty> duty;
     if (const DutyPlan* plan = figures::judgedDuty(*study.build)) {
         Sample s;
@@ -326,7 +327,8 @@ void addProving(Study& study)
     addOthers(study, p);
     addMeasuredVerdicts(study);
     addSaves(study, p);
-    addProof(study, p);
+    addDifference(study, p);
+    addFades(study, p);
     study.keep(std::move(p));
 }
 

@@ -62,6 +62,9 @@ struct FadeRuns {
     std::vector<double> counted;
     std::optional<std::size_t> fades; ///< place in `counted`
     std::optional<double> bound; ///< distance past which it has faded; nothing before three count
+    /// How much longer than the first ones the model has each of those that count; empty where that cannot be said.
+    std::vector<double> lengthening {};
+    Figure known {}; ///< what that rests on, lacks and assumes; its value means nothing
 };
 
 struct ProvingStudy {
