@@ -2,6 +2,7 @@
 
 #include "figures/figures.hpp"
 #include "heat/heat.hpp"
+#include "quantity/unit.hpp"
 #include "stopping/drum.hpp"
 
 #include <fmt/format.h>

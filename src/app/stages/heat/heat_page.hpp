@@ -2,6 +2,7 @@
 /// Heat: the rings in one stop, a duty with a moment of it in hand, all setups on it, and what a thermometer said.
 
 #include "chapters/heat/duty_heat.hpp"
+#include "heat/calibration.hpp"
 #include "stages/stage_page.hpp"
 
 #include <QFutureWatcher>
