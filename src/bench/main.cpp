@@ -92,8 +92,10 @@ int main(int argc, char** argv)
     app.add_option("--half-lines", scene.halfLines, "part of the lines that break off, 0 to 1")->check(CLI::Range(0.0, 1.0));
     app.add_option("--settling", scene.settling, "seconds until a value is stable")->check(CLI::NonNegativeNumber);
     app.add_option("--speed", stop.speed, "receiver: km/h it stops from")->check(CLI::Range(20.0, 300.0));
-    app.add_option("--deceleration", stop.deceleration, "receiver: of each stop, m/s²")->check(CLI::Range(3.0, 15.0));
+    app.add_option("--deceleration", stop.deceleration, "receiver: of each stop, m/s²")->check(CLI::Range(1.0, 15.0));
     app.add_option("--build-up", stop.buildUp, "receiver: seconds until it has that")->check(CLI::Range(0.0, 2.0));
+    app.add_option("--to", stop.to, "receiver: km/h it slows down to instead of stopping")->check(CLI::Range(0.0, 200.0));
+    app.add_option("--drive-on", stop.driveOn, "receiver: seconds for which it then holds that")->check(CLI::Range(0.0, 3600.0));
     app.add_option("--stops", stops, "receiver: how many it drives")->check(CLI::Range(1, 1000));
     app.add_option("--lag", road.lag, "receiver: seconds by which it trails")->check(CLI::Range(0.0, 5.0));
     app.add_option("--traffic", road.traffic, "receiver: seconds of traffic instead of stops")->check(CLI::Range(0.0, 86400.0));
@@ -136,6 +138,9 @@ int main(int argc, char** argv)
             throw std::runtime_error("--rate: a receiver tells of 1 to 25 moments a second.");
         Simulated instrument(drives ? Scene {} : scene);
         stop.speed /= 3.6;
+        stop.to /= 3.6;
+        if (stop.to >= stop.speed)
+            throw std::runtime_error("--to: slower than --speed is wanted.");
         road.rate = rate;
         road.noise = scene.noise;
         road.dropOuts = scene.dropOuts;

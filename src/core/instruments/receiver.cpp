@@ -54,16 +54,16 @@ void Receiver::planStops(const std::vector<PlannedStop>& stops)
         // While the foot presses harder, in pieces short beside any receiver's step.
         constexpr int pieces = 20;
         double speed = stop.speed;
-        for (int i = 0; i < pieces && stop.buildUp > 0 && speed > 0; ++i) {
+        for (int i = 0; i < pieces && stop.buildUp > 0 && speed > stop.to; ++i) {
             const double step = stop.buildUp / pieces;
-            const double slower = std::max(0.0, speed - stop.deceleration * (i + 0.5) / pieces * step);
+            const double slower = std::max(stop.to, speed - stop.deceleration * (i + 0.5) / pieces * step);
             distance += (speed + slower) / 2 * step;
             speed = slower;
             course_.push_back({ began + (i + 1) * step, speed });
         }
-        distance += speed * speed / (2 * stop.deceleration);
-        go(0, stop.deceleration);
-        hold(5);
+        distance += (speed * speed - stop.to * stop.to) / (2 * stop.deceleration);
+        go(stop.to, stop.deceleration);
+        hold(stop.driveOn);
         distances_.push_back(distance);
     }
 }

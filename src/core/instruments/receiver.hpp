@@ -8,11 +8,13 @@
 
 namespace deepstop::instruments {
 
-/// One stop to be driven. SI.
+/// One stop or slow-down to be driven. SI.
 struct PlannedStop {
     double speed; ///< m/s
     double deceleration; ///< m/s²
     double buildUp = 0; ///< s in which it comes to that, straight
+    double to = 0; ///< m/s at which it ends
+    double driveOn = 5; ///< s for which that is then held
 };
 
 struct ReceiverScene {
@@ -37,7 +39,7 @@ public:
     [[nodiscard]] bool over() const { return time_ > duration(); }
     /// Time of the next moment.
     [[nodiscard]] double time() const { return time_; }
-    /// True distance of each stop that was planned, from the first touch to standstill, m.
+    /// True distance of each stop that was planned, from the first touch to its end, m.
     [[nodiscard]] const std::vector<double>& distances() const { return distances_; }
 
 private:

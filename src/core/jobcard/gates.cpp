@@ -97,7 +97,12 @@ std::optional<Build> ticked(
     if (!step || (state == Checked::Fine && !step->open))
         return {};
     Build build = *study.build;
-    JobCard& record = recordOf(build, card.setup->id);
+    tickIn(recordOf(build, card.setup->id), id, state, hand, note, took);
+    return build;
+}
+
+void tickIn(JobCard& record, const std::string& id, Checked state, const Hand& hand, const std::string& note, double took)
+{
     auto tick = std::ranges::find(record.ticks, id, &Tick::step);
     if (tick == record.ticks.end()) {
         record.ticks.push_back({});
@@ -111,7 +116,6 @@ std::optional<Build> ticked(
         tick->note = note;
     if (took > 0)
         tick->took = { took, {}, Known::Measured, {}, {} };
-    return build;
 }
 
 std::optional<Build> opened(const Study& study, const std::string& id, const std::string& reason, const Hand& hand)

@@ -60,6 +60,8 @@ struct Hand {
 /// The build with a step of the card ticked. Nothing for a step that is not on the card, or is shut and was to be called done.
 [[nodiscard]] std::optional<Build> ticked(
     const Study& study, const std::string& step, Checked state, const Hand& hand, const std::string& note = {}, double took = 0);
+/// Writes a tick into a card's record, over the one that is there.
+void tickIn(JobCard& record, const std::string& step, Checked state, const Hand& hand, const std::string& note = {}, double took = 0);
 /// The build with a shut step opened, for a reason. Nothing for an empty reason, or a step that is not shut.
 [[nodiscard]] std::optional<Build> opened(const Study& study, const std::string& step, const std::string& reason, const Hand& hand);
 

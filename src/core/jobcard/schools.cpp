@@ -1,6 +1,7 @@
 #include "jobcard/jobcard.hpp"
 
 #include "figures/figures.hpp"
+#include "jobcard/bedding.hpp"
 
 #include <fmt/format.h>
 
@@ -64,10 +65,50 @@ School bleedingOf(const Study& study, const JobCard& choices)
     return s;
 }
 
+namespace {
+
+/// "ten slow-downs from 97 km/h to 48 km/h, firmly, 60 s apart (faces to 310 °C by the heat model)" for equal ones in a row.
+std::vector<std::string> passesOf(const Study& study, const BeddingPlan& plan)
+{
+    const auto v = [&](double speed) { return print(speed, style::speed, study.system); };
+    std::vector<std::string> steps;
+    for (std::size_t i = 0; i < plan.passes.size();) {
+        const SlowDown& first = plan.passes[i];
+        std::size_t k = i;
+        double hottest = 0;
+        for (; k < plan.passes.size() && plan.passes[k].from == first.from && plan.passes[k].deceleration == first.deceleration; ++k)
+            hottest = std::fmax(hottest, plan.passes[k].hottest);
+        const double apart = first.driveOn + (first.from - first.to) / first.deceleration;
+        constexpr double gentle = 3;
+        constexpr double hard = 5;
+        auto step = fmt::format("{} slow-downs from {} to {}, {}, {}", k - i, v(first.from), v(first.to),
+            first.deceleration < gentle    ? "gently"
+                : first.deceleration > hard ? "hard"
+                                            : "firmly",
+            first.driveOn > 0 ? fmt::format("one every {:.0f} s", apart) : std::string("one right after the other"));
+        if (hottest > 0)
+            step += fmt::format(" (faces to {} by the heat model)", print(hottest, style::temperature, study.system));
+        steps.push_back(std::move(step));
+        i = k;
+    }
+    if (!plan.warning.empty())
+        steps.back() += fmt::format("; the heat model says {}: ask the pads' maker before driving it", plan.warning);
+    else if (plan.stretched)
+        steps.back() += "; longer apart than usual, so that nothing gives up by the heat model";
+    steps.push_back(fmt::format("then {:.0f} minutes at {} without the brakes{}", std::ceil(plan.coolFor / 60), v(plan.coolSpeed),
+        plan.coolByModel ? fmt::format(", until the heat model has the rotors under {}", print(373.15, style::temperature, study.system))
+                         : std::string()));
+    return steps;
+}
+
+} // namespace
+
 School beddingOf(const Study& study, const JobCard& choices)
 {
     School s;
-    const auto v = [&](double kmh) { return print(kmh / 3.6, style::speed, study.system); };
+    const auto plan = beddingPlanOf(study, choices);
+    if (!plan.passes.empty())
+        s.steps = passesOf(study, plan);
     switch (choices.bedding) {
     case Bedding::Street:
         s.title = "Gently, on the street";
@@ -81,16 +122,12 @@ School beddingOf(const Study& study, const JobCard& choices)
             ? "Bedding in: nobody has chosen; repeated slow-downs unless the pads' maker says otherwise"
             : "Repeated slow-downs";
         s.why = "Ten even slow-downs lay an even film of lining; the drive after them cools the rotors without a print.";
-        s.steps = { fmt::format("ten slow-downs from {} to {}, firmly, a minute apart", v(97), v(48)),
-            fmt::format("then ten minutes at {} without the brakes", v(60)), "do not stop and hold the pedal while they are hot" };
+        s.steps.emplace_back("do not stop and hold the pedal while they are hot");
         break;
     case Bedding::WarmThenHard:
         s.title = "Warm, then hard";
         s.why = "Pads for the track want their heat: warm through first so that nothing cracks, then hot enough to drive the binder out.";
-        s.steps = { fmt::format("five gentle slow-downs from {} to {}", v(80), v(40)),
-            fmt::format("eight hard ones from {} to {}, one right after the other", v(110), v(40)),
-            fmt::format("fifteen minutes at {} without the brakes", v(60)),
-            "smoke and smell at the last ones are usual; a soft pedal is not" };
+        s.steps.emplace_back("smoke and smell at the last ones are usual; a soft pedal is not");
         break;
     case Bedding::Maker:
         s.title = "As the pads' maker says";

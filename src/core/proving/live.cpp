@@ -64,6 +64,8 @@ void LiveRecorder::moment(const files::Fix& fix)
     fixed_ = now_;
     speed_ = fix.speed;
     finder_->take({ fix.time, fix.speed });
+    if (listener_)
+        listener_({ fix.time, fix.speed });
 }
 
 LiveRecorder::State LiveRecorder::stateAt(double now) const

@@ -26,6 +26,8 @@ public:
     LiveRecorder(double wanted, std::function<void(const FoundStop&)> found);
     /// Bytes as they came at `now`, seconds of a clock that only goes forward.
     void take(std::string_view bytes, double now, bool flood = false);
+    /// Each trusted moment, as it comes; times are the receiver's own.
+    void onMoment(std::function<void(const Speed&)> moment) { listener_ = std::move(moment); }
     [[nodiscard]] State stateAt(double now) const;
     [[nodiscard]] std::optional<double> speed() const { return speed_; }
     [[nodiscard]] const std::optional<FoundStop>& last() const { return last_; }
@@ -39,6 +41,7 @@ private:
 
     double wanted_;
     std::function<void(const FoundStop&)> told_;
+    std::function<void(const Speed&)> listener_;
     std::unique_ptr<files::TrackReader> reader_;
     std::unique_ptr<StopFinder> finder_;
     std::optional<double> speed_;

@@ -3,6 +3,7 @@
 #include "document.hpp"
 #include "print/leaf_window.hpp"
 #include "report/sheets.hpp"
+#include "stages/jobcard/bedding_view.hpp"
 #include "stages/jobcard/card_sheets.hpp"
 #include "theme.hpp"
 #include "widgets/step_list.hpp"
@@ -50,7 +51,7 @@ std::pair<Level, std::string> stateOfCard(const Study& study)
 }
 
 CardPage::CardPage(Document& document, QWidget* parent)
-    : StagePage(document, CardPage::id, Row::Over, parent), list_(new StepList(this)), foot_(new QWidget(this)), who_(new QLineEdit),
+    : StagePage(document, CardPage::id, Row::Over, parent), list_(new StepList(this)), bedding_(new BeddingView(this)), foot_(new QWidget(this)), who_(new QLineEdit),
       reason_(new QLineEdit), open_(new QPushButton(tr("Open it for this reason"))), done_(new QPushButton(tr("Done"))),
       fault_(new QPushButton(tr("Fault"))), back_(new QPushButton(tr("Back"))), paper_(new QPushButton(tr("Card on paper…"))),
       build_(new QPushButton(tr("Build sheet…")))
@@ -59,6 +60,9 @@ CardPage::CardPage(Document& document, QWidget* parent)
     list_->setObjectName(QStringLiteral("job-card"));
     list_->setHeadroom(6);
     column()->insertWidget(0, list_, 7);
+    column()->addWidget(bedding_, 3);
+    connect(bedding_, &ReceiverView::refused, this, &StagePage::refused);
+    connect(bedding_, &BeddingView::bedded, this, &CardPage::bedded);
     auto* row = new QHBoxLayout(foot_);
     row->setContentsMargins(14, 4, 14, 8);
     who_->setPlaceholderText(tr("who works"));
@@ -116,7 +120,7 @@ CardPage::CardPage(Document& document, QWidget* parent)
     });
 }
 
-QStringList CardPage::placeNames() const { return { tr("Steps"), tr("At the car"), tr("Choices"), tr("Lift") }; }
+QStringList CardPage::placeNames() const { return { tr("Steps"), tr("At the car"), tr("Choices"), tr("Bedding"), tr("Lift") }; }
 
 jobcard::Hand CardPage::hand() const
 {
@@ -148,6 +152,17 @@ void CardPage::tick(const std::string& step, Checked state)
         document().setBuild(std::move(*build), tr("a step of the card"));
 }
 
+/// The drive is over: its steps are ticked, and the log knows of it.
+void CardPage::bedded(int stoodHot)
+{
+    const Study& study = document().study();
+    if (!study.after.setup)
+        return;
+    std::optional<Build> build = jobcard::beddedIn(study, hand(), stoodHot);
+    if (build)
+        document().setBuild(std::move(*build), tr("bedded in"));
+}
+
 void CardPage::askReason(const std::string& step)
 {
     shut_ = step;
@@ -174,6 +189,8 @@ Sheet CardPage::sheet(int place) const
     switch (place) {
     case Choices:
         return choicesSheet(study);
+    case Bedding:
+        return {};
     case Lift:
         return liftSheet(study);
     case AtCar:
@@ -203,7 +220,10 @@ void CardPage::refreshRest()
         button->setVisible(place() == AtCar);
     for (QPushButton* button : { paper_, build_ })
         button->setVisible(place() != AtCar);
-    who_->setVisible(steps || place() == AtCar);
+    who_->setVisible(steps || place() == AtCar || place() == Bedding);
+    bedding_->setVisible(place() == Bedding);
+    if (place() == Bedding && !study.underWay && study.after.setup)
+        bedding_->setPlan(jobcard::beddingPlanOf(study, jobcard::choicesOf(*study.build, study.after.setup->id)), study.system);
     if (!steps)
         return;
     std::vector<StepRow> rows;

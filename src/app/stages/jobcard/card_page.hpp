@@ -9,6 +9,7 @@ class QPushButton;
 
 namespace deepstop::app {
 
+class BeddingView;
 class StepList;
 
 /// Rail: how far the card has come.
@@ -18,9 +19,10 @@ class CardPage : public StagePage {
     Q_OBJECT
 public:
     static constexpr StageId id = "job-card";
-    enum Place { Steps, AtCar, Choices, Lift };
+    enum Place { Steps, AtCar, Choices, Bedding, Lift };
     CardPage(Document& document, QWidget* parent);
     [[nodiscard]] StepList* list() const { return list_; }
+    [[nodiscard]] BeddingView* bedding() const { return bedding_; }
     [[nodiscard]] QLineEdit* who() const { return who_; }
     [[nodiscard]] QLineEdit* reason() const { return reason_; }
     [[nodiscard]] QPushButton* openIt() const { return open_; }
@@ -33,6 +35,7 @@ public:
 protected:
     [[nodiscard]] QStringList placeNames() const override;
     [[nodiscard]] Sheet sheet(int place) const override;
+    [[nodiscard]] bool isDrawn(int place) const override { return place != Bedding; }
     void refreshRest() override;
 
 private:
@@ -42,8 +45,10 @@ private:
     void askReason(const std::string& step);
     void openStep();
     void goOn(int by);
+    void bedded(int stoodHot);
 
     StepList* list_;
+    BeddingView* bedding_;
     QWidget* foot_;
     QLineEdit* who_;
     QLineEdit* reason_;
