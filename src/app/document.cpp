@@ -1,5 +1,6 @@
 #include "document.hpp"
 
+#include "files/together.hpp"
 #include "files/disk.hpp"
 
 #include <QCryptographicHash>
@@ -134,6 +135,7 @@ void Document::adopt(files::BuildFile file, const QString& path)
     build_ = std::make_shared<const Build>(std::move(file.build));
     unknown_ = std::move(file.unknown);
     path_ = path;
+    base_ = path.isEmpty() ? nullptr : build_;
     pair_ = {};
     recovered_ = false;
     previewing_ = false;
@@ -206,6 +208,7 @@ void Document::save(const QString& path, Over over)
         lock_ = std::move(fresh);
     heldBy_.clear();
     onDisk_ = fingerprint(target);
+    base_ = build_;
     watcher_.addPath(target);
     recovered_ = false;
     undo_.setClean();
@@ -223,8 +226,27 @@ void Document::takeFromDisk()
 {
     const auto before = fingerprint(path_);
     auto file = files::loadBuild(path_.toStdString());
+    base_ = std::make_shared<const Build>(file.build);
     setBuild(std::move(file.build), tr("as it is in the file"));
     unknown_ = std::move(file.unknown);
+    onDisk_ = before;
+}
+
+std::optional<Build> Document::togetherWithDisk() const
+{
+    return base_ ? files::together(*base_, *build_, files::loadBuild(path_.toStdString()).build) : std::nullopt;
+}
+
+void Document::takeTogether()
+{
+    const auto before = fingerprint(path_);
+    auto theirs = files::loadBuild(path_.toStdString());
+    auto both = files::together(*base_, *build_, theirs.build);
+    if (!both)
+        throw ChangedOnDisk(tr("%1: was changed once more.").arg(path_).toStdString());
+    setBuild(std::move(*both), tr("put together with the file"));
+    base_ = std::make_shared<const Build>(std::move(theirs.build));
+    unknown_ = std::move(theirs.unknown);
     onDisk_ = before;
 }
 
@@ -364,6 +386,7 @@ void Document::recover(const QString& copy)
 {
     auto kept = Recovery::read(copy);
     adopt({ *kept.build, kept.unknown }, kept.path);
+    base_ = nullptr; // the copy is not what the file said
     // Saving over what somebody else put there since has to be asked.
     if (!kept.onDisk.isEmpty())
         onDisk_ = kept.onDisk;

@@ -58,6 +58,10 @@ public:
     [[nodiscard]] std::vector<Difference> differencesOnDisk() const;
     /// Takes over what the file says now, as one step of undo. Throws files::Refusal.
     void takeFromDisk();
+    /// The work of both, where nothing that was done here or there is lost by it; nothing where somebody has to choose.
+    [[nodiscard]] std::optional<Build> togetherWithDisk() const;
+    /// Takes that as one step of undo; the next saving writes over the file.
+    void takeTogether();
     /// What the file says now is known: the next saving writes over it.
     void keepMine();
 
@@ -135,6 +139,7 @@ private:
     QString path_;
     files::Lock lock_; ///< on the document's file
     QString heldBy_;
+    std::shared_ptr<const Build> base_; ///< what the file said then
     QByteArray onDisk_; ///< fingerprint of what the file held when it was opened or saved last
     QFileSystemWatcher watcher_;
     QTimer look_; ///< at the file, some time after it changed: whoever writes it may not be done

@@ -1,6 +1,7 @@
 /// Duties of a build: what gives up first, calibration by thermometer, spread, and what the command prints.
 
 #include "chapters/heat/duty_heat.hpp"
+#include "chapters/proving/calibrated.hpp"
 #include "core/support.hpp"
 #include "quantity/quantile.hpp"
 #include "heat/calibration.hpp"
@@ -181,8 +182,8 @@ private slots:
         heat::Calibration fit {};
         fit.cooling = 1.2;
         fit.coolingWidth = 0.1;
-        const Build read =
-            withCooling(build, "varnik-330", fit, { { { 10, true, heat::Node::Ring, 500, 5 }, { 20, true, heat::Node::Ring, 520, 5 } }, {}, {}, {} });
+        const Build read = withCooling(
+            build, "varnik-330", fit, { { { 10, true, heat::Node::Ring, 500, 5 }, { 20, true, heat::Node::Ring, 520, 5 } }, {}, {}, {} });
         QVERIFY(!read.setups[1].rear && !read.setups[0].rear->cooling.value);
         QCOMPARE(*read.setups[1].front->cooling.value, 1.2);
         const Build rear = withCooling(build, "varnik-330", fit, { { { 10, false, heat::Node::Ring, 500, 5 } }, {}, {}, {} });

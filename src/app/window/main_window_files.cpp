@@ -1,6 +1,7 @@
 #include "window/main_window.hpp"
 
 #include "files/data_folder.hpp"
+#include "files/refusal.hpp"
 #include "window/application.hpp"
 #include "stages/bench/bench_page.hpp"
 #include "drawing/dimension_field.hpp"
@@ -144,11 +145,23 @@ void MainWindow::askWhose()
     } catch (const std::exception& error) {
         what = QStringLiteral("\n") + tr("What is in it now cannot be read: %1").arg(saidBy(error));
     }
-    notice_->say(tr("%1 was changed by another program. Whose is to stay?").arg(document_.title()) + what, true,
-        { { tr("Mine: write over the file"),
-              [this] { attempt([this] { document_.save(document_.path(), Document::Over::OthersWork); }); } },
-            { tr("The file's: take it over"), [this] { attempt([this] { document_.takeFromDisk(); }); } },
-            { tr("Both: save mine elsewhere…"), [this] { saveAs(); } } });
+    std::vector<NoticeBar::Choice> choices;
+    try {
+        if (document_.togetherWithDisk())
+            choices.push_back({ tr("Both: put them together"), [this] {
+                                   attempt([this] {
+                                       document_.takeTogether();
+                                       document_.save(document_.path());
+                                   });
+                               } });
+    } catch (const files::Refusal&) {
+        // It cannot be read: the words above say so.
+    }
+    choices.push_back(
+        { tr("Mine: write over the file"), [this] { attempt([this] { document_.save(document_.path(), Document::Over::OthersWork); }); } });
+    choices.push_back({ tr("The file's: take it over"), [this] { attempt([this] { document_.takeFromDisk(); }); } });
+    choices.push_back({ tr("Both: save mine elsewhere…"), [this] { saveAs(); } });
+    notice_->say(tr("%1 was changed by another program. Whose is to stay?").arg(document_.title()) + what, true, std::move(choices));
 }
 
 bool MainWindow::mayReplace()

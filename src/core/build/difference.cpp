@@ -31,6 +31,12 @@ public:
     {
         put(pointerTo(field), labelOf(field), value != 0 ? fmt::format("{:g}", value) : std::string());
     }
+    void pairs(const PairsField& field, const Pairs& values) override
+    {
+        if (!values.empty())
+            put(pointerTo(field), labelOf(field),
+                fmt::format("{} moments to {:g}, {:g}", values.size(), values.back().first, values.back().second));
+    }
     void choice(const Name& name, const Chosen& chosen) override { put(pointerTo(name), labelOf(name), std::string(chosen.word())); }
     void ticks(const Name& name, const Ticked& ticked) override
     {
