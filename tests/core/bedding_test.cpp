@@ -72,7 +72,6 @@ private slots:
     {
         Build build = demo();
         build.setups[1].front->rotor.thickness.value.reset();
-        build.setups[1].front->rotor.ringMass.value.reset();
         build.setups[1].front->weighings.clear();
         const auto plan = planOf(build, Bedding::SlowDowns);
         QVERIFY(!plan.lacks.empty() && !plan.coolByModel);
@@ -167,7 +166,7 @@ private slots:
         for (double t = 13.5; t < 20; t += 0.1)
             gone.take(t, 12);
         QCOMPARE(gone.counted(), 0);
-        for (const double nonsense : { NAN, -5.0 })
+        for (const double nonsense : { std::nan(""), -5.0 })
             gone.take(nonsense, 25);
         QCOMPARE(gone.counted(), 0);
     }

@@ -6,6 +6,7 @@
 #include "chapters/proving/fading.hpp"
 #include "chapters/proving/measured.hpp"
 #include "core/support.hpp"
+#include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
 
 #include <QTest>
@@ -216,7 +217,7 @@ private slots:
         // Set from it, it agrees.
         const auto fit = fitOf(build);
         const Build set = withCooling(build, build.setups[0].id, *fit, thermometerOf(build));
-        QCOMPARE(set.setups[0].rear->cooling.with, "fade over the stops");
+        QCOMPARE(set.setups[0].rear->cooling.instrument, "fade over the stops");
         const Verdict agrees = *studied(set).verdict("stop/fade-model-1");
         QVERIFY2(agrees.level != Level::Caution && near(*agrees.figure.value, 1, 0.05), agrees.reason.c_str());
         build.tests[0].duty.clear();

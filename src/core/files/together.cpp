@@ -11,96 +11,99 @@
 namespace deepstop::files {
 namespace {
 
-using Json = nlohmann::ordered_json;
+using Tree = nlohmann::ordered_json;
 
 /// Both said something different.
 struct Conflict { };
 
-Json merged(const Json& base, const Json& mine, const Json& theirs);
+Tree merged(const Tree& base, const Tree& mine, const Tree& theirs);
 
-bool isReading(const Json& json) { return json.is_object() && (json.contains("known") || json.contains("value")); }
+bool isReading(const Tree& json) { return json.is_object() && (json.contains("known") || json.contains("value")); }
 
-/// What an element of a list goes by; empty: by its place alone.
-std::string nameIn(const Json& element)
+/// What an element of a list goes by; empty: by its place alone. There is one job card a setup.
+std::string nameIn(const Tree& element)
 {
-    for (const char* key : { "id", "step" })
-        if (element.is_object() && element.contains(key) && element[key].is_string())
+    if (!element.is_object())
+        return {};
+    const bool isCard = element.contains("bleed_order");
+    for (const char* key : { "id", "step", isCard ? "setup" : "id" })
+        if (element.contains(key) && element[key].is_string())
             return element[key].get<std::string>();
     return {};
 }
 
-bool areNamed(const Json& list)
+bool areNamed(const Tree& list)
 {
     std::set<std::string> names;
-    return std::ranges::all_of(list, [&](const Json& e) { return !nameIn(e).empty() && names.insert(nameIn(e)).second; });
+    return std::ranges::all_of(list, [&](const Tree& e) { return !nameIn(e).empty() && names.insert(nameIn(e)).second; });
 }
 
-const Json* named(const Json& list, const std::string& name)
+const Tree* named(const Tree& list, const std::string& name)
 {
-    const auto found = std::ranges::find_if(list, [&](const Json& e) { return nameIn(e) == name; });
+    const auto found = std::ranges::find_if(list, [&](const Tree& e) { return nameIn(e) == name; });
     return found == list.end() ? nullptr : &*found;
 }
 
-Json mergedByName(const Json& base, const Json& mine, const Json& theirs)
+Tree mergedByName(const Tree& base, const Tree& mine, const Tree& theirs)
 {
-    static const Json none;
-    Json all = Json::array();
+    static const Tree none;
+    Tree all = Tree::array();
     const auto take = [&](const std::string& name) {
-        const Json* was = named(base, name);
-        const Json* ours = named(mine, name);
-        const Json* other = named(theirs, name);
-        Json one = merged(was ? *was : none, ours ? *ours : none, other ? *other : none);
+        const Tree* was = named(base, name);
+        const Tree* ours = named(mine, name);
+        const Tree* other = named(theirs, name);
+        Tree one = merged(was ? *was : none, ours ? *ours : none, other ? *other : none);
         if (!one.is_null())
             all.push_back(std::move(one));
     };
-    for (const Json& e : mine)
+    for (const Tree& e : mine)
         take(nameIn(e));
-    for (const Json& e : theirs)
+    for (const Tree& e : theirs)
         if (!named(mine, nameIn(e)))
             take(nameIn(e));
     return all;
 }
 
-bool beginsWith(const Json& list, const Json& base)
+bool beginsWith(const Tree& list, const Tree& base)
 {
     return list.size() >= base.size() && std::equal(base.begin(), base.end(), list.begin());
 }
 
-Json mergedLists(const Json& base, const Json& mine, const Json& theirs)
+Tree mergedLists(const Tree& base, const Tree& mine, const Tree& theirs)
 {
     if (areNamed(base) && areNamed(mine) && areNamed(theirs))
         return mergedByName(base, mine, theirs);
     if (mine.size() == base.size() && theirs.size() == base.size()) {
-        Json all = Json::array();
+        Tree all = Tree::array();
         for (std::size_t i = 0; i < base.size(); ++i)
             all.push_back(merged(base[i], mine[i], theirs[i]));
         return all;
     }
     if (!beginsWith(mine, base) || !beginsWith(theirs, base))
         throw Conflict {};
-    Json all = mine;
+    Tree all = mine;
     for (std::size_t i = base.size(); i < theirs.size(); ++i)
         all.push_back(theirs[i]);
     return all;
 }
 
-Json merged(const Json& base, const Json& mine, const Json& theirs)
+Tree merged(const Tree& base, const Tree& mine, const Tree& theirs)
 {
     if (mine == theirs || theirs == base)
         return mine;
     if (mine == base)
         return theirs;
     if (mine.is_array() && theirs.is_array())
-        return mergedLists(base.is_array() ? base : Json::array(), mine, theirs);
+        return mergedLists(base.is_array() ? base : Tree::array(), mine, theirs);
     if (!mine.is_object() || !theirs.is_object() || isReading(mine) || isReading(theirs) || isReading(base))
         throw Conflict {};
-    static const Json none;
-    Json all = Json::object();
-    const auto at = [](const Json& of, const std::string& key) -> const Json& {
+    static const Tree none;
+    Tree all = Tree::object();
+    const auto at = [](const Tree& of, const std::string& key) -> const Tree& {
         return of.is_object() && of.contains(key) ? of[key] : none;
     };
     const auto take = [&](const std::string& key) {
-        if (Json one = merged(at(base, key), at(mine, key), at(theirs, key)); !one.is_null())
+        if (Tree one = merged(at(base, key), at(mine, key), at(theirs, key)); !one.is_null())
             all[key] = std::move(one);
     };
     for (const auto& [key, value] : mine.items())
@@ -115,7 +118,7 @@ Json merged(const Json& base, const Json& mine, const Json& theirs)
 
 std::optional<Build> together(const Build& base, const Build& mine, const Build& theirs)
 {
-    const auto jsonOf = [](const Build& build) { return Json::parse(writeBuild({ build, nullptr })); };
+    const auto jsonOf = [](const Build& build) { return Tree::parse(writeBuild({ build, nullptr })); };
     try {
         return parseBuild(merged(jsonOf(base), jsonOf(mine), jsonOf(theirs)).dump()).build;
     } catch (const Conflict&) {
