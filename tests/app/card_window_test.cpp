@@ -1,14 +1,17 @@
 /// The job card and the logbook as their users work them: ticks by keys, a shut step that wants a reason, readings typed on the card, a day
 /// written down, a calendar saved.
 
-#include "app/shown.hpp"
+#include "app/bench_receiver.hpp"
+#include "app/empty_build.hpp"
 #include "print/leaf_window.hpp"
 #include "report/sheets.hpp"
+#include "stages/jobcard/bedding_view.hpp"
 #include "stages/jobcard/card_page.hpp"
 #include "stages/logbook/logbook_page.hpp"
 #include "widgets/step_list.hpp"
 #include "widgets/work_rail.hpp"
 
+#include <QFileDialog>
 #include <QLineEdit>
 #include <QPushButton>
 #include <QTemporaryDir>
@@ -108,6 +111,32 @@ private slots:
         QVERIFY(std::ranges::any_of(facts, [](const FactLine& f) { return f.pointer == "/cards/0/ticks/0/photo"; }));
     }
 
+    /// Bedding guided by a receiver: a slow-down is asked for, driven and counted; the receiver gone, nothing more is.
+    void beddingIsGuidedLive()
+    {
+        AtCard s(CardPage::Bedding);
+        auto* view = s.page->bedding();
+        QCOMPARE(view->drive().plan().passes.size(), std::size_t { 10 });
+        QCOMPARE(view->words()[1], QStringLiteral("not listening"));
+        BenchReceiver bench(
+            { "--stops", "1", "--speed", "98", "--to", "47", "--deceleration", "4.3", "--build-up", "0.3", "--drive-on", "30" });
+        view->address()->setCurrentText(bench.address);
+        QTest::mouseClick(view->connection(), Qt::LeftButton);
+        QTRY_VERIFY_WITH_TIMEOUT(view->words()[1].contains("slow down to"), 25000);
+        QTRY_COMPARE_WITH_TIMEOUT(view->drive().counted(), 1, 15000);
+        QVERIFY2(view->words()[1].contains("drive on") && view->words()[2].startsWith("1 of 10"), qPrintable(view->words().join('|')));
+        bench.process.kill();
+        QTRY_COMPARE_WITH_TIMEOUT(view->words()[1], QStringLiteral("the receiver is gone"), 8000);
+        QVERIFY(s.build().cards.empty());
+        // The end of a drive ticks its steps and is a day in the log.
+        const auto days = s.build().log.size();
+        emit view->bedded(0);
+        QTRY_COMPARE(s.build().log.size(), days + 1);
+        QCOMPARE(s.build().cards.at(0).ticks.front().step.substr(0, 7), "car/bed");
+        QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
+        QTRY_COMPARE(s.build().log.size(), days);
+    }
+
     void cardAndSheetGoOnPaper()
     {
         AtCard s;
@@ -123,6 +152,64 @@ private slots:
         QVERIFY(!window.save(folder.filePath("card.odt")).isEmpty());
         window.paper()->setCurrentIndex(1);
         QVERIFY(std::abs(window.view()->pages()[0].width - 215.9e-3) < 1e-6);
+    }
+
+    /// From nothing to paper without a mouse: car, kit, first step ticked, the card saved from its window.
+    void fromAnEmptyBuildToAPrintedCardByKeyboard()
+    {
+        auto kit = demo();
+        kit.setups[1].front->pad.frictionOverTemperature.clear();
+        kit.setups[1].front->wheel.clear();
+        Empty s;
+        QTRY_COMPARE(s.at(), std::string("/setups/1/front/rotor/name"));
+        for (int i = 0; i < 200 && enterNext(s, kit); ++i) { }
+        QTest::keyClick(&s.window, Qt::Key_1, Qt::ControlModifier);
+        QTest::keyClick(&s.window, Qt::Key_F2);
+        for (int i = 0; i < 60 && enterNext(s, kit); ++i) { }
+        QVERIFY(near(*s.build().car.mass.value, *kit.car.mass.value, 1e-9));
+        QVERIFY(near(*s.build().setups[1].front->rotor.outerDiameter.value, *kit.setups[1].front->rotor.outerDiameter.value, 1e-9));
+        QTest::keyClick(&s.window, Qt::Key_8, Qt::ControlModifier);
+        s.waited();
+        auto* page = s.window.page<CardPage>();
+        QVERIFY(page->list()->lines().size() > 40);
+        // Nothing of it is proven, so nothing that cannot be undone is open.
+        for (const auto& step : jobcard::cardOf(s.window.document().study()).steps)
+            QVERIFY2(!step.irreversible || !step.open, step.id.c_str());
+        const auto tabTo = [&](QWidget* wanted) {
+            for (int i = 0; i < 300 && s.focus() != wanted; ++i)
+                QTest::keyClick(s.focus() ? s.focus() : &s.window, Qt::Key_Tab);
+            return s.focus() == wanted;
+        };
+        QVERIFY(tabTo(page->list()->lines().front()));
+        QTest::keyClick(s.focus(), Qt::Key_Space);
+        QTRY_COMPARE(s.build().cards.size(), std::size_t { 1 });
+        s.waited();
+        QVERIFY(tabTo(page->cardOnPaper()));
+        const QTemporaryDir folder;
+        const auto path = folder.filePath("card.pdf");
+        QTimer asks;
+        connect(&asks, &QTimer::timeout, &s.window, [&] {
+            auto* top = QApplication::activeModalWidget();
+            if (auto* names = qobject_cast<QFileDialog*>(top)) {
+                QTest::keyClicks(QApplication::focusWidget(), path);
+                QTest::keyClick(QApplication::focusWidget(), Qt::Key_Return);
+                QTest::keyClick(names, Qt::Key_Escape);
+            } else if (top && QFile::exists(path)) {
+                QTest::keyClick(top, Qt::Key_Escape);
+            } else if (auto* leaf = qobject_cast<LeafWindow*>(top)) {
+                while (!qobject_cast<QPushButton*>(QApplication::focusWidget()))
+                    QTest::keyClick(QApplication::focusWidget() ? QApplication::focusWidget() : leaf, Qt::Key_Tab);
+                QTest::keyClick(QApplication::focusWidget(), Qt::Key_Space);
+            }
+        });
+        asks.start(50);
+        QTest::keyClick(page->cardOnPaper(), Qt::Key_Space);
+        asks.stop();
+        QFile card(path);
+        QVERIFY(card.open(QIODevice::ReadOnly));
+        QVERIFY(card.size() > 10'000 && card.read(5) == "%PDF-");
+        const auto text = answerOf("pdftotext", { "-layout", path, "-" });
+        QVERIFY(text.contains("Varnik") && text.contains("shut"));
     }
 
     /// The schools: a choice on the sheet changes the card's steps.
@@ -178,7 +265,7 @@ private slots:
             for (const char* file : { "halden-merle", "linnet", "drover-camper" }) {
                 AtCard s(CardPage::Steps, QStringLiteral(DEEPSTOP_DATA "/demo/%1.deepstop").arg(file));
                 setDark(dark);
-                for (const int place : { CardPage::Steps, CardPage::AtCar, CardPage::Choices, CardPage::Lift }) {
+                for (const int place : { CardPage::Steps, CardPage::AtCar, CardPage::Choices, CardPage::Bedding, CardPage::Lift }) {
                     s.page->setPlace(place);
                     everythingShown();
                     QVERIFY(!s.window.grab().isNull());

@@ -1,6 +1,7 @@
 /// Nothing a person has done is lost without a word: copies of unsaved work, two programs on one file, failures of any kind.
 
 #include "app/shown.hpp"
+#include "jobcard/jobcard.hpp"
 #include "window/application.hpp"
 #include "recovery.hpp"
 
@@ -228,6 +229,41 @@ private slots:
         QTest::mouseClick(choice(s.window.notice(), "Mine: write over the file"), Qt::LeftButton);
         QVERIFY(near(file.said(), 0.0262, 1e-12));
         QVERIFY(near(*files::loadBuild(file.path.toStdString() + "~").build.setups[1].front->rotor.thickness.value, 0.0271, 1e-12));
+    }
+
+    /// Two people on two corners of one file: whoever saves second puts both together, and no tick is lost.
+    void ticksOfTwoWindowsArePutTogether()
+    {
+        const OwnFile file;
+        const auto tick = [](Document& document, const char* step, const char* who) {
+            Build build = document.build();
+            jobcard::tickIn(jobcard::recordOf(build, "varnik-330"), step, Checked::Fine, { who, "2026-06-01 10:00" });
+            document.setBuild(build, "tick");
+        };
+        Document left;
+        left.open(file.path);
+        Shown s;
+        QVERIFY(s.window.openFile(file.path));
+        QVERIFY(s.window.notice()->text().contains("is open in Deep Stop"));
+        tick(left, "front/left/rotor-on", "A.");
+        tick(s.window.document(), "front/right/rotor-on", "B.");
+        s.window.document().setReading(thickness, measured(0.0262));
+        left.save(file.path);
+        left.openDemo(merle());
+        QVERIFY(!s.window.save());
+        QTest::mouseClick(choice(s.window.notice(), "Both: put them together"), Qt::LeftButton);
+        const Build both = files::loadBuild(file.path.toStdString()).build;
+        QCOMPARE(both.cards.at(0).ticks.size(), std::size_t { 2 });
+        QVERIFY(near(*both.setups[1].front->rotor.thickness.value, 0.0262, 1e-12));
+        QVERIFY(!s.window.isWindowModified());
+        QVERIFY(s.window.document().build() == both);
+        // Where both said something else of the same, nobody offers to mix it.
+        tick(s.window.document(), "car/level", "B.");
+        auto theirs = files::loadBuild(file.path.toStdString());
+        jobcard::tickIn(jobcard::recordOf(theirs.build, "varnik-330"), "car/level", Checked::Fault, { "A.", "2026-06-01 11:00" });
+        files::saveBuild(file.path.toStdString(), theirs);
+        QVERIFY(!s.window.save());
+        QVERIFY(!choice(s.window.notice(), "Both: put them together"));
     }
 
     void aFileChangedUnderneathIsShownAndChosen()

@@ -20,7 +20,16 @@ constexpr double per = 1e-7;
 /// busy machine may take to start him and to write.
 constexpr qint64 mayBeLost = 250 + 750;
 
-long numberOf(const Build& build) { return std::lround((build.setups[1].front->rotor.thickness.value.value_or(base) - base) / per); }
+/// Of the reading, where the card's last tick is as old; else nothing is whole.
+long numberOf(const Build& build)
+{
+    const long number = std::lround((build.setups[1].front->rotor.thickness.value.value_or(base) - base) / per);
+    long ticked = 0;
+    for (const JobCard& card : build.cards)
+        for (const Tick& tick : card.ticks)
+            ticked = std::max(ticked, std::stol(tick.when));
+    return ticked == number ? number : -2;
+}
 
 int kills()
 {

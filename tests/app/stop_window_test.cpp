@@ -1,13 +1,14 @@
 /// Proving as its users drive it: a plan inspected, stops typed in, a logger's file taken, a receiver heard live; stalls and floods enter
 /// nothing.
 
+#include "app/bench_receiver.hpp"
 #include "app/shown.hpp"
 #include "instruments/receiver.hpp"
 #include "stages/stop/live_view.hpp"
+#include "widgets/log_columns_window.hpp"
 #include "widgets/step_list.hpp"
 
 #include <QComboBox>
-#include <QProcess>
 #include <QProgressBar>
 #include <QPushButton>
 #include <QTemporaryDir>
@@ -28,23 +29,6 @@ struct AtStop : Shown {
     [[nodiscard]] bool says(const QString& text) const
     {
         return std::ranges::any_of(sheet().letters, [&](const Lettering& l) { return l.text.contains(text); });
-    }
-};
-
-/// A receiver of deepstop-bench on a port of its own.
-struct BenchReceiver {
-    QProcess process;
-    QString address;
-    explicit BenchReceiver(const QStringList& options)
-    {
-        process.start(DEEPSTOP_BENCH, QStringList { "receiver", "--tcp", "0" } + options);
-        if (process.waitForStarted() && process.waitForReadyRead())
-            address = QString::fromUtf8(process.readLine()).trimmed();
-    }
-    ~BenchReceiver()
-    {
-        process.kill();
-        process.waitForFinished();
     }
 };
 
@@ -137,6 +121,95 @@ private slots:
         QCOMPARE(s.build().tests.size(), sessions + 1);
     }
 
+    /// Each logged stop among the others and beside the prediction; one with a hole in it is broken there and says why.
+    void tracesStandBesideTheirNeighbours()
+    {
+        AtStop s(StopPage::Traces);
+        Build build = s.build();
+        build.tests.clear();
+        s.window.document().setBuild(build, "no sessions");
+        s.waited();
+        QVERIFY(s.says("A tape leaves no trace"));
+        instruments::ReceiverScene scene;
+        scene.stops.assign(5, { 100 / 3.6, 8.5 });
+        instruments::Receiver receiver(scene);
+        QTemporaryDir folder;
+        QFile log(folder.filePath("day.nmea"));
+        QVERIFY(log.open(QIODevice::WriteOnly));
+        // Half a second of the third stop is lost.
+        for (int stop = -1; !receiver.over();) {
+            const double now = receiver.time();
+            const auto sentences = receiver.next();
+            if (receiver.speedAt(now) < 1 && receiver.speedAt(now + 0.2) > 1)
+                ++stop;
+            if (stop != 2 || receiver.speedAt(now) > 20 || receiver.speedAt(now) < 15)
+                log.write(QByteArray::fromStdString(sentences));
+        }
+        log.close();
+        s.page->takeLog(log.fileName());
+        QTRY_COMPARE_WITH_TIMEOUT(s.build().tests.size(), std::size_t { 1 }, 10000);
+        s.waited();
+        const auto& stops = s.build().tests[0].stops;
+        QCOMPARE(stops.size(), std::size_t { 5 });
+        QVERIFY(std::ranges::all_of(stops, [](const MeasuredStop& each) { return each.course.size() > 50; }));
+        QVERIFY(s.says("1: ") && s.says("5: ") && s.says("peak") && s.says("no moments for"));
+        // Of five panels one is left out, and every other shows itself, the four others and the prediction.
+        QCOMPARE(std::ranges::count_if(stops, [](const MeasuredStop& each) { return each.leftOut.empty(); }), 4);
+        const auto dashed = std::ranges::count_if(s.sheet().areas, [](const Area& a) { return a.ink.line == Qt::DashLine; });
+        QCOMPARE(dashed, 5);
+    }
+
+    /// A log whose columns do not say their unit is not read before somebody has said it.
+    void columnsAreSaidByHand()
+    {
+        AtStop s(StopPage::Runs);
+        QTemporaryDir folder;
+        QFile log(folder.filePath("box.csv"));
+        QVERIFY(log.open(QIODevice::WriteOnly));
+        log.write("Clock,Velocity,Remark\n");
+        for (int i = 0; i < 160; ++i)
+            log.write(QStringLiteral("%1,%2,x\n").arg(i / 10.0).arg(i < 80 ? 60.0 : std::max(0.0, 60 - 1.8 * (i - 80))).toUtf8());
+        log.close();
+        const auto sessions = s.build().tests.size();
+        // Sent away, nothing is read.
+        QTimer::singleShot(0, &s.window, [] { QTest::keyClick(QApplication::activeModalWidget(), Qt::Key_Escape); });
+        s.page->takeLog(log.fileName());
+        QCOMPARE(s.build().tests.size(), sessions);
+        QString before;
+        QTimer::singleShot(0, &s.window, [&] {
+            auto* window = qobject_cast<LogColumnsWindow*>(QApplication::activeModalWidget());
+            QVERIFY(window);
+            before = window->summary();
+            QVERIFY(!window->takeButton()->isEnabled());
+            QTest::keyClicks(window->kind(0), "time");
+            QTest::keyClicks(window->kind(1), "speed");
+            // A speed without a unit is no speed.
+            QVERIFY(!window->takeButton()->isEnabled() && window->summary().contains("unit"));
+            QTest::keyClicks(window->unit(1), "mph");
+            QVERIFY2(window->takeButton()->isEnabled(), qPrintable(window->summary()));
+            QTest::mouseClick(window->takeButton(), Qt::LeftButton);
+        });
+        s.page->takeLog(log.fileName());
+        QVERIFY(before.contains("no column is the time"));
+        QTRY_COMPARE(s.build().tests.size(), sessions + 1);
+        QVERIFY(near(*s.build().tests.back().stops.at(0).speed.value, 60 * 0.44704, 1e-3));
+    }
+
+    /// A receiver that falls silent in the middle of a stop has told of none, and says so no more.
+    void aStallEntersNothing()
+    {
+        AtStop s(StopPage::Live);
+        // To 50 km/h in five seconds, four of driving, and it falls silent within the stop.
+        BenchReceiver bench({ "--stops", "1", "--speed", "50", "--deceleration", "3", "--stall-after", "13.6" });
+        const auto sessions = s.build().tests.size();
+        s.page->live()->address()->setCurrentText(bench.address);
+        QTest::mouseClick(s.page->live()->connection(), Qt::LeftButton);
+        QTRY_VERIFY_WITH_TIMEOUT(s.page->live()->words()[1] == "braking", 20000);
+        QTRY_COMPARE_WITH_TIMEOUT(s.page->live()->words()[1], QStringLiteral("nothing comes"), 8000);
+        QCOMPARE(s.page->live()->words()[0], QStringLiteral("–"));
+        QCOMPARE(s.build().tests.size(), sessions);
+    }
+
     /// Live: the receiver drives one stop, the page finds it and enters it; gone, it says so and enters nothing more.
     void aReceiverIsHeardLive()
     {
@@ -203,7 +276,8 @@ private slots:
             for (const char* file : { "halden-merle", "linnet", "drover-camper" }) {
                 AtStop s(StopPage::Prediction, QStringLiteral(DEEPSTOP_DATA "/demo/%1.deepstop").arg(file));
                 setDark(dark);
-                for (const int place : { StopPage::Prediction, StopPage::Runs, StopPage::Fade, StopPage::Plan, StopPage::Live }) {
+                for (const int place :
+                    { StopPage::Prediction, StopPage::Runs, StopPage::Traces, StopPage::Fade, StopPage::Plan, StopPage::Live }) {
                     s.page->setPlace(place);
                     everythingShown();
                     QVERIFY(!s.window.grab().isNull());

@@ -4,6 +4,7 @@
 
 #include "window/application.hpp"
 #include "document.hpp"
+#include "jobcard/jobcard.hpp"
 #include "library_store.hpp"
 
 #include <QFileInfo>
@@ -72,7 +73,12 @@ int main(int argc, char** argv)
     QObject::connect(&work, &QTimer::timeout, [&] {
         if (ending)
             return;
-        document.setReading(pointer, { base + static_cast<double>(++number) * per, {}, Known::Measured, "micrometer", {} });
+        // A reading and a tick of the card, as one piece of work.
+        Build build =
+            withReading(document.build(), pointer, { base + static_cast<double>(++number) * per, {}, Known::Measured, "micrometer", {} });
+        jobcard::tickIn(jobcard::recordOf(build, "varnik-330"), "step-" + std::to_string(number % 100), Checked::Fine,
+            { "W.", std::to_string(number) });
+        document.setBuild(std::move(build), QStringLiteral("work"));
         say("did", number);
         if (dice() % 25 == 0) {
             document.save(file, Document::Over::OthersWork);

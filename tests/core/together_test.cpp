@@ -68,7 +68,7 @@ private slots:
     /// Random work of two hands on different steps, any order: all of both is there.
     void anyTwoHandsTogether()
     {
-        for (int round = 0; round < 20; ++round) {
+        for (int round = 0; round < 5; ++round) {
             const Build base = demo();
             Build mine = base;
             Build theirs = base;

@@ -110,6 +110,34 @@ BuildFile parseBuild(std::string_view text)
     return file;
 }
 
+namespace {
+
+/// A pair of numbers on one line: a logged stop is a hundred of them.
+std::string withPairsOnALine(const std::string& text)
+{
+    const auto space = [&](std::size_t at) { return text.find_first_not_of(" \n", at); };
+    const auto number = [&](std::size_t at) { return text.find_first_not_of("+-.0123456789eE", at); };
+    std::string out;
+    out.reserve(text.size());
+    std::size_t kept = 0;
+    // A bracket before the end of a line is never in a text: those have no ends of lines.
+    for (std::size_t at = text.find("[\n"); at != std::string::npos; at = text.find("[\n", at + 1)) {
+        const auto first = space(at + 1);
+        const auto comma = number(first);
+        if (comma == first || text.compare(comma, 2, ",\n") != 0)
+            continue;
+        const auto second = space(comma + 1);
+        const auto end = number(second);
+        if (end == second || text[end] != '\n' || text[space(end)] != ']')
+            continue;
+        out.append(text, kept, at + 1 - kept).append(text, first, comma - first).append(", ").append(text, second, end - second);
+        kept = space(end);
+    }
+    return out.append(text, kept);
+}
+
+} // namespace
+
 std::string writeBuild(const BuildFile& file)
 {
     Writer writer;
@@ -117,7 +145,7 @@ std::string writeBuild(const BuildFile& file)
     describe(writer, file.build);
     if (file.unknown)
         graft(writer.out, *file.unknown);
-    auto text = writer.out.dump(2) + "\n";
+    auto text = withPairsOnALine(writer.out.dump(2)) + "\n";
     // What is not to be opened again is not written; without its indentation it may still do.
     if (text.size() > largestFile)
         text = writer.out.dump() + "\n";

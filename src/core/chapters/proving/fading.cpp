@@ -57,8 +57,8 @@ heat::FadeSeries seriesOf(const Build& build, const FadeRuns& fade, const SetupP
         const MeasuredStop& stop = *counted[i]->measured;
         const double longer = counted[i]->distance / mean;
         const double read = uncertainty(stop.distance, false) / *stop.distance.value;
-        series.stops.push_back({ static_cast<int>(counted[i]->stop) + 1, footOr(stop, usual), longer,
-            longer * std::hypot(repeatsTo, curveKnownTo, read) });
+        series.stops.push_back(
+            { static_cast<int>(counted[i]->stop) + 1, footOr(stop, usual), longer, longer * std::hypot(repeatsTo, curveKnownTo, read) });
     }
     series.distance = [&build, parts](double front, double rear, double foot) {
         figures::StopOf of;
@@ -95,16 +95,18 @@ void addModelVerdict(Study& study, const FadeRuns& fade)
 {
     const Build& build = *study.build;
     const TestSession& session = build.tests[fade.session];
-    if (fade.counted.size() < 5)
+    constexpr std::size_t least = 5;
+    if (session.stops.size() < least)
         return;
     Verdict v;
     v.id = fmt::format("stop/fade-model-{}", fade.session + 1);
     const Setup* setup = findSetup(build, session.setup);
     v.title = fmt::format("Measured fade over predicted: {}", setup ? setup->name : session.setup);
     v.style = style::number;
-    v.method = fmt::format("How much longer the worst stop is than the mean of the first {}, over the same as the heat model has it on that "
-                           "duty with the foot that was read; past {:.1f} the model is called too cool.",
-        heat::firstOnes, modelHolds);
+    v.method =
+        fmt::format("How much longer the worst stop is than the mean of the first {}, over the same as the heat model has it on that "
+                    "duty with the foot that was read; past {:.1f} the model is called too cool.",
+            heat::firstOnes, modelHolds);
     v.source = "Common practice.";
     const DutyPlan* plan = dutyDriven(build, session);
     if (!plan) {
@@ -116,8 +118,10 @@ void addModelVerdict(Study& study, const FadeRuns& fade)
     for (const MeasuredRun& run : fade.runs)
         v.figure.restsOn.push_back(&run.measured->pedal);
     judge::leanOn(v.figure, fade.known);
-    if (fade.lengthening.empty() || !v.figure.lacks.empty()) {
-        v.reason = v.figure.lacks.empty() ? "The model cannot run that duty, or stops no more on it" : lacking(study, v.figure);
+    if (fade.lengthening.empty() || !v.figure.lacks.empty() || fade.counted.size() < least) {
+        v.reason = !v.figure.lacks.empty() ? lacking(study, v.figure)
+            : fade.counted.size() < least  ? fmt::format("Five stops in a row at least are wanted; {} count", fade.counted.size())
+                                           : "The model cannot run that duty, or stops no more on it";
         study.verdicts.push_back(std::move(v));
         return;
     }
@@ -240,13 +244,14 @@ FadeEvidence fadeEvidence(const Build& build, const FadeRuns& fade, const heat::
         if (!run.leftOut.empty())
             continue;
         footless += !run.measured->pedal.value;
-        const auto phase = std::ranges::find_if(
-            duty.phases, [&](const heat::Phase& p) { return p.braking && p.stop == static_cast<int>(run.stop) + 1; });
+        const auto phase =
+            std::ranges::find_if(duty.phases, [&](const heat::Phase& p) { return p.braking && p.stop == static_cast<int>(run.stop) + 1; });
         constexpr double alike = 0.1;
         other += phase == duty.phases.end() || phase->to > 0.5 || std::abs(phase->from / *run.measured->speed.value - 1) > alike;
     }
     if (footless > 0)
-        evidence.lacks.push_back(fmt::format("the foot was not read at {} of the stops, and one that presses harder hides what pads lose", footless));
+        evidence.lacks.push_back(
+            fmt::format("the foot was not read at {} of the stops, and one that presses harder hides what pads lose", footless));
     if (other > 0)
         evidence.lacks.push_back(fmt::format("{} of the stops are not those of {}", other, duty.name));
     for (const Axle axle : { Axle::Front, Axle::Rear }) {

@@ -78,6 +78,9 @@ void addTo(std::vector<std::string>& unsure, std::string what)
         unsure.push_back(std::move(what));
 }
 
+constexpr const char* otherRoad = "one was on a dry road, the other was not";
+constexpr const char* otherPoint = "the tape was not laid on at the same point";
+
 /// What of the days' conditions keeps two sets from being compared.
 std::vector<std::string> unlikeOf(const Build& build, const RunsOf& a, const RunsOf& b)
 {
@@ -94,9 +97,9 @@ std::vector<std::string> unlikeOf(const Build& build, const RunsOf& a, const Run
     const TestSession* y = first(b);
     if (x && y) {
         if (x->surface != y->surface && x->surface != Surface::Unknown && y->surface != Surface::Unknown)
-            addTo(unsure, "one was on a dry road, the other was not");
+            addTo(unsure, otherRoad);
         if (x->from != y->from && x->from != MeasuredFrom::Unknown && y->from != MeasuredFrom::Unknown)
-            addTo(unsure, "the tape was not laid on at the same point");
+            addTo(unsure, otherPoint);
     }
     return unsure;
 }
@@ -176,10 +179,17 @@ RunsOf runsOf(const Build& build, const Setup& setup)
     int back = 0;
     int wayless = 0;
     bool level = true;
+    const TestSession* first = nullptr;
     for (std::size_t i = 0; i < build.tests.size(); ++i) {
         const TestSession& session = build.tests[i];
         if (session.setup != setup.id || session.series != Series::Compare || session.stops.empty())
             continue;
+        // Days of one setup that are not alike make one mean of two things.
+        first = first ? first : &session;
+        if (session.surface != first->surface)
+            addTo(all.unsure, otherRoad);
+        if (session.from != first->from)
+            addTo(all.unsure, otherPoint);
         if (session.surface == Surface::Unknown)
             addTo(all.unsure, "nobody said whether the road was dry");
         if (session.from == MeasuredFrom::Unknown)
