@@ -90,6 +90,15 @@ void addModel(FadeRuns& fade, const Build& build)
     fade.lengthening.insert(fade.lengthening.end(), longer.begin(), longer.end());
 }
 
+/// What the driver calls a stop that counts.
+std::size_t numberOf(const FadeRuns& fade, std::size_t counted)
+{
+    for (const MeasuredRun& run : fade.runs)
+        if (run.leftOut.empty() && counted-- == 0)
+            return run.stop + 1;
+    return 0;
+}
+
 /// Whether the model had it so.
 void addModelVerdict(Study& study, const FadeRuns& fade)
 {
@@ -133,7 +142,7 @@ void addModelVerdict(Study& study, const FadeRuns& fade)
     v.figure.value = measured / predicted;
     v.figure.worstCase = *v.figure.value * std::hypot(repeatsTo, curveKnownTo);
     v.figure.rootSumSquare = v.figure.worstCase / 2;
-    v.reason = fmt::format("Stop {} is {:.2f} times as long as the first ones, the model has it {:.2f}", worst + 1, measured, predicted);
+    v.reason = fmt::format("Stop {} is {:.2f} times as long as the first ones, the model has it {:.2f}", numberOf(fade, worst), measured, predicted);
     Sample s;
     const auto evidence = fadeEvidence(build, fade, figures::dutyOf(s, build, *plan));
     const auto then = evidence.lacks.empty() ? std::string("set its cooling from this (Heat, Thermometer)")
@@ -204,7 +213,7 @@ void addFades(Study& study, const ProvingStudy& p)
             if (fade.fades) {
                 // Of the parts that are replaced it is why they are.
                 v.level = session.setup == study.after.setup->id ? Level::Stop : Level::Caution;
-                v.reason = fmt::format("Faded from stop {} of {}: {} against {} at first", *fade.fades + 1, fade.counted.size(),
+                v.reason = fmt::format("Faded from stop {} of {}: {} against {} at first", numberOf(fade, *fade.fades), fade.runs.size(),
                     print(fade.counted.back(), style::road, study.system), print(first, style::road, study.system));
             } else if (fade.counted.back() > past * first) {
                 v.level = Level::Caution;
