@@ -41,7 +41,7 @@ private slots:
         AtHeat s(0);
         s.waited();
         QVERIFY(s.sheet().subtitle.contains("a hill climb"));
-        QCOMPARE(s.page->duty()->count(), 4);
+        QCOMPARE(s.page->duty()->count(), 5);
         s.page->duty()->setFocus();
         QTest::keyClick(s.page->duty(), Qt::Key_Down);
         s.waited();

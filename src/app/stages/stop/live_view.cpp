@@ -53,10 +53,7 @@ QStringList LiveView::words() const
     return all;
 }
 
-QColor LiveView::colourNow() const
-{
-    return recorder().stateAt(now()) == proving::LiveRecorder::State::Ready ? theme().good : theme().ink;
-}
+QColor LiveView::colourNow() const { return recorder().stateAt(now()) == proving::LiveRecorder::State::Ready ? theme().good : theme().ink; }
 
 QString LiveView::caution() const
 {

@@ -188,7 +188,7 @@ Sheet fadeSheet(const Study& study, std::optional<std::size_t> session)
     double most = 10;
     std::size_t stops = 5;
     for (const FadeRuns& fade : p.fades) {
-        stops = std::max(stops, fade.counted.size());
+        stops = std::max(stops, fade.runs.size());
         for (std::size_t i = 0; i < fade.counted.size(); ++i)
             most = std::max({ most, fade.counted[i], i < fade.lengthening.size() ? fade.counted.front() * fade.lengthening[i] : 0 });
     }
@@ -200,7 +200,7 @@ Sheet fadeSheet(const Study& study, std::optional<std::size_t> session)
         const QColor colour = after ? t.proposal : t.found;
         QPolygonF line;
         for (std::size_t i = 0; i < fade.counted.size(); ++i) {
-            const QPointF at(static_cast<double>(i + 1), shown(fade.counted[i]));
+            const QPointF at(static_cast<double>(fade.numbers[i]), shown(fade.counted[i]));
             line << at;
             plot.mark(at, 4, colour, fade.fades && i >= *fade.fades);
         }
@@ -210,20 +210,24 @@ Sheet fadeSheet(const Study& study, std::optional<std::size_t> session)
         if (fade.counted.size() >= 3) {
             const double first = proving::sampleOf(std::span(fade.counted).first(3)).mean;
             for (std::size_t i = 0; i < fade.lengthening.size(); ++i)
-                model << QPointF(static_cast<double>(i + 1), shown(first * fade.lengthening[i]));
+                model << QPointF(static_cast<double>(fade.numbers[i]), shown(first * fade.lengthening[i]));
         }
         if (!model.isEmpty()) {
             plot.curve(model, { colour, 1, Qt::DotLine, {}, Hatch::None, {}, 0 });
-            sheet.letter(plot.at(model.back().x(), model.back().y()) + QPointF(6, 0), QObject::tr("model"), 11, colour,
-                Qt::AlignLeft | Qt::AlignVCenter, false);
+            const QPointF end = plot.at(model.back().x(), model.back().y());
+            if (const Verdict* v = study.verdict("stop/fade-model-" + std::to_string(fade.session + 1)))
+                sheet.callouts.push_back(
+                    { v->id, v->figure.value ? QObject::tr("%1 of the model").arg(*v->figure.value, 0, 'f', 2) : QObject::tr("model"),
+                        v->level, end, end, end + QPointF(24, after ? 22 : 8) });
         }
         if (fade.bound)
             plot.level(shown(*fade.bound), { t.bad, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
         if (const Verdict* v = study.verdict("stop/fades-" + std::to_string(fade.session + 1)); v && !fade.counted.empty()) {
             const std::size_t i = fade.fades.value_or(fade.counted.size() - 1);
-            const QPointF at = plot.at(static_cast<double>(i + 1), shown(fade.counted[i]));
+            const QPointF at = plot.at(static_cast<double>(fade.numbers[i]), shown(fade.counted[i]));
             sheet.callouts.push_back({ v->id,
-                fade.fades ? QObject::tr("faded from stop %1").arg(*fade.fades + 1) : QObject::tr("%1 stops").arg(fade.counted.size()),
+                fade.fades ? QObject::tr("faded from stop %1").arg(fade.numbers[*fade.fades])
+                           : QObject::tr("%1 stops").arg(fade.counted.size()),
                 v->level, at, at, at + QPointF(30, -34) });
         }
     }

@@ -84,7 +84,10 @@ StopPage::~StopPage()
     reading_->waitForFinished();
 }
 
-QStringList StopPage::placeNames() const { return { tr("Road"), tr("Prediction"), tr("Plan"), tr("Runs"), tr("Traces"), tr("Fade"), tr("Live") }; }
+QStringList StopPage::placeNames() const
+{
+    return { tr("Road"), tr("Prediction"), tr("Plan"), tr("Runs"), tr("Traces"), tr("Fade"), tr("Live") };
+}
 
 Sheet StopPage::sheet(int place) const
 {

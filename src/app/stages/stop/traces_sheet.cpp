@@ -89,10 +89,9 @@ Sheet tracesSheet(const Study& study)
     const ProvingStudy& p = study.of<ProvingStudy>();
     const Predicted& predicted = after ? p.after : p.before;
     const QColor colour = after && study.before.setup != study.after.setup ? t.proposal : t.found;
-    sheet.subtitle =
-        QObject::tr("%1, %2: each stop among the others, speed over seconds; dashes: predicted, cold%3")
-            .arg(QString::fromStdString(setup.setup->name), QString::fromStdString(session->date),
-                first > 0 ? QObject::tr("; the last %1 of %2").arg(shownAtMost).arg(logged.size()) : QString());
+    sheet.subtitle = QObject::tr("%1, %2: each stop among the others, speed over seconds; dashes: predicted, cold%3")
+                         .arg(QString::fromStdString(setup.setup->name), QString::fromStdString(session->date),
+                             first > 0 ? QObject::tr("; the last %1 of %2").arg(shownAtMost).arg(logged.size()) : QString());
     double longest = 3;
     double fastest = 10;
     for (std::size_t i = first; i < logged.size(); ++i)
@@ -109,8 +108,9 @@ Sheet tracesSheet(const Study& study)
         const double y = 34 + static_cast<double>(place / across) * (high + 62);
         const MeasuredStop& stop = session->stops[logged[i]];
         Plot plot(sheet, QRectF(x, y, 150, high), { Plot::roundUp(longest), Plot::roundUp(fastest * 1.04) });
-        plot.axes({}, place % across == 0 ? QObject::tr("speed, %1").arg(QString::fromUtf8(style::speed.unit(study.system).symbol.data()))
-                                          : QStringLiteral(" "),
+        plot.axes({},
+            place % across == 0 ? QObject::tr("speed, %1").arg(QString::fromUtf8(style::speed.unit(study.system).symbol.data()))
+                                : QStringLiteral(" "),
             0, 0);
         for (std::size_t k = first; k < logged.size(); ++k)
             if (k != i)
@@ -119,8 +119,7 @@ Sheet tracesSheet(const Study& study)
         if (predicted.coldRun && predicted.coldRun->course.size() > 1)
             addPrediction(plot, *predicted.coldRun, buildUp, study.system);
         const bool counts = stop.leftOut.empty();
-        addCourse(plot, stop.course, style::speed, study.system,
-            { counts ? colour : t.bad, 2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+        addCourse(plot, stop.course, style::speed, study.system, { counts ? colour : t.bad, 2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
         std::vector<proving::Speed> course;
         for (const auto& [time, v] : stop.course)
             course.push_back({ time, v });
@@ -129,8 +128,9 @@ Sheet tracesSheet(const Study& study)
         sheet.letter({ x, y - 10 },
             QObject::tr("%1%2: %3")
                 .arg(logged[i] + 1)
-                .arg(way, stop.distance.value ? QString::fromStdString(print(*stop.distance.value, style::road, study.system))
-                                              : QObject::tr("no distance")),
+                .arg(way,
+                    stop.distance.value ? QString::fromStdString(print(*stop.distance.value, style::road, study.system))
+                                        : QObject::tr("no distance")),
             13, counts ? t.ink : t.bad, Qt::AlignLeft | Qt::AlignBottom);
         const auto decelerated = [&](double a) { return QString::fromStdString(print(a, style::deceleration, study.system)); };
         const QString below = !counts ? QString::fromStdString(stop.leftOut)

@@ -78,9 +78,15 @@ void addModel(FadeRuns& fade, const Build& build)
     const SetupParts parts = partsFor(build, session);
     if (!plan || !parts.complete() || fade.counted.size() <= static_cast<std::size_t>(heat::firstOnes))
         return;
-    Sample s;
-    const DutyHeat heat = dutyHeatOf(build, parts, figures::dutyOf(s, build, *plan));
+    heat::Duty duty;
+    const Figure driven = asRead([&](Sample& all) {
+        duty = figures::dutyOf(all, build, *plan);
+        return heat::durationOf(duty);
+    });
+    const DutyHeat heat = dutyHeatOf(build, parts, duty);
     fade.known = heat.known;
+    judge::leanOn(fade.known, driven);
+    judge::leanOn(fade.known, asRead([&](Sample& all) { return figures::drive(all, build, parts, {}, false).distance; }));
     if (!heat.run || !heat.run->complete)
         return;
     const auto longer = heat::lengtheningBy(*heat.run, seriesOf(build, fade, parts));
@@ -88,15 +94,6 @@ void addModel(FadeRuns& fade, const Build& build)
         return;
     fade.lengthening.assign(heat::firstOnes, 1.0);
     fade.lengthening.insert(fade.lengthening.end(), longer.begin(), longer.end());
-}
-
-/// What the driver calls a stop that counts.
-std::size_t numberOf(const FadeRuns& fade, std::size_t counted)
-{
-    for (const MeasuredRun& run : fade.runs)
-        if (run.leftOut.empty() && counted-- == 0)
-            return run.stop + 1;
-    return 0;
 }
 
 /// Whether the model had it so.
@@ -127,6 +124,9 @@ void addModelVerdict(Study& study, const FadeRuns& fade)
     for (const MeasuredRun& run : fade.runs)
         v.figure.restsOn.push_back(&run.measured->pedal);
     judge::leanOn(v.figure, fade.known);
+    // A foot that presses harder hides what pads lose: unread, it may have.
+    if (std::ranges::any_of(fade.runs, [](const MeasuredRun& run) { return run.leftOut.empty() && !run.measured->pedal.value; }))
+        v.figure.assumed.emplace_back("that the foot pressed as hard at each stop");
     if (fade.lengthening.empty() || !v.figure.lacks.empty() || fade.counted.size() < least) {
         v.reason = !v.figure.lacks.empty() ? lacking(study, v.figure)
             : fade.counted.size() < least  ? fmt::format("Five stops in a row at least are wanted; {} count", fade.counted.size())
@@ -142,7 +142,8 @@ void addModelVerdict(Study& study, const FadeRuns& fade)
     v.figure.value = measured / predicted;
     v.figure.worstCase = *v.figure.value * std::hypot(repeatsTo, curveKnownTo);
     v.figure.rootSumSquare = v.figure.worstCase / 2;
-    v.reason = fmt::format("Stop {} is {:.2f} times as long as the first ones, the model has it {:.2f}", numberOf(fade, worst), measured, predicted);
+    v.reason =
+        fmt::format("Stop {} is {:.2f} times as long as the first ones, the model has it {:.2f}", fade.numbers[worst], measured, predicted);
     Sample s;
     const auto evidence = fadeEvidence(build, fade, figures::dutyOf(s, build, *plan));
     const auto then = evidence.lacks.empty() ? std::string("set its cooling from this (Heat, Thermometer)")
@@ -173,10 +174,12 @@ std::vector<FadeRuns> fadesOf(const Build& build, const std::vector<const Setup*
         if (session.series != Series::Fade || session.stops.empty()
             || std::ranges::none_of(setups, [&](const Setup* s) { return s && s->id == session.setup; }))
             continue;
-        FadeRuns fade { i, runsIn(build, i), {}, {}, {} };
+        FadeRuns fade { i, runsIn(build, i), {}, {}, {}, {} };
         for (const MeasuredRun& run : fade.runs)
-            if (run.leftOut.empty())
+            if (run.leftOut.empty()) {
                 fade.counted.push_back(run.distance);
+                fade.numbers.push_back(run.stop + 1);
+            }
         const double past = figures::setting(build.wants.fadePast, &Wants::fadePast);
         fade.fades = proving::fadesAt(fade.counted, past);
         fade.bound = proving::fadeBound(fade.counted, past);
@@ -213,7 +216,7 @@ void addFades(Study& study, const ProvingStudy& p)
             if (fade.fades) {
                 // Of the parts that are replaced it is why they are.
                 v.level = session.setup == study.after.setup->id ? Level::Stop : Level::Caution;
-                v.reason = fmt::format("Faded from stop {} of {}: {} against {} at first", numberOf(fade, *fade.fades), fade.runs.size(),
+                v.reason = fmt::format("Faded from stop {} of {}: {} against {} at first", fade.numbers[*fade.fades], fade.runs.size(),
                     print(fade.counted.back(), style::road, study.system), print(first, style::road, study.system));
             } else if (fade.counted.back() > past * first) {
                 v.level = Level::Caution;

@@ -234,7 +234,10 @@ void addMeasuredVerdicts(Study& study)
             const Figure most = mostDeceleration(build, session, measured, partsThatRan(build, session));
             v.figure.lacks.insert(v.figure.lacks.end(), most.lacks.begin(), most.lacks.end());
             if (!v.figure.value) {
-                v.reason = lacking(study, v.figure);
+                // What a logger could not tell of a stop that does not count, nobody will measure any more.
+                if (!measured.leftOut.empty())
+                    v.figure = {};
+                v.reason = measured.leftOut.empty() ? lacking(study, v.figure) : "Left out: " + measured.leftOut;
                 study.verdicts.push_back(std::move(v));
                 continue;
             }

@@ -300,7 +300,8 @@ ProvingStudy measuredOf(const Study& study, bool withModel)
     p.measuredAfter = runsOf(*study.build, *study.after.setup);
     if (study.before.setup != study.after.setup)
         p.difference = proving::welch(p.measuredBefore.counted, p.measuredAfter.counted);
-    p.fades = fadesOf(*study.build, { study.before.setup, study.before.setup == study.after.setup ? nullptr : study.after.setup }, withModel);
+    p.fades =
+        fadesOf(*study.build, { study.before.setup, study.before.setup == study.after.setup ? nullptr : study.after.setup }, withModel);
     return p;
 }
 
