@@ -83,6 +83,13 @@ void Plot::axes(const QString& across, const QString& up, int acrossDecimals, in
     sheet_.letter({ box_.left() - 4, box_.top() - 14 }, up, 13, t.ink, Qt::AlignLeft | Qt::AlignBottom, false);
 }
 
+void Plot::rules()
+{
+    const double step = stepFor(most_.y());
+    for (int i = 1; i * step <= most_.y() * 1.0001; ++i)
+        level(i * step, { theme().rule, 0.8, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+}
+
 void Plot::curve(const QPolygonF& values, const Ink& ink)
 {
     QPainterPath path;

@@ -24,6 +24,8 @@ public:
 
     /// Lines, figures and titles with their units, at round steps of the largest decade that gives at most eight.
     void axes(const QString& across, const QString& up, int acrossDecimals, int upDecimals);
+    /// The lines of `axes` across alone, without figures: for one of several plots on the same scale.
+    void rules();
     /// A line through places given as values; what lies outside the box is left out.
     void curve(const QPolygonF& values, const Ink& ink);
     /// The same from one end of the box to the other.

@@ -12,7 +12,7 @@
 namespace deepstop::app {
 namespace {
 
-constexpr std::size_t rowsShown = 6;
+constexpr std::size_t rowsShown = 5;
 
 /// The rows a session's stops are typed into, the last ones and an empty one, and what holds for all of them.
 void addRows(Sheet& sheet, const Study& study, std::optional<std::size_t> index, double y)
@@ -38,14 +38,16 @@ void addRows(Sheet& sheet, const Study& study, std::optional<std::size_t> index,
         x += wide;
     };
     fact("/date", QObject::tr("date"), 92);
-    fact("/place", QObject::tr("place"), 96);
-    fact("/series", QObject::tr("stops are driven"), 88);
+    fact("/place", QObject::tr("place"), 170);
+    fact("/series", QObject::tr("stops are driven"), 116);
     if (session.series == Series::Fade)
-        fact("/duty", QObject::tr("as the duty"), 110);
-    fact("/surface", QObject::tr("road"), 66);
-    fact("/measured_from", QObject::tr("measured from"), 104);
-    value(at + "/slope_percent", QObject::tr("slope, out"), 76, true, QObject::tr("not read"));
-    value(at + "/wind_kmh", QObject::tr("wind, out"), 80, true, QObject::tr("not read"));
+        fact("/duty", QObject::tr("as the duty"), 150);
+    y += 44;
+    x = 0;
+    fact("/surface", QObject::tr("road"), 92);
+    fact("/measured_from", QObject::tr("measured from"), 206);
+    value(at + "/slope_percent", QObject::tr("slope, out"), 96, true, QObject::tr("not read"));
+    value(at + "/wind_kmh", QObject::tr("wind, out"), 96, true, QObject::tr("not read"));
     y += 52;
     const std::size_t first = session.stops.size() > rowsShown ? session.stops.size() - rowsShown : 0;
     for (std::size_t k = first; k <= session.stops.size(); ++k) {
@@ -61,9 +63,9 @@ void addRows(Sheet& sheet, const Study& study, std::optional<std::size_t> index,
             x += 90;
             value(stop + "/ring_degC", k == first ? QObject::tr("rotor") : QString(), 84, true, QStringLiteral("–"));
             value(stop + "/pedal_n", k == first ? QObject::tr("foot") : QString(), 74, true, QStringLiteral("–"));
-            sheet.fact(stop + "/note", k == first ? QObject::tr("smell, smoke, pedal") : QString(), { x, y + (k == first ? 0 : 13) }, 116);
-            x += 158;
-            sheet.fact(stop + "/left_out", k == first ? QObject::tr("left out because") : QString(), { x, y + (k == first ? 0 : 13) }, 124);
+            sheet.fact(stop + "/note", k == first ? QObject::tr("smell, smoke, pedal") : QString(), { x, y + (k == first ? 0 : 13) }, 100);
+            x += 138;
+            sheet.fact(stop + "/left_out", k == first ? QObject::tr("left out because") : QString(), { x, y + (k == first ? 0 : 13) }, 144);
         }
         y += k == first ? 36 : 30;
     }
@@ -218,7 +220,7 @@ Sheet fadeSheet(const Study& study, std::optional<std::size_t> session)
             if (const Verdict* v = study.verdict("stop/fade-model-" + std::to_string(fade.session + 1)))
                 sheet.callouts.push_back(
                     { v->id, v->figure.value ? QObject::tr("%1 of the model").arg(*v->figure.value, 0, 'f', 2) : QObject::tr("model"),
-                        v->level, end, end, end + QPointF(24, after ? 22 : 8) });
+                        v->level, end, end, QPointF(end.x() - (after ? 10 : 180), plot.box().bottom() - 26) });
         }
         if (fade.bound)
             plot.level(shown(*fade.bound), { t.bad, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });

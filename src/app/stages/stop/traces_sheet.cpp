@@ -70,7 +70,7 @@ Sheet tracesSheet(const Study& study)
     Sheet sheet;
     sheet.scaleBar = false;
     sheet.title = QObject::tr("Stops as logged");
-    sheet.extent = QRectF(QPointF(-46, -30), QPointF(760, 540));
+    sheet.extent = QRectF(QPointF(-34, 0), QPointF(742, 520));
     const TestSession* session = nullptr;
     for (const SetupParts* parts : { &study.after, &study.before })
         for (const TestSession& each : study.build->tests)
@@ -89,9 +89,10 @@ Sheet tracesSheet(const Study& study)
     const ProvingStudy& p = study.of<ProvingStudy>();
     const Predicted& predicted = after ? p.after : p.before;
     const QColor colour = after && study.before.setup != study.after.setup ? t.proposal : t.found;
-    sheet.subtitle = QObject::tr("%1, %2: each stop among the others, speed over seconds; dashes: predicted, cold%3")
+    sheet.subtitle = QObject::tr("%1, %2: each stop among the others, %4 over seconds; dashes: predicted, cold%3")
                          .arg(QString::fromStdString(setup.setup->name), QString::fromStdString(session->date),
-                             first > 0 ? QObject::tr("; the last %1 of %2").arg(shownAtMost).arg(logged.size()) : QString());
+                             first > 0 ? QObject::tr("; the last %1 of %2").arg(shownAtMost).arg(logged.size()) : QString(),
+                             QString::fromUtf8(style::speed.unit(study.system).symbol.data()));
     double longest = 3;
     double fastest = 10;
     for (std::size_t i = first; i < logged.size(); ++i)
@@ -100,18 +101,18 @@ Sheet tracesSheet(const Study& study)
             fastest = std::max(fastest, fromSi(v, style::speed.unit(study.system)));
         }
     const double buildUp = setup.hydraulics ? setup.hydraulics->buildUpTime.value.value_or(0) : 0;
-    const std::size_t rows = (logged.size() - first + across - 1) / across;
-    const double high = std::min(150.0, 480.0 / static_cast<double>(rows) - 62);
+    constexpr double high = 92;
+    constexpr double words = 40; // over a panel, and its seconds under it
     for (std::size_t i = first; i < logged.size(); ++i) {
         const std::size_t place = i - first;
-        const double x = static_cast<double>(place % across) * 184;
-        const double y = 34 + static_cast<double>(place / across) * (high + 62);
+        const double x = static_cast<double>(place % across) * 186;
+        const double y = 46 + static_cast<double>(place / across) * (high + words + 34);
         const MeasuredStop& stop = session->stops[logged[i]];
-        Plot plot(sheet, QRectF(x, y, 150, high), { Plot::roundUp(longest), Plot::roundUp(fastest * 1.04) });
-        plot.axes({},
-            place % across == 0 ? QObject::tr("speed, %1").arg(QString::fromUtf8(style::speed.unit(study.system).symbol.data()))
-                                : QStringLiteral(" "),
-            0, 0);
+        Plot plot(sheet, QRectF(x, y, 166, high), { Plot::roundUp(longest), Plot::roundUp(fastest * 1.04) });
+        // The same scales throughout: the figures of the speed stand once a row.
+        plot.axes({}, place % across == 0 ? QStringLiteral(" ") : QString(), 0, 0);
+        if (place % across != 0)
+            plot.rules();
         for (std::size_t k = first; k < logged.size(); ++k)
             if (k != i)
                 addCourse(plot, session->stops[logged[k]].course, style::speed, study.system,
@@ -125,19 +126,19 @@ Sheet tracesSheet(const Study& study)
             course.push_back({ time, v });
         const auto found = proving::stopOf(course);
         const auto way = stop.way == Way::Out ? QObject::tr(", out") : stop.way == Way::Back ? QObject::tr(", back") : QString();
-        sheet.letter({ x, y - 10 },
+        sheet.letter({ x, y - 20 },
             QObject::tr("%1%2: %3")
                 .arg(logged[i] + 1)
                 .arg(way,
                     stop.distance.value ? QString::fromStdString(print(*stop.distance.value, style::road, study.system))
                                         : QObject::tr("no distance")),
-            13, counts ? t.ink : t.bad, Qt::AlignLeft | Qt::AlignBottom);
+            14, counts ? t.ink : t.bad, Qt::AlignLeft | Qt::AlignBottom);
         const auto decelerated = [&](double a) { return QString::fromStdString(print(a, style::deceleration, study.system)); };
         const QString below = !counts ? QString::fromStdString(stop.leftOut)
             : found && std::isfinite(found->mfdd)
             ? QObject::tr("%1, peak %2, foot %3 s").arg(decelerated(found->mfdd), decelerated(found->peak)).arg(found->buildUp, 0, 'f', 1)
             : QString();
-        sheet.letter({ x, y + high + 26 }, below.left(34), 11, counts ? t.mute : t.bad, Qt::AlignLeft | Qt::AlignTop, false);
+        sheet.letter({ x, y - 5 }, below.left(34), 12, counts ? t.mute : t.bad, Qt::AlignLeft | Qt::AlignBottom, false);
     }
     return sheet;
 }
