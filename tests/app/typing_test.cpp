@@ -12,7 +12,7 @@ namespace {
 int cases()
 {
     const int said = qEnvironmentVariableIntValue("DEEPSTOP_TYPED");
-    return said > 0 ? said : 80;
+    return said > 0 ? said : 50;
 }
 
 /// From nothing to beyond a double, evenly over its powers of ten, now and then with a unit, a width or nonsense.

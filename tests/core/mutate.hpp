@@ -45,9 +45,9 @@ inline std::string mutated(std::string text, std::mt19937& dice)
     return text;
 }
 
-/// How many cases a fuzz target tries: 80,000 in ./check, as DEEPSTOP_FUZZ says in a long run.
+/// How many cases a fuzz target tries: 50,000 in ./check, as DEEPSTOP_FUZZ says in a long run.
 inline long fuzzCases()
 {
     const char* said = std::getenv("DEEPSTOP_FUZZ");
-    return said ? std::strtol(said, nullptr, 10) : 80'000;
+    return said ? std::strtol(said, nullptr, 10) : 50'000;
 }

@@ -301,7 +301,7 @@ std::string htmlOf(const Leaf& leaf)
         if (in == to)
             return;
         out += in == In::List ? "</ul>\n" : in == In::Table ? "</tbody></table>\n" : "";
-        out += to == In::List ? "<ul>\n" : to == In::Table ? "<table><tbody>\n" : "";
+        out += to == In::List ? "<ul>\n" : to == In::Table ? "<table>" : "";
         in = to;
     };
     for (const Block& b : leaf.blocks) {
@@ -328,7 +328,13 @@ std::string htmlOf(const Leaf& leaf)
             }
             break;
         case Block::Kind::Row:
-            go(In::Table);
+            if (in != In::Table) {
+                go(In::Table);
+                out += "<colgroup>";
+                for (const double part : b.widths)
+                    out += fmt::format("<col style=\"width:{:g}%\">", 100 * part);
+                out += "</colgroup><tbody>\n";
+            }
             out += "<tr>";
             for (const auto& cell : b.cells)
                 out += b.head ? "<th>" + escaped(cell) + "</th>" : "<td>" + escaped(cell) + "</td>";

@@ -174,7 +174,7 @@ Leaf buildSheet(const Study& study, const std::string& date)
     };
     for (const LedgerLine& line : study.ledger)
         leaf.row({ line.title, value(line.before, line.style), value(line.after, line.style),
-                     fmt::format("{}: {}", nameOf(line.level), line.word) },
+                     line.word == nameOf(line.level) ? line.word : fmt::format("{}: {}", nameOf(line.level), line.word) },
             widths);
     for (const Axle axle : { Axle::Front, Axle::Rear }) {
         const bool changes = (axle == Axle::Front ? study.after.setup->front : study.after.setup->rear).has_value();

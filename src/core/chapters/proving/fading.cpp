@@ -225,12 +225,7 @@ void addFades(Study& study, const ProvingStudy& p)
                 v.level = Level::Good;
                 v.reason = fmt::format("No fade in {} stops", fade.counted.size());
             }
-            if (!v.figure.lacks.empty()) {
-                v.figure.value.reset();
-                if (!isBad(v.level))
-                    v.level = Level::Unproven;
-                v.reason += "; " + lacking(study, v.figure);
-            }
+            doubtWhatLacks(study, v);
         }
         study.verdicts.push_back(std::move(v));
         addModelVerdict(study, fade);

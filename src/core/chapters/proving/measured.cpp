@@ -141,6 +141,16 @@ std::string between(const Study& study, double low, double high)
 
 } // namespace
 
+void doubtWhatLacks(const Study& study, Verdict& v)
+{
+    if (v.figure.lacks.empty())
+        return;
+    v.figure.value.reset();
+    if (!isBad(v.level))
+        v.level = Level::Unproven;
+    v.reason += "; " + lacking(study, v.figure);
+}
+
 Figure mostDeceleration(const Build& build, const TestSession& session, const MeasuredStop& stop, const SetupParts& ran)
 {
     Figure most = evaluate([&](Sample& s) {
@@ -325,12 +335,7 @@ void addDifference(Study& study, const ProvingStudy& p)
         v.level = Level::Unproven;
         v.reason += "; but " + judge::joined(unlike);
     }
-    if (!v.figure.lacks.empty()) {
-        v.figure.value.reset();
-        if (!isBad(v.level))
-            v.level = Level::Unproven;
-        v.reason += "; " + lacking(study, v.figure);
-    }
+    doubtWhatLacks(study, v);
     study.verdicts.push_back(std::move(v));
 }
 

@@ -23,6 +23,9 @@ namespace deepstop {
 /// A verdict on runs rests on their readings, and on all that tells whether tyres can do them.
 void restOn(Figure& figure, const Build& build, const std::vector<MeasuredRun>& runs);
 
+/// What rests on readings that are missing has no value, and is no better than unproven.
+void doubtWhatLacks(const Study& study, Verdict& verdict);
+
 /// What each measured stop says by itself.
 void addMeasuredVerdicts(Study& study);
 /// What the runs of both setups say of each other.
