@@ -38,7 +38,11 @@ QByteArray fingerprint(const QString& path)
 std::shared_ptr<const Build> emptyBuild()
 {
     auto build = std::make_shared<Build>();
-    Setup found { "as-found", "As found", {}, Corner {}, Corner {} };
+    Setup found;
+    found.id = "as-found";
+    found.name = "As found";
+    found.front.emplace();
+    found.rear.emplace();
     found.hydraulics.emplace();
     build->setups.push_back(std::move(found));
     return build;
@@ -169,7 +173,11 @@ QString Document::heldBy() const { return heldBy_; }
 void Document::startNew()
 {
     Build build = *emptyBuild();
-    build.setups.push_back({ "kit", tr("New kit").toStdString(), {}, Corner {}, {} });
+    Setup kit;
+    kit.id = "kit";
+    kit.name = tr("New kit").toStdString();
+    kit.front.emplace();
+    build.setups.push_back(std::move(kit));
     adopt({ std::move(build), nullptr }, {});
 }
 

@@ -52,8 +52,8 @@ private slots:
         // In the ranges of real ones: rings are rings, and every rotor has a mass.
         for (const auto& rotor : shipped().rotors) {
             Build build;
-            build.setups.push_back({ "a", "A", {}, Corner {}, {}, {}, {} });
-            build.setups[0].front->rotor = rotor.part;
+            build.setups.emplace_back();
+            build.setups[0].front.emplace().rotor = rotor.part;
             const auto mass = study(build).of<Weights>().after.front.rotorMass.value;
             QVERIFY2(mass && *mass > 1.5 && *mass < 20, rotor.id.c_str());
         }

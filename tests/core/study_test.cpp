@@ -292,7 +292,9 @@ private slots:
     void anEmptyBuildSaysWhatItLacks()
     {
         Build build;
-        build.setups.push_back({ "as-found", "As found", {}, Corner {}, Corner {} });
+        build.setups.emplace_back().id = "as-found";
+        build.setups[0].front.emplace();
+        build.setups[0].rear.emplace();
         const auto s = study(build);
         QVERIFY(!s.verdicts.empty());
         for (const Verdict& v : s.verdicts) {

@@ -158,8 +158,8 @@ private slots:
             r.vaneThickness = read(pillar);
             r.boltHoles = 5, r.boltHoleDiameter = read(hole), r.hatBolts = bolts, r.hatBoltThread = "M6x1";
             Build build;
-            build.setups.push_back({ "a", "A", {}, Corner {}, {}, {}, {} });
-            build.setups[0].front->rotor = r;
+            build.setups.emplace_back();
+            build.setups[0].front.emplace().rotor = r;
             const double plate = (T - gap) / 2;
             const double ring = 2 * volume(tube(D, d, 0, plate)) + pillars * volume(tube(pillar, 0, 0, gap));
             // Hat above the ring's face: neck, wall, disc; the neck is drilled for the bolts, the disc for the studs.

@@ -47,7 +47,7 @@ struct MockUp {
     YesNo settled = YesNo::Unknown; ///< play taken up the same way for every reading
     YesNo shaftIn = YesNo::Unknown; ///< drive shaft in place where the bearing needs it
     std::vector<Pass> passes; ///< earlier readings of this corner, oldest first
-    bool operator==(const MockUp&) const = default;
+    DEEPSTOP_COMPILED_ONCE(MockUp)
 };
 
 /// What this builder wants of a gap; the defaults are common practice, no source.
@@ -91,7 +91,7 @@ struct Wants {
     Reading wetGrip { 0.72, 0.1, Known::Measured, {}, {} }; ///< of the dry grip that is left on a wet road
     Reading fadePast { 1.2, 0.0, Known::Measured, {}, {} }; ///< of the first stops' distance, where a car has faded
     Reading windLimit { 10 * (1 / 3.6), 0.0, Known::Measured, {}, {} }; ///< along the road, for a test
-    bool operator==(const Wants&) const = default;
+    DEEPSTOP_COMPILED_ONCE(Wants)
 };
 
 struct Build {
@@ -109,7 +109,7 @@ struct Build {
     std::vector<TestSession> tests;
     std::vector<JobCard> cards;
     std::vector<LogEntry> log;
-    bool operator==(const Build&) const = default;
+    DEEPSTOP_COMPILED_ONCE(Build)
 };
 
 [[nodiscard]] const Setup* findSetup(const Build& build, const std::string& id);

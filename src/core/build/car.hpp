@@ -2,6 +2,7 @@
 /// The car without its brakes: what decides how hard it can stop, from the foot to the lines, what it carries and is asked to do, and its
 /// hubs. Plain values, all SI.
 
+#include "build/compiled_once.hpp"
 #include "quantity/reading.hpp"
 
 #include <string>
@@ -27,7 +28,7 @@ struct Car {
     YesNo antilock = YesNo::Unknown;
     Reading testSpeed; ///< the speed the comparison stops from
     std::string duty; ///< id of the duty its brakes are judged by; empty: the first of the build's
-    bool operator==(const Car&) const = default;
+    DEEPSTOP_COMPILED_ONCE(Car)
 };
 
 enum class Booster { Unknown, None, Vacuum, Electric };
@@ -65,7 +66,7 @@ struct Hydraulics {
     Reading fluidAge; ///< since it was filled in, s
     Reading dryBoiling; ///< of fresh fluid as its maker gives it; absent: the least its class allows
     Reading wetBoiling; ///< of fluid that has taken up water
-    bool operator==(const Hydraulics&) const = default;
+    DEEPSTOP_COMPILED_ONCE(Hydraulics)
 };
 
 /// Something carried, or a passenger; less than nothing for fuel that is used up.
@@ -166,7 +167,7 @@ struct Hub {
     YesNo electricParking = YesNo::Unknown; ///< a motor works the parking brake
     YesNo speedSensor = YesNo::Unknown; ///< a wheel-speed sensor's wire runs to the knuckle
     std::vector<KeepOut> keepOuts;
-    bool operator==(const Hub&) const = default;
+    DEEPSTOP_COMPILED_ONCE(Hub)
 };
 
 } // namespace deepstop

@@ -58,7 +58,7 @@ struct Wheel {
     std::vector<BarrelStation> barrel;
     std::vector<SpokeStation> spokes;
     std::vector<Inset> insets;
-    bool operator==(const Wheel&) const = default;
+    DEEPSTOP_COMPILED_ONCE(Wheel)
 };
 
 enum class HatMaterial { Unknown, Iron, Aluminium };
@@ -101,7 +101,7 @@ struct Rotor {
     Reading vaneThickness; ///< for pillars: their diameter
     Reading vaneLean; ///< of curved vanes: angle between vane and radius, rad
     Reading ringPlay; ///< how far a floating ring moves on its hat along the axle
-    bool operator==(const Rotor&) const = default;
+    DEEPSTOP_COMPILED_ONCE(Rotor)
 };
 
 enum class CaliperKind { Unknown, Fixed, Floating };
@@ -159,7 +159,7 @@ struct Caliper {
     Reading widened; ///< spacers between the halves; absent = none
     std::vector<Reading> pistons; ///< bores on one side, from the rotor's entry to its exit
     std::vector<Bump> bumps;
-    bool operator==(const Caliper&) const = default;
+    DEEPSTOP_COMPILED_ONCE(Caliper)
 };
 
 /// Friction of a compound at one temperature, from a bench or a vendor's curve.
@@ -183,7 +183,7 @@ struct Pad {
     Reading squeeze; ///< by how much one pad gives at 70 bar; absent: common practice stands in
     std::vector<FrictionPoint> frictionOverTemperature;
     YesNo wearSensor = YesNo::Unknown;
-    bool operator==(const Pad&) const = default;
+    DEEPSTOP_COMPILED_ONCE(Pad)
 };
 
 enum class MountKind { Lug, Radial };
@@ -196,7 +196,7 @@ struct Mount {
     Reading radialRead; ///< mean stack under the studs of a radial mount when the caliper's heights over the rotor's edge were read
     Reading clock; ///< where the caliper sits round the axle: from straight up towards the car's rear, rad
     Direction shimMoves = Direction::Unknown; ///< where a thicker stack moves the caliper
-    bool operator==(const Mount&) const = default;
+    DEEPSTOP_COMPILED_ONCE(Mount)
 };
 
 /// What was read of, or put in on, one side of the car. A kit's design serves both; the two sides of a car are never quite alike.
@@ -236,7 +236,7 @@ struct Bracket {
     std::string material;
     std::string boltThread; ///< of the bolts into the knuckle
     std::vector<BracketPoint> outline; ///< where it reaches past its plate; the caliper-side face of it
-    bool operator==(const Bracket&) const = default;
+    DEEPSTOP_COMPILED_ONCE(Bracket)
 };
 
 enum class DrumKind { Unknown, LeadingTrailing, TwoLeading, SelfEnergising };
@@ -259,7 +259,7 @@ struct Drum {
     Reading depth; ///< from its wheel face to its open edge
     Reading faceThickness; ///< what lies between hub flange and wheel
     Reading wall; ///< of the cylindrical part
-    bool operator==(const Drum&) const = default;
+    DEEPSTOP_COMPILED_ONCE(Drum)
 };
 
 enum class HoseKind { Unknown, Rubber, Braided };
@@ -271,7 +271,7 @@ struct Hose {
     Reading give; ///< fluid it takes at 70 bar for swelling; absent: common practice for its kind, length and bore stands in
     std::string caliperEnd; ///< thread
     std::string lineEnd; ///< thread
-    bool operator==(const Hose&) const = default;
+    DEEPSTOP_COMPILED_ONCE(Hose)
 };
 
 /// In the build's own currency, for one axle.
@@ -323,7 +323,7 @@ struct Joint {
     Reading roomBehind; ///< beyond the thread until the bolt strikes something that turns; absent = a blind hole
     Reading makerTorque; ///< as the maker gives it; outranks the computed one
     Reading mountRadius; ///< from the axis to the bolts, absent = nobody has said, and what they carry is not proven
-    bool operator==(const Joint&) const = default;
+    DEEPSTOP_COMPILED_ONCE(Joint)
 };
 
 /// When to stop stacking washers behind the wheel.
@@ -361,7 +361,7 @@ struct Corner {
 
     [[nodiscard]] const Fitted& at(Side side) const { return side == Side::Left ? left : right; }
     [[nodiscard]] Fitted& at(Side side) { return side == Side::Left ? left : right; }
-    bool operator==(const Corner&) const = default;
+    DEEPSTOP_COMPILED_ONCE(Corner)
 };
 
 enum class Checked { Open, Fine, Fault };
@@ -387,7 +387,7 @@ struct Setup {
     YesNo parkingBrakeReplaced = YesNo::Unknown; ///< where this setup takes it away: whether something else holds the car
     std::string vendor {}; ///< whom to ask
     std::vector<Receipt> received {};
-    bool operator==(const Setup&) const = default;
+    DEEPSTOP_COMPILED_ONCE(Setup)
 };
 
 } // namespace deepstop

@@ -65,7 +65,7 @@ struct TestSession {
     std::vector<MeasuredTemperature> temperatures {};
     std::vector<Tick> inspected {};
     std::optional<Setup> ran {}; ///< the setup as it was that day, both axles and the hydraulics in it
-    bool operator==(const TestSession&) const = default;
+    DEEPSTOP_COMPILED_ONCE(TestSession)
 };
 
 enum class BleedOrder { Unknown, FurthestFirst, NearestFirst, Maker };
@@ -92,7 +92,7 @@ struct JobCard {
     Bedding bedding = Bedding::Unknown;
     std::vector<Tick> ticks;
     std::vector<Opening> openings;
-    bool operator==(const JobCard&) const = default;
+    DEEPSTOP_COMPILED_ONCE(JobCard)
 };
 
 enum class LogEvent { Unknown, Drive, TrackDay, Measured, Fluid, TorqueCheck, Bedded, PartsOn, Fault, Other };
@@ -118,7 +118,7 @@ struct LogEntry {
     Reading cost; ///< in the build's currency
     std::vector<WearReading> wear;
     std::string note;
-    bool operator==(const LogEntry&) const = default;
+    DEEPSTOP_COMPILED_ONCE(LogEntry)
 };
 
 } // namespace deepstop
