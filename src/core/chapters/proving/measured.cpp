@@ -244,10 +244,10 @@ void addMeasuredVerdicts(Study& study)
             const Figure most = mostDeceleration(build, session, measured, partsThatRan(build, session));
             v.figure.lacks.insert(v.figure.lacks.end(), most.lacks.begin(), most.lacks.end());
             if (!v.figure.value) {
-                // What a logger could not tell of a stop that does not count, nobody will measure any more.
+                // What a logger could not tell of a stop that does not count, nobody will measure any more: nothing is said of it.
                 if (!measured.leftOut.empty())
-                    v.figure = {};
-                v.reason = measured.leftOut.empty() ? lacking(study, v.figure) : "Left out: " + measured.leftOut;
+                    continue;
+                v.reason = lacking(study, v.figure);
                 study.verdicts.push_back(std::move(v));
                 continue;
             }
