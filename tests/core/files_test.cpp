@@ -164,7 +164,11 @@ private slots:
     void everySingleFieldRefusesAWordWhereItsNumberBelongs()
     {
         const auto build = demo();
-        const auto whole = demoJson();
+        auto whole = demoJson();
+        // What a logger wrote is long and no reading.
+        for (auto& session : whole["tests"])
+            for (auto& stop : session["stops"])
+                stop.erase("course");
         int tried = 0;
         const Directory directory(build);
         for (const auto& entry : directory.entries()) {
@@ -221,7 +225,7 @@ private slots:
     {
         const auto build = demo();
         const Directory directory(build);
-        for (int i = 0; i < 600; ++i) {
+        for (int i = 0; i < 400; ++i) {
             const auto& entry = directory.entries()[std::size_t(among(0, int(directory.entries().size()) - 1))];
             static constexpr double sizes[] { 1e-300, 1e-9, 1e-3, 1, 1e3, 1e9, 1e200 };
             auto changed = withReading(build, entry.address.pointer, { sizes[among(0, 6)], {}, Known::Measured, {}, {} });
