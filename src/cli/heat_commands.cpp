@@ -31,7 +31,8 @@ void printCalibration(const Build& build, const SetupParts& setup, const std::st
     const auto plan = std::ranges::find(build.duties, id, &DutyPlan::id);
     const auto fit = plan == build.duties.end() ? std::nullopt : calibrationOf(build, setup, *plan);
     if (!fit) {
-        std::cout << "\nTwo temperatures or more of this duty, taken with this setup, are wanted to set the cooling; or a series of stops that faded.\n";
+        std::cout << "\nTwo temperatures or more of this duty, taken with this setup, are wanted to set the cooling; or a series of stops "
+                     "that faded.\n";
         return;
     }
     std::cout << fmt::format("\nAs measured: cooling {:.2f} ±{:.2f} of the model's", fit->cooling, fit->coolingWidth);

@@ -96,12 +96,19 @@ private slots:
             logged("time_s,speed_mps\n", [](double t, double v) { return QByteArray::number(t) + "," + QByteArray::number(v) + "\n"; }));
         const auto log = report::stopsInLog(path.toStdString());
         const MeasuredStop kept = report::measuredOf(log.stops.at(0));
-        std::vector<proving::Speed> course;
-        for (const auto& [time, v] : kept.course)
-            course.push_back({ time, v });
+        auto course = report::courseOf(kept);
         const auto again = proving::stopOf(course);
         QVERIFY(again && near(again->mfdd, log.stops[0].mfdd, 0.005) && near(again->distance, log.stops[0].distance, 0.005));
         QVERIFY(near(again->mfdd, 8, 0.01) && std::abs(again->begin) < 0.02);
+        QCOMPARE(proving::unbroken(course).size(), std::size_t { 1 });
+        // A hole parts it in two, none of its moments lost; a tape's stop has no course.
+        auto holed = course;
+        holed.erase(holed.begin() + 50, holed.begin() + 54);
+        const auto pieces = proving::unbroken(holed);
+        QCOMPARE(pieces.size(), std::size_t { 2 });
+        QCOMPARE(pieces[0].size(), std::size_t { 50 });
+        QCOMPARE(pieces[0].size() + pieces[1].size(), holed.size());
+        QVERIFY(proving::unbroken(report::courseOf({})).empty());
         course.resize(course.size() / 2);
         QVERIFY(!proving::stopOf(course) && !proving::stopOf({}));
         // It goes through the file whole.

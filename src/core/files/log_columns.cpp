@@ -146,8 +146,9 @@ LogColumns columnsNamed(std::string_view header, std::size_t line)
             throw Refusal(fmt::format("line {}: “{}”: {} is no unit of {}; name the column with one, as in speed_kmh or time_s.", line,
                 each.name, unitIn(lowered(each.name)), deepstop::nameOf(dimensionOf(each.logged))));
     if (!all.lacks().empty())
-        throw Refusal(fmt::format("line {}: {}: name a column for the time (time_s) and one for the speed (speed_kmh, speed_mph or speed_mps).",
-            line, all.lacks()));
+        throw Refusal(
+            fmt::format("line {}: {}: name a column for the time (time_s) and one for the speed (speed_kmh, speed_mph or speed_mps).", line,
+                all.lacks()));
     return all;
 }
 

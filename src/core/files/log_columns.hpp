@@ -44,12 +44,12 @@ struct LogHead {
     LogColumns columns; ///< what is guessed; a unit that is none is left to be said
     std::vector<std::vector<std::string>> rows; ///< the first rows of numbers, a cell for each column
 };
-/// The names stand in the last line before the first row of numbers. Nothing for NMEA, GPX, what has no such row near its beginning, or cannot
-/// be read.
+/// The names stand in the last line before the first row of numbers. Nothing for NMEA, GPX, what has no such row near its beginning, or
+/// cannot be read.
 [[nodiscard]] std::optional<LogHead> headOfLog(const std::string& path);
 
-/// What somebody says in words, put over what the names say: "time=Clock:s, speed=4:mph": what it is, a column by its name or number, and its
-/// unit. Throws Refusal where that is no column, thing or unit.
+/// What somebody says in words, put over what the names say: "time=Clock:s, speed=4:mph": what it is, a column by its name or number, and
+/// its unit. Throws Refusal where that is no column, thing or unit.
 [[nodiscard]] LogColumns columnsSaid(LogColumns guessed, std::string_view words);
 
 } // namespace deepstop::files

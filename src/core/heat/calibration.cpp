@@ -77,8 +77,8 @@ std::vector<double> lengtheningBy(const Run& run, const FadeSeries& series)
     return all;
 }
 
-std::optional<Calibration> calibrate(const Car& car, const Duty& duty, const std::vector<Taken>& taken, const std::vector<FadeSeries>& faded,
-    const Accuracy& accuracy)
+std::optional<Calibration> calibrate(
+    const Car& car, const Duty& duty, const std::vector<Taken>& taken, const std::vector<FadeSeries>& faded, const Accuracy& accuracy)
 {
     std::size_t stops = 0;
     for (const FadeSeries& series : faded)

@@ -1,5 +1,5 @@
 #pragma once
-/// Bedding in as a drive: which slow-downs, how long to drive on between them so that nothing overheats, and each told apart as it is driven.
+/// Bedding in as a drive: which slow-downs, how long to drive on between them so that nothing overheats, and each told apart as it goes.
 
 #include "jobcard/jobcard.hpp"
 

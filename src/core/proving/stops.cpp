@@ -256,6 +256,21 @@ std::optional<FoundStop> stopOf(std::span<const Speed> course, const StopRule& r
     return course.size() < 3 || stands == course.end() ? std::nullopt : stopIn(course, stands->time, rule);
 }
 
+std::vector<std::span<const Speed>> unbroken(std::span<const Speed> course)
+{
+    std::vector<std::span<const Speed>> pieces;
+    if (course.size() < 2)
+        return pieces;
+    const double most = gapOver * usualStep(course);
+    std::size_t from = 0;
+    for (std::size_t i = 1; i <= course.size(); ++i)
+        if (i == course.size() || course[i].time - course[i - 1].time > most) {
+            pieces.push_back(course.subspan(from, i - from));
+            from = i;
+        }
+    return pieces;
+}
+
 StopFinder::StopFinder(std::function<void(const FoundStop&)> found, const StopRule& rule) : found_(std::move(found)), rule_(rule) { }
 
 void StopFinder::take(Speed m)

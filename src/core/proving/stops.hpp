@@ -44,6 +44,9 @@ struct FoundStop {
 /// The stop of a course that was kept, with the speeds around it; nothing where there is none.
 [[nodiscard]] std::optional<FoundStop> stopOf(std::span<const Speed> course, const StopRule& rule = {});
 
+/// A course in the pieces that its gaps leave: no moment is more than 2.5 usual steps after the one before it.
+[[nodiscard]] std::vector<std::span<const Speed>> unbroken(std::span<const Speed> course);
+
 /// Takes a course moment by moment and tells of each hard stop once the car has stood for a moment. Memory is that of the last minute.
 /// Speeds are taken as they were logged: over a gap longer than 2.5 moments nothing is filled in.
 class StopFinder {

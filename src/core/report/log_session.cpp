@@ -43,6 +43,14 @@ MeasuredStop measuredOf(const proving::FoundStop& stop)
     return m;
 }
 
+std::vector<proving::Speed> courseOf(const MeasuredStop& stop)
+{
+    std::vector<proving::Speed> course;
+    for (const auto& [time, speed] : stop.course)
+        course.push_back({ time, speed });
+    return course;
+}
+
 Setup frozen(const Build& build, const Setup& setup)
 {
     Setup ran = setup;

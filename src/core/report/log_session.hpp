@@ -21,6 +21,8 @@ struct LoggedStops {
 [[nodiscard]] std::string qualityOf(const proving::FoundStop& stop);
 /// As read by a logger: the speed to 0.1 m/s, the distance to one in a hundred; with its course.
 [[nodiscard]] MeasuredStop measuredOf(const proving::FoundStop& stop);
+/// Its course as the finder has it, seconds from where the braking takes hold; empty of a stop by tape.
+[[nodiscard]] std::vector<proving::Speed> courseOf(const MeasuredStop& stop);
 /// What is on the car today, frozen; stops that cannot be trusted are in it, left out with their reason.
 [[nodiscard]] TestSession sessionOf(const Build& build, const std::string& setup, const std::string& date, const std::string& note,
     const std::vector<proving::FoundStop>& stops);

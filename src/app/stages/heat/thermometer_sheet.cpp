@@ -1,6 +1,7 @@
 #include "stages/heat/duty_sheets.hpp"
 
 #include "chapters/proving/calibrated.hpp"
+#include "chapters/proving/proving_chapter.hpp"
 #include "report/heat.hpp"
 #include "theme.hpp"
 
@@ -75,18 +76,17 @@ Sheet thermometerSheet(const Study& study)
         sheet.letter({ 0, y }, QObject::tr("the series until it fades is left out: %1").arg(QString::fromStdString(why)), 12, t.unproven,
             Qt::AlignLeft | Qt::AlignVCenter, false);
     }
-    for (const heat::FadeSeries& series : found.faded) {
-        y += 20;
-        const auto longest = std::ranges::max_element(series.stops, {}, &heat::FadeSeries::Stop::lengthening);
-        const double model = heat::lengtheningBy(*d.after.run, series)[static_cast<std::size_t>(longest - series.stops.begin())];
-        const bool far = std::abs(model - longest->lengthening) > 2 * longest->width;
-        sheet.letter({ 0, y },
-            QObject::tr("until it fades: stop %1 was %2 times as long as the first, the model says %3")
-                .arg(longest->stop)
-                .arg(longest->lengthening, 0, 'f', 2)
-                .arg(model, 0, 'f', 2),
-            12, far ? t.caution : t.good, Qt::AlignLeft | Qt::AlignVCenter, false);
-    }
+    // What the series says of the model has been said where it was driven.
+    for (const FadeRuns& fade : study.of<ProvingStudy>().fades)
+        if (build.tests[fade.session].setup == study.after.setup->id && build.tests[fade.session].duty == d.plan->id)
+            if (const Verdict* v = study.verdict("stop/fade-model-" + std::to_string(fade.session + 1))) {
+                y += 20;
+                sheet.letter({ 0, y }, QString::fromStdString(v->reason).left(120), 12,
+                    v->level == Level::Good ? t.good
+                        : isBad(v->level)   ? t.caution
+                                            : t.unproven,
+                    Qt::AlignLeft | Qt::AlignVCenter, false);
+            }
     for (const heat::Taken& taken : found.taken) {
         y += 20;
         const heat::Moment m = report::momentAt(*d.after.run, taken.time);

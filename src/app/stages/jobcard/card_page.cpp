@@ -51,10 +51,10 @@ std::pair<Level, std::string> stateOfCard(const Study& study)
 }
 
 CardPage::CardPage(Document& document, QWidget* parent)
-    : StagePage(document, CardPage::id, Row::Over, parent), list_(new StepList(this)), bedding_(new BeddingView(this)), foot_(new QWidget(this)), who_(new QLineEdit),
-      reason_(new QLineEdit), open_(new QPushButton(tr("Open it for this reason"))), done_(new QPushButton(tr("Done"))),
-      fault_(new QPushButton(tr("Fault"))), back_(new QPushButton(tr("Back"))), paper_(new QPushButton(tr("Card on paper…"))),
-      build_(new QPushButton(tr("Build sheet…")))
+    : StagePage(document, CardPage::id, Row::Over, parent), list_(new StepList(this)), bedding_(new BeddingView(this)),
+      foot_(new QWidget(this)), who_(new QLineEdit), reason_(new QLineEdit), open_(new QPushButton(tr("Open it for this reason"))),
+      done_(new QPushButton(tr("Done"))), fault_(new QPushButton(tr("Fault"))), back_(new QPushButton(tr("Back"))),
+      paper_(new QPushButton(tr("Card on paper…"))), build_(new QPushButton(tr("Build sheet…")))
 {
     drawn_ = view()->minimumHeight();
     list_->setObjectName(QStringLiteral("job-card"));

@@ -1,7 +1,7 @@
 #include "stages/stop/stop_sheets.hpp"
 
 #include "drawing/plot.hpp"
-#include "proving/stops.hpp"
+#include "report/log_session.hpp"
 #include "theme.hpp"
 
 #include <QObject>
@@ -14,8 +14,8 @@ namespace {
 
 constexpr int across = 4;
 constexpr std::size_t shownAtMost = 12;
-/// A longer wait than this many usual ones is a gap: no line goes over it.
-constexpr double gapOver = 2.5;
+/// Seconds of driving before a stop that are shown.
+constexpr double before = 0.6;
 
 std::vector<std::size_t> loggedOf(const TestSession& session)
 {
@@ -26,36 +26,21 @@ std::vector<std::size_t> loggedOf(const TestSession& session)
     return logged;
 }
 
-double usualStep(const Pairs& course)
-{
-    std::vector<double> steps;
-    for (std::size_t i = 1; i < course.size(); ++i)
-        steps.push_back(course[i].first - course[i - 1].first);
-    std::ranges::sort(steps);
-    return steps[steps.size() / 2];
-}
-
 /// Speed over time as it was logged, in pieces that end at its gaps.
-void addCourse(Plot& plot, const Pairs& course, const Style& speed, UnitSystem system, const Ink& ink)
+void addCourse(Plot& plot, const MeasuredStop& stop, UnitSystem system, const Ink& ink)
 {
-    constexpr double before = 0.6; // s of driving before it that are shown
-    const double step = usualStep(course);
-    QPolygonF piece;
-    for (std::size_t i = 0; i < course.size(); ++i) {
-        const auto [time, v] = course[i];
-        if (i > 0 && time - course[i - 1].first > gapOver * step) {
-            plot.curve(piece, ink);
-            piece.clear();
-        }
-        piece << QPointF(time + before, fromSi(v, speed.unit(system)));
+    const auto course = report::courseOf(stop);
+    for (const auto moments : proving::unbroken(course)) {
+        QPolygonF piece;
+        for (const proving::Speed& m : moments)
+            piece << QPointF(m.time + before, fromSi(m.speed, style::speed.unit(system)));
+        plot.curve(piece, ink);
     }
-    plot.curve(piece, ink);
 }
 
 /// The same as it is predicted; a logger's stop begins half of the foot's build-up after the pedal.
 void addPrediction(Plot& plot, const stopping::Drive& run, double buildUp, UnitSystem system)
 {
-    constexpr double before = 0.6;
     QPolygonF curve { QPointF(0, fromSi(run.course.front().speed, style::speed.unit(system))) };
     for (const auto& m : run.course)
         curve << QPointF(m.time - buildUp / 2 + before, fromSi(m.speed, style::speed.unit(system)));
@@ -115,16 +100,12 @@ Sheet tracesSheet(const Study& study)
             plot.rules();
         for (std::size_t k = first; k < logged.size(); ++k)
             if (k != i)
-                addCourse(plot, session->stops[logged[k]].course, style::speed, study.system,
-                    { t.rule, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+                addCourse(plot, session->stops[logged[k]], study.system, { t.rule, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
         if (predicted.coldRun && predicted.coldRun->course.size() > 1)
             addPrediction(plot, *predicted.coldRun, buildUp, study.system);
         const bool counts = stop.leftOut.empty();
-        addCourse(plot, stop.course, style::speed, study.system, { counts ? colour : t.bad, 2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
-        std::vector<proving::Speed> course;
-        for (const auto& [time, v] : stop.course)
-            course.push_back({ time, v });
-        const auto found = proving::stopOf(course);
+        addCourse(plot, stop, study.system, { counts ? colour : t.bad, 2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+        const auto found = proving::stopOf(report::courseOf(stop));
         const auto way = stop.way == Way::Out ? QObject::tr(", out") : stop.way == Way::Back ? QObject::tr(", back") : QString();
         sheet.letter({ x, y - 20 },
             QObject::tr("%1%2: %3")

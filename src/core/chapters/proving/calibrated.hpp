@@ -20,8 +20,8 @@ struct Thermometer {
 [[nodiscard]] Thermometer temperaturesOf(const Build& build, const SetupParts& setup, const DutyPlan& plan, const heat::Duty& duty);
 /// Sets cooling from them, where there are two or more.
 [[nodiscard]] std::optional<heat::Calibration> calibrationOf(const Build& build, const SetupParts& setup, const DutyPlan& plan);
-/// The build with that cooling put in and said to be measured, on the axles that were read; pads that faded tell of both. Parts a setup left
-/// as found are changed where they stand.
+/// The build with that cooling put in and said to be measured, on the axles that were read; pads that faded tell of both. Parts a setup
+/// left as found are changed where they stand.
 [[nodiscard]] Build withCooling(Build build, const std::string& setup, const heat::Calibration& calibration, const Thermometer& measured);
 
 } // namespace deepstop
