@@ -98,7 +98,7 @@ void keystrokeToPaintedDrawing(benchmark::State& state, StageId stage, const cha
     MainWindow window;
     window.openDemo(MainWindow::demoFolder() + "/halden-merle.deepstop");
     if (changed)
-        window.document().setBuild(changed(window.document().build()), "changed");
+        window.document().edit(QStringLiteral("changed"), changed);
     window.resize(1280, 800);
     window.setStage(stage);
     window.show();
@@ -154,7 +154,7 @@ void enterToPaintedDrawing(benchmark::State& state, StageId stage, const char* p
     MainWindow window;
     window.openDemo(MainWindow::demoFolder() + "/halden-merle.deepstop");
     if (changed)
-        window.document().setBuild(changed(window.document().build()), "changed");
+        window.document().edit(QStringLiteral("changed"), changed);
     window.resize(1280, 800);
     window.setStage(stage);
     window.show();

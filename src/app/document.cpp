@@ -1,27 +1,50 @@
 #include "document.hpp"
 
+#include "job.hpp"
 #include "files/together.hpp"
 #include "files/disk.hpp"
+
+#include <nlohmann/json.hpp>
 
 #include <QCryptographicHash>
 #include <QFileInfo>
 
 namespace deepstop::app {
 
-/// One step: the build before and after, both whole.
+/// Steps that can be undone; what they have in common is kept once.
+constexpr int mostSteps = 500;
+
+/// One step: the states before and after.
 class BuildEdit : public QUndoCommand {
 public:
-    BuildEdit(Document& document, std::shared_ptr<const Build> before, std::shared_ptr<const Build> after, const QString& what)
-        : QUndoCommand(what), document_(document), before_(std::move(before)), after_(std::move(after))
+    struct State {
+        std::shared_ptr<const Snapshot> build;
+        std::shared_ptr<const nlohmann::json> unknown;
+    };
+    BuildEdit(Document& document, State before, State after, Contents now, const QString& what)
+        : QUndoCommand(what), document_(document), before_(std::move(before)), after_(std::move(after)), now_(std::move(now))
     {
     }
-    void undo() override { document_.put(before_); }
-    void redo() override { document_.put(after_); }
+    void undo() override { putIn(before_); }
+    void redo() override
+    {
+        // Done for the first time, the build is there as it was made.
+        if (auto made = std::exchange(now_, {}); made.build)
+            document_.put(std::move(made), after_.build);
+        else
+            putIn(after_);
+    }
 
 private:
+    void putIn(const State& state)
+    {
+        document_.put({ std::make_shared<const Build>(state.build->build()), state.unknown }, state.build);
+    }
+
     Document& document_;
-    std::shared_ptr<const Build> before_;
-    std::shared_ptr<const Build> after_;
+    State before_;
+    State after_;
+    Contents now_;
 };
 
 namespace {
@@ -50,15 +73,25 @@ std::shared_ptr<const Build> emptyBuild()
 
 } // namespace
 
-Document::Document(QObject* parent) : QObject(parent), build_(emptyBuild())
+Document::Document(QObject* parent)
+    : QObject(parent), contents_ { emptyBuild(), nullptr }, snapshot_(Snapshot::of(*contents_.build, nullptr)), saved_(contents_)
 {
+    undo_.setUndoLimit(mostSteps);
     autosave_.setSingleShot(true);
     autosave_.setInterval(2000);
     connect(&autosave_, &QTimer::timeout, this, &Document::keepForRecovery);
     // What was drawn already is painted first.
     arrived_.setSingleShot(true);
     arrived_.setInterval(0);
-    connect(&job_, &StudyJob::ready, &arrived_, qOverload<>(&QTimer::start), Qt::QueuedConnection);
+    connect(
+        &job_, &StudyJob::ready, this,
+        [this] {
+            if (const auto& delay = deliveryDelay())
+                arrived_.start(delay());
+            else
+                arrived_.start(0);
+        },
+        Qt::QueuedConnection);
     connect(&arrived_, &QTimer::timeout, this, &Document::takeStudy);
     look_.setSingleShot(true);
     look_.setInterval(200);
@@ -74,8 +107,11 @@ Document::Document(QObject* parent) : QObject(parent), build_(emptyBuild())
         if (!well)
             touch();
     });
-    connect(&undo_, &QUndoStack::cleanChanged, this, &Document::titleChanged);
-    shown_ = std::make_unique<Study>(deepstop::study(build_, pair_, units_));
+    connect(&drafts_, &Drafts::changed, this, [this] {
+        touch();
+        emit titleChanged();
+    });
+    shown_ = std::make_unique<Study>(deepstop::study(contents_.build, pair_, units_));
 }
 
 Document::~Document() = default;
@@ -86,12 +122,32 @@ QString Document::title() const
                            : QFileInfo(path_).fileName();
 }
 
-void Document::show(std::shared_ptr<const Build> build, Remedies remedies, std::shared_ptr<const Directory> alike)
+bool Document::isModified() const
 {
-    // Addresses of the build before must never be taken for those of a new one, whatever goes wrong from here.
-    if (build == build_ && !alike)
-        directory_ = nullptr;
-    const StudyOf of { pair_, units_, remedies, std::move(alike) };
+    if (!modified_)
+        modified_ = !saved_.build || (contents_.build != saved_.build && !(*contents_.build == *saved_.build))
+            || (contents_.unknown != saved_.unknown
+                && (!contents_.unknown || !saved_.unknown || *contents_.unknown != *saved_.unknown));
+    return *modified_;
+}
+
+const Directory::Entry* Document::entry(const std::string& pointer) const
+{
+    if (!directory_)
+        directory_ = shown_->build == contents_.build ? shown_->directory : std::make_shared<const Directory>(*contents_.build);
+    return directory_->at(pointer);
+}
+
+/// @param sameShape the build to be shown differs from the one in hand in nothing but what its readings say
+void Document::show(Remedies remedies, bool sameShape)
+{
+    auto build = contents_.build;
+    if (preview_) {
+        build = std::make_shared<const Build>(withReading(*contents_.build, preview_->pointer, preview_->reading));
+        // A reading put into the free place of a list makes the build longer; any other changes nothing but what it says.
+        sameShape = preview_->pointer.find("/-") == std::string::npos;
+    }
+    const StudyOf of { pair_, units_, remedies, sameShape ? directory_ : nullptr };
     job_.ask(build, of);
     // Whatever goes wrong in it, what was shown before stays.
     // What is known to take longer is not waited for at all.
@@ -101,7 +157,7 @@ void Document::show(std::shared_ptr<const Build> build, Remedies remedies, std::
     if (!fresh)
         fresh = std::make_unique<Study>(drawn(std::move(build), of, *shown_));
     shown_ = std::move(fresh);
-    if (shown_->build == build_)
+    if (shown_->build == contents_.build)
         directory_ = shown_->directory;
     emit studied();
 }
@@ -114,17 +170,29 @@ void Document::takeStudy()
     }
 }
 
-void Document::put(std::shared_ptr<const Build> build)
+void Document::put(Contents contents, std::shared_ptr<const Snapshot> snapshot)
 {
-    const auto before = std::exchange(build_, std::move(build));
-    previewing_ = false;
+    const auto before = std::exchange(contents_, std::move(contents));
+    const auto wasDirectory = std::exchange(directory_, nullptr);
+    ++stamp_.version;
+    modified_.reset();
     try {
-        show(build_);
+        show();
     } catch (...) {
-        build_ = before;
+        contents_ = before;
+        directory_ = wasDirectory;
+        modified_.reset();
         throw;
     }
+    snapshot_ = std::move(snapshot);
     touch();
+    emit titleChanged();
+}
+
+void Document::push(Contents contents, const QString& what)
+{
+    auto snapshot = Snapshot::of(*contents.build, snapshot_.get());
+    undo_.push(new BuildEdit(*this, { snapshot_, contents_.unknown }, { std::move(snapshot), contents.unknown }, contents, what));
 }
 
 void Document::touch()
@@ -136,18 +204,24 @@ void Document::touch()
 
 void Document::adopt(files::BuildFile file, const QString& path)
 {
-    build_ = std::make_shared<const Build>(std::move(file.build));
-    unknown_ = std::move(file.unknown);
+    contents_ = { std::make_shared<const Build>(std::move(file.build)), std::move(file.unknown) };
+    snapshot_ = Snapshot::of(*contents_.build, nullptr);
+    saved_ = contents_;
+    modified_.reset();
+    directory_ = nullptr;
+    ++stamp_.document;
+    stamp_.version = 0;
     path_ = path;
-    base_ = path.isEmpty() ? nullptr : build_;
+    base_ = path.isEmpty() ? nullptr : contents_.build;
     pair_ = {};
-    recovered_ = false;
-    previewing_ = false;
+    preview_.reset();
+    drafts_.clear();
     autosave_.stop();
     recovery_.drop();
     undo_.clear();
     lockFile();
-    show(build_);
+    emit replaced();
+    show();
     emit titleChanged();
 }
 
@@ -208,7 +282,7 @@ void Document::save(const QString& path, Over over)
     }
     if (target == path_ && over == Over::Nothing && QFileInfo::exists(target) && fingerprint(target) != onDisk_)
         throw ChangedOnDisk(tr("%1: was changed by another program since it was opened here.").arg(path).toStdString());
-    files::saveBuild(path.toStdString(), { *build_, unknown_ });
+    files::saveBuild(path.toStdString(), { *contents_.build, contents_.unknown });
     if (target != path_ && !watcher_.files().isEmpty())
         watcher_.removePaths(watcher_.files());
     path_ = target;
@@ -216,95 +290,151 @@ void Document::save(const QString& path, Over over)
         lock_ = std::move(fresh);
     heldBy_.clear();
     onDisk_ = fingerprint(target);
-    base_ = build_;
+    base_ = contents_.build;
+    saved_ = contents_;
+    modified_.reset();
     watcher_.addPath(target);
-    recovered_ = false;
-    undo_.setClean();
-    autosave_.stop();
-    recovery_.drop();
+    // What stands typed and is not in the build is not in the file either.
+    if (drafts_.all().empty()) {
+        autosave_.stop();
+        recovery_.drop();
+    } else {
+        keepForRecovery();
+    }
     emit titleChanged();
 }
 
 std::vector<Difference> Document::differencesOnDisk() const
 {
-    return differences(*build_, files::loadBuild(path_.toStdString()).build, units_);
+    return differences(*contents_.build, files::loadBuild(path_.toStdString()).build, units_);
 }
 
 void Document::takeFromDisk()
 {
     const auto before = fingerprint(path_);
     auto file = files::loadBuild(path_.toStdString());
-    base_ = std::make_shared<const Build>(file.build);
-    setBuild(std::move(file.build), tr("as it is in the file"));
-    unknown_ = std::move(file.unknown);
+    drafts_.clear();
+    preview_.reset();
+    const Contents now { std::make_shared<const Build>(std::move(file.build)), std::move(file.unknown) };
+    saved_ = now;
+    base_ = now.build;
     onDisk_ = before;
+    push(now, tr("as it is in the file"));
 }
 
 std::optional<Build> Document::togetherWithDisk() const
 {
-    return base_ ? files::together(*base_, *build_, files::loadBuild(path_.toStdString()).build) : std::nullopt;
+    return base_ ? files::together(*base_, *contents_.build, files::loadBuild(path_.toStdString()).build) : std::nullopt;
 }
 
 void Document::takeTogether()
 {
     const auto before = fingerprint(path_);
     auto theirs = files::loadBuild(path_.toStdString());
-    auto both = files::together(*base_, *build_, theirs.build);
+    auto both = files::together(*base_, *contents_.build, theirs.build);
     if (!both)
         throw ChangedOnDisk(tr("%1: was changed once more.").arg(path_).toStdString());
-    setBuild(std::move(*both), tr("put together with the file"));
-    base_ = std::make_shared<const Build>(std::move(theirs.build));
-    unknown_ = std::move(theirs.unknown);
+    saved_ = { std::make_shared<const Build>(std::move(theirs.build)), std::move(theirs.unknown) };
+    base_ = saved_.build;
     onDisk_ = before;
+    push({ std::make_shared<const Build>(std::move(*both)), saved_.unknown }, tr("put together with the file"));
 }
 
-void Document::keepMine() { onDisk_ = fingerprint(path_); }
+void Document::keepMine()
+{
+    onDisk_ = fingerprint(path_);
+    saved_ = {};
+    try {
+        auto file = files::loadBuild(path_.toStdString());
+        saved_ = { std::make_shared<const Build>(std::move(file.build)), std::move(file.unknown) };
+    } catch (const files::Refusal&) {
+        // What is in it now is no build: this one differs from it.
+    }
+    modified_.reset();
+    emit titleChanged();
+}
 
 void Document::setUnits(UnitSystem units)
 {
     if (units_ == units)
         return;
     units_ = units;
-    show(build_);
+    show();
     emit unitsChanged();
 }
 
 void Document::setPair(const SetupPair& pair)
 {
     pair_ = pair;
-    show(build_);
+    show();
+}
+
+bool Document::edit(const QString& what, const Edit& edit)
+{
+    auto made = edit(build());
+    if (!made)
+        return false;
+    if (*made == build())
+        return true;
+    // Nothing gets into a build that could not be read back from its file.
+    if (const auto fault = faultIn(*made); !fault.empty()) {
+        emit refused(QString::fromStdString(fault));
+        return false;
+    }
+    auto unknown = files::movedAlong(contents_.unknown, build(), *made);
+    push({ std::make_shared<const Build>(std::move(*made)), std::move(unknown) }, what);
+    return true;
+}
+
+bool Document::putIn(const QString& what, const Stamp& of, std::shared_ptr<const Build> base, std::shared_ptr<const Build> after)
+{
+    if (!isOpen(of)) {
+        emit refused(tr("“%1” was worked out for the build that was open before. Nothing was changed.").arg(what));
+        return false;
+    }
+    const auto change = files::editBetween(std::move(base), std::move(after));
+    if (!change(build())) {
+        emit refused(tr("“%1” was worked out before the last change, and does not go with it. Nothing was changed: look at it again.").arg(what));
+        return false;
+    }
+    return edit(what, change);
 }
 
 void Document::setReading(const std::string& pointer, const Reading& reading)
 {
-    const Directory directory(*build_);
-    const auto* entry = directory.at(pointer);
-    if (!entry || *entry->reading == reading) {
-        endPreview();
+    const auto* there = entry(pointer);
+    // What was shown as a try is put in, or is not: either way the try is over.
+    const bool tried = std::exchange(preview_, std::nullopt).has_value();
+    if (!there || *there->reading == reading) {
+        if (tried)
+            show(Remedies::Sought, true);
         return;
     }
+    const auto what = QString::fromStdString(there->address.full());
     // Emptied, a bore, a weighing or a point of a curve goes altogether.
+    std::string element;
     if (!reading.value)
         for (const auto& [list, last] : { std::pair { "/pistons_mm/", "" }, std::pair { "/weighings/", "/mass_kg" },
                  std::pair { "/friction_over_temperature/", "/temperature_degC" }, std::pair { "/barrel/", "/depth_mm" },
                  std::pair { "/spokes/", "/radius_mm" }, std::pair { "/insets/", "/height_mm" }, std::pair { "/bumps/", "/over_edge_mm" },
                  std::pair { "/keep_outs/", "/depth_mm" } })
-            if (pointer.find(list) != std::string::npos && pointer.ends_with(last)) {
-                setBuild(withoutElement(*build_, pointer.substr(0, pointer.size() - std::string_view(last).size())),
-                    QString::fromStdString(entry->address.full()));
-                return;
-            }
-    setBuild(withReading(*build_, pointer, reading), QString::fromStdString(entry->address.full()));
+            if (pointer.find(list) != std::string::npos && pointer.ends_with(last))
+                element = pointer.substr(0, pointer.size() - std::string_view(last).size());
+    const bool done = edit(what, [&](const Build& now) {
+        return element.empty() ? withReading(now, pointer, reading) : withoutElement(now, element);
+    });
+    if (!done && tried)
+        show(Remedies::Sought, true);
 }
 
 void Document::takeReading(const std::string& pointer, const Reading& reading, bool again)
 {
-    const auto* entry = shown_->directory->at(pointer);
-    if (!entry || !reading.value)
+    const auto* there = entry(pointer);
+    if (!there || !reading.value)
         return;
     Reading taken = reading;
-    if (again && entry->reading->value) {
-        auto values = entry->reading->repeats.empty() ? std::vector { *entry->reading->value } : entry->reading->repeats;
+    if (again && there->reading->value) {
+        auto values = there->reading->repeats.empty() ? std::vector { *there->reading->value } : there->reading->repeats;
         values.push_back(*reading.value);
         taken = repeated(std::move(taken), std::move(values));
     }
@@ -316,7 +446,7 @@ std::string Document::lastOfList(const std::string& pointer) const
     const auto free = pointer.find("/-");
     int last = 0;
     const auto candidate = [&](int index) { return pointer.substr(0, free + 1) + std::to_string(index) + pointer.substr(free + 2); };
-    while (shown_->directory->at(candidate(last + 1)))
+    while (entry(candidate(last + 1)))
         ++last;
     return candidate(last);
 }
@@ -337,24 +467,11 @@ void Document::takenInHand(Reading& reading, const Style& style) const
     reading.instrument = inHand_.toStdString();
 }
 
-void Document::setBuild(Build build, const QString& what)
-{
-    // Nothing gets into a build that could not be read back from its file.
-    if (const auto fault = faultIn(build); !fault.empty()) {
-        endPreview();
-        emit refused(QString::fromStdString(fault));
-        return;
-    }
-    undo_.push(new BuildEdit(*this, build_, std::make_shared<const Build>(std::move(build)), what));
-    emit titleChanged();
-}
-
 void Document::preview(const std::string& pointer, const Reading& reading)
 {
-    previewing_ = true;
-    // A reading put into the free place of a list makes the build longer; any other changes nothing but what it says.
-    const bool longer = pointer.find("/-") != std::string::npos;
-    show(std::make_shared<const Build>(withReading(*build_, pointer, reading)), Remedies::LeftOut, longer ? nullptr : directory_);
+    (void)entry(pointer); // its addresses are shared by what is shown
+    preview_ = Preview { pointer, reading };
+    show(Remedies::LeftOut);
     touch();
 }
 
@@ -366,15 +483,11 @@ void Document::settle()
 
 void Document::endPreview()
 {
-    if (previewing_) {
-        previewing_ = false;
-        show(build_, Remedies::Sought, directory_);
-    }
+    if (std::exchange(preview_, std::nullopt))
+        show(Remedies::Sought, true);
 }
 
-Kept Document::kept() const { return { previewing_ ? shown_->build : build_, unknown_, path_, onDisk_, typist_ ? typist_() : Typing {} }; }
-
-bool Document::hasUnsaved() const { return isModified() || previewing_ || (typist_ && typist_() != Typing {}); }
+Kept Document::kept() const { return { contents_.build, contents_.unknown, path_, onDisk_, drafts_.all() }; }
 
 void Document::keepForRecovery()
 {
@@ -394,12 +507,21 @@ void Document::recover(const QString& copy)
 {
     auto kept = Recovery::read(copy);
     adopt({ *kept.build, kept.unknown }, kept.path);
-    base_ = nullptr; // the copy is not what the file said
+    // What its file holds is something else than the copy; where there is none, or none that can be read, nobody has saved it.
+    base_ = nullptr;
+    saved_ = {};
+    if (!path_.isEmpty())
+        try {
+            auto file = files::loadBuild(path_.toStdString());
+            saved_ = { std::make_shared<const Build>(std::move(file.build)), std::move(file.unknown) };
+        } catch (const files::Refusal&) {
+        }
+    modified_.reset();
     // Saving over what somebody else put there since has to be asked.
     if (!kept.onDisk.isEmpty())
         onDisk_ = kept.onDisk;
-    recovered_ = true;
     recoveredTyping_ = kept.typing;
+    drafts_.set(kept.typing);
     // The old copy goes when there is another of the same work, and not before.
     if (const auto trouble = recovery_.keepNow(kept); trouble.isEmpty())
         Recovery::forget(copy);

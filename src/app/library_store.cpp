@@ -1,6 +1,7 @@
 #include "library_store.hpp"
 
 #include "files/data_folder.hpp"
+#include "task/cancel.hpp"
 
 #include <QCoreApplication>
 #include <QDir>
@@ -27,7 +28,8 @@ LibraryStore::LibraryStore(QObject* parent)
 
 LibraryStore::~LibraryStore()
 {
-    loading_.waitForFinished();
+    // What is read is of no use any more; what was added is put on disk first.
+    *unwanted_ = true;
     writing_.waitForFinished();
 }
 
@@ -35,11 +37,14 @@ void LibraryStore::load()
 {
     if (ready_ || loading_.isRunning())
         return;
-    loading_.setFuture(QtConcurrent::run([own = path_.toStdString(), ships = shipped().toStdString()] {
+    loading_.setFuture(QtConcurrent::run([own = path_.toStdString(), ships = shipped().toStdString(), unwanted = unwanted_] {
+        const CancelScope scope(unwanted.get());
         auto loaded = std::make_shared<Loaded>();
         for (const auto& [file, into] : { std::pair { ships, &loaded->all }, std::pair { own, &loaded->own } })
             try {
                 *into = files::loadLibrary(file);
+            } catch (const Cancelled&) {
+                return loaded;
             } catch (const std::exception& error) {
                 loaded->readOnly = loaded->readOnly || into == &loaded->own;
                 loaded->refusals << QString::fromUtf8(error.what());

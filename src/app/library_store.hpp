@@ -7,6 +7,7 @@
 #include <QFutureWatcher>
 #include <QObject>
 
+#include <atomic>
 #include <map>
 #include <memory>
 
@@ -51,6 +52,7 @@ private:
     bool ready_ = false;
     std::shared_ptr<Loaded> loaded_ = std::make_shared<Loaded>();
     QFutureWatcher<std::shared_ptr<Loaded>> loading_;
+    std::shared_ptr<std::atomic<bool>> unwanted_ = std::make_shared<std::atomic<bool>>(false); ///< the loading
     QFutureWatcher<QString> writing_;
     std::map<std::pair<library::Kind, UnitSystem>, library::Index> indexes_;
 };

@@ -7,7 +7,6 @@
 #include <QFileInfo>
 #include <QStandardPaths>
 #include <QUuid>
-#include <QtConcurrent/QtConcurrentRun>
 
 #include <unistd.h>
 
@@ -16,13 +15,23 @@ namespace {
 
 QString folder() { return QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/recovery"); }
 
+/// A folder of this user alone, as his work may be.
+void makeFolder()
+{
+    QDir().mkpath(folder());
+    QFile::setPermissions(folder(), QFile::ReadOwner | QFile::WriteOwner | QFile::ExeOwner);
+}
+
 /// The reason where it cannot be written.
 QString write(const QString& path, const Kept& what)
 {
     try {
+        std::vector<files::RecoveryCopy::Typed> typed;
+        for (const Typing& each : what.typing)
+            typed.push_back({ each.field.toStdString(), each.text.toStdString() });
         files::replaceFile(path.toStdString(),
-            files::writeCopy({ { *what.build, what.unknown }, what.path.toStdString(), what.onDisk.toHex().toStdString(),
-                what.typing.field.toStdString(), what.typing.text.toStdString() }));
+            files::writeCopy({ { *what.build, what.unknown }, what.path.toStdString(), what.onDisk.toHex().toStdString(), std::move(typed) }),
+            files::Privacy::OwnerAlone);
         return {};
     } catch (const std::exception& error) {
         return QString::fromUtf8(error.what());
@@ -32,51 +41,70 @@ QString write(const QString& path, const Kept& what)
 } // namespace
 
 Recovery::Recovery(QObject* parent)
-    : QObject(parent), path_(folder() + QStringLiteral("/%1-%2.json").arg(getpid()).arg(QUuid::createUuid().toString(QUuid::Id128).left(8)))
+    : QObject(parent),
+      path_(folder() + QStringLiteral("/%1-%2.json").arg(getpid()).arg(QUuid::createUuid().toString(QUuid::Id128).left(8))),
+      thread_([this] { work(); })
 {
-    connect(&writing_, &QFutureWatcherBase::finished, this, [this] {
-        take(writing_.result());
-        if (const auto next = std::exchange(next_, {}))
-            keep(std::move(*next));
-    });
 }
 
 Recovery::~Recovery()
 {
     finish();
+    {
+        const std::lock_guard lock(mutex_);
+        ending_ = true;
+    }
+    changed_.notify_all();
+    thread_.join();
     if (!leaving_)
         drop();
 }
 
+void Recovery::work()
+{
+    std::unique_lock lock(mutex_);
+    while (true) {
+        changed_.wait(lock, [this] { return ending_ || next_; });
+        if (!next_)
+            return;
+        const auto what = std::move(next_);
+        writing_ = true;
+        lock.unlock();
+        // The build is a value nobody changes, so it is read here without a lock.
+        const auto trouble = write(path_, *what);
+        lock.lock();
+        writing_ = false;
+        trouble_ = trouble;
+        changed_.notify_all();
+        QMetaObject::invokeMethod(this, [this, trouble] { take(trouble); }, Qt::QueuedConnection);
+    }
+}
+
 void Recovery::keep(Kept what)
 {
-    if (writing_.isRunning()) {
-        next_ = std::make_unique<Kept>(std::move(what));
-        return;
-    }
-    QDir().mkpath(folder());
+    makeFolder();
     if (!lock_.holds())
         if (auto lock = files::Lock::take(path_.toStdString()))
             lock_ = std::move(*lock);
-    // The build is a value nobody changes, so the other thread shares it without a lock.
-    writing_.setFuture(QtConcurrent::run([path = path_, what = std::move(what)] { return write(path, what); }));
+    {
+        const std::lock_guard lock(mutex_);
+        next_ = std::make_unique<Kept>(std::move(what));
+    }
+    changed_.notify_all();
 }
 
 QString Recovery::keepNow(const Kept& what)
 {
-    finish();
     keep(what);
-    writing_.waitForFinished();
-    return writing_.result();
+    finish();
+    const std::lock_guard lock(mutex_);
+    return trouble_;
 }
 
 void Recovery::finish()
 {
-    writing_.waitForFinished();
-    if (const auto last = std::exchange(next_, {})) {
-        keep(std::move(*last));
-        writing_.waitForFinished();
-    }
+    std::unique_lock lock(mutex_);
+    changed_.wait(lock, [this] { return !next_ && !writing_; });
 }
 
 void Recovery::take(const QString& trouble)
@@ -92,9 +120,12 @@ void Recovery::take(const QString& trouble)
 
 void Recovery::drop()
 {
-    next_.reset();
-    // A copy still being written must not outlive the need for it.
-    writing_.waitForFinished();
+    {
+        // A copy still being written must not outlive the need for it.
+        std::unique_lock lock(mutex_);
+        next_.reset();
+        changed_.wait(lock, [this] { return !writing_; });
+    }
     forget(path_);
     lock_.release();
 }
@@ -114,7 +145,12 @@ Kept Recovery::read(const QString& copy)
         auto read = files::parseCopy(text);
         return { std::make_shared<const Build>(std::move(read.file.build)), std::move(read.file.unknown), QString::fromStdString(read.path),
             QByteArray::fromHex(QByteArray::fromStdString(read.onDisk)),
-            { QString::fromStdString(read.typedAt), QString::fromStdString(read.typed) } };
+            [&] {
+                std::vector<Typing> typing;
+                for (const auto& each : read.typed)
+                    typing.push_back({ QString::fromStdString(each.at), QString::fromStdString(each.text) });
+                return typing;
+            }() };
     } catch (const files::Refusal& refusal) {
         throw files::Refusal(where + ": " + refusal.what());
     }

@@ -2,24 +2,20 @@
 /// Copies of unsaved work, so that a crash costs seconds. Every program keeps one of its own while it has something unsaved; what a program
 /// that is no more left behind is offered at the next start.
 
+#include "drafts.hpp"
 #include "files/build_file.hpp"
 #include "files/lock.hpp"
 
 #include <QDateTime>
-#include <QFutureWatcher>
 #include <QObject>
 #include <QStringList>
 
+#include <condition_variable>
 #include <memory>
+#include <mutex>
+#include <thread>
 
 namespace deepstop::app {
-
-/// What stood in a field that was being typed into.
-struct Typing {
-    QString field; ///< its object name: a reading's pointer
-    QString text;
-    bool operator==(const Typing&) const = default;
-};
 
 /// What a copy holds.
 struct Kept {
@@ -27,7 +23,7 @@ struct Kept {
     std::shared_ptr<const nlohmann::json> unknown;
     QString path; ///< of the file it belongs to; empty: never saved
     QByteArray onDisk; ///< fingerprint of what that file held when the work on it began
-    Typing typing;
+    std::vector<Typing> typing; ///< what stood typed and was not put in
 };
 
 /// A copy somebody left behind.
@@ -44,7 +40,8 @@ public:
     explicit Recovery(QObject* parent = nullptr);
     ~Recovery() override;
 
-    /// Writes this program's copy off the GUI thread, one after the other; `failed` and `worksAgain` tell how it went.
+    /// Writes this program's copy on a thread that does nothing else; of what waits for it, the newest alone. `failed` and `worksAgain`
+    /// tell how it went.
     void keep(Kept what);
     /// Writes it before it returns; the reason where it cannot.
     QString keepNow(const Kept& what);
@@ -70,13 +67,19 @@ signals:
 
 private:
     void take(const QString& trouble);
+    void work();
 
     QString path_;
     files::Lock lock_; ///< held as long as the copy is this program's
-    QFutureWatcher<QString> writing_;
-    std::unique_ptr<Kept> next_; ///< to be written after the one that is being written
+    std::mutex mutex_;
+    std::condition_variable changed_;
+    std::unique_ptr<Kept> next_; ///< to be written
+    bool writing_ = false;
+    bool ending_ = false;
+    QString trouble_; ///< of the last writing
     bool failing_ = false;
     bool leaving_ = false;
+    std::thread thread_;
 };
 
 } // namespace deepstop::app

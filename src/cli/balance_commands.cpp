@@ -1,6 +1,6 @@
 #include "cli/commands.hpp"
 
-#include "files/disk.hpp"
+#include "files/exports.hpp"
 #include "report/balance.hpp"
 
 #include <algorithm>
@@ -18,6 +18,7 @@ struct BalanceOptions {
 
 int showBalance(const BalanceOptions& o)
 {
+    files::checkOutputs({ o.subject.path }, { o.csv });
     const Study study = o.subject.studied();
     if (const auto names = report::loadNames(study); !o.load.empty() && std::ranges::find(names, o.load) == names.end()) {
         std::string known;
@@ -27,7 +28,7 @@ int showBalance(const BalanceOptions& o)
     }
     std::cout << report::balanceSheet(study, o.load);
     if (!o.csv.empty()) {
-        files::replaceFile(o.csv, report::balanceCsv(study, o.load));
+        files::exportFile(o.csv, report::balanceCsv(study, o.load));
         std::cout << o.csv << "\n";
     }
     const bool stops = std::ranges::any_of(study.verdicts, [](const Verdict& v) { return v.chapter == "balance" && isBad(v.level); });

@@ -1,7 +1,7 @@
 #include "cli/commands.hpp"
 
 #include "build/address.hpp"
-#include "files/disk.hpp"
+#include "files/exports.hpp"
 #include "files/paper_files.hpp"
 #include "logbook/logbook.hpp"
 #include "report/sheets.hpp"
@@ -12,6 +12,7 @@
 #include "quantity/parse.hpp"
 #include "quantity/text.hpp"
 
+#include <algorithm>
 #include <chrono>
 #include <map>
 #include <iostream>
@@ -32,9 +33,9 @@ struct Outputs {
     void write(const report::Leaf& leaf) const
     {
         if (!pdf.empty())
-            files::replaceFile(pdf, files::pdfOf(report::sheetsOf(leaf, letter ? paper::letter() : paper::a4()), leaf.title));
+            files::exportFile(pdf, files::pdfOf(report::sheetsOf(leaf, letter ? paper::letter() : paper::a4()), leaf.title));
         if (!html.empty())
-            files::replaceFile(html, report::htmlOf(leaf));
+            files::exportFile(html, report::htmlOf(leaf));
     }
 };
 
@@ -42,12 +43,13 @@ int card(const Outputs& o)
 {
     if (o.pdf.empty() && o.html.empty() && o.json.empty())
         throw files::Refusal("card: say where it goes: --pdf, --html or --json with a file.");
+    files::checkOutputs({ o.subject.path }, { o.pdf, o.html, o.json });
     const Study study = o.subject.studied();
     const auto card = jobcard::cardOf(study);
     if (card.steps.empty())
         throw files::Refusal(o.subject.path + ": nothing is to be fitted: choose a setup with --setup that brings brakes of its own.");
     if (!o.json.empty())
-        files::replaceFile(o.json, report::cardJson(card));
+        files::exportFile(o.json, report::cardJson(card));
     o.write(report::jobCard(study, card, today()));
     return fine;
 }
@@ -56,11 +58,12 @@ int report(const Outputs& o)
 {
     if (o.pdf.empty() && o.html.empty() && o.csv.empty())
         throw files::Refusal("report: say where it goes: --pdf, --html or --csv with a file.");
+    files::checkOutputs({ o.subject.path }, { o.pdf, o.html, o.csv });
     const Study study = o.subject.studied();
     if (!study.after.setup)
         throw files::Refusal(o.subject.path + ": has no setup to report on.");
     if (!o.csv.empty())
-        files::replaceFile(o.csv, report::figuresCsv(study));
+        files::exportFile(o.csv, report::figuresCsv(study));
     o.write(report::buildSheet(study, today()));
     return fine;
 }
@@ -70,6 +73,15 @@ struct LogOptions {
     std::vector<std::string> add;
     std::string ics;
 };
+
+template <class T>
+std::string known(const std::vector<T>& list)
+{
+    std::string ids;
+    for (const T& each : list)
+        ids += (ids.empty() ? "" : ", ") + each.id;
+    return ids.empty() ? "none" : ids;
+}
 
 /// An entry out of `key=value` words, each a field of the log.
 void addEntry(Build& build, const std::vector<std::string>& words)
@@ -98,6 +110,10 @@ void addEntry(Build& build, const std::vector<std::string>& words)
             auto said = withFact(build, at + key, value);
             if (!said.build)
                 throw files::Refusal("--add: " + key + ": " + said.refusal);
+            if (key == "setup" && !findSetup(build, value))
+                throw files::Refusal("--add: setup: there is no setup “" + shortened(value) + "”; there are " + known(build.setups) + ".");
+            if (key == "duty" && std::ranges::find(build.duties, value, &DutyPlan::id) == build.duties.end())
+                throw files::Refusal("--add: duty: there is no duty “" + shortened(value) + "”; there are " + known(build.duties) + ".");
             build = std::move(*said.build);
         } else {
             throw files::Refusal("--add: “" + key + "”: one of date, event, odometer, setup, duty, hours, hottest, cost, note is wanted.");
@@ -119,14 +135,14 @@ std::string stampOfNow()
 
 int log(const LogOptions& o)
 {
-    auto file = files::loadBuild(o.path);
-    if (!o.add.empty()) {
-        addEntry(file.build, o.add);
-        files::saveBuild(o.path, file);
-    }
+    files::checkOutputs({ o.path }, { o.ics });
+    const auto file = o.add.empty() ? files::loadBuild(o.path) : files::changeBuild(o.path, [&](Build build) {
+        addEntry(build, o.add);
+        return build;
+    });
     const Build& build = file.build;
     if (!o.ics.empty())
-        files::replaceFile(o.ics, logbook::calendarOf(build, stampOfNow()));
+        files::exportFile(o.ics, logbook::calendarOf(build, stampOfNow()));
     for (const std::size_t i : logbook::inOrder(build)) {
         const LogEntry& e = build.log[i];
         std::cout << fmt::format("{:10} {:>9} {:15} {}\n", e.date, e.odometer.value ? print(*e.odometer.value, style::odometer) : "",

@@ -1,5 +1,7 @@
 #include "cli/commands.hpp"
 
+#include "centring/drawer.hpp"
+#include "files/exports.hpp"
 #include "quantity/parse.hpp"
 #include "chapters/centring/centring_chapter.hpp"
 #include "hardware/hardware.hpp"
@@ -16,13 +18,7 @@ namespace {
 
 std::string_view sideOf(const CentringResult& r) { return r.mockUp->side == Side::Left ? "left" : "right"; }
 
-std::string pile(const centring::Stack& stack, UnitSystem system)
-{
-    std::string text;
-    for (const double shim : stack.shims)
-        text += (text.empty() ? "" : " + ") + print(shim, style::fine, system);
-    return text.empty() ? "no shims" : text;
-}
+std::string pile(const centring::Stack& stack, UnitSystem system) { return centring::pileText(stack.shims, system); }
 
 nlohmann::ordered_json planJson(const centring::Plan& plan)
 {
@@ -89,7 +85,7 @@ int centre(const Subject& subject, bool asJson)
         if (asJson)
             out["to_buy"].push_back({ { "thickness_m", kind.thickness }, { "count", kind.count } });
         else
-            std::cout << fmt::format("to buy    {} × {}\n", kind.count, print(kind.thickness, style::fine, system));
+            std::cout << fmt::format("to buy    {} × {}\n", kind.count, centring::shimText(kind.thickness, system));
     }
     if (asJson)
         std::cout << out.dump(2) << "\n";
@@ -107,6 +103,7 @@ struct BracketOptions {
 int makeBracket(const BracketOptions& o)
 {
     int code = fine;
+    files::checkOutputs({ o.subject.path }, o.into);
     const Study study = o.subject.studied();
     std::optional<PlateDrawing> made;
     if (!o.shim.empty()) {

@@ -1,7 +1,7 @@
 #include "cli/commands.hpp"
 
 #include "chapters/proving/calibrated.hpp"
-#include "files/disk.hpp"
+#include "files/exports.hpp"
 #include "report/duty_log.hpp"
 #include "report/heat.hpp"
 
@@ -93,6 +93,7 @@ int showHeat(const HeatOptions& o)
 {
     if (o.duty.empty() && o.log.empty())
         throw files::Refusal("heat: name a duty with --duty, or a speed log with --log.");
+    files::checkOutputs({ o.subject.path, o.log }, { o.csv });
     const Study study = o.subject.studied();
     const Build& build = *study.build;
     auto duty = o.log.empty() ? dutyCalled(build, o.duty) : std::optional<heat::Duty>();
@@ -123,7 +124,7 @@ int showHeat(const HeatOptions& o)
             printSpread(runs, *duty, o.draws);
     }
     if (!o.csv.empty())
-        files::replaceFile(o.csv, report::heatCsv(runs));
+        files::exportFile(o.csv, report::heatCsv(runs));
     const auto& limits = runs.front().heat.limits;
     return std::ranges::any_of(limits, [](const HeatLimit& l) { return l.critical && l.stop; }) ? bad : fine;
 }

@@ -1,6 +1,7 @@
 #include "cli/commands.hpp"
 
 #include "files/disk.hpp"
+#include "files/exports.hpp"
 #include "library/library_file.hpp"
 #include "library/import.hpp"
 
@@ -24,6 +25,7 @@ struct ImportOptions {
 int importPartsFrom(const ImportOptions& o)
 {
     const auto& [path, kind, into, asJson] = o;
+    files::checkOutputs({ path }, { into });
     const auto text = files::readFile(path, files::largestLibrary);
     library::Import import;
     library::Plan plan;

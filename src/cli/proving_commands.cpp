@@ -1,5 +1,6 @@
 #include "cli/commands.hpp"
 
+#include "files/exports.hpp"
 #include "files/track_log.hpp"
 #include "proving/stops.hpp"
 #include "report/log_session.hpp"
@@ -8,6 +9,7 @@
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
+#include <filesystem>
 #include <iostream>
 #include <memory>
 
@@ -48,16 +50,23 @@ int importRuns(const RunsOptions& o)
 {
     if (o.into.empty() != o.setup.empty())
         throw files::Refusal("--into and --setup go together: the build, and the setup that ran.");
+    files::checkOutputs({ o.path }, { o.into });
+    if (!o.into.empty())
+        setupOf(files::loadBuild(o.into), o.into, o.setup);
     const auto log = report::stopsInLog(o.path, {}, columnsOf(o));
-    if (!o.into.empty()) {
-        auto file = files::loadBuild(o.into);
-        setupOf(file, o.into, o.setup);
-        file.build.tests.push_back(report::sessionOf(file.build, o.setup, today(), o.path, log.stops));
-        files::saveBuild(o.into, file);
-    }
+    const bool put = !o.into.empty() && !log.stops.empty();
+    if (put)
+        files::changeBuild(o.into, [&](const Build& now) -> std::optional<Build> {
+            if (!findSetup(now, o.setup))
+                return {};
+            Build build = now;
+            build.tests.push_back(
+                report::sessionOf(now, o.setup, log, std::filesystem::path(o.path).stem().string(), today()));
+            return build;
+        });
     if (o.json) {
         nlohmann::ordered_json out { { "stops", nlohmann::ordered_json::array() }, { "moments", log.count.fixes },
-            { "bad_checksums", log.count.badChecksums }, { "unread", log.count.unread }, { "without_fix", log.count.withoutFix } };
+            { "bad_checksums", log.count.badChecksums }, { "unread", log.count.unread }, { "without_fix", log.count.withoutFix }, { "out_of_time", log.count.outOfTime }, { "clock_set_back", log.count.clockJumps } };
         for (const auto& stop : log.stops)
             out["stops"].push_back({ { "begin_s", stop.begin }, { "speed_mps", stop.speed }, { "distance_m", numberOrNull(stop.distance) },
                 { "mean_deceleration_mps2", numberOrNull(stop.meanDeceleration) }, { "mfdd_mps2", numberOrNull(stop.mfdd) },
@@ -71,10 +80,9 @@ int importRuns(const RunsOptions& o)
                 report::qualityOf(s));
         }
         std::cout << fmt::format("{} hard stops in {} moments", log.stops.size(), log.count.fixes);
-        if (log.count.badChecksums + log.count.unread + log.count.withoutFix > 0)
-            std::cout << fmt::format("; left out: {} with a wrong checksum, {} unreadable, {} without a fix", log.count.badChecksums,
-                log.count.unread, log.count.withoutFix);
-        std::cout << (o.into.empty() ? ".\n" : ", put into " + o.into + ".\n");
+        std::cout << (put ? ", put into " + o.into + ".\n" : o.into.empty() ? ".\n" : "; nothing was put into " + o.into + ".\n");
+        if (const auto lost = report::lostIn(log.count); !lost.empty())
+            std::cout << lost << "\n";
     }
     return log.stops.empty() ? bad : fine;
 }

@@ -1,5 +1,6 @@
 #include "cli/commands.hpp"
 
+#include "files/exports.hpp"
 #include "library/library_file.hpp"
 #include "files/paper_files.hpp"
 #include "quantity/parse.hpp"
@@ -44,6 +45,7 @@ int writeTemplate(const TemplateOptions& o)
 {
     if (o.pdf.empty() && o.svg.empty() && o.dxf.empty())
         throw files::Refusal("template: say where to, with --pdf, --svg or --dxf.");
+    files::checkOutputs({ o.subject.path }, { o.pdf, o.svg, o.dxf });
     const paper::BarsRead read { barRead(o.across, "--bar-across"), barRead(o.down, "--bar-down") };
     const Study study = o.subject.studied();
     const auto made =

@@ -1,6 +1,7 @@
 #include "solids/solid_files.hpp"
 
 #include "files/disk.hpp"
+#include "files/exports.hpp"
 #include "files/paper_files.hpp"
 
 #include <BRepAlgoAPI_Cut.hxx>
@@ -127,9 +128,9 @@ void writePlate(const std::string& path, const bracket::Plate& plate, const pape
 {
     const auto ending = std::filesystem::path(path).extension().string();
     if (ending == ".step" || ending == ".stp")
-        files::replaceFile(path, stepOf(plate));
+        files::exportFile(path, stepOf(plate));
     else if (ending == ".stl")
-        files::replaceFile(path, stlOf(plate));
+        files::exportFile(path, stlOf(plate));
     else if (ending == ".pdf" || ending == ".svg" || ending == ".dxf")
         files::writePaper(path, drawing, size);
     else

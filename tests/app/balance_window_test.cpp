@@ -19,7 +19,7 @@ struct AtBalance : Shown {
         everythingShown();
     }
     [[nodiscard]] DrawingView* view() const { return page->view(); }
-    const Study& study() { return window.document().study(); }
+    const Study& study() { return known(); }
     const Verdict& verdict(const char* id) { return *study().verdict(id); }
     Handle handle(const std::string& end)
     {
@@ -164,7 +164,7 @@ private slots:
         AtBalance s(BalancePage::Foot);
         Build build = s.window.document().build();
         build.setups[0].hydraulics->circuits = Circuits::Unknown;
-        s.window.document().setBuild(build, "not said");
+        put(s.window.document(), build, "not said");
         everythingShown();
         QCOMPARE(s.verdict("balance/circuits").level, Level::Unproven);
         auto* choice = s.view()->fact("/setups/0/hydraulics/circuits");
@@ -182,7 +182,7 @@ private slots:
         AtBalance s(BalancePage::Split);
         const Verdict& use = s.verdict("balance/rear-use");
         QVERIFY(!use.remedies.empty());
-        s.window.document().setBuild(*use.remedies.front().applied, QString::fromStdString(use.remedies.front().title));
+        put(s.window.document(), *use.remedies.front().applied, "remedy");
         everythingShown();
         QVERIFY(*s.verdict("balance/rear-use").figure.value >= rearUseWanted);
         QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
@@ -208,7 +208,7 @@ private slots:
             build.setups[0].hydraulics->masterBore = {};
             build.setups[0].hydraulics->masterStroke = {};
             build.car.centreOfMassHeight = {};
-            s.window.document().setBuild(build, "less");
+            put(s.window.document(), build, "less");
             everythingShown();
         }
         for (const bool dark : { false, true }) {

@@ -71,8 +71,8 @@ private slots:
             QVERIFY(entered.weighings[i].contains == wanted.weighings[i].contains);
         // The hub too, and what meets what is judged.
         QVERIFY(near(*s.window.document().build().frontHub.pilotDiameter.value, 0.0664, 1e-9));
-        QCOMPARE(s.window.document().study().verdict("front/bore")->level, Level::Good);
-        QCOMPARE(s.window.document().study().verdict("front/pad-slot")->level, Level::Good);
+        QCOMPARE(s.known().verdict("front/bore")->level, Level::Good);
+        QCOMPARE(s.known().verdict("front/pad-slot")->level, Level::Good);
         // Every step can be taken back.
         while (s.window.document().undoStack().canUndo())
             s.window.document().undoStack().undo();
@@ -127,7 +127,7 @@ private slots:
         wheeled.wheels = { camper.wheels[0] };
         wheeled.setups[0].front->wheel = camper.wheels[0].id;
         wheeled.setups[1].front->wheel = camper.wheels[0].id;
-        s.window.document().setBuild(wheeled, "a wheel");
+        ::put(s.window.document(), wheeled, "a wheel");
         QTest::keyClick(&s.window, Qt::Key_3, Qt::ControlModifier);
         auto* room = s.window.page<WheelPage>();
         room->setPlace(WheelPage::Studs);
@@ -146,7 +146,7 @@ private slots:
             QVERIFY((entered.*which).value && near(*(entered.*which).value, *(wanted.*which).value, 1e-9));
         QCOMPARE(build.setups[1].front->caliper.kind, CaliperKind::Floating);
         QCOMPARE(build.frontHub.heldBy, WheelHeldBy::Bolts);
-        const auto& brake = s.window.document().study().of<Stopping>().after.brakes.rear;
+        const auto& brake = s.known().of<Stopping>().after.brakes.rear;
         QVERIFY(brake.effectiveRadius.value && near(*brake.effectiveRadius.value, 0.1352, 1e-9));
         QTemporaryDir folder;
         const auto path = folder.filePath("camper.deepstop");
@@ -212,10 +212,10 @@ private slots:
         // A caliper alone against a dressed one is no comparison; with the rest in it, it is again.
         QTest::mouseClick(ticks, Qt::LeftButton, {}, QPoint(8, ticks->height() / 2));
         QCOMPARE(bench->view()->fact(heap + "/contains")->shown(), QString("rotor,caliper"));
-        QVERIFY(s.window.document().study().of<Weights>().after.front.cornerMass.value);
+        QVERIFY(s.known().of<Weights>().after.front.cornerMass.value);
         QTest::keyClick(ticks, Qt::Key_C);
-        QCOMPARE(s.window.ledger()->cell("corner-weight")->word(), QString("unproven"));
-        QVERIFY(s.window.slip()->plainText().contains("Weight and heat store"));
+        QCOMPARE(s.cell("corner-weight")->word(), QString("unproven"));
+        QVERIFY(s.slipText().contains("Weight and heat store"));
         QTest::keyClick(ticks, Qt::Key_C);
         auto* mass = bench->view()->field(heap + "/mass_kg");
         mass->setFocus();
@@ -289,7 +289,7 @@ private slots:
         line->setFocus();
         QTest::keyClick(line, Qt::Key_L);
         QTRY_COMPARE(bench->checkList()->line("front/right/rotor-hand")->item().state, Checked::Fault);
-        QCOMPARE(s.window.rail()->button(BenchPage::id)->state(), QString("stop"));
+        QCOMPARE(s.rail()->button(BenchPage::id)->state(), QString("stop"));
         QTest::keyClick(line, Qt::Key_Down);
         QTRY_VERIFY(bench->checkList()->line("front/right/caliper-hand")->hasFocus());
         // A fault with a note, by keys and by mouse.
@@ -324,6 +324,7 @@ private slots:
         s.window.setStage(BenchPage::id);
         auto* bench = s.window.page<BenchPage>();
         bench->setPlace(7);
+        s.waited();
         QVERIFY(bench->askList()->plainText().contains("Opening between pistons pushed home"));
         emit bench->askList()->browser()->anchorClicked(QUrl("reading:/setups/2/front/caliper/pad_room_mm"));
         QCOMPARE(bench->place(), 1);

@@ -54,7 +54,7 @@ private slots:
         QTRY_COMPARE(s.build().cards[0].ticks.size(), std::size_t { 2 });
         s.waited();
         // The rail says how far it has come, and that there is a fault.
-        QCOMPARE(stateOfCard(s.window.document().study()).first, Level::Stop);
+        QCOMPARE(stateOfCard(s.known()).first, Level::Stop);
         QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
         QTRY_COMPARE(s.build().cards[0].ticks.size(), std::size_t { 1 });
     }
@@ -140,7 +140,7 @@ private slots:
     void cardAndSheetGoOnPaper()
     {
         AtCard s;
-        const Study& study = s.window.document().study();
+        const Study& study = s.known();
         QTemporaryDir folder;
         LeafWindow window(report::jobCard(study, jobcard::cardOf(study), "2026-05-02"), &s.window);
         window.show();
@@ -173,7 +173,7 @@ private slots:
         auto* page = s.window.page<CardPage>();
         QVERIFY(page->list()->lines().size() > 40);
         // Nothing of it is proven, so nothing that cannot be undone is open.
-        for (const auto& step : jobcard::cardOf(s.window.document().study()).steps)
+        for (const auto& step : jobcard::cardOf(s.known()).steps)
             QVERIFY2(!step.irreversible || !step.open, step.id.c_str());
         const auto tabTo = [&](QWidget* wanted) {
             for (int i = 0; i < 300 && s.focus() != wanted; ++i)
@@ -226,7 +226,7 @@ private slots:
         build.cards.push_back({});
         build.cards[0].setup = "varnik-330";
         build.cards[0].bedding = Bedding::WarmThenHard;
-        s.window.document().setBuild(build, "school");
+        put(s.window.document(), build, "school");
         s.waited();
         QVERIFY(s.page->list()->line("car/bed-1")->row().text.contains("Warm, then hard"));
         s.page->setPlace(CardPage::Choices);

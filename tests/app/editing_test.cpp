@@ -30,11 +30,11 @@ private slots:
         QTest::keyClick(field, Qt::Key_Return);
         QCOMPARE(field->text(), QString("Ø 342.9"));
         QVERIFY(s.window.isWindowModified());
-        QCOMPARE(s.window.ledger()->cell("wheel-gap")->word(), QString("hits"));
+        QCOMPARE(s.cell("wheel-gap")->word(), QString("hits"));
         QCOMPARE(s.window.page(WheelPage::id)->view()->callout("front/barrel-gap")->level(), Level::Hits);
         QVERIFY(s.window.page(WheelPage::id)->view()->callout("front/barrel-gap")->text() != callout);
-        QCOMPARE(s.window.rail()->button(WheelPage::id)->state(), QString("hits"));
-        QVERIFY(s.window.slip()->plainText().contains("Overlaps by"));
+        QCOMPARE(s.rail()->button(WheelPage::id)->state(), QString("hits"));
+        QVERIFY(s.slipText().contains("Overlaps by"));
         // Enter went on to the next dimension, as Tab does.
         QTRY_VERIFY(s.field(thickness)->hasFocus());
         s.type(s.field(thickness), "30");
@@ -116,11 +116,11 @@ private slots:
         QTest::keyClick(field, Qt::Key_Return);
         QCOMPARE(field->text(), QString("?"));
         QVERIFY(field->isMissing());
-        QVERIFY(s.window.ledger()->cell("heat-store")->toolTip().contains("rotor thickness"));
+        QVERIFY(s.cell("heat-store")->toolTip().contains("rotor thickness"));
         QVERIFY(s.ledger("heat-store").endsWith("–"));
         s.window.slip()->choose("front/face-gap");
-        QVERIFY(s.window.slip()->plainText().contains("Lacks rotor thickness"));
-        QCOMPARE(s.window.ledger()->cell("wheel-gap")->word(), QString("tight"));
+        QVERIFY(s.slipText().contains("Lacks rotor thickness"));
+        QCOMPARE(s.cell("wheel-gap")->word(), QString("tight"));
         QVERIFY(s.window.page(WheelPage::id)->view()->sheet().subtitle.contains("?"));
     }
 
@@ -137,7 +137,7 @@ private slots:
         emit card->known()->activated(card->known()->currentIndex());
         QCOMPARE(s.window.document().build().setups[1].front->rotor.thickness.known, Known::Estimated);
         s.window.slip()->choose("front/face-gap");
-        QVERIFY(s.window.slip()->plainText().contains("estimate"));
+        QVERIFY(s.slipText().contains("estimate"));
         card->width()->setFocus();
         QTest::keyClicks(card->width(), "0.4");
         QTest::keyClick(card->width(), Qt::Key_Return);
@@ -157,7 +157,7 @@ private slots:
         s.type(field, "190");
         QTest::keyClick(field, Qt::Key_Return);
         QVERIFY(s.ledger("wheel-gap") != gap);
-        QCOMPARE(s.window.ledger()->cell("wheel-gap")->word(), QString("tight"));
+        QCOMPARE(s.cell("wheel-gap")->word(), QString("tight"));
     }
 
     void aRemedyIsTriedAndUndone()
@@ -165,7 +165,7 @@ private slots:
         Shown s;
         s.window.document().setPair({ {}, "varnik-355" });
         s.window.setStage(WheelPage::id);
-        QCOMPARE(s.window.ledger()->cell("wheel-gap")->word(), QString("hits"));
+        QCOMPARE(s.cell("wheel-gap")->word(), QString("hits"));
         auto* browser = s.window.slip()->browser();
         QVERIFY(browser->toPlainText().contains("How to gain clearance"));
         // The link is where the pointer would find it.
@@ -174,12 +174,12 @@ private slots:
             for (auto it = block.begin(); !it.atEnd(); ++it)
                 if (it.fragment().charFormat().anchorHref().startsWith("remedy:") && link.isEmpty())
                     link = it.fragment().charFormat().anchorHref();
-        QCOMPARE(link, QString("remedy:0"));
+        QVERIFY(!link.isEmpty());
         emit browser->anchorClicked(QUrl(link));
         QCOMPARE(s.window.document().undoStack().count(), 1);
-        QVERIFY2(s.window.ledger()->cell("wheel-gap")->word() != "hits", qPrintable(s.window.slip()->plainText()));
+        QVERIFY2(s.cell("wheel-gap")->word() != "hits", qPrintable(s.slipText()));
         QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
-        QCOMPARE(s.window.ledger()->cell("wheel-gap")->word(), QString("hits"));
+        QCOMPARE(s.cell("wheel-gap")->word(), QString("hits"));
     }
 
     void aCornerIsMockedUpByKeyboardFromNothing()
@@ -187,11 +187,11 @@ private slots:
         Shown s;
         s.window.document().setPair({ {}, "varnik-355" });
         s.window.setStage(CentringPage::id);
-        QCOMPARE(s.window.document().study().of<Centring>().corners.size(), std::size_t(0));
+        QCOMPARE(s.known().of<Centring>().corners.size(), std::size_t(0));
         auto* begin = s.window.page(CentringPage::id)->findChild<QPushButton*>("place-0");
         QVERIFY(begin && begin->isVisible());
         QTest::mouseClick(begin, Qt::LeftButton);
-        QCOMPARE(s.window.document().study().of<Centring>().corners.size(), std::size_t(1));
+        QCOMPARE(s.known().of<Centring>().corners.size(), std::size_t(1));
         QTest::keyClick(&s.window, Qt::Key_F2);
         for (const char* gap : { "9.4", "8.6", "9.3", "8.7", "110" }) {
             everythingShown();
@@ -200,12 +200,12 @@ private slots:
             QTest::keyClicks(field, gap);
             QTest::keyClick(field, Qt::Key_Return);
         }
-        QVERIFY(near(*s.window.document().study().of<Centring>().corners[0].axial.value, -0.35e-3, 1e-6));
-        QVERIFY(s.window.slip()->plainText().contains("too far inboard"));
+        QVERIFY(near(*s.known().of<Centring>().corners[0].axial.value, -0.35e-3, 1e-6));
+        QVERIFY(s.slipText().contains("too far inboard"));
         while (s.window.document().undoStack().canUndo())
             QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
         QVERIFY(!s.window.isWindowModified());
-        QCOMPARE(s.window.document().study().of<Centring>().corners.size(), std::size_t(0));
+        QCOMPARE(s.known().of<Centring>().corners.size(), std::size_t(0));
     }
 
     void whatIsChosenRatherThanMeasured()
@@ -221,12 +221,12 @@ private slots:
         };
         choose(WheelPage::id, 1); // the 18-inch wheel
         QCOMPARE(s.window.document().build().setups[1].front->wheel, std::string("w18"));
-        QCOMPARE(s.window.ledger()->cell("wheel-gap")->word(), QString("clear"));
+        QCOMPARE(s.cell("wheel-gap")->word(), QString("clear"));
         choose(CarPage::id, 2); // no antilock
         QVERIFY(s.window.document().build().car.antilock == YesNo::No);
-        const auto planned = s.window.document().study().verdict("front-left/axial")->remedies.front().title;
+        const auto planned = s.known().verdict("front-left/axial")->remedies.front().title;
         choose(CentringPage::id, 2); // shims on the other side of the ear
-        QVERIFY(s.window.document().study().verdict("front-left/axial")->remedies.front().title != planned);
+        QVERIFY(s.known().verdict("front-left/axial")->remedies.front().title != planned);
         for (int i = 0; i < 3; ++i)
             QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
         QVERIFY(!s.window.isWindowModified());
@@ -247,7 +247,7 @@ private slots:
         QTest::keyClick(drawer, Qt::Key_Return);
         QCOMPARE(s.window.document().build().drawer.size(), std::size_t(2));
         QVERIFY(near(*s.window.document().build().drawer[1].thickness.value, 0.762e-3, 1e-9));
-        QVERIFY(s.window.slip()->plainText().contains("0.40"));
+        QVERIFY(s.slipText().contains("0.40"));
         QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
         QCOMPARE(drawer->text(), QString("0.25 × 4, 0.5 × 4, 0.75 × 4, 1 × 6, 2 × 2"));
     }
@@ -260,7 +260,7 @@ private slots:
                 if (action->text().contains("new proposal"))
                     action->trigger();
         QCOMPARE(s.window.document().build().setups.size(), std::size_t(4));
-        QCOMPARE(s.window.document().study().after.setup->id, std::string("varnik-330-2"));
+        QCOMPARE(s.known().after.setup->id, std::string("varnik-330-2"));
         QCOMPARE(s.window.afterBox()->currentText(), QString("Varnik 330 × 28 (2)"));
         auto* field = s.field("/setups/3/front/rotor/outer_diameter_mm");
         field->setFocus();
@@ -287,7 +287,7 @@ private slots:
         s.type(field, "26");
         QTest::keyClicks(field, "x");
         QVERIFY(!field->refusal().isEmpty());
-        QCOMPARE(*s.window.document().study().after.front.corner->rotor.thickness.value, 0.0275);
+        QCOMPARE(*s.known().after.front.corner->rotor.thickness.value, 0.0275);
     }
 };
 

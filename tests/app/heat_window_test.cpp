@@ -25,7 +25,7 @@ struct AtHeat : Shown {
     {
         return std::ranges::any_of(sheet().letters, [&](const Lettering& l) { return l.text.contains(text); });
     }
-    const Verdict& verdict() { return *window.document().study().verdict("heat/gives-up"); }
+    const Verdict& verdict() { return *known().verdict("heat/gives-up"); }
 };
 
 } // namespace
@@ -130,7 +130,7 @@ private slots:
             session->temperatures.push_back({ "hill-climb", stop, { 0.0, 0.1, Known::Measured, {}, {} }, Axle::Front, MeasuredAt::Ring,
                 { at - 12, 6.0, Known::Measured, "gun", {} } });
         }
-        s.window.document().setBuild(build, "read");
+        put(s.window.document(), build, "read");
         s.waited();
         QVERIFY(s.says("3 of them are of"));
         const int steps = s.window.document().undoStack().count();
@@ -151,7 +151,7 @@ private slots:
             if (std::string(name) == "linnet") {
                 Build build = s.window.document().build();
                 build.setups[1].front->rotor.thickness = {};
-                s.window.document().setBuild(build, "less");
+                put(s.window.document(), build, "less");
             }
             s.waited();
             for (const bool dark : { false, true }) {

@@ -69,7 +69,7 @@ private slots:
             QTRY_VERIFY(s.window.instrumentBar()->takeButton()->isEnabled());
             QCOMPARE(s.window.instrumentBar()->word(), QString("stable"));
             QTest::keyClick(s.focus(), Qt::Key_F4);
-            const auto* entry = s.window.document().study().directory->at(field->pointer());
+            const auto* entry = s.known().directory->at(field->pointer());
             QVERIFY(near(*entry->reading->value, lengths[taken].second * 1e-3, 1e-9));
             QCOMPARE(entry->reading->instrument, std::string("vernier"));
             QCOMPARE(entry->reading->known, Known::Measured);
@@ -125,7 +125,7 @@ private slots:
         s.type(field, "28.00; 28.01; 28.02; 28.03");
         QTest::keyClick(field, Qt::Key_Return);
         QCOMPARE(s.window.document().build().setups[1].front->rotor.thickness.repeats.size(), std::size_t(4));
-        QVERIFY(s.window.document().study().verdict("front/thickness-variation"));
+        QVERIFY(s.known().verdict("front/thickness-variation"));
     }
 
     /// Whatever the other end does, timers go on and nothing wrong comes in.
@@ -291,7 +291,7 @@ private slots:
         QVERIFY(turn->said().contains("Mostly first order") && turn->said().contains("2 of 5 studs"));
         QTest::mouseClick(turn->runoutButton(), Qt::LeftButton);
         QVERIFY(near(*s.window.document().build().setups[1].front->left.runout.value, turn->turn()->total, 1e-12));
-        QCOMPARE(s.window.document().study().verdict("front/runout")->level, Level::Caution);
+        QCOMPARE(s.known().verdict("front/runout")->level, Level::Caution);
         QCOMPARE(s.field("/setups/1/front/left/runout_mm")->text(), QString("0.06"));
     }
 };

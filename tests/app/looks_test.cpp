@@ -22,14 +22,14 @@ private slots:
                 QVERIFY(view->isVisible());
                 // What a stage without verdicts draws hangs on its records, which a demo need not have.
                 if (findStage(stage)->state) {
-                    QVERIFY(s.window.slip()->plainText().size() > 20);
+                    QVERIFY(s.slipText().size() > 20);
                     continue;
                 }
                 QVERIFY(view->sheet().areas.size() > 5);
                 QVERIFY(!view->sheet().dimensions.empty());
                 for (const DimensionLine& line : view->sheet().dimensions)
-                    QVERIFY2(s.window.document().study().directory->at(line.pointer), line.pointer.c_str());
-                QVERIFY(s.window.slip()->plainText().size() > 20);
+                    QVERIFY2(s.known().directory->at(line.pointer), line.pointer.c_str());
+                QVERIFY(s.slipText().size() > 20);
                 const auto picture = view->grab().toImage();
                 QSet<QRgb> colours;
                 for (int y = 0; y < picture.height(); y += 3)
@@ -94,7 +94,7 @@ private slots:
                     pointers.push_back(line.pointer);
                 for (const auto& pointer : pointers) {
                     // Kept beyond the study that the first preview replaces.
-                    const Address address = s.window.document().study().directory->at(pointer)->address;
+                    const Address address = s.known().directory->at(pointer)->address;
                     for (const double si : { 1e-6, 0.001, 99.0 }) {
                         if (!refusal(address, si).empty())
                             continue;
@@ -146,7 +146,7 @@ private slots:
         const auto& sheet = s.window.page()->view()->sheet();
         int measured = 0;
         for (const DimensionLine& line : sheet.dimensions) {
-            const auto* entry = s.window.document().study().directory->at(line.pointer);
+            const auto* entry = s.known().directory->at(line.pointer);
             if (line.run == Run::Leader || !entry->reading->value || line.pointer.find("/hydraulics/") != std::string::npos)
                 continue;
             const double drawn =
@@ -169,8 +169,8 @@ private slots:
         Shown s;
         Build few = s.window.document().build();
         few.tests.resize(1);
-        s.window.document().setBuild(few, "one session");
-        QTRY_VERIFY_WITH_TIMEOUT(!s.window.document().study().underWay, 20000);
+        put(s.window.document(), few, "one session");
+        QTRY_VERIFY_WITH_TIMEOUT(!s.known().underWay, 20000);
         s.window.setStage(StopPage::id);
         const auto& sheet = s.window.page(StopPage::id)->view()->sheet();
         const auto first = std::ranges::find(sheet.callouts, std::string("stop/measured-1"), &Callout::verdict);
@@ -287,7 +287,7 @@ private slots:
         build.car.name = "An estate with a name that goes on and on until nobody reads it any more";
         build.setups[1].name = "A kit whose vendor believed that every property belongs into its title, all of them";
         build.wheels[0].name = build.setups[1].name;
-        s.window.document().setBuild(build, "names");
+        put(s.window.document(), build, "names");
         s.window.resize(1280, 800);
         everythingShown();
         QVERIFY(s.window.width() <= 1280);

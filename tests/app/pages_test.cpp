@@ -50,7 +50,7 @@ private slots:
         s.window.document().setPair({ {}, setup.toStdString() });
         int shown = 0;
         QStringList lost;
-        for (const Verdict& v : std::vector(s.window.document().study().verdicts)) {
+        for (const Verdict& v : std::vector(s.known().verdicts)) {
             s.window.setStage(stageOf(v.chapter).id);
             s.window.slip()->choose(v.id);
             const StagePage* page = s.window.page(stageOf(v.chapter).id);
@@ -63,7 +63,7 @@ private slots:
             // One stop of many that is fine is a peg without a name.
             if (v.id.starts_with("stop/measured-") && isFine(v.level))
                 continue;
-            if (!shows(page->view()->sheet(), s.window.document().study(), v))
+            if (!shows(page->view()->sheet(), s.known(), v))
                 lost << QStringLiteral("%1 leads to “%2”").arg(QString::fromStdString(v.id), page->view()->sheet().title);
             ++shown;
         }
@@ -90,7 +90,7 @@ private slots:
             s.window.startNew();
         s.window.document().setPair({ {}, setup.toStdString() });
         QStringList lost;
-        const auto questions = s.window.document().study().questions;
+        const auto questions = s.known().questions;
         for (const Question& question : questions) {
             emit s.window.slip()->readingWanted(question.address.pointer);
             const auto* field = qobject_cast<DimensionField*>(QApplication::focusWidget());
@@ -132,7 +132,7 @@ private slots:
         auto build = demo();
         for (Setup& setup : build.setups)
             setup.front.reset();
-        s.window.document().setBuild(build, "rear only");
+        put(s.window.document(), build, "rear only");
         s.window.setStage(HeatPage::id);
         auto* heat = s.window.page<HeatPage>();
         QCOMPARE(heat->placeCount(), 1);

@@ -55,6 +55,12 @@ inline std::vector<StageId> stageIds()
     return ids;
 }
 
+/// Lets the document hold that build, as one step of undo.
+inline void put(Document& document, Build build, const char* what)
+{
+    document.edit(QString::fromLatin1(what), [&](const Build&) { return build; });
+}
+
 /// All that waits to be done in the window is done: no more, and no fixed time.
 inline void everythingShown()
 {
@@ -74,14 +80,42 @@ struct Shown {
         window.activateWindow();
         if (!QTest::qWaitForWindowActive(&window))
             qWarning("the window did not become active");
+        waited();
     }
     DimensionField* field(const std::string& pointer) { return window.page(window.stage())->view()->field(pointer); }
-    QString ledger(std::string_view id) { return window.ledger()->cell(id)->beforeAfter(); }
-    /// All of the study is there, and shown.
+    QString ledger(std::string_view id)
+    {
+        waited();
+        return window.ledger()->cell(id)->beforeAfter();
+    }
+    /// All that the window works out is there, remedies too unless something is only typed or dragged, and is shown.
     void waited()
     {
-        QTRY_VERIFY_WITH_TIMEOUT(!window.document().study().underWay, 20000);
+        const auto& document = window.document();
+        QTRY_VERIFY_WITH_TIMEOUT(
+            !document.study().underWay && (document.isPreviewing() || document.study().remedies == Remedies::Sought), 20000);
         everythingShown();
+    }
+    /// What is worked out, once all of it is.
+    const Study& known()
+    {
+        waited();
+        return window.document().study();
+    }
+    QString slipText()
+    {
+        waited();
+        return window.slip()->plainText();
+    }
+    LedgerCell* cell(std::string_view id)
+    {
+        waited();
+        return window.ledger()->cell(id);
+    }
+    WorkRail* rail()
+    {
+        waited();
+        return window.rail();
     }
     [[nodiscard]] const Build& build() { return window.document().build(); }
     /// Types into the field of a reading on the stage that is shown, with Enter at the end.
@@ -92,6 +126,7 @@ struct Shown {
         into->setFocus();
         type(into, text);
         QTest::keyClick(into, Qt::Key_Return);
+        waited();
     }
     void type(QWidget* into, const QString& text)
     {
@@ -113,6 +148,19 @@ inline int inked(const QImage& picture)
     return picture.width() * picture.height() - most;
 }
 
+/// Results arrive as late as DEEPSTOP_LATE says, in milliseconds: "20", or "0-500" for anything between, in any order. Without it they
+/// arrive as in the program.
+inline void comeLate()
+{
+    const auto said = qEnvironmentVariable("DEEPSTOP_LATE").split(QLatin1Char('-'));
+    if (said.front().isEmpty())
+        return;
+    const int least = said.front().toInt();
+    const int most = said.back().toInt();
+    static std::mt19937 rng(1);
+    deliveryDelay() = [least, most] { return std::uniform_int_distribution<int>(least, most)(rng); };
+}
+
 /// What every window test begins with.
 inline void beginWindowTests()
 {
@@ -124,8 +172,7 @@ inline void beginWindowTests()
     QSettings::setPath(QSettings::NativeFormat, QSettings::UserScope, settings.path());
     loadFonts();
     setDark(false);
-    // What is looked at is what the study says, however long a busy machine takes for it.
-    Document::setPatience(std::chrono::minutes(1));
+    comeLate();
 }
 
 inline void freshSettings()

@@ -32,6 +32,20 @@ struct AtStop : Shown {
     }
 };
 
+/// Does something in the columns' window, once it has opened.
+template <class Do>
+void atColumns(AtStop& s, Do act)
+{
+    auto* look = new QTimer(&s.window);
+    QObject::connect(look, &QTimer::timeout, &s.window, [look, act] {
+        if (auto* window = qobject_cast<LogColumnsWindow*>(QApplication::activeModalWidget())) {
+            look->deleteLater();
+            act(window);
+        }
+    });
+    look->start(5);
+}
+
 } // namespace
 
 class StopWindowTest : public QObject {
@@ -49,10 +63,10 @@ private slots:
         Build build = s.build();
         build.setups[0].hydraulics->dryBoiling = { 302, 1.0, Known::Measured, {}, {} };
         build.setups[0].hydraulics->wetBoiling = { 301, 1.0, Known::Measured, {}, {} };
-        s.window.document().setBuild(build, "old fluid");
+        put(s.window.document(), build, "old fluid");
         s.waited();
         QVERIFY(s.says("fluid boils at braking"));
-        QCOMPARE(s.window.document().study().verdict("stop/saves")->level, Level::Stop);
+        QCOMPARE(s.known().verdict("stop/saves")->level, Level::Stop);
     }
 
     void theInspectionIsTickedByKeys()
@@ -127,7 +141,7 @@ private slots:
         AtStop s(StopPage::Traces);
         Build build = s.build();
         build.tests.clear();
-        s.window.document().setBuild(build, "no sessions");
+        put(s.window.document(), build, "no sessions");
         s.waited();
         QVERIFY(s.says("A tape leaves no trace"));
         instruments::ReceiverScene scene;
@@ -173,13 +187,17 @@ private slots:
         log.close();
         const auto sessions = s.build().tests.size();
         // Sent away, nothing is read.
-        QTimer::singleShot(0, &s.window, [] { QTest::keyClick(QApplication::activeModalWidget(), Qt::Key_Escape); });
+        bool sentAway = false;
+        atColumns(s, [&](LogColumnsWindow* window) {
+            QTest::keyClick(window, Qt::Key_Escape);
+            sentAway = true;
+        });
         s.page->takeLog(log.fileName());
+        QTRY_VERIFY(sentAway);
+        everythingShown();
         QCOMPARE(s.build().tests.size(), sessions);
         QString before;
-        QTimer::singleShot(0, &s.window, [&] {
-            auto* window = qobject_cast<LogColumnsWindow*>(QApplication::activeModalWidget());
-            QVERIFY(window);
+        atColumns(s, [&](LogColumnsWindow* window) {
             before = window->summary();
             QVERIFY(!window->takeButton()->isEnabled());
             QTest::keyClicks(window->kind(0), "time");
@@ -191,8 +209,8 @@ private slots:
             QTest::mouseClick(window->takeButton(), Qt::LeftButton);
         });
         s.page->takeLog(log.fileName());
-        QVERIFY(before.contains("no column is the time"));
         QTRY_COMPARE(s.build().tests.size(), sessions + 1);
+        QVERIFY(before.contains("no column is the time"));
         QVERIFY(near(*s.build().tests.back().stops.at(0).speed.value, 60 * 0.44704, 1e-3));
     }
 
@@ -266,7 +284,7 @@ private slots:
         QTRY_COMPARE(s.build().duties.size(), duties + 1);
         s.waited();
         QCOMPARE(s.build().car.duty, "log");
-        QVERIFY(s.window.document().study().verdict("heat/gives-up")->title.find("pass") != std::string::npos);
+        QVERIFY(s.known().verdict("heat/gives-up")->title.find("pass") != std::string::npos);
         QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
         QTRY_COMPARE(s.build().duties.size(), duties);
     }

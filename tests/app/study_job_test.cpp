@@ -15,7 +15,7 @@ namespace {
 /// Waits for nothing: what is not there at once comes later.
 struct Impatient {
     Impatient() { Document::setPatience(std::chrono::milliseconds(-1)); }
-    ~Impatient() { Document::setPatience(std::chrono::minutes(1)); }
+    ~Impatient() { Document::setPatience(std::chrono::milliseconds(5)); }
 };
 
 std::shared_ptr<const Build> demoWith(double diameterInMetres)

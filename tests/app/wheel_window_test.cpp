@@ -21,7 +21,7 @@ struct InWheelRoom : Shown {
         page->setPlace(place);
         everythingShown();
     }
-    const Verdict& verdict(const char* id) { return *window.document().study().verdict(id); }
+    const Verdict& verdict(const char* id) { return *known().verdict(id); }
     const Handle* handle(const std::string& end)
     {
         for (const Handle& h : page->view()->sheet().handles)
@@ -59,7 +59,7 @@ private slots:
         // While it is dragged everything shows what would be, and the build is untouched.
         QVERIFY(s.window.document().isPreviewing());
         QCOMPARE(s.window.document().undoStack().count(), 0);
-        const double shown = *s.window.document().study().after.front.corner->spacer.value;
+        const double shown = *s.known().after.front.corner->spacer.value;
         QVERIFY(std::abs(shown - 0.006) < 0.6e-3);
         // Along the axle 6 mm are won; across a slanting spoke a little less.
         QVERIFY(*s.verdict("front/spoke-gap").figure.value > before + 0.6 * shown
@@ -102,7 +102,7 @@ private slots:
         build.wheels[0].balanceWeights = YesNo::No;
         build.wheels[0].spokesAlike = YesNo::Yes;
         InWheelRoom s(WheelPage::Wheel);
-        s.window.document().setBuild(build, "no profile");
+        put(s.window.document(), build, "no profile");
         everythingShown();
         QVERIFY(s.verdict("front/barrel-gap").level == Level::Unproven);
         QVERIFY(s.page->view()->sheet().subtitle.contains("still to take"));
@@ -157,6 +157,8 @@ private slots:
         everythingShown();
         auto* board = s.page->cureBoard();
         QVERIFY(board->isVisible());
+        s.waited();
+        QTRY_VERIFY(!board->isSearching());
         std::vector<CureLine*> cures;
         for (CureLine* line : board->lines())
             if (line->button() && line->button()->text() == "Try it")
@@ -164,6 +166,8 @@ private slots:
         QVERIFY2(cures.size() >= 3, qPrintable(QString::number(cures.size())));
         const auto count = cures.size();
         for (std::size_t i = 0; i < count; ++i) {
+            s.waited();
+            QTRY_VERIFY(!board->isSearching());
             std::vector<CureLine*> now;
             for (CureLine* line : board->lines())
                 if (line->button() && line->button()->text() == "Try it")
@@ -178,6 +182,7 @@ private slots:
             QVERIFY(s.window.document().build() == before);
             QCOMPARE(s.verdict("front/barrel-gap").level, Level::Hits);
         }
+        QTRY_VERIFY(!board->isSearching());
         QCOMPARE(board->answers().size(), 3);
         QVERIFY(board->answers()[0].contains("Largest rotor"));
     }
@@ -185,6 +190,7 @@ private slots:
     void anotherWheelIsPutOnFromTheBoard()
     {
         InWheelRoom s(WheelPage::Cures);
+        QTRY_VERIFY(!s.page->cureBoard()->isSearching() && s.page->cureBoard()->lines().size() > 1);
         for (CureLine* line : s.page->cureBoard()->lines())
             if (line->button() && line->button()->text() == "Put it on" && line->content()->title.startsWith("18")) {
                 QTest::mouseClick(line->button(), Qt::LeftButton);
@@ -219,7 +225,7 @@ private slots:
         auto* button = s.page->view()->callout("front/studs");
         QVERIFY(button && button->level() == Level::Stop);
         QTest::mouseClick(button, Qt::LeftButton);
-        QVERIFY2(s.window.slip()->plainText().contains("order studs"), qPrintable(s.window.slip()->plainText()));
+        QVERIFY2(s.slipText().contains("order studs"), qPrintable(s.slipText()));
     }
 
     /// The mounted caliper from outboard: the mark of the bleeder to open lies higher than the other on both sides of the car.
@@ -333,8 +339,8 @@ private slots:
         build.wheels[0].balanceWeights = YesNo::No;
         build.wheels[0].spokesAlike = YesNo::Yes;
         InWheelRoom s(WheelPage::Wheel);
-        s.window.document().setBuild(build, "no insets");
-        QVERIFY(!s.window.document().study().verdict("front/inset-gap"));
+        put(s.window.document(), build, "no insets");
+        QVERIFY(!s.known().verdict("front/inset-gap"));
         auto* free = s.field("/wheels/0/insets/-/from_mm");
         QVERIFY(free);
         free->setFocus();
@@ -434,6 +440,7 @@ private slots:
     {
         InWheelRoom s(WheelPage::Section);
         s.window.document().setUnits(UnitSystem::Us);
+        s.waited();
         auto* w = s.window.showTemplate();
         QCOMPARE(w->paper()->currentText(), QString("Letter"));
         w->what()->setCurrentIndex(1);
@@ -447,7 +454,7 @@ private slots:
         QVERIFY(inked(w->view()->grab().toImage()) > 2000);
         auto build = demo();
         build.frontHub.shieldDepth = {};
-        s.window.document().setBuild(build, "shield unknown");
+        put(s.window.document(), build, "shield unknown");
         w->refresh();
         QVERIFY(w->view()->pages().empty() && w->trouble().contains("dust shield's plate"));
     }
@@ -457,7 +464,7 @@ private slots:
         auto build = demo();
         build.setups[1].front->wheel.clear();
         InWheelRoom s(WheelPage::Section);
-        s.window.document().setBuild(build, "no wheel");
+        put(s.window.document(), build, "no wheel");
         for (int place = WheelPage::Section; place <= WheelPage::Wanted; ++place) {
             s.page->setPlace(place);
             QVERIFY2(inked(s.page->grab().toImage()) > 2000, qPrintable(QString::number(place)));

@@ -78,7 +78,7 @@ int main(int argc, char** argv)
             withReading(document.build(), pointer, { base + static_cast<double>(++number) * per, {}, Known::Measured, "micrometer", {} });
         jobcard::tickIn(jobcard::recordOf(build, "varnik-330"), "step-" + std::to_string(number % 100), Checked::Fine,
             { "W.", std::to_string(number) });
-        document.setBuild(std::move(build), QStringLiteral("work"));
+        document.edit(QStringLiteral("work"), [&](const Build&) { return build; });
         say("did", number);
         if (dice() % 25 == 0) {
             document.save(file, Document::Over::OthersWork);

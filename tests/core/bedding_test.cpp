@@ -174,7 +174,9 @@ private slots:
     void theCardAndTheLogKnowOfIt()
     {
         const Study s = studied(demo());
-        const auto build = beddedIn(s, { "K. M.", "2026-06-01 10:20" }, 1);
+        const auto beds = beddedIn(s, { "K. M.", "2026-06-01 10:20" }, 1);
+        QVERIFY(beds);
+        const auto build = (*beds)(*s.build);
         QVERIFY(build && build->log.size() == s.build->log.size() + 1);
         QCOMPARE(build->log.back().event, LogEvent::Bedded);
         QCOMPARE(build->log.back().date, "2026-06-01");

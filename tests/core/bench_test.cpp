@@ -99,7 +99,7 @@ private slots:
     {
         auto build = demo();
         const auto s = study(build);
-        build = withReceipt(s, "front/right/rotor-hand", Checked::Open, WhichHand::Left, "stamped L");
+        build = *received(s.after.setup->id, "front/right/rotor-hand", Checked::Open, WhichHand::Left, "stamped L")(build);
         const auto after = study(build);
         const auto items = receivingOf(after, Axle::Front);
         QCOMPARE(item(items, "front/left/rotor-hand").state, Checked::Fine);
@@ -109,7 +109,7 @@ private slots:
         QCOMPARE(after.verdict("front/received")->level, Level::Stop);
         QVERIFY(names(faultLetter(after), "two left rotors in the box") && names(faultLetter(after), "stamped L"));
         // Who has the part in hand may overrule a check that found nothing.
-        const auto overruled = study(withReceipt(study(demo()), "front/both/pad-window", Checked::Fault, WhichHand::Unknown, "ears bent"));
+        const auto overruled = study(*received(study(demo()).after.setup->id, "front/both/pad-window", Checked::Fault, WhichHand::Unknown, "ears bent")(demo()));
         QCOMPARE(overruled.verdict("front/pad-window")->level, Level::Good);
         QCOMPARE(overruled.verdict("front/received")->level, Level::Stop);
         QVERIFY(names(faultLetter(overruled), "Pads in their opening (front axle): ears bent"));

@@ -160,9 +160,9 @@ private slots:
                 waits, [&](const std::string& w) { return w.find(side == Side::Left ? "left drum" : "right drum") != std::string::npos; });
         };
         QVERIFY(!turned(Side::Left) && !turned(Side::Right));
-        build = *ticked(studied(build), "rear/left/drum-on", Checked::Fine, { "D", "2026-05-02" });
+        build = *(*ticked(studied(build), "rear/left/drum-on", Checked::Fine, { "D", "2026-05-02" }))(build);
         QVERIFY(turned(Side::Left) && !turned(Side::Right));
-        build = *ticked(studied(build), "rear/left/drum-on", Checked::Fault, { "D", "2026-05-02" });
+        build = *(*ticked(studied(build), "rear/left/drum-on", Checked::Fault, { "D", "2026-05-02" }))(build);
         QVERIFY(!turned(Side::Left));
     }
 
@@ -179,7 +179,9 @@ private slots:
         QVERIFY(!opened(s, cut.id, "  ", { "A", "2026-05-01" }));
         QVERIFY(!opened(s, "car/stands", "because", { "A", "2026-05-01" }));
         QVERIFY(ticked(s, cut.id, Checked::Fault, { "A", "2026-05-01" })); // a fault may always be called one
-        const auto open = opened(s, cut.id, "the owner wants it", { "A", "2026-05-01" });
+        const auto opens = opened(s, cut.id, "the owner wants it", { "A", "2026-05-01" });
+        QVERIFY(opens);
+        const auto open = (*opens)(*s.build);
         QVERIFY(open && open->cards.size() == 1 && open->cards[0].openings[0].reason == "the owner wants it");
         const Study after = studied(*open);
         QVERIFY(stepLike(cardOf(after), "front/left/cut-trim").open && !stepLike(cardOf(after), "front/right/cut-trim").open);
@@ -231,7 +233,7 @@ private slots:
                 if (tried.irreversible && next)
                     QVERIFY(tried.waits.empty() || !tried.opened.empty());
                 if (next)
-                    build = *next;
+                    build = *(*next)(build);
             }
         }
     }
@@ -263,7 +265,7 @@ private slots:
     {
         Build build = demo();
         const Study s = studied(build);
-        build = *ticked(s, "front/left/tag", Checked::Fine, { "C", "2026-05-02 10:00" }, "note", 600);
+        build = *(*ticked(s, "front/left/tag", Checked::Fine, { "C", "2026-05-02 10:00" }, "note", 600))(build);
         const Card card = cardOf(studied(build));
         QCOMPARE(card.step("front/left/tag")->state, Checked::Fine);
         QCOMPARE(card.step("front/left/tag")->who, "C");

@@ -1,5 +1,6 @@
 /// Duties of a build: what gives up first, calibration by thermometer, spread, and what the command prints.
 
+#include "task/cancel.hpp"
 #include "chapters/heat/duty_heat.hpp"
 #include "chapters/proving/calibrated.hpp"
 #include "core/support.hpp"
@@ -294,8 +295,12 @@ private slots:
         }
         const auto width = [](const std::vector<double>& v) { return quantile(v, 0.9) - quantile(v, 0.1); };
         QVERIFY(width(difference) < 0.5 * width(before));
-        const std::atomic<bool> unwanted { true };
-        QVERIFY(heat::spread(cars, duty, 64, {}, 7, 2, {}, &unwanted)[0].empty());
+        // Cancelled in the middle, no thread begins another draw.
+        std::atomic<bool> unwanted { false };
+        std::atomic<int> after { 0 };
+        const CancelScope scope(&unwanted);
+        QVERIFY_THROWS_EXCEPTION(Cancelled, (void)heat::spread(cars, duty, 640, {}, 7, 2, [&](double) { after += unwanted.exchange(true); }));
+        QVERIFY(after <= 1);
     }
 
     /// By hand: series, flash and cooling time.

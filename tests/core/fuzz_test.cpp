@@ -89,7 +89,7 @@ private slots:
     void copies()
     {
         const auto seed = files::writeCopy({ files::parseBuild(R"({"deepstop":1,"setups":[{"id":"a"}],"car":{"mass_kg":1460}})"),
-            "/home/mine.deepstop", "00ff", "/car/mass_kg", "14" });
+            "/home/mine.deepstop", "00ff", { { "/car/mass_kg", "14" } } });
         fuzz(
             { seed }, [](const std::string& text) { return roundTrip(files::parseCopy(text).file); }, 0.02);
     }

@@ -5,6 +5,7 @@
 #include "heat/convection.hpp"
 #include "heat/heat.hpp"
 #include "heat/network.hpp"
+#include "task/cancel.hpp"
 
 #include <QTest>
 
@@ -253,7 +254,8 @@ private slots:
         QVERIFY(!run(stiff, laps(100)).complete);
         QVERIFY(!run(carOf(merlesFront()), oneStop(30, 8, 7 * 86400.0)).complete);
         const std::atomic<bool> unwanted { true };
-        QVERIFY(!run(carOf(merlesFront()), laps(5), {}, &unwanted).complete);
+        const deepstop::CancelScope scope(&unwanted);
+        QVERIFY_THROWS_EXCEPTION(deepstop::Cancelled, (void)run(carOf(merlesFront()), laps(5)));
     }
 };
 

@@ -293,7 +293,7 @@ private slots:
         proving::FoundStop holed = good;
         holed.distance = NAN;
         holed.faults = { "no moments for 0.8 s" };
-        const auto s = report::sessionOf(b, "varnik-330", "2026-05-01", "morning", { good, holed });
+        const auto s = report::sessionOf(b, "varnik-330", { { good, holed }, {}, true }, "morning", "2026-05-01");
         QVERIFY(s.stops[0].leftOut.empty() && near(*s.stops[0].distance.value, 41, 1e-12));
         QVERIFY(!s.stops[1].distance.value && s.stops[1].leftOut == "no moments for 0.8 s");
         QVERIFY(s.ran && s.ran->rear && s.ran->hydraulics && s.from == MeasuredFrom::Hold);

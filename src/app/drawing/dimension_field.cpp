@@ -10,6 +10,8 @@
 #include <QPainter>
 #include <QToolTip>
 
+#include <utility>
+
 namespace deepstop::app {
 
 DimensionField::DimensionField(Document& document, std::string pointer, QWidget* parent)
@@ -21,6 +23,7 @@ DimensionField::DimensionField(Document& document, std::string pointer, QWidget*
     setFont(figures(13.5));
     setAttribute(Qt::WA_MacShowFocusRect, false);
     setContextMenuPolicy(Qt::DefaultContextMenu);
+    document_.drafts().watch(this, [this] { return commit(); });
     connect(this, &QLineEdit::textEdited, this, &DimensionField::tryText);
     refresh();
 }
@@ -30,6 +33,20 @@ void DimensionField::refresh()
     const auto* entry = document_.study().directory->at(pointer_);
     if (!entry)
         return;
+    // Put in or given up in another field of the same reading.
+    if (editing_ && !document_.drafts().has(objectName())) {
+        editing_ = false;
+        refusal_.clear();
+    }
+    // What was typed of it and could not be put in stands here again.
+    if (!editing_ && document_.drafts().has(objectName()) && !document_.drafts().isTyping(objectName())) {
+        setText(document_.drafts().text(objectName()));
+        setModified(true);
+        typedIn_ = document_.units();
+        editing_ = true;
+        refusal_ = whyNot(text());
+        emit grew();
+    }
     const Reading& reading = *entry->reading;
     const auto looked = std::pair { missing_, estimated_ };
     missing_ = !reading.value && !mayLack_;
@@ -86,14 +103,6 @@ QSize DimensionField::sizeHint() const
 
 bool DimensionField::event(QEvent* event)
 {
-    // With nothing typed, undo is the document's, not the line's.
-    if (event->type() == QEvent::ShortcutOverride && !isModified()) {
-        auto* key = static_cast<QKeyEvent*>(event);
-        if (key->matches(QKeySequence::Undo) || key->matches(QKeySequence::Redo)) {
-            event->ignore();
-            return false;
-        }
-    }
     if (event->type() == QEvent::KeyPress) {
         auto* key = static_cast<QKeyEvent*>(event);
         const bool tab = key->key() == Qt::Key_Tab || key->key() == Qt::Key_Backtab;
@@ -132,9 +141,7 @@ void DimensionField::keyPressEvent(QKeyEvent* event)
 {
     switch (event->key()) {
     case Qt::Key_Escape:
-        editing_ = false;
-        say({});
-        document_.endPreview();
+        giveUp();
         setShown();
         emit leftToSheet();
         return;
@@ -157,9 +164,7 @@ void DimensionField::keyPressEvent(QKeyEvent* event)
 
 void DimensionField::take(const Reading& reading, bool again)
 {
-    editing_ = false;
-    say({});
-    document_.endPreview();
+    giveUp();
     const auto free = pointer_.find("/-");
     document_.takeReading(pointer_, reading, again);
     setShown();
@@ -169,19 +174,39 @@ void DimensionField::take(const Reading& reading, bool again)
     emit goOn(free != std::string::npos ? document_.lastOfList(pointer_) : pointer_);
 }
 
-void DimensionField::tryText(const QString& text)
+void DimensionField::giveUp()
 {
-    editing_ = true;
-    const auto* entry = document_.study().directory->at(pointer_);
+    editing_ = false;
+    say({});
+    document_.drafts().settle(objectName());
+    document_.endPreview();
+}
+
+/// What the text says, beginning with the reading that is there; nothing where it cannot be put in, and why.
+std::pair<std::optional<Reading>, QString> DimensionField::understood(const QString& text) const
+{
+    const auto* entry = document_.entry(pointer_);
     if (!entry)
-        return;
-    const auto read = readEntry(text.toStdString(), entry->address.style, document_.units(), *entry->reading);
+        return { {}, tr("This reading is gone: the part it was of is no longer in the build.") };
+    const auto today = QDate::currentDate().toString(Qt::ISODate).toStdString();
+    const auto read = readEntry(text.toStdString(), entry->address.style, typedIn_, *entry->reading, today);
     auto why = read.refusal;
     if (read.reading && read.reading->value && why.empty())
-        why = deepstop::refusal(entry->address, *read.reading, document_.units());
-    say(QString::fromStdString(why));
-    if (why.empty())
-        document_.preview(pointer_, *read.reading);
+        why = deepstop::refusal(entry->address, *read.reading, typedIn_);
+    return { why.empty() ? read.reading : std::nullopt, QString::fromStdString(why) };
+}
+
+QString DimensionField::whyNot(const QString& text) const { return understood(text).second; }
+
+void DimensionField::tryText(const QString& text)
+{
+    // What is typed is in the units it was begun in, whatever is switched before it is put in.
+    if (!std::exchange(editing_, true))
+        typedIn_ = document_.units();
+    const auto [reading, why] = understood(text);
+    say(why);
+    if (reading)
+        document_.preview(pointer_, *reading);
     else
         document_.endPreview();
     emit grew();
@@ -191,24 +216,18 @@ bool DimensionField::commit()
 {
     if (!editing_)
         return true;
-    document_.endPreview();
-    const auto* entry = document_.study().directory->at(pointer_);
-    if (!entry)
-        return true;
-    const auto address = entry->address;
-    const auto read = readEntry(
-        text().toStdString(), address.style, document_.units(), *entry->reading, QDate::currentDate().toString(Qt::ISODate).toStdString());
-    auto why = read.refusal;
-    if (read.reading && read.reading->value && why.empty())
-        why = deepstop::refusal(address, *read.reading, document_.units());
-    say(QString::fromStdString(why));
-    if (!why.empty())
+    auto [put, why] = understood(text());
+    say(why);
+    if (!put) {
+        document_.endPreview();
         return false;
+    }
     editing_ = false;
-    auto put = *read.reading;
-    if (put != *entry->reading && !text().contains(QLatin1Char('?')))
-        document_.takenInHand(put, address.style);
-    document_.setReading(pointer_, put);
+    document_.drafts().settle(objectName());
+    const auto* entry = document_.entry(pointer_);
+    if (*put != *entry->reading && !text().contains(QLatin1Char('?')))
+        document_.takenInHand(*put, entry->address.style);
+    document_.setReading(pointer_, *put);
     setShown();
     return true;
 }

@@ -44,6 +44,9 @@ protected:
 
 private:
     bool commit();
+    void giveUp();
+    [[nodiscard]] std::pair<std::optional<Reading>, QString> understood(const QString& text) const;
+    [[nodiscard]] QString whyNot(const QString& text) const;
     void tryText(const QString& text);
     void say(const QString& refusal);
     void setShown();
@@ -62,6 +65,7 @@ private:
     QPixmap picture_; ///< without the focus
     std::size_t pictured_ = 0;
     bool editing_ = false;
+    UnitSystem typedIn_ = UnitSystem::Metric; ///< units that a plain number typed here is in
     QString refusal_;
 };
 

@@ -176,16 +176,24 @@ FactField::FactField(Document& document, std::string pointer, QWidget* parent)
     } else {
         line_ = new QLineEdit(this);
         line_->setFont(reading(13));
-        connect(line_, &QLineEdit::editingFinished, this, [this] {
-            if (line_->isModified())
-                put(line_->text().trimmed());
-        });
+        connect(line_, &QLineEdit::editingFinished, this, &FactField::putLine);
         column->addWidget(line_);
     }
     editor()->setObjectName(QString::fromStdString(pointer_));
+    if (line_)
+        document_.drafts().watch(line_, [this] { return putLine(); });
     editor()->installEventFilter(this);
     setFocusProxy(editor());
     refresh();
+    if (line_ && document_.drafts().has(line_->objectName())) {
+        line_->setText(document_.drafts().text(line_->objectName()));
+        line_->setModified(true);
+    }
+}
+
+bool FactField::putLine()
+{
+    return !line_->isModified() || !document_.drafts().has(line_->objectName()) || put(line_->text().trimmed());
 }
 
 QWidget* FactField::editor() const { return line_ ? static_cast<QWidget*>(line_) : box_ ? static_cast<QWidget*>(box_) : ticks_; }
@@ -207,7 +215,7 @@ void FactField::refresh()
     const auto value = QString::fromStdString(fact->value);
     const bool unsaid = value.isEmpty() || value == QLatin1String("unknown");
     editor()->setAccessibleName(QString::fromStdString(fact->full()));
-    if (line_ && !line_->isModified()) {
+    if (line_ && !document_.drafts().has(line_->objectName())) {
         line_->setText(value);
         line_->setPlaceholderText(QStringLiteral("?"));
         line_->setCursorPosition(0);
@@ -228,17 +236,18 @@ bool FactField::put(const QString& text)
     const auto fact = factAt(document_.build(), pointer_);
     if (!fact)
         return true;
-    auto said = withFact(document_.build(), pointer_, text.toStdString());
-    refusal_ = QString::fromStdString(said.refusal);
-    if (!said.build) {
+    refusal_ = QString::fromStdString(withFact(document_.build(), pointer_, text.toStdString()).refusal);
+    if (!refusal_.isEmpty()) {
         if (isVisible())
             QToolTip::showText(editor()->mapToGlobal(QPoint(0, editor()->height())), refusal_, editor(), {}, 60000);
         return false;
     }
-    if (line_)
+    if (line_) {
         line_->setModified(false);
-    if (!(*said.build == document_.build()))
-        document_.setBuild(std::move(*said.build), QString::fromStdString(fact->full()));
+        document_.drafts().settle(line_->objectName());
+    }
+    document_.edit(QString::fromStdString(fact->full()),
+        [&](const Build& now) { return withFact(now, pointer_, text.toStdString()).build; });
     return true;
 }
 
@@ -247,14 +256,16 @@ bool FactField::eventFilter(QObject* watched, QEvent* event)
     if (event->type() == QEvent::KeyPress && watched == editor()) {
         const int key = static_cast<QKeyEvent*>(event)->key();
         if ((key == Qt::Key_Return || key == Qt::Key_Enter) && !ticks_) {
-            if (!line_ || !line_->isModified() || put(line_->text().trimmed()))
+            if (!line_ || putLine())
                 emit goOn();
             return true;
         }
         if (key == Qt::Key_Escape) {
             refusal_.clear();
-            if (line_)
+            if (line_) {
                 line_->setModified(false);
+                document_.drafts().settle(line_->objectName());
+            }
             refresh();
             return true;
         }

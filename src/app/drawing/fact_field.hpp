@@ -61,6 +61,7 @@ protected:
 
 private:
     bool put(const QString& text);
+    bool putLine();
 
     Document& document_;
     std::string pointer_;

@@ -17,7 +17,7 @@ Reading dragged(const Handle& handle, double value)
 
 void HandleDrag::take(const Handle& handle)
 {
-    const auto* entry = document_.study().directory->at(handle.pointer);
+    const auto* entry = document_.entry(handle.pointer);
     handle_ = handle;
     to_.reset();
     from_ = entry ? entry->reading->value.value_or(0) : 0;
@@ -25,7 +25,7 @@ void HandleDrag::take(const Handle& handle)
 
 void HandleDrag::moveBy(QPointF millimetres)
 {
-    const auto* entry = handle_ ? document_.study().directory->at(handle_->pointer) : nullptr;
+    const auto* entry = handle_ ? document_.entry(handle_->pointer) : nullptr;
     if (!entry)
         return;
     const double raw = from_ + QPointF::dotProduct(millimetres, handle_->along) * handle_->metresPerMillimetre;
@@ -42,9 +42,10 @@ void HandleDrag::letGo(bool keep)
         return;
     const auto handle = *std::exchange(handle_, std::nullopt);
     const auto value = std::exchange(to_, std::nullopt);
-    document_.endPreview();
     if (keep && value)
         document_.setReading(handle.pointer, dragged(handle, *value));
+    else
+        document_.endPreview();
 }
 
 } // namespace deepstop::app

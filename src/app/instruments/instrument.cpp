@@ -19,7 +19,7 @@ Instrument::Instrument(QObject* parent) : QObject(parent)
         recent_.clear();
         emit changed();
     });
-    connect(&wire_, &Wire::looked, this, [this] {
+    connect(&wire_, &Wire::polled, this, [this] {
         if (const State now = state(); now != shown_ || now == State::Moving || now == State::Stable) {
             shown_ = now;
             emit changed();

@@ -25,8 +25,9 @@ ReceiverView::ReceiverView(QWidget* parent) : QWidget(parent), address_(new QCom
     connect(&wire_, &Wire::came, this, [this](const QByteArray& bytes, bool flood) {
         recorder_->take({ bytes.constData(), static_cast<std::size_t>(bytes.size()) }, now(), flood);
     });
-    connect(&wire_, &Wire::looked, this, qOverload<>(&QWidget::update));
+    connect(&wire_, &Wire::polled, this, &ReceiverView::showChanges);
     connect(&wire_, &Wire::lost, this, [this] {
+        recorder_->cut();
         connect_->setText(tr("Listen"));
         update();
     });
@@ -39,10 +40,9 @@ void ReceiverView::record(double speed, std::function<void(const proving::FoundS
 
 void ReceiverView::open()
 {
-    if (wire_.isOpen()) {
-        wire_.close();
-        connect_->setText(tr("Listen"));
-        update();
+    // One that is gone is listened to again at once.
+    if (wire_.isOpen() && !wire_.isLost()) {
+        stopListening();
         return;
     }
     const QString address = address_->currentText().trimmed();
@@ -55,8 +55,25 @@ void ReceiverView::open()
         emit refused(why);
         return;
     }
+    shown_.clear();
     connect_->setText(tr("Stop listening"));
     update();
+}
+
+void ReceiverView::stopListening()
+{
+    if (!wire_.isOpen())
+        return;
+    recorder_->cut();
+    wire_.close();
+    connect_->setText(tr("Listen"));
+    update();
+}
+
+void ReceiverView::showChanges()
+{
+    if (isVisible() && words() != shown_)
+        update();
 }
 
 bool ReceiverView::isHeard() const
@@ -91,7 +108,7 @@ void ReceiverView::paintEvent(QPaintEvent*)
     const Theme& t = theme();
     QPainter p(this);
     p.fillRect(rect(), t.paper);
-    const QStringList all = words();
+    const QStringList all = shown_ = words();
     const bool flooding = isOpen() && recorder_->stateAt(now()) == State::Flooding;
     const QColor colour = isHeard() ? colourNow() : flooding ? t.bad : t.unproven;
     const double room = height() - 80;

@@ -20,6 +20,8 @@ public:
     [[nodiscard]] QPushButton* connection() const { return connect_; }
     /// The words shown, from the largest to the smallest: speed, what to do, how it went, what is next.
     [[nodiscard]] virtual QStringList words() const = 0;
+    /// Lets go of the line: a stop that was being made is told of as one that does not count.
+    void stopListening();
 
 signals:
     void refused(const QString& why);
@@ -48,10 +50,13 @@ protected:
 
 private:
     void open();
+    /// Draws again what is not on the screen as it is.
+    void showChanges();
 
     Wire wire_;
     std::unique_ptr<proving::LiveRecorder> recorder_;
     QElapsedTimer clock_;
+    QStringList shown_; ///< what was drawn last
     QComboBox* address_;
     QPushButton* connect_;
 };

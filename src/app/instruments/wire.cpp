@@ -123,7 +123,7 @@ void Wire::take()
         if (!bytes.isEmpty())
             emit came(bytes, bytes.count('\n') > mostLines || bytes.size() == mostBytes);
     }
-    emit looked();
+    emit polled();
 }
 
 } // namespace deepstop::app

@@ -32,7 +32,7 @@ signals:
     /// The other end is gone.
     void lost();
     /// A look at the line is over, whether anything came or not.
-    void looked();
+    void polled();
 
 private:
     void take();

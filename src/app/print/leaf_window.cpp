@@ -1,10 +1,10 @@
 #include "print/leaf_window.hpp"
 
-#include "files/disk.hpp"
+#include "widgets/save_dialog.hpp"
+#include "files/exports.hpp"
 #include "files/paper_files.hpp"
 #include "print/page_painter.hpp"
 
-#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QPainter>
 #include <QPrintDialog>
@@ -36,7 +36,7 @@ LeafWindow::LeafWindow(report::Leaf leaf, QWidget* parent)
     connect(paper_, &QComboBox::currentIndexChanged, this, &LeafWindow::refresh);
     connect(print, &QPushButton::clicked, this, &LeafWindow::print);
     connect(save, &QPushButton::clicked, this, [this] {
-        const auto path = QFileDialog::getSaveFileName(this, windowTitle(), {}, tr("PDF (*.pdf);;Web page (*.html)"));
+        const auto path = askWhereToSave(this, windowTitle(), QStringLiteral("card.pdf"), tr("PDF (*.pdf);;Web page (*.html)"), QStringLiteral("pdf"));
         if (path.isEmpty())
             return;
         const auto why = this->save(path);
@@ -51,9 +51,9 @@ QString LeafWindow::save(const QString& path) const
 {
     try {
         if (path.endsWith(QLatin1String(".pdf"), Qt::CaseInsensitive))
-            files::replaceFile(path.toStdString(), files::pdfOf(view_->pages(), leaf_.title));
+            files::exportFile(path.toStdString(), files::pdfOf(view_->pages(), leaf_.title));
         else if (path.endsWith(QLatin1String(".html"), Qt::CaseInsensitive) || path.endsWith(QLatin1String(".htm"), Qt::CaseInsensitive))
-            files::replaceFile(path.toStdString(), report::htmlOf(leaf_));
+            files::exportFile(path.toStdString(), report::htmlOf(leaf_));
         else
             return tr("%1: the name has to end in .pdf or .html.").arg(path);
     } catch (const files::Refusal& refusal) {

@@ -1,5 +1,6 @@
 #include "print/template_window.hpp"
 
+#include "widgets/save_dialog.hpp"
 #include "document.hpp"
 #include "files/paper_files.hpp"
 #include "print/page_painter.hpp"
@@ -8,7 +9,6 @@
 #include "theme.hpp"
 
 #include <QDate>
-#include <QFileDialog>
 #include <QFormLayout>
 #include <QHBoxLayout>
 #include <QPageLayout>
@@ -135,13 +135,15 @@ TemplateWindow::TemplateWindow(Document& document, QWidget* parent)
             refresh();
     });
     connect(save_, &QPushButton::clicked, this, [this] {
-        const auto path = QFileDialog::getSaveFileName(this, tr("Save the template"),
+        document_.settle();
+        const auto path = askWhereToSave(this, tr("Save the template"),
             what_->currentIndex() == 0 ? QStringLiteral("caliper-template.pdf") : QStringLiteral("shield-cut.pdf"),
-            tr("PDF (*.pdf);;SVG (*.svg);;DXF (*.dxf)"));
+            tr("PDF (*.pdf);;SVG (*.svg);;DXF (*.dxf)"), QStringLiteral("pdf"));
         if (!path.isEmpty())
             save(path);
     });
     connect(print_, &QPushButton::clicked, this, [this] {
+        document_.settle();
         QPrinter printer(QPrinter::HighResolution);
         printer.setPageSize(paper_->currentIndex() == 1 ? QPageSize(QPageSize::Letter) : QPageSize(QPageSize::A4));
         QPrintDialog ask(&printer, this);
@@ -164,6 +166,9 @@ double TemplateWindow::bar(QLineEdit* field) const
 
 void TemplateWindow::refresh()
 {
+    // What is not worked out yet is not drawn to be cut by.
+    if (document_.study().underWay)
+        return;
     const auto today = QDate::currentDate().toString(Qt::ISODate).toStdString();
     auto made = what_->currentIndex() == 1 ? report::shieldDrawing(document_.study(), axle_, today)
                                            : report::caliperTemplate(document_.study(), axle_, today);

@@ -27,10 +27,10 @@ void CarPage::refreshRest()
 
 void CarPage::choose(int index)
 {
-    Build build = document().build();
-    build.car.antilock = static_cast<YesNo>(index);
-    if (!(build == document().build()))
-        document().setBuild(std::move(build), antilock_->itemText(index));
+    document().edit(antilock_->itemText(index), [index](Build now) {
+        now.car.antilock = static_cast<YesNo>(index);
+        return now;
+    });
 }
 
 } // namespace deepstop::app

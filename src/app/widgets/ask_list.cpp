@@ -1,14 +1,14 @@
 #include "widgets/ask_list.hpp"
 
+#include "widgets/save_dialog.hpp"
 #include "document.hpp"
-#include "files/disk.hpp"
+#include "files/exports.hpp"
 #include "files/refusal.hpp"
 #include "theme.hpp"
 
 #include <QAbstractTextDocumentLayout>
 #include <QBuffer>
 #include <QClipboard>
-#include <QFileDialog>
 #include <QGuiApplication>
 #include <QHBoxLayout>
 #include <QPdfWriter>
@@ -39,7 +39,7 @@ AskList::AskList(Document& document, QWidget* parent) : QWidget(parent), documen
     add(tr("Bench sheet…"), QStringLiteral("save-sheet"), [this] { ask(false); });
     add(tr("Letter to the vendor…"), QStringLiteral("save-letter"), [this] { ask(true); });
     add(tr("Copy the letter"), QStringLiteral("copy-letter"),
-        [this] { QGuiApplication::clipboard()->setText(QString::fromStdString(report::vendorLetter(document_.study()))); });
+        [this] { QGuiApplication::clipboard()->setText(QString::fromStdString(report::vendorLetter(document_.wholeStudy()))); });
     row->addStretch();
     column->addLayout(row);
 }
@@ -52,6 +52,11 @@ void AskList::refresh()
     look.setColor(QPalette::Base, t.paper);
     setPalette(look);
     setAutoFillBackground(true);
+    // Nothing is known to be missing while it is being worked out.
+    if (document_.study().underWay) {
+        text_->setHtml(QStringLiteral("<p>%1</p>").arg(tr("Being worked out …")));
+        return;
+    }
     const auto asks = report::asksOf(document_.study());
     auto html = QStringLiteral("<style>a{text-decoration:none;color:%1} td{padding:3px 6px}</style>").arg(t.ink.name());
     if (asks.empty())
@@ -79,15 +84,15 @@ void AskList::refresh()
 
 void AskList::ask(bool letter)
 {
-    const auto path = QFileDialog::getSaveFileName(this, letter ? tr("Letter to the vendor") : tr("Bench sheet"),
-        letter ? QStringLiteral("letter.pdf") : QStringLiteral("bench-sheet.pdf"), tr("PDF (*.pdf);;Text (*.txt)"));
+    const auto path = askWhereToSave(this, letter ? tr("Letter to the vendor") : tr("Bench sheet"),
+        letter ? QStringLiteral("letter.pdf") : QStringLiteral("bench-sheet.pdf"), tr("PDF (*.pdf);;Text (*.txt)"), QStringLiteral("pdf"));
     if (!path.isEmpty())
         write(path, letter);
 }
 
 bool AskList::write(const QString& path, bool letter)
 {
-    const auto text = letter ? report::vendorLetter(document_.study()) : report::benchSheet(document_.study());
+    const auto text = letter ? report::vendorLetter(document_.wholeStudy()) : report::benchSheet(document_.wholeStudy());
     QByteArray bytes = QByteArray::fromStdString(text);
     if (path.endsWith(QLatin1String(".pdf"), Qt::CaseInsensitive)) {
         QBuffer buffer(&bytes);
@@ -108,7 +113,7 @@ bool AskList::write(const QString& path, bool letter)
         page.print(&writer);
     }
     try {
-        files::replaceFile(path.toStdString(), bytes.toStdString());
+        files::exportFile(path.toStdString(), bytes.toStdString());
     } catch (const files::Refusal& refusal) {
         emit refused(QString::fromUtf8(refusal.what()));
         return false;

@@ -23,17 +23,23 @@ Level levelOf(Checked state) { return state == Checked::Fine ? Level::Good : sta
 
 } // namespace
 
-CheckLine::CheckLine(QWidget* parent) : QWidget(parent), note_(new QLineEdit(this))
+CheckLine::CheckLine(Drafts& drafts, QWidget* parent) : QWidget(parent), drafts_(drafts), note_(new QLineEdit(this))
 {
     setFocusPolicy(Qt::StrongFocus);
     note_->setPlaceholderText(tr("note"));
-    connect(note_, &QLineEdit::editingFinished, this, [this] {
-        if (note_->isModified()) {
-            note_->setModified(false);
-            emit said(QString::fromStdString(item_.id),
-                item_.verdict.empty() || item_.state == Checked::Fault ? item_.state : Checked::Open, item_.hand, note_->text().trimmed());
-        }
-    });
+    drafts_.watch(note_, [this] { return putNote(); });
+    connect(note_, &QLineEdit::editingFinished, this, &CheckLine::putNote);
+}
+
+bool CheckLine::putNote()
+{
+    if (drafts_.has(note_->objectName())) {
+        note_->setModified(false);
+        drafts_.settle(note_->objectName());
+        emit noted(QString::fromStdString(item_.id),
+            item_.verdict.empty() || item_.state == Checked::Fault ? item_.state : Checked::Open, item_.hand, note_->text().trimmed());
+    }
+    return true;
 }
 
 void CheckLine::show(const ReceivingItem& item, bool heads)
@@ -42,8 +48,10 @@ void CheckLine::show(const ReceivingItem& item, bool heads)
     heads_ = heads;
     setObjectName(QString::fromStdString(item.id));
     setFixedHeight(lineHeight + (heads ? headHeight : 0));
-    if (!note_->isModified() && note_->text() != QString::fromStdString(item.note)) {
-        note_->setText(QString::fromStdString(item.note));
+    note_->setObjectName(QStringLiteral("/received/%1/note").arg(QString::fromStdString(item.id)));
+    const auto note = drafts_.has(note_->objectName()) ? drafts_.text(note_->objectName()) : QString::fromStdString(item.note);
+    if (note_->text() != note) {
+        note_->setText(note);
         note_->setCursorPosition(0);
     }
     note_->setAccessibleName(tr("Note: %1").arg(QString::fromStdString(item.title)));
@@ -180,7 +188,7 @@ CheckList::CheckList(Document& document, QWidget* parent)
     copy_->setObjectName(QStringLiteral("copy-faults"));
     column->addWidget(copy_, 0, Qt::AlignLeft);
     connect(copy_, &QPushButton::clicked, this,
-        [this] { QGuiApplication::clipboard()->setText(QString::fromStdString(faultLetter(document_.study()))); });
+        [this] { QGuiApplication::clipboard()->setText(QString::fromStdString(faultLetter(document_.wholeStudy()))); });
 }
 
 CheckLine* CheckList::line(const std::string& id) const
@@ -194,15 +202,18 @@ void CheckList::refresh(Axle axle)
     const auto items = receivingOf(document_.study(), axle);
     auto* column = static_cast<QVBoxLayout*>(inside_->layout());
     while (lines_.size() > items.size()) {
-        delete lines_.back();
+        // It may be in an event of its own.
+        lines_.back()->hide();
+        lines_.back()->deleteLater();
         lines_.pop_back();
     }
     while (lines_.size() < items.size()) {
-        auto* line = new CheckLine(inside_);
+        auto* line = new CheckLine(document_.drafts(), inside_);
         column->insertWidget(static_cast<int>(lines_.size()), line);
         line->setVisible(true);
         lines_.push_back(line);
         connect(line, &CheckLine::said, this, &CheckList::put, Qt::QueuedConnection);
+        connect(line, &CheckLine::noted, this, &CheckList::put);
         connect(line, &CheckLine::verdictWanted, this, &CheckList::verdictChosen);
         connect(line, &CheckLine::goOn, this, [this, line](int by) {
             const auto here = std::ranges::find(lines_, line) - lines_.begin();
@@ -222,9 +233,8 @@ void CheckList::refresh(Axle axle)
 
 void CheckList::put(const QString& id, Checked state, WhichHand hand, const QString& note)
 {
-    auto build = withReceipt(document_.study(), id.toStdString(), state, hand, note.toStdString());
-    if (!(build == document_.build()))
-        document_.setBuild(std::move(build), tr("check list"));
+    if (const Setup* setup = document_.study().after.setup)
+        document_.edit(tr("check list"), received(setup->id, id.toStdString(), state, hand, note.toStdString()));
 }
 
 } // namespace deepstop::app

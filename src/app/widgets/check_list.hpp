@@ -13,18 +13,21 @@ class QPushButton;
 namespace deepstop::app {
 
 class Document;
+class Drafts;
 
 /// One line: what to look at, its state, and a note. Keys: Space or F fine, X fault, L and R say the hand, Enter and arrows go on.
 class CheckLine : public QWidget {
     Q_OBJECT
 public:
-    explicit CheckLine(QWidget* parent);
+    CheckLine(Drafts& drafts, QWidget* parent);
     void show(const ReceivingItem& item, bool heads);
     [[nodiscard]] const ReceivingItem& item() const { return item_; }
     [[nodiscard]] QLineEdit* note() const { return note_; }
 
 signals:
     void said(const QString& id, deepstop::Checked state, deepstop::WhichHand hand, const QString& note);
+    /// The same of a note alone; taken at once, before anything else begins.
+    void noted(const QString& id, deepstop::Checked state, deepstop::WhichHand hand, const QString& note);
     void goOn(int by);
     void verdictWanted(const std::string& id);
 
@@ -36,7 +39,9 @@ protected:
 
 private:
     void say(Checked state, WhichHand hand);
+    bool putNote();
     [[nodiscard]] QRect button(int index) const;
+    Drafts& drafts_;
     ReceivingItem item_;
     bool heads_ = false;
     QLineEdit* note_;

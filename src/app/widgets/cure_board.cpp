@@ -2,7 +2,6 @@
 
 #include "chapters/heat/heat_chapter.hpp"
 #include "chapters/clearance/clearance.hpp"
-#include "document.hpp"
 #include "library_store.hpp"
 #include "theme.hpp"
 
@@ -10,9 +9,9 @@
 #include <QPainter>
 #include <QPushButton>
 #include <QVBoxLayout>
-#include <QtConcurrent>
 
 #include <cmath>
+#include <utility>
 
 namespace deepstop::app {
 namespace {
@@ -144,7 +143,10 @@ CureBoard::CureBoard(Document& document, LibraryStore& library, QWidget* parent)
     setWidgetResizable(true);
     setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     setObjectName(QStringLiteral("cures"));
-    connect(&search_, &QFutureWatcherBase::finished, this, &CureBoard::takeFound);
+    connect(&document_.drafts(), &Drafts::released, this, [this] {
+        if (std::exchange(postponed_, false) && isVisible())
+            refresh(axle_);
+    });
     connect(&library_, &LibraryStore::changed, this, [this] {
         if (isVisible())
             refresh(axle_);
@@ -167,10 +169,11 @@ CureLine* CureBoard::add(std::optional<CureLine::Content> content)
     if (line->button())
         connect(line->button(), &QPushButton::clicked, this, [this, line] {
             // Kept beyond the line, which the edit replaces.
-            const auto applied = line->content()->applied;
-            const auto title = line->content()->title;
-            QMetaObject::invokeMethod(
-                this, [this, applied, title] { document_.setBuild(*applied, title); }, Qt::QueuedConnection);
+            QMetaObject::invokeMethod(this,
+                [this, applied = line->content()->applied, title = line->content()->title, of = of_, base = base_] {
+                    document_.putIn(title, of, base, applied);
+                },
+                Qt::QueuedConnection);
         });
     if (line->content())
         lines_.push_back(line);
@@ -200,9 +203,16 @@ void CureBoard::refresh(Axle axle)
 {
     const Theme& t = theme();
     axle_ = axle;
+    // What somebody is about to press stays where it is.
+    if (auto* pressed = qobject_cast<QWidget*>(document_.drafts().pressedOn()); pressed && isAncestorOf(pressed)) {
+        postponed_ = true;
+        return;
+    }
+    search_.cancel();
+    of_ = document_.stamp();
+    base_ = document_.study().build;
     lines_.clear();
     answers_.clear();
-    searching_ = false;
     waiting_ = nullptr;
     auto* inside = new QWidget;
     auto* column = new QVBoxLayout(inside);
@@ -255,12 +265,20 @@ void CureBoard::refresh(Axle axle)
     column->addStretch();
     // The search is as long as the library is large, and nobody waits for it.
     const auto shelf = library_.isReady() ? library_.sharedParts() : nullptr;
-    searching_ = true;
-    search_.setFuture(QtConcurrent::run([study = document_.sharedStudy(), shelf, axle]() -> std::shared_ptr<const Found> {
-        return std::make_shared<const Found>(
-            Found { study, shelf, curesOf(*study, axle, shelf.get()), candidateWheels(*study, axle, shelf.get()),
-                largestRotor(*study, axle), offsetRange(*study, axle), smallestWheel(*study, axle, shelf.get()) });
-    }));
+    search_.start(
+        [study = document_.sharedStudy(), shelf, axle](const JobTicket&) {
+            return std::make_shared<const Found>(
+                Found { study, shelf, curesOf(*study, axle, shelf.get()), candidateWheels(*study, axle, shelf.get()),
+                    largestRotor(*study, axle), offsetRange(*study, axle), smallestWheel(*study, axle, shelf.get()) });
+        },
+        [this](const std::shared_ptr<const Found>& found) {
+            delete std::exchange(waiting_, nullptr);
+            show(*found);
+        },
+        [this](const std::exception& wrong) {
+            if (waiting_)
+                waiting_->setText(tr("The search broke off: %1").arg(QString::fromUtf8(wrong.what())));
+        });
 }
 
 CureLine::Content CureBoard::contentOf(const CornerClearance& now, const std::array<Figure, wheelGaps.size()>& gaps, Level level) const
@@ -274,28 +292,6 @@ CureLine::Content CureBoard::contentOf(const CornerClearance& now, const std::ar
         c.wanted[i] = now.room(which).wanted;
     }
     return c;
-}
-
-const std::vector<CureLine*>& CureBoard::lines()
-{
-    takeFound();
-    return lines_;
-}
-
-QStringList CureBoard::answers()
-{
-    takeFound();
-    return answers_;
-}
-
-void CureBoard::takeFound()
-{
-    if (!std::exchange(searching_, false))
-        return;
-    search_.waitForFinished();
-    const auto found = search_.result();
-    delete std::exchange(waiting_, nullptr);
-    show(*found);
 }
 
 void CureBoard::show(const Found& found)

@@ -2,9 +2,10 @@
 /// What would give the caliper room, side by side with all that it costs; the wheels there are; and how far one could go.
 
 #include "chapters/clearance/cures.hpp"
+#include "document.hpp"
+#include "job.hpp"
 
 #include <QAbstractButton>
-#include <QFutureWatcher>
 #include <QScrollArea>
 
 class QLabel;
@@ -12,7 +13,6 @@ class QPushButton;
 
 namespace deepstop::app {
 
-class Document;
 class LibraryStore;
 
 /// One line of the board: a change, the gaps it leaves against those there are, and its price in figures under common headings.
@@ -56,10 +56,11 @@ class CureBoard : public QScrollArea {
 public:
     CureBoard(Document& document, LibraryStore& library, QWidget* parent);
     void refresh(Axle axle);
-    /// Waits for the search.
-    [[nodiscard]] const std::vector<CureLine*>& lines();
+    /// The lines there are so far; more come when the search ends.
+    [[nodiscard]] const std::vector<CureLine*>& lines() const { return lines_; }
     /// The sentences under the lines.
-    [[nodiscard]] QStringList answers();
+    [[nodiscard]] const QStringList& answers() const { return answers_; }
+    [[nodiscard]] bool isSearching() const { return search_.isRunning() || postponed_; }
 
 private:
     /// What was searched for, with what it points into.
@@ -73,8 +74,6 @@ private:
         SmallestWheel smallest;
     };
     void show(const Found& found);
-    /// Shows what the search brought, if that was not done yet.
-    void takeFound();
     [[nodiscard]] CureLine::Content contentOf(
         const CornerClearance& now, const std::array<Figure, wheelGaps.size()>& gaps, Level level) const;
 
@@ -87,8 +86,10 @@ private:
     LibraryStore& library_;
     Axle axle_ = Axle::Front;
     Level standing_ = Level::Clear; ///< of the gaps as they are
-    QFutureWatcher<std::shared_ptr<const Found>> search_;
-    bool searching_ = false;
+    Job<std::shared_ptr<const Found>> search_;
+    Stamp of_; ///< what is shown or searched is of it
+    std::shared_ptr<const Build> base_;
+    bool postponed_ = false; ///< until the mouse button is up
     QLabel* waiting_ = nullptr;
     std::vector<CureLine*> lines_;
     QStringList answers_;

@@ -8,7 +8,6 @@
 #include <QHBoxLayout>
 #include <QHeaderView>
 #include <QVBoxLayout>
-#include <QtConcurrent/QtConcurrentRun>
 
 namespace deepstop::app {
 namespace {
@@ -62,50 +61,51 @@ ImportWindow::ImportWindow(LibraryStore& store, QWidget* parent)
     column->addLayout(bottom);
     connect(kind_, &QComboBox::activated, this, [this](int index) { guess(kind_->itemData(index).toInt()); });
     connect(cancel_, &QPushButton::clicked, this, &ImportWindow::stop);
-    connect(&opening_, &QFutureWatcherBase::finished, this, &ImportWindow::opened);
-    connect(&watcher_, &QFutureWatcherBase::finished, this, &ImportWindow::finished);
-    connect(&ticker_, &QTimer::timeout, this, [this] { progress_->setValue(permille_ ? permille_->load() : 0); });
     connect(take_, &QPushButton::clicked, this, [this] {
-        if (auto read = watcher_.result(); store_.add(read->parts))
+        if (read_ && store_.add(read_->parts))
             accept();
     });
     connect(&store_, &LibraryStore::refused, this, [this](const QString& why) { summary_->setText(why); });
 }
 
-ImportWindow::~ImportWindow()
-{
-    stop();
-    opening_.waitForFinished();
-    watcher_.waitForFinished();
-}
-
 void ImportWindow::stop()
 {
-    if (goOn_)
-        goOn_->store(false);
+    importing_.cancel();
+    progress_->hide();
+    cancel_->hide();
+    summary_->setText(tr("Stopped. Nothing was imported."));
 }
 
 void ImportWindow::open(const QString& path)
 {
     setWindowTitle(QFileInfo(path).fileName());
     summary_->setText(tr("Reading …"));
+    list_ = nullptr;
+    read_ = nullptr;
+    importing_.cancel();
     take_->setEnabled(false);
-    opening_.setFuture(QtConcurrent::run([path]() -> std::shared_ptr<const Opened> {
-        auto list = std::make_shared<Opened>();
-        try {
-            list->text = files::readFile(path.toStdString(), files::largestLibrary);
-            list->plan = library::guessPlan(list->text);
-        } catch (const files::Refusal& refusal) {
-            const auto why = QString::fromUtf8(refusal.what());
-            list->trouble = why.startsWith(path) ? why : QFileInfo(path).fileName() + QStringLiteral(": ") + why;
-        }
-        return list;
-    }));
+    // Nothing can be chosen of a list that is not there yet.
+    kind_->setEnabled(false);
+    columns_->setRowCount(0);
+    opening_.start(
+        [path](const JobTicket&) -> std::shared_ptr<const Opened> {
+            auto list = std::make_shared<Opened>();
+            try {
+                list->text = files::readFile(path.toStdString(), files::largestLibrary);
+                list->plan = library::guessPlan(list->text);
+            } catch (const files::Refusal& refusal) {
+                const auto why = QString::fromUtf8(refusal.what());
+                list->trouble = why.startsWith(path) ? why : QFileInfo(path).fileName() + QStringLiteral(": ") + why;
+            }
+            return list;
+        },
+        [this](std::shared_ptr<const Opened> list) { opened(std::move(list)); },
+        [this](const std::exception& wrong) { summary_->setText(QString::fromUtf8(wrong.what())); });
 }
 
-void ImportWindow::opened()
+void ImportWindow::opened(std::shared_ptr<const Opened> list)
 {
-    list_ = opening_.result();
+    list_ = std::move(list);
     kind_->setEnabled(list_->trouble.isEmpty());
     if (!list_->trouble.isEmpty()) {
         summary_->setText(list_->trouble);
@@ -119,6 +119,8 @@ void ImportWindow::opened()
 
 void ImportWindow::guess(int kind)
 {
+    if (!list_ || !list_->trouble.isEmpty())
+        return;
     plan_ = library::guessPlan(list_->text, static_cast<Kind>(kind));
     lay();
     readAgain();
@@ -173,37 +175,37 @@ void ImportWindow::lay()
 
 void ImportWindow::readAgain()
 {
-    stop();
-    watcher_.waitForFinished();
-    goOn_ = std::make_shared<std::atomic<bool>>(true);
-    permille_ = std::make_shared<std::atomic<int>>(0);
+    read_ = nullptr;
     take_->setEnabled(false);
     progress_->setValue(0);
     progress_->show();
     cancel_->show();
     summary_->setText(tr("Reading …"));
-    ticker_.start(50);
-    watcher_.setFuture(QtConcurrent::run([list = list_, plan = plan_, goOn = goOn_, permille = permille_] {
-        auto read = std::make_shared<library::Import>();
-        try {
-            *read = library::importParts(list->text, plan, [&](double done) {
-                permille->store(static_cast<int>(done * 1000));
-                return goOn->load();
-            });
-        } catch (const files::Refusal& refusal) {
-            read->refused.push_back({ 0, {}, refusal.what() });
-            read->cancelled = true;
-        }
-        return read;
-    }));
+    importing_.start(
+        [list = list_, plan = plan_](const JobTicket& ticket) {
+            auto read = std::make_shared<library::Import>();
+            try {
+                *read = library::importParts(list->text, plan, [&](double done) { return ticket.progress(done); });
+            } catch (const files::Refusal& refusal) {
+                read->refused.push_back({ 0, {}, refusal.what() });
+                read->cancelled = true;
+            }
+            return read;
+        },
+        [this](std::shared_ptr<library::Import> read) { finished(std::move(read)); },
+        [this](const std::exception& wrong) {
+            progress_->hide();
+            cancel_->hide();
+            summary_->setText(QString::fromUtf8(wrong.what()));
+        },
+        [this](int percent) { progress_->setValue(10 * percent); });
 }
 
-void ImportWindow::finished()
+void ImportWindow::finished(std::shared_ptr<library::Import> read)
 {
-    ticker_.stop();
     progress_->hide();
     cancel_->hide();
-    const auto read = watcher_.result();
+    read_ = read;
     const bool noList = read->cancelled && !read->refused.empty() && read->refused.front().line == 0;
     if (noList)
         summary_->setText(QString::fromStdString(read->refused.front().why));

@@ -1,18 +1,16 @@
 #pragma once
 /// Taking in a list: which column is what and in which unit, what would be taken, and every line that would not, with the reason.
 
+#include "job.hpp"
 #include "library/import.hpp"
 
 #include <QComboBox>
 #include <QDialog>
-#include <QFutureWatcher>
 #include <QLabel>
 #include <QProgressBar>
 #include <QPushButton>
 #include <QTableWidget>
-#include <QTimer>
 
-#include <atomic>
 #include <memory>
 
 namespace deepstop::app {
@@ -23,13 +21,12 @@ class ImportWindow : public QDialog {
     Q_OBJECT
 public:
     ImportWindow(LibraryStore& store, QWidget* parent);
-    ~ImportWindow() override;
 
     /// Begins to read the list and to guess its columns; what is no list says so.
     void open(const QString& path);
     /// What is said under the columns: what can be taken, or why nothing can.
     [[nodiscard]] QString summary() const { return summary_->text(); }
-    [[nodiscard]] bool busy() const { return opening_.isRunning() || watcher_.isRunning(); }
+    [[nodiscard]] bool busy() const { return opening_.isRunning() || importing_.isRunning(); }
     [[nodiscard]] QTableWidget* columns() const { return columns_; }
     [[nodiscard]] QTableWidget* refusedLines() const { return refused_; }
     [[nodiscard]] QPushButton* takeButton() const { return take_; }
@@ -42,11 +39,11 @@ private:
         library::Plan plan;
         QString trouble;
     };
-    void opened();
+    void opened(std::shared_ptr<const Opened> list);
     void guess(int kind);
     void lay();
     void readAgain();
-    void finished();
+    void finished(std::shared_ptr<library::Import> read);
     void stop();
 
     LibraryStore& store_;
@@ -59,11 +56,9 @@ private:
     QProgressBar* progress_;
     QPushButton* take_;
     QPushButton* cancel_;
-    std::shared_ptr<std::atomic<bool>> goOn_;
-    std::shared_ptr<std::atomic<int>> permille_;
-    QFutureWatcher<std::shared_ptr<const Opened>> opening_;
-    QFutureWatcher<std::shared_ptr<library::Import>> watcher_;
-    QTimer ticker_;
+    Job<std::shared_ptr<const Opened>> opening_;
+    Job<std::shared_ptr<library::Import>> importing_;
+    std::shared_ptr<library::Import> read_; ///< what was read with the columns as they are; null while it is being read
 };
 
 } // namespace deepstop::app

@@ -1,8 +1,9 @@
 #include "widgets/library_window.hpp"
 
+#include "widgets/save_dialog.hpp"
 #include "widgets/words.hpp"
 #include "document.hpp"
-#include "files/disk.hpp"
+#include "files/exports.hpp"
 #include "library/import.hpp"
 #include "library_store.hpp"
 #include "theme.hpp"
@@ -137,9 +138,12 @@ void LibraryWindow::put()
     if (!list_->currentItem() || !document_.study().after.setup)
         return;
     const auto id = list_->currentItem()->data(Qt::UserRole).toString().toStdString();
-    auto build = library::withPart(document_.build(), document_.study().after.setup->id, axle_, store_.parts(), kind(), id);
-    if (!(build == document_.build()))
-        document_.setBuild(std::move(build), list_->currentItem()->text().section(QLatin1Char('\n'), 0, 0));
+    document_.edit(list_->currentItem()->text().section(QLatin1Char('\n'), 0, 0),
+        [&, setup = document_.study().after.setup->id](const Build& now) -> std::optional<Build> {
+            if (!findSetup(now, setup))
+                return {};
+            return library::withPart(now, setup, axle_, store_.parts(), kind(), id);
+        });
 }
 
 void LibraryWindow::keep()
@@ -175,11 +179,12 @@ void LibraryWindow::importList()
 void LibraryWindow::exportList()
 {
     const auto path =
-        QFileDialog::getSaveFileName(this, tr("Export parts"), string(nameOf(kind())) + QStringLiteral("s.csv"), tr("Lists (*.csv)"));
+        askWhereToSave(
+            this, tr("Export parts"), string(nameOf(kind())) + QStringLiteral("s.csv"), tr("Lists (*.csv)"), QStringLiteral("csv"));
     if (path.isEmpty())
         return;
     try {
-        files::replaceFile(path.toStdString(), library::exportParts(store_.parts(), kind()));
+        files::exportFile(path.toStdString(), library::exportParts(store_.parts(), kind()));
         state_->setText(tr("%1 saved.").arg(path));
     } catch (const files::Refusal& refusal) {
         state_->setText(QString::fromUtf8(refusal.what()));

@@ -1,6 +1,8 @@
 #include "widgets/log_columns_window.hpp"
 
+#include "job.hpp"
 #include "widgets/words.hpp"
+#include "window/application.hpp"
 
 #include <QFileInfo>
 #include <QHeaderView>
@@ -107,15 +109,30 @@ void LogColumnsWindow::judge()
     summary_->setText(lacks.empty() ? tr("It can be read like this.") : tr("Not yet: %1.").arg(QString::fromStdString(lacks)));
 }
 
-AskedColumns askColumns(const QString& path, QWidget* parent)
+void askColumns(const QString& path, QWidget* parent, std::function<void(const AskedColumns&)> then,
+    std::function<void(const QString&)> failed)
 {
-    auto head = files::headOfLog(path.toStdString());
-    if (!head || head->columns.sure())
-        return {};
-    LogColumnsWindow window(path, std::move(*head), parent);
-    if (window.exec() != QDialog::Accepted)
-        return { false, {} };
-    return { true, window.columns() };
+    // It belongs to the page, and goes when it is done.
+    struct Asking : QObject {
+        using QObject::QObject;
+        Job<std::optional<files::LogHead>> looking;
+    };
+    auto* asking = new Asking(parent);
+    asking->looking.start([path](const JobTicket&) { return files::headOfLog(path.toStdString()); },
+        [path, parent, asking, then](std::optional<files::LogHead> head) {
+            asking->deleteLater();
+            if (!head || head->columns.sure()) {
+                then({});
+                return;
+            }
+            LogColumnsWindow window(path, std::move(*head), parent);
+            if (window.exec() == QDialog::Accepted)
+                then({ window.columns() });
+        },
+        [asking, failed](const std::exception& wrong) {
+            asking->deleteLater();
+            failed(saidBy(wrong));
+        });
 }
 
 } // namespace deepstop::app

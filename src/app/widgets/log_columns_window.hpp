@@ -9,6 +9,9 @@
 #include <QPushButton>
 #include <QTableWidget>
 
+#include <functional>
+#include <optional>
+
 namespace deepstop::app {
 
 class LogColumnsWindow : public QDialog {
@@ -33,12 +36,13 @@ private:
     QPushButton* take_;
 };
 
-/// The columns of a log that is about to be read: nothing where it says itself what they are or is no CSV. `given` is false where somebody
-/// was asked and went away.
+/// The columns of a log that is about to be read.
 struct AskedColumns {
-    bool given = true;
-    std::optional<files::LogColumns> columns;
+    std::optional<files::LogColumns> columns; ///< absent: as its names say, or it is no CSV
 };
-[[nodiscard]] AskedColumns askColumns(const QString& path, QWidget* parent);
+/// Looks into the log beside the window, asks where its names leave something open, and calls `then` with what was said; nothing is called
+/// where whoever was asked gave it up, or `parent` is gone by then. @param failed called with the reason where the log cannot be looked into
+void askColumns(const QString& path, QWidget* parent, std::function<void(const AskedColumns&)> then,
+    std::function<void(const QString&)> failed);
 
 } // namespace deepstop::app

@@ -41,14 +41,18 @@ ReadingCard::ReadingCard(Document& document, QWidget* parent)
     column->addWidget(trouble_);
     connect(known_, &QComboBox::activated, this, &ReadingCard::put);
     connect(instrument_, &QComboBox::activated, this, &ReadingCard::put);
-    connect(instrument_->lineEdit(), &QLineEdit::editingFinished, this, &ReadingCard::put);
-    connect(width_, &QLineEdit::editingFinished, this, &ReadingCard::put);
+    for (QLineEdit* line : { instrument_->lineEdit(), width_ }) {
+        document_.drafts().watch(line, [this, line] { return putLine(line); });
+        connect(line, &QLineEdit::editingFinished, this, [this, line] { putLine(line); });
+    }
 }
 
 void ReadingCard::setReading(const std::string& pointer)
 {
     if (pointer_ != pointer) {
         pointer_ = pointer;
+        width_->setObjectName(QString::fromStdString(pointer + "/plus_minus"));
+        instrument_->lineEdit()->setObjectName(QString::fromStdString(pointer + "/with"));
         if (field_)
             form_->removeRow(field_);
         field_ = nullptr;
@@ -94,22 +98,37 @@ void ReadingCard::refresh()
     other_->setText(r.value ? QString::fromStdString(print(*r.value, style, other)) : tr("not read yet"));
     known_->setCurrentIndex(static_cast<int>(r.known));
     instrument_->setEnabled(r.known == Known::Measured);
-    if (!instrument_->lineEdit()->isModified() || !instrument_->hasFocus())
-        instrument_->setCurrentText(QString::fromStdString(r.instrument));
-    if (!width_->hasFocus())
-        width_->setText(r.plusMinus
-                ? QString::fromStdString(editable(*r.plusMinus + style.unit(document_.units()).offset, style.unit(document_.units())))
-                : QString());
+    const auto shown = [this](QLineEdit* line, const std::string& text) {
+        return document_.drafts().has(line->objectName()) ? document_.drafts().text(line->objectName()) : QString::fromStdString(text);
+    };
+    if (const auto with = shown(instrument_->lineEdit(), r.instrument); instrument_->currentText() != with)
+        instrument_->setCurrentText(with);
+    const auto width = shown(width_,
+        r.plusMinus ? editable(*r.plusMinus + style.unit(document_.units()).offset, style.unit(document_.units())) : std::string());
+    if (width_->text() != width)
+        width_->setText(width);
     width_->setPlaceholderText(tr("%1 by instrument").arg(half / style.unit(document_.units()).factor, 0, 'g', 2));
-    trouble_->setVisible(false);
+    trouble_->setVisible(document_.drafts().has(width_->objectName()) && !trouble_->text().isEmpty());
     filling_ = false;
 }
 
-void ReadingCard::put()
+bool ReadingCard::putLine(QLineEdit* line)
 {
-    const auto* entry = document_.study().directory->at(pointer_);
+    if (!document_.drafts().has(line->objectName()))
+        return true;
+    if (!put())
+        return false;
+    document_.drafts().settle(line->objectName());
+    refresh();
+    return true;
+}
+
+bool ReadingCard::put()
+{
+    const auto* entry = document_.entry(pointer_);
     if (filling_ || !entry || !entry->reading->value)
-        return;
+        return true;
+    trouble_->clear();
     Reading r = *entry->reading;
     r.known = static_cast<Known>(known_->currentIndex());
     r.instrument = r.known == Known::Measured ? instrument_->currentText().toStdString() : std::string();
@@ -122,20 +141,21 @@ void ReadingCard::put()
         if (half < 0) {
             trouble_->setText(parsed ? tr("A plus-or-minus cannot be less than 0.") : QString::fromStdString(parsed.refusal));
             trouble_->setVisible(true);
-            return;
+            return false;
         }
         r.plusMinus = half;
     }
     if (const auto why = refusal(entry->address, r, document_.units()); !why.empty()) {
         trouble_->setText(QString::fromStdString(why));
         trouble_->setVisible(true);
-        return;
+        return false;
     }
     if (r.known == entry->reading->known && r.instrument == entry->reading->instrument
         && (r.plusMinus == entry->reading->plusMinus
             || (r.plusMinus && entry->reading->plusMinus && std::abs(*r.plusMinus - *entry->reading->plusMinus) < 1e-9)))
-        return;
+        return true;
     document_.setReading(pointer_, r);
+    return true;
 }
 
 void ReadingCard::paintEvent(QPaintEvent*)

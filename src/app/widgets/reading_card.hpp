@@ -40,7 +40,9 @@ protected:
     void paintEvent(QPaintEvent* event) override;
 
 private:
-    void put();
+    bool put();
+    /// Puts in what is typed in a line of the card, if anything is.
+    bool putLine(QLineEdit* line);
 
     Document& document_;
     std::string pointer_;

@@ -14,6 +14,7 @@
 #include <QVBoxLayout>
 
 #include <algorithm>
+#include <utility>
 
 namespace deepstop::app {
 namespace {
@@ -61,6 +62,10 @@ Slip::Slip(Document& document, QWidget* parent)
     soon_.setSingleShot(true);
     soon_.setInterval(0);
     connect(&soon_, &QTimer::timeout, this, &Slip::refresh);
+    connect(&document_.drafts(), &Drafts::released, this, [this] {
+        if (std::exchange(postponed_, false))
+            refresh();
+    });
 }
 
 void Slip::setStage(const Stage& stage)
@@ -103,6 +108,11 @@ void Slip::refresh()
 {
     if (marksDark_ != theme().dark)
         drawMarks(), shown_.clear();
+    // What somebody is about to click stays where it is.
+    if (document_.drafts().pressedOn() == text_->viewport()) {
+        postponed_ = true;
+        return;
+    }
     const int scrolled = text_->verticalScrollBar()->value();
     soon_.stop();
     if (pickAgain_ && !document_.study().underWay) {
@@ -215,7 +225,7 @@ QString Slip::details(const Verdict& v) const
                            r.gap.value ? text(fmt::format("{} {}", chapterOf(v.chapter).gain, print(*r.gap.value, v.style, study.system)))
                                        : QString()),
                        span(t.mute, costs))
-                   .arg(i)
+                   .arg(QString::fromLatin1(QByteArray::fromStdString(v.id + "\n" + r.title).toHex()))
                    .arg(r.applied ? span(t.proposal, QStringLiteral("<u>%1</u>").arg(tr("Try it"))) : QString());
     }
     if (!v.caution.empty())
@@ -289,16 +299,26 @@ void Slip::follow(const QUrl& link)
     } else if (link.scheme() == QLatin1String("reading")) {
         emit readingWanted(rest);
     } else if (link.scheme() == QLatin1String("remedy")) {
-        document_.settle();
-        const Verdict* v = document_.study().verdict(chosen_);
-        const auto index = static_cast<std::size_t>(QByteArray::fromStdString(rest).toULong());
-        if (v && index < v->remedies.size() && v->remedies[index].applied) {
-            // Kept beyond the study that the edit replaces.
-            const auto applied = v->remedies[index].applied;
-            const auto title = QString::fromStdString(v->remedies[index].title);
-            document_.setBuild(*applied, title);
-        }
+        // Its identity, in letters that no text around it changes.
+        const auto said = QByteArray::fromHex(QByteArray::fromStdString(rest)).toStdString();
+        const auto end = said.find('\n');
+        tryRemedy(said.substr(0, end), end == std::string::npos ? std::string() : said.substr(end + 1));
     }
+}
+
+/// The remedy of that verdict and title, as it is now: what was clicked may not be one any more.
+void Slip::tryRemedy(const std::string& verdict, const std::string& title)
+{
+    document_.settle();
+    if (const Verdict* v = document_.study().verdict(verdict))
+        for (const Remedy& r : v->remedies)
+            if (r.title == title && r.applied) {
+                // Kept beyond the study that the edit replaces.
+                document_.putIn(QString::fromStdString(title), document_.stamp(), document_.study().build, r.applied);
+                return;
+            }
+    emit refused(tr("“%1” is no remedy any more: something it was worked out of has changed. Nothing was changed.")
+                     .arg(QString::fromStdString(title)));
 }
 
 bool Slip::tryFirstRemedy()
@@ -310,7 +330,7 @@ bool Slip::tryFirstRemedy()
     const auto first = std::ranges::find_if(v->remedies, [](const Remedy& r) { return r.applied != nullptr; });
     if (first == v->remedies.end())
         return false;
-    follow(QUrl(QStringLiteral("remedy:%1").arg(first - v->remedies.begin())));
+    tryRemedy(v->id, std::string(first->title));
     return true;
 }
 

@@ -42,12 +42,14 @@ public slots:
 signals:
     void readingWanted(const std::string& pointer); ///< go to that dimension
     void chosenChanged();
+    void refused(const QString& why);
 
 protected:
     void changeEvent(QEvent* event) override;
 
 private:
     void drawMarks();
+    void tryRemedy(const std::string& verdict, const std::string& title);
     [[nodiscard]] QString html() const;
     [[nodiscard]] QString details(const Verdict& v) const;
     [[nodiscard]] QString restsOn(const Figure& figure, const Style& style) const;
@@ -61,6 +63,7 @@ private:
     std::string chosen_;
     bool pickAgain_ = false; ///< opened while nothing was judged yet: the worst check is opened when it is known
     bool method_ = false;
+    bool postponed_ = false; ///< until the mouse button is up
     bool unfolded_ = false; ///< checks that are fine are listed one by one
     std::optional<bool> marksDark_; ///< the theme the level marks were drawn for
 };

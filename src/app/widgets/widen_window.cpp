@@ -29,11 +29,18 @@ WidenWindow::WidenWindow(Document& document, QWidget* parent)
     column->addWidget(do_);
     do_->setDefault(true);
     connect(growth_, &QLineEdit::textEdited, this, &WidenWindow::refresh);
+    // It stays open while one edits elsewhere: what it says is of the build as it is.
+    connect(&document_, &Document::studied, this, [this] {
+        if (isVisible() && !document_.isPreviewing())
+            refresh();
+    });
+    connect(&document_, &Document::replaced, this, [this] {
+        growth_->clear();
+        reject();
+    });
     connect(do_, &QPushButton::clicked, this, [this] {
-        if (study_.applied) {
-            document_.setBuild(*study_.applied, tr("caliper widened"));
+        if (study_.applied && document_.putIn(tr("caliper widened"), of_, base_, study_.applied))
             accept();
-        }
     });
 }
 
@@ -54,6 +61,8 @@ void WidenWindow::setAxle(Axle axle)
 void WidenWindow::refresh()
 {
     const auto parsed = parseQuantity(growth_->text().toStdString(), Dimension::Length, style::fine.unit(document_.units()));
+    of_ = document_.stamp();
+    base_ = document_.study().build;
     study_ = wideningOf(document_.study(), axle_, parsed ? *parsed.value : 0);
     QString html;
     const auto escaped = [](const std::string& text) { return QString::fromStdString(text).toHtmlEscaped(); };

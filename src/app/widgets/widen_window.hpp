@@ -1,7 +1,7 @@
 #pragma once
 /// A split caliper for a thicker rotor: by how much, all that goes with it, and one button that does it to the build.
 
-#include "build/build.hpp"
+#include "document.hpp"
 #include "hardware/hardware.hpp"
 
 #include <QDialog>
@@ -10,8 +10,6 @@
 #include <QPushButton>
 
 namespace deepstop::app {
-
-class Document;
 
 class WidenWindow : public QDialog {
     Q_OBJECT
@@ -27,6 +25,8 @@ private:
     Document& document_;
     Axle axle_ = Axle::Front;
     WideningStudy study_;
+    Stamp of_; ///< that it was worked out for
+    std::shared_ptr<const Build> base_;
     QLineEdit* growth_;
     QLabel* lines_;
     QPushButton* do_;

@@ -3,6 +3,7 @@
 #include "stages/bench/bench_page.hpp"
 #include "theme.hpp"
 #include "widgets/notice_bar.hpp"
+#include "widgets/save_dialog.hpp"
 #include "widgets/quick_sums.hpp"
 #include "widgets/slip.hpp"
 #include "widgets/work_rail.hpp"
@@ -46,9 +47,10 @@ void MainWindow::makeMenus()
     file->addSeparator();
     file->addAction(tr("Print a &template…"), QKeySequence::Print, this, [this] { showTemplate(); });
     const auto savePlateAs = [this](bool ring) {
-        const auto path = QFileDialog::getSaveFileName(this, ring ? tr("Save the hub-face ring") : tr("Save the bracket"),
+        const auto path = askWhereToSave(this, ring ? tr("Save the hub-face ring") : tr("Save the bracket"),
             ring ? QStringLiteral("ring.step") : QStringLiteral("bracket.step"),
-            tr("STEP solid (*.step);;DXF drawing (*.dxf);;PDF drawing (*.pdf);;SVG drawing (*.svg);;STL, fit check only (*.stl)"));
+            tr("STEP solid (*.step);;DXF drawing (*.dxf);;PDF drawing (*.pdf);;SVG drawing (*.svg);;STL, fit check only (*.stl)"),
+            QStringLiteral("step"));
         if (!path.isEmpty())
             savePlate(path, ring);
     };
@@ -68,7 +70,6 @@ void MainWindow::makeMenus()
     edit->addAction(tr("Re&name this setup…"), this, &MainWindow::renameSetup);
     edit->addSeparator();
     edit->addAction(tr("&Try the first remedy of the open check"), QKeySequence(Qt::CTRL | Qt::Key_Return), this, [this] {
-        finishTyping();
         if (!slip_->tryFirstRemedy())
             notice_->say(tr("The open check has no remedy to try."), true);
     });
@@ -88,9 +89,9 @@ void MainWindow::makeMenus()
         units->addAction(action);
     }
     metric_->setChecked(true);
-    view->addAction(tr("&Other units"), QKeySequence(Qt::CTRL | Qt::Key_U), this,
+    view->addAction(tr("Switch &units"), QKeySequence(Qt::CTRL | Qt::Key_M), this,
         [this] { (document_.units() == UnitSystem::Metric ? us_ : metric_)->trigger(); });
-    night_ = view->addAction(tr("&Night colours"), QKeySequence(Qt::CTRL | Qt::Key_D), this, [this](bool on) { setNight(on); });
+    night_ = view->addAction(tr("&Night colours"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_N), this, [this](bool on) { setNight(on); });
     night_->setCheckable(true);
     view->addSeparator();
     view->addAction(tr("Zoom &in"), QKeySequence::ZoomIn, this, [this] { page()->view()->zoomIn(); });
@@ -106,7 +107,7 @@ void MainWindow::makeMenus()
                 page()->setPlace((page()->place() + by + page()->placeCount()) % page()->placeCount());
         });
     auto* tools = menuBar()->addMenu(tr("&Tools"));
-    tools->addAction(tr("&Calculator…"), QKeySequence(Qt::CTRL | Qt::Key_K), this, [this] {
+    tools->addAction(tr("&Calculator…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_K), this, [this] {
         if (!sums_) {
             sums_ = new QuickSums(this);
             connect(&document_, &Document::unitsChanged, sums_, [this] { sums_->setUnits(document_.units()); });
@@ -132,14 +133,14 @@ void MainWindow::makeMenus()
         if (given && !address.trimmed().isEmpty())
             connectInstrument(address);
     });
-    tools->addAction(tr("&Take its reading"), QKeySequence(Qt::Key_F4), this, [this] { takeReading(false); });
-    tools->addAction(tr("Take it &once more"), QKeySequence(Qt::SHIFT | Qt::Key_F4), this, [this] { takeReading(true); });
+    tools->addAction(tr("&Take reading"), QKeySequence(Qt::Key_F4), this, [this] { takeReading(false); });
+    tools->addAction(tr("&Repeat reading"), QKeySequence(Qt::SHIFT | Qt::Key_F4), this, [this] { takeReading(true); });
     tools->addAction(tr("&Runout from a slow turn…"), QKeySequence(Qt::CTRL | Qt::Key_R), this, [this] { showRunout(); });
 
     auto* help = menuBar()->addMenu(tr("&Help"));
     help->addAction(tr("&Keys"), QKeySequence::HelpContents, this, [this] {
         QMessageBox::information(this, tr("Keys"),
-            tr("Ctrl+1 … Ctrl+6\tthe stages;  Alt+←, Alt+→  the sheets of a stage\n"
+            tr("Ctrl+1 … Ctrl+9\tthe stages;  Alt+←, Alt+→  the sheets of a stage\n"
                "Ctrl+N\ta new build\n"
                "Ctrl+Enter\ttry the first remedy of the open check\n"
                "Ctrl+P\ta template of the caliper, to cut and try in a wheel\n"
@@ -148,9 +149,9 @@ void MainWindow::makeMenus()
                "Enter\tput the reading in and go on\n"
                "Esc\tleave a dimension as it was\n"
                "28 ±0.05\ta reading and its plus-or-minus;  33?  an estimate;  28.01; 27.99  read twice\n"
-               "Ctrl+U\tmetric or US units\n"
-               "Ctrl+D\tnight colours\n"
-               "Ctrl+K\tcalculator;  Ctrl+L  the parts library\n"
+               "Ctrl+M\tmetric or US units\n"
+               "Ctrl+Shift+N\tnight colours\n"
+               "Ctrl+Shift+K\tcalculator;  Ctrl+L  the parts library\n"
                "Ctrl+I\tconnect an instrument;  Ctrl+R  runout from a slow turn\n"
                "F4\ttake the stable reading and go on;  Shift+F4  read the same once more\n"
                "Ctrl++, Ctrl+−, Ctrl+0\tzoom; arrows or dragging move the sheet"));

@@ -121,16 +121,10 @@ MainWindow::MainWindow(QWidget* parent)
         notice_->say(tr("No copy of this work can be kept for a crash: %1 Save it where there is room.").arg(why), true);
     });
     connect(&document_.recovery(), &Recovery::worksAgain, this, [this] { notice_->say(tr("Copies of this work are kept again."), false); });
-    // What stands typed in a line is work, too.
-    document_.setTypist([this] {
-        const auto* line = qobject_cast<QLineEdit*>(QApplication::focusWidget());
-        return line && line->window() == this && line->isModified() && !line->text().isEmpty() ? Typing { line->objectName(), line->text() }
-                                                                                               : Typing {};
-    });
-    connect(qApp, &QApplication::focusChanged, this, [this](QWidget*, QWidget* now) {
-        if (auto* line = qobject_cast<QLineEdit*>(now); line && line->window() == this)
-            connect(line, &QLineEdit::textEdited, &document_, &Document::touch, Qt::UniqueConnection);
-    });
+    // What stands typed in a line is work, too, and ends before anything else begins.
+    document_.drafts().watch(car_, [this] { return nameCar(); });
+    document_.drafts().watchApplication();
+    connect(slip_, &Slip::refused, this, [this](const QString& why) { notice_->say(why, true); });
     connect(&document_, &Document::unitsChanged, this, [this] {
         instrumentBar_->setUnits(document_.units());
         const bool us = document_.units() == UnitSystem::Us;
@@ -140,6 +134,8 @@ MainWindow::MainWindow(QWidget* parent)
     makeMenus();
     refreshTitle();
     setStage(WheelPage::id);
+    // Nothing is typed into before somebody goes there: an instrument that types like a keyboard would name the car.
+    page()->view()->setFocus(Qt::OtherFocusReason);
     if (QSettings().value(QStringLiteral("us")).toBool())
         document_.setUnits(UnitSystem::Us);
     if (QSettings().value(QStringLiteral("night")).toBool())
@@ -218,12 +214,12 @@ bool MainWindow::savePlate(const QString& path, bool ring)
         std::optional<PlateDrawing> made;
         std::string lacks;
         if (ring) {
-            made = drawingOfRing(document_.study(), axleInHand(), today, lacks);
+            made = drawingOfRing(document_.wholeStudy(), axleInHand(), today, lacks);
         } else {
-            const auto bracket = bracketOf(document_.study(), axleInHand());
+            const auto bracket = bracketOf(document_.wholeStudy(), axleInHand());
             lacks = bracket.lacks;
             if (bracket.adapter)
-                made = drawingOfBracket(document_.study(), axleInHand(), *bracket.adapter, today);
+                made = drawingOfBracket(document_.wholeStudy(), axleInHand(), *bracket.adapter, today);
         }
         if (!made)
             throw files::Refusal(lacks);
@@ -246,7 +242,7 @@ bool MainWindow::connectInstrument(const QString& address)
 void MainWindow::takeReading(bool again)
 {
     auto* field = qobject_cast<DimensionField*>(QApplication::focusWidget());
-    const auto* entry = field ? document_.study().directory->at(field->pointer()) : nullptr;
+    const auto* entry = field ? document_.entry(field->pointer()) : nullptr;
     const auto steady = instrument_.steady();
     if (!entry || !steady) {
         notice_->say(!entry ? tr("No dimension waits for a reading: click one, or press F2 for the first.")
@@ -277,41 +273,52 @@ void MainWindow::takeReading(bool again)
     field->take(reading, again);
 }
 
-void MainWindow::nameCar()
+bool MainWindow::nameCar()
 {
-    if (!car_->isModified())
-        return;
+    if (!document_.drafts().has(car_->objectName()))
+        return true;
+    const auto name = car_->text().trimmed().toStdString();
+    if (const auto why = withFact(document_.build(), "/car/name", name).refusal; !why.empty()) {
+        notice_->say(QString::fromStdString(why), true);
+        return false;
+    }
     car_->setModified(false);
-    auto entry = withFact(document_.build(), "/car/name", car_->text().trimmed().toStdString());
-    if (entry.build && *entry.build != document_.build())
-        document_.setBuild(std::move(*entry.build), tr("name of the car"));
-    else if (!entry.build)
-        notice_->say(QString::fromStdString(entry.refusal), true);
+    document_.drafts().settle(car_->objectName());
+    document_.edit(tr("name of the car"), [&](const Build& now) { return withFact(now, "/car/name", name).build; });
+    return true;
 }
 
 void MainWindow::copySetup()
 {
-    finishTyping();
-    Build build = document_.build();
-    Setup copy = *document_.study().after.setup;
-    // An id nobody has; the name says where it came from.
-    int number = 2;
-    while (findSetup(build, copy.id + "-" + std::to_string(number)))
-        ++number;
-    copy.id += "-" + std::to_string(number);
-    copy.name += " (" + std::to_string(number) + ")";
-    // The first setup is what the others lean on; a proposal made from it has its own front to change.
-    if (!copy.front)
-        if (const Corner* corner = cornerOf(build, *document_.study().after.setup, Axle::Front))
-            copy.front = *corner;
-    const auto id = copy.id;
-    build.setups.push_back(std::move(copy));
-    document_.setBuild(std::move(build), tr("copy of a setup"));
-    document_.setPair({ document_.study().before.setup->id, id });
+    document_.drafts().finish();
+    std::string id;
+    const bool made = document_.edit(tr("copy of a setup"), [&, of = document_.study().after.setup->id](const Build& now) -> std::optional<Build> {
+        const Setup* setup = findSetup(now, of);
+        if (!setup)
+            return {};
+        Setup copy = *setup;
+        // An id nobody has; the name says where it came from.
+        int number = 2;
+        while (findSetup(now, copy.id + "-" + std::to_string(number)))
+            ++number;
+        copy.id += "-" + std::to_string(number);
+        copy.name += " (" + std::to_string(number) + ")";
+        // The first setup is what the others lean on; a proposal made from it has its own front to change.
+        if (!copy.front)
+            if (const Corner* corner = cornerOf(now, *setup, Axle::Front))
+                copy.front = *corner;
+        id = copy.id;
+        Build build = now;
+        build.setups.push_back(std::move(copy));
+        return build;
+    });
+    if (made)
+        document_.setPair({ document_.study().before.setup->id, id });
 }
 
 void MainWindow::renameSetup()
 {
+    document_.drafts().finish();
     const auto id = document_.study().after.setup->id;
     bool given = false;
     const auto name = QInputDialog::getText(
@@ -319,9 +326,14 @@ void MainWindow::renameSetup()
                           .trimmed();
     if (!given || name.isEmpty())
         return;
-    Build build = document_.build();
-    std::ranges::find(build.setups, id, &Setup::id)->name = name.toStdString();
-    document_.setBuild(std::move(build), tr("name of a setup"));
+    document_.edit(tr("name of a setup"), [&](const Build& now) -> std::optional<Build> {
+        Build build = now;
+        Setup* setup = setupIn(build, id);
+        if (!setup)
+            return {};
+        setup->name = name.toStdString();
+        return build;
+    });
 }
 
 void MainWindow::setStage(StageId stage)
@@ -347,7 +359,7 @@ void MainWindow::refresh()
     summary_->setText(QString::fromStdString(document_.study().summary));
     summary_->setToolTip(summary_->text());
     const auto car = QString::fromStdString(document_.build().car.name);
-    if (!car_->isModified() || !car_->hasFocus()) {
+    if (!document_.drafts().has(car_->objectName())) {
         car_->setText(car);
         car_->setCursorPosition(0);
     }
@@ -398,12 +410,6 @@ void MainWindow::goToReading(const std::string& pointer)
     }
     // No drawing shows it (a wheel's station, a weighing): its card still does.
     slip_->setReading(pointer);
-}
-
-void MainWindow::finishTyping()
-{
-    if (auto* field = qobject_cast<DimensionField*>(QApplication::focusWidget()))
-        field->clearFocus();
 }
 
 void MainWindow::setNight(bool night)

@@ -97,7 +97,7 @@ private:
     void refreshSetups();
     void refreshRecent();
     void refreshTitle();
-    void nameCar();
+    bool nameCar();
     void copySetup();
     void renameSetup();
     void goToReading(const std::string& pointer);
@@ -106,8 +106,7 @@ private:
     /// The file was changed by somebody else: shows what differs and lets the person choose.
     void askWhose();
     void takeUp(const QString& copy);
-    /// Puts in what is half typed in a dimension, if it can be understood.
-    void finishTyping();
+    [[nodiscard]] QString typedWords() const;
     /// False when the user wants to keep working on what is open.
     bool mayReplace();
 

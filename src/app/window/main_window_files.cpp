@@ -6,12 +6,12 @@
 #include "stages/bench/bench_page.hpp"
 #include "drawing/dimension_field.hpp"
 #include "widgets/notice_bar.hpp"
+#include "widgets/save_dialog.hpp"
 
 #include <QCloseEvent>
 #include <QCoreApplication>
 #include <QDir>
 #include <QDragEnterEvent>
-#include <QFileDialog>
 #include <QFileInfo>
 #include <QMenu>
 #include <QMessageBox>
@@ -101,18 +101,16 @@ bool MainWindow::save() { return document_.path().isEmpty() ? saveAs() : saveTo(
 
 bool MainWindow::saveAs()
 {
-    auto path = QFileDialog::getSaveFileName(this, tr("Save the build"),
-        document_.path().isEmpty() ? document_.title() + QStringLiteral(".deepstop") : document_.path(), tr(fileFilter));
-    if (path.isEmpty())
-        return false;
-    if (QFileInfo(path).suffix().isEmpty())
-        path += QStringLiteral(".deepstop");
-    return saveTo(path);
+    document_.drafts().finish();
+    const auto path = askWhereToSave(this, tr("Save the build"),
+        document_.path().isEmpty() ? document_.title() + QStringLiteral(".deepstop") : document_.path(), tr(fileFilter),
+        QStringLiteral("deepstop"));
+    return !path.isEmpty() && saveTo(path);
 }
 
 bool MainWindow::saveTo(const QString& path)
 {
-    finishTyping();
+    document_.drafts().finish();
     try {
         document_.save(path);
     } catch (const ChangedOnDisk&) {
@@ -123,7 +121,23 @@ bool MainWindow::saveTo(const QString& path)
         return false;
     }
     notice_->hide();
+    if (const auto typed = typedWords(); !typed.isEmpty())
+        notice_->say(tr("Saved, without what stands typed and could not be put in: %1.").arg(typed), false);
     return true;
+}
+
+/// What stands typed and is not in the build, in words; empty where nothing does.
+QString MainWindow::typedWords() const
+{
+    QStringList all;
+    for (const Typing& each : document_.drafts().all()) {
+        const auto* entry = document_.entry(each.field.toStdString());
+        const auto fact = factAt(document_.build(), each.field.toStdString());
+        const auto where = entry ? entry->address.full() : fact ? fact->full() : std::string();
+        all << (where.empty() ? QStringLiteral("“%1”").arg(each.text.left(60))
+                              : QStringLiteral("“%1” (%2)").arg(each.text.left(60), QString::fromStdString(where)));
+    }
+    return all.join(QStringLiteral(", "));
 }
 
 void MainWindow::askWhose()
@@ -166,10 +180,14 @@ void MainWindow::askWhose()
 
 bool MainWindow::mayReplace()
 {
-    finishTyping();
-    if (!document_.isModified())
+    document_.drafts().finish();
+    if (!document_.hasUnsaved())
         return true;
-    QMessageBox ask(QMessageBox::Question, tr("Deep Stop"), tr("%1 has changes that are not saved.").arg(document_.title()),
+    auto says = document_.isModified() ? tr("%1 has changes that are not saved.").arg(document_.title()) : QString();
+    if (const auto typed = typedWords(); !typed.isEmpty())
+        says += (says.isEmpty() ? QString() : QStringLiteral("\n"))
+            + tr("Typed and not put in, because it could not be understood: %1. It is lost unless you cancel and correct it.").arg(typed);
+    QMessageBox ask(QMessageBox::Question, tr("Deep Stop"), says,
         QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
     ask.setObjectName(QStringLiteral("unsaved"));
     switch (ask.exec()) {
@@ -218,16 +236,13 @@ void MainWindow::takeUp(const QString& copy)
         return;
     setStage(stage_->id);
     const auto& typing = document_.recoveredTyping();
-    if (typing == Typing {})
+    if (typing.empty())
         return;
     // What was being typed stands in its field again, to be put in or given up.
-    goToReading(typing.field.toStdString());
-    if (auto* field = page()->view()->field(typing.field.toStdString()); field && field->hasFocus()) {
-        field->selectAll();
-        field->insert(typing.text);
-    } else {
-        notice_->say(tr("Typed and not yet put in: “%1”.").arg(typing.text), false);
-    }
+    goToReading(typing.back().field.toStdString());
+    auto* field = page()->view()->field(typing.back().field.toStdString());
+    if (typing.size() > 1 || !field || !field->hasFocus())
+        notice_->say(tr("Typed and not yet put in: %1.").arg(typedWords()), false);
 }
 
 void MainWindow::closeEvent(QCloseEvent* event)

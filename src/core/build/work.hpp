@@ -55,6 +55,7 @@ struct TestSession {
     std::string setup; ///< id
     std::string date;
     std::string place;
+    std::string log {}; ///< name of the log it came from; empty: driven with tape or receiver
     Series series = Series::Compare;
     std::string duty {}; ///< id; of a series until it fades, the duty that it drives; empty: nobody said
     Surface surface = Surface::Unknown;

@@ -46,6 +46,7 @@ void fields(V& v, T& t)
     v.text("setup", "setup", t.setup);
     v.text("date", "date", t.date);
     v.text("place", "place", t.place);
+    v.text("log", "log it came from", t.log);
     v.choice("series", "what the stops are for", t.series, choices::series);
     v.text("duty", "duty driven until it fades", t.duty);
     v.choice("surface", "road", t.surface, choices::surface);

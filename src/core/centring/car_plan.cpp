@@ -1,6 +1,7 @@
 #include "centring/car_plan.hpp"
 
 #include "centring/piles.hpp"
+#include "task/cancel.hpp"
 
 #include <array>
 #include <limits>
@@ -269,6 +270,7 @@ private:
         int stale = 0;
         std::vector<int> over(p_.kinds.size());
         for (int i = 0; i < mostSteps && !settled(); ++i) {
+            endIfCancelled();
             std::ranges::fill(over, 0);
             double bound = 0;
             for (const Bolt& bolt : p_.bolts) {

@@ -48,15 +48,55 @@ DrawerText readDrawer(std::string_view text, const Unit& plainUnit, bool mayBeEm
     return result;
 }
 
-std::string drawerText(std::span<const ShimKind> drawer, const Unit& unit)
+namespace {
+
+bool isWhole(double length, double of) { return std::abs(length / of - std::round(length / of)) < 1e-5; }
+
+/// Of sizes that are whole in both, metric ones are what people mean. Null for a size that is whole in neither.
+const Unit* soldIn(double thickness)
 {
     const Unit& mm = *findUnit("mm");
     const Unit& thou = *findUnit("thou");
-    const auto whole = [](double length, double of) { return std::abs(length / of - std::round(length / of)) < 1e-5; };
+    return isWhole(thickness, 0.01 * mm.factor) ? &mm : isWhole(thickness, thou.factor) ? &thou : nullptr;
+}
+
+/// Figures and unit.
+std::pair<std::string, std::string> partsOf(double thickness, UnitSystem system)
+{
+    const Unit* sold = soldIn(thickness);
+    if (sold && sold->symbol == "thou")
+        return { editable(thickness, *sold), std::string(sold->symbol) };
+    const auto shown = sold ? UnitSystem::Metric : system;
+    return { figure(thickness, style::fine, shown), std::string(style::fine.unit(shown).symbol) };
+}
+
+} // namespace
+
+std::string shimText(double thickness, UnitSystem system)
+{
+    const auto [figures, unit] = partsOf(thickness, system);
+    return figures + " " + unit;
+}
+
+std::string pileText(std::span<const double> shims, UnitSystem system)
+{
+    if (shims.empty())
+        return "no shims";
+    // One unit for all of them stands once.
+    const auto unit = partsOf(shims.front(), system).second;
+    const bool same = std::ranges::all_of(shims, [&](double shim) { return partsOf(shim, system).second == unit; });
+    std::string text;
+    for (const double shim : shims)
+        text += (text.empty() ? "" : " + ") + (same ? partsOf(shim, system).first : shimText(shim, system));
+    return same ? text + " " + unit : text;
+}
+
+std::string drawerText(std::span<const ShimKind> drawer, const Unit& unit)
+{
     std::string text;
     for (const ShimKind& kind : drawer) {
-        // Of sizes that are whole in both, metric ones are what people mean.
-        const Unit& sold = whole(kind.thickness, 0.01 * mm.factor) ? mm : whole(kind.thickness, thou.factor) ? thou : unit;
+        const Unit* own = soldIn(kind.thickness);
+        const Unit& sold = own ? *own : unit;
         text += fmt::format("{}{}{} × {}", text.empty() ? "" : ", ", editable(kind.thickness, sold),
             &sold == &unit ? std::string() : fmt::format(" {}", sold.symbol), kind.count);
     }

@@ -4,6 +4,7 @@
 #include "centring/centring.hpp"
 #include "quantity/format.hpp"
 
+#include <span>
 #include <string>
 #include <string_view>
 #include <vector>
@@ -26,5 +27,9 @@ struct DrawerText {
 /// The same drawer as text that reads back as it, for example "0.25 × 4, 0.5 × 4, 30 thou × 6": a shim keeps the unit it is sold in, whole
 /// hundredths of a millimetre or whole thou; figures in `unit` stand without it.
 [[nodiscard]] std::string drawerText(std::span<const ShimKind> drawer, const Unit& unit);
+
+/// A shim, or a pile of them, in the unit it is sold in, whatever else is shown in: "1 mm", "30 thou", "0.5 + 0.25 mm", "1 mm + 30 thou".
+[[nodiscard]] std::string shimText(double thickness, UnitSystem system);
+[[nodiscard]] std::string pileText(std::span<const double> shims, UnitSystem system);
 
 } // namespace deepstop::centring

@@ -1,14 +1,17 @@
 #include "files/build_file.hpp"
 
+#include "build/difference.hpp"
 #include "files/disk.hpp"
 #include "files/json_fields.hpp"
 #include "files/json_text.hpp"
+#include "files/lock.hpp"
 #include "files/older_builds.hpp"
 
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <set>
+#include <vector>
 
 namespace deepstop::files {
 namespace {
@@ -51,18 +54,93 @@ void graft(OrderedJson& onto, const Json& unknown)
                 onto[key] = OrderedJson::parse(value.dump());
         }
     } else if (unknown.is_array() && onto.is_array()) {
+        // By id where these elements go by one; an id that this version does not know says nothing of where it belongs.
+        const bool named = std::ranges::any_of(onto, [](const OrderedJson& e) { return e.is_object() && e.contains("id"); });
         for (std::size_t i = 0; i < unknown.size(); ++i) {
             const Json& rest = unknown[i];
-            const auto owner = rest.contains("id") ? std::ranges::find_if(
-                                   onto, [&](const OrderedJson& e) { return e.contains("id") && e["id"] == rest["id"].get<std::string>(); })
-                                                   : (i < onto.size() ? onto.begin() + static_cast<std::ptrdiff_t>(i) : onto.end());
+            const auto owner = named && rest.contains("id") && rest["id"].is_string()
+                ? std::ranges::find_if(onto,
+                      [&](const OrderedJson& e) { return e.contains("id") && e["id"] == rest["id"].get_ref<const std::string&>(); })
+                : (i < onto.size() ? onto.begin() + static_cast<std::ptrdiff_t>(i) : onto.end());
             if (owner != onto.end())
                 graft(*owner, rest);
         }
     }
 }
 
+constexpr std::size_t gone = static_cast<std::size_t>(-1);
+
+/// Where each element of a list stands in the one that was made of it, or `gone`. What stands the same from the front or from
+/// the back is the same; between them, as many elements are the same changed.
+std::vector<std::size_t> placesAfter(const OrderedJson& before, const OrderedJson& after)
+{
+    std::size_t front = 0;
+    while (front < before.size() && front < after.size() && before[front] == after[front])
+        ++front;
+    std::size_t back = 0;
+    while (front + back < before.size() && front + back < after.size()
+        && before[before.size() - 1 - back] == after[after.size() - 1 - back])
+        ++back;
+    std::vector<std::size_t> places(before.size(), gone);
+    for (std::size_t i = 0; i < before.size(); ++i) {
+        if (i < front || before.size() == after.size())
+            places[i] = i;
+        else if (i + back >= before.size())
+            places[i] = after.size() - (before.size() - i);
+        else
+            for (std::size_t k = front; k + back < after.size() && places[i] == gone; ++k)
+                if (after[k] == before[i])
+                    places[i] = k;
+    }
+    return places;
+}
+
+Json moved(const Json& unknown, const OrderedJson& before, const OrderedJson& after)
+{
+    if (unknown.is_object() && before.is_object() && after.is_object()) {
+        Json kept = Json::object();
+        for (const auto& [key, value] : unknown.items()) {
+            if (!before.contains(key) || !value.is_structured())
+                kept[key] = value;
+            else if (after.contains(key))
+                kept[key] = moved(value, before[key], after[key]);
+        }
+        return kept;
+    }
+    if (!unknown.is_array() || !before.is_array() || !after.is_array())
+        return unknown;
+    const auto nameOf = [](const OrderedJson& e) { return e.is_object() && e.contains("id") ? e["id"].dump() : std::string(); };
+    const auto places = placesAfter(before, after);
+    Json kept = Json::array();
+    for (std::size_t i = 0; i < after.size(); ++i)
+        kept.push_back(Json::object());
+    for (std::size_t i = 0; i < unknown.size() && i < before.size(); ++i) {
+        auto place = places[i];
+        if (const auto name = nameOf(before[i]); !name.empty()) {
+            place = gone;
+            for (std::size_t k = 0; k < after.size() && place == gone; ++k)
+                if (nameOf(after[k]) == name)
+                    place = k;
+        }
+        if (place != gone)
+            kept[place] = moved(unknown[i], before[i], after[place]);
+    }
+    return kept;
+}
+
+OrderedJson treeOf(const Build& build)
+{
+    Writer writer;
+    describe(writer, build);
+    return std::move(writer.out);
+}
+
 } // namespace
+
+std::shared_ptr<const Json> movedAlong(const std::shared_ptr<const Json>& unknown, const Build& before, const Build& after)
+{
+    return unknown ? std::make_shared<const Json>(moved(*unknown, treeOf(before), treeOf(after))) : nullptr;
+}
 
 const Json& buildSchema()
 {
@@ -169,11 +247,27 @@ void saveBuild(const std::filesystem::path& path, const BuildFile& file)
 {
     std::string text;
     try {
+        if (const auto fault = faultIn(file.build); !fault.empty())
+            throw Refusal(fault);
         text = writeBuild(file);
+        (void)parseBuild(text);
     } catch (const Refusal& refusal) {
         throw Refusal(path.string() + ": " + refusal.what());
     }
     replaceFile(path, text);
+}
+
+BuildFile changeBuild(const std::filesystem::path& path, const Edit& edit, std::chrono::milliseconds patience)
+{
+    const auto lock = lockOrRefuse(path, patience);
+    auto file = loadBuild(path);
+    auto changed = edit(file.build);
+    if (!changed)
+        throw Refusal(path.string() + ": was not changed: what was to be changed is not in it.");
+    file.unknown = movedAlong(file.unknown, file.build, *changed);
+    file.build = std::move(*changed);
+    saveBuild(path, file);
+    return file;
 }
 
 } // namespace deepstop::files

@@ -2,6 +2,7 @@
 #include "files/paper_files.hpp"
 
 #include "files/disk.hpp"
+#include "files/exports.hpp"
 
 #include <cairo-ft.h>
 #include <cairo-pdf.h>
@@ -143,8 +144,8 @@ double widthOfLetters(const std::string& text, double height)
     constexpr double large = 1000;
     static const Surface surface(cairo_recording_surface_create(CAIRO_CONTENT_COLOR, nullptr), cairo_surface_destroy);
     static const Context context(cairo_create(surface.get()), cairo_destroy);
-    static std::mutex door;
-    const std::lock_guard guard(door);
+    static std::mutex fontsMutex;
+    const std::lock_guard guard(fontsMutex);
     shippedLetters().useIn(context.get());
     cairo_set_font_size(context.get(), large);
     cairo_text_extents_t extents;
@@ -199,11 +200,11 @@ void writePaper(const std::string& path, const paper::Drawing& drawing, const pa
     try {
         checkDrawable(drawing);
         if (ending == ".pdf")
-            replaceFile(path, pdfOf(paper::pagesOf(drawing, size, read), drawing.title));
+            exportFile(path, pdfOf(paper::pagesOf(drawing, size, read), drawing.title));
         else if (ending == ".svg")
-            replaceFile(path, svgOf(drawing));
+            exportFile(path, svgOf(drawing));
         else if (ending == ".dxf")
-            replaceFile(path, dxfOf(drawing));
+            exportFile(path, dxfOf(drawing));
         else
             throw Refusal(path + ": the name has to end in .pdf, .svg or .dxf.");
     } catch (const Refusal& refusal) {

@@ -37,11 +37,11 @@ std::string bytesOf(const Descriptor& file, const std::filesystem::path& path, s
 }
 
 /// Opens the name to write to, this process alone: whoever else writes there now is waited for, what somebody left there is taken over.
-Descriptor openUnfinished(const std::filesystem::path& name, const std::filesystem::path& path)
+Descriptor openUnfinished(const std::filesystem::path& name, const std::filesystem::path& path, mode_t mode)
 {
     using namespace std::chrono_literals;
     for (const auto until = std::chrono::steady_clock::now() + 5s; std::chrono::steady_clock::now() < until;) {
-        Descriptor file(::open(name.c_str(), O_RDWR | O_CREAT | O_CLOEXEC | O_NOFOLLOW | O_NONBLOCK, 0666));
+        Descriptor file(::open(name.c_str(), O_RDWR | O_CREAT | O_CLOEXEC | O_NOFOLLOW | O_NONBLOCK, mode));
         if (file.get() < 0)
             refuseWith(errno, path, "saved");
         // A file system without locks has to do without.
@@ -136,7 +136,7 @@ std::filesystem::path targetOf(const std::filesystem::path& path)
     return target;
 }
 
-void replaceFile(const std::filesystem::path& path, std::string_view bytes)
+void replaceFile(const std::filesystem::path& path, std::string_view bytes, Privacy privacy)
 {
     const auto target = targetOf(path);
     struct stat before { };
@@ -144,13 +144,15 @@ void replaceFile(const std::filesystem::path& path, std::string_view bytes)
     if (existed)
         checkOld(before, path, target);
     const auto name = with(target, unfinished);
-    const auto file = openUnfinished(name, path);
+    const bool alone = privacy == Privacy::OwnerAlone;
+    const auto file = openUnfinished(name, path, alone ? 0600 : 0666);
     const auto giveUp = [&] {
         const int reason = errno;
         ::unlink(name.c_str());
         refuseWith(reason, path, "saved");
     };
-    if (::ftruncate(file.get(), 0) != 0 || (existed && ::fchmod(file.get(), before.st_mode & 07777) != 0) || !writeAll(file.get(), bytes)
+    if (::ftruncate(file.get(), 0) != 0 || (alone && ::fchmod(file.get(), 0600) != 0)
+        || (!alone && existed && ::fchmod(file.get(), before.st_mode & 07777) != 0) || !writeAll(file.get(), bytes)
         || ::fsync(file.get()) != 0)
         giveUp();
     if (existed)

@@ -20,11 +20,14 @@ inline constexpr std::uintmax_t largestFile = 8u << 20;
 /// Where a name leads in the end: links are followed, one to nothing as well. Throws Refusal for a link that leads to itself.
 [[nodiscard]] std::filesystem::path targetOf(const std::filesystem::path& path);
 
+enum class Privacy { AsBefore, OwnerAlone };
+
 /// Replaces `path` by `bytes` so that at every moment, even through a crash, the file is the old version whole or the new one whole.
 /// The version replaced is kept as `path~`. A symbolic link is followed; permissions of the old file are kept.
 /// Throws Refusal with the system's reason, and for folders, devices, pipes and files that are write-protected; the old file is then
 /// untouched.
-void replaceFile(const std::filesystem::path& path, std::string_view bytes);
+/// @param privacy OwnerAlone: nobody else may read it, from its first byte on
+void replaceFile(const std::filesystem::path& path, std::string_view bytes, Privacy privacy = Privacy::AsBefore);
 
 /// Takes away what a writer that was killed left beside `path`; what a living one is writing stays.
 void removeLeftovers(const std::filesystem::path& path);

@@ -1,6 +1,7 @@
 #include "files/json_text.hpp"
 
 #include "files/refusal.hpp"
+#include "task/cancel.hpp"
 
 #include <fmt/format.h>
 
@@ -96,6 +97,7 @@ public:
 private:
     bool open()
     {
+        endIfCancelled();
         names_.emplace_back();
         if (names_.size() > deepest)
             refuse(fmt::format("the file nests deeper than {} levels: this is not a build file.", deepest));

@@ -9,6 +9,7 @@
 
 #include <algorithm>
 #include <array>
+#include <filesystem>
 #include <fstream>
 
 namespace deepstop::files {
@@ -71,21 +72,16 @@ std::string_view unitIn(std::string_view name)
 std::vector<std::string_view> cellsOf(std::string_view line, char separator)
 {
     std::vector<std::string_view> cells;
-    for (std::size_t at = 0; at <= line.size();) {
-        const auto end = std::min(line.find(separator, at), line.size());
-        cells.push_back(track::trimmed(line.substr(at, end - at)));
-        at = end + 1;
-    }
+    track::splitRow(line, separator, cells);
+    for (auto& cell : cells)
+        cell = track::trimmed(cell);
     return cells;
 }
 
 /// A cell that holds a number, or nothing: a logger leaves out what it has not read.
 bool isNumber(std::string_view cell, char separator)
 {
-    std::string dotted(cell);
-    if (separator != ',')
-        std::ranges::replace(dotted, ',', '.');
-    return track::numberOf(dotted).has_value();
+    return track::numberOfCell(cell, separator).has_value();
 }
 
 LogColumn columnNamed(std::string_view header)
@@ -154,8 +150,12 @@ LogColumns columnsNamed(std::string_view header, std::size_t line)
 
 std::optional<LogHead> headOfLog(const std::string& path)
 {
-    std::ifstream in(path, std::ios::binary);
-    if (!in)
+    // What is no file may never come to an end.
+    std::error_code none;
+    std::ifstream in;
+    if (std::filesystem::is_regular_file(path, none))
+        in.open(path, std::ios::binary);
+    if (!in.is_open())
         return {};
     std::string text(track::longestRow, '\0');
     in.read(text.data(), static_cast<std::streamsize>(text.size()));
@@ -166,8 +166,14 @@ std::optional<LogHead> headOfLog(const std::string& path)
     if (start == std::string::npos || text[start] == '<' || text[start] == '$')
         return {};
     std::vector<std::string_view> lines;
-    for (const auto line : cellsOf(text, '\n'))
+    for (std::string_view rest = text; !rest.empty();) {
+        const auto end = rest.find('\n');
+        auto line = rest.substr(0, end);
+        if (line.ends_with('\r'))
+            line.remove_suffix(1);
         lines.push_back(line);
+        rest.remove_prefix(end == std::string_view::npos ? rest.size() : end + 1);
+    }
     constexpr std::size_t furthest = 60;
     for (std::size_t i = 1; i < std::min(lines.size(), furthest); ++i) {
         const char separator = guessSeparator(lines[i - 1]);

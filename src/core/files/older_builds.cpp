@@ -1,7 +1,13 @@
 #include "files/older_builds.hpp"
 
+#include "files/refusal.hpp"
+
+#include <fmt/format.h>
+
 #include <array>
+#include <set>
 #include <string>
+#include <unordered_map>
 
 namespace deepstop::files {
 namespace {
@@ -39,16 +45,17 @@ void forEach(Json& parent, const char* key, auto go)
                 go(element);
 }
 
-/// Whether shims were ever put in on an axle by a plan: then one side's stacks are known, and nobody knows which.
-bool hadPlans(const Json& build, const std::string& setup, const char* axle)
+/// Setups and axles on which shims were ever put in by a plan: there one side's stacks are known, and nobody knows which.
+std::set<std::pair<std::string, std::string>> planned(Json& build)
 {
-    if (!build.contains("mock_ups") || !build["mock_ups"].is_array())
-        return false;
-    for (const Json& mockUp : build["mock_ups"])
-        if (textOf(mockUp, "setup") == setup && (textOf(mockUp, "axle") == axle || (textOf(mockUp, "axle").empty() && *axle == 'f'))
-            && mockUp.contains("passes") && !mockUp["passes"].empty())
-            return true;
-    return false;
+    std::set<std::pair<std::string, std::string>> all;
+    forEach(build, "mock_ups", [&](const Json& mockUp) {
+        if (mockUp.contains("passes") && mockUp["passes"].is_array() && !mockUp["passes"].empty()) {
+            const auto axle = textOf(mockUp, "axle");
+            all.emplace(textOf(mockUp, "setup"), axle.empty() ? "front" : axle);
+        }
+    });
+    return all;
 }
 
 void partSides(Json& corner, bool planned)
@@ -56,6 +63,9 @@ void partSides(Json& corner, bool planned)
     const auto move = [&](const char* part, const char* key, bool onceRead) {
         if (!corner.contains(part) || !corner[part].is_object())
             return;
+        for (const char* side : { "left", "right" })
+            if (corner.contains(side) && !corner[side].is_object())
+                return;
         Json reading = taken(corner[part], key);
         if (reading.is_null())
             return;
@@ -70,18 +80,32 @@ void partSides(Json& corner, bool planned)
         move("rotor", key, true);
 }
 
-Json* wheelOf(Json& build, const std::string& id)
-{
-    Json* found = nullptr;
-    forEach(build, "wheels", [&](Json& wheel) {
-        if (textOf(wheel, "id") == id)
-            found = &wheel;
-    });
-    return found;
-}
+/// The wheels of a build by their ids.
+class Wheels {
+public:
+    explicit Wheels(Json& build) : build_(build)
+    {
+        for (std::size_t i = 0; i < build_["wheels"].size(); ++i)
+            places_.try_emplace(textOf(build_["wheels"][i], "id"), i);
+    }
+    [[nodiscard]] Json* find(const std::string& id)
+    {
+        const auto found = places_.find(id);
+        return found == places_.end() ? nullptr : &build_["wheels"][found->second];
+    }
+    void add(Json wheel)
+    {
+        places_.try_emplace(textOf(wheel, "id"), build_["wheels"].size());
+        build_["wheels"].push_back(std::move(wheel));
+    }
+
+private:
+    Json& build_;
+    std::unordered_map<std::string, std::size_t> places_;
+};
 
 /// The id of the wheel an axle of the car as found runs on; one is made where it has none.
-std::string wheelAsFound(Json& build, const char* axle)
+std::string wheelAsFound(Json& build, Wheels& wheels, const char* axle)
 {
     Json& corner = build["setups"][0][axle];
     if (!corner.is_null() && !corner.is_object())
@@ -89,26 +113,26 @@ std::string wheelAsFound(Json& build, const char* axle)
     if (const auto id = textOf(corner, "wheel"); !id.empty())
         return id;
     std::string id = "as-found";
-    while (wheelOf(build, id))
+    while (wheels.find(id))
         id += "-1";
-    build["wheels"].push_back({ { "id", id }, { "name", "Wheel as found" } });
+    wheels.add({ { "id", id }, { "name", "Wheel as found" } });
     corner["wheel"] = id;
     return id;
 }
 
 /// Both axles on one wheel, and tyres of two sizes: the rear gets a wheel of its own.
-std::string partedRearWheel(Json& build, const std::string& shared)
+std::string partedRearWheel(Json& build, Wheels& wheels, const std::string& shared)
 {
-    const Json* wheel = wheelOf(build, shared);
+    const Json* wheel = wheels.find(shared);
     if (!wheel)
         return shared;
     Json copy = *wheel;
     std::string id = shared + "-rear";
-    while (wheelOf(build, id))
+    while (wheels.find(id))
         id += "-1";
     copy["id"] = id;
     copy["name"] = textOf(copy, "name") + ", rear";
-    build["wheels"].push_back(std::move(copy));
+    wheels.add(std::move(copy));
     forEach(build, "setups", [&](Json& setup) {
         if (setup.contains("rear") && textOf(setup["rear"], "wheel") == shared)
             setup["rear"]["wheel"] = id;
@@ -127,11 +151,14 @@ void giveTyres(Json& build)
         return;
     if (!build.contains("wheels"))
         build["wheels"] = Json::array();
-    std::array<std::string, 2> asFound { wheelAsFound(build, "front"), wheelAsFound(build, "rear") };
+    if (!build["wheels"].is_array())
+        return; // said with its place when all of it is checked
+    Wheels wheels(build);
+    std::array<std::string, 2> asFound { wheelAsFound(build, wheels, "front"), wheelAsFound(build, wheels, "rear") };
     if (asFound[0] == asFound[1] && radii[0].second != radii[1].second && !radii[1].second.is_null())
-        asFound[1] = partedRearWheel(build, asFound[1]);
+        asFound[1] = partedRearWheel(build, wheels, asFound[1]);
     const auto give = [&](const std::string& id, const char* key, const Json& reading) {
-        if (Json* wheel = wheelOf(build, id); wheel && !reading.is_null() && !wheel->contains(key))
+        if (Json* wheel = wheels.find(id); wheel && wheel->is_object() && !reading.is_null() && !wheel->contains(key))
             (*wheel)[key] = reading;
     };
     for (std::size_t i = 0; i < radii.size(); ++i) {
@@ -151,17 +178,18 @@ void giveTyres(Json& build)
 } // namespace
 
 void fromVersion1(Json& build)
-{
+try {
     build["deepstop"] = 2;
     if (!build.contains("setups") || !build["setups"].is_array() || build["setups"].empty() || !build["setups"][0].is_object())
         return;
     if (Json hydraulics = taken(build, "hydraulics"); !hydraulics.is_null())
         build["setups"][0]["hydraulics"] = std::move(hydraulics);
     giveTyres(build);
+    const auto plans = planned(build);
     forEach(build, "setups", [&](Json& setup) {
         for (const char* axle : { "front", "rear" })
             if (setup.contains(axle) && setup[axle].is_object())
-                partSides(setup[axle], hadPlans(build, textOf(setup, "id"), axle));
+                partSides(setup[axle], plans.contains({ textOf(setup, "id"), axle }));
     });
     if (build.contains("wants") && build["wants"].is_object() && build["wants"].contains("station_spacing_mm")) {
         const Json& spacing = build["wants"]["station_spacing_mm"];
@@ -169,6 +197,8 @@ void fromVersion1(Json& build)
         if (value.is_number() && value.get<double>() == 30)
             build["wants"].erase("station_spacing_mm");
     }
+} catch (const Json::exception& error) {
+    throw Refusal(fmt::format("/deepstop: the file says that it is of version 1, and is shaped otherwise ({}).", shortened(error.what(), 120)));
 }
 
 } // namespace deepstop::files

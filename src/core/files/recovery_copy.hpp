@@ -5,6 +5,7 @@
 
 #include <string>
 #include <string_view>
+#include <vector>
 
 namespace deepstop::files {
 
@@ -15,8 +16,12 @@ struct RecoveryCopy {
     BuildFile file;
     std::string path; ///< of the file it belongs to; empty: never saved
     std::string onDisk; ///< fingerprint, in hexadecimal, of what that file held when the work on it began
-    std::string typedAt; ///< field that was being typed into
-    std::string typed; ///< what stood there
+    struct Typed {
+        std::string at; ///< field that was typed into
+        std::string text; ///< what stands there
+        bool operator==(const Typed&) const = default;
+    };
+    std::vector<Typed> typed; ///< and was not put in yet
 };
 
 [[nodiscard]] std::string writeCopy(const RecoveryCopy& copy);

@@ -20,16 +20,20 @@ Tree merged(const Tree& base, const Tree& mine, const Tree& theirs);
 
 bool isReading(const Tree& json) { return json.is_object() && (json.contains("known") || json.contains("value")); }
 
-/// What an element of a list goes by; empty: by its place alone. There is one job card a setup.
+/// What an element of a list goes by; empty: by its place alone. There is one job card a setup, one mock-up a corner of a setup, one wear a corner.
 std::string nameIn(const Tree& element)
 {
     if (!element.is_object())
         return {};
-    const bool isCard = element.contains("bleed_order");
-    for (const char* key : { "id", "step", isCard ? "setup" : "id" })
-        if (element.contains(key) && element[key].is_string())
-            return element[key].get<std::string>();
-    return {};
+    const auto text = [&](const char* key) {
+        return element.contains(key) && element[key].is_string() ? element[key].get<std::string>() : std::string();
+    };
+    for (const char* key : { "id", "step", "item" })
+        if (element.contains(key))
+            return text(key);
+    if (element.contains("axle") && element.contains("side"))
+        return text("setup") + "/" + text("axle") + "/" + text("side");
+    return element.contains("bleed_order") ? text("setup") : std::string();
 }
 
 bool areNamed(const Tree& list)
@@ -74,9 +78,13 @@ Tree mergedLists(const Tree& base, const Tree& mine, const Tree& theirs)
     if (areNamed(base) && areNamed(mine) && areNamed(theirs))
         return mergedByName(base, mine, theirs);
     if (mine.size() == base.size() && theirs.size() == base.size()) {
+        // Nothing tells whether two changes at one place are of one thing: one of them may have put another in its place.
         Tree all = Tree::array();
-        for (std::size_t i = 0; i < base.size(); ++i)
-            all.push_back(merged(base[i], mine[i], theirs[i]));
+        for (std::size_t i = 0; i < base.size(); ++i) {
+            if (mine[i] != base[i] && theirs[i] != base[i] && mine[i] != theirs[i])
+                throw Conflict {};
+            all.push_back(mine[i] != base[i] ? mine[i] : theirs[i]);
+        }
         return all;
     }
     if (!beginsWith(mine, base) || !beginsWith(theirs, base))
@@ -127,6 +135,13 @@ std::optional<Build> together(const Build& base, const Build& mine, const Build&
         // Each alone is sound, both at once are not: more than a list may have.
         return {};
     }
+}
+
+Edit editBetween(std::shared_ptr<const Build> base, std::shared_ptr<const Build> after)
+{
+    return [base = std::move(base), after = std::move(after)](const Build& now) -> std::optional<Build> {
+        return now == *base ? *after : together(*base, now, *after);
+    };
 }
 
 } // namespace deepstop::files

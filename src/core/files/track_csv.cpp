@@ -5,7 +5,6 @@
 
 #include <algorithm>
 #include <array>
-#include <vector>
 
 namespace deepstop::files {
 namespace {
@@ -46,23 +45,15 @@ private:
                 columns_[what] = { i, column.unit, slows ? -1.0 : 1.0 };
         }
     }
-    void split(std::string_view line)
-    {
-        cells_.clear();
-        for (std::size_t at = 0; at <= line.size();) {
-            const auto end = std::min(line.find(separator_, at), line.size());
-            cells_.push_back(line.substr(at, end - at));
-            at = end + 1;
-        }
-    }
     [[nodiscard]] const Column& columnOf(Logged what) const { return columns_[static_cast<std::size_t>(what)]; }
     /// Seconds of a clock's h:m:s.
-    [[nodiscard]] static std::optional<double> clock(std::string_view text)
+    [[nodiscard]] std::optional<double> clock(std::string_view text) const
     {
+        text = trimmed(text);
         double seconds = 0;
         for (int parts = 0; parts < 3; ++parts) {
             const auto end = std::min(text.find(':'), text.size());
-            const auto part = numberOf(text.substr(0, end));
+            const auto part = numberOfCell(text.substr(0, end), separator_);
             if (!part || *part < 0)
                 return {};
             seconds = 60 * seconds + *part;
@@ -78,13 +69,8 @@ private:
         const Column& column = columns_[static_cast<std::size_t>(what)];
         if (!column.unit || column.at >= cells_.size())
             return {};
-        auto text = cells_[column.at];
-        if (separator_ != ',' && text.find(',') != std::string_view::npos) {
-            dotted_.assign(text);
-            std::ranges::replace(dotted_, ',', '.');
-            text = dotted_;
-        }
-        const auto value = what == Logged::Time && text.find(':') != std::string_view::npos ? clock(text) : numberOf(text);
+        const auto text = cells_[column.at];
+        const auto value = what == Logged::Time && text.find(':') != std::string_view::npos ? clock(text) : numberOfCell(text, separator_);
         return value ? std::optional(column.sign * toSi(*value, *column.unit)) : std::nullopt;
     }
     void row(std::string_view line)
@@ -94,7 +80,7 @@ private:
             return;
         if (separator_ == 0)
             return header(line);
-        split(line);
+        splitRow(line, separator_, cells_);
         const auto where = [this] { return fmt::format("line {}: ", count().lines); };
         if (cells_.size() <= std::max(columnOf(Logged::Time).at, columnOf(Logged::Speed).at))
             throw Refusal(where() + "too few columns.");
@@ -117,7 +103,6 @@ private:
     std::vector<std::string_view> cells_;
     std::optional<LogColumns> said_;
     std::array<Column, loggedKinds> columns_ {};
-    std::string dotted_;
     std::optional<double> first_;
     double last_ = 0;
 };

@@ -83,11 +83,21 @@ private:
     };
     void parse(std::string_view bytes, bool last)
     {
-        const auto status = XML_Parse(parser_, bytes.data(), static_cast<int>(bytes.size()), last ? XML_TRUE : XML_FALSE);
-        if (!wrong_.empty())
-            throw Refusal(wrong_);
-        if (status == XML_STATUS_ERROR)
-            throw Refusal(fmt::format("line {}: {}.", XML_GetCurrentLineNumber(parser_), XML_ErrorString(XML_GetErrorCode(parser_))));
+        // The parser keeps a comment or a name until it ends, and begins it anew with every piece: neither goes on without end.
+        constexpr std::size_t piece = 64 * 1024;
+        constexpr std::uint64_t longest = 256 * 1024;
+        do {
+            const auto part = bytes.substr(0, piece);
+            bytes.remove_prefix(part.size());
+            const auto status = XML_Parse(parser_, part.data(), static_cast<int>(part.size()), last && bytes.empty() ? XML_TRUE : XML_FALSE);
+            if (!wrong_.empty())
+                throw Refusal(wrong_);
+            if (status == XML_STATUS_ERROR)
+                throw Refusal(fmt::format("line {}: {}.", XML_GetCurrentLineNumber(parser_), XML_ErrorString(XML_GetErrorCode(parser_))));
+            fed_ += part.size();
+            if (const auto read = XML_GetCurrentByteIndex(parser_); read >= 0 && fed_ > static_cast<std::uint64_t>(read) + longest)
+                throw Refusal(fmt::format("line {}: what begins there has no end. This is no log.", XML_GetCurrentLineNumber(parser_)));
+        } while (!bytes.empty());
     }
     void opened(std::string_view name, const XML_Char** with)
     {
@@ -127,12 +137,14 @@ private:
             return;
         if (!std::isfinite(point_.time + point_.lat + point_.lon))
             return stop(fmt::format("track point {}: lacks its time or its place.", count().lines));
-        if (now_ && point_.time <= now_->time)
-            return stop(fmt::format("track point {}: the time runs backwards or stands.", count().lines));
+        if (count().day.empty())
+            count().day = isoDay(std::floor(point_.time / day));
+        const auto placed = placing_.place(point_.time);
+        if (!placed)
+            return;
+        point_.time = *placed;
         if (now_)
             settle(point_);
-        if (!first_)
-            first_ = point_.time;
         if (now_)
             was_ = now_;
         now_ = point_;
@@ -145,7 +157,7 @@ private:
         const double speed = now_->speed ? *now_->speed : b.time > a.time ? between(a.lat, a.lon, b.lat, b.lon) / (b.time - a.time) : 0;
         if (!(speed >= 0 && speed <= fastest))
             return stop(fmt::format("track point {}: a speed of {:.0f} km/h cannot be.", count().lines - (next ? 1 : 0), speed * 3.6));
-        give({ now_->time - *first_, speed, now_->height, unlogged, unlogged, unlogged });
+        give({ now_->time, speed, now_->height, unlogged, unlogged, unlogged });
     }
     void stop(std::string why)
     {
@@ -159,12 +171,13 @@ private:
     }
 
     XML_Parser parser_;
+    std::uint64_t fed_ = 0;
     std::string letters_;
     std::string wrong_;
     Point point_ {};
     std::optional<Point> was_;
     std::optional<Point> now_;
-    std::optional<double> first_;
+    Clock placing_ { count() };
     bool in_ = false;
     bool seenGpx_ = false;
 };

@@ -22,11 +22,13 @@ const LogCount& TrackReader::count() const { return count_; }
 void TrackReader::take(std::string_view bytes)
 {
     if (!way_) {
-        begin_ += bytes;
-        const auto start = begin_.find_first_not_of(" \t\r\n\xEF\xBB\xBF");
-        if (start == std::string::npos)
+        // Nothing is kept of what comes before it.
+        const auto start = bytes.find_first_not_of(" \t\r\n\xEF\xBB\xBF");
+        blankLines_ += static_cast<std::size_t>(std::ranges::count(bytes.substr(0, start), '\n'));
+        if (start == std::string_view::npos)
             return;
-        const char first = begin_[start];
+        const char first = bytes[start];
+        const bool isCsv = columns_ || (first != '<' && first != '$');
         if (columns_)
             way_ = csvWay(sink_, count_, columns_);
         else if (first == '<')
@@ -35,9 +37,10 @@ void TrackReader::take(std::string_view bytes)
             way_ = nmeaWay(sink_, count_);
         else
             way_ = csvWay(sink_, count_, {});
-        const auto kept = std::exchange(begin_, {});
         // Lines are counted from the file's first.
-        way_->take(std::string_view(kept).substr(columns_ ? 0 : start));
+        if (isCsv)
+            count_.lines = blankLines_;
+        way_->take(bytes.substr(start));
         return;
     }
     way_->take(bytes);

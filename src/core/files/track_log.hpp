@@ -29,6 +29,9 @@ struct LogCount {
     std::uint64_t badChecksums = 0; ///< NMEA; left out
     std::uint64_t unread = 0; ///< NMEA that could not be read; left out
     std::uint64_t withoutFix = 0; ///< moments at which the receiver knew no place: left out, a gap
+    std::uint64_t outOfTime = 0; ///< moments that do not follow the one before: left out
+    std::uint64_t clockJumps = 0; ///< times the clock was set back for good: a gap, and it goes on from there
+    std::string day; ///< ISO date of the first moment; empty where the log does not say it
 };
 
 class TrackWay; ///< one kind of log
@@ -39,8 +42,9 @@ class TrackWay; ///< one kind of log
 /// GPX 1.1: track points with times; the speed from `speed` where it stands there, else from the places before and after. CSV: columns as
 /// `columnsNamed` has them, or as they were said; any separator, a decimal comma where that is no separator.
 ///
-/// Throws Refusal, with the line, for what is none of these, CSV and GPX whose times run backwards or numbers cannot be read, speeds over
-/// 720 km/h, a line of more than 64 kB. Of NMEA a moment whose time runs backwards is left out.
+/// Throws Refusal, with the line, for what is none of these, CSV whose times run backwards or numbers cannot be read, speeds over 720 km/h,
+/// a line of more than 64 kB. Of NMEA and GPX a moment that does not follow the one before is left out; where the next ones follow it, the
+/// clock was set: there is a gap, and the log goes on.
 class TrackReader {
 public:
     enum class Kind { Guessed, Nmea };
@@ -59,7 +63,7 @@ public:
 private:
     std::function<void(const Fix&)> sink_;
     LogCount count_;
-    std::string begin_; ///< until it is known what it is
+    std::size_t blankLines_ = 0; ///< before it is known what it is
     std::optional<LogColumns> columns_;
     std::unique_ptr<TrackWay> way_;
 };

@@ -130,18 +130,15 @@ private:
             midnights_ += day;
         const double time = days ? *days * day + clock : midnights_ + clock;
         lastClock_ = clock;
-        if (!first_)
-            first_ = time;
-        if (last_ && time <= *last_) {
-            ++count().unread;
-            return;
-        }
+        if (days && count().day.empty())
+            count().day = isoDay(*days);
         last_ = time;
-        give({ time - *first_, speed, height_, unlogged, unlogged, unlogged });
+        if (const auto placed = placing_.place(time))
+            give({ *placed, speed, height_, unlogged, unlogged, unlogged });
     }
 
     std::vector<std::string_view> fields_;
-    std::optional<double> first_;
+    Clock placing_ { count() };
     std::optional<double> last_;
     std::optional<double> clock_;
     double lastClock_ = 0;

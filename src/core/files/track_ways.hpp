@@ -11,6 +11,8 @@
 #include <cmath>
 #include <limits>
 #include <optional>
+#include <string>
+#include <vector>
 
 namespace deepstop::files {
 
@@ -57,6 +59,90 @@ inline constexpr double day = 86'400; ///< s
         std::chrono::day { static_cast<unsigned>(date) } };
     return ymd.ok() ? std::optional(static_cast<double>(std::chrono::sys_days { ymd }.time_since_epoch().count())) : std::nullopt;
 }
+
+/// "2026-05-31" of days since 1970.
+[[nodiscard]] inline std::string isoDay(double days)
+{
+    const std::chrono::year_month_day ymd { std::chrono::sys_days { std::chrono::days { static_cast<int>(days) } } };
+    return fmt::format("{:04}-{:02}-{:02}", static_cast<int>(ymd.year()), static_cast<unsigned>(ymd.month()),
+        static_cast<unsigned>(ymd.day()));
+}
+
+/// Splits a row at its separators; what stands in quotes is one cell, its quotes with it.
+inline void splitRow(std::string_view row, char separator, std::vector<std::string_view>& cells)
+{
+    cells.clear();
+    bool quoted = false;
+    std::size_t from = 0;
+    for (std::size_t at = 0; at < row.size(); ++at) {
+        quoted = quoted != (row[at] == '"');
+        if (row[at] == separator && !quoted) {
+            cells.push_back(row.substr(from, at - from));
+            from = at + 1;
+        }
+    }
+    cells.push_back(row.substr(from));
+}
+
+/// A cell's number. A comma in it is its decimal sign; in a log whose cells are parted by commas it can stand there in quotes alone, and
+/// with just three digits behind it nobody knows whether it is one or parts thousands: no number.
+[[nodiscard]] inline std::optional<double> numberOfCell(std::string_view cell, char separator)
+{
+    const auto text = trimmed(cell);
+    const auto comma = text.find(',');
+    if (comma == std::string_view::npos)
+        return numberOf(text);
+    if (separator == ',' && text.size() - comma - 1 == 3)
+        return {};
+    std::string dotted(text);
+    dotted[comma] = '.';
+    return numberOf(dotted);
+}
+
+/// Puts moments in the order of their times. One that does not follow the one before is left out; where the next follows it in turn, the
+/// clock was set, and it goes on from there after a gap.
+class Clock {
+public:
+    explicit Clock(LogCount& count) : count_(count) { }
+    /// Seconds from the first moment; nothing for one that is left out.
+    [[nodiscard]] std::optional<double> place(double time)
+    {
+        constexpr double longGap = 3600; // s; a logger that was off so long
+        constexpr double near = 10; // s, between two moments of one run
+        constexpr double setGap = 60; // s, put where a clock was set: no stop goes over it
+        if (!last_) {
+            last_ = time;
+            shift_ = -time;
+            return 0.0;
+        }
+        if (time > *last_ && time - *last_ < longGap) {
+            astray_.reset();
+            last_ = time;
+            return time + shift_;
+        }
+        ++count_.outOfTime;
+        const bool follows = astray_ && time > *astray_ && time - *astray_ < near;
+        if (!follows) {
+            astray_ = time;
+            return {};
+        }
+        // Two in a row agree: a logger that was off for long, or a clock that was set back.
+        --count_.outOfTime;
+        if (time < *last_) {
+            ++count_.clockJumps;
+            shift_ = *last_ + shift_ + setGap - time;
+        }
+        last_ = time;
+        astray_.reset();
+        return time + shift_;
+    }
+
+private:
+    LogCount& count_;
+    std::optional<double> last_;
+    std::optional<double> astray_; ///< time of the moment that was left out last, where none has followed since
+    double shift_ = 0;
+};
 
 } // namespace track
 

@@ -2,6 +2,7 @@
 
 #include "heat/convection.hpp"
 #include "quantity/unit.hpp"
+#include "task/cancel.hpp"
 
 #include <boost/numeric/odeint.hpp>
 
@@ -197,7 +198,7 @@ double liningShareOf(double ringEffusivity, double heatedArea, double liningEffu
     return 1 / (1 + ringEffusivity * heatedArea / (liningEffusivity * liningArea));
 }
 
-Run run(const Car& car, const Duty& duty, const Accuracy& accuracy, const std::atomic<bool>* unwanted)
+Run run(const Car& car, const Duty& duty, const Accuracy& accuracy)
 {
     Run result;
     if (!makesSense(car.front) || !makesSense(car.rear) || !makesSense(duty) || !(car.road.mass > 0) || !(car.road.mass + duty.added > 0)
@@ -255,10 +256,9 @@ Run run(const Car& car, const Duty& duty, const Accuracy& accuracy, const std::a
     // The first step of a phase; one too long is taken back and tried shorter.
     const double begins = std::sqrt(accuracy.tolerance);
     for (const Phase& phase : duty.phases) {
-        if (unwanted && *unwanted)
-            return result;
         // Friction changes slowly beside a step: the share of a phase's beginning serves until the next look at it.
         const auto system = [&](const State& state, State& dx, double t) {
+            endIfCancelled();
             if (++looks > allowed || !std::isfinite(state[0]))
                 throw NoEnd {};
             const double speed = phase.from + (phase.to - phase.from) * std::clamp(t / phase.duration, 0.0, 1.0);

@@ -7,7 +7,6 @@
 #include "heat/duty.hpp"
 
 #include <array>
-#include <atomic>
 #include <functional>
 #include <optional>
 #include <vector>
@@ -110,7 +109,7 @@ struct Run {
     Temperatures rearPeak {};
     Energy front {};
     Energy rear {};
-    bool complete = false; ///< not when cancelled, or the numbers gave out
+    bool complete = false; ///< not when the numbers gave out
 };
 
 struct Accuracy {
@@ -121,9 +120,8 @@ struct Accuracy {
 
 /// Runs `duty` from everything at ambient. Integrated by an adaptive Dormand–Prince 5 (Boost.Odeint); heat is kept as enthalpy, so that
 /// what goes in is what is stored and lost to rounding.
-/// @param unwanted looked at between phases: once it is true the run ends, incomplete
 /// @return incomplete for a car or a duty that makes no sense (no mass, no area, time that does not run, over twelve hours) or whose
-///         numbers are so far apart that no end is to be seen
-[[nodiscard]] Run run(const Car& car, const Duty& duty, const Accuracy& accuracy = {}, const std::atomic<bool>* unwanted = nullptr);
+///         numbers are so far apart that no end is to be seen. Throws Cancelled, nothing else.
+[[nodiscard]] Run run(const Car& car, const Duty& duty, const Accuracy& accuracy = {});
 
 } // namespace deepstop::heat

@@ -1,9 +1,10 @@
 #include "heat/spread.hpp"
 
+#include "task/parallel.hpp"
+
 #include <algorithm>
 #include <cmath>
 #include <random>
-#include <thread>
 
 namespace deepstop::heat {
 namespace {
@@ -23,9 +24,9 @@ struct Factors {
 Factors factorsOf(std::uint32_t seed, int draw, const Widths& w)
 {
     std::seed_seq mixed { seed, static_cast<std::uint32_t>(draw) };
-    std::mt19937 dice(mixed);
-    std::normal_distribution<double> bell(0, 1);
-    const auto factor = [&](double width) { return std::exp(width * std::clamp(bell(dice), -3.0, 3.0)); };
+    std::mt19937 rng(mixed);
+    std::normal_distribution<double> normal(0, 1);
+    const auto factor = [&](double width) { return std::exp(width * std::clamp(normal(rng), -3.0, 3.0)); };
     const double cooling = factor(w.cooling);
     const double friction = factor(w.friction);
     const double mass = factor(w.mass);
@@ -49,35 +50,25 @@ Car drawnOf(const Car& car, const Factors& f)
 } // namespace
 
 std::vector<std::vector<Drawn>> spread(std::span<const Car> cars, const Duty& duty, int draws, const Widths& widths, std::uint32_t seed,
-    unsigned threads, const std::function<void(double)>& progress, const std::atomic<bool>* unwanted)
+    unsigned threads, const std::function<void(double)>& progress)
 {
     const auto count = static_cast<std::size_t>(std::clamp(draws, 0, 1'000'000));
     std::vector<std::vector<Drawn>> all(cars.size(), std::vector<Drawn>(count));
     std::vector<char> done(count, 0);
-    std::atomic<std::size_t> next { 0 };
     std::atomic<std::size_t> finished { 0 };
-    const auto work = [&] {
-        for (std::size_t i = next++; i < count && !(unwanted && *unwanted); i = next++) {
-            const Factors f = factorsOf(seed, static_cast<int>(i), widths);
-            bool whole = true;
-            for (std::size_t k = 0; k < cars.size(); ++k) {
-                const Run r = run(drawnOf(cars[k], f), duty, quick, unwanted);
-                whole = whole && r.complete;
-                all[k][i] = { r.frontPeak, r.rearPeak };
-            }
-            done[i] = whole;
-            const auto sofar = ++finished;
-            if (progress && sofar % 16 == 0)
-                progress(static_cast<double>(sofar) / static_cast<double>(count));
+    parallelFor(count, threads, [&](std::size_t i) {
+        const Factors f = factorsOf(seed, static_cast<int>(i), widths);
+        bool whole = true;
+        for (std::size_t k = 0; k < cars.size(); ++k) {
+            const Run r = run(drawnOf(cars[k], f), duty, quick);
+            whole = whole && r.complete;
+            all[k][i] = { r.frontPeak, r.rearPeak };
         }
-    };
-    const unsigned hands = std::max(1u, threads ? threads : std::thread::hardware_concurrency());
-    std::vector<std::thread> others;
-    for (unsigned i = 1; i < hands; ++i)
-        others.emplace_back(work);
-    work();
-    for (std::thread& each : others)
-        each.join();
+        done[i] = whole;
+        const auto sofar = ++finished;
+        if (progress && sofar % 16 == 0)
+            progress(static_cast<double>(sofar) / static_cast<double>(count));
+    });
     for (auto& list : all) {
         std::vector<Drawn> kept;
         for (std::size_t i = 0; i < count; ++i)

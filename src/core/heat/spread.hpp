@@ -3,7 +3,6 @@
 
 #include "heat/network.hpp"
 
-#include <atomic>
 #include <cstdint>
 #include <functional>
 #include <span>
@@ -29,9 +28,8 @@ struct Drawn {
 /// other.
 /// @param widths of the cooling etc.; @param threads 0: as many as the machine has
 /// @param progress called from any thread with the part that is done, 0 to 1; may be empty
-/// @param unwanted once it is true nothing more is drawn, and what is missing is left out
+/// Draws that the model cannot run are left out. Throws Cancelled.
 [[nodiscard]] std::vector<std::vector<Drawn>> spread(std::span<const Car> cars, const Duty& duty, int draws, const Widths& widths,
-    std::uint32_t seed, unsigned threads = 0, const std::function<void(double)>& progress = {},
-    const std::atomic<bool>* unwanted = nullptr);
+    std::uint32_t seed, unsigned threads = 0, const std::function<void(double)>& progress = {});
 
 } // namespace deepstop::heat

@@ -131,7 +131,7 @@ BeddingPlan beddingPlanOf(const Study& study, const JobCard& choices)
     return plan;
 }
 
-std::optional<Build> beddedIn(const Study& study, const Hand& hand, int stoodHot)
+std::optional<Edit> beddedIn(const Study& study, const Hand& hand, int stoodHot)
 {
     if (!study.after.setup)
         return {};
@@ -139,17 +139,24 @@ std::optional<Build> beddedIn(const Study& study, const Hand& hand, int stoodHot
     const Card card = cardOf(study);
     if (std::ranges::find(card.steps, Phase::BedIn, &Step::phase) == card.steps.end())
         return {};
-    Build build = *study.build;
+    std::vector<std::string> steps;
     for (const Step& step : card.steps)
         if (step.phase == Phase::BedIn)
-            tickIn(recordOf(build, card.setup->id), step.id, Checked::Fine, hand, note);
+            steps.push_back(step.id);
     LogEntry entry;
     entry.date = hand.when.substr(0, std::string_view("2026-01-01").size());
     entry.event = LogEvent::Bedded;
     entry.setup = study.after.setup->id;
     entry.note = note;
-    build.log.push_back(std::move(entry));
-    return build;
+    return [setup = card.setup->id, steps = std::move(steps), entry = std::move(entry), hand, note](const Build& now) -> std::optional<Build> {
+        if (!findSetup(now, setup))
+            return {};
+        Build build = now;
+        for (const auto& step : steps)
+            tickIn(recordOf(build, setup), step, Checked::Fine, hand, note);
+        build.log.push_back(entry);
+        return build;
+    };
 }
 
 void BeddingDrive::take(double time, double speed)

@@ -35,7 +35,7 @@ struct BeddingPlan {
 
 /// The build after such a drive: its steps on the card ticked, a day in the log. Nothing for a card without them.
 /// @param stoodHot how often the car stood while its brakes were hot; it is noted
-[[nodiscard]] std::optional<Build> beddedIn(const Study& study, const Hand& hand, int stoodHot);
+[[nodiscard]] std::optional<Edit> beddedIn(const Study& study, const Hand& hand, int stoodHot);
 
 /// The drive as it goes on, fed by a receiver's moments. A slow-down counts that began fast enough, ended slow enough without standing, and
 /// was as firm as meant; between two of them the time to drive on has to go by.

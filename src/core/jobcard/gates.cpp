@@ -89,16 +89,20 @@ JobCard& recordOf(Build& build, const std::string& setup)
     return *found;
 }
 
-std::optional<Build> ticked(
+std::optional<Edit> ticked(
     const Study& study, const std::string& id, Checked state, const Hand& hand, const std::string& note, double took)
 {
     const Card card = cardOf(study);
     const Step* step = card.step(id);
     if (!step || (state == Checked::Fine && !step->open))
         return {};
-    Build build = *study.build;
-    tickIn(recordOf(build, card.setup->id), id, state, hand, note, took);
-    return build;
+    return [setup = card.setup->id, id, state, hand, note, took](const Build& now) -> std::optional<Build> {
+        if (!findSetup(now, setup))
+            return {};
+        Build build = now;
+        tickIn(recordOf(build, setup), id, state, hand, note, took);
+        return build;
+    };
 }
 
 void tickIn(JobCard& record, const std::string& id, Checked state, const Hand& hand, const std::string& note, double took)
@@ -118,15 +122,19 @@ void tickIn(JobCard& record, const std::string& id, Checked state, const Hand& h
         tick->took = { took, {}, Known::Measured, {}, {} };
 }
 
-std::optional<Build> opened(const Study& study, const std::string& id, const std::string& reason, const Hand& hand)
+std::optional<Edit> opened(const Study& study, const std::string& id, const std::string& reason, const Hand& hand)
 {
     const Card card = cardOf(study);
     const Step* step = card.step(id);
     if (!step || step->open || reason.find_first_not_of(" \t\n") == std::string::npos)
         return {};
-    Build build = *study.build;
-    recordOf(build, card.setup->id).openings.push_back({ id, reason, hand.who, hand.when });
-    return build;
+    return [setup = card.setup->id, opening = Opening { id, reason, hand.who, hand.when }](const Build& now) -> std::optional<Build> {
+        if (!findSetup(now, setup))
+            return {};
+        Build build = now;
+        recordOf(build, setup).openings.push_back(opening);
+        return build;
+    };
 }
 
 const Step* Card::step(const std::string& id) const

@@ -2,6 +2,7 @@
 /// The job card: what is to be done to fit a setup, in order, each step with what caused it; steps that cannot be undone stay shut until
 /// what they rest on is proven.
 
+#include "build/edit.hpp"
 #include "study/study.hpp"
 
 #include <optional>
@@ -57,13 +58,13 @@ struct Hand {
     std::string who;
     std::string when;
 };
-/// The build with a step of the card ticked. Nothing for a step that is not on the card, or is shut and was to be called done.
-[[nodiscard]] std::optional<Build> ticked(
+/// Ticks a step of the card. Nothing for a step that is not on the card, or is shut and was to be called done.
+[[nodiscard]] std::optional<Edit> ticked(
     const Study& study, const std::string& step, Checked state, const Hand& hand, const std::string& note = {}, double took = 0);
 /// Writes a tick into a card's record, over the one that is there.
 void tickIn(JobCard& record, const std::string& step, Checked state, const Hand& hand, const std::string& note = {}, double took = 0);
-/// The build with a shut step opened, for a reason. Nothing for an empty reason, or a step that is not shut.
-[[nodiscard]] std::optional<Build> opened(const Study& study, const std::string& step, const std::string& reason, const Hand& hand);
+/// Opens a shut step, for a reason. Nothing for an empty reason, or a step that is not shut.
+[[nodiscard]] std::optional<Edit> opened(const Study& study, const std::string& step, const std::string& reason, const Hand& hand);
 
 /// The choices of the card, beginning with nobody having chosen.
 [[nodiscard]] const JobCard& choicesOf(const Build& build, const std::string& setup);

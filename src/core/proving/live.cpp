@@ -49,11 +49,17 @@ void LiveRecorder::take(std::string_view bytes, double now, bool flood)
     }
     if (now < distrusted_)
         begin();
+    // Its clock was set: a gap in the course, and a new count of its time.
+    if (reader_->count().clockJumps > 0) {
+        clockSet_ = now;
+        finder_->cut("the receiver's clock ran back");
+        begin();
+    }
 }
 
 void LiveRecorder::moment(const files::Fix& fix)
 {
-    if (now_ < distrusted_)
+    if (now_ < distrusted_ || reader_->count().clockJumps > 0)
         return;
     if (!offset_)
         offset_ = now_ - fix.time;
@@ -76,6 +82,9 @@ LiveRecorder::State LiveRecorder::stateAt(double now) const
         return State::Silent;
     if (now - fixed_ > silentAfter || !speed_)
         return State::NoFix;
+    constexpr double said = 4; // s for which it is said
+    if (now - clockSet_ < said)
+        return State::ClockSet;
     constexpr double stands = 0.6;
     if (finder_->braking())
         return State::Braking;
@@ -99,6 +108,8 @@ std::string_view nameOf(LiveRecorder::State state)
         return "brake at the mark";
     case LiveRecorder::State::Braking:
         return "braking";
+    case LiveRecorder::State::ClockSet:
+        return "its clock ran back: goes on";
     }
     return "";
 }

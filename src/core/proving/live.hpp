@@ -20,12 +20,15 @@ public:
         Slower, ///< drives, not yet as fast as the stop begins
         Ready, ///< as fast as wanted: brake at the mark
         Braking,
+        ClockSet, ///< its clock ran back: a stop it was in does not count, and it goes on
     };
 
     /// @param wanted speed the stops are to begin at, m/s
     LiveRecorder(double wanted, std::function<void(const FoundStop&)> found);
     /// Bytes as they came at `now`, seconds of a clock that only goes forward.
     void take(std::string_view bytes, double now, bool flood = false);
+    /// The line is gone: a stop that was being made is told of as one that does not count.
+    void cut() { finder_->cut("the receiver was gone"); }
     /// Each trusted moment, as it comes; times are the receiver's own.
     void onMoment(std::function<void(const Speed&)> moment) { listener_ = std::move(moment); }
     [[nodiscard]] State stateAt(double now) const;
@@ -53,6 +56,7 @@ private:
     double heard_ = -1e9; ///< when anything came
     double fixed_ = -1e9; ///< when a moment came
     double distrusted_ = -1e9; ///< until when nothing counts
+    double clockSet_ = -1e9; ///< when its clock ran back
 };
 
 [[nodiscard]] std::string_view nameOf(LiveRecorder::State state);

@@ -305,6 +305,32 @@ void StopFinder::finish()
         judge();
 }
 
+void StopFinder::cut(const std::string& why)
+{
+    if (stoodAt_ >= 0) {
+        finish();
+    } else if (braking_) {
+        // Back to where the speed began to fall.
+        auto top = std::prev(last_.end());
+        while (top != last_.begin() && std::prev(top)->speed >= top->speed - 0.3)
+            --top;
+        FoundStop stop;
+        stop.begin = top->time;
+        stop.end = last_.back().time;
+        stop.speed = top->speed;
+        stop.distance = stop.meanDeceleration = stop.mfdd = stop.buildUp = unknown;
+        stop.faults.push_back(fmt::format("{} at {:.0f} km/h", why, 3.6 * last_.back().speed));
+        for (const Speed& m : last_)
+            if (m.time >= stop.begin - 4)
+                stop.course.push_back(m);
+        if (stop.speed >= rule_.leastSpeed)
+            found_(stop);
+    }
+    last_.clear();
+    moving_ = braking_ = false;
+    stoodAt_ = -1;
+}
+
 void StopFinder::judge()
 {
     const double stood = stoodAt_;

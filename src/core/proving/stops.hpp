@@ -56,6 +56,8 @@ public:
     void take(Speed moment);
     /// The course is over: one that stands at its end is told of.
     void finish();
+    /// The course is cut off: a braking that goes on is told of as a stop that does not count. @param why "the receiver was gone"
+    void cut(const std::string& why);
     /// The car brakes now, harder than in traffic: a stop may come of it.
     [[nodiscard]] bool braking() const { return braking_; }
 

@@ -1,5 +1,7 @@
 #include "quantity/figure.hpp"
 
+#include "task/cancel.hpp"
+
 namespace deepstop {
 
 Figure Sample::figureOf(double nominal) const
@@ -46,6 +48,7 @@ Figure evaluate(const std::function<double(Sample&)>& sum, CommonParts* common)
         double effect = 0;
         sample.shifted_ = reading;
         for (const double sign : { 1.0, -1.0 }) {
+            endIfCancelled();
             sample.shift_ = sign * halfWidth;
             const double moved = sum(sample);
             if (std::isfinite(moved))

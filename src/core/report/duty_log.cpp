@@ -1,11 +1,11 @@
 #include "report/duty_log.hpp"
 
-#include "files/disk.hpp"
 #include "files/refusal.hpp"
 #include "files/speed_log.hpp"
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <filesystem>
 
 namespace deepstop::report {
@@ -35,12 +35,12 @@ DutyPlan planOf(const heat::Duty& duty, std::string id, std::string name)
     return plan;
 }
 
-heat::Duty driveIn(const std::string& path, const std::optional<files::LogColumns>& columns)
+heat::Duty driveIn(
+    const std::string& path, const std::optional<files::LogColumns>& columns, const std::function<bool(double)>& progress)
 {
-    constexpr std::uintmax_t largest = 256u << 20;
     std::vector<heat::Driven> drive;
     try {
-        for (const auto& each : files::readSpeedLog(files::readFile(path, largest), columns))
+        for (const auto& each : files::speedLogIn(path, columns, progress))
             drive.push_back({ each.time, each.speed, each.height });
     } catch (const files::Refusal& refusal) {
         const std::string why = refusal.what();
@@ -52,13 +52,22 @@ heat::Duty driveIn(const std::string& path, const std::optional<files::LogColumn
     return duty;
 }
 
-DutyPlan dutyOutOfLog(const std::string& path, const std::set<std::string>& taken, const std::optional<files::LogColumns>& columns)
+DutyPlan dutyOutOfLog(
+    const std::string& path, const std::optional<files::LogColumns>& columns, const std::function<bool(double)>& progress)
 {
-    const auto stem = std::filesystem::path(path).stem().string();
-    std::string id;
-    for (int n = 1; id.empty() || taken.contains(id); ++n)
-        id = n == 1 ? "log" : fmt::format("log-{}", n);
-    return planOf(driveIn(path, columns), id, stem);
+    return planOf(driveIn(path, columns, progress), {}, std::filesystem::path(path).stem().string());
+}
+
+Edit withDuty(DutyPlan plan)
+{
+    return [plan = std::move(plan)](Build build) {
+        auto own = plan;
+        for (int n = 1; own.id.empty() || std::ranges::find(build.duties, own.id, &DutyPlan::id) != build.duties.end(); ++n)
+            own.id = n == 1 ? "log" : fmt::format("log-{}", n);
+        build.car.duty = own.id;
+        build.duties.push_back(std::move(own));
+        return build;
+    };
 }
 
 } // namespace deepstop::report

@@ -1,5 +1,7 @@
 #include "report/log_session.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <cmath>
 
@@ -61,17 +63,40 @@ Setup frozen(const Build& build, const Setup& setup)
     return ran;
 }
 
-TestSession sessionOf(const Build& build, const std::string& setup, const std::string& date, const std::string& note,
-    const std::vector<proving::FoundStop>& stops)
+std::string lostIn(const files::LogCount& count)
+{
+    std::vector<std::string> parts;
+    const auto add = [&](std::uint64_t n, const char* what) {
+        if (n > 0)
+            parts.push_back(fmt::format("{} {}", n, what));
+    };
+    add(count.badChecksums, "with a wrong checksum");
+    add(count.unread, "unreadable");
+    add(count.withoutFix, "without a fix");
+    add(count.outOfTime, "whose time does not follow the one before");
+    std::string all;
+    for (const auto& part : parts)
+        all += (all.empty() ? "Moments left out: " : ", ") + part;
+    if (!all.empty())
+        all += fmt::format("; {} were used. A stop among those left out is not found.", count.fixes);
+    if (count.clockJumps > 0)
+        all += fmt::format("{}The clock was set back {}: no stop is told over that moment.", all.empty() ? "" : " ",
+            count.clockJumps == 1 ? std::string("once") : fmt::format("{} times", count.clockJumps));
+    return all;
+}
+
+TestSession sessionOf(
+    const Build& build, const std::string& setup, const LoggedStops& log, const std::string& name, const std::string& today)
 {
     TestSession session;
     session.setup = setup;
-    session.date = date;
-    session.place = note;
+    session.date = log.count.day.empty() ? today : log.count.day;
+    session.place = name;
+    session.log = name;
     session.from = MeasuredFrom::Hold;
     if (const Setup* ran = findSetup(build, setup))
         session.ran = frozen(build, *ran);
-    for (const auto& stop : stops)
+    for (const auto& stop : log.stops)
         session.stops.push_back(measuredOf(stop));
     return session;
 }

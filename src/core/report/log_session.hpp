@@ -23,9 +23,12 @@ struct LoggedStops {
 [[nodiscard]] MeasuredStop measuredOf(const proving::FoundStop& stop);
 /// Its course as the finder has it, seconds from where the braking takes hold; empty of a stop by tape.
 [[nodiscard]] std::vector<proving::Speed> courseOf(const MeasuredStop& stop);
-/// What is on the car today, frozen; stops that cannot be trusted are in it, left out with their reason.
-[[nodiscard]] TestSession sessionOf(const Build& build, const std::string& setup, const std::string& date, const std::string& note,
-    const std::vector<proving::FoundStop>& stops);
+/// A session of a log called `name`, of the day the log says, else of `today`, with what is on the car now, frozen; stops that cannot be
+/// trusted are in it, left out with their reason. The log must have a stop.
+[[nodiscard]] TestSession sessionOf(
+    const Build& build, const std::string& setup, const LoggedStops& log, const std::string& name, const std::string& today);
+/// What a log lost on the way in, as a sentence; empty where all of it came through.
+[[nodiscard]] std::string lostIn(const files::LogCount& count);
 /// The setup as it is now, both axles and the hydraulics in it.
 [[nodiscard]] Setup frozen(const Build& build, const Setup& setup);
 

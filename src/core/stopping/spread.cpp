@@ -1,5 +1,7 @@
 #include "stopping/spread.hpp"
 
+#include "task/cancel.hpp"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -14,14 +16,14 @@ std::vector<std::vector<double>> spread(std::span<const Case> cases, int draws, 
     std::vector<std::vector<double>> all(cases.size());
     constexpr double coarse = 1e-4; // beside what is drawn
     for (int draw = 0; draw < draws; ++draw) {
-        std::mt19937 dice(seed + static_cast<std::uint32_t>(draw) * 7919u);
+        std::mt19937 rng(seed + static_cast<std::uint32_t>(draw) * 7919u);
         std::normal_distribution<double> normal(0, 1);
-        const auto around = [&](double width) { return std::clamp(1 + width * normal(dice), 0.3, 1.7); };
+        const auto around = [&](double width) { return std::clamp(1 + width * normal(rng), 0.3, 1.7); };
         const double grip = around(w.grip);
         const double mass = around(w.mass);
         const double height = around(w.height);
         const double foot = around(w.foot);
-        const double later = w.buildUp * normal(dice);
+        const double later = w.buildUp * normal(rng);
         const double alike = around(w.frictionAlike);
         const double loss = around(w.loss);
         // As many for every set of parts, in the order of their numbers, whoever comes first in the list.
@@ -46,6 +48,7 @@ std::vector<std::vector<double>> spread(std::span<const Case> cases, int draws, 
             c.how.buildUp = std::clamp(c.how.buildUp + later, 0.0, 10.0);
             for (double* friction : { &c.how.frontFriction, &c.how.rearFriction })
                 *friction = std::clamp(1 - (1 - *friction) * loss, 0.02, 2.0);
+            endIfCancelled();
             const double distance = drive(c.car, c.brakes, c.how, c.speed, false, coarse).distance;
             all[i].push_back(std::isfinite(distance) ? distance : std::numeric_limits<double>::infinity());
         }

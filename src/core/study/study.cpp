@@ -1,6 +1,7 @@
 #include "study/study.hpp"
 
 #include "study/chapters.hpp"
+#include "task/cancel.hpp"
 
 #include <algorithm>
 #include <future>
@@ -101,9 +102,7 @@ void draw(const Chapter& chapter, Study& s, const Study& last)
         }
 }
 
-} // namespace
-
-std::optional<Study> study(std::shared_ptr<const Build> build, const StudyOf& of, const std::atomic<bool>& unwanted)
+Study studied(std::shared_ptr<const Build> build, const StudyOf& of)
 {
     Study s = begun(std::move(build), of);
     if (!s.before.setup)
@@ -118,15 +117,15 @@ std::optional<Study> study(std::shared_ptr<const Build> build, const StudyOf& of
     for (const Chapter& chapter : chapters())
         if (chapter.apart)
             apart.push_back({ std::async(std::launch::async,
-                                  [&chapter, own = s]() mutable {
+                                  [&chapter, own = s, flag = CancelScope::flag()]() mutable {
+                                      const CancelScope scope(flag);
                                       add(chapter, own);
                                       return std::move(own);
                                   }),
                 0, 0 });
     auto next = apart.begin();
     for (const Chapter& chapter : chapters()) {
-        if (unwanted)
-            return {};
+        endIfCancelled();
         if (chapter.apart) {
             next->verdict = s.verdicts.size();
             (next++)->line = s.ledger.size();
@@ -144,14 +143,25 @@ std::optional<Study> study(std::shared_ptr<const Build> build, const StudyOf& of
         put(s.verdicts, each.verdict, own.verdicts);
         put(s.ledger, each.line, own.ledger);
     }
-    if (unwanted)
-        return {};
+    endIfCancelled();
     s.questions = questionsOf(s);
     s.openFacts = openFactsOf(s);
     s.headline = headlineOf(s);
     s.summary = summaryOf(s);
     s.common = {};
     return s;
+}
+
+} // namespace
+
+std::optional<Study> study(std::shared_ptr<const Build> build, const StudyOf& of, const std::atomic<bool>& unwanted)
+{
+    const CancelScope scope(&unwanted);
+    try {
+        return studied(std::move(build), of);
+    } catch (const Cancelled&) {
+        return {};
+    }
 }
 
 Study drawn(std::shared_ptr<const Build> build, const StudyOf& of, const Study& last)

@@ -25,7 +25,7 @@ struct StudyOf {
 
 /// Studies `build`, chapter by chapter. Pure: the same build and question give the same study. A reading that is missing lacks wherever it
 /// matters, by name, and every other result stands.
-/// @param unwanted looked at between chapters, from any thread: once it is true nothing comes back
+/// @param unwanted looked at throughout, from any thread: once it is true nothing comes back, within some milliseconds
 [[nodiscard]] std::optional<Study> study(std::shared_ptr<const Build> build, const StudyOf& of, const std::atomic<bool>& unwanted);
 [[nodiscard]] Study study(std::shared_ptr<const Build> build, const SetupPair& pair = {}, UnitSystem system = UnitSystem::Metric,
     Remedies remedies = Remedies::Sought);

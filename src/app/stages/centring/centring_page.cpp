@@ -48,6 +48,7 @@ CentringPage::CentringPage(Document& document, QWidget* parent)
     row->addWidget(drawerTrouble_, 1);
     column()->addWidget(drawerStrip_);
     connect(drawer_, &QLineEdit::editingFinished, this, &CentringPage::putDrawer);
+    document.drafts().watch(drawer_, [this] { return putDrawer(); });
 }
 
 Axle CentringPage::axle() const
@@ -139,13 +140,18 @@ void CentringPage::placeClicked(int place)
 /// A corner nobody has mocked up yet gets its empty readings.
 void CentringPage::mockUp(Side side)
 {
-    Build build = document().build();
     MockUp mockUp;
     mockUp.setup = document().study().after.setup->id;
     mockUp.axle = chosenAxle();
     mockUp.side = side;
-    build.mockUps.push_back(mockUp);
-    document().setBuild(std::move(build), tr("mock-up"));
+    document().edit(tr("mock-up"), [&](const Build& now) -> std::optional<Build> {
+        const auto same = [&](const MockUp& m) { return m.setup == mockUp.setup && m.axle == mockUp.axle && m.side == mockUp.side; };
+        if (!findSetup(now, mockUp.setup) || std::ranges::any_of(now.mockUps, same))
+            return {};
+        Build build = now;
+        build.mockUps.push_back(mockUp);
+        return build;
+    });
 }
 
 void CentringPage::setDirection(int index)
@@ -153,16 +159,21 @@ void CentringPage::setDirection(int index)
     const Study& study = document().study();
     if (!study.after.at(axle()).corner)
         return;
-    Build build = document().build();
-    ownCorner(build, study.after.setup->id, axle()).mount.shimMoves = static_cast<Direction>(index);
-    if (!(build == document().build()))
-        document().setBuild(std::move(build), direction_->itemText(index));
+    document().edit(direction_->itemText(index), [&, setup = study.after.setup->id](const Build& now) -> std::optional<Build> {
+        if (!findSetup(now, setup))
+            return {};
+        Build build = now;
+        ownCorner(build, setup, axle()).mount.shimMoves = static_cast<Direction>(index);
+        return build;
+    });
 }
 
 void CentringPage::refreshDrawer()
 {
-    if (drawer_->isModified())
+    if (document().drafts().has(drawer_->objectName())) {
+        drawer_->setText(document().drafts().text(drawer_->objectName()));
         return;
+    }
     std::vector<centring::ShimKind> drawer;
     for (const ShimStock& stock : document().study().build->drawer)
         drawer.push_back({ stock.thickness.value.value_or(0), stock.count });
@@ -170,15 +181,16 @@ void CentringPage::refreshDrawer()
     drawerTrouble_->clear();
 }
 
-void CentringPage::putDrawer()
+bool CentringPage::putDrawer()
 {
-    if (!drawer_->isModified())
-        return;
+    if (!document().drafts().has(drawer_->objectName()))
+        return true;
     const auto read = centring::readDrawer(drawer_->text().toStdString(), style::fine.unit(document().units()), true);
     drawerTrouble_->setText(QString::fromStdString(read.refusal));
     if (!read.refusal.empty())
-        return;
-    Build build = document().build();
+        return false;
+    document().drafts().settle(drawer_->objectName());
+    document().edit(tr("drawer"), [&](Build build) {
     std::vector<ShimStock> drawer;
     for (const centring::ShimKind& kind : read.drawer) {
         // A size that was there keeps how it is known.
@@ -188,10 +200,10 @@ void CentringPage::putDrawer()
             { known != build.drawer.end() ? known->thickness : Reading { kind.thickness, {}, Known::Measured, {}, {} }, kind.count });
     }
     build.drawer = std::move(drawer);
-    drawer_->setModified(false);
-    if (!(build == document().build()))
-        document().setBuild(std::move(build), tr("drawer"));
+        return build;
+    });
     refreshDrawer();
+    return true;
 }
 
 } // namespace deepstop::app

@@ -40,7 +40,7 @@ private:
     void mockUp(Side side);
     void setDirection(int index);
     void refreshDrawer();
-    void putDrawer();
+    bool putDrawer();
 
     QCheckBox* trueProportion_;
     QComboBox* direction_;

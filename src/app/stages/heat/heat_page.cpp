@@ -1,27 +1,24 @@
 #include "stages/heat/heat_page.hpp"
 
 #include "chapters/proving/calibrated.hpp"
-#include "document.hpp"
 #include "stages/course_chart.hpp"
 #include "stages/heat/duty_sheets.hpp"
 #include "files/refusal.hpp"
 #include "report/duty_log.hpp"
 #include "stages/sheets.hpp"
 #include "widgets/log_columns_window.hpp"
+#include "window/application.hpp"
 
 #include <QComboBox>
 #include <QDate>
 #include <QFileDialog>
 #include <QHBoxLayout>
 #include <QProgressBar>
-#include <QPromise>
 #include <QPushButton>
 #include <QSlider>
 #include <QTimer>
-#include <QtConcurrent>
 
 #include <algorithm>
-#include <atomic>
 #include <cmath>
 
 namespace deepstop::app {
@@ -30,8 +27,7 @@ HeatPage::HeatPage(Document& document, QWidget* parent)
     : StagePage(document, HeatPage::id, Row::Corner, parent), chart_(new CourseChart(CourseChart::Of::Rise, this)),
       hand_(new QWidget(this)), duty_(new QComboBox), which_(new QComboBox), play_(new QPushButton(tr("Let it run"))),
       moment_(new QSlider(Qt::Horizontal)), clock_(new QTimer(this)), sure_(new QPushButton(tr("How sure?"))), fit_(new QPushButton),
-      log_(new QPushButton(tr("From a drive's log…"))), progress_(new QProgressBar), job_(new QFutureWatcher<Draws>(this)),
-      comparing_(new QFutureWatcher<Compared>(this)), fitting_(new QFutureWatcher<Fit>(this)), reading_(new QFutureWatcher<Drive>(this))
+      log_(new QPushButton(tr("From a drive's log…"))), progress_(new QProgressBar)
 {
     column()->addWidget(chart_, 2);
     auto* row = new QHBoxLayout(hand_);
@@ -79,20 +75,23 @@ HeatPage::HeatPage(Document& document, QWidget* parent)
         if (const auto path = QFileDialog::getOpenFileName(this, tr("A drive's log"), {}, tr("Logs (*.csv *.gpx *.txt)")); !path.isEmpty())
             takeLog(path);
     });
-    connect(fitting_, &QFutureWatcher<Fit>::finished, this, &HeatPage::coolingFound);
-    connect(reading_, &QFutureWatcher<Drive>::finished, this, &HeatPage::logRead);
-    connect(comparing_, &QFutureWatcher<Compared>::finished, this, [this] {
-        compared_ = comparing_->result();
-        refresh();
+    // What was begun for the build before is none of this one's.
+    connect(&document, &Document::replaced, this, [this] {
+        drawing_.cancel();
+        comparing_.cancel();
+        fitting_.cancel();
+        reading_.cancel();
+        draws_ = {};
+        compared_ = {};
+        comparedNext_ = nullptr;
+        drawsEnded();
     });
-    connect(job_, &QFutureWatcher<Draws>::progressValueChanged, progress_, &QProgressBar::setValue);
-    connect(job_, &QFutureWatcher<Draws>::finished, this, [this] {
-        progress_->hide();
-        sure_->setText(tr("How sure?"));
-        if (!job_->isCanceled() && job_->future().resultCount() > 0)
-            draws_ = job_->result();
-        refresh();
-    });
+}
+
+void HeatPage::drawsEnded()
+{
+    progress_->hide();
+    sure_->setText(tr("How sure?"));
 }
 
 int HeatPage::rings() const
@@ -138,11 +137,11 @@ Sheet HeatPage::sheet(int place) const
         return thermometerSheet(study);
     if (place == dutyPlace() + 3)
         return legsSheet(study);
-    // What was run last stands until the next is: of as many setups, or nothing of it would be in its place.
+    // What was run of another state of the build is not shown as this one's: the sheet says that it is being worked out.
     const std::vector<DutyHeat>& heats = compared_.heats;
     std::vector<RunOf> runs;
     const Build& build = *study.build;
-    if (heats.size() == build.setups.size())
+    if (compared_.build && (compared_.build == study.build || *compared_.build == build))
         for (std::size_t i = 0; i < heats.size(); ++i)
             runs.push_back({ &build.setups[i], &heats[i] });
     // Draws are shown as long as they are of what is there now.
@@ -190,9 +189,9 @@ void HeatPage::refreshRest()
     if (place() == dutyPlace() + 1)
         runSetups();
     log_->setVisible(place() == dutyPlace() + 3);
-    log_->setEnabled(!reading_->isRunning());
+    log_->setEnabled(!reading_.isRunning());
     fit_->setVisible(place() == dutyPlace() + 2);
-    fit_->setEnabled(!fitting_->isRunning());
+    fit_->setEnabled(!fitting_.isRunning());
     const bool session =
         std::ranges::any_of(study.build->tests, [&](const TestSession& each) { return each.setup == study.after.setup->id; });
     fit_->setText(session ? tr("Set the cooling from these") : tr("Begin a session"));
@@ -200,10 +199,13 @@ void HeatPage::refreshRest()
 
 void HeatPage::choose(int index)
 {
-    Build build = document().build();
-    build.car.duty = build.duties[static_cast<std::size_t>(index)].id;
-    if (!(build == document().build()))
-        document().setBuild(std::move(build), duty_->itemText(index));
+    const auto& duties = document().build().duties;
+    if (index < 0 || static_cast<std::size_t>(index) >= duties.size())
+        return;
+    document().edit(duty_->itemText(index), [id = duties[static_cast<std::size_t>(index)].id](Build build) {
+        build.car.duty = id;
+        return build;
+    });
 }
 
 void HeatPage::go(bool on)
@@ -233,117 +235,131 @@ void HeatPage::tick()
 void HeatPage::runSetups()
 {
     const Study& study = document().study();
-    if (comparing_->isRunning() || study.underWay || (compared_.build && *compared_.build == *study.build))
+    const auto isOf = [&](const std::shared_ptr<const Build>& build) { return build && (build == study.build || *build == *study.build); };
+    if (study.underWay || document().isPreviewing() || isOf(compared_.build) || (comparing_.isRunning() && isOf(comparedNext_)))
         return;
-    comparing_->setFuture(QtConcurrent::run([build = study.build, duty = study.of<DutyStudy>().duty] {
-        Compared c { build, {} };
-        for (const Setup& each : build->setups)
-            c.heats.push_back(dutyHeatOf(*build, partsOf(*build, each), duty));
-        return c;
-    }));
+    comparedNext_ = study.build;
+    comparing_.start(
+        [build = study.build, duty = study.of<DutyStudy>().duty](const JobTicket&) {
+            Compared c { build, {} };
+            for (const Setup& each : build->setups)
+                c.heats.push_back(dutyHeatOf(*build, partsOf(*build, each), duty));
+            return c;
+        },
+        [this](Compared c) {
+            compared_ = std::move(c);
+            refresh();
+        },
+        [this](const std::exception& wrong) { emit refused(saidBy(wrong)); });
 }
 
 void HeatPage::takeLog(const QString& path)
 {
-    const auto asked = askColumns(path, this);
-    if (!asked.given)
-        return;
-    log_->setEnabled(false);
-    std::set<std::string> ids;
-    for (const DutyPlan& each : document().build().duties)
-        ids.insert(each.id);
-    reading_->setFuture(QtConcurrent::run([path, ids, columns = asked.columns] {
-        Drive drive;
-        try {
-            drive.plan = report::dutyOutOfLog(path.toStdString(), ids, columns);
-        } catch (const files::Refusal& refusal) {
-            drive.wrong = QString::fromUtf8(refusal.what());
-        }
-        return drive;
-    }));
+    askColumns(
+        path, this,
+        [this, path, of = document().stamp()](const AskedColumns& asked) { readLog(path, asked.columns, of); },
+        [this](const QString& why) { emit refused(why); });
 }
 
-void HeatPage::logRead()
+void HeatPage::readLog(const QString& path, const std::optional<files::LogColumns>& columns, const Stamp& of)
 {
-    log_->setEnabled(true);
-    Drive drive = reading_->result();
-    if (!drive.plan) {
-        emit refused(drive.wrong);
+    if (!document().isOpen(of)) {
+        emit refused(tr("%1 was chosen for the build that was open before. Nothing of it was put into this one.").arg(path));
         return;
     }
-    Build build = document().build();
-    const auto name = QString::fromStdString(drive.plan->name);
-    build.car.duty = drive.plan->id;
-    build.duties.push_back(std::move(*drive.plan));
-    document().setBuild(std::move(build), tr("a drive's log: %1").arg(name));
+    log_->setEnabled(false);
+    reading_.start(
+        [path, columns](const JobTicket& ticket) {
+            return report::dutyOutOfLog(path.toStdString(), columns, [&](double part) { return ticket.progress(part); });
+        },
+        [this](DutyPlan plan) {
+            log_->setEnabled(true);
+            const auto name = QString::fromStdString(plan.name);
+            document().edit(tr("a drive's log: %1").arg(name), report::withDuty(std::move(plan)));
+        },
+        [this](const std::exception& wrong) {
+            log_->setEnabled(true);
+            emit refused(saidBy(wrong));
+        });
 }
 
 void HeatPage::drawMany()
 {
-    if (job_->isRunning()) {
-        job_->cancel();
+    if (drawing_.isRunning()) {
+        drawing_.cancel();
+        drawsEnded();
         return;
     }
     const Study& study = document().study();
-    const auto duty = study.of<DutyStudy>().duty;
-    std::vector<figures::ThermalCar> cars;
-    for (const Setup& each : study.build->setups)
-        cars.push_back(dutyHeatOf(*study.build, partsOf(*study.build, each), duty).car);
     progress_->setValue(0);
     progress_->show();
-    sure_->setText(tr("Give it up"));
-    job_->setFuture(QtConcurrent::run([cars, duty](QPromise<Draws>& promise) {
-        promise.setProgressRange(0, 100);
-        constexpr int draws = 2000;
-        std::atomic<bool> unwanted { false };
-        std::vector<heat::Car> runs;
-        for (const auto& car : cars)
-            runs.push_back(figures::runnable(car));
-        auto all = heat::spread(
-            runs, duty, draws, {}, 1, 0,
-            [&](double part) {
-                if (promise.isCanceled())
-                    unwanted = true;
-                promise.setProgressValue(static_cast<int>(100 * part));
-            },
-            &unwanted);
-        if (!unwanted)
-            promise.addResult(Draws { cars, duty.id, std::move(all) });
-    }));
+    sure_->setText(tr("Cancel"));
+    drawing_.start(
+        [build = study.build, duty = study.of<DutyStudy>().duty](const JobTicket& ticket) {
+            constexpr int draws = 2000;
+            std::vector<figures::ThermalCar> cars;
+            std::vector<heat::Car> runs;
+            for (const Setup& each : build->setups) {
+                cars.push_back(dutyHeatOf(*build, partsOf(*build, each), duty).car);
+                runs.push_back(figures::runnable(cars.back()));
+            }
+            auto all = heat::spread(runs, duty, draws, {}, 1, 0, [&](double part) { ticket.progress(part); });
+            return Draws { std::move(cars), duty.id, std::move(all) };
+        },
+        [this](Draws draws) {
+            draws_ = std::move(draws);
+            drawsEnded();
+            refresh();
+        },
+        [this](const std::exception& wrong) {
+            drawsEnded();
+            emit refused(saidBy(wrong));
+        },
+        [this](int percent) { progress_->setValue(percent); });
 }
 
 void HeatPage::setCooling()
 {
     const Study& study = document().study();
-    Build build = document().build();
+    if (!study.after.setup)
+        return;
+    const auto build = document().sharedBuild();
     const std::string ours = study.after.setup->id;
-    if (std::ranges::none_of(build.tests, [&](const TestSession& each) { return each.setup == ours; })) {
+    if (std::ranges::none_of(build->tests, [&](const TestSession& each) { return each.setup == ours; })) {
         TestSession session;
         session.setup = ours;
         session.date = QDate::currentDate().toString(Qt::ISODate).toStdString();
-        build.tests.push_back(std::move(session));
-        document().setBuild(std::move(build), tr("a session"));
+        document().edit(tr("a session"), [&](const Build& now) -> std::optional<Build> {
+            if (!findSetup(now, ours))
+                return {};
+            Build with = now;
+            with.tests.push_back(session);
+            return with;
+        });
         return;
     }
-    const DutyPlan* plan = figures::judgedDuty(build);
-    if (!plan) {
+    if (!figures::judgedDuty(*build)) {
         emit refused(tr("There is no duty yet that they could be of."));
         return;
     }
     fit_->setEnabled(false);
-    fitting_->setFuture(QtConcurrent::run([build = study.build, ours] {
-        return Fit { build, ours, calibrationOf(*build, partsOf(*build, *findSetup(*build, ours)), *figures::judgedDuty(*build)) };
-    }));
+    fitting_.start(
+        [build, ours](const JobTicket&) {
+            return calibrationOf(*build, partsOf(*build, *findSetup(*build, ours)), *figures::judgedDuty(*build));
+        },
+        [this, build, ours](std::optional<heat::Calibration> found) {
+            fit_->setEnabled(true);
+            coolingFound(build, ours, found);
+        },
+        [this](const std::exception& wrong) {
+            fit_->setEnabled(true);
+            emit refused(saidBy(wrong));
+        });
 }
 
-void HeatPage::coolingFound()
+void HeatPage::coolingFound(
+    const std::shared_ptr<const Build>& build, const std::string& ours, const std::optional<heat::Calibration>& fit)
 {
-    fit_->setEnabled(true);
-    const auto [build, ours, fit] = fitting_->result();
-    if (!(*build == document().build())) {
-        emit refused(tr("The build has changed meanwhile: set the cooling once more."));
-        return;
-    }
     const DutyPlan* plan = figures::judgedDuty(*build);
     if (!fit) {
         emit refused(tr("Two readings or more of this duty are wanted, each with its braking and the time after it; or stops that faded."));
@@ -355,8 +371,16 @@ void HeatPage::coolingFound()
     }
     Sample s;
     const auto measured = temperaturesOf(*build, partsOf(*build, *findSetup(*build, ours)), *plan, figures::dutyOf(s, *build, *plan));
-    document().setBuild(withCooling(*build, ours, *fit, measured),
-        tr("cooling as measured, %1 ±%2 of the model's").arg(fit->cooling, 0, 'f', 2).arg(fit->coolingWidth, 0, 'f', 2));
+    // It is the cooling of the car and the readings it was worked out of: of others it is none.
+    const bool put = document().edit(
+        tr("cooling as measured, %1 ±%2 of the model's").arg(fit->cooling, 0, 'f', 2).arg(fit->coolingWidth, 0, 'f', 2),
+        [&](const Build& now) -> std::optional<Build> {
+            if (!(now == *build))
+                return {};
+            return withCooling(now, ours, *fit, measured);
+        });
+    if (!put)
+        emit refused(tr("The build has changed meanwhile: set the cooling once more."));
 }
 
 } // namespace deepstop::app

@@ -2,10 +2,11 @@
 /// Heat: the rings in one stop, a duty with a moment of it in hand, all setups on it, and what a thermometer said.
 
 #include "chapters/heat/duty_heat.hpp"
+#include "document.hpp"
 #include "heat/calibration.hpp"
+#include "job.hpp"
+#include "files/log_columns.hpp"
 #include "stages/stage_page.hpp"
-
-#include <QFutureWatcher>
 
 class QProgressBar;
 class QPushButton;
@@ -55,9 +56,10 @@ private:
     void tick();
     void drawMany();
     void setCooling();
-    void coolingFound();
+    void coolingFound(const std::shared_ptr<const Build>& build, const std::string& setup, const std::optional<heat::Calibration>& found);
     void runSetups();
-    void logRead();
+    void readLog(const QString& path, const std::optional<files::LogColumns>& columns, const Stamp& of);
+    void drawsEnded();
 
     CourseChart* chart_;
     QWidget* hand_; ///< under the sheet: duty, axle, moment
@@ -77,26 +79,17 @@ private:
         std::vector<std::vector<heat::Drawn>> of;
     };
     Draws draws_;
-    QFutureWatcher<Draws>* job_;
-    /// The duty with every setup of a build, and the next one while it is being run.
+    Job<Draws> drawing_;
+    /// The duty with every setup of a build.
     struct Compared {
         std::shared_ptr<const Build> build;
         std::vector<DutyHeat> heats;
     };
     Compared compared_;
-    QFutureWatcher<Compared>* comparing_;
-    struct Fit {
-        std::shared_ptr<const Build> build;
-        std::string setup;
-        std::optional<heat::Calibration> found;
-    };
-    QFutureWatcher<Fit>* fitting_;
-    /// A drive as a duty, or why it is none.
-    struct Drive {
-        std::optional<DutyPlan> plan;
-        QString wrong;
-    };
-    QFutureWatcher<Drive>* reading_;
+    std::shared_ptr<const Build> comparedNext_; ///< that is being run
+    Job<Compared> comparing_;
+    Job<std::optional<heat::Calibration>> fitting_;
+    Job<DutyPlan> reading_;
 };
 
 } // namespace deepstop::app

@@ -63,6 +63,8 @@ CardPage::CardPage(Document& document, QWidget* parent)
     column()->addWidget(bedding_, 3);
     connect(bedding_, &ReceiverView::refused, this, &StagePage::refused);
     connect(bedding_, &BeddingView::bedded, this, &CardPage::bedded);
+    // A receiver is heard for one car.
+    connect(&document, &Document::replaced, bedding_, &BeddingView::stopListening);
     auto* row = new QHBoxLayout(foot_);
     row->setContentsMargins(14, 4, 14, 8);
     who_->setPlaceholderText(tr("who works"));
@@ -82,7 +84,17 @@ CardPage::CardPage(Document& document, QWidget* parent)
         if (place() == AtCar)
             done_->setFocus(Qt::OtherFocusReason);
     });
-    connect(who_, &QLineEdit::editingFinished, this, [this] { QSettings().setValue(QLatin1String(whoKey), who_->text()); });
+    who_->setObjectName(QStringLiteral("who-works"));
+    reason_->setObjectName(QStringLiteral("reason-for-opening"));
+    const auto keepName = [this] {
+        QSettings().setValue(QLatin1String(whoKey), who_->text());
+        this->document().drafts().settle(who_->objectName());
+        return true;
+    };
+    document.drafts().watch(who_, keepName);
+    connect(who_, &QLineEdit::editingFinished, this, keepName);
+    // A reason counts when its button is pressed, not before.
+    document.drafts().watch(reason_, [] { return false; });
     connect(list_, &StepList::said, this, &CardPage::tick);
     connect(list_, &StepList::shutTicked, this, &CardPage::askReason);
     connect(list_, &StepList::reached, this, [this](const std::string& step) {
@@ -111,11 +123,12 @@ CardPage::CardPage(Document& document, QWidget* parent)
     });
     connect(back_, &QPushButton::clicked, this, [this] { goOn(-1); });
     connect(paper_, &QPushButton::clicked, this, [this] {
-        LeafWindow window(report::jobCard(this->document().study(), card_, QDate::currentDate().toString(Qt::ISODate).toStdString()), this);
+        const Study& whole = this->document().wholeStudy();
+        LeafWindow window(report::jobCard(whole, jobcard::cardOf(whole), QDate::currentDate().toString(Qt::ISODate).toStdString()), this);
         window.exec();
     });
     connect(build_, &QPushButton::clicked, this, [this] {
-        LeafWindow window(report::buildSheet(this->document().study(), QDate::currentDate().toString(Qt::ISODate).toStdString()), this);
+        LeafWindow window(report::buildSheet(this->document().wholeStudy(), QDate::currentDate().toString(Qt::ISODate).toStdString()), this);
         window.exec();
     });
 }
@@ -148,8 +161,11 @@ void CardPage::goOn(int by)
 
 void CardPage::tick(const std::string& step, Checked state)
 {
-    if (auto build = jobcard::ticked(document().study(), step, state, hand()))
-        document().setBuild(std::move(*build), tr("a step of the card"));
+    // What cannot be undone is judged by all that is known now, not by what was known when it was drawn.
+    if (const auto* s = card_.step(step); s && s->irreversible && state == Checked::Fine)
+        document().settle();
+    if (const auto edit = jobcard::ticked(document().study(), step, state, hand()))
+        document().edit(tr("a step of the card"), *edit);
 }
 
 /// The drive is over: its steps are ticked, and the log knows of it.
@@ -158,9 +174,8 @@ void CardPage::bedded(int stoodHot)
     const Study& study = document().study();
     if (!study.after.setup)
         return;
-    std::optional<Build> build = jobcard::beddedIn(study, hand(), stoodHot);
-    if (build)
-        document().setBuild(std::move(*build), tr("bedded in"));
+    if (const auto edit = jobcard::beddedIn(study, hand(), stoodHot))
+        document().edit(tr("bedded in"), *edit);
 }
 
 void CardPage::askReason(const std::string& step)
@@ -168,19 +183,21 @@ void CardPage::askReason(const std::string& step)
     shut_ = step;
     refresh();
     reason_->clear();
+    document().drafts().settle(reason_->objectName());
     reason_->setFocus(Qt::OtherFocusReason);
     emit refused(tr("This cannot be undone, and what it rests on is not proven. Prove it, or say below why it is opened all the same."));
 }
 
 void CardPage::openStep()
 {
-    auto build = jobcard::opened(document().study(), shut_, reason_->text().trimmed().toStdString(), hand());
-    if (!build) {
+    const auto edit = jobcard::opened(document().study(), shut_, reason_->text().trimmed().toStdString(), hand());
+    if (!edit) {
         emit refused(tr("A reason is wanted: it stands in the record."));
         return;
     }
     shut_.clear();
-    document().setBuild(std::move(*build), tr("opened: %1").arg(reason_->text().trimmed()));
+    document().drafts().settle(reason_->objectName());
+    document().edit(tr("opened: %1").arg(reason_->text().trimmed()), *edit);
 }
 
 Sheet CardPage::sheet(int place) const

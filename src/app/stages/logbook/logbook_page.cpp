@@ -1,12 +1,12 @@
 #include "stages/logbook/logbook_page.hpp"
 
+#include "widgets/save_dialog.hpp"
 #include "document.hpp"
-#include "files/disk.hpp"
+#include "files/exports.hpp"
 #include "logbook/logbook.hpp"
 #include "stages/logbook/logbook_sheets.hpp"
 
 #include <QDateTime>
-#include <QFileDialog>
 #include <QHBoxLayout>
 #include <QPushButton>
 
@@ -38,7 +38,8 @@ LogbookPage::LogbookPage(Document& document, QWidget* parent)
     connect(add_, &QPushButton::clicked, this, [this] { addEntry(false); });
     connect(wear_, &QPushButton::clicked, this, [this] { addEntry(true); });
     connect(calendar_, &QPushButton::clicked, this, [this] {
-        const auto path = QFileDialog::getSaveFileName(this, tr("What is due"), QStringLiteral("brakes.ics"), tr("Calendars (*.ics)"));
+        const auto path = 
+            askWhereToSave(this, tr("What is due"), QStringLiteral("brakes.ics"), tr("Calendars (*.ics)"), QStringLiteral("ics"));
         if (path.isEmpty())
             return;
         if (const auto why = saveCalendar(path); !why.isEmpty())
@@ -78,10 +79,9 @@ void LogbookPage::chosenInView(const std::string& mark)
 void LogbookPage::addEntry(bool withWear)
 {
     const Study& study = document().study();
-    Build build = document().build();
     LogEntry entry;
     entry.date = QDate::currentDate().toString(Qt::ISODate).toStdString();
-    if (const Setup* on = logbook::onCar(build, entry.date))
+    if (const Setup* on = logbook::onCar(document().build(), entry.date))
         entry.setup = on->id;
     if (withWear) {
         entry.event = LogEvent::Measured;
@@ -90,15 +90,17 @@ void LogbookPage::addEntry(bool withWear)
                 for (const Side side : { Side::Left, Side::Right })
                     entry.wear.push_back({ axle, side, {}, {} });
     }
-    build.log.push_back(std::move(entry));
-    entry_ = build.log.size() - 1;
-    document().setBuild(std::move(build), withWear ? tr("wear") : tr("an entry of the log"));
+    entry_ = document().build().log.size();
+    document().edit(withWear ? tr("wear") : tr("an entry of the log"), [&](Build build) {
+        build.log.push_back(entry);
+        return build;
+    });
 }
 
 QString LogbookPage::saveCalendar(const QString& path) const
 {
     try {
-        files::replaceFile(path.toStdString(),
+        files::exportFile(path.toStdString(),
             logbook::calendarOf(
                 document().build(), QDateTime::currentDateTimeUtc().toString(QStringLiteral("yyyyMMdd'T'HHmmss'Z'")).toStdString()));
     } catch (const files::Refusal& refusal) {

@@ -1,6 +1,5 @@
 #include "stages/stop/stop_page.hpp"
 
-#include "document.hpp"
 #include "files/refusal.hpp"
 #include "print/leaf_window.hpp"
 #include "report/test_plan.hpp"
@@ -9,17 +8,15 @@
 #include "stages/stop/live_view.hpp"
 #include "stages/stop/stop_sheets.hpp"
 #include "theme.hpp"
-#include "widgets/log_columns_window.hpp"
+#include "window/application.hpp"
 #include "widgets/step_list.hpp"
 
 #include <QDateTime>
 #include <QFileDialog>
 #include <QHBoxLayout>
 #include <QProgressBar>
-#include <QPromise>
 #include <QPushButton>
 #include <QTextBrowser>
-#include <QtConcurrent>
 
 #include <algorithm>
 
@@ -29,8 +26,7 @@ StopPage::StopPage(Document& document, QWidget* parent)
     : StagePage(document, StopPage::id, Row::Over, parent), chart_(new CourseChart(CourseChart::Of::Speed, this)), plan_(new QWidget(this)),
       inspection_(new StepList(plan_)), planned_(new QTextBrowser(plan_)), print_(new QPushButton(tr("Plan on paper…"))),
       live_(new LiveView(this)), foot_(new QWidget(this)), begin_(new QPushButton(tr("Begin a session"))),
-      log_(new QPushButton(tr("From a logger's file…"))), progress_(new QProgressBar), reading_(new QFutureWatcher<Log>(this)),
-      unwanted_(std::make_shared<std::atomic<bool>>(false))
+      log_(new QPushButton(tr("From a logger's file…"))), progress_(new QProgressBar)
 {
     column()->addWidget(chart_, 2);
     auto* beside = new QHBoxLayout(plan_);
@@ -62,26 +58,34 @@ StopPage::StopPage(Document& document, QWidget* parent)
     log_->setToolTip(tr("NMEA 0183, GPX with times, or CSV: hard stops are found by themselves"));
     connect(begin_, &QPushButton::clicked, this, &StopPage::beginSession);
     connect(log_, &QPushButton::clicked, this, [this] {
-        if (reading_->isRunning()) {
-            *unwanted_ = true;
+        if (reading_.isRunning()) {
+            reading_.cancel();
+            progress_->hide();
+            log_->setText(tr("From a logger's file…"));
             return;
         }
         if (const auto path = QFileDialog::getOpenFileName(this, tr("A logger's file"), {}, tr("Logs (*.nmea *.gpx *.csv *.txt *.log)"));
             !path.isEmpty())
             takeLog(path);
     });
-    connect(reading_, &QFutureWatcher<Log>::progressValueChanged, progress_, &QProgressBar::setValue);
-    connect(reading_, &QFutureWatcher<Log>::finished, this, &StopPage::logRead);
+    // A receiver is heard for one car.
+    connect(&document, &Document::replaced, live_, &LiveView::stopListening);
     connect(inspection_, &StepList::said, this, &StopPage::tick);
     connect(live_, &LiveView::found, this, &StopPage::stopFound);
     connect(live_, &LiveView::refused, this, &StagePage::refused);
     connect(print_, &QPushButton::clicked, this, &StopPage::printPlan);
 }
 
-StopPage::~StopPage()
+/// A session put at the end; nothing where its setup is gone.
+Edit StopPage::withSession(TestSession session)
 {
-    *unwanted_ = true;
-    reading_->waitForFinished();
+    return [session = std::move(session)](const Build& now) -> std::optional<Build> {
+        if (!findSetup(now, session.setup))
+            return {};
+        Build build = now;
+        build.tests.push_back(session);
+        return build;
+    };
 }
 
 QStringList StopPage::placeNames() const
@@ -131,8 +135,6 @@ void StopPage::refreshRest()
     foot_->setVisible(place() == Runs || place() == Traces || place() == Fade);
     if (place() == Road)
         chart_->setStudy(study, axle());
-    if (reading_->isRunning())
-        log_->setText(tr("Give it up"));
     if ((place() != Plan && place() != Live) || study.underWay || !study.after.setup)
         return;
     const auto plan = report::testPlanOf(study);
@@ -182,104 +184,122 @@ TestSession StopPage::newSession() const
 
 void StopPage::beginSession()
 {
-    Build build = document().build();
-    build.tests.push_back(newSession());
-    document().setBuild(std::move(build), tr("a session"));
+    document().edit(tr("a session"), withSession(newSession()));
 }
 
 void StopPage::tick(const std::string& step, Checked state)
 {
-    const Study& study = document().study();
-    Build build = document().build();
-    auto session = lastSession(study, Series::Compare);
-    if (!session) {
-        build.tests.push_back(newSession());
-        session = build.tests.size() - 1;
-    }
-    auto& ticks = build.tests[*session].inspected;
-    auto found = std::ranges::find(ticks, step, &Tick::step);
-    if (found == ticks.end()) {
-        ticks.push_back({});
-        found = std::prev(ticks.end());
-        found->step = step;
-    }
-    found->state = state;
-    found->when = QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-dd HH:mm")).toStdString();
-    document().setBuild(std::move(build), tr("inspection"));
+    const auto session = lastSession(document().study(), Series::Compare);
+    const auto when = QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-dd HH:mm")).toStdString();
+    document().edit(tr("inspection"), [&, fresh = newSession()](const Build& now) -> std::optional<Build> {
+        if (!findSetup(now, fresh.setup))
+            return {};
+        Build build = now;
+        if (!session || *session >= build.tests.size())
+            build.tests.push_back(fresh);
+        auto& ticks = build.tests[session && *session < build.tests.size() ? *session : build.tests.size() - 1].inspected;
+        auto found = std::ranges::find(ticks, step, &Tick::step);
+        if (found == ticks.end()) {
+            ticks.push_back({});
+            found = std::prev(ticks.end());
+            found->step = step;
+        }
+        found->state = state;
+        found->when = when;
+        return build;
+    });
 }
 
 void StopPage::takeLog(const QString& path)
 {
-    const auto asked = askColumns(path, this);
-    if (!asked.given)
-        return;
-    *unwanted_ = false;
-    progress_->setValue(0);
-    progress_->show();
-    reading_->setFuture(QtConcurrent::run([path, columns = asked.columns, unwanted = unwanted_](QPromise<Log>& promise) {
-        promise.setProgressRange(0, 100);
-        Log log;
-        log.path = path;
-        try {
-            const auto told = [&](double part) {
-                promise.setProgressValue(static_cast<int>(100 * part));
-                return !*unwanted;
-            };
-            log.stops = report::stopsInLog(path.toStdString(), told, columns);
-        } catch (const files::Refusal& refusal) {
-            log.wrong = QString::fromUtf8(refusal.what());
-        }
-        promise.addResult(std::move(log));
-    }));
-    log_->setText(tr("Give it up"));
+    if (const Setup* setup = document().study().after.setup)
+        askColumns(
+            path, this,
+            [this, path, of = document().stamp(), setup = setup->id, series = series()](
+                const AskedColumns& asked) { readLog(path, asked, of, setup, series); },
+            [this](const QString& why) { emit refused(why); });
 }
 
-void StopPage::logRead()
+void StopPage::readLog(const QString& path, const AskedColumns& asked, const Stamp& of, const std::string& setup, Series series)
 {
-    progress_->hide();
-    log_->setText(tr("From a logger's file…"));
-    if (reading_->future().resultCount() == 0)
-        return;
-    const Log log = reading_->result();
-    if (!log.wrong.isEmpty()) {
-        emit refused(log.wrong);
+    const auto idle = [this] {
+        progress_->hide();
+        log_->setText(tr("From a logger's file…"));
+    };
+    progress_->setValue(0);
+    progress_->show();
+    log_->setText(tr("Cancel"));
+    reading_.start(
+        [path, columns = asked.columns](const JobTicket& ticket) {
+            return report::stopsInLog(path.toStdString(), [&](double part) { return ticket.progress(part); }, columns);
+        },
+        [=, this](report::LoggedStops log) {
+            idle();
+            logRead(path, log, of, setup, series);
+        },
+        [=, this](const std::exception& wrong) {
+            idle();
+            emit refused(saidBy(wrong));
+        },
+        [this](int percent) { progress_->setValue(percent); });
+}
+
+void StopPage::logRead(
+    const QString& path, const report::LoggedStops& log, const Stamp& of, const std::string& setup, Series series)
+{
+    if (!document().isOpen(of)) {
+        emit refused(tr("%1 was read for the build that was open before. Nothing of it was put into this one.").arg(path));
         return;
     }
-    if (!log.stops.whole)
-        return;
-    if (log.stops.stops.empty()) {
-        emit refused(tr("%1: no hard stop is in it.").arg(log.path));
+    const auto lost = QString::fromStdString(report::lostIn(log.count));
+    if (log.stops.empty()) {
+        emit refused(tr("%1: no hard stop is in it.").arg(path) + (lost.isEmpty() ? lost : QLatin1Char(' ') + lost));
         return;
     }
-    Build build = document().build();
-    TestSession session = report::sessionOf(build, document().study().after.setup->id,
-        QDate::currentDate().toString(Qt::ISODate).toStdString(), QFileInfo(log.path).completeBaseName().toStdString(), log.stops.stops);
-    session.series = series();
-    build.tests.push_back(std::move(session));
-    document().setBuild(std::move(build), tr("%1 stops of a log").arg(log.stops.stops.size()));
+    if (!findSetup(document().build(), setup)) {
+        emit refused(tr("%1: the setup it was read for is no longer in the build. Nothing was put in.").arg(path));
+        return;
+    }
+    auto session = report::sessionOf(document().build(), setup, log, QFileInfo(path).completeBaseName().toStdString(),
+        QDate::currentDate().toString(Qt::ISODate).toStdString());
+    session.series = series;
+    if (document().edit(tr("%1 stops of a log").arg(log.stops.size()), withSession(std::move(session))) && !lost.isEmpty())
+        emit refused(tr("%1: %2").arg(path, lost));
 }
 
 void StopPage::stopFound(const proving::FoundStop& stop)
 {
     const Study& study = document().study();
-    Build build = document().build();
-    // Into the session of today that a receiver has begun, or a new one.
-    const auto last = lastSession(study, Series::Compare);
+    if (!study.after.setup)
+        return;
     const auto today = QDate::currentDate().toString(Qt::ISODate).toStdString();
-    const bool goesOn = last && build.tests[*last].setup == study.after.setup->id && build.tests[*last].date == today
-        && (build.tests[*last].from == MeasuredFrom::Hold || build.tests[*last].stops.empty());
-    if (!goesOn)
-        build.tests.push_back(newSession());
-    TestSession& session = goesOn ? build.tests[*last] : build.tests.back();
-    session.series = Series::Compare;
-    session.from = MeasuredFrom::Hold;
-    session.stops.push_back(report::measuredOf(stop));
-    document().setBuild(std::move(build), tr("a stop from the receiver"));
+    document().edit(tr("a stop from the receiver"), [&, setup = study.after.setup->id](const Build& now) -> std::optional<Build> {
+        if (!findSetup(now, setup))
+            return {};
+        Build build = now;
+        // Into the session that a receiver has begun today, or an empty one; what a log brought is another drive.
+        const auto goesOn = [&](const TestSession& s) {
+            return s.setup == setup && s.date == today && s.series == Series::Compare && s.log.empty()
+                && (s.stops.empty() || s.from == MeasuredFrom::Hold);
+        };
+        std::size_t at = build.tests.size();
+        while (at > 0 && !goesOn(build.tests[at - 1]))
+            --at;
+        if (at == 0) {
+            build.tests.push_back(newSession());
+            at = build.tests.size();
+        }
+        TestSession& session = build.tests[at - 1];
+        session.series = Series::Compare;
+        session.from = MeasuredFrom::Hold;
+        session.stops.push_back(report::measuredOf(stop));
+        return build;
+    });
 }
 
 void StopPage::printPlan()
 {
-    const Study& study = document().study();
+    const Study& study = document().wholeStudy();
     LeafWindow window(report::planLeaf(study, report::testPlanOf(study), QDate::currentDate().toString(Qt::ISODate).toStdString()), this);
     window.exec();
 }

@@ -1,13 +1,12 @@
 #pragma once
 /// The stop: drawn along the road, predicted cold and hot, planned, measured, until it fades, and live from a receiver.
 
+#include "document.hpp"
+#include "job.hpp"
 #include "proving/stops.hpp"
 #include "report/log_session.hpp"
 #include "stages/stage_page.hpp"
-
-#include <QFutureWatcher>
-
-#include <atomic>
+#include "widgets/log_columns_window.hpp"
 
 class QProgressBar;
 class QPushButton;
@@ -25,7 +24,6 @@ public:
     static constexpr StageId id = "stop";
     enum Place { Road, Prediction, Plan, Runs, Traces, Fade, Live };
     StopPage(Document& document, QWidget* parent);
-    ~StopPage() override;
     [[nodiscard]] CourseChart* chart() const { return chart_; }
     [[nodiscard]] StepList* inspection() const { return inspection_; }
     [[nodiscard]] LiveView* live() const { return live_; }
@@ -49,7 +47,9 @@ protected:
 private:
     [[nodiscard]] Series series() const { return place() == Fade ? Series::Fade : Series::Compare; }
     void beginSession();
-    void logRead();
+    void readLog(const QString& path, const AskedColumns& asked, const Stamp& of, const std::string& setup, Series series);
+    void logRead(const QString& path, const report::LoggedStops& log, const Stamp& of, const std::string& setup, Series series);
+    [[nodiscard]] static Edit withSession(TestSession session);
     void tick(const std::string& step, Checked state);
     void stopFound(const proving::FoundStop& stop);
     void printPlan();
@@ -65,13 +65,7 @@ private:
     QPushButton* begin_;
     QPushButton* log_;
     QProgressBar* progress_;
-    struct Log {
-        report::LoggedStops stops;
-        QString path;
-        QString wrong;
-    };
-    QFutureWatcher<Log>* reading_;
-    std::shared_ptr<std::atomic<bool>> unwanted_;
+    Job<report::LoggedStops> reading_;
 };
 
 } // namespace deepstop::app

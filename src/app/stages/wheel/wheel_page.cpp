@@ -98,10 +98,15 @@ void WheelPage::putOn(int index)
     const Study& study = document().study();
     if (!study.after.at(axle()).corner)
         return;
-    Build build = document().build();
-    ownCorner(build, study.after.setup->id, axle()).wheel = build.wheels[static_cast<std::size_t>(index)].id;
-    if (!(build == document().build()))
-        document().setBuild(std::move(build), wheel_->itemText(index));
+    document().edit(wheel_->itemText(index),
+        [setup = study.after.setup->id, axle = axle(), wheel = study.build->wheels[static_cast<std::size_t>(index)].id](
+            const Build& now) -> std::optional<Build> {
+            if (!findSetup(now, setup) || !findWheel(now, wheel))
+                return {};
+            Build build = now;
+            ownCorner(build, setup, axle).wheel = wheel;
+            return build;
+        });
 }
 
 void WheelPage::chosenInView(const std::string& what)
@@ -118,21 +123,26 @@ void WheelPage::takeStation(std::size_t index)
     if (!r.wheel || index >= r.stations.size())
         return;
     const fit::PlannedStation station = r.stations[index];
-    Build build = document().build();
-    const auto which = static_cast<std::size_t>(r.wheel - document().study().build->wheels.data());
-    deepstop::Wheel& wheel = build.wheels[which];
-    const std::string at = "/wheels/" + std::to_string(which);
     // The straightedge is set to where the plan says; what it reads there is still to come.
     const Reading place { station.place, {}, Known::Measured, "straightedge", {} };
     std::string wanted;
-    if (station.on == fit::PlannedStation::On::Barrel) {
-        wheel.barrel.push_back({ place, {}, YesNo::Unknown });
-        wanted = at + "/barrel/" + std::to_string(wheel.barrel.size() - 1) + "/inside_radius_mm";
-    } else {
-        wheel.spokes.push_back({ place, {}, YesNo::Unknown, wheel.spokes.empty() ? std::string() : wheel.spokes.front().along });
-        wanted = at + "/spokes/" + std::to_string(wheel.spokes.size() - 1) + "/distance_mm";
-    }
-    document().setBuild(std::move(build), tr("station of %1").arg(QString::fromStdString(wheel.name)));
+    document().edit(tr("station of %1").arg(QString::fromStdString(r.wheel->name)),
+        [&, id = r.wheel->id](const Build& now) -> std::optional<Build> {
+            Build build = now;
+            const auto found = std::ranges::find(build.wheels, id, &deepstop::Wheel::id);
+            if (found == build.wheels.end())
+                return {};
+            deepstop::Wheel& wheel = *found;
+            const std::string at = "/wheels/" + std::to_string(found - build.wheels.begin());
+            if (station.on == fit::PlannedStation::On::Barrel) {
+                wheel.barrel.push_back({ place, {}, YesNo::Unknown });
+                wanted = at + "/barrel/" + std::to_string(wheel.barrel.size() - 1) + "/inside_radius_mm";
+            } else {
+                wheel.spokes.push_back({ place, {}, YesNo::Unknown, wheel.spokes.empty() ? std::string() : wheel.spokes.front().along });
+                wanted = at + "/spokes/" + std::to_string(wheel.spokes.size() - 1) + "/distance_mm";
+            }
+            return build;
+        });
     emit readingWanted(wanted);
 }
 

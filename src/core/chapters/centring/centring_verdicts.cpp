@@ -1,4 +1,5 @@
 #include "centring/car_plan.hpp"
+#include "centring/drawer.hpp"
 #include "quantity/text.hpp"
 #include "build/choices.hpp"
 #include "chapters/centring/centring_parts.hpp"
@@ -85,10 +86,7 @@ private:
 
     std::string pile(const std::vector<double>& shims) const
     {
-        std::string text;
-        for (const double shim : shims)
-            text += (text.empty() ? "" : " + ") + figure(shim, style::fine, study_.system);
-        return text.empty() ? "no shims" : text + " " + std::string(style::fine.unit(study_.system).symbol);
+        return centring::pileText(shims, study_.system);
     }
 
     /// The plan put in: what was read goes to the corner's history, new stacks, the slot moved with them, and gaps foretold, hence only
@@ -228,7 +226,7 @@ private:
                     v.reason += " To buy, for both sides:";
                     for (std::size_t i = 0; i < found_.shimsToBuy.size(); ++i)
                         v.reason +=
-                            fmt::format("{} {} × {}", i ? "," : "", found_.shimsToBuy[i].count, say(found_.shimsToBuy[i].thickness));
+                            fmt::format("{} {} × {}", i ? "," : "", found_.shimsToBuy[i].count, centring::shimText(found_.shimsToBuy[i].thickness, study_.system));
                 }
             }
             if (r.all.size() > 1)

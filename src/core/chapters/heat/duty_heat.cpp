@@ -7,12 +7,15 @@
 #include "heat/wear.hpp"
 #include "quantity/quantile.hpp"
 #include "quantity/text.hpp"
+#include "task/cancel.hpp"
 #include "verdict/judge.hpp"
 
 #include <fmt/format.h>
 
 #include <algorithm>
 #include <cmath>
+#include <atomic>
+#include <chrono>
 #include <deque>
 #include <future>
 #include <limits>
@@ -48,27 +51,55 @@ std::shared_ptr<const heat::Run> remembered(const figures::ThermalCar& car, cons
     Key key { car, {}, duty.engineBraking, duty.added, accuracy.cell };
     for (const heat::Phase& p : duty.phases)
         key.phases.emplace_back(p.from, p.to, p.duration, p.braking, p.slope);
-    static std::mutex door;
-    static std::deque<std::pair<Key, std::shared_future<std::shared_ptr<const heat::Run>>>> last;
+    using Running = std::shared_future<std::shared_ptr<const heat::Run>>;
+    static std::mutex cacheMutex;
+    struct Remembered {
+        Key key;
+        Running run;
+        unsigned long number;
+    };
+    static std::deque<Remembered> last;
+    static std::atomic<unsigned long> count = 0;
     constexpr std::size_t most = 16;
-    std::promise<std::shared_ptr<const heat::Run>> promise;
-    {
-        // Whoever wants one that is being run waits for it.
-        std::unique_lock guard(door);
-        for (const auto& [known, run] : last)
-            if (known.cell == key.cell && known.engine == key.engine && known.added == key.added && known.phases == key.phases
-                && known.car == key.car) {
-                const auto there = run;
-                guard.unlock();
-                return there.get();
+    while (true) {
+        std::promise<std::shared_ptr<const heat::Run>> promise;
+        Running there;
+        const auto mine = promise.get_future().share();
+        const auto number = ++count;
+        {
+            const std::lock_guard lock(cacheMutex);
+            for (const auto& [known, run, of] : last)
+                if (known.cell == key.cell && known.engine == key.engine && known.added == key.added && known.phases == key.phases
+                    && known.car == key.car)
+                    there = run;
+            if (!there.valid()) {
+                last.push_front({ key, mine, number });
+                if (last.size() > most)
+                    last.pop_back();
             }
-        last.emplace_front(std::move(key), promise.get_future().share());
-        if (last.size() > most)
-            last.pop_back();
+        }
+        if (!there.valid()) {
+            try {
+                auto run = std::make_shared<const heat::Run>(heat::run(figures::runnable(car), duty, accuracy));
+                promise.set_value(run);
+                return run;
+            } catch (...) {
+                // Not run is not remembered; whoever waits for it runs it himself.
+                {
+                    const std::lock_guard lock(cacheMutex);
+                    std::erase_if(last, [&](const auto& each) { return each.number == number; });
+                }
+                promise.set_value(nullptr);
+                throw;
+            }
+        }
+        // Whoever wants one that is being run waits for it, as long as it is wanted.
+        constexpr auto lookAgain = std::chrono::milliseconds(5);
+        while (there.wait_for(lookAgain) != std::future_status::ready)
+            endIfCancelled();
+        if (auto run = there.get())
+            return run;
     }
-    auto run = std::make_shared<const heat::Run>(heat::run(figures::runnable(car), duty, accuracy));
-    promise.set_value(run);
-    return run;
 }
 
 const heat::Temperatures& of(const heat::Moment& m, Axle axle) { return axle == Axle::Front ? m.front : m.rear; }

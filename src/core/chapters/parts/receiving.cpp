@@ -112,20 +112,23 @@ std::vector<ReceivingItem> receivingOf(const Study& study, Axle axle)
     return items;
 }
 
-Build withReceipt(const Study& study, const std::string& item, Checked state, WhichHand hand, const std::string& note)
+Edit received(const std::string& setup, const std::string& item, Checked state, WhichHand hand, const std::string& note)
 {
-    Build build = *study.build;
-    Setup& setup = *std::ranges::find(build.setups, study.after.setup->id, &Setup::id);
-    const Receipt receipt { item, state, hand, note };
-    const auto found = std::ranges::find(setup.received, item, &Receipt::item);
-    const bool blank = state == Checked::Open && hand == WhichHand::Unknown && note.empty();
-    if (found == setup.received.end() && !blank)
-        setup.received.push_back(receipt);
-    else if (found != setup.received.end() && blank)
-        setup.received.erase(found);
-    else if (found != setup.received.end())
-        *found = receipt;
-    return build;
+    return [setup, receipt = Receipt { item, state, hand, note }](const Build& now) -> std::optional<Build> {
+        Build build = now;
+        Setup* own = setupIn(build, setup);
+        if (!own)
+            return {};
+        const auto found = std::ranges::find(own->received, receipt.item, &Receipt::item);
+        const bool blank = receipt.state == Checked::Open && receipt.hand == WhichHand::Unknown && receipt.note.empty();
+        if (found == own->received.end() && !blank)
+            own->received.push_back(receipt);
+        else if (found != own->received.end() && blank)
+            own->received.erase(found);
+        else if (found != own->received.end())
+            *found = receipt;
+        return build;
+    };
 }
 
 std::string faultLetter(const Study& study)

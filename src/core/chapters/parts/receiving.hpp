@@ -1,6 +1,7 @@
 #pragma once
 /// Unpacking: the check list made from the kit, and the faults as a message to whoever sold it.
 
+#include "build/edit.hpp"
 #include "verdict/findings.hpp"
 
 namespace deepstop {
@@ -25,8 +26,8 @@ struct ReceivingItem {
 /// A hand that was said decides its line: the same hand on both sides is a fault on the side it does not belong to.
 [[nodiscard]] std::vector<ReceivingItem> receivingOf(const Study& study, Axle axle);
 
-/// A copy of the build in which a line of the list of the setup after says this.
-[[nodiscard]] Build withReceipt(const Study& study, const std::string& item, Checked state, WhichHand hand, const std::string& note);
+/// Lets a line of a setup's list say this.
+[[nodiscard]] Edit received(const std::string& setup, const std::string& item, Checked state, WhichHand hand, const std::string& note);
 
 /// All faults of the setup after as a message; empty where there are none.
 [[nodiscard]] std::string faultLetter(const Study& study);

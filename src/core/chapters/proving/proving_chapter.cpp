@@ -90,17 +90,17 @@ Predicted predict(const Study& study, const SetupParts& setup, const std::option
 /// The last few sets of draws, so that what is typed elsewhere costs none.
 std::vector<std::vector<double>> drawn(const std::vector<stopping::Case>& cases, int draws)
 {
-    static std::mutex door;
+    static std::mutex cacheMutex;
     static std::deque<std::pair<std::vector<stopping::Case>, std::vector<std::vector<double>>>> last;
     constexpr std::size_t most = 8;
     {
-        const std::lock_guard guard(door);
+        const std::lock_guard lock(cacheMutex);
         for (const auto& [known, all] : last)
             if (known == cases)
                 return all;
     }
     auto all = stopping::spread(cases, draws, {}, 1);
-    const std::lock_guard guard(door);
+    const std::lock_guard lock(cacheMutex);
     last.emplace_front(cases, all);
     if (last.size() > most)
         last.pop_back();
