@@ -106,9 +106,11 @@ bool Drafts::eventFilter(QObject* watched, QEvent* event)
         break;
     case QEvent::ShortcutOverride:
         // With nothing typed in it, undo is the document's, not the line's.
-        if (auto* line = qobject_cast<QLineEdit*>(watched); line && put_.contains(line) && !has(line->objectName())) {
+        if (auto* line = qobject_cast<QLineEdit*>(watched)) {
             auto* key = static_cast<QKeyEvent*>(event);
-            if (key->matches(QKeySequence::Undo) || key->matches(QKeySequence::Redo)) {
+            const bool nothing = put_.contains(line) && !has(line->objectName());
+            if ((key->matches(QKeySequence::Undo) && (nothing || !line->isUndoAvailable()))
+                || (key->matches(QKeySequence::Redo) && (nothing || !line->isRedoAvailable()))) {
                 event->ignore();
                 return true;
             }

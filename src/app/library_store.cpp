@@ -1,13 +1,11 @@
 #include "library_store.hpp"
 
 #include "files/data_folder.hpp"
-#include "task/cancel.hpp"
 
 #include <QCoreApplication>
 #include <QDir>
 #include <QFileInfo>
 #include <QStandardPaths>
-#include <QtConcurrent/QtConcurrentRun>
 
 namespace deepstop::app {
 namespace {
@@ -19,47 +17,40 @@ QString shipped() { return QString::fromStdString((files::dataFolder() / "librar
 LibraryStore::LibraryStore(QObject* parent)
     : QObject(parent), path_(QStandardPaths::writableLocation(QStandardPaths::AppDataLocation) + QStringLiteral("/library.json"))
 {
-    connect(&loading_, &QFutureWatcherBase::finished, this, &LibraryStore::take);
-    connect(&writing_, &QFutureWatcherBase::finished, this, [this] {
-        if (const auto why = writing_.result(); !why.isEmpty())
-            emit refused(why);
-    });
 }
 
 LibraryStore::~LibraryStore()
 {
     // What is read is of no use any more; what was added is put on disk first.
-    *unwanted_ = true;
-    writing_.waitForFinished();
+    loading_.cancel();
+    writing_.finish();
 }
 
 void LibraryStore::load()
 {
     if (ready_ || loading_.isRunning())
         return;
-    loading_.setFuture(QtConcurrent::run([own = path_.toStdString(), ships = shipped().toStdString(), unwanted = unwanted_] {
-        const CancelScope scope(unwanted.get());
-        auto loaded = std::make_shared<Loaded>();
-        for (const auto& [file, into] : { std::pair { ships, &loaded->all }, std::pair { own, &loaded->own } })
-            try {
-                *into = files::loadLibrary(file);
-            } catch (const Cancelled&) {
-                return loaded;
-            } catch (const std::exception& error) {
-                loaded->readOnly = loaded->readOnly || into == &loaded->own;
-                loaded->refusals << QString::fromUtf8(error.what());
-            }
-        library::merge(loaded->all, loaded->own);
-        return loaded;
-    }));
+    loading_.start(
+        [own = path_.toStdString(), ships = shipped().toStdString()](const JobTicket&) {
+            auto loaded = std::make_shared<Loaded>();
+            for (const auto& [file, into] : { std::pair { ships, &loaded->all }, std::pair { own, &loaded->own } })
+                try {
+                    *into = files::loadLibrary(file);
+                } catch (const std::exception& error) {
+                    loaded->readOnly = loaded->readOnly || into == &loaded->own;
+                    loaded->refusals << QString::fromUtf8(error.what());
+                }
+            library::merge(loaded->all, loaded->own);
+            return loaded;
+        },
+        [this](std::shared_ptr<Loaded> loaded) { take(std::move(loaded)); },
+        [this](const std::exception& wrong) { emit refused(QString::fromUtf8(wrong.what())); });
 }
 
-void LibraryStore::take()
+void LibraryStore::take(std::shared_ptr<Loaded> loaded)
 {
-    if (ready_)
-        return;
     ready_ = true;
-    loaded_ = loading_.result();
+    loaded_ = std::move(loaded);
     for (const QString& why : loaded_->refusals)
         emit refused(why);
     emit changed();
@@ -69,8 +60,7 @@ const library::Library& LibraryStore::parts()
 {
     if (!ready_) {
         load();
-        loading_.waitForFinished();
-        take();
+        loading_.finish();
     }
     return loaded_->all;
 }
@@ -103,17 +93,15 @@ bool LibraryStore::add(library::Library more)
     library::merge(loaded_->all, more);
     indexes_.clear();
     // One after the other, each into what the file holds by then: another program may have added parts of its own.
-    writing_.waitForFinished();
-    writing_.setFuture(QtConcurrent::run([more = std::move(more), path = path_]() -> QString {
-        constexpr auto patience = std::chrono::seconds(30);
-        try {
+    writing_.finish();
+    writing_.start(
+        [more = std::move(more), path = path_](const JobTicket&) {
+            constexpr auto patience = std::chrono::seconds(30);
             QDir().mkpath(QFileInfo(path).absolutePath());
             files::addToLibrary(path.toStdString(), more, patience);
-        } catch (const std::exception& error) {
-            return QString::fromUtf8(error.what());
-        }
-        return {};
-    }));
+            return QString();
+        },
+        [](const QString&) {}, [this](const std::exception& wrong) { emit refused(QString::fromUtf8(wrong.what())); });
     emit changed();
     return true;
 }

@@ -1,13 +1,11 @@
 #pragma once
 /// The parts library of this user: the parts that ship with the program, and over them those kept and imported here.
 
+#include "job.hpp"
 #include "library/library_file.hpp"
 
-#include <QFuture>
-#include <QFutureWatcher>
 #include <QObject>
 
-#include <atomic>
 #include <map>
 #include <memory>
 
@@ -32,7 +30,7 @@ public:
     /// Keeps these parts: replaces those with the same id. False, with `refused`, where the user's file is damaged; a file that cannot be
     /// written is said by `refused` afterwards.
     bool add(library::Library more);
-    void finishWriting() { writing_.waitForFinished(); }
+    void finishWriting() { writing_.finish(); }
     [[nodiscard]] QString path() const { return path_; }
 
 signals:
@@ -46,14 +44,13 @@ private:
         QStringList refusals;
         bool readOnly = false; ///< the user's file is damaged: nothing is written over it
     };
-    void take();
+    void take(std::shared_ptr<Loaded> loaded);
 
     QString path_;
     bool ready_ = false;
     std::shared_ptr<Loaded> loaded_ = std::make_shared<Loaded>();
-    QFutureWatcher<std::shared_ptr<Loaded>> loading_;
-    std::shared_ptr<std::atomic<bool>> unwanted_ = std::make_shared<std::atomic<bool>>(false); ///< the loading
-    QFutureWatcher<QString> writing_;
+    Job<std::shared_ptr<Loaded>> loading_;
+    Job<QString> writing_; ///< the reason where it could not
     std::map<std::pair<library::Kind, UnitSystem>, library::Index> indexes_;
 };
 

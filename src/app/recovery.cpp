@@ -76,7 +76,7 @@ void Recovery::work()
         writing_ = false;
         trouble_ = trouble;
         changed_.notify_all();
-        QMetaObject::invokeMethod(this, [this, trouble] { take(trouble); }, Qt::QueuedConnection);
+        mailbox_.put([this, trouble] { take(trouble); });
     }
 }
 

@@ -5,6 +5,7 @@
 #include "drafts.hpp"
 #include "files/build_file.hpp"
 #include "files/lock.hpp"
+#include "job.hpp"
 
 #include <QDateTime>
 #include <QObject>
@@ -79,6 +80,7 @@ private:
     QString trouble_; ///< of the last writing
     bool failing_ = false;
     bool leaving_ = false;
+    Mailbox mailbox_; ///< how a writing went
     std::thread thread_;
 };
 

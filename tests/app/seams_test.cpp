@@ -269,6 +269,14 @@ private slots:
         QTest::keyClick(s.field(diameter), Qt::Key_Backspace);
         QTest::keyClick(s.field(diameter), Qt::Key_Return);
         QVERIFY2(near(diameterIn(s.build()), 0.332, 1e-9), QByteArray::number(diameterIn(s.build())).constData());
+        // Typed anew over all that stood there, it is in what is shown now.
+        s.waited();
+        typeInto(s, s.field(diameter), "13x");
+        QTest::keyClick(s.field(diameter), Qt::Key_M, Qt::ControlModifier);
+        QCOMPARE(s.window.document().units(), UnitSystem::Metric);
+        typeInto(s, s.field(diameter), "333");
+        QTest::keyClick(s.field(diameter), Qt::Key_Return);
+        QVERIFY2(near(diameterIn(s.build()), 0.333, 1e-9), QByteArray::number(diameterIn(s.build())).constData());
     }
 
     /// No shortcut of the window is a key that a line of text wants for itself.
@@ -502,9 +510,11 @@ private slots:
     /// The recovery copy does not wait for searches and draws.
     void recoveryHasAThreadOfItsOwn()
     {
-        QSemaphore busy;
-        for (int i = 0; i < 4 * QThreadPool::globalInstance()->maxThreadCount(); ++i)
-            QThreadPool::globalInstance()->start([&busy] { busy.acquire(); });
+        std::atomic<bool> end = false;
+        for (int i = 0; i < 8; ++i)
+            startThread([&end] {
+                while (!end) { }
+            });
         {
             Document document;
             document.setAutosaveDelay(1);
@@ -512,12 +522,13 @@ private slots:
             document.setReading(thickness, { 0.027, {}, Known::Measured, "vernier", {} });
             QTRY_VERIFY(QFile::exists(document.recovery().path()));
             // As private as the work may be.
-            QCOMPARE(QFile::permissions(document.recovery().path()) & (QFile::ReadGroup | QFile::ReadOther | QFile::WriteOther), QFile::Permissions());
+            QCOMPARE(QFile::permissions(document.recovery().path()) & (QFile::ReadGroup | QFile::ReadOther | QFile::WriteOther),
+                QFile::Permissions());
             QCOMPARE(QFile::permissions(QFileInfo(document.recovery().path()).path()) & (QFile::ExeGroup | QFile::ExeOther | QFile::ReadOther),
                 QFile::Permissions());
         }
-        busy.release(1000);
-        QThreadPool::globalInstance()->waitForDone();
+        end = true;
+        joinThreads();
     }
 
     /// A list whose columns are changed while it is read; the newest reading alone counts.
@@ -571,7 +582,7 @@ private slots:
                 [](const std::exception&) {});
         go.release(3);
         QTRY_COMPARE(came.size(), std::size_t { 1 });
-        QThreadPool::globalInstance()->waitForDone();
+        joinThreads();
         everythingShown();
         QCOMPARE(came, std::vector { 2 });
     }

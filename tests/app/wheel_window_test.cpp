@@ -456,6 +456,7 @@ private slots:
         build.frontHub.shieldDepth = {};
         put(s.window.document(), build, "shield unknown");
         w->refresh();
+        s.waited();
         QVERIFY(w->view()->pages().empty() && w->trouble().contains("dust shield's plate"));
     }
 

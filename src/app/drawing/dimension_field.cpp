@@ -65,6 +65,8 @@ void DimensionField::refresh()
     } else {
         tip += mayLack_ ? tr("\nnone fitted") : tr("\nnobody has read this yet");
     }
+    if (editing_ && typedIn_ != document_.units())
+        tip += typedIn_ == UnitSystem::Us ? tr("\nwhat stands typed here was begun in US units") : tr("\nwhat stands typed here was begun in metric units");
     setToolTip(tip);
     if (!editing_)
         setShown();
@@ -158,7 +160,9 @@ void DimensionField::keyPressEvent(QKeyEvent* event)
         }
         return;
     default:
+        beginsAnew_ = beginsAnew_ || text().isEmpty() || (hasSelectedText() && selectedText() == text());
         QLineEdit::keyPressEvent(event);
+        beginsAnew_ = text().isEmpty();
     }
 }
 
@@ -200,9 +204,11 @@ QString DimensionField::whyNot(const QString& text) const { return understood(te
 
 void DimensionField::tryText(const QString& text)
 {
-    // What is typed is in the units it was begun in, whatever is switched before it is put in.
-    if (!std::exchange(editing_, true))
+    // What is typed is in the units it was begun in, whatever is switched before it is put in. Typed anew over all that stood there, it
+    // begins again.
+    if (!std::exchange(editing_, true) || std::exchange(beginsAnew_, false))
         typedIn_ = document_.units();
+    beginsAnew_ = text.isEmpty();
     const auto [reading, why] = understood(text);
     say(why);
     if (reading)

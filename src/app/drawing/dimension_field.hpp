@@ -65,6 +65,7 @@ private:
     QPixmap picture_; ///< without the focus
     std::size_t pictured_ = 0;
     bool editing_ = false;
+    bool beginsAnew_ = false; ///< the next key replaces all that stands there
     UnitSystem typedIn_ = UnitSystem::Metric; ///< units that a plain number typed here is in
     QString refusal_;
 };
