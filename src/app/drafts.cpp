@@ -1,12 +1,25 @@
 #include "drafts.hpp"
 
 #include <QApplication>
+#include <QComboBox>
 #include <QKeyEvent>
 #include <QMenu>
 
 #include <utility>
 
 namespace deepstop::app {
+
+namespace {
+
+/// The line that takes the keys of a widget; null where there is none.
+QLineEdit* lineOf(QObject* widget)
+{
+    if (auto* box = qobject_cast<QComboBox*>(widget))
+        return box->lineEdit();
+    return qobject_cast<QLineEdit*>(widget);
+}
+
+} // namespace
 
 Drafts::Drafts(QObject* parent) : QObject(parent) { }
 
@@ -106,7 +119,7 @@ bool Drafts::eventFilter(QObject* watched, QEvent* event)
         break;
     case QEvent::ShortcutOverride:
         // With nothing typed in it, undo is the document's, not the line's.
-        if (auto* line = qobject_cast<QLineEdit*>(watched)) {
+        if (auto* line = lineOf(watched)) {
             auto* key = static_cast<QKeyEvent*>(event);
             const bool nothing = put_.contains(line) && !has(line->objectName());
             if ((key->matches(QKeySequence::Undo) && (nothing || !line->isUndoAvailable()))

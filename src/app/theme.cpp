@@ -70,28 +70,41 @@ void setDark(bool dark)
 
 void loadFonts()
 {
-    for (const char* file : { "routed-gothic.ttf", "Lato-Regular.ttf", "Lato-Semibold.ttf", "Lato-Bold.ttf", "B612-Regular.otf" })
+    for (const char* file : { "routed-gothic.ttf", "Lato-Regular.ttf", "Lato-Semibold.ttf", "Lato-Bold.ttf", "B612-Regular.otf",
+             "DejaVuSans.ttf", "Symbola.ttf" })
         QFontDatabase::addApplicationFont(QStringLiteral(":/fonts/") + QLatin1String(file));
     QApplication::setFont(reading(13));
 }
 
+namespace {
+
+/// A font of ours, and behind it those with the letters it lacks: other alphabets, then symbols and emoji.
+QFont withFallback(const char* family)
+{
+    QFont font;
+    font.setFamilies({ QString::fromLatin1(family), QStringLiteral("DejaVu Sans"), QStringLiteral("Symbola") });
+    return font;
+}
+
+} // namespace
+
 QFont drafting(double pixels)
 {
-    QFont font(QStringLiteral("Routed Gothic"));
+    QFont font = withFallback("Routed Gothic");
     font.setPixelSize(qRound(pixels));
     return font;
 }
 
 QFont figures(double pixels)
 {
-    QFont font(QStringLiteral("B612"));
+    QFont font = withFallback("B612");
     font.setPixelSize(qRound(pixels));
     return font;
 }
 
 QFont reading(double pixels, QFont::Weight weight)
 {
-    QFont font(QStringLiteral("Lato"));
+    QFont font = withFallback("Lato");
     font.setPixelSize(qRound(pixels));
     font.setWeight(weight);
     return font;

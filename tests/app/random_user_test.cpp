@@ -275,6 +275,7 @@ private:
         did_ = "undo";
         leaveTyping(); // in a line with a text of its own undo is the line's
         forgetNonsense();
+        did_ += QStringLiteral(" at %1 %2").arg(QString::fromLatin1(focus()->metaObject()->className()), focus()->objectName());
         QTest::keyClick(focus(), Qt::Key_Z, Qt::ControlModifier);
         if (now_ > 0)
             --now_;

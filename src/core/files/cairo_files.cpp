@@ -3,24 +3,22 @@
 
 #include "files/disk.hpp"
 #include "files/exports.hpp"
+#include "files/letters.hpp"
 
-#include <cairo-ft.h>
 #include <cairo-pdf.h>
 #include <cairo-svg.h>
-#include <ft2build.h>
-#include FT_FREETYPE_H
 
 #include <algorithm>
 #include <cmath>
 #include <filesystem>
 #include <memory>
-#include <mutex>
 #include <numbers>
 
 namespace deepstop::files {
 namespace {
 
 constexpr double pointsPerMetre = 72 / 0.0254;
+constexpr double letterSize = 1.25; ///< of a font, over the height that lettering is given by
 
 using Surface = std::unique_ptr<cairo_surface_t, decltype(&cairo_surface_destroy)>;
 using Context = std::unique_ptr<cairo_t, decltype(&cairo_destroy)>;
@@ -31,47 +29,8 @@ cairo_status_t append(void* into, const unsigned char* data, unsigned int length
     return CAIRO_STATUS_SUCCESS;
 }
 
-/// The shipped letters, or the system's plain ones where they are not found.
-class Letters {
-public:
-    Letters()
-    {
-        const std::string path = dataFolder() / "fonts/B612-Regular.otf";
-        if (std::filesystem::exists(path) && FT_Init_FreeType(&library_) == 0 && FT_New_Face(library_, path.c_str(), 0, &face_) == 0)
-            font_ = cairo_ft_font_face_create_for_ft_face(face_, 0);
-    }
-    ~Letters()
-    {
-        if (font_)
-            cairo_font_face_destroy(font_);
-        // Cairo may keep the face until its caches go; both live as long as the program.
-    }
-    Letters(const Letters&) = delete;
-    Letters& operator=(const Letters&) = delete;
-
-    void useIn(cairo_t* c) const
-    {
-        if (font_)
-            cairo_set_font_face(c, font_);
-        else
-            cairo_select_font_face(c, "sans-serif", CAIRO_FONT_SLANT_NORMAL, CAIRO_FONT_WEIGHT_NORMAL);
-    }
-
-private:
-    FT_Library library_ = nullptr;
-    FT_Face face_ = nullptr;
-    cairo_font_face_t* font_ = nullptr;
-};
-
-const Letters& shippedLetters()
-{
-    static const Letters letters;
-    return letters;
-}
-
 void draw(cairo_t* c, const paper::Page& page)
 {
-    const Letters& letters = shippedLetters();
     cairo_save(c);
     cairo_scale(c, pointsPerMetre, pointsPerMetre);
     cairo_set_source_rgb(c, 0, 0, 0);
@@ -90,21 +49,15 @@ void draw(cairo_t* c, const paper::Page& page)
             cairo_close_path(c);
         cairo_stroke(c);
     }
-    letters.useIn(c);
     for (const paper::Lettering& l : page.letters) {
         cairo_save(c);
         cairo_translate(c, l.at.x, l.at.y);
         if (l.upright)
             cairo_rotate(c, -std::numbers::pi / 2);
-        cairo_set_font_size(c, l.height * 1.25);
-        cairo_text_extents_t extents;
-        cairo_text_extents(c, l.text.c_str(), &extents);
-        cairo_move_to(c,
-            l.anchor == paper::Anchor::Left         ? 0
-                : l.anchor == paper::Anchor::Middle ? -extents.x_advance / 2
-                                                    : -extents.x_advance,
-            0);
-        cairo_show_text(c, l.text.c_str());
+        const double size = l.height * letterSize;
+        const double width = l.anchor == paper::Anchor::Left ? 0 : widthOfText(l.text, size);
+        cairo_move_to(c, l.anchor == paper::Anchor::Middle ? -width / 2 : -width, 0);
+        showText(c, l.text, size);
         cairo_restore(c);
     }
     cairo_restore(c);
@@ -138,20 +91,7 @@ std::string pdfOf(std::span<const paper::Page> pages, const std::string& title)
     return bytes;
 }
 
-double widthOfLetters(const std::string& text, double height)
-{
-    // Measured large, so that no hinting rounds it.
-    constexpr double large = 1000;
-    static const Surface surface(cairo_recording_surface_create(CAIRO_CONTENT_COLOR, nullptr), cairo_surface_destroy);
-    static const Context context(cairo_create(surface.get()), cairo_destroy);
-    static std::mutex fontsMutex;
-    const std::lock_guard guard(fontsMutex);
-    shippedLetters().useIn(context.get());
-    cairo_set_font_size(context.get(), large);
-    cairo_text_extents_t extents;
-    cairo_text_extents(context.get(), text.c_str(), &extents);
-    return extents.x_advance / large * height * 1.25;
-}
+double widthOfLetters(const std::string& text, double height) { return widthOfText(text, height * letterSize); }
 
 void checkDrawable(const paper::Drawing& drawing)
 {

@@ -283,11 +283,18 @@ std::string calendarOf(const Build& build, const std::string& stamp)
         std::erase(date, '-');
         return date;
     };
+    // Two cars in one calendar: what is due of one never takes the place of the other's.
+    std::string car;
+    for (const char c : build.car.name)
+        if ((c >= '0' && c <= '9') || (c >= 'a' && c <= 'z') || (c >= 'A' && c <= 'Z'))
+            car += c;
+        else
+            car += fmt::format("{:02x}", static_cast<unsigned>(static_cast<unsigned char>(c)));
     for (const Reminder& r : remindersOf(build)) {
         if (r.done)
             continue;
         out += "BEGIN:VEVENT\r\n";
-        out += folded(fmt::format("UID:{}-{}@deep-stop", r.id, basic(r.day)));
+        out += folded(fmt::format("UID:{}-{}-{}@deep-stop", r.id, basic(r.day), car));
         out += folded("DTSTAMP:" + stamp);
         out += folded("DTSTART;VALUE=DATE:" + basic(r.day));
         out += folded("DTEND;VALUE=DATE:" + basic(r.day + 1));

@@ -42,8 +42,12 @@ heat::Moment momentAt(const heat::Run& run, double time)
 
 std::string heatSheet(const Study& study, const heat::Duty& duty, const std::vector<DutyRun>& runs)
 {
-    std::string out = fmt::format("{}: {}, {:.0f} s, {}, {} brakings\n", study.build->car.name, duty.name, heat::durationOf(duty),
-        print(heat::distanceOf(duty), style::road, study.system), heat::stopsIn(duty));
+    // A segment without its time or speed leaves the length of all of it unknown.
+    const double length = heat::durationOf(duty);
+    const double road = heat::distanceOf(duty);
+    std::string out = fmt::format("{}: {}, {}, {}, {} brakings\n", study.build->car.name, duty.name,
+        std::isfinite(length) ? fmt::format("{:.0f} s", length) : std::string("duration not known"),
+        std::isfinite(road) ? print(road, style::road, study.system) : std::string("distance not known"), heat::stopsIn(duty));
     const auto hot = [&](double kelvin) { return print(kelvin, style::temperature, study.system); };
     for (const auto& [setup, heat] : runs) {
         out += fmt::format("\n{}\n", setup->name);

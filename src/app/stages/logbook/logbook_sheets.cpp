@@ -101,30 +101,58 @@ Sheet lifeSheet(const Study& study, std::optional<std::size_t> entry, const std:
     const auto at = [&](int day) { return left + (day - first) / span * wide; };
     const double line = 178;
     sheet.line({ QPointF(left, line), QPointF(left + wide, line) }, { t.ink, 2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
-    // Months, named where there is room.
-    for (int day = first; day <= first + static_cast<int>(span); ++day) {
+    // Months, named where there is room; of a long life years alone.
+    constexpr double longLife = 30 * 365.25;
+    const int years = std::max(1, static_cast<int>(span / longLife));
+    for (int day = first; day <= first + static_cast<int>(span);) {
         const auto date = logbook::dateOf(day);
-        if (!date.ends_with("-01"))
+        const auto begins = date.ends_with("-01-01") ? day : *logbook::dayOf(date.substr(0, 4) + "-01-01");
+        if (!date.ends_with("-01")) {
+            ++day;
             continue;
-        const bool year = date.ends_with("-01-01");
+        }
+        const bool year = begins == day;
+        if (span > longLife) {
+            // From one January to the next that is drawn.
+            const int next = static_cast<int>(std::lround(365.25 * years));
+            day += year ? next - 12 : 1;
+            if (!year)
+                continue;
+        } else {
+            day += 27; // no month is shorter
+        }
+        const int at0 = *logbook::dayOf(date);
         sheet.line(
-            { QPointF(at(day), line), QPointF(at(day), line + (year ? 16 : 8)) }, { t.mute, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+            { QPointF(at(at0), line), QPointF(at(at0), line + (year ? 16 : 8)) }, { t.mute, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
         const int month = (date[5] - '0') * 10 + date[6] - '0';
         if (span < 700 ? month % 3 == 1 : year)
             sheet.letter(
-                { at(day) + 3, line + 16 }, QString::fromStdString(date.substr(0, 7)), 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+                { at(at0) + 3, line + 16 }, QString::fromStdString(date.substr(0, 7)), 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
     }
     sheet.line({ QPointF(at(now), line - 60), QPointF(at(now), line + 24) }, { t.focus, 1.2, Qt::DashLine, {}, Hatch::None, {}, 0 });
     sheet.letter({ at(now), line + 32 }, QObject::tr("today"), 11, t.mute);
     int row = 0;
-    for (const std::size_t i : logbook::inOrder(build)) {
+    // Of a long log those around the one in hand are named and can be gone to; the others are pegs, one a place.
+    constexpr std::ptrdiff_t namedEachWay = 20;
+    const auto order = logbook::inOrder(build);
+    const auto middle = entry ? std::ranges::find(order, *entry) - order.begin() : static_cast<std::ptrdiff_t>(order.size()) - 1;
+    int pegged = -1;
+    for (std::size_t k = 0; k < order.size(); ++k) {
+        const std::size_t i = order[k];
         const auto day = logbook::dayOf(build.log[i].date);
         if (!day)
             continue;
-        const double y = line - 34 - 31.0 * (row++ % 5);
         const bool inHand = entry == i;
+        const bool named = std::abs(static_cast<std::ptrdiff_t>(k) - middle) <= namedEachWay;
+        const int place = static_cast<int>(std::lround(at(*day)));
+        if (!named && place == pegged)
+            continue;
+        pegged = place;
         sheet.area(
             circle({ at(*day), line }, inHand ? 6 : 4), { t.ink, 1, Qt::SolidLine, inHand ? t.focus : t.proposal, Hatch::None, {}, 0 });
+        if (!named)
+            continue;
+        const double y = line - 34 - 31.0 * (row++ % 5);
         sheet.callouts.push_back({ "log-" + std::to_string(i), wordOf(build.log[i].event), levelOf(build.log[i].event), { at(*day), line },
             { at(*day), line }, { at(*day), y } });
     }
