@@ -55,7 +55,7 @@ private slots:
             s.window.slip()->choose(v.id);
             const StagePage* page = s.window.page(stageOf(v.chapter).id);
             // A list in place of the sheet names the check itself; a check without readings of its own has nothing to be drawn.
-            if (page->view()->isHidden() || v.figure.restsOn.empty())
+            if (page->scroll()->isHidden() || v.figure.restsOn.empty())
                 continue;
             // What is there already is drawn behind the new as a ghost, not to be typed into.
             if (v.id.ends_with("-found"))
@@ -117,7 +117,7 @@ private slots:
                 const auto buttons = page->findChildren<QPushButton*>(QRegularExpression("^place-"));
                 QCOMPARE(buttons.size(), places);
                 QCOMPARE(std::ranges::count_if(buttons, [](const QPushButton* b) { return b->font().underline() && b->isChecked(); }), 1);
-                if (!page->view()->isHidden())
+                if (!page->scroll()->isHidden())
                     titles.insert(page->view()->sheet().title);
                 QTest::keyClick(&s.window, Qt::Key_Right, Qt::AltModifier);
             }

@@ -18,7 +18,6 @@ DrawingView::DrawingView(Document& document, QWidget* parent) : QWidget(parent),
     setFocusPolicy(Qt::ClickFocus);
     setAttribute(Qt::WA_OpaquePaintEvent);
     setMouseTracking(true);
-    setMinimumSize(420, 240);
 }
 
 DimensionField* DrawingView::field(const std::string& pointer) const
@@ -58,7 +57,10 @@ void DrawingView::setSheet(Sheet sheet)
             && std::ranges::find(sheet.dimensions, line.pointer, &DimensionLine::pointer) == sheet.dimensions.end())
             sheet.dimensions.push_back(line);
     }
+    const auto leastBefore = minimumSizeHint();
     sheet_ = std::move(sheet);
+    if (minimumSizeHint() != leastBefore)
+        updateGeometry();
     std::map<std::string, DimensionField*> fields;
     bool chained = true;
     for (const DimensionLine& line : sheet_.dimensions) {
@@ -88,7 +90,7 @@ void DrawingView::setSheet(Sheet sheet)
         FactField* field = node ? node.mapped() : nullptr;
         if (!field) {
             chained = false;
-            field = new FactField(document_, line.pointer, this);
+            field = new FactField(document_, line.pointer, line.made, this);
             connect(field, &FactField::goOn, this, [this, pointer = line.pointer] { goOnFrom(pointer); });
             field->show();
         }
@@ -158,6 +160,19 @@ void DrawingView::goOnFrom(const std::string& pointer)
     if (!sheet_.callouts.empty())
         callouts_[sheet_.callouts.front().verdict]->setFocus(Qt::TabFocusReason);
     emit finished();
+}
+
+QSize DrawingView::minimumSizeHint() const
+{
+    constexpr int least = 240;
+    // A sheet of boxes in rows; of a drawing the labels find room of their own.
+    const bool rows = !sheet_.facts.empty()
+        || std::ranges::count(sheet_.dimensions, Run::Table, &DimensionLine::run) > 6;
+    if (!rows || sheet_.shrinks || sheet_.extent.isEmpty())
+        return { 420, least };
+    constexpr double leastScale = 0.93; // pixels a millimetre
+    return { static_cast<int>(sheet_.extent.width() * leastScale) + 52,
+        std::max(least, static_cast<int>(sheet_.extent.height() * leastScale) + 92) };
 }
 
 QRectF DrawingView::drawingArea() const { return QRectF(rect()).adjusted(26, 66, -26, -26); }
@@ -294,6 +309,12 @@ void DrawingView::resizeEvent(QResizeEvent*) { placeLabels(); }
 
 void DrawingView::wheelEvent(QWheelEvent* event)
 {
+    // Where not all of it is seen the wheel moves it; with Ctrl it comes nearer.
+    if (const auto* seen = parentWidget(); seen && (height() > seen->height() || width() > seen->width())
+        && !(event->modifiers() & Qt::ControlModifier)) {
+        event->ignore();
+        return;
+    }
     zoomBy(std::pow(1.0015, event->angleDelta().y()), event->position());
     event->accept();
 }

@@ -28,6 +28,8 @@ public:
     [[nodiscard]] QWidget* entry(const std::string& pointer) const;
     [[nodiscard]] CalloutButton* callout(const std::string& verdict) const;
     /// Screen position of a point of the sheet.
+    /// Smaller than this the sheet's boxes, which are as large at every scale, would lie over each other: it scrolls then.
+    [[nodiscard]] QSize minimumSizeHint() const override;
     [[nodiscard]] QPointF toScreen(QPointF millimetres) const;
     [[nodiscard]] double pixelsPerMillimetre() const;
 

@@ -146,8 +146,21 @@ void TickRow::paintEvent(QPaintEvent*)
     }
 }
 
-FactField::FactField(Document& document, std::string pointer, QWidget* parent)
-    : QWidget(parent), document_(document), pointer_(std::move(pointer)), caption_(new QLabel(this))
+std::optional<Build> FactField::withPlace(const Build& build) const
+{
+    return made_ && !factAt(build, pointer_) ? made_(build) : build;
+}
+
+std::optional<Fact> FactField::fact() const
+{
+    if (auto there = factAt(document_.build(), pointer_); there || !made_)
+        return there;
+    const auto with = made_(document_.build());
+    return with ? factAt(*with, pointer_) : std::nullopt;
+}
+
+FactField::FactField(Document& document, std::string pointer, Edit made, QWidget* parent)
+    : QWidget(parent), document_(document), pointer_(std::move(pointer)), made_(std::move(made)), caption_(new QLabel(this))
 {
     setObjectName(QString::fromStdString(pointer_) + QStringLiteral("/field"));
     auto* column = new QVBoxLayout(this);
@@ -155,7 +168,7 @@ FactField::FactField(Document& document, std::string pointer, QWidget* parent)
     column->setSpacing(0);
     caption_->setFont(reading(11));
     column->addWidget(caption_);
-    const auto fact = factAt(document_.build(), pointer_);
+    const auto fact = this->fact();
     const auto kind = fact ? fact->kind : Fact::Kind::Text;
     if (kind == Fact::Kind::Word) {
         box_ = new QComboBox(this);
@@ -208,7 +221,7 @@ void FactField::setCaption(const QString& caption)
 
 void FactField::refresh()
 {
-    const auto fact = factAt(document_.build(), pointer_);
+    const auto fact = this->fact();
     if (!fact)
         return;
     filling_ = true;
@@ -233,10 +246,11 @@ void FactField::refresh()
 
 bool FactField::put(const QString& text)
 {
-    const auto fact = factAt(document_.build(), pointer_);
-    if (!fact)
+    const auto fact = this->fact();
+    const auto with = withPlace(document_.build());
+    if (!fact || !with)
         return true;
-    refusal_ = QString::fromStdString(withFact(document_.build(), pointer_, text.toStdString()).refusal);
+    refusal_ = QString::fromStdString(withFact(*with, pointer_, text.toStdString()).refusal);
     if (!refusal_.isEmpty()) {
         if (isVisible())
             QToolTip::showText(editor()->mapToGlobal(QPoint(0, editor()->height())), refusal_, editor(), {}, 60000);
@@ -247,7 +261,10 @@ bool FactField::put(const QString& text)
         document_.drafts().settle(line_->objectName());
     }
     document_.edit(QString::fromStdString(fact->full()),
-        [&](const Build& now) { return withFact(now, pointer_, text.toStdString()).build; });
+        [&](const Build& now) -> std::optional<Build> {
+            const auto there = withPlace(now);
+            return there ? withFact(*there, pointer_, text.toStdString()).build : std::nullopt;
+        });
     return true;
 }
 

@@ -2,6 +2,7 @@
 /// What is named, counted or chosen about a part, entered where it stands on the sheet.
 
 #include "build/address.hpp"
+#include "build/edit.hpp"
 
 #include <QComboBox>
 #include <QLabel>
@@ -44,7 +45,8 @@ private:
 class FactField : public QWidget {
     Q_OBJECT
 public:
-    FactField(Document& document, std::string pointer, QWidget* parent);
+    /// @param made makes what the fact is of, where the build does not have that yet
+    FactField(Document& document, std::string pointer, Edit made, QWidget* parent);
 
     [[nodiscard]] const std::string& pointer() const { return pointer_; }
     [[nodiscard]] QWidget* editor() const;
@@ -60,11 +62,15 @@ protected:
     bool eventFilter(QObject* watched, QEvent* event) override;
 
 private:
+    /// The build with what the fact is of in it.
+    [[nodiscard]] std::optional<Build> withPlace(const Build& build) const;
+    [[nodiscard]] std::optional<Fact> fact() const;
     bool put(const QString& text);
     bool putLine();
 
     Document& document_;
     std::string pointer_;
+    Edit made_;
     QLabel* caption_;
     QLineEdit* line_ = nullptr;
     QComboBox* box_ = nullptr;

@@ -64,8 +64,8 @@ void Plot::axes(const QString& across, const QString& up, int acrossDecimals, in
     const Ink thin { t.rule, 0.8, Qt::SolidLine, {}, Hatch::None, {}, 0 };
     const QLocale plain = QLocale::c();
     const auto number = [&](double value, int decimals) { return plain.toString(value, 'f', decimals); };
-    const double stepX = stepFor(most_.x());
-    for (int i = 0; i * stepX <= most_.x() * 1.0001; ++i) {
+    const double stepX = stepFor(most_.x() - from_);
+    for (int i = static_cast<int>(std::ceil(from_ / stepX - 1e-9)); i * stepX <= most_.x() * 1.0001; ++i) {
         const QPointF foot = at(i * stepX, 0);
         sheet_.line({ foot, QPointF(foot.x(), box_.top()) }, thin);
         sheet_.letter(foot + QPointF(0, 11), number(i * stepX, acrossDecimals), 12, t.mute, Qt::AlignHCenter | Qt::AlignTop);
@@ -73,7 +73,7 @@ void Plot::axes(const QString& across, const QString& up, int acrossDecimals, in
     const double stepY = stepFor(most_.y());
     // Without a name it measures nothing.
     for (int i = 0; !up.isEmpty() && i * stepY <= most_.y() * 1.0001; ++i) {
-        const QPointF foot = at(0, i * stepY);
+        const QPointF foot = at(from_, i * stepY);
         sheet_.line({ foot, QPointF(box_.right(), foot.y()) }, thin);
         sheet_.letter(foot + QPointF(-8, 0), number(i * stepY, upDecimals), 12, t.mute, Qt::AlignRight | Qt::AlignVCenter);
     }
@@ -129,7 +129,7 @@ void Plot::mark(QPointF value, double radius, const QColor& colour, bool hollow)
 
 bool Plot::holds(QPointF value) const
 {
-    return std::isfinite(value.x()) && std::isfinite(value.y()) && value.x() >= 0 && value.x() <= most_.x() && value.y() >= 0
+    return std::isfinite(value.x()) && std::isfinite(value.y()) && value.x() >= from_ && value.x() <= most_.x() && value.y() >= 0
         && value.y() <= most_.y();
 }
 

@@ -10,16 +10,17 @@ namespace deepstop::app {
 /// A box on the sheet and what its edges stand for. Values are already in the unit that is shown.
 class Plot {
 public:
-    /// @param box millimetres of the sheet; @param most at its right and upper edges, both axes beginning at 0
-    Plot(Sheet& sheet, QRectF box, QPointF most) : sheet_(sheet), box_(box), most_(most) { }
+    /// @param box millimetres of the sheet; @param most at its right and upper edges; @param from where the axis across begins: where that
+    /// is not 0 its title has to say so. The upright one begins at 0.
+    Plot(Sheet& sheet, QRectF box, QPointF most, double from = 0) : sheet_(sheet), box_(box), most_(most), from_(from) { }
 
     [[nodiscard]] QRectF box() const { return box_; }
     [[nodiscard]] QPointF most() const { return most_; }
     [[nodiscard]] QPointF at(double x, double y) const
     {
-        return { box_.left() + x / most_.x() * box_.width(), box_.bottom() - y / most_.y() * box_.height() };
+        return { box_.left() + (x - from_) / (most_.x() - from_) * box_.width(), box_.bottom() - y / most_.y() * box_.height() };
     }
-    [[nodiscard]] double millimetresAcross(double x) const { return x / most_.x() * box_.width(); }
+    [[nodiscard]] double millimetresAcross(double x) const { return x / (most_.x() - from_) * box_.width(); }
     [[nodiscard]] double millimetresUp(double y) const { return y / most_.y() * box_.height(); }
 
     /// Lines, figures and titles with their units, at round steps of the largest decade that gives at most eight.
@@ -29,7 +30,7 @@ public:
     /// A line through places given as values; what lies outside the box is left out.
     void curve(const QPolygonF& values, const Ink& ink);
     /// The same from one end of the box to the other.
-    void level(double y, const Ink& ink) { curve({ QPointF(0, y), QPointF(most_.x(), y) }, ink); }
+    void level(double y, const Ink& ink) { curve({ QPointF(from_, y), QPointF(most_.x(), y) }, ink); }
     void area(const QPolygonF& values, const Ink& ink);
     /// A filled mark.
     void mark(QPointF value, double radius, const QColor& colour, bool hollow);
@@ -42,6 +43,7 @@ private:
     Sheet& sheet_;
     QRectF box_;
     QPointF most_;
+    double from_ = 0;
 };
 
 } // namespace deepstop::app

@@ -2,6 +2,7 @@
 /// What is on a drawing: areas, lines, lettering, dimensions that can be typed into, and callouts of results.
 /// Coordinates are the real thing's millimetres, x to the right, y down the sheet.
 
+#include "build/edit.hpp"
 #include "study/study.hpp"
 
 #include <QColor>
@@ -67,6 +68,7 @@ struct FactLine {
     QPointF at; ///< its top left corner
     double width = 120; ///< in screen pixels
     std::size_t before = 0; ///< how many dimensions are taken before it
+    Edit made {}; ///< makes what it is of, where the build does not have that yet; empty where it has
 };
 
 /// A result shown where it is: clicking it selects its verdict.
@@ -100,11 +102,12 @@ struct Sheet {
     std::vector<QRectF> keepClear; ///< labels do not go here
     QString title;
     QString subtitle;
+    bool shrinks = false; ///< made for little room: its boxes keep clear of each other however small it is shown
     bool scaleBar = true;
 
-    void fact(const std::string& pointer, const QString& caption, QPointF at, double width = 120)
+    void fact(const std::string& pointer, const QString& caption, QPointF at, double width = 120, Edit made = {})
     {
-        facts.push_back({ pointer, caption, at, width, dimensions.size() });
+        facts.push_back({ pointer, caption, at, width, dimensions.size(), std::move(made) });
     }
     /// Everything that is entered, in measuring order.
     [[nodiscard]] std::vector<std::string> inOrder() const

@@ -3,11 +3,13 @@
 #include "document.hpp"
 #include "theme.hpp"
 
+#include <QApplication>
 #include <QButtonGroup>
 #include <QComboBox>
 #include <QHBoxLayout>
 #include <QLabel>
 #include <QPushButton>
+#include <QScrollArea>
 #include <QVBoxLayout>
 
 #include <algorithm>
@@ -21,14 +23,24 @@ constexpr int margin = 22; ///< between the sheet's edge and what floats in its 
 } // namespace
 
 StagePage::StagePage(Document& document, StageId stage, Row row, QWidget* parent)
-    : QWidget(parent), document_(document), stage_(stage), row_(row), view_(new DrawingView(document, this)),
+    : QWidget(parent), document_(document), stage_(stage), row_(row), view_(new DrawingView(document, nullptr)), scroll_(new QScrollArea(this)),
       places_(new QWidget(row == Row::Over ? static_cast<QWidget*>(this) : view_)), placesRow_(new QHBoxLayout(places_)),
       placeButtons_(new QButtonGroup(this)), column_(new QVBoxLayout(this))
 {
     setObjectName(QStringLiteral("page-") + QString::fromUtf8(stage.data(), qsizetype(stage.size())));
     column_->setContentsMargins(0, 0, 0, 0);
     column_->setSpacing(0);
-    column_->addWidget(view_, 3);
+    scroll_->setWidget(view_);
+    scroll_->setWidgetResizable(true);
+    scroll_->setFrameShape(QFrame::NoFrame);
+    scroll_->setFocusPolicy(Qt::NoFocus);
+    scroll_->setMinimumSize(420, 240);
+    column_->addWidget(scroll_, 3);
+    // Whatever is gone to, by Tab, by a link, by Enter, is seen.
+    connect(qApp, &QApplication::focusChanged, this, [this](QWidget*, QWidget* now) {
+        if (now && view_->isAncestorOf(now))
+            scroll_->ensureWidgetVisible(now, 24, 40);
+    });
     placesRow_->setContentsMargins(0, 0, 0, 0);
     placesRow_->setSpacing(4);
     connect(placeButtons_, &QButtonGroup::idClicked, this, [this](int place) { placeClicked(place); });
@@ -119,7 +131,7 @@ void StagePage::refresh()
     refreshPlaces();
     refreshRest();
     arrange();
-    view_->setVisible(isDrawn(place_));
+    scroll_->setVisible(isDrawn(place_));
     view_->setSheet(sheet(place_));
 }
 

@@ -9,6 +9,7 @@
 class QButtonGroup;
 class QComboBox;
 class QHBoxLayout;
+class QScrollArea;
 class QLabel;
 class QVBoxLayout;
 
@@ -21,6 +22,8 @@ class StagePage : public QWidget {
 public:
     [[nodiscard]] StageId stage() const { return stage_; }
     [[nodiscard]] DrawingView* view() const { return view_; }
+    /// What the view is seen through: it scrolls where the window is too small for a sheet.
+    [[nodiscard]] QScrollArea* scroll() const { return scroll_; }
     /// Which axle's parts are shown, where that is chosen beside the places; else null.
     [[nodiscard]] QComboBox* axleChoice() const { return axleChoice_; }
     /// Whose side's readings are shown, where that is chosen; else null.
@@ -88,6 +91,7 @@ private:
     StageId stage_;
     Row row_;
     DrawingView* view_;
+    QScrollArea* scroll_;
     QWidget* places_;
     QHBoxLayout* placesRow_;
     QButtonGroup* placeButtons_;

@@ -7,13 +7,42 @@
 
 namespace deepstop::app {
 
-NoticeBar::NoticeBar(QWidget* parent) : QWidget(parent), text_(new QLabel(this)), row_(new QHBoxLayout(this))
+namespace {
+
+/// A word without an end gets places where it may be broken: nothing runs off the window.
+QString breakable(const QString& text)
 {
-    row_->setContentsMargins(40, 6, 10, 6);
+    constexpr int longest = 40;
+    QString out;
+    int run = 0;
+    for (const QChar c : text) {
+        run = c.isSpace() ? 0 : run + 1;
+        out += c;
+        if (run >= longest && !c.isHighSurrogate()) {
+            out += QChar(0x200B);
+            run = 0;
+        }
+    }
+    return out;
+}
+
+} // namespace
+
+NoticeBar::NoticeBar(QWidget* parent) : QWidget(parent), text_(new QLabel(this)), row_(new QHBoxLayout)
+{
+    auto* column = new QVBoxLayout(this);
+    column->setContentsMargins(40, 6, 10, 6);
+    column->setSpacing(6);
+    beside_ = new QHBoxLayout;
+    column->addLayout(beside_);
+    // More than one choice stands under the words, which then have the whole width.
+    column->addLayout(row_);
+    row_->addStretch(1);
+    text_->setTextFormat(Qt::PlainText); // whatever a file or a car is called
     text_->setWordWrap(true);
     text_->setTextInteractionFlags(Qt::TextSelectableByMouse);
     text_->setObjectName(QStringLiteral("notice"));
-    row_->addWidget(text_, 1);
+    beside_->addWidget(text_, 1);
     hide();
 }
 
@@ -25,7 +54,8 @@ void NoticeBar::say(const QString& text, bool bad, std::vector<Choice> choices)
     }
     buttons_.clear();
     bad_ = bad;
-    text_->setText(text);
+    said_ = text;
+    text_->setText(breakable(text));
     choices.push_back({ choices.empty() ? tr("Put away") : tr("Not now"), {} });
     for (const Choice& choice : choices) {
         auto* button = new QPushButton(choice.text, this);
@@ -34,7 +64,7 @@ void NoticeBar::say(const QString& text, bool bad, std::vector<Choice> choices)
             if (act)
                 act();
         });
-        row_->addWidget(button);
+        (choices.size() > 2 ? row_ : beside_)->addWidget(button);
         buttons_.push_back(button);
     }
     show();

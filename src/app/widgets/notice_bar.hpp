@@ -21,14 +21,16 @@ public:
     explicit NoticeBar(QWidget* parent = nullptr);
     /// Shows `text` with the choices and a way to put it away.
     void say(const QString& text, bool bad, std::vector<Choice> choices = {});
-    [[nodiscard]] QString text() const { return text_->text(); }
+    [[nodiscard]] const QString& text() const { return said_; }
 
 protected:
     void paintEvent(QPaintEvent* event) override;
 
 private:
     QLabel* text_;
-    QHBoxLayout* row_;
+    QString said_;
+    QHBoxLayout* row_; ///< of the choices, where there are several
+    QHBoxLayout* beside_ = nullptr; ///< the words, and the one thing there is to do
     std::vector<QWidget*> buttons_;
     bool bad_ = false;
 };

@@ -70,7 +70,7 @@ void ReadingCard::setReading(const std::string& pointer)
             const auto station = pointer.substr(0, pointer.rfind('/'));
             if (pointer.starts_with("/wheels/") && pointer.find("/-/") == std::string::npos
                 && (station.find("/barrel/") != std::string::npos || station.find("/spokes/") != std::string::npos)) {
-                bend_ = new FactField(document_, station + "/bend", this);
+                bend_ = new FactField(document_, station + "/bend", {}, this);
                 form_->addRow(tr("bend here"), bend_);
             }
         }

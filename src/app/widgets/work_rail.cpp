@@ -88,14 +88,15 @@ void WorkRail::setStudy(const Study& study)
             }
             continue;
         }
-        const Verdict* worst = study.worst(button->stage().chapters);
-        if (!worst) {
+        const auto stands = standing(study, button->stage().chapters);
+        if (!stands) {
             button->setState(Level::Unproven, tr("nothing yet"));
             continue;
         }
-        const auto word = QString::fromUtf8(nameOf(worst->level).data());
-        button->setState(worst->level, worst->chapter == "car" && worst->level == Level::Good ? tr("known") : word);
-        button->setToolTip(QString::fromStdString(worst->title + ": " + worst->reason));
+        const auto& [level, why] = *stands;
+        button->setState(
+            level, button->stage().speaks("car") && level == Level::Good ? tr("known") : QString::fromUtf8(nameOf(level).data()));
+        button->setToolTip(QString::fromStdString(why));
     }
 }
 

@@ -1,6 +1,7 @@
 #include "window/application.hpp"
 
 #include "files/refusal.hpp"
+#include "job.hpp"
 
 #include <QSocketNotifier>
 
@@ -32,6 +33,8 @@ Application::Application(int& argc, char** argv) : QApplication(argc, argv)
     setOrganizationName(QStringLiteral("deepstop"));
     setApplicationVersion(QStringLiteral(DEEPSTOP_VERSION));
 }
+
+Application::~Application() { joinThreads(); }
 
 void Application::endOnSignals(std::function<void()> leave)
 {

@@ -11,6 +11,8 @@ class Application : public QApplication {
     Q_OBJECT
 public:
     Application(int& argc, char** argv);
+    /// Waits for the threads of cancelled work: they look at tables that go when the program ends.
+    ~Application() override;
 
     /// Who tells the person of a failure that nothing nearer has dealt with: what went wrong, on one line.
     void setReport(std::function<void(const QString&)> report) { report_ = std::move(report); }

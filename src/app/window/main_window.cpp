@@ -143,6 +143,14 @@ MainWindow::MainWindow(QWidget* parent)
     refresh();
 }
 
+MainWindow::~MainWindow()
+{
+    // Fields and pages look at the document to their end: they go before it. Hidden first, so that no focus leaves a field that is half gone.
+    hide();
+    qDeleteAll(findChildren<QDialog*>(Qt::FindDirectChildrenOnly));
+    delete takeCentralWidget();
+}
+
 StagePage* MainWindow::page(StageId stage) const
 {
     for (int i = 0; i < pages_->count(); ++i)

@@ -31,6 +31,7 @@ class MainWindow : public QMainWindow {
     Q_OBJECT
 public:
     explicit MainWindow(QWidget* parent = nullptr);
+    ~MainWindow() override;
 
     [[nodiscard]] Document& document() { return document_; }
     [[nodiscard]] StagePage* page(StageId stage) const;

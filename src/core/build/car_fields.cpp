@@ -13,7 +13,7 @@ void fields(V& v, T& c)
     v.reading("wheelbase_mm", "wheelbase", style::frame, range::wheelbase, c.wheelbase);
     v.reading("centre_of_mass_height_mm", "height of the centre of mass", style::frame, range::massHeight, c.centreOfMassHeight);
     v.reading("front_load_percent", "front axle load at rest", style::share, range::share, c.frontLoadShare);
-    v.reading("drag_area_m2", "drag area", style::number, range::dragArea, c.dragArea);
+    v.reading("drag_area_m2", "drag area", style::dragArea, range::dragArea, c.dragArea);
     v.reading("front_track_mm", "front track", style::frame, range::track, c.frontTrack);
     v.reading("rear_track_mm", "rear track", style::frame, range::track, c.rearTrack);
     v.choice("antilock", "antilock brakes", c.antilock, choices::yesNo);

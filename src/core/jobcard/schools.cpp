@@ -21,7 +21,7 @@ School bleedingOf(const Study& study, const JobCard& choices)
     case BleedOrder::FurthestFirst:
     case BleedOrder::Unknown:
         s.title = choices.bleedOrder == BleedOrder::Unknown
-            ? "Order of bleeding: nobody has chosen; furthest wheel first until the maker says otherwise"
+            ? "Order of bleeding, default: furthest wheel first until the maker says otherwise"
             : "Furthest wheel first";
         s.why = "The longest line holds the most old fluid and air: begun there, nothing is drawn back into what is done.";
         for (int i = 0; i < 4; ++i)
@@ -119,7 +119,7 @@ School beddingOf(const Study& study, const JobCard& choices)
     case Bedding::SlowDowns:
     case Bedding::Unknown:
         s.title = choices.bedding == Bedding::Unknown
-            ? "Bedding in: nobody has chosen; repeated slow-downs unless the pads' maker says otherwise"
+            ? "Bedding in, default: repeated slow-downs unless the pads' maker says otherwise"
             : "Repeated slow-downs";
         s.why = "Ten even slow-downs lay an even film of lining; the drive after them cools the rotors without a print.";
         s.steps.emplace_back("do not stop and hold the pedal while they are hot");

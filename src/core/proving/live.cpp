@@ -80,11 +80,11 @@ LiveRecorder::State LiveRecorder::stateAt(double now) const
         return State::Flooding;
     if (now - heard_ > silentAfter)
         return State::Silent;
-    if (now - fixed_ > silentAfter || !speed_)
-        return State::NoFix;
     constexpr double said = 4; // s for which it is said
     if (now - clockSet_ < said)
         return State::ClockSet;
+    if (now - fixed_ > silentAfter || !speed_)
+        return State::NoFix;
     constexpr double stands = 0.6;
     if (finder_->braking())
         return State::Braking;

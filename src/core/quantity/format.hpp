@@ -41,6 +41,7 @@ inline constexpr Style thou { Dimension::Length, "thou", 0, "thou", 0 };
 inline constexpr Style frame { Dimension::Length, "mm", 0, "in", 1 }; ///< wheelbase and the like
 inline constexpr Style road { Dimension::Length, "m", 1, "ft", 0 };
 inline constexpr Style odometer { Dimension::Length, "km", 0, "mi", 0 };
+inline constexpr Style dragArea { Dimension::Area, "m²", 2, "ft²", 1 };
 inline constexpr Style area { Dimension::Area, "cm²", 1, "in²", 2 };
 inline constexpr Style carMass { Dimension::Mass, "kg", 0, "lb", 0 };
 inline constexpr Style partMass { Dimension::Mass, "kg", 2, "lb", 2 };

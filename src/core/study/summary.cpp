@@ -1,5 +1,6 @@
 #include "quantity/text.hpp"
 #include "study/chapters.hpp"
+#include "study/study.hpp"
 #include "verdict/judge.hpp"
 
 #include <fmt/format.h>
@@ -37,6 +38,17 @@ std::string_view nameOf(Headline::Centred centred)
         return "to be centred";
     }
     return "";
+}
+
+std::optional<std::pair<Level, std::string>> standing(const Study& study, std::span<const std::string_view> chapters)
+{
+    const Verdict* worst = study.worst(chapters);
+    if (!worst)
+        return {};
+    if (std::ranges::find(chapters, std::string_view("centring")) != chapters.end() && isFine(worst->level)
+        && study.headline.centred == Headline::Centred::Unproven)
+        return std::pair { Level::Unproven, std::string("a corner that this setup changes was not read, or is not known") };
+    return std::pair { worst->level, worst->title + ": " + worst->reason };
 }
 
 namespace {

@@ -9,6 +9,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <optional>
 
 namespace deepstop::app {
 
@@ -26,6 +27,23 @@ Sheet thermometerSheet(const Study& study)
     double y = 8;
     int rows = 0;
     const double step = 48;
+    // A further one goes into the session driven last.
+    std::optional<std::size_t> last;
+    bool any = false;
+    for (std::size_t i = 0; i < build.tests.size(); ++i)
+        if (build.tests[i].setup == study.after.setup->id) {
+            last = i;
+            any = any || !build.tests[i].temperatures.empty();
+        }
+    if (last && !any)
+        for (const auto& line : { QObject::tr("Drive the duty, stop in a safe place, and read a temperature at once: a contact or infrared thermometer"),
+                 QObject::tr("on the rotor's face, at the pad's back plate, or on the caliper. Then say after which braking it was, how long after it,"),
+                 QObject::tr("and where. Hot rotors burn skin; never hold the pedal down on them.") }) {
+            sheet.letter({ 0, y }, line, 13, t.ink, Qt::AlignLeft | Qt::AlignVCenter, false);
+            y += 20;
+        }
+    if (last && !any)
+        y += 16;
     for (std::size_t i = 0; i < build.tests.size(); ++i) {
         const TestSession& session = build.tests[i];
         if (session.setup != study.after.setup->id)
@@ -33,6 +51,8 @@ Sheet thermometerSheet(const Study& study)
         const std::string at = "/tests/" + std::to_string(i) + "/temperatures/";
         for (std::size_t k = 0; k <= session.temperatures.size() && rows < 9; ++k, ++rows) {
             const bool blank = k == session.temperatures.size();
+            if (blank && i != *last)
+                break;
             const std::string where = at + (blank ? std::string("-") : std::to_string(k));
             double x = 0;
             const auto value = [&](const char* key, const QString& caption, double wide) {
@@ -41,7 +61,7 @@ Sheet thermometerSheet(const Study& study)
                     { where + key, {}, { x, y + 20 }, { x, y + 20 }, Run::Table, 0, true, {}, 0.5, blank, QObject::tr("add") });
                 x += wide;
             };
-            value("/temperature_degC", blank ? QObject::tr("another reading") : QObject::tr("temperature"), 130);
+            value("/temperature_degC", blank ? (any ? QObject::tr("another reading") : QObject::tr("temperature")) : QObject::tr("temperature"), 130);
             if (!blank) {
                 sheet.fact(where + "/stop", QObject::tr("after braking"), { x, y - 7 }, 90);
                 x += 110;

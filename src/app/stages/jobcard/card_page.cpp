@@ -12,6 +12,7 @@
 #include <QHBoxLayout>
 #include <QLineEdit>
 #include <QPushButton>
+#include <QScrollArea>
 #include <QSettings>
 #include <QVBoxLayout>
 
@@ -56,7 +57,7 @@ CardPage::CardPage(Document& document, QWidget* parent)
       done_(new QPushButton(tr("Done"))), fault_(new QPushButton(tr("Fault"))), back_(new QPushButton(tr("Back"))),
       paper_(new QPushButton(tr("Card on paper…"))), build_(new QPushButton(tr("Build sheet…")))
 {
-    drawn_ = view()->minimumHeight();
+    drawn_ = scroll()->minimumHeight();
     list_->setObjectName(QStringLiteral("job-card"));
     list_->setHeadroom(6);
     column()->insertWidget(0, list_, 7);
@@ -133,7 +134,7 @@ CardPage::CardPage(Document& document, QWidget* parent)
     });
 }
 
-QStringList CardPage::placeNames() const { return { tr("Steps"), tr("At the car"), tr("Choices"), tr("Bedding"), tr("Lift") }; }
+QStringList CardPage::placeNames() const { return { tr("Steps"), tr("At the car"), tr("Procedures"), tr("Bedding"), tr("Lift") }; }
 
 jobcard::Hand CardPage::hand() const
 {
@@ -226,8 +227,8 @@ void CardPage::refreshRest()
     const bool steps = place() == Steps;
     list_->setVisible(steps);
     constexpr int few = 176; // pixels, for what is read at one step
-    view()->setMinimumHeight(steps ? few : drawn_);
-    view()->setMaximumHeight(steps ? few : QWIDGETSIZE_MAX);
+    scroll()->setMinimumHeight(steps ? few : drawn_);
+    scroll()->setMaximumHeight(steps ? few : QWIDGETSIZE_MAX);
     foot_->setVisible(true);
     const auto* shut = card_.step(shut_);
     const bool asks = (steps || place() == AtCar) && shut && !shut->open;

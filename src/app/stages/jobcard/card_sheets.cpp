@@ -37,6 +37,7 @@ Sheet stepSheet(const Study& study, const jobcard::Card& card, const jobcard::St
     const Theme& t = theme();
     Sheet sheet;
     sheet.scaleBar = false;
+    sheet.shrinks = !large;
     sheet.extent = large ? QRectF(0, 0, 780, 540) : QRectF(0, 0, 780, 120);
     if (!step) {
         sheet.title = QObject::tr("Job card");
@@ -124,7 +125,7 @@ Sheet choicesSheet(const Study& study)
     const Theme& t = theme();
     Sheet sheet;
     sheet.scaleBar = false;
-    sheet.title = QObject::tr("Schools");
+    sheet.title = QObject::tr("Procedures");
     sheet.subtitle = QObject::tr("where practitioners differ: choose, and the card follows");
     sheet.extent = QRectF(0, 0, 780, 540);
     const Build& build = *study.build;
@@ -133,18 +134,17 @@ Sheet choicesSheet(const Study& study)
     const auto card = std::ranges::find(build.cards, study.after.setup->id, &JobCard::setup);
     const JobCard& choices = jobcard::choicesOf(build, study.after.setup->id);
     double y = 30;
-    if (card == build.cards.end()) {
-        sheet.letter({ 0, y }, QObject::tr("The card begins with the first step that is ticked; then the schools are chosen here."), 14,
-            t.unproven, Qt::AlignLeft | Qt::AlignVCenter, false);
-        y += 30;
-    } else {
-        const std::string at = "/cards/" + std::to_string(card - build.cards.begin());
-        sheet.fact(at + "/bleed_order", QObject::tr("order of bleeding"), { 0, y }, 190);
-        sheet.fact(at + "/bleed_method", QObject::tr("by"), { 210, y }, 120);
-        sheet.fact(at + "/bleeder_first", QObject::tr("bleeder opened first"), { 350, y }, 120);
-        sheet.fact(at + "/bedding", QObject::tr("bedding in"), { 490, y }, 190);
-        y += 66;
-    }
+    // Chosen before anything is ticked, the card begins with that.
+    const Edit begun = [setup = study.after.setup->id](Build with) {
+        (void)jobcard::recordOf(with, setup);
+        return with;
+    };
+    const std::string at = "/cards/" + std::to_string(card - build.cards.begin());
+    sheet.fact(at + "/bleed_order", QObject::tr("order of bleeding"), { 0, y }, 190, begun);
+    sheet.fact(at + "/bleed_method", QObject::tr("by"), { 210, y }, 120, begun);
+    sheet.fact(at + "/bleeder_first", QObject::tr("bleeder opened first"), { 350, y }, 120, begun);
+    sheet.fact(at + "/bedding", QObject::tr("bedding in"), { 490, y }, 190, begun);
+    y += 66;
     const auto say = [&](const QString& text, double pixels, const QColor& colour, double left = 0) {
         for (const QString& line : broken(text, pixels, 740 - left)) {
             sheet.letter({ left, y }, line, pixels, colour, Qt::AlignLeft | Qt::AlignVCenter, false);

@@ -71,6 +71,8 @@ void addRows(Sheet& sheet, const Study& study, std::optional<std::size_t> index,
     }
 }
 
+constexpr int namesWide = 178; ///< beside the plot
+
 /// What one setup's runs say, on a line of its own.
 void addStrip(Sheet& sheet, Plot& plot, const Study& study, const RunsOf& runs, const Predicted& predicted, double y, const QColor& colour)
 {
@@ -85,16 +87,21 @@ void addStrip(Sheet& sheet, Plot& plot, const Study& study, const RunsOf& runs, 
             sheet.line({ QPointF(middle, y - 22), QPointF(middle, y + 22) }, { t.mute, 1, Qt::DashLine, {}, Hatch::None, {}, 0 });
         }
     }
-    sheet.letter({ 8, y - 20 }, QString::fromStdString(runs.setup->name), 14, colour, Qt::AlignLeft | Qt::AlignVCenter, false);
+    // Its name and figures stand beside the plot: the points have all of its room.
+    const auto elided = QFontMetrics(reading(14)).elidedText(QString::fromStdString(runs.setup->name), Qt::ElideRight, namesWide - 12);
+    sheet.letter({ 0, y - 20 }, elided, 14, colour, Qt::AlignLeft | Qt::AlignVCenter, false);
     int number = 0;
+    int beyond = 0;
     for (const MeasuredRun& run : runs.runs) {
         if (!std::isfinite(run.distance))
             continue;
         // Stops beside each other in their order, so that equal ones are seen.
         const double offset = (number++ % 5 - 2) * 4.5;
         const QPointF place(at(run.distance), y + offset);
-        if (place.x() < plot.box().left() - 2 || place.x() > plot.box().right() + 2)
+        if (place.x() < plot.box().left() - 2 || place.x() > plot.box().right() + 2) {
+            ++beyond;
             continue;
+        }
         QPainterPath dot;
         dot.addEllipse(place, 3.6, 3.6);
         const bool out = !run.leftOut.empty();
@@ -110,11 +117,17 @@ void addStrip(Sheet& sheet, Plot& plot, const Study& study, const RunsOf& runs, 
         for (const double x : { at(s.low), at(s.high) })
             sheet.line({ QPointF(x, y + 24), QPointF(x, y + 32) }, { colour, 2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
         sheet.area(rectangle(mean - 1.6, y + 21, mean + 1.6, y + 35), { colour, 0.5, Qt::SolidLine, colour, Hatch::None, {}, 0 });
-        words += QObject::tr(", mean %1, scatter %2")
+        words += QObject::tr(", mean %1\nscatter %2")
                      .arg(QString::fromStdString(print(s.mean, style::road, study.system)),
                          QString::fromStdString(print(s.deviation, style::road, study.system)));
     }
-    sheet.letter({ 8, y - 2 }, words, 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+    if (beyond > 0)
+        words += QStringLiteral("\n") + QObject::tr("%1 left out, beyond the scale").arg(beyond);
+    double line = y - 2;
+    for (const QString& each : words.split(QLatin1Char('\n'))) {
+        sheet.letter({ 0, line }, each, 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+        line += 16;
+    }
 }
 
 } // namespace
@@ -147,7 +160,7 @@ Sheet runsSheet(const Study& study, std::optional<std::size_t> session)
         addRows(sheet, study, session, 230);
         return sheet;
     }
-    double most = 10;
+    double most = 0;
     double least = 1e9;
     const bool two = study.before.setup != study.after.setup;
     for (const RunsOf* runs : { &p.measuredBefore, &p.measuredAfter })
@@ -157,11 +170,26 @@ Sheet runsSheet(const Study& study, std::optional<std::size_t> session)
                 least = std::min(least, run.distance);
             }
     for (const Predicted* each : { &p.before, &p.after })
-        if (each->coldRange && std::isfinite(each->coldRange->high))
+        if (each->coldRange && std::isfinite(each->coldRange->high)) {
             most = std::max(most, each->coldRange->high);
+            least = std::min(least, each->coldRange->low);
+        }
+    for (const RunsOf* runs : { &p.measuredBefore, &p.measuredAfter })
+        if (runs->sample.count > 1) {
+            most = std::max(most, runs->sample.high);
+            least = std::min(least, runs->sample.low);
+        }
+    if (!(most > 0)) {
+        most = 10;
+        least = 0;
+    }
     const auto shown = [&](double si) { return fromSi(si, style::road.unit(study.system)); };
-    Plot plot(sheet, QRectF(0, 0, 740, 168), { Plot::roundUp(shown(most) * 1.04), 1 });
-    plot.axes(QObject::tr("distance, %1").arg(QString::fromUtf8(style::road.unit(study.system).symbol.data())), {}, 0, -1);
+    // The axis is of the stops there are, a fifth of their range more on both sides.
+    const double air = std::max(0.2 * (most - least), 0.5);
+    const double from = std::max(0.0, std::floor(shown(least - air)));
+    Plot plot(sheet, QRectF(namesWide, 0, 740 - namesWide, 168), { std::ceil(shown(most + air)), 1 }, from);
+    const QString unit = QString::fromUtf8(style::road.unit(study.system).symbol.data());
+    plot.axes(from > 0 ? QObject::tr("distance, %1; the axis does not begin at 0").arg(unit) : QObject::tr("distance, %1").arg(unit), {}, 0, -1);
     if (two)
         addStrip(sheet, plot, study, p.measuredBefore, p.before, 40, t.found);
     addStrip(sheet, plot, study, p.measuredAfter, p.after, two ? 118 : 80, two ? t.proposal : t.found);
@@ -170,8 +198,8 @@ Sheet runsSheet(const Study& study, std::optional<std::size_t> session)
             p.difference && p.difference->real()
                 ? QObject::tr("%1 %2").arg(QString::fromStdString(print(std::abs(p.difference->difference), style::road, study.system)),
                     p.difference->difference > 0 ? QObject::tr("shorter") : QObject::tr("longer"))
-                : QObject::tr("not told apart yet"),
-            proven->level, { 370, 80 }, { 370, 80 }, { 370, 80 } });
+                : QObject::tr("difference not significant yet"),
+            proven->level, { 115, 206 }, { 115, 206 }, { 115, 206 } });
     addRows(sheet, study, session, 226);
     return sheet;
 }
