@@ -507,7 +507,7 @@ void Document::recover(const QString& copy)
 {
     auto kept = Recovery::read(copy);
     adopt({ *kept.build, kept.unknown }, kept.path);
-    // What its file holds is something else than the copy; where there is none, or none that can be read, nobody has saved it.
+    // The copy is compared with its file; without a file that can be read it counts as changed.
     base_ = nullptr;
     saved_ = {};
     if (!path_.isEmpty())

@@ -305,7 +305,7 @@ void MainWindow::copySetup()
         if (!setup)
             return {};
         Setup copy = *setup;
-        // An id nobody has; the name says where it came from.
+        // An id that is not used yet; the name shows which setup was copied.
         int number = 2;
         while (findSetup(now, copy.id + "-" + std::to_string(number)))
             ++number;

@@ -31,8 +31,8 @@ struct StudyOf {
     Remedies remedies = Remedies::Sought);
 [[nodiscard]] Study study(const Build& build, const SetupPair& pair = {}, UnitSystem system = UnitSystem::Metric);
 
-/// How some chapters stand, as rail and headline say it: their worst verdict; of centring never better than the headline, which knows of
-/// corners nobody has read. Nothing where they say nothing. @return the level and why, in words
+/// How some chapters stand, as rail and headline say it: their worst verdict; of centring never better than the headline, which also counts
+/// corners without readings. @return the level and the reason in words; empty where the chapters have no verdict
 [[nodiscard]] std::optional<std::pair<Level, std::string>> standing(const Study& study, std::span<const std::string_view> chapters);
 
 /// What can be drawn of `build` at once: the quick chapters whole, of the others geometry alone. What they said in `last` stands in it
