@@ -43,23 +43,6 @@ QPushButton* choice(NoticeBar* notice, const QString& text)
     return nullptr;
 }
 
-struct OwnFile {
-    QTemporaryDir dir;
-    QString path = dir.filePath("mine.deepstop");
-    OwnFile()
-    {
-        QFile::copy(merle(), path);
-        QFile::setPermissions(path, QFile::ReadOwner | QFile::WriteOwner);
-    }
-    void change(double si)
-    {
-        auto file = files::loadBuild(path.toStdString());
-        file.build.setups[1].front->rotor.thickness = measured(si);
-        files::saveBuild(path.toStdString(), file);
-    }
-    [[nodiscard]] double said() const { return *files::loadBuild(path.toStdString()).build.setups[1].front->rotor.thickness.value; }
-};
-
 class Thrower : public QObject {
 public:
     bool event(QEvent* event) override

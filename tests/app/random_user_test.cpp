@@ -109,13 +109,12 @@ private:
                 what += QString::fromStdString(" " + d.what + ": " + d.before + " → " + d.after + ";");
             return what;
         }
-        if (document().isModified() != !(model() == saved_.value_or(states_first())))
+        if (document().isModified() != !(model() == saved_.value_or(first_)))
             return document().isModified() ? "called changed, and is not" : "called clean, and is changed";
         if (const auto fault = faultIn(document().build()); !fault.empty())
             return QString::fromStdString(fault);
         return {};
     }
-    const Build& states_first() const { return first_; }
 
     DimensionField* anyField()
     {

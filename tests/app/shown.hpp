@@ -2,6 +2,7 @@
 /// A shown window with the demo in it, for tests that drive it with mouse and keys.
 
 #include "core/support.hpp"
+#include "files/build_file.hpp"
 #include "files/disk.hpp"
 #include "window/main_window.hpp"
 #include "stages/bench/bench_page.hpp"
@@ -45,6 +46,24 @@ inline const std::string diameter = corner + "/rotor/outer_diameter_mm";
 inline const std::string thickness = corner + "/rotor/thickness_mm";
 
 inline QString merle() { return MainWindow::demoFolder() + "/halden-merle.deepstop"; }
+
+/// A copy of the Merle that a test may write.
+struct OwnFile {
+    QTemporaryDir dir;
+    QString path = dir.filePath("mine.deepstop");
+    OwnFile()
+    {
+        QFile::copy(merle(), path);
+        QFile::setPermissions(path, QFile::ReadOwner | QFile::WriteOwner);
+    }
+    void change(double si)
+    {
+        auto file = files::loadBuild(path.toStdString());
+        file.build.setups[1].front->rotor.thickness = { si, {}, Known::Measured, "micrometer", {} };
+        files::saveBuild(path.toStdString(), file);
+    }
+    [[nodiscard]] double said() const { return *files::loadBuild(path.toStdString()).build.setups[1].front->rotor.thickness.value; }
+};
 
 /// The stages, by their ids.
 inline std::vector<StageId> stageIds()
