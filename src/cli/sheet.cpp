@@ -24,10 +24,10 @@ std::string shown(const Figure& figure, const Style& style, UnitSystem system)
 
 Json figureJson(const Study& study, const Figure& figure)
 {
-    const auto pointers = [&](const std::vector<const Reading*>& readings) {
+    const auto pointers = [&](const std::vector<ReadingId>& readings) {
         auto list = Json::array();
-        for (const Reading* reading : readings)
-            if (const Address* address = study.directory->of(*reading))
+        for (const ReadingId reading : readings)
+            if (const Address* address = study.directory->of(reading))
                 list.push_back(address->pointer);
         return list;
     };

@@ -246,13 +246,13 @@ QString Slip::restsOn(const Figure& figure, const Style& style) const
     constexpr std::size_t most = 6;
     const Theme& t = theme();
     const Study& study = document_.study();
-    std::vector<std::pair<double, const Reading*>> order;
+    std::vector<std::pair<double, const Directory::Entry*>> order;
     for (std::size_t i = 0; i < figure.restsOn.size(); ++i) {
-        const Reading* reading = figure.restsOn[i];
-        if (std::ranges::none_of(order, [reading](const auto& o) { return o.second == reading; }))
-            order.emplace_back(!reading->value ? 1e300 : i < figure.effects.size() ? figure.effects[i] : 0, reading);
+        const auto* entry = study.directory->find(figure.restsOn[i]);
+        if (entry && std::ranges::none_of(order, [entry](const auto& o) { return o.second == entry; }))
+            order.emplace_back(!entry->reading->value ? 1e300 : i < figure.effects.size() ? figure.effects[i] : 0, entry);
     }
-    std::ranges::stable_sort(order, std::greater<> {}, &std::pair<double, const Reading*>::first);
+    std::ranges::stable_sort(order, std::greater<> {}, &std::pair<double, const Directory::Entry*>::first);
     QString rests;
     for (std::size_t i = 0; i < order.size() && i < most; ++i) {
         const auto& [effect, reading] = order[i];

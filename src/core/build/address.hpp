@@ -23,13 +23,18 @@ struct Address {
     [[nodiscard]] std::string full() const { return place.empty() ? label : label + " (" + place + ")"; }
 };
 
-/// All readings of one build, found by pointer or by their place in memory. Valid as long as that build lives and keeps its shape.
+/// The build with its readings numbered from 1, in the order of the table of fields; itself where they are numbered so.
+[[nodiscard]] std::shared_ptr<const Build> numbered(std::shared_ptr<const Build> build);
+
+/// All readings of one build, found by pointer or by their number. Valid as long as that build lives and keeps its shape.
 /// A list ends in a free place named "-", as JSON pointers have it: a reading put there makes a new element.
 class Directory {
+    class CollectReadings;
+
 public:
     explicit Directory(const Build& build);
-    /// Of a build that differs from the one of `alike` in nothing but what its readings say: the addresses are the same and are shared.
-    Directory(const Build& build, const Directory& alike);
+    /// Of a build that may say the same facts as the one of `last`: then their addresses are the same and are shared.
+    Directory(const Build& build, const Directory& last);
 
     struct Entry {
         const Address& address;
@@ -37,9 +42,18 @@ public:
     };
     [[nodiscard]] const std::vector<Entry>& entries() const { return entries_; }
     /// Null for a reading that is not of this build.
-    [[nodiscard]] const Address* of(const Reading& reading) const;
+    [[nodiscard]] const Entry* find(ReadingId reading) const;
+    [[nodiscard]] const Address* of(ReadingId reading) const
+    {
+        const Entry* entry = find(reading);
+        return entry ? &entry->address : nullptr;
+    }
     /// Null for an address this build does not have. Free places of lists are found too; they hold an empty reading.
     [[nodiscard]] const Entry* at(const std::string& pointer) const;
+    /// Whether the two builds differ in nothing but what their readings say, and in their job cards and log, which no study looks at.
+    [[nodiscard]] bool sameFacts(const Directory& other) const { return facts_ == other.facts_ && studied_ == other.studied_; }
+    /// The readings, by number, that do not say the same in both builds. @pre the same facts
+    [[nodiscard]] ReadingSet changedSince(const Directory& last) const;
 
 private:
     struct Addresses {
@@ -48,12 +62,16 @@ private:
         std::unordered_map<std::string_view, std::size_t> byPointer; ///< of `all`, into their own pointers
     };
     /// Puts the readings, in the order of their addresses, beside them.
-    void put(const std::vector<const Reading*>& readings);
+    void put(const CollectReadings& found);
+    void makeAddresses(const Build& build);
 
     std::shared_ptr<const Addresses> addresses_;
     std::vector<Entry> entries_;
     std::vector<Entry> free_;
-    std::unordered_map<const Reading*, std::size_t> byReading_;
+    std::uint64_t facts_ = 0; ///< everything that is no reading, as one number
+    std::uint64_t records_ = 0; ///< the same of job cards and log
+    std::size_t studied_ = 0; ///< readings before those of job cards and log
+    bool numbered_ = true;
 };
 
 /// A copy of `build` with the reading at `pointer` replaced, or added where the pointer names the free place of a list; the build

@@ -9,11 +9,11 @@ Figure Sample::figureOf(double nominal) const
     Figure figure;
     figure.assumed = assumed_;
     for (const Asked& asked : asked_) {
-        figure.restsOn.push_back(asked.reading);
+        figure.restsOn.emplace_back(*asked.reading);
         if (!asked.reading->value)
-            figure.lacks.push_back(asked.reading);
+            figure.lacks.emplace_back(*asked.reading);
         else if (asked.reading->known == Known::Estimated)
-            figure.estimated.push_back(asked.reading);
+            figure.estimated.emplace_back(*asked.reading);
     }
     if (figure.lacks.empty() && std::isfinite(nominal))
         figure.value = nominal;

@@ -20,10 +20,10 @@ struct Figure {
     std::optional<double> value; ///< SI
     double worstCase = 0; ///< sum of the effects of every reading at its limit
     double rootSumSquare = 0; ///< the same effects added as independent errors
-    std::vector<const Reading*> restsOn; ///< every reading asked for, in the order of asking
+    std::vector<ReadingId> restsOn; ///< every reading asked for, in the order of asking
     std::vector<double> effects; ///< of each of them at its limit on the result; empty where there is no value
-    std::vector<const Reading*> lacks; ///< those of them without a value
-    std::vector<const Reading*> estimated; ///< those of them that are only estimated
+    std::vector<ReadingId> lacks; ///< those of them without a value
+    std::vector<ReadingId> estimated; ///< those of them that are only estimated
     std::vector<std::string> assumed; ///< stand-ins in words, for example a wheel profile taken from its printed size
 
     [[nodiscard]] bool provisional() const { return !estimated.empty() || !assumed.empty(); }

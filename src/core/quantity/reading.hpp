@@ -1,6 +1,8 @@
 #pragma once
 /// A number a person measured, was told or guessed, and how it is known.
 
+#include "quantity/noted.hpp"
+
 #include <optional>
 #include <string>
 #include <string_view>
@@ -13,9 +15,10 @@ enum class Known { Measured, Vendor, Estimated };
 
 [[nodiscard]] std::string_view nameOf(Known known);
 
-/// One reading. `value` and `plusMinus` are SI. An absent value is a reading nobody has taken yet.
+/// One reading. `value` and `plusMinus` are SI. An absent value is a reading nobody has taken yet. Who looks at the rest of it looks at
+/// its value first.
 struct Reading {
-    std::optional<double> value;
+    NotedValue value;
     std::optional<double> plusMinus; ///< half-width of the interval the true value lies in; absent = by instrument
     Known known = Known::Estimated;
     std::string instrument; ///< "vernier", "tape" …; free text
@@ -23,6 +26,22 @@ struct Reading {
     std::vector<double> repeats {}; ///< the same thing read several times, SI; `value` is their mean. Empty: read once
 
     bool operator==(const Reading&) const = default;
+};
+
+/// Which reading of a build it is: the same in the build, in a copy of it and in a part copied out of it, whatever it says there. One that
+/// is of no numbered build is told apart by where it lies in memory.
+class ReadingId {
+public:
+    ReadingId(const Reading& reading) // NOLINT: a reading stands for itself
+        : number_(reading.value.number() ? reading.value.number() : reinterpret_cast<std::uintptr_t>(&reading))
+    {
+    }
+    explicit constexpr ReadingId(std::uintptr_t number) : number_(number) { }
+    [[nodiscard]] std::uintptr_t number() const { return number_; }
+    auto operator<=>(const ReadingId&) const = default;
+
+private:
+    std::uintptr_t number_;
 };
 
 /// The mean of several readings of one thing, with all of them kept. Precondition: at least one.

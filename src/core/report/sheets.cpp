@@ -201,22 +201,24 @@ Leaf buildSheet(const Study& study, const std::string& date)
     leaf.row({ "good", "", fine.empty() ? std::string("nothing") : fine + "." }, verdictWidths, false, true);
     leaf.heading("Readings that decide");
     // Of each verdict the one that moves it most; what the builder wants is no reading of the car.
-    std::vector<const Reading*> deciding;
+    std::vector<ReadingId> deciding;
     for (const Verdict& v : study.verdicts) {
         const auto& f = v.figure;
         if (f.effects.empty() || v.id.starts_with("stop/measured-"))
             continue;
         const auto most = std::ranges::max_element(f.effects, {}, [](double e) { return std::abs(e); }) - f.effects.begin();
-        const Reading* reading = f.restsOn[static_cast<std::size_t>(most)];
+        const ReadingId reading = f.restsOn[static_cast<std::size_t>(most)];
         if (std::ranges::find(deciding, reading) == deciding.end())
             deciding.push_back(reading);
     }
     std::vector<std::string> cells;
     const std::vector<double> readingWidths { 0.29, 0.21, 0.29, 0.21 };
-    const auto put = [&](const Reading& r) {
-        const Address* address = study.directory->of(r);
-        if (!address || address->pointer.starts_with("/wants/"))
+    const auto put = [&](ReadingId id) {
+        const auto* entry = study.directory->find(id);
+        if (!entry || entry->address.pointer.starts_with("/wants/"))
             return;
+        const Address* address = &entry->address;
+        const Reading& r = *entry->reading;
         const bool length = address->style.dimension == Dimension::Length;
         const Style& width = address->style.dimension == Dimension::Temperature ? style::rise : address->style;
         cells.push_back(address->full());
@@ -228,8 +230,8 @@ Leaf buildSheet(const Study& study, const std::string& date)
             leaf.row(std::exchange(cells, {}), readingWidths, false, true);
         }
     };
-    for (const Reading* reading : deciding)
-        put(*reading);
+    for (const ReadingId reading : deciding)
+        put(reading);
     if (!cells.empty())
         leaf.row(cells, { readingWidths[0], readingWidths[1] }, false, true);
     leaf.heading("Signed");

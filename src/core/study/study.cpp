@@ -20,15 +20,15 @@ const Setup& chosen(const Build& build, const std::string& id, std::size_t other
 
 std::vector<Question> questionsOf(const Study& study)
 {
-    std::map<const Reading*, std::vector<std::string>> hanging;
+    std::map<ReadingId, std::vector<std::string>> hanging;
     for (const Verdict& v : study.verdicts)
         for (const auto* readings : { &v.figure.lacks, &v.figure.estimated })
-            for (const Reading* reading : *readings)
+            for (const ReadingId reading : *readings)
                 hanging[reading].push_back(v.id);
     std::vector<Question> questions;
     for (const auto& [reading, verdicts] : hanging)
-        if (const Address* address = study.directory->of(*reading))
-            questions.push_back({ *address, !reading->value, verdicts });
+        if (const auto* entry = study.directory->find(reading))
+            questions.push_back({ entry->address, !entry->reading->value, verdicts });
     std::ranges::sort(questions, [](const Question& a, const Question& b) {
         return std::tuple { -static_cast<int>(a.verdicts.size()), !a.missing, a.address.pointer }
         < std::tuple { -static_cast<int>(b.verdicts.size()), !b.missing, b.address.pointer };

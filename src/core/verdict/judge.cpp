@@ -146,11 +146,11 @@ std::string joined(const std::vector<std::string>& words, std::size_t most)
 
 namespace {
 
-std::vector<std::string> names(const Study& study, const std::vector<const Reading*>& readings)
+std::vector<std::string> names(const Study& study, const std::vector<ReadingId>& readings)
 {
     std::vector<std::string> out;
-    for (const Reading* reading : readings)
-        if (const Address* address = study.directory->of(*reading))
+    for (const ReadingId reading : readings)
+        if (const Address* address = study.directory->of(reading))
             out.push_back(address->full());
     return out;
 }

@@ -45,8 +45,8 @@ void drawWhatLacks(Sheet& sheet, const Study& study, const Verdict* verdict)
     sheet.subtitle = QString::fromStdString(verdict->reason);
     double y = 40;
     sheet.letter({ 0, y - 30 }, QObject::tr("Still to be read:"), 14, theme().ink, Qt::AlignLeft | Qt::AlignVCenter, false);
-    for (const Reading* reading : verdict->figure.lacks)
-        if (const Address* address = study.directory->of(*reading)) {
+    for (const ReadingId reading : verdict->figure.lacks)
+        if (const Address* address = study.directory->of(reading)) {
             sheet.letter({ 0, y }, QString::fromStdString(address->full()), 13, theme().unproven, Qt::AlignLeft | Qt::AlignVCenter, false);
             sheet.dimensions.push_back({ address->pointer, {}, { 330, y }, { 330, y }, Run::Table, 0, true, {}, 0.5 });
             y += 34;

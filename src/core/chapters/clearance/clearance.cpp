@@ -96,7 +96,7 @@ Figure smallestOf(const CornerClearance& r, bool insets)
             continue;
         known = known && gap.value;
         auto lacks = smallest.lacks;
-        for (const Reading* reading : gap.lacks)
+        for (const ReadingId reading : gap.lacks)
             if (std::ranges::find(lacks, reading) == lacks.end())
                 lacks.push_back(reading);
         if (which == WheelGap::Barrel || (gap.value && (!smallest.value || *gap.value < *smallest.value)))
@@ -226,8 +226,8 @@ void restOnBoth(Figure& figure, const Corner& corner)
     for (const auto& [left, right] :
         { std::pair { &corner.left.slotCentre, &corner.right.slotCentre }, std::pair { &corner.left.radialTop, &corner.right.radialTop },
             std::pair { &corner.left.radialBottom, &corner.right.radialBottom } })
-        if (std::ranges::find(figure.restsOn, left) != figure.restsOn.end()) {
-            figure.restsOn.push_back(right);
+        if (std::ranges::find(figure.restsOn, ReadingId(*left)) != figure.restsOn.end()) {
+            figure.restsOn.emplace_back(*right);
             figure.effects.resize(figure.value ? figure.restsOn.size() : 0);
         }
 }

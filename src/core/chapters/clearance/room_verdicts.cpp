@@ -319,7 +319,7 @@ private:
         });
         for (auto [into, from] : { std::pair { &v.figure.restsOn, &inner.restsOn }, std::pair { &v.figure.lacks, &inner.lacks },
                  std::pair { &v.figure.estimated, &inner.estimated } })
-            for (const Reading* reading : *from)
+            for (const ReadingId reading : *from)
                 if (std::ranges::find(*into, reading) == into->end())
                     into->push_back(reading);
         v.figure.effects.resize(v.figure.value ? v.figure.restsOn.size() : 0);

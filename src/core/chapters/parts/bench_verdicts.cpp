@@ -152,7 +152,7 @@ void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
     });
     // Where the hat's own dimensions are lacking, the pocket itself would do as well.
     if (!c.rotor.pocketDiameter.value && !(c.rotor.hatOuterDiameter.value && c.rotor.hatWall.value))
-        pocket.figure.lacks.push_back(&c.rotor.pocketDiameter);
+        pocket.figure.lacks.emplace_back(c.rotor.pocketDiameter);
     pocket.caution = doNotForce;
     bench.rate(pocket, { 0, INFINITY, INFINITY, "The hub flange does not go into the hat", "" });
     if (pocket.level == Level::Good && pocket.figure.lowest() < pocketRoom) {
@@ -165,11 +165,11 @@ void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
         "Bolt circle of the rotor less that of the hub; number of holes against studs; hole less stud.");
     circle.figure = evaluate([&](Sample& s) { return s(c.rotor.boltCircle) - s(hub.boltCircle); });
     const Figure hole = evaluate([&](Sample& s) { return s(c.rotor.boltHoleDiameter) - s(hub.studDiameter); });
-    for (const Reading* reading : hole.lacks)
+    for (const ReadingId reading : hole.lacks)
         circle.figure.lacks.push_back(reading);
-    for (const Reading* reading : hole.estimated)
+    for (const ReadingId reading : hole.estimated)
         circle.figure.estimated.push_back(reading);
-    for (const Reading* reading : hole.restsOn)
+    for (const ReadingId reading : hole.restsOn)
         circle.figure.restsOn.push_back(reading);
     for (const auto& [count, what] :
         { std::pair { c.rotor.boltHoles, "bolt holes of the rotor" }, std::pair { hub.studCount, "studs of the hub" } })
@@ -275,13 +275,13 @@ void addHoseLength(const Bench& bench, const AxleParts& after, const AxleParts& 
         hub.hoseReach.value || !before.corner || before.corner == after.corner ? hub.hoseReach : before.corner->hose.length;
     v.figure = evaluate([&](Sample& s) { return s(c.hose.length) - s(need); });
     if (!v.figure.value && !need.value && &need != &hub.hoseReach)
-        v.figure.lacks.push_back(&hub.hoseReach);
+        v.figure.lacks.emplace_back(hub.hoseReach);
     bench.rate(v, { 0, hoseLongest, INFINITY, "The hose does not reach", "look for what it rubs on" });
     // Front and rear of one kit usually differ; a pair of the wrong axle does not.
     const AxleParts& other = bench.study().after.at(bench.axle() == Axle::Front ? Axle::Rear : Axle::Front);
     if (v.level == Level::Stop && other.corner && other.corner != after.corner && other.corner->hose.length.value && c.hose.length.value
         && std::abs(*other.corner->hose.length.value - *c.hose.length.value) < 5e-3) {
-        v.figure.restsOn.push_back(&other.corner->hose.length);
+        v.figure.restsOn.emplace_back(other.corner->hose.length);
         v.reason += fmt::format("; it is as long as the {} one: two {} hoses in the box",
             judge::wordFor(bench.axle() == Axle::Front ? Axle::Rear : Axle::Front),
             judge::wordFor(bench.axle() == Axle::Front ? Axle::Rear : Axle::Front));

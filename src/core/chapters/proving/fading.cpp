@@ -122,7 +122,7 @@ void addModelVerdict(Study& study, const FadeRuns& fade)
     }
     restOn(v.figure, build, fade.runs);
     for (const MeasuredRun& run : fade.runs)
-        v.figure.restsOn.push_back(&run.measured->pedal);
+        v.figure.restsOn.emplace_back(run.measured->pedal);
     judge::leanOn(v.figure, fade.known);
     // A foot that presses harder hides what pads lose: unread, it may have.
     if (std::ranges::any_of(fade.runs, [](const MeasuredRun& run) { return run.leftOut.empty() && !run.measured->pedal.value; }))

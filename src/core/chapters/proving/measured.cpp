@@ -108,25 +108,25 @@ std::vector<std::string> unlikeOf(const Build& build, const RunsOf& a, const Run
 
 void restOn(Figure& figure, const Build& build, const std::vector<MeasuredRun>& runs)
 {
-    const auto add = [](std::vector<const Reading*>& into, const Reading* reading) {
+    const auto add = [](std::vector<ReadingId>& into, ReadingId reading) {
         if (std::ranges::find(into, reading) == into.end())
             into.push_back(reading);
     };
-    add(figure.restsOn, &build.car.testSpeed);
+    add(figure.restsOn, build.car.testSpeed);
     if (!build.car.testSpeed.value)
-        add(figure.lacks, &build.car.testSpeed);
-    add(figure.restsOn, &build.wants.windLimit);
-    add(figure.restsOn, &build.wants.fadePast);
+        add(figure.lacks, build.car.testSpeed);
+    add(figure.restsOn, build.wants.windLimit);
+    add(figure.restsOn, build.wants.fadePast);
     for (const MeasuredRun& run : runs) {
         const TestSession& session = build.tests[run.session];
         for (const Reading* reading : { &run.measured->speed, &run.measured->distance, &session.slope, &session.wind })
-            add(figure.restsOn, reading);
+            add(figure.restsOn, *reading);
         // Where nobody can say what tyres can do, no stop is known to be one.
         const Figure most = mostDeceleration(build, session, *run.measured, partsThatRan(build, session));
-        for (const Reading* reading : most.restsOn)
+        for (const ReadingId reading : most.restsOn)
             add(figure.restsOn, reading);
-        for (const Reading* reading : most.lacks)
-            if (reading != &run.measured->speed)
+        for (const ReadingId reading : most.lacks)
+            if (reading != ReadingId(run.measured->speed))
                 add(figure.lacks, reading);
     }
 }
