@@ -144,7 +144,8 @@ private:
 [[nodiscard]] inline double nominal(const std::function<double(Sample&)>& sum)
 {
     Sample sample;
-    return sum(sample);
+    const double value = sum(sample);
+    return sample.atNominal() ? value : std::numeric_limits<double>::quiet_NaN();
 }
 
 /// The sum at the readings' values with what it rests on, lacks and assumes, and no interval: for those who find the interval another way.

@@ -204,6 +204,8 @@ std::string gapReason(const Study& study, const Figure& gap, double wanted, cons
 
 } // namespace judge
 
+std::shared_ptr<const Build> Remedy::in(const Build& build) const { return applied(edit, build); }
+
 Level gapLevel(const Figure& gap, double wanted)
 {
     if (!gap.value)

@@ -1,7 +1,7 @@
 #pragma once
 /// What a chapter says: verdicts with their reasons and remedies, and lines of before and after.
 
-#include "build/build.hpp"
+#include "build/edit.hpp"
 #include "quantity/figure.hpp"
 #include "quantity/format.hpp"
 
@@ -27,7 +27,10 @@ struct Remedy {
     std::string title; ///< "Spacer 6.0 mm"
     Figure gap; ///< the same gap afterwards
     std::vector<std::string> costs;
-    std::shared_ptr<const Build> applied; ///< the build with this remedy in it
+    Edit edit; ///< puts it in; empty where there is nothing to be put in
+
+    /// The build with it in; null where it does not apply.
+    [[nodiscard]] std::shared_ptr<const Build> in(const Build& build) const;
 };
 
 struct Verdict {

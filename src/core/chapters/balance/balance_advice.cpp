@@ -11,31 +11,94 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
+#include <limits>
 
 namespace deepstop {
 namespace {
 
-/// What a change is tried for, in the order of what hurts most.
+/// What a change is tried for, in the order of what hurts most; at the readings' own values but for what the axles lock apart.
 struct Outcome {
-    Figure apart; ///< least over the loads
+    double apart; ///< least over the loads
     double rearUse;
-    Figure strokeShare;
-    Figure effort;
+    double strokeShare;
+    double effort;
 };
 
+/// One change of hydraulics or of one corner.
 struct Change {
     std::string title;
-    std::shared_ptr<const Build> applied;
+    std::function<void(Hydraulics&)> ofHydraulics;
+    Axle axle = Axle::Front;
+    std::function<void(Corner&)> ofCorner;
+    std::string rearOf; ///< id of the setup whose rear brake is put on as well
     double size; ///< how far from what is there, for putting the smallest first
     int trouble; ///< 0: a screw is turned, 1: pads, 2: hydraulics come apart, 3: calipers are bought
     std::vector<std::string> costs;
 };
 
+/// Parts of a setup with a change in them, without a build of their own.
+struct Trial {
+    Hydraulics hydraulics;
+    std::optional<Corner> corner;
+    SetupParts parts;
+
+    Trial(const Build& build, const SetupParts& now, const Change& change) : parts(now)
+    {
+        if (change.ofHydraulics) {
+            hydraulics = *now.hydraulics;
+            change.ofHydraulics(hydraulics);
+            parts.hydraulics = &hydraulics;
+        } else if (change.ofCorner) {
+            AxleParts& axle = change.axle == Axle::Front ? parts.front : parts.rear;
+            corner = *axle.corner;
+            change.ofCorner(*corner);
+            axle.corner = &*corner;
+        } else if (const Setup* other = findSetup(build, change.rearOf); other && other->rear) {
+            parts.rear = { &*other->rear, findWheel(build, other->rear->wheel) };
+        }
+    }
+    Trial(const Trial&) = delete;
+    Trial& operator=(const Trial&) = delete;
+};
+
+Edit editOf(const std::string& setup, const Change& change)
+{
+    return [setup, ofHydraulics = change.ofHydraulics, axle = change.axle, ofCorner = change.ofCorner, rearOf = change.rearOf](
+               const Build& build) -> std::optional<Build> {
+        Build changed = build;
+        Setup* own = setupIn(changed, setup);
+        if (!own)
+            return {};
+        if (ofHydraulics) {
+            // What was read on the line was read with what has just been changed.
+            Hydraulics hydraulics = hydraulicsOf(changed, *own);
+            ofHydraulics(hydraulics);
+            own->hydraulics = std::move(hydraulics);
+        } else if (ofCorner) {
+            ofCorner(ownCorner(changed, setup, axle));
+        } else {
+            const Setup* other = findSetup(build, rearOf);
+            if (!other || !other->rear)
+                return {};
+            ownCorner(changed, setup, Axle::Rear) = *other->rear;
+        }
+        return changed;
+    };
+}
+
+/// Of a valve nobody has set.
+constexpr double usualSlope = 0.35;
+
 Reading chosen(double value) { return { value, 0.0, Known::Vendor, {}, {} }; }
 
 class Adviser {
 public:
-    explicit Adviser(Study& study) : study_(study), build_(*study.build), setup_(study.after.setup->id), now_(outcomeOf(build_)) { }
+    explicit Adviser(Study& study)
+        : study_(study), build_(*study.build), now_(outcomeOf(study.after)), apartNow_(apartOf(study.after))
+    {
+        now_.apart = apartNow_.value.value_or(now_.apart);
+    }
 
     void advise()
     {
@@ -45,28 +108,33 @@ public:
                 order = &v;
         // What readings could mend wants readings, not parts. Antilock makes good what is not certain.
         const bool antilock = build_.car.antilock == YesNo::Yes;
-        if (order && isOff(*order) && *now_.apart.value < lockMargin)
+        if (order && isOff(*order) && *apartNow_.value < lockMargin)
             offer(
-                *order, lessRear(), [&](const Outcome& o) { return (antilock ? *o.apart.value : o.apart.lowest()) >= lockMargin; },
-                [](const Outcome& o) { return o.apart; });
-        if (Verdict* use = find("balance/rear-use"); use && isOff(*use) && *use->figure.value<rearUseWanted&& * now_.apart.value> 0)
+                *order, lessRear(), [&](const Outcome& o) { return antilock || o.apart >= lockMargin; },
+                [&](const Figure& apart) { return (antilock ? *apart.value : apart.lowest()) >= lockMargin; },
+                [](const Trial&, const Outcome&, const Figure& apart) { return apart; });
+        if (Verdict* use = find("balance/rear-use"); use && isOff(*use) && *use->figure.value < rearUseWanted && *apartNow_.value > 0)
             offer(
-                *use, moreRear(), [&](const Outcome& o) { return o.rearUse >= rearUseWanted && *o.apart.value >= lockMargin; },
-                [](const Outcome& o) {
+                *use, moreRear(), [](const Outcome& o) { return o.rearUse >= rearUseWanted; },
+                [](const Figure& apart) { return *apart.value >= lockMargin; },
+                [](const Trial&, const Outcome& o, const Figure&) {
                     Figure f;
                     f.value = o.rearUse;
                     return f;
                 });
         const double share = figures::setting(build_.wants.strokeShare, &Wants::strokeShare);
         const double greatest = figures::setting(build_.wants.greatestEffort, &Wants::greatestEffort);
+        const auto anyOrder = [](const Figure&) { return true; };
         if (Verdict* travel = find("balance/travel"); travel && isOff(*travel) && *travel->figure.value > share)
             offer(
                 *travel, masters(+1),
                 [&](const Outcome& o) {
-                    return o.strokeShare.value && *o.strokeShare.value <= share && o.effort.value
-                        && *o.effort.value <= std::max(greatest, now_.effort.value.value_or(0));
+                    return o.strokeShare <= share && o.effort <= std::max(greatest, std::isfinite(now_.effort) ? now_.effort : 0);
                 },
-                [](const Outcome& o) { return o.strokeShare; });
+                anyOrder,
+                [&](const Trial& trial, const Outcome&, const Figure&) {
+                    return evaluate([&](Sample& s) { return travelOf(s, build_, trial.parts).strokeShare; });
+                });
         if (Verdict* effort = find("balance/effort"); effort && isOff(*effort)) {
             const double z = limitOf(study_.of<Balance>().after);
             const double light = figures::setting(build_.wants.lightEffort, &Wants::lightEffort) * z;
@@ -77,12 +145,14 @@ public:
             offer(
                 *effort, std::move(changes),
                 [&](const Outcome& o) {
-                    const bool reaches =
-                        !o.strokeShare.value || *o.strokeShare.value <= std::max(share, now_.strokeShare.value.value_or(share));
-                    const bool holds = o.apart.lowest() >= std::min(lockMargin, now_.apart.lowest());
-                    return reaches && holds && o.effort.value && (hard ? *o.effort.value <= firm : *o.effort.value >= light);
+                    const bool reaches = !std::isfinite(o.strokeShare)
+                        || o.strokeShare <= std::max(share, std::isfinite(now_.strokeShare) ? now_.strokeShare : share);
+                    return reaches && (hard ? o.effort <= firm : o.effort >= light);
                 },
-                [](const Outcome& o) { return o.effort; });
+                [&](const Figure& apart) { return apart.lowest() >= std::min(lockMargin, apartNow_.lowest()); },
+                [&](const Trial& trial, const Outcome&, const Figure&) {
+                    return evaluate([&](Sample& s) { return effortOf(s, build_, trial.parts); });
+                });
         }
     }
 
@@ -98,27 +168,45 @@ private:
         to.insert(to.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
     }
 
-    [[nodiscard]] SetupParts partsIn(const Build& build) const { return partsOf(build, *findSetup(build, setup_)); }
-
-    [[nodiscard]] Outcome outcomeOf(const Build& build) const
+    [[nodiscard]] std::vector<const LoadCase*> loads() const
     {
-        const SetupParts setup = partsIn(build);
+        std::vector<const LoadCase*> all { nullptr };
+        for (const LoadCase& load : build_.loads)
+            all.push_back(&load);
+        return all;
+    }
+
+    [[nodiscard]] Outcome outcomeOf(const SetupParts& setup) const
+    {
         Outcome o;
-        o.apart = evaluate([&](Sample& s) { return locksApart(s, build, setup, nullptr); });
-        for (const LoadCase& load : build.loads) {
-            Figure laden = evaluate([&](Sample& s) { return locksApart(s, build, setup, &load); });
-            if (!laden.value || (o.apart.value && laden.lowest() < o.apart.lowest()))
-                o.apart = std::move(laden);
-        }
-        o.rearUse = nominal([&](Sample& s) { return rearUse(s, build, setup, nullptr); });
-        o.strokeShare = evaluate([&](Sample& s) { return travelOf(s, build, setup).strokeShare; });
-        o.effort = evaluate([&](Sample& s) { return effortOf(s, build, setup); });
+        o.apart = std::numeric_limits<double>::infinity();
+        for (const LoadCase* load : loads())
+            o.apart = std::min(o.apart, nominal([&](Sample& s) { return locksApart(s, build_, setup, load); }));
+        o.rearUse = nominal([&](Sample& s) { return rearUse(s, build_, setup, nullptr); });
+        o.strokeShare = nominal([&](Sample& s) { return travelOf(s, build_, setup).strokeShare; });
+        o.effort = nominal([&](Sample& s) { return effortOf(s, build_, setup); });
         return o;
     }
 
+    /// With its interval, of the load that leaves least; without a value where one of them is not known.
+    [[nodiscard]] Figure apartOf(const SetupParts& setup) const
+    {
+        std::optional<Figure> least;
+        for (const LoadCase* load : loads()) {
+            Figure laden = evaluate([&](Sample& s) { return locksApart(s, build_, setup, load); });
+            if (!least || !laden.value || (least->value && laden.lowest() < least->lowest()))
+                least = std::move(laden);
+            if (!least->value)
+                break;
+        }
+        return *least;
+    }
+
     /// Of each title's kind the smallest change that does it, four at most, the least trouble first.
-    template <class Does, class Gain>
-    void offer(Verdict& verdict, std::vector<Change> changes, Does does, Gain gain)
+    /// @param may a cheap look at what it does, at the readings' own values
+    /// @param holds what has to be so of how far the axles lock apart
+    template <class May, class Holds, class Gain>
+    void offer(Verdict& verdict, std::vector<Change> changes, May may, Holds holds, Gain gain)
     {
         std::ranges::stable_sort(changes, {}, [](const Change& c) { return std::pair { c.trouble, c.size }; });
         std::vector<std::string> kinds;
@@ -126,54 +214,47 @@ private:
             const std::string kind = change.title.substr(0, change.title.find(':'));
             if (verdict.remedies.size() >= 4 || std::ranges::find(kinds, kind) != kinds.end())
                 continue;
-            const Outcome o = outcomeOf(*change.applied);
-            if (!o.apart.value || !does(o))
+            const Trial trial(build_, study_.after, change);
+            Outcome o = outcomeOf(trial.parts);
+            if (!std::isfinite(o.apart) || !may(o))
                 continue;
+            const Figure apart = apartOf(trial.parts);
+            if (!apart.value || !holds(apart))
+                continue;
+            o.apart = *apart.value;
             kinds.push_back(kind);
             auto costs = change.costs;
             add(costs, o);
-            verdict.remedies.push_back({ change.title, gain(o), std::move(costs), std::move(change.applied) });
+            verdict.remedies.push_back({ change.title, gain(trial, o, apart), std::move(costs), editOf(study_.after.setup->id, change) });
         }
     }
 
     /// What the change does elsewhere.
     void add(std::vector<std::string>& costs, const Outcome& o) const
     {
-        const auto moved = [&](std::string_view what, const std::optional<double>& was, const std::optional<double>& is,
-                               const Style& style) {
-            if (!was || !is)
+        const auto moved = [&](std::string_view what, double was, double is, const Style& style) {
+            if (!std::isfinite(was) || !std::isfinite(is))
                 return;
-            const auto a = print(*was, style, study_.system);
-            const auto b = print(*is, style, study_.system);
+            const auto a = print(was, style, study_.system);
+            const auto b = print(is, style, study_.system);
             if (a != b)
                 costs.push_back(fmt::format("{} {} → {}", what, a, b));
         };
-        moved("effort", now_.effort.value, o.effort.value, style::force);
-        moved("stroke", now_.strokeShare.value, o.strokeShare.value, style::share);
+        moved("effort", now_.effort, o.effort, style::force);
+        moved("stroke", now_.strokeShare, o.strokeShare, style::share);
         moved("rear's grip used", now_.rearUse, o.rearUse, style::share);
-        moved("between the locks", now_.apart.value, o.apart.value, style::share);
+        moved("between the locks", now_.apart, o.apart, style::share);
     }
 
-    template <class Make>
-    [[nodiscard]] std::shared_ptr<const Build> with(Make make) const
+    [[nodiscard]] static Change ofHydraulics(
+        std::string title, std::function<void(Hydraulics&)> make, double size, int trouble, std::vector<std::string> costs)
     {
-        auto changed = std::make_shared<Build>(build_);
-        make(*changed);
-        return changed;
+        return { std::move(title), std::move(make), Axle::Front, {}, {}, size, trouble, std::move(costs) };
     }
-    /// The same with hydraulics of the setup's own.
-    template <class Make>
-    [[nodiscard]] std::shared_ptr<const Build> withHydraulics(Make make) const
+    [[nodiscard]] static Change ofCorner(
+        std::string title, Axle axle, std::function<void(Corner&)> make, double size, int trouble, std::vector<std::string> costs)
     {
-        return with([&](Build& b) {
-            for (Setup& each : b.setups)
-                if (each.id == setup_) {
-                    Hydraulics own = hydraulicsOf(b, each);
-                    make(own);
-                    // What was read on the line was read with what has just been changed.
-                    each.hydraulics = own;
-                }
-        });
+        return { std::move(title), {}, axle, std::move(make), {}, size, trouble, std::move(costs) };
     }
     [[nodiscard]] const Hydraulics& hydraulics() const { return *study_.after.hydraulics; }
 
@@ -188,25 +269,23 @@ private:
         if (!there && (way > 0 && h.valve != ValveKind::Fixed))
             return changes;
         constexpr double step = 5e5;
-        constexpr double usualSlope = 0.35;
         const double from = h.rearKneePressure.value.value_or(80e5);
         for (int i = 1; i <= 14; ++i) {
             const double knee = std::round((from + way * i * step) / step) * step;
             if (knee < 15e5 || knee > 120e5)
                 continue;
-            auto applied = withHydraulics([&](Hydraulics& own) {
+            const auto make = [knee, there](Hydraulics& own) {
                 own.rearKneePressure = chosen(knee);
                 if (!there) {
                     own.valve = ValveKind::Adjustable;
-                    own.rearSlope = chosen(h.rearSlope.value.value_or(usualSlope));
+                    own.rearSlope = chosen(own.rearSlope.value.value_or(usualSlope));
                 }
-            });
+            };
             const auto at = print(knee, style::pressure, study_.system);
-            changes.push_back(there
-                    ? Change { fmt::format("Valve: set its knee to {}", at), std::move(applied), std::abs(knee - from), 0,
-                        { "trial stops on a closed place after each turn" } }
-                    : Change { fmt::format("Adjustable valve: knee at {}", at), std::move(applied), std::abs(knee - from), 2,
-                        { "a valve to buy, two joints in the rear line, bleeding at the rear", "a fixed valve comes out" } });
+            changes.push_back(there ? ofHydraulics(fmt::format("Valve: set its knee to {}", at), make, std::abs(knee - from), 0,
+                                          { "trial stops on a closed place after each turn" })
+                                    : ofHydraulics(fmt::format("Adjustable valve: knee at {}", at), make, std::abs(knee - from), 2,
+                                          { "a valve to buy, two joints in the rear line, bleeding at the rear", "a fixed valve comes out" }));
             if (!there && h.valve != ValveKind::Fixed)
                 changes.back().costs.pop_back();
         }
@@ -224,9 +303,10 @@ private:
             const double bar = std::round(*h.barPosition.value * 100 - way * i) / 100;
             if (bar < 0.3 || bar > 0.8)
                 continue;
-            changes.push_back({ fmt::format("Balance bar: {} to the front", print(bar, style::share, study_.system)),
-                withHydraulics([&](Hydraulics& own) { own.barPosition = chosen(bar); }), std::abs(bar - *h.barPosition.value), 0,
-                { "trial stops on a closed place after each turn" } });
+            changes.push_back(ofHydraulics(
+                fmt::format("Balance bar: {} to the front", print(bar, style::share, study_.system)),
+                [bar](Hydraulics& own) { own.barPosition = chosen(bar); }, std::abs(bar - *h.barPosition.value), 0,
+                { "trial stops on a closed place after each turn" }));
         }
         return changes;
     }
@@ -244,14 +324,13 @@ private:
                 : "") };
         for (const double friction : materials::padFrictions)
             if (way * (friction - now) > 0.01)
-                changes.push_back(
-                    { fmt::format("{} {} pads: friction {:.2f}", way > 0 ? "Fiercer" : "Milder", judge::wordFor(axle), friction),
-                        with([&](Build& b) {
-                            Corner& own = ownCorner(b, setup_, axle);
-                            own.pad.friction = chosen(friction);
-                            own.pad.frictionOverTemperature.clear();
-                        }),
-                        std::abs(friction - now), 1, costs });
+                changes.push_back(ofCorner(
+                    fmt::format("{} {} pads: friction {:.2f}", way > 0 ? "Fiercer" : "Milder", judge::wordFor(axle), friction), axle,
+                    [friction](Corner& own) {
+                        own.pad.friction = chosen(friction);
+                        own.pad.frictionOverTemperature.clear();
+                    },
+                    std::abs(friction - now), 1, costs));
         return changes;
     }
 
@@ -264,9 +343,10 @@ private:
         const double now = *corner->drum.cylinderBore.value;
         for (const auto& sold : materials::wheelCylinderBores)
             if (way * (sold.bore - now) > 0.05e-3)
-                changes.push_back({ fmt::format("Rear wheel cylinders: {}", sold.name),
-                    with([&](Build& b) { ownCorner(b, setup_, Axle::Rear).drum.cylinderBore = chosen(sold.bore); }),
-                    std::abs(sold.bore - now), 2, { "two cylinders to buy, drums off, bleeding at the rear" } });
+                changes.push_back(ofCorner(
+                    fmt::format("Rear wheel cylinders: {}", sold.name), Axle::Rear,
+                    [bore = sold.bore](Corner& own) { own.drum.cylinderBore = chosen(bore); }, std::abs(sold.bore - now), 2,
+                    { "two cylinders to buy, drums off, bleeding at the rear" }));
         return changes;
     }
 
@@ -280,12 +360,13 @@ private:
         const double now = *corner->caliper.pistons[0].value;
         for (const double bore : materials::pistonBores)
             if (bore - now > 0.5e-3)
-                changes.push_back({ fmt::format("Front calipers: {} pistons", print(bore, style::size, study_.system)), with([&](Build& b) {
-                                       Caliper& own = ownCorner(b, setup_, Axle::Front).caliper;
-                                       own.pistons[0] = chosen(bore);
-                                       own.give = {};
-                                   }),
-                    bore - now, 3, { "other calipers: every clearance and bolt is to be checked again, bleeding at the front" } });
+                changes.push_back(ofCorner(
+                    fmt::format("Front calipers: {} pistons", print(bore, style::size, study_.system)), Axle::Front,
+                    [bore](Corner& own) {
+                        own.caliper.pistons.assign(1, chosen(bore));
+                        own.caliper.give = {};
+                    },
+                    bore - now, 3, { "other calipers: every clearance and bolt is to be checked again, bleeding at the front" }));
         return changes;
     }
 
@@ -318,8 +399,7 @@ private:
             return changes;
         for (const Setup& other : build_.setups)
             if (&other != &build_.setups.front() && other.rear)
-                changes.push_back({ fmt::format("Both axles: with the rear of {}", other.name),
-                    with([&](Build& b) { ownCorner(b, setup_, Axle::Rear) = *other.rear; }), 1, 3,
+                changes.push_back({ fmt::format("Both axles: with the rear of {}", other.name), {}, Axle::Rear, {}, other.id, 1, 3,
                     { "a rear kit to buy; what replaces a parking brake is to be seen to" } });
         return changes;
     }
@@ -333,19 +413,20 @@ private:
         const double now = *h.masterBore.value;
         for (const auto& sold : materials::masterBores)
             if (way * (sold.bore - now) > 0.05e-3)
-                changes.push_back({ fmt::format("Master cylinder: {} ({})", sold.name, print(sold.bore, style::fine, study_.system)),
-                    withHydraulics([&](Hydraulics& own) {
-                        own.masterBore = chosen(sold.bore);
+                changes.push_back(ofHydraulics(
+                    fmt::format("Master cylinder: {} ({})", sold.name, print(sold.bore, style::fine, study_.system)),
+                    [bore = sold.bore](Hydraulics& own) {
+                        own.masterBore = chosen(bore);
                         own.linePressure = {};
-                    }),
-                    std::abs(sold.bore - now), 2, { "a master cylinder to buy that fits booster and lines, bleeding all round" } });
+                    },
+                    std::abs(sold.bore - now), 2, { "a master cylinder to buy that fits booster and lines, bleeding all round" }));
         return changes;
     }
 
     Study& study_;
     const Build& build_;
-    std::string setup_;
     Outcome now_;
+    Figure apartNow_;
 };
 
 } // namespace

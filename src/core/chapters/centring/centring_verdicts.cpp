@@ -91,43 +91,50 @@ private:
 
     /// The plan put in: what was read goes to the corner's history, new stacks, the slot moved with them, and gaps foretold, hence only
     /// estimated until they are read again.
-    std::shared_ptr<const Build> fitted(const CentringResult& r, const centring::Plan& plan) const
+    Edit fitted(const CentringResult& r, const centring::Plan& plan) const
     {
-        auto build = std::make_shared<Build>(*study_.build);
-        MockUp& m = build->mockUps[static_cast<std::size_t>(r.mockUp - study_.build->mockUps.data())];
-        Corner& corner = ownCorner(*build, study_.after.setup->id, m.axle);
-        Fitted& in = corner.at(m.side);
-        m.passes.push_back({ m.innerTop.date, m.innerTop, m.outerTop, m.innerBottom, m.outerBottom, m.padEdgeTop, m.padEdgeBottom,
-            in.shimTop, in.shimBottom, in.radialTop, in.radialBottom });
-        const auto foretell = [](Reading& reading, double by) {
-            if (reading.value)
-                reading = { *reading.value + by, reading.plusMinus, Known::Estimated, reading.instrument, {} };
+        return [setup = study_.after.setup->id, number = static_cast<std::size_t>(r.mockUp - study_.build->mockUps.data()),
+                   axle = r.mockUp->axle, side = r.mockUp->side, plan, moved = plan.remaining.axial - r.position->axial,
+                   turned = plan.remaining.tilt - r.position->tilt](const Build& now) -> std::optional<Build> {
+            Build build = now;
+            if (!setupIn(build, setup) || number >= build.mockUps.size())
+                return {};
+            MockUp& m = build.mockUps[number];
+            if (m.axle != axle || m.side != side)
+                return {};
+            Corner& corner = ownCorner(build, setup, axle);
+            Fitted& in = corner.at(side);
+            m.passes.push_back({ m.innerTop.date, m.innerTop, m.outerTop, m.innerBottom, m.outerBottom, m.padEdgeTop, m.padEdgeBottom,
+                in.shimTop, in.shimBottom, in.radialTop, in.radialBottom });
+            const auto foretell = [](Reading& reading, double by) {
+                if (reading.value)
+                    reading = { *reading.value + by, reading.plusMinus, Known::Estimated, reading.instrument, {} };
+            };
+            const double tilted = turned * m.gapSpacing.value.value_or(0) / 2;
+            foretell(m.outerTop, moved + tilted);
+            foretell(m.innerTop, -moved - tilted);
+            foretell(m.outerBottom, moved - tilted);
+            foretell(m.innerBottom, -moved + tilted);
+            const auto stack = [](Reading& reading, const centring::Stack& shims) {
+                reading = { shims.total, {}, Known::Measured, "micrometer", {} };
+            };
+            if (plan.radialTop && plan.radialBottom) {
+                // Thicker moves the caliper outward, and the pad's edge with it.
+                const double top = plan.radialTop->total - in.radialTop.value.value_or(0);
+                const double bottom = plan.radialBottom->total - in.radialBottom.value.value_or(0);
+                const double ratio = corner.pad.length.value.value_or(0) / corner.mount.boltSpacing.value.value_or(1);
+                foretell(m.padEdgeTop, -(top + bottom) / 2 - (top - bottom) / 2 * ratio);
+                foretell(m.padEdgeBottom, -(top + bottom) / 2 + (top - bottom) / 2 * ratio);
+                foretell(in.padInset, -(top + bottom) / 2);
+                stack(in.radialTop, *plan.radialTop);
+                stack(in.radialBottom, *plan.radialBottom);
+            }
+            stack(in.shimTop, plan.top);
+            stack(in.shimBottom, plan.bottom);
+            if (in.slotCentre.value)
+                *in.slotCentre.value += moved;
+            return build;
         };
-        const double moved = plan.remaining.axial - r.position->axial;
-        const double tilted = (plan.remaining.tilt - r.position->tilt) * m.gapSpacing.value.value_or(0) / 2;
-        foretell(m.outerTop, moved + tilted);
-        foretell(m.innerTop, -moved - tilted);
-        foretell(m.outerBottom, moved - tilted);
-        foretell(m.innerBottom, -moved + tilted);
-        const auto stack = [](Reading& reading, const centring::Stack& shims) {
-            reading = { shims.total, {}, Known::Measured, "micrometer", {} };
-        };
-        if (plan.radialTop && plan.radialBottom) {
-            // Thicker moves the caliper outward, and the pad's edge with it.
-            const double top = plan.radialTop->total - in.radialTop.value.value_or(0);
-            const double bottom = plan.radialBottom->total - in.radialBottom.value.value_or(0);
-            const double ratio = r.corner->pad.length.value.value_or(0) / r.corner->mount.boltSpacing.value.value_or(1);
-            foretell(m.padEdgeTop, -(top + bottom) / 2 - (top - bottom) / 2 * ratio);
-            foretell(m.padEdgeBottom, -(top + bottom) / 2 + (top - bottom) / 2 * ratio);
-            foretell(in.padInset, -(top + bottom) / 2);
-            stack(in.radialTop, *plan.radialTop);
-            stack(in.radialBottom, *plan.radialBottom);
-        }
-        stack(in.shimTop, plan.top);
-        stack(in.shimBottom, plan.bottom);
-        if (in.slotCentre.value)
-            *in.slotCentre.value += moved;
-        return build;
     }
 
     Remedy planned(const CentringResult& r, const centring::Plan& plan, bool second) const
@@ -145,7 +152,7 @@ private:
         if (!plan.possible && !plan.why.empty())
             remedy.costs.push_back(plan.why);
         remedy.costs.emplace_back("then read the four gaps again");
-        remedy.applied = fitted(r, plan);
+        remedy.edit = fitted(r, plan);
         return remedy;
     }
 
@@ -154,21 +161,29 @@ private:
     {
         if (off <= 0)
             return {};
-        auto build = std::make_shared<Build>(*study_.build);
-        Corner& corner = ownCorner(*build, study_.after.setup->id, r.mockUp->axle);
-        const double thickness = corner.ring.value.value_or(0) + off;
-        corner.ring = { thickness, 0.05e-3, Known::Vendor, {}, {} };
-        for (MockUp& m : build->mockUps)
-            if (m.setup == r.mockUp->setup && m.axle == r.mockUp->axle) {
-                // The rotor goes outboard on both sides of the car.
-                for (Reading* outer : { &m.outerTop, &m.outerBottom })
-                    if (outer->value)
-                        *outer = { *outer->value - off, outer->plusMinus, Known::Estimated, outer->instrument, {} };
-                for (Reading* inner : { &m.innerTop, &m.innerBottom })
-                    if (inner->value)
-                        *inner = { *inner->value + off, inner->plusMinus, Known::Estimated, inner->instrument, {} };
-            }
+        const double thickness = r.corner->ring.value.value_or(0) + off;
+        const Reading made { thickness, 0.05e-3, Known::Vendor, {}, {} };
+        Corner corner = *r.corner;
+        corner.ring = made;
         Remedy remedy;
+        remedy.edit = [setup = study_.after.setup->id, read = r.mockUp->setup, axle = r.mockUp->axle, made, off](
+                          const Build& now) -> std::optional<Build> {
+            Build build = now;
+            if (!setupIn(build, setup))
+                return {};
+            ownCorner(build, setup, axle).ring = made;
+            for (MockUp& m : build.mockUps)
+                if (m.setup == read && m.axle == axle) {
+                    // The rotor goes outboard on both sides of the car.
+                    for (Reading* outer : { &m.outerTop, &m.outerBottom })
+                        if (outer->value)
+                            *outer = { *outer->value - off, outer->plusMinus, Known::Estimated, outer->instrument, {} };
+                    for (Reading* inner : { &m.innerTop, &m.innerBottom })
+                        if (inner->value)
+                            *inner = { *inner->value + off, inner->plusMinus, Known::Estimated, inner->instrument, {} };
+                }
+            return build;
+        };
         remedy.title = fmt::format("Hub-face ring of {}", say(thickness));
         remedy.gap.value = 0;
         remedy.costs = { fmt::format("wheel {} further out, on both sides", say(off)) };
@@ -185,7 +200,6 @@ private:
                 remedy.costs.push_back(fmt::format("{} of pilot left", print(pilot, style::gap, study_.system)));
         }
         remedy.costs.emplace_back("its bore on the pilot, its holes on the bolt circle");
-        remedy.applied = std::move(build);
         return remedy;
     }
 

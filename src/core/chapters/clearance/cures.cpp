@@ -12,6 +12,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <functional>
 #include <set>
 #include <limits>
 
@@ -25,6 +26,15 @@ constexpr int rotorSteps = 30;
 constexpr std::size_t mostOfLibrary = 2;
 /// Wheels of a library may differ so much in offset.
 constexpr double offsetReach = 15e-3;
+
+/// A change to a corner that is to be tried.
+struct Change {
+    Cure::Kind kind;
+    std::string title;
+    const Wheel* wheel; ///< that is then on it
+    std::function<void(Corner&)> make;
+    std::vector<std::string> costs;
+};
 
 class Search {
 public:
@@ -55,9 +65,10 @@ private:
 
 public:
     /// What a change does, whether it cures or not.
-    Cure weigh(Cure::Kind kind, std::string title, const Corner& corner, const Wheel& wheel, std::vector<std::string> costs) const
+    Cure weigh(const Change& change, const Corner& corner) const
     {
-        Cure cure { kind, std::move(title), {}, {}, Level::Unproven, {}, {}, {}, {}, 1, {}, nullptr };
+        const Wheel& wheel = *change.wheel;
+        Cure cure { change.kind, change.title, {}, {}, Level::Unproven, {}, {}, {}, {}, 1, {}, {} };
         std::tie(cure.gaps, cure.level) = Tried(build_, corner, wheel).judged(library_ || &wheel != result_.wheel ? nullptr : &gaps_);
         for (const WheelGap which : wheelGaps)
             cure.wanted[static_cast<std::size_t>(which)] = figures::wantedOf(which, wheel, build_.wants);
@@ -73,10 +84,10 @@ public:
             return nominal([&](Sample& s) { return figures::effectiveRadius(s, c) * figures::pistonArea(s, c); });
         };
         cure.torqueShare = torque(corner) / torque(now);
-        cure.costs = std::move(costs);
+        cure.costs = change.costs;
         for (std::string& cost : commonCosts(cure, now, wheel))
             cure.costs.push_back(std::move(cost));
-        cure.applied = applied(corner, wheel);
+        cure.edit = editOf(change);
         return cure;
     }
 
@@ -119,7 +130,7 @@ private:
         s.build = std::move(build);
         s.system = study_.system;
         s.remedies = Remedies::LeftOut;
-        s.directory = std::make_shared<Directory>(*s.build);
+        s.directory = study_.directory;
         s.before = partsOf(*s.build, *findSetup(*s.build, study_.before.setup->id));
         s.after = partsOf(*s.build, *findSetup(*s.build, study_.after.setup->id));
         s.keep(clearance::clearanceOn(s, axle_));
@@ -137,14 +148,15 @@ private:
                 if (isBad(v.level))
                     badNow_->insert(v.id);
         }
-        return std::ranges::any_of(verdictsOf(cure.applied), [&](const Verdict& v) { return isBad(v.level) && !badNow_->contains(v.id); });
+        return std::ranges::any_of(
+            verdictsOf(applied(cure.edit, build_)), [&](const Verdict& v) { return isBad(v.level) && !badNow_->contains(v.id); });
     }
 
     /// Keeps it if it does anything.
-    Does offer(Cure::Kind kind, std::string title, const Corner& corner, const Wheel& wheel, std::vector<std::string> costs)
+    Does offer(const Change& change, const Corner& corner)
     {
-        Cure cure = weigh(kind, std::move(title), corner, wheel, std::move(costs));
-        const Does what = does(cure, wheel);
+        Cure cure = weigh(change, corner);
+        const Does what = does(cure, *change.wheel);
         if (what == Does::Nothing || stopsElsewhere(cure))
             return Does::Nothing;
         cures_.push_back(std::move(cure));
@@ -195,14 +207,30 @@ private:
         return costs;
     }
 
-    std::shared_ptr<const Build> applied(Corner corner, const Wheel& wheel) const
+    Edit editOf(const Change& change) const
     {
-        auto build = std::make_shared<Build>(build_);
-        if (!findWheel(*build, wheel.id))
-            build->wheels.push_back(wheel);
-        corner.wheel = wheel.id;
-        ownCorner(*build, study_.after.setup->id, axle_) = std::move(corner);
-        return build;
+        // One of a library comes into the build.
+        auto wheel = findWheel(build_, change.wheel->id) ? std::nullopt : std::optional(*change.wheel);
+        return [setup = study_.after.setup->id, axle = axle_, id = change.wheel->id, wheel = std::move(wheel), make = change.make](
+                   const Build& build) -> std::optional<Build> {
+            Build changed = build;
+            if (!setupIn(changed, setup) || (!wheel && !findWheel(changed, id)))
+                return {};
+            if (wheel && !findWheel(changed, id))
+                changed.wheels.push_back(*wheel);
+            Corner& corner = ownCorner(changed, setup, axle);
+            corner.wheel = id;
+            make(corner);
+            return changed;
+        };
+    }
+
+    Corner cornerWith(const Change& change) const
+    {
+        Corner corner = *result_.corner;
+        corner.wheel = change.wheel->id;
+        change.make(corner);
+        return corner;
     }
 
     void spacer()
@@ -213,11 +241,10 @@ private:
             const double size = sizes[static_cast<std::size_t>(i)];
             if (size <= there)
                 return Does::Nothing;
-            Corner corner = *result_.corner;
-            corner.spacer = { size, 0.05e-3, Known::Vendor, {}, {} };
-            return Tried(build_, corner, *result_.wheel).mayHelp(allowance_, gaps_)
-                ? offer(Cure::Kind::Spacer, fmt::format("Spacer {}", say(size)), corner, *result_.wheel, {})
-                : Does::Nothing;
+            const Change change { Cure::Kind::Spacer, fmt::format("Spacer {}", say(size)), result_.wheel,
+                [size](Corner& own) { own.spacer = { size, 0.05e-3, Known::Vendor, {}, {} }; }, {} };
+            const Corner corner = cornerWith(change);
+            return Tried(build_, corner, *result_.wheel).mayHelp(allowance_, gaps_) ? offer(change, corner) : Does::Nothing;
         });
     }
 
@@ -227,12 +254,12 @@ private:
         if (!diameter.value)
             return;
         gentlest(rotorSteps, [&](int i) {
-            Corner corner = *result_.corner;
-            corner.rotor.outerDiameter.value = *diameter.value - (i + 1) * rotorStep;
-            if (!Tried(build_, corner, *result_.wheel).mayHelp(allowance_, gaps_))
-                return Does::Nothing;
-            return offer(Cure::Kind::Rotor, fmt::format("Rotor {}, caliper lower", say(*corner.rotor.outerDiameter.value)), corner,
-                *result_.wheel, { fmt::format("caliper {} nearer the axle: its bracket is another", say((i + 1) * rotorStep / 2)) });
+            const double smaller = *diameter.value - (i + 1) * rotorStep;
+            const Change change { Cure::Kind::Rotor, fmt::format("Rotor {}, caliper lower", say(smaller)), result_.wheel,
+                [smaller](Corner& own) { own.rotor.outerDiameter.value = smaller; },
+                { fmt::format("caliper {} nearer the axle: its bracket is another", say((i + 1) * rotorStep / 2)) } };
+            const Corner corner = cornerWith(change);
+            return Tried(build_, corner, *result_.wheel).mayHelp(allowance_, gaps_) ? offer(change, corner) : Does::Nothing;
         });
     }
 
@@ -241,13 +268,12 @@ private:
         for (const Wheel& wheel : build_.wheels) {
             if (&wheel == result_.wheel)
                 continue;
-            Corner corner = *result_.corner;
-            corner.wheel = wheel.id;
             std::vector<std::string> costs;
             if (wheel.offset.value && result_.wheel->offset.value && *wheel.offset.value != *result_.wheel->offset.value)
                 costs.push_back(
                     fmt::format("offset {}", printChange(*wheel.offset.value - *result_.wheel->offset.value, style::gap, study_.system)));
-            offer(Cure::Kind::Wheel, wheel.name, corner, wheel, std::move(costs));
+            const Change change { Cure::Kind::Wheel, wheel.name, &wheel, [](Corner&) {}, std::move(costs) };
+            offer(change, cornerWith(change));
         }
     }
 
@@ -267,11 +293,10 @@ private:
         for (const Wheel* wheel : wheels) {
             if (named == mostOfLibrary)
                 return;
-            Corner corner = *result_.corner;
-            corner.wheel = wheel->id;
-            if (Tried(build_, corner, *wheel).mayClear({})
-                && offer(Cure::Kind::Wheel, wheel->name, corner, *wheel, { "from the parts library: bolt circle and bore to be checked" })
-                    != Does::Nothing)
+            const Change change { Cure::Kind::Wheel, wheel->name, wheel, [](Corner&) {},
+                { "from the parts library: bolt circle and bore to be checked" } };
+            const Corner corner = cornerWith(change);
+            if (Tried(build_, corner, *wheel).mayClear({}) && offer(change, corner) != Does::Nothing)
                 ++named;
         }
     }
@@ -280,19 +305,23 @@ private:
     {
         struct Found {
             Corner corner;
+            std::function<void(Corner&)> make;
             double area;
         };
         std::vector<Found> found;
         const double now = nominal([&](Sample& s) { return figures::pistonArea(s, *result_.corner); });
         for (const auto& shelved : library_->calipers) {
+            const auto make = [part = shelved.part, id = shelved.id](Corner& own) {
+                own.caliper = part;
+                own.caliper.from = id;
+            };
             Corner corner = *result_.corner;
-            corner.caliper = shelved.part;
-            corner.caliper.from = shelved.id;
+            make(corner);
             // The rotor has to turn in it.
             const double beside = nominal([&](Sample& s) { return (s(corner.caliper.slotWidth) - s(corner.rotor.thickness)) / 2; });
             if (!(beside >= figures::setting(build_.wants.faceGap, &Wants::faceGap)) || !Tried(build_, corner, *result_.wheel).mayClear({}))
                 continue;
-            found.push_back({ corner, nominal([&](Sample& s) { return figures::pistonArea(s, corner); }) });
+            found.push_back({ corner, make, nominal([&](Sample& s) { return figures::pistonArea(s, corner); }) });
         }
         // The one nearest in piston area changes the pedal least.
         std::ranges::stable_sort(
@@ -307,7 +336,7 @@ private:
             if (spacing && was && std::abs(*spacing - *was) > 0.5e-3)
                 costs.push_back(fmt::format("holes {} apart, not {}: another bracket", say(*spacing), say(*was)));
             costs.push_back("pads of its own; read its slot and centring again");
-            if (offer(Cure::Kind::Caliper, "Caliper: " + f.corner.caliper.name, f.corner, *result_.wheel, std::move(costs))
+            if (offer({ Cure::Kind::Caliper, "Caliper: " + f.corner.caliper.name, result_.wheel, f.make, std::move(costs) }, f.corner)
                 != Does::Nothing)
                 ++named;
         }
@@ -398,16 +427,21 @@ namespace clearance {
 Remedy spacerRemedy(const Study& study, Axle axle, std::string title, double size)
 {
     const CornerClearance& result = study.of<Clearance>().after.at(axle).left;
+    const Change change { Cure::Kind::Spacer, std::move(title), result.wheel,
+        [size](Corner& own) {
+            // What lay behind the wheel in the trial stays what it was, whichever spacer comes now.
+            if (own.spacerInTrial == YesNo::Yes && own.washers.value)
+                *own.washers.value += own.spacer.value.value_or(0);
+            own.spacerInTrial = YesNo::No;
+            own.spacer = { size, 0.05e-3, Known::Vendor, {}, {} };
+        },
+        {} };
     Corner corner = *result.corner;
-    // What lay behind the wheel in the trial stays what it was, whichever spacer comes now.
-    if (corner.spacerInTrial == YesNo::Yes && corner.washers.value)
-        *corner.washers.value += corner.spacer.value.value_or(0);
-    corner.spacerInTrial = YesNo::No;
-    corner.spacer = { size, 0.05e-3, Known::Vendor, {}, {} };
-    const Cure tried = Search(study, axle, nullptr).weigh(Cure::Kind::Spacer, std::move(title), corner, *result.wheel, {});
+    change.make(corner);
+    const Cure tried = Search(study, axle, nullptr).weigh(change, corner);
     Figure thickness;
     thickness.value = size;
-    return { tried.title, std::move(thickness), tried.costs, tried.applied };
+    return { tried.title, std::move(thickness), tried.costs, tried.edit };
 }
 
 std::vector<Remedy> roomRemedies(const std::vector<Cure>& cures, WheelGap which)
@@ -415,7 +449,7 @@ std::vector<Remedy> roomRemedies(const std::vector<Cure>& cures, WheelGap which)
     std::vector<Remedy> remedies;
     for (const Cure& cure : cures)
         if (const Figure& gap = cure.gap(which); !gap.value || gap.lowest() >= cure.wanted[static_cast<std::size_t>(which)] - 1e-12)
-            remedies.push_back({ cure.title, gap, cure.costs, cure.applied });
+            remedies.push_back({ cure.title, gap, cure.costs, cure.edit });
     return remedies;
 }
 

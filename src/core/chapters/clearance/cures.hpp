@@ -21,7 +21,7 @@ struct Cure {
     Figure wheelMass; ///< change, where the wheel is another
     double torqueShare = 1; ///< of the torque at equal pressure; NaN where not known
     std::vector<std::string> costs; ///< the same in words, and what else it needs
-    std::shared_ptr<const Build> applied; ///< the build with it
+    Edit edit; ///< puts it in
 
     [[nodiscard]] const Figure& gap(WheelGap which) const { return gaps[static_cast<std::size_t>(which)]; }
 };

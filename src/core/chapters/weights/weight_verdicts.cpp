@@ -54,8 +54,13 @@ struct Whose {
 /// One estimate for everything that can be estimated, on both sides of the comparison.
 std::optional<Remedy> estimates(const Study& study, Axle axle, std::span<const Whose> sides)
 {
+    struct Estimate {
+        std::string setup;
+        Part part;
+        double mass;
+    };
     Remedy remedy;
-    auto build = std::make_shared<Build>(*study.build);
+    std::vector<Estimate> all;
     double sum = 0;
     for (const Whose& side : sides)
         for (const auto& [word, part] : choices::part) {
@@ -68,20 +73,27 @@ std::optional<Remedy> estimates(const Study& study, Axle axle, std::span<const W
                 continue;
             }
             remedy.costs.push_back(fmt::format("{} of {}: {}", word, side.setup.setup->name, print(*mass, style::partMass, study.system)));
-            Setup& setup = *std::ranges::find(build->setups, side.setup.setup->id, &Setup::id);
-            // A setup that leaves this axle alone weighs what the car as found weighs.
-            auto& own = axle == Axle::Front ? setup.front : setup.rear;
-            auto& place = own ? own : axle == Axle::Front ? build->setups.front().front : build->setups.front().rear;
-            if (!place)
-                continue;
-            place->weighings.push_back({ { *mass, usualOff * *mass, Known::Estimated, {}, {} }, { part } });
+            all.push_back({ side.setup.setup->id, part, *mass });
             sum += *mass;
         }
     if (sum == 0)
         return {};
     remedy.title = "Estimate what was not weighed";
     remedy.costs.push_back("rests on estimates until a scale has said");
-    remedy.applied = std::move(build);
+    remedy.edit = [axle, all = std::move(all)](const Build& now) -> std::optional<Build> {
+        Build build = now;
+        for (const auto& [id, part, mass] : all) {
+            Setup* setup = setupIn(build, id);
+            if (!setup)
+                return {};
+            // A setup that leaves this axle alone weighs what the car as found weighs.
+            auto& own = axle == Axle::Front ? setup->front : setup->rear;
+            auto& place = own ? own : axle == Axle::Front ? build.setups.front().front : build.setups.front().rear;
+            if (place)
+                place->weighings.push_back({ { mass, usualOff * mass, Known::Estimated, {}, {} }, { part } });
+        }
+        return build;
+    };
     return remedy;
 }
 
@@ -184,7 +196,8 @@ void addWeightVerdicts(Study& study, Axle axle)
     } else if (!weight.figure.value && !weight.lacksInWords.empty()) {
         weight.reason += ": only complete corners are compared, never a bare caliper with a dressed one";
         if (auto remedy = study.remedies == Remedies::Sought ? estimates(study, axle, sides) : std::nullopt) {
-            const Build& then = *remedy->applied;
+            const auto changed = remedy->in(*study.build);
+            const Build& then = *changed;
             std::vector<std::string> still;
             const Corner* a = cornerOf(then, *findSetup(then, study.after.setup->id), axle);
             const Corner* b = cornerOf(then, *findSetup(then, study.before.setup->id), axle);
