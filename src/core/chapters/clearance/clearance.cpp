@@ -204,7 +204,7 @@ CornerClearance drawnCorner(const Build& build, const Corner& corner, Side side,
 }
 
 /// The gaps with their uncertainty.
-void addGaps(CornerClearance& r, const Build& build, figures::Effects effects = figures::Effects::Named)
+void addGaps(CornerClearance& r, const Build& build, figures::Effects effects)
 {
     if (!r.wheel)
         return;
@@ -300,7 +300,7 @@ void addClearanceLedger(Study& study)
 
 namespace clearance {
 
-Clearance clearanceOn(const Study& study, Axle axle)
+Clearance clearanceOn(const Study& study, Axle axle, const std::array<Figure, wheelGaps.size()>& gaps)
 {
     Clearance found;
     const Corner* asFound = cornerOf(*study.build, study.build->setups.front(), axle);
@@ -309,8 +309,9 @@ Clearance clearanceOn(const Study& study, Axle axle)
         if (const Corner* before = study.before.at(axle).corner)
             found.before.at(axle).at(side) = drawnCorner(*study.build, *before, side, asFound, hub);
         if (const Corner* after = study.after.at(axle).corner) {
-            found.after.at(axle).at(side) = drawnCorner(*study.build, *after, side, asFound, hub);
-            addGaps(found.after.at(axle).at(side), *study.build, figures::Effects::LeftOut);
+            CornerClearance& r = found.after.at(axle).at(side) = drawnCorner(*study.build, *after, side, asFound, hub);
+            for (const WheelGap which : wheelGaps)
+                r.rooms[static_cast<std::size_t>(which)].gap = gaps[static_cast<std::size_t>(which)];
         }
     }
     return found;
@@ -330,8 +331,10 @@ void addClearance(Study& study)
 {
     if (!study.has<Clearance>())
         drawClearance(study);
-    study.keep(ofBoth(study, [&](Axle, Side, const Corner&, CornerClearance drawn) {
-        addGaps(drawn, *study.build);
+    study.keep(ofBoth(study, [&](Axle axle, Side, const Corner& corner, CornerClearance drawn) {
+        // What each reading does is asked of the setup that is judged.
+        const bool judged = study.after.at(axle).corner == &corner;
+        addGaps(drawn, *study.build, judged ? figures::Effects::Named : figures::Effects::LeftOut);
         return drawn;
     }));
     for (const Axle axle : judge::axlesOf(study)) {

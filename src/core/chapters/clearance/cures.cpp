@@ -123,8 +123,8 @@ private:
         return all ? Does::CuresAll : helps ? Does::HelpsOne : Does::Nothing;
     }
 
-    /// The chapter's verdicts on this axle of a build, without cures.
-    [[nodiscard]] std::vector<Verdict> verdictsOf(std::shared_ptr<const Build> build) const
+    /// The chapter's verdicts on this axle of a build with such gaps to the wheel, without cures.
+    [[nodiscard]] std::vector<Verdict> verdictsOf(std::shared_ptr<const Build> build, const Gaps& gaps) const
     {
         Study s;
         s.build = std::move(build);
@@ -133,7 +133,7 @@ private:
         s.directory = study_.directory;
         s.before = partsOf(*s.build, *findSetup(*s.build, study_.before.setup->id));
         s.after = partsOf(*s.build, *findSetup(*s.build, study_.after.setup->id));
-        s.keep(clearance::clearanceOn(s, axle_));
+        s.keep(clearance::clearanceOn(s, axle_, gaps));
         clearance::addRoomVerdicts(s, axle_);
         clearance::addSeatVerdicts(s, axle_);
         return std::move(s.verdicts);
@@ -144,12 +144,12 @@ private:
     {
         if (!badNow_) {
             badNow_.emplace();
-            for (const Verdict& v : verdictsOf(study_.build))
+            for (const Verdict& v : verdictsOf(study_.build, gaps_))
                 if (isBad(v.level))
                     badNow_->insert(v.id);
         }
-        return std::ranges::any_of(
-            verdictsOf(applied(cure.edit, build_)), [&](const Verdict& v) { return isBad(v.level) && !badNow_->contains(v.id); });
+        return std::ranges::any_of(verdictsOf(applied(cure.edit, build_), cure.gaps),
+            [&](const Verdict& v) { return isBad(v.level) && !badNow_->contains(v.id); });
     }
 
     /// Keeps it if it does anything.
