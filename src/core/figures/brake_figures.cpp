@@ -286,18 +286,16 @@ stopping::Brakes brakesOf(Sample& s, const Build& build, const SetupParts& setup
 
 stopping::Braking braking(Sample& s, const Build& build, const SetupParts& setup)
 {
-    return s.common<stopping::Braking>(0, setup.setup, setup.hydraulics, [&] {
-        const auto car = carOf(s, build.car);
-        const auto brakes = brakesOf(s, build, setup);
-        return stopping::hardestBraking(car, brakes, pressure(s, build, *setup.hydraulics), build.car.antilock == YesNo::Yes,
-            setting(build.wants.antilockQuality, &Wants::antilockQuality));
-    });
+    const auto car = carOf(s, build.car);
+    const auto brakes = brakesOf(s, build, setup);
+    return stopping::hardestBraking(car, brakes, pressure(s, build, *setup.hydraulics), build.car.antilock == YesNo::Yes,
+        setting(build.wants.antilockQuality, &Wants::antilockQuality));
 }
 
 stopping::Circumstances circumstances(Sample& s, const Build& build, const SetupParts& setup, const StopOf& of)
 {
     const Wants& w = build.wants;
-    const Wants usual;
+    static const Wants usual;
     stopping::Circumstances how {};
     how.fullPressure = of.pedal > 0 ? hydraulics::frontPressure(footOf(s, build, *setup.hydraulics), of.pedal)
                                     : pressure(s, build, *setup.hydraulics);
@@ -321,8 +319,7 @@ stopping::Drive drive(Sample& s, const Build& build, const SetupParts& setup, co
 
 stopping::Drive stop(Sample& s, const Build& build, const SetupParts& setup, bool withCourse)
 {
-    return s.common<stopping::Drive>(
-        withCourse ? 1 : 2, setup.setup, setup.hydraulics, [&] { return drive(s, build, setup, {}, withCourse); });
+    return drive(s, build, setup, {}, withCourse);
 }
 
 double stopRise(Sample& s, const Build& build, const SetupParts& setup, Axle axle)

@@ -29,36 +29,82 @@ Figure asRead(const std::function<double(Sample&)>& sum)
     return figure;
 }
 
-Figure evaluate(const std::function<double(Sample&)>& sum, CommonParts* common)
+namespace {
+
+/// Fills in how far a figure may be off, from its results with each reading at its limits.
+void addInterval(Figure& figure, const std::vector<std::pair<double, double>>& atLimits)
 {
-    Sample sample;
-    sample.common_ = common;
-    const double nominal = sum(sample);
-    Figure figure = sample.figureOf(nominal);
-    if (!figure.value)
-        return figure;
-    sample.recording_ = false;
     double squares = 0;
-    for (const auto& [reading, isLength, leastWidth, idle] : sample.asked_) {
-        const double halfWidth = idle ? 0 : std::max(leastWidth, uncertainty(*reading, isLength));
-        if (halfWidth == 0) {
-            figure.effects.push_back(0);
-            continue;
-        }
-        double effect = 0;
-        sample.shifted_ = reading;
-        for (const double sign : { 1.0, -1.0 }) {
-            endIfCancelled();
-            sample.shift_ = sign * halfWidth;
-            const double moved = sum(sample);
-            if (std::isfinite(moved))
-                effect = std::max(effect, std::abs(moved - nominal));
-        }
+    for (const auto& [high, low] : atLimits) {
+        const double effect = std::isfinite(high) && std::isfinite(low)
+            ? std::max(std::abs(high - *figure.value), std::abs(low - *figure.value))
+            : std::numeric_limits<double>::infinity();
         figure.effects.push_back(effect);
         figure.worstCase += effect;
         squares += effect * effect;
     }
     figure.rootSumSquare = std::sqrt(squares);
+    if (std::isinf(figure.worstCase))
+        figure.assumed.emplace_back("readings that are not at their limits, where there is no result");
+}
+
+} // namespace
+
+Evaluation evaluateAtLimits(const std::function<double(Sample&)>& sum)
+{
+    Sample sample;
+    const double nominal = sum(sample);
+    Evaluation result { sample.figureOf(nominal), {} };
+    if (!result.figure.value)
+        return result;
+    sample.recording_ = false;
+    for (const auto& [reading, isLength, leastWidth, idle] : sample.asked_) {
+        const double halfWidth = idle ? 0 : std::max(leastWidth, uncertainty(*reading, isLength));
+        auto& [high, low] = result.atLimits.emplace_back(nominal, nominal);
+        if (halfWidth == 0)
+            continue;
+        endIfCancelled();
+        sample.shifted_ = reading;
+        sample.shift_ = halfWidth;
+        high = sum(sample);
+        sample.shift_ = -halfWidth;
+        low = sum(sample);
+    }
+    addInterval(result.figure, result.atLimits);
+    return result;
+}
+
+Figure evaluate(const std::function<double(Sample&)>& sum) { return evaluateAtLimits(sum).figure; }
+
+Figure difference(const Evaluation& of, const Evaluation& less)
+{
+    Figure figure = of.figure;
+    figure.value.reset();
+    figure.effects.clear();
+    figure.worstCase = figure.rootSumSquare = 0;
+    const auto add = [](auto& into, const auto& from) {
+        for (const auto& each : from)
+            if (std::ranges::find(into, each) == into.end())
+                into.push_back(each);
+    };
+    add(figure.restsOn, less.figure.restsOn);
+    add(figure.lacks, less.figure.lacks);
+    add(figure.estimated, less.figure.estimated);
+    add(figure.assumed, less.figure.assumed);
+    if (!of.figure.value || !less.figure.value)
+        return figure;
+    figure.value = *of.figure.value - *less.figure.value;
+    const auto limitsOf = [](const Evaluation& e, ReadingId reading) {
+        const auto at = static_cast<std::size_t>(std::ranges::find(e.figure.restsOn, reading) - e.figure.restsOn.begin());
+        return at < e.atLimits.size() ? e.atLimits[at] : std::pair { *e.figure.value, *e.figure.value };
+    };
+    std::vector<std::pair<double, double>> atLimits;
+    for (const ReadingId reading : figure.restsOn) {
+        const auto [high, low] = limitsOf(of, reading);
+        const auto [lessHigh, lessLow] = limitsOf(less, reading);
+        atLimits.emplace_back(high - lessHigh, low - lessLow);
+    }
+    addInterval(figure, atLimits);
     return figure;
 }
 

@@ -31,19 +31,7 @@ struct Figure {
     [[nodiscard]] double highest() const { return value ? *value + worstCase : std::numeric_limits<double>::quiet_NaN(); }
 };
 
-/// Parts of sums that several figures have in common, worked out once for each reading at each of its limits.
-class CommonParts {
-    friend class Sample;
-    struct Key {
-        int kind;
-        const void* one;
-        const void* other;
-        const Reading* shifted;
-        double by;
-        auto operator<=>(const Key&) const = default;
-    };
-    std::map<Key, std::shared_ptr<const void>> done_;
-};
+struct Evaluation;
 
 /// Hands out the values of readings to a sum and notes what was asked for.
 ///
@@ -91,19 +79,6 @@ public:
             place = std::make_shared<T>(make());
         return *static_cast<const T*>(place.get());
     }
-    /// What `make` gives for `one` and `other`, worked out once for all figures evaluated with the same common parts.
-    /// @param kind tells apart what is made of the same two
-    template <class T, class Make>
-    T common(int kind, const void* one, const void* other, Make make)
-    {
-        // The first run of a sum has to see every reading asked for.
-        if (!common_ || recording_)
-            return make();
-        auto& place = common_->done_[{ kind, one, other, shifted_, shift_ }];
-        if (!place)
-            place = std::make_shared<T>(make());
-        return *static_cast<const T*>(place.get());
-    }
     /// Says in words that a stand-in was used.
     void assume(std::string what)
     {
@@ -112,7 +87,7 @@ public:
     }
 
 private:
-    friend Figure evaluate(const std::function<double(Sample&)>&, CommonParts*);
+    friend Evaluation evaluateAtLimits(const std::function<double(Sample&)>&);
     friend Figure asRead(const std::function<double(Sample&)>&);
     [[nodiscard]] Figure figureOf(double nominal) const;
 
@@ -135,7 +110,6 @@ private:
     std::vector<std::string> assumed_;
     std::map<const void*, std::shared_ptr<void>> kept_;
     bool recording_ = true;
-    CommonParts* common_ = nullptr;
     const Reading* shifted_ = nullptr;
     double shift_ = 0;
 };
@@ -152,8 +126,17 @@ private:
 [[nodiscard]] Figure asRead(const std::function<double(Sample&)>& sum);
 
 /// Evaluates `sum` at the readings' values and, one reading at a time, at both of its limits.
-/// @param common of the same build at the same readings; null: nothing is shared with other figures
-/// @return a figure without value when a reading is missing or the sum is not finite.
-[[nodiscard]] Figure evaluate(const std::function<double(Sample&)>& sum, CommonParts* common = nullptr);
+/// @return a figure without value when a reading is missing or the sum is not finite. Where it is finite but not at some limit, nobody knows
+///         how far off it may be: its interval is infinite, and it is an assumption
+[[nodiscard]] Figure evaluate(const std::function<double(Sample&)>& sum);
+
+/// A figure with the results that its interval was made of.
+struct Evaluation {
+    Figure figure;
+    std::vector<std::pair<double, double>> atLimits; ///< of each reading it rests on; the value itself where the reading is certain
+};
+[[nodiscard]] Evaluation evaluateAtLimits(const std::function<double(Sample&)>& sum);
+/// The first less the second, worked out as one sum: what a reading does to both cancels.
+[[nodiscard]] Figure difference(const Evaluation& of, const Evaluation& less);
 
 } // namespace deepstop

@@ -71,6 +71,13 @@ public:
             scope->looked.add(set);
     }
 
+    /// What has been looked at in the innermost scope up to now.
+    static ReadingSet lookedSoFar()
+    {
+        const NotingScope* scope = current();
+        return scope ? scope->looked : ReadingSet {};
+    }
+
 private:
     static NotingScope*& current()
     {

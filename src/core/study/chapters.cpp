@@ -22,13 +22,13 @@ std::span<const Chapter> chapters()
         { "car", "Car", "What to do", "then", addCar },
         { "parts", "Parts", "What to do", "then", addParts },
         { "weights", "Weights", "What would be reckoned", "makes", addWeights },
-        { "clearance", "Clearance", "How to gain clearance", "gap", addClearance, drawClearance, true },
-        { "centring", "Centring", "What to put in", "leaves", addCentring, drawCentring },
+        { "clearance", "Clearance", "How to gain clearance", "gap", addClearance, drawClearance, 1, settleClearance },
+        { "centring", "Centring", "What to put in", "leaves", addCentring, drawCentring, 0, settleCentring },
         { "joints", "Joints", "What to do", "then", addJoints },
-        { "balance", "Balance", "What would mend it", "then", addBalance },
-        { "heat", "Heat", "What to do", "then", addHeat, drawHeat, true },
+        { "balance", "Balance", "What would mend it", "then", addBalance, nullptr, 0, settleBalance },
+        { "heat", "Heat", "What to do", "then", addHeat, drawHeat, 2, settleHeat },
         { "stopping", "Stopping", "What to do", "then", addStopping },
-        { "proving", "Proving", "What to do", "then", addProving, drawProving, true },
+        { "proving", "Proving", "What to do", "then", addProving, drawProving, 2, settleProving },
     };
     return all;
 }

@@ -14,7 +14,8 @@ struct Chapter {
     std::string_view gain; ///< before what a remedy makes of the figure: "gap", "leaves"
     void (*add)(Study&); ///< keeps what it found, and appends its verdicts and its lines of the ledger
     void (*draw)(Study&) = nullptr; ///< of one that takes its time: what a picture needs at once; null where all of it is quick
-    bool apart = false; ///< takes long enough to be worth a thread of its own
+    int thread = 0; ///< those that take long are worked out beside the others, each number on a thread of its own
+    void (*settle)(Study&) = nullptr; ///< points what it found in an earlier study into this one's build; null: it points nowhere
 };
 
 [[nodiscard]] std::span<const Chapter> chapters();

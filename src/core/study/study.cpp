@@ -49,31 +49,65 @@ std::vector<OpenFact> openFactsOf(const Study& study)
     return facts;
 }
 
-/// A study without findings: which parts are compared.
+/// A study without findings: which parts are compared, and what is remembered of the last.
 Study begun(std::shared_ptr<const Build> build, const StudyOf& of)
 {
     Study s;
-    s.build = std::move(build);
+    s.build = numbered(std::move(build));
     s.system = of.system;
     s.remedies = of.remedies;
-    s.directory = of.alike ? std::make_shared<Directory>(*s.build, *of.alike) : std::make_shared<Directory>(*s.build);
+    s.directory = of.last ? std::make_shared<Directory>(*s.build, *of.last->directory) : std::make_shared<Directory>(*s.build);
     if (!s.build->setups.empty()) {
         s.before = partsOf(*s.build, chosen(*s.build, of.pair.before, 0));
         s.after = partsOf(*s.build, chosen(*s.build, of.pair.after, 1));
     }
+    const auto sameSetup = [](const SetupParts& a, const SetupParts& b) { return a.setup && b.setup && a.setup->id == b.setup->id; };
+    const Study* last = of.last.get();
+    s.working = last && last->remembered && last->system == s.system && sameSetup(s.before, last->before)
+            && sameSetup(s.after, last->after) && s.directory->sameFacts(*last->directory)
+        ? std::make_shared<Memory>(*last->remembered, s.directory->changedSince(*last->directory))
+        : std::make_shared<Memory>(s.directory->entries().size());
     return s;
 }
 
-/// Lets a chapter speak.
-void add(const Chapter& chapter, Study& s)
+/// What a chapter said and found, once.
+struct Said {
+    std::vector<Verdict> verdicts;
+    std::vector<LedgerLine> ledger;
+    Found found;
+    const Build* of; ///< whose study it was; only to be compared
+};
+
+/// Lets a chapter speak, where what it looked at says anything new.
+std::shared_ptr<const Said> heard(const Chapter& chapter, const Study& s)
 {
-    const std::size_t verdicts = s.verdicts.size();
-    const std::size_t lines = s.ledger.size();
-    chapter.add(s);
-    for (std::size_t i = verdicts; i < s.verdicts.size(); ++i)
-        s.verdicts[i].chapter = chapter.id;
-    for (std::size_t i = lines; i < s.ledger.size(); ++i)
-        s.ledger[i].chapter = chapter.id;
+    const std::string name = std::string(chapter.id) + (s.remedies == Remedies::Sought ? "" : ", without remedies");
+    return s.recall(name, [&] {
+        Study own;
+        own.build = s.build;
+        own.system = s.system;
+        own.remedies = s.remedies;
+        own.directory = s.directory;
+        own.before = s.before;
+        own.after = s.after;
+        own.working = s.working;
+        chapter.add(own);
+        Said said { std::move(own.verdicts), std::move(own.ledger), std::move(own.found), s.build.get() };
+        for (Verdict& v : said.verdicts)
+            v.chapter = chapter.id;
+        for (LedgerLine& line : said.ledger)
+            line.chapter = chapter.id;
+        return std::make_shared<const Said>(std::move(said));
+    });
+}
+
+void put(const Chapter& chapter, Study& s, const Said& said)
+{
+    s.verdicts.insert(s.verdicts.end(), said.verdicts.begin(), said.verdicts.end());
+    s.ledger.insert(s.ledger.end(), said.ledger.begin(), said.ledger.end());
+    s.found.add(said.found);
+    if (chapter.settle && said.of != s.build.get())
+        chapter.settle(s);
 }
 
 /// Draws it, and has what it said last time stand as being worked out.
@@ -107,48 +141,36 @@ Study studied(std::shared_ptr<const Build> build, const StudyOf& of)
     Study s = begun(std::move(build), of);
     if (!s.before.setup)
         return s;
-    // No chapter looks at another, so those that take long are worked out beside the others, and put in where they belong.
-    struct Apart {
-        std::future<Study> study;
-        std::size_t verdict;
-        std::size_t line;
+    // No chapter looks at another, so those that take long are worked out beside the others.
+    std::map<int, std::future<std::vector<std::shared_ptr<const Said>>>> beside;
+    const auto onThread = [&s](int thread) {
+        std::vector<std::shared_ptr<const Said>> all;
+        for (const Chapter& chapter : chapters())
+            if (chapter.thread == thread) {
+                endIfCancelled();
+                all.push_back(heard(chapter, s));
+            }
+        return all;
     };
-    std::vector<Apart> apart;
     for (const Chapter& chapter : chapters())
-        if (chapter.apart)
-            apart.push_back({ std::async(std::launch::async,
-                                  [&chapter, own = s, flag = CancelScope::flag()]() mutable {
-                                      const CancelScope scope(flag);
-                                      add(chapter, own);
-                                      return std::move(own);
-                                  }),
-                0, 0 });
-    auto next = apart.begin();
-    for (const Chapter& chapter : chapters()) {
-        endIfCancelled();
-        if (chapter.apart) {
-            next->verdict = s.verdicts.size();
-            (next++)->line = s.ledger.size();
-        } else {
-            add(chapter, s);
-        }
-    }
-    for (Apart& each : std::views::reverse(apart)) {
-        Study own = each.study.get();
-        s.keepAll(own);
-        const auto put = [](auto& into, std::size_t at, auto& from) {
-            into.insert(
-                into.begin() + static_cast<std::ptrdiff_t>(at), std::make_move_iterator(from.begin()), std::make_move_iterator(from.end()));
-        };
-        put(s.verdicts, each.verdict, own.verdicts);
-        put(s.ledger, each.line, own.ledger);
-    }
+        if (chapter.thread > 0 && !beside.contains(chapter.thread))
+            beside.emplace(chapter.thread, std::async(std::launch::async, [&onThread, thread = chapter.thread, flag = CancelScope::flag()] {
+                const CancelScope scope(flag);
+                return onThread(thread);
+            }));
+    std::map<int, std::vector<std::shared_ptr<const Said>>> said;
+    said[0] = onThread(0);
+    for (auto& [thread, each] : beside)
+        said[thread] = each.get();
+    std::map<int, std::size_t> next;
+    for (const Chapter& chapter : chapters())
+        put(chapter, s, *said[chapter.thread][next[chapter.thread]++]);
     endIfCancelled();
     s.questions = questionsOf(s);
     s.openFacts = openFactsOf(s);
     s.headline = headlineOf(s);
     s.summary = summaryOf(s);
-    s.common = {};
+    s.remembered = std::exchange(s.working, nullptr);
     return s;
 }
 
@@ -173,8 +195,8 @@ Study drawn(std::shared_ptr<const Build> build, const StudyOf& of, const Study& 
         if (chapter.draw)
             draw(chapter, s, last);
         else
-            add(chapter, s);
-    s.common = {};
+            put(chapter, s, *heard(chapter, s));
+    s.working = nullptr;
     s.underWay = true;
     s.summary = "Being worked out";
     return s;

@@ -19,8 +19,8 @@ struct StudyOf {
     SetupPair pair; ///< an unknown id counts as empty
     UnitSystem system = UnitSystem::Metric; ///< that sentences are written in; numbers are SI either way
     Remedies remedies = Remedies::Sought; ///< left out, every figure and every level is the same
-    /// Of a build that differs in nothing but what its readings say, to share its addresses; null: there is none.
-    std::shared_ptr<const Directory> alike;
+    /// The one before it: what it worked out and still holds is not worked out again. Null: all is worked out.
+    std::shared_ptr<const Study> last;
 };
 
 /// Studies `build`, chapter by chapter. Pure: the same build and question give the same study. A reading that is missing lacks wherever it

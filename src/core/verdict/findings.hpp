@@ -2,6 +2,7 @@
 /// The study of a build: which setups it compares, what its chapters found and said, and what is still to be measured.
 
 #include "build/address.hpp"
+#include "memory/memory.hpp"
 #include "verdict/verdict.hpp"
 
 #include <map>
@@ -62,6 +63,43 @@ struct Headline {
 [[nodiscard]] std::string_view nameOf(Headline::Fits fits);
 [[nodiscard]] std::string_view nameOf(Headline::Centred centred);
 
+/// What chapters found, one of a type.
+class Found {
+public:
+    template <class T>
+    [[nodiscard]] const T& of() const
+    {
+        static const T nothing {};
+        const auto it = all_.find(typeid(T));
+        if (it == all_.end())
+            return nothing;
+        NotingScope::note(it->second.looked);
+        return *static_cast<const T*>(it->second.what.get());
+    }
+    template <class T>
+    void keep(T what)
+    {
+        all_[typeid(T)] = { std::make_shared<const T>(std::move(what)), NotingScope::lookedSoFar() };
+    }
+    template <class T>
+    [[nodiscard]] bool has() const
+    {
+        return all_.contains(typeid(T));
+    }
+    void add(const Found& other)
+    {
+        for (const auto& [type, kept] : other.all_)
+            all_.insert_or_assign(type, kept);
+    }
+
+private:
+    struct Kept {
+        std::shared_ptr<const void> what;
+        ReadingSet looked; ///< readings looked at up to then
+    };
+    std::map<std::type_index, Kept> all_;
+};
+
 struct Study {
     std::shared_ptr<const Build> build; ///< everything below points into it
     Remedies remedies = Remedies::Sought; ///< left out, verdicts name none
@@ -71,9 +109,11 @@ struct Study {
     SetupParts after;
     std::vector<Verdict> verdicts;
     std::vector<LedgerLine> ledger;
+    Found found; ///< what chapters keep for pages, sheets and drawings
     std::vector<Question> questions; ///< most hangs on the first
     std::vector<OpenFact> openFacts; ///< most hangs on the first
-    mutable CommonParts common; ///< while it is being worked out
+    std::shared_ptr<Memory> working; ///< while it is being worked out: what is remembered of the last study and what is added
+    std::shared_ptr<const Memory> remembered; ///< afterwards: for the next study
     Headline headline;
     std::string summary; ///< the same and what it gains, in one line
     bool underWay = false; ///< drawn only so far: what takes its time is still being worked out, and says so
@@ -82,22 +122,29 @@ struct Study {
     template <class Found>
     [[nodiscard]] const Found& of() const
     {
-        static const Found nothing {};
-        const auto it = found_.find(typeid(Found));
-        return it == found_.end() ? nothing : *static_cast<const Found*>(it->second.get());
+        return found.of<Found>();
     }
     /// Keeps what a chapter found.
     template <class Found>
-    void keep(Found found)
+    void keep(Found what)
     {
-        found_[typeid(Found)] = std::make_shared<const Found>(std::move(found));
+        found.keep(std::move(what));
     }
-    /// Takes over what another chapter found.
-    void keepAll(const Study& other) { found_.insert(other.found_.begin(), other.found_.end()); }
     template <class Found>
     [[nodiscard]] bool has() const
     {
-        return found_.contains(typeid(Found));
+        return found.has<Found>();
+    }
+    /// What `make` gives, or gave in an earlier study and must give again; the name tells it apart within a study (see Memory).
+    template <class Make>
+    auto recall(const std::string& name, Make make) const
+    {
+        return working ? working->recall(name, std::move(make)) : make();
+    }
+    template <class Make>
+    auto recallAfterAll(const std::string& name, Make make) const
+    {
+        return working ? working->recallAfterAll(name, std::move(make)) : make();
     }
 
     [[nodiscard]] const Verdict* verdict(std::string_view id) const;
@@ -105,9 +152,6 @@ struct Study {
     /// The worst verdict of some chapters, the first of equals; null where they say nothing.
     [[nodiscard]] const Verdict* worst(std::span<const std::string_view> chapters) const;
     [[nodiscard]] const Verdict* worst(std::initializer_list<std::string_view> chapters) const { return worst(std::span(chapters)); }
-
-private:
-    std::map<std::type_index, std::shared_ptr<const void>> found_;
 };
 
 /// "front: rotor thickness" and its like for every reading a figure lacks, joined for a sentence.

@@ -29,14 +29,14 @@ std::string_view nameOf(Level level)
 
 const Verdict* Study::verdict(std::string_view id) const
 {
-    const auto found = std::ranges::find(verdicts, id, &Verdict::id);
-    return found == verdicts.end() ? nullptr : &*found;
+    const auto it = std::ranges::find(verdicts, id, &Verdict::id);
+    return it == verdicts.end() ? nullptr : &*it;
 }
 
 const LedgerLine* Study::line(std::string_view id) const
 {
-    const auto found = std::ranges::find(ledger, id, &LedgerLine::id);
-    return found == ledger.end() ? nullptr : &*found;
+    const auto it = std::ranges::find(ledger, id, &LedgerLine::id);
+    return it == ledger.end() ? nullptr : &*it;
 }
 
 const Verdict* Study::worst(std::span<const std::string_view> chapters) const
@@ -116,7 +116,7 @@ std::string percentChange(double after, double before)
 }
 
 LedgerLine ledgerLine(std::string id, std::string title, const Style& style, const Figure& before, const Figure& after,
-    const std::function<double(Sample&)>& difference, CommonParts* common)
+    Figure change)
 {
     LedgerLine line;
     line.id = std::move(id);
@@ -125,7 +125,7 @@ LedgerLine ledgerLine(std::string id, std::string title, const Style& style, con
     line.before = before;
     line.after = after;
     if (before.value && after.value)
-        line.change = evaluate(difference, common);
+        line.change = std::move(change);
     return line;
 }
 

@@ -46,7 +46,7 @@ Verdict& startGapVerdict(Study& study, Axle axle, std::string_view id, std::stri
 
 /// A line of the ledger: before, after, and the difference as one sum, in which what both rest on cancels.
 [[nodiscard]] LedgerLine ledgerLine(std::string id, std::string title, const Style& style, const Figure& before, const Figure& after,
-    const std::function<double(Sample&)>& difference, CommonParts* common = nullptr);
+    Figure change);
 /// "+1.2 kg", or *unproven*.
 [[nodiscard]] std::string changeWord(const Study& study, const LedgerLine& line);
 

@@ -276,7 +276,7 @@ void CornerDrawing::hotRing(double growth)
 Qt::PenStyle CornerDrawing::lineFor(std::initializer_list<const Reading*> readings) const
 {
     const bool standIn = std::ranges::any_of(
-        readings, [this](const Reading* reading) { return std::ranges::find(r_.standIns, reading) != r_.standIns.end(); });
+        readings, [this](const Reading* reading) { return std::ranges::find(r_.standIns, ReadingId(*reading)) != r_.standIns.end(); });
     return standIn ? Qt::DashLine : Qt::SolidLine;
 }
 

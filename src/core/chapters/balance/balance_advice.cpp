@@ -13,6 +13,7 @@
 #include <cmath>
 #include <functional>
 #include <limits>
+#include <map>
 
 namespace deepstop {
 namespace {
@@ -94,16 +95,17 @@ Reading chosen(double value) { return { value, 0.0, Known::Vendor, {}, {} }; }
 
 class Adviser {
 public:
-    explicit Adviser(Study& study)
-        : study_(study), build_(*study.build), now_(outcomeOf(study.after)), apartNow_(apartOf(study.after))
+    explicit Adviser(const Study& study)
+        : study_(study), build_(*study.build), now_(outcomeOf(study.after)), apartNow_(apartOf(nullptr))
     {
         now_.apart = apartNow_.value.value_or(now_.apart);
     }
 
-    void advise()
+    /// Remedies of verdicts, by the verdicts' ids.
+    std::map<std::string, std::vector<Remedy>> advise()
     {
-        Verdict* order = find("balance/lock-order");
-        for (Verdict& v : study_.verdicts)
+        const Verdict* order = find("balance/lock-order");
+        for (const Verdict& v : study_.verdicts)
             if (v.id.starts_with("balance/lock-order") && order && v.level > order->level)
                 order = &v;
         // What readings could mend wants readings, not parts. Antilock makes good what is not certain.
@@ -113,7 +115,7 @@ public:
                 *order, lessRear(), [&](const Outcome& o) { return antilock || o.apart >= lockMargin; },
                 [&](const Figure& apart) { return (antilock ? *apart.value : apart.lowest()) >= lockMargin; },
                 [](const Trial&, const Outcome&, const Figure& apart) { return apart; });
-        if (Verdict* use = find("balance/rear-use"); use && isOff(*use) && *use->figure.value < rearUseWanted && *apartNow_.value > 0)
+        if (const Verdict* use = find("balance/rear-use"); use && isOff(*use) && *use->figure.value < rearUseWanted && *apartNow_.value > 0)
             offer(
                 *use, moreRear(), [](const Outcome& o) { return o.rearUse >= rearUseWanted; },
                 [](const Figure& apart) { return *apart.value >= lockMargin; },
@@ -125,7 +127,7 @@ public:
         const double share = figures::setting(build_.wants.strokeShare, &Wants::strokeShare);
         const double greatest = figures::setting(build_.wants.greatestEffort, &Wants::greatestEffort);
         const auto anyOrder = [](const Figure&) { return true; };
-        if (Verdict* travel = find("balance/travel"); travel && isOff(*travel) && *travel->figure.value > share)
+        if (const Verdict* travel = find("balance/travel"); travel && isOff(*travel) && *travel->figure.value > share)
             offer(
                 *travel, masters(+1),
                 [&](const Outcome& o) {
@@ -135,7 +137,7 @@ public:
                 [&](const Trial& trial, const Outcome&, const Figure&) {
                     return evaluate([&](Sample& s) { return travelOf(s, build_, trial.parts).strokeShare; });
                 });
-        if (Verdict* effort = find("balance/effort"); effort && isOff(*effort)) {
+        if (const Verdict* effort = find("balance/effort"); effort && isOff(*effort)) {
             const double z = limitOf(study_.of<Balance>().after);
             const double light = figures::setting(build_.wants.lightEffort, &Wants::lightEffort) * z;
             const double firm = figures::setting(build_.wants.firmEffort, &Wants::firmEffort) * z;
@@ -154,13 +156,14 @@ public:
                     return evaluate([&](Sample& s) { return effortOf(s, build_, trial.parts); });
                 });
         }
+        return std::move(found_);
     }
 
 private:
-    [[nodiscard]] Verdict* find(std::string_view id)
+    [[nodiscard]] const Verdict* find(std::string_view id) const
     {
-        const auto found = std::ranges::find(study_.verdicts, id, &Verdict::id);
-        return found != study_.verdicts.end() && found->figure.value ? &*found : nullptr;
+        const Verdict* found = study_.verdict(id);
+        return found && found->figure.value ? found : nullptr;
     }
     [[nodiscard]] static bool isOff(const Verdict& v) { return v.level == Level::Stop || v.level == Level::Caution; }
     static void add(std::vector<Change>& to, std::vector<Change> more)
@@ -189,11 +192,13 @@ private:
     }
 
     /// With its interval, of the load that leaves least; without a value where one of them is not known.
-    [[nodiscard]] Figure apartOf(const SetupParts& setup) const
+    /// @param setup null: as it is
+    [[nodiscard]] Figure apartOf(const SetupParts* setup) const
     {
         std::optional<Figure> least;
         for (const LoadCase* load : loads()) {
-            Figure laden = evaluate([&](Sample& s) { return locksApart(s, build_, setup, load); });
+            Figure laden =
+                setup ? evaluate([&](Sample& s) { return locksApart(s, build_, *setup, load); }) : locksApartOf(study_, load);
             if (!least || !laden.value || (least->value && laden.lowest() < least->lowest()))
                 least = std::move(laden);
             if (!least->value)
@@ -206,26 +211,27 @@ private:
     /// @param may a cheap look at what it does, at the readings' own values
     /// @param holds what has to be so of how far the axles lock apart
     template <class May, class Holds, class Gain>
-    void offer(Verdict& verdict, std::vector<Change> changes, May may, Holds holds, Gain gain)
+    void offer(const Verdict& verdict, std::vector<Change> changes, May may, Holds holds, Gain gain)
     {
         std::ranges::stable_sort(changes, {}, [](const Change& c) { return std::pair { c.trouble, c.size }; });
         std::vector<std::string> kinds;
+        auto& remedies = found_[verdict.id];
         for (Change& change : changes) {
             const std::string kind = change.title.substr(0, change.title.find(':'));
-            if (verdict.remedies.size() >= 4 || std::ranges::find(kinds, kind) != kinds.end())
+            if (remedies.size() >= 4 || std::ranges::find(kinds, kind) != kinds.end())
                 continue;
             const Trial trial(build_, study_.after, change);
             Outcome o = outcomeOf(trial.parts);
             if (!std::isfinite(o.apart) || !may(o))
                 continue;
-            const Figure apart = apartOf(trial.parts);
+            const Figure apart = apartOf(&trial.parts);
             if (!apart.value || !holds(apart))
                 continue;
             o.apart = *apart.value;
             kinds.push_back(kind);
             auto costs = change.costs;
             add(costs, o);
-            verdict.remedies.push_back({ change.title, gain(trial, o, apart), std::move(costs), editOf(study_.after.setup->id, change) });
+            remedies.push_back({ change.title, gain(trial, o, apart), std::move(costs), editOf(study_.after.setup->id, change) });
         }
     }
 
@@ -423,8 +429,9 @@ private:
         return changes;
     }
 
-    Study& study_;
+    const Study& study_;
     const Build& build_;
+    std::map<std::string, std::vector<Remedy>> found_;
     Outcome now_;
     Figure apartNow_;
 };
@@ -437,7 +444,8 @@ void addBalanceAdvice(Study& study)
         return;
     const Verdict* order = study.verdict("balance/lock-order");
     if (order && order->figure.value)
-        Adviser(study).advise();
+        for (auto& [id, remedies] : study.recallAfterAll("advice on balance", [&] { return Adviser(study).advise(); }))
+            std::ranges::find(study.verdicts, id, &Verdict::id)->remedies = remedies;
 }
 
 } // namespace deepstop

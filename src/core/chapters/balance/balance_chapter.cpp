@@ -6,6 +6,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <string>
 
 namespace deepstop {
 namespace {
@@ -143,12 +144,15 @@ SetupBalance balanceOf(const Build& build, const SetupParts& setup)
 }
 
 /// What only the setup that is judged needs: figures with their intervals.
-void addFigures(const Build& build, const SetupParts& setup, SetupBalance& r)
+void addFigures(const Study& study, SetupBalance& r)
 {
+    const Build& build = *study.build;
+    const SetupParts& setup = study.after;
     if (!setup.complete())
         return;
-    r.effort = evaluate([&](Sample& s) { return effortOf(s, build, setup); });
-    r.strokeShare = evaluate([&](Sample& s) { return travelOf(s, build, setup).strokeShare; });
+    r.effort = study.recall("pedal effort", [&] { return evaluate([&](Sample& s) { return effortOf(s, build, setup); }); });
+    r.strokeShare =
+        study.recall("stroke used", [&] { return evaluate([&](Sample& s) { return travelOf(s, build, setup).strokeShare; }); });
     r.travel = asRead([&](Sample& s) { return travelOf(s, build, setup).pedal; });
     r.fluid =
         evaluate([&](Sample& s) { return figures::fluidForWear(s, *setup.front.corner) + figures::fluidForWear(s, *setup.rear.corner); });
@@ -160,19 +164,29 @@ void addFigures(const Build& build, const SetupParts& setup, SetupBalance& r)
         gone.name = circuits == Circuits::Diagonal ? first ? "one diagonal gone" : "the other diagonal gone"
             : first                                ? "front circuit gone"
                                                    : "rear circuit gone";
-        gone.left = evaluate([&](Sample& s) {
-            double least = std::numeric_limits<double>::infinity();
-            for (const LoadCase* load : loadsOf(build)) {
-                const double left = leftOf(s, build, setup, first, load);
-                least = std::isnan(left) || std::isnan(least) ? notKnown : std::min(least, left);
-            }
-            return least;
+        gone.left = study.recall("left with the " + gone.name, [&] {
+            return evaluate([&](Sample& s) {
+                double least = std::numeric_limits<double>::infinity();
+                for (const LoadCase* load : loadsOf(build)) {
+                    const double left = leftOf(s, build, setup, first, load);
+                    least = std::isnan(left) || std::isnan(least) ? notKnown : std::min(least, left);
+                }
+                return least;
+            });
         });
         Sample s;
         if (gone.left.value)
             leftOf(s, build, setup, first, nullptr, &gone.pedal);
         r.gone.push_back(std::move(gone));
     }
+}
+
+/// Each load, in this build.
+void pointInto(Balance& found, const Build& build)
+{
+    for (SetupBalance* each : { &found.before, &found.after })
+        for (std::size_t i = 0; i < each->loads.size(); ++i)
+            each->loads[i].load = i == 0 ? nullptr : &build.loads[i - 1];
 }
 
 } // namespace
@@ -281,14 +295,29 @@ BalancePoint pointAtPressure(const LoadBalance& balance, double frontPressure)
 void addBalance(Study& study)
 {
     Balance found;
-    found.before = balanceOf(*study.build, study.before);
-    found.after = study.after.setup == study.before.setup ? found.before : balanceOf(*study.build, study.after);
-    addFigures(*study.build, study.after, found.after);
+    found.before = study.recall("curves before", [&] { return balanceOf(*study.build, study.before); });
+    found.after = study.after.setup == study.before.setup ? found.before
+                                                          : study.recall("curves after", [&] { return balanceOf(*study.build, study.after); });
+    pointInto(found, *study.build);
+    addFigures(study, found.after);
     study.keep(std::move(found));
     addBalanceVerdicts(study);
     addPedalVerdicts(study);
     if (study.remedies == Remedies::Sought)
         addBalanceAdvice(study);
+}
+
+void settleBalance(Study& study)
+{
+    Balance found = study.of<Balance>();
+    pointInto(found, *study.build);
+    study.keep(std::move(found));
+}
+
+Figure locksApartOf(const Study& study, const LoadCase* load)
+{
+    return study.recall("locks apart, " + (load ? std::to_string(load - study.build->loads.data()) : std::string("alone")),
+        [&] { return evaluate([&](Sample& s) { return locksApart(s, *study.build, study.after, load); }); });
 }
 
 } // namespace deepstop

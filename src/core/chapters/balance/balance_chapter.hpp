@@ -92,6 +92,10 @@ enum class Tyres { AsRead, AndBetter };
 [[nodiscard]] BalancePoint pointAtPressure(const LoadBalance& balance, double frontPressure);
 
 void addBalance(Study& study);
+void settleBalance(Study& study);
+
+/// The same with its interval, as remembered of the setup that is judged.
+[[nodiscard]] Figure locksApartOf(const Study& study, const LoadCase* load);
 
 // Its parts.
 void addBalanceVerdicts(Study& study);

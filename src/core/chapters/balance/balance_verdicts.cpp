@@ -50,7 +50,7 @@ void addLockOrder(Study& study, const LoadBalance& balance, std::size_t number)
     v.style = style::share;
     v.wanted = lockMargin;
     v.lacksInWords = figures::unsaidOf(after);
-    v.figure = evaluate([&](Sample& s) { return locksApart(s, *study.build, after, balance.load); });
+    v.figure = locksApartOf(study, balance.load);
     v.method =
         "Line pressure at which the rear wheels would lock over that of the front ones, less one, at the tyres' grip as read and at a "
         "fifth more, the less of both. A vendor's friction may be off by 15 %. Good when it is more than 5 % at worst; when on these "

@@ -16,6 +16,8 @@ struct LearntEffect {
 struct CentringResult {
     const MockUp* mockUp = nullptr; ///< the last of them
     std::vector<const MockUp*> all; ///< every one of this corner
+    Axle axle = Axle::Front;
+    Side side = Side::Left;
     const Corner* corner = nullptr;
     Figure axial;
     Figure tilt; ///< of the slot against the rotor, over the length of the pad, m
@@ -41,5 +43,6 @@ struct Centring {
 /// Positions alone, without shims: what follows a value under the hand.
 void drawCentring(Study& study);
 void addCentring(Study& study);
+void settleCentring(Study& study);
 
 } // namespace deepstop

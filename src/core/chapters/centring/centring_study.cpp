@@ -141,23 +141,36 @@ centring::Plan planOf(const centring::CarPlan& car, const CentringResult& r, std
 
 } // namespace
 
+/// Each corner's mock-ups and parts, in this study's build.
+void pointInto(Centring& found, const Study& study)
+{
+    for (CentringResult& r : found.corners) {
+        r.all.clear();
+        for (const MockUp& mockUp : study.build->mockUps)
+            if (mockUp.setup == study.after.setup->id && mockUp.axle == r.axle && mockUp.side == r.side)
+                r.all.push_back(&mockUp);
+        r.mockUp = r.all.back();
+        r.corner = study.after.at(r.axle).corner;
+    }
+}
+
 Centring positionsOf(const Study& study)
 {
     Centring found;
     const Build& build = *study.build;
     const Setup& setup = *study.after.setup;
+    for (const MockUp& mockUp : build.mockUps)
+        if (mockUp.setup == setup.id && cornerOf(build, setup, mockUp.axle)
+            && std::ranges::none_of(
+                found.corners, [&](const CentringResult& r) { return r.axle == mockUp.axle && r.side == mockUp.side; })) {
+            CentringResult& r = found.corners.emplace_back();
+            r.axle = mockUp.axle;
+            r.side = mockUp.side;
+        }
+    pointInto(found, study);
     const double aim = figures::setting(build.wants.padEdge, &Wants::padEdge);
-    for (const MockUp& mockUp : build.mockUps) {
-        if (mockUp.setup != setup.id || !cornerOf(build, setup, mockUp.axle))
-            continue;
-        const auto known = std::ranges::find_if(
-            found.corners, [&](const CentringResult& r) { return r.mockUp->axle == mockUp.axle && r.mockUp->side == mockUp.side; });
-        CentringResult& r = known != found.corners.end() ? *known : found.corners.emplace_back();
-        r.mockUp = &mockUp;
-        r.all.push_back(&mockUp);
-    }
     for (CentringResult& r : found.corners) {
-        const Corner* corner = r.corner = cornerOf(build, setup, r.mockUp->axle);
+        const Corner* corner = r.corner;
         r.axial = evaluated(r, [](Sample& s, const auto& all) { return centring::position(gapsOf(s, all), 1, 1).axial; });
         r.tilt = evaluated(r, [corner](Sample& s, const auto& all) {
             return centring::position(gapsOf(s, all), meanOf(s, all, &MockUp::gapSpacing), 1).tilt * s(corner->pad.length);
@@ -260,6 +273,13 @@ void planShims(Centring& found, const Study& study)
 } // namespace deepstop::mock_ups
 
 namespace deepstop {
+
+void settleCentring(Study& study)
+{
+    Centring found = study.of<Centring>();
+    mock_ups::pointInto(found, study);
+    study.keep(std::move(found));
+}
 
 void drawCentring(Study& study) { study.keep(mock_ups::positionsOf(study)); }
 

@@ -4,6 +4,8 @@
 #include "chapters/clearance/wheel_figures.hpp"
 #include "verdict/judge.hpp"
 
+#include <fmt/format.h>
+
 #include <algorithm>
 #include <cmath>
 
@@ -11,14 +13,14 @@ namespace deepstop {
 namespace {
 
 /// A copy of `corner` with a plausible length wherever nobody has read one, for drawing only; says which were filled.
-Corner filledForDrawing(const Corner& corner, const Corner* reference, Side side, std::vector<const Reading*>& standIns)
+Corner filledForDrawing(const Corner& corner, const Corner* reference, Side side, std::vector<ReadingId>& standIns)
 {
     Corner filled = corner;
     const auto fill = [&](auto select, double proportion) {
         const Reading& own = select(corner);
         if (own.value)
             return;
-        standIns.push_back(&own);
+        standIns.emplace_back(own);
         const Reading* known = reference ? &select(*reference) : nullptr;
         select(filled).value = known && known->value ? *known->value : proportion;
     };
@@ -204,13 +206,15 @@ CornerClearance drawnCorner(const Build& build, const Corner& corner, Side side,
 }
 
 /// The gaps with their uncertainty.
-void addGaps(CornerClearance& r, const Build& build, figures::Effects effects)
+/// @param whose tells the corner apart in what is remembered
+void addGaps(CornerClearance& r, const Study& study, const std::string& whose, figures::Effects effects)
 {
     if (!r.wheel)
         return;
     for (const WheelGap which : wheelGaps)
         if (which != WheelGap::Insets || !r.wheel->insets.empty())
-            r.rooms[static_cast<std::size_t>(which)].gap = figures::wheelGapOf(which, *r.corner, r.side, *r.wheel, build.wants, effects);
+            r.rooms[static_cast<std::size_t>(which)].gap = study.recall(fmt::format("gap {}, {}", static_cast<int>(which), whose),
+                [&] { return figures::wheelGapOf(which, *r.corner, r.side, *r.wheel, study.build->wants, effects); });
     r.smallestGap = smallestOf(r, !r.wheel->insets.empty());
 }
 
@@ -327,6 +331,18 @@ void drawClearance(Study& study)
     }));
 }
 
+void settleClearance(Study& study)
+{
+    Clearance all = study.of<Clearance>();
+    for (const auto& [parts, found] : { std::pair { &study.before, &all.before }, std::pair { &study.after, &all.after } })
+        for (const Axle axle : { Axle::Front, Axle::Rear })
+            for (CornerClearance* r : { &found->at(axle).left, &found->at(axle).right }) {
+                r->corner = parts->at(axle).corner;
+                r->wheel = r->corner ? findWheel(*study.build, r->corner->wheel) : nullptr;
+            }
+    study.keep(std::move(all));
+}
+
 void addClearance(Study& study)
 {
     if (!study.has<Clearance>())
@@ -334,7 +350,8 @@ void addClearance(Study& study)
     study.keep(ofBoth(study, [&](Axle axle, Side, const Corner& corner, CornerClearance drawn) {
         // What each reading does is asked of the setup that is judged.
         const bool judged = study.after.at(axle).corner == &corner;
-        addGaps(drawn, *study.build, judged ? figures::Effects::Named : figures::Effects::LeftOut);
+        const auto whose = fmt::format("{} {} {}", judged ? "after" : "before", judge::wordFor(axle), static_cast<int>(drawn.side));
+        addGaps(drawn, study, whose, judged ? figures::Effects::Named : figures::Effects::LeftOut);
         return drawn;
     }));
     for (const Axle axle : judge::axlesOf(study)) {

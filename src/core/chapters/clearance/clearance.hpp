@@ -29,7 +29,7 @@ struct CornerClearance {
     const Wheel* wheel = nullptr;
     fit::CornerShape shape {}; ///< NaN where nobody has read
     fit::CornerShape drawn {}; ///< the same with stand-ins for drawing, from the car as found or by proportion
-    std::vector<const Reading*> standIns; ///< readings whose place in `drawn` is a stand-in
+    std::vector<ReadingId> standIns; ///< readings whose place in `drawn` is a stand-in
     fit::WheelShape wheelShape; ///< in the hub's frame, on `drawn`
     bool barrelEstimated = false;
     std::array<WheelRoom, wheelGaps.size()> rooms;
@@ -51,5 +51,6 @@ using Clearance = BeforeAfter<PerAxle<AxleClearance>>;
 void drawClearance(Study& study);
 /// Everything: gaps with their uncertainty, verdicts, the smallest gap of the ledger.
 void addClearance(Study& study);
+void settleClearance(Study& study);
 
 } // namespace deepstop

@@ -86,7 +86,7 @@ private:
             return level == Level::Hits || level == Level::Tight;
         });
         if (study_.remedies == Remedies::Sought && wanting)
-            cures = curesOf(study_, axle_);
+            cures = study_.recallAfterAll("cures, " + judge::wordFor(axle_), [&] { return curesOf(study_, axle_); });
         const auto what = drums_ ? "drum" : "caliper";
         wheelGap(WheelGap::Barrel, "barrel-gap", fmt::format("Barrel over the {}", what), "stations along the barrel's inside", cures);
         if (!result_.wheel->insets.empty())

@@ -409,6 +409,13 @@ double partThatFails(const DutyHeat& heat, const std::vector<heat::Drawn>& draws
     return draws.empty() ? nothing : static_cast<double>(failed) / static_cast<double>(draws.size());
 }
 
+void settleHeat(Study& study)
+{
+    DutyStudy d = study.of<DutyStudy>();
+    d.plan = figures::judgedDuty(*study.build);
+    study.keep(std::move(d));
+}
+
 void addDuty(Study& study)
 {
     DutyStudy d;

@@ -17,13 +17,13 @@ namespace {
 constexpr double largeRise = 300;
 
 /// @param setup whose parts; the rise needs both axles, for each takes its share of the braking
-CornerHeat heatOf(const Build& build, const SetupParts& setup, Axle axle, CommonParts& common)
+CornerHeat heatOf(const Build& build, const SetupParts& setup, Axle axle)
 {
     CornerHeat r;
     r.heatStore = evaluate([&](Sample& s) { return figures::heatStore(s, *setup.at(axle).corner); });
     if (!setup.complete())
         return r;
-    r.stopRise = evaluate([&](Sample& s) { return figures::stopRise(s, build, setup, axle); }, &common);
+    r.stopRise = evaluate([&](Sample& s) { return figures::stopRise(s, build, setup, axle); });
     if (!r.stopRise.value)
         return r;
     // One stop's rise goes with the square of the speed; drawn to half as fast again as the test.
@@ -93,7 +93,7 @@ void addHeatLedger(Study& study, Axle axle)
     const CornerHeat& was = study.of<Heat>().before.at(axle);
     const CornerHeat& now = study.of<Heat>().after.at(axle);
     auto store = judge::ledgerLine("heat-store", "Heat store", style::heatStore, was.heatStore, now.heatStore,
-        [&](Sample& s) { return figures::heatStore(s, *after) - figures::heatStore(s, *before); });
+        evaluate([&](Sample& s) { return figures::heatStore(s, *after) - figures::heatStore(s, *before); }));
     store.word = nameOf(Level::Unproven);
     if (store.before.value && store.after.value) {
         const double ratio = *store.after.value / *store.before.value;
@@ -110,8 +110,7 @@ void addHeatLedger(Study& study, Axle axle)
     const Build& build = *study.build;
     auto rise = judge::ledgerLine(
         "stop-rise", axle == Axle::Front ? "Front ring, one stop" : "Rear ring, one stop", style::rise, was.stopRise, now.stopRise,
-        [&](Sample& s) { return figures::stopRise(s, build, study.after, axle) - figures::stopRise(s, build, study.before, axle); },
-        &study.common);
+        evaluate([&](Sample& s) { return figures::stopRise(s, build, study.after, axle) - figures::stopRise(s, build, study.before, axle); }));
     rise.word = judge::changeWord(study, rise);
     if (const Verdict* v = judge::verdictOn(study, axle, "stop-rise"))
         rise.level = v->level;
@@ -125,10 +124,10 @@ void drawHeat(Study& study)
     Heat found;
     for (const Axle axle : { Axle::Front, Axle::Rear }) {
         if (study.before.at(axle).corner)
-            found.before.at(axle) = heatOf(*study.build, study.before, axle, study.common);
+            found.before.at(axle) = heatOf(*study.build, study.before, axle);
         if (study.after.at(axle).corner)
             found.after.at(axle) =
-                study.after.setup == study.before.setup ? found.before.at(axle) : heatOf(*study.build, study.after, axle, study.common);
+                study.after.setup == study.before.setup ? found.before.at(axle) : heatOf(*study.build, study.after, axle);
     }
     study.keep(std::move(found));
 }

@@ -14,6 +14,7 @@ struct CornerHeat {
 using Heat = BeforeAfter<PerAxle<CornerHeat>>;
 
 void addHeat(Study& study);
+void settleHeat(Study& study);
 /// What the picture of the rings needs; a duty takes its time.
 void drawHeat(Study& study);
 

@@ -13,9 +13,7 @@
 
 #include <algorithm>
 #include <cmath>
-#include <deque>
 #include <limits>
-#include <mutex>
 
 namespace deepstop {
 
@@ -87,64 +85,76 @@ Predicted predict(const Study& study, const SetupParts& setup, const std::option
     return p;
 }
 
-/// The last few sets of draws, so that what is typed elsewhere costs none.
-std::vector<std::vector<double>> drawn(const std::vector<stopping::Case>& cases, int draws)
+/// The stop of each setup, before and after, as remembered.
+Predicted predicted(const Study& study, bool after)
 {
-    static std::mutex cacheMutex;
-    static std::deque<std::pair<std::vector<stopping::Case>, std::vector<std::vector<double>>>> last;
-    constexpr std::size_t most = 8;
-    {
-        const std::lock_guard lock(cacheMutex);
-        for (const auto& [known, all] : last)
-            if (known == cases)
-                return all;
-    }
-    auto all = stopping::spread(cases, draws, {}, 1);
-    const std::lock_guard lock(cacheMutex);
-    last.emplace_front(cases, all);
-    if (last.size() > most)
-        last.pop_back();
+    if (after && study.after.setup == study.before.setup)
+        return predicted(study, false);
+    return study.recall(after ? "predicted after" : "predicted before", [&] {
+        std::optional<heat::Duty> duty;
+        Sample s;
+        if (const DutyPlan* plan = figures::judgedDuty(*study.build))
+            duty = figures::dutyOf(s, *study.build, *plan);
+        return predict(study, after ? study.after : study.before, duty);
+    });
+}
+
+/// Which predictions are drawn: those that have a value, before and after, cold and hot.
+struct Drawn {
+    bool after;
+    bool hot;
+};
+std::vector<Drawn> drawnOf(const Predicted& before, const Predicted& after)
+{
+    std::vector<Drawn> all;
+    for (const auto& [of, isAfter] : { std::pair { &before, false }, std::pair { &after, true } })
+        for (const auto& [figure, hot] : { std::pair { &of->cold, false }, std::pair { &of->hot, true } })
+            if (figure->value)
+                all.push_back({ isAfter, hot });
     return all;
+}
+
+std::vector<std::vector<double>> drawsOf(const Study& study)
+{
+    const Predicted before = predicted(study, false);
+    const Predicted after = predicted(study, true);
+    std::vector<stopping::Case> cases;
+    for (const auto& [isAfter, hot] : drawnOf(before, after)) {
+        figures::StopOf of;
+        if (hot) {
+            of.frontFriction = (isAfter ? after : before).frontFriction;
+            of.rearFriction = (isAfter ? after : before).rearFriction;
+        }
+        cases.push_back(caseOf(*study.build, isAfter ? study.after : study.before, of, isAfter));
+    }
+    constexpr int draws = 120;
+    return stopping::spread(cases, draws, {}, 1);
 }
 
 void addDraws(const Study& study, ProvingStudy& p)
 {
-    const Build& build = *study.build;
-    std::vector<stopping::Case> cases;
-    std::vector<std::vector<double>*> into;
-    for (const auto& [setup, predicted, number] :
-        { std::tuple { &study.before, &p.before, 0 }, std::tuple { &study.after, &p.after, 1 } }) {
-        if (predicted->cold.value) {
-            cases.push_back(caseOf(build, *setup, {}, number));
-            into.push_back(&predicted->coldDraws);
-        }
-        if (predicted->hot.value) {
-            figures::StopOf of;
-            of.frontFriction = predicted->frontFriction;
-            of.rearFriction = predicted->rearFriction;
-            cases.push_back(caseOf(build, *setup, of, number));
-            into.push_back(&predicted->hotDraws);
-        }
+    auto all = study.recall("draws of stops", [&] { return drawsOf(study); });
+    const auto drawn = drawnOf(p.before, p.after);
+    for (std::size_t i = 0; i < all.size(); ++i) {
+        Predicted& of = drawn[i].after ? p.after : p.before;
+        (drawn[i].hot ? of.hotDraws : of.coldDraws) = std::move(all[i]);
     }
-    constexpr int draws = 120;
-    auto all = drawn(cases, draws);
-    for (std::size_t i = 0; i < all.size(); ++i)
-        *into[i] = std::move(all[i]);
     for (Predicted* each : { &p.before, &p.after })
-        for (const auto& [figure, drawn] : { std::pair { &each->cold, &each->coldDraws }, std::pair { &each->hot, &each->hotDraws } })
-            if (figure->value && !drawn->empty()) {
-                auto& range = drawn == &each->coldDraws ? each->coldRange : each->hotRange;
-                range = { quantile(*drawn, 0.05), quantile(*drawn, 0.95) };
+        for (const auto& [figure, draws] : { std::pair { &each->cold, &each->coldDraws }, std::pair { &each->hot, &each->hotDraws } })
+            if (figure->value && !draws->empty()) {
+                auto& range = draws == &each->coldDraws ? each->coldRange : each->hotRange;
+                range = { quantile(*draws, 0.05), quantile(*draws, 0.95) };
                 figure->worstCase = figure->rootSumSquare = (range->high - range->low) / 2;
             }
 }
 
-void addOthers(const Study& study, ProvingStudy& p)
+std::vector<OtherStop> othersOf(const Study& study)
 {
+    std::vector<OtherStop> others;
     const Build& build = *study.build;
-    const auto own = build.car.testSpeed.value;
+    const std::optional<double> own = build.car.testSpeed.value;
     if (!own || !study.before.complete() || !study.after.complete())
-        return;
+        return others;
     Sample s;
     const auto of = [&](const LoadCase* load, double speed, bool wet) {
         figures::StopOf stop;
@@ -152,7 +162,7 @@ void addOthers(const Study& study, ProvingStudy& p)
         stop.speed = speed;
         if (wet)
             stop.grip = figures::setting(build.wants.wetGrip, &Wants::wetGrip);
-        p.others.push_back({ load ? load->name : std::string(), speed, wet, figures::drive(s, build, study.before, stop, false).distance,
+        others.push_back({ load ? load->name : std::string(), speed, wet, figures::drive(s, build, study.before, stop, false).distance,
             figures::drive(s, build, study.after, stop, false).distance });
     };
     for (const double part : { 0.5, 0.75, 1.25 })
@@ -160,6 +170,7 @@ void addOthers(const Study& study, ProvingStudy& p)
     of(nullptr, *own, true);
     for (const LoadCase& load : build.loads)
         of(&load, *own, false);
+    return others;
 }
 
 double savesOf(const std::vector<double>& before, const std::vector<double>& after, double part)
@@ -291,6 +302,21 @@ void addSaves(Study& study, const ProvingStudy& p)
     study.verdicts.push_back(std::move(v));
 }
 
+/// Setups and measured stops, in this study's build.
+void pointInto(ProvingStudy& p, const Study& study)
+{
+    p.measuredBefore.setup = study.before.setup;
+    p.measuredAfter.setup = study.after.setup;
+    const auto point = [&](std::vector<MeasuredRun>& runs) {
+        for (MeasuredRun& run : runs)
+            run.measured = &study.build->tests[run.session].stops[run.stop];
+    };
+    point(p.measuredBefore.runs);
+    point(p.measuredAfter.runs);
+    for (FadeRuns& fade : p.fades)
+        point(fade.runs);
+}
+
 ProvingStudy measuredOf(const Study& study, bool withModel)
 {
     ProvingStudy p;
@@ -300,12 +326,22 @@ ProvingStudy measuredOf(const Study& study, bool withModel)
     p.measuredAfter = runsOf(*study.build, *study.after.setup);
     if (study.before.setup != study.after.setup)
         p.difference = proving::welch(p.measuredBefore.counted, p.measuredAfter.counted);
-    p.fades =
-        fadesOf(*study.build, { study.before.setup, study.before.setup == study.after.setup ? nullptr : study.after.setup }, withModel);
+    p.fades = study.recall(withModel ? "fades" : "fades as driven", [&] {
+        return fadesOf(
+            *study.build, { study.before.setup, study.before.setup == study.after.setup ? nullptr : study.after.setup }, withModel);
+    });
+    pointInto(p, study);
     return p;
 }
 
 } // namespace
+
+void settleProving(Study& study)
+{
+    ProvingStudy p = study.of<ProvingStudy>();
+    pointInto(p, study);
+    study.keep(std::move(p));
+}
 
 double ProvingStudy::coldSaves(double part) const { return savesOf(before.coldDraws, after.coldDraws, part); }
 double ProvingStudy::hotSaves(double part) const { return savesOf(before.hotDraws, after.hotDraws, part); }
@@ -315,17 +351,16 @@ void drawProving(Study& study) { study.keep(measuredOf(study, false)); }
 void addProving(Study& study)
 {
     ProvingStudy p = measuredOf(study, true);
-    std::optional<heat::Duty> duty;
     if (const DutyPlan* plan = figures::judgedDuty(*study.build)) {
         Sample s;
-        duty = figures::dutyOf(s, *study.build, *plan);
-        p.duty = duty->name.empty() ? duty->id : duty->name;
-        p.brakings = heat::stopsIn(*duty);
+        const auto duty = figures::dutyOf(s, *study.build, *plan);
+        p.duty = duty.name.empty() ? duty.id : duty.name;
+        p.brakings = heat::stopsIn(duty);
     }
-    p.before = predict(study, study.before, duty);
-    p.after = study.after.setup == study.before.setup ? p.before : predict(study, study.after, duty);
+    p.before = predicted(study, false);
+    p.after = predicted(study, true);
     addDraws(study, p);
-    addOthers(study, p);
+    p.others = study.recall("other stops", [&] { return othersOf(study); });
     addMeasuredVerdicts(study);
     addSaves(study, p);
     addDifference(study, p);

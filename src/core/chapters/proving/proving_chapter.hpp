@@ -87,6 +87,7 @@ struct ProvingStudy {
 [[nodiscard]] RunsOf runsOf(const Build& build, const Setup& setup);
 
 void addProving(Study& study);
+void settleProving(Study& study);
 /// Only the measured stops, which are quick.
 void drawProving(Study& study);
 

@@ -14,9 +14,22 @@ namespace {
 constexpr std::string_view closedRoad = "Try brakes only on a closed place with no one behind and run-out of twice the distance; stop at "
                                         "the first leak, soft pedal or pull.";
 
-SetupStopping stoppingOf(const Build& build, const SetupParts& setup, CommonParts& common)
+Evaluation frontShareOf(const Study& study, const SetupParts& setup)
+{
+    return study.recall("front share, " + setup.setup->id,
+        [&] { return evaluateAtLimits([&](Sample& s) { return figures::braking(s, *study.build, setup).frontShare; }); });
+}
+
+Evaluation distanceOf(const Study& study, const SetupParts& setup)
+{
+    return study.recall("stopping distance, " + setup.setup->id,
+        [&] { return evaluateAtLimits([&](Sample& s) { return figures::stop(s, *study.build, setup, false).distance; }); });
+}
+
+SetupStopping stoppingOf(const Study& study, const SetupParts& setup)
 {
     using namespace figures;
+    const Build& build = *study.build;
     SetupStopping r;
     for (const Axle axle : { Axle::Front, Axle::Rear })
         if (const Corner* corner = setup.at(axle).corner) {
@@ -27,9 +40,9 @@ SetupStopping stoppingOf(const Build& build, const SetupParts& setup, CommonPart
         }
     if (!setup.complete())
         return r;
-    r.deceleration = evaluate([&](Sample& s) { return braking(s, build, setup).deceleration; }, &common);
-    r.frontShare = evaluate([&](Sample& s) { return braking(s, build, setup).frontShare; }, &common);
-    r.distance = evaluate([&](Sample& s) { return stop(s, build, setup, false).distance; }, &common);
+    r.deceleration = evaluate([&](Sample& s) { return braking(s, build, setup).deceleration; });
+    r.frontShare = frontShareOf(study, setup).figure;
+    r.distance = distanceOf(study, setup).figure;
     Sample s;
     if (r.deceleration.value)
         r.braking = braking(s, build, setup);
@@ -105,9 +118,7 @@ void addStopVerdicts(Study& study)
         distance.style = style::road;
         distance.lacksInWords = limit.lacksInWords;
         if (before.complete() && after.complete())
-            distance.figure = evaluate(
-                [&](Sample& s) { return figures::stop(s, build, after, false).distance - figures::stop(s, build, before, false).distance; },
-                &study.common);
+            distance.figure = difference(distanceOf(study, after), distanceOf(study, before));
         distance.method = "Each stop integrated in steps: the foot builds up, the load goes forward with a lag, tyres lose some grip where "
                           "their load grows, air and rolling drag. Without antilock the driver holds the first axle at its limit. The "
                           "difference is worked out as one sum, so that what both setups share cancels in its uncertainty.";
@@ -151,9 +162,8 @@ void addStopLedger(Study& study)
     const SetupStopping& was = study.of<Stopping>().before;
     const SetupStopping& now = study.of<Stopping>().after;
     const Verdict* limit = study.verdict("stop/limit");
-    auto share = judge::ledgerLine(
-        "front-share", "Front share", style::share, was.frontShare, now.frontShare,
-        [&](Sample& s) { return figures::braking(s, build, b).frontShare - figures::braking(s, build, a).frontShare; }, &study.common);
+    auto share = judge::ledgerLine("front-share", "Front share", style::share, was.frontShare, now.frontShare,
+        difference(frontShareOf(study, b), frontShareOf(study, a)));
     share.word = share.change.value ? std::string(nameOf(now.braking->limit)) : "unproven";
     if (limit)
         share.level = limit->level;
@@ -181,8 +191,8 @@ void addStopLedger(Study& study)
 void addStopping(Study& study)
 {
     Stopping found;
-    found.before = stoppingOf(*study.build, study.before, study.common);
-    found.after = study.after.setup == study.before.setup ? found.before : stoppingOf(*study.build, study.after, study.common);
+    found.before = stoppingOf(study, study.before);
+    found.after = study.after.setup == study.before.setup ? found.before : stoppingOf(study, study.after);
     study.keep(std::move(found));
     addStopVerdicts(study);
     addStopLedger(study);

@@ -150,7 +150,7 @@ void addWeightLedger(Study& study, Axle axle)
     const auto& found = study.of<Weights>();
     auto line = judge::ledgerLine("corner-weight", "Corner weight", style::partMass, found.before.at(axle).cornerMass,
         found.after.at(axle).cornerMass,
-        [&](Sample& s) { return figures::cornerMass(s, *after, lacks) - figures::cornerMass(s, *before, lacks); });
+        evaluate([&](Sample& s) { return figures::cornerMass(s, *after, lacks) - figures::cornerMass(s, *before, lacks); }));
     if (const Verdict* v = judge::verdictOn(study, axle, "weight")) {
         line.level = v->level;
         line.lacksInWords = v->lacksInWords;
