@@ -35,13 +35,21 @@ double vaneShare(Sample& s, const Rotor& r)
 
 weights::Ring ringOf(Sample& s, const Rotor& r)
 {
-    const double gap = s(r.ventGap);
+    const double gap = ventGap(s, r);
     // Vanes matter only where there is air between the plates.
     const double vanes = gap == 0 ? 0 : vaneShare(s, r);
     return { s(r.outerDiameter), s(r.ringInnerDiameter), s(r.thickness), gap, vanes };
 }
 
 } // namespace
+
+double ventGap(Sample& s, const Rotor& r)
+{
+    if (r.ventGap.value == 0.0)
+        return s.certain(r.ventGap);
+    const double gap = s(r.ventGap);
+    return gap < 0 ? 0 : gap;
+}
 
 double wheelFace(Sample& s, const Corner& c)
 {

@@ -11,6 +11,8 @@ namespace deepstop::figures {
 
 /// z of the rotor's inboard friction face.
 [[nodiscard]] double inboardFace(Sample& s, const Corner& corner);
+/// Between the plates of the ring. A ring of one plate has a gap of 0, and no gap is less.
+[[nodiscard]] double ventGap(Sample& s, const Rotor& rotor);
 /// From the hub's flange face to the wheel's mounting face.
 [[nodiscard]] double wheelFace(Sample& s, const Corner& corner);
 /// A stud's thread in its nut. NaN where hub or wheel lack a length, or nobody has said which thread it is.

@@ -114,7 +114,7 @@ heat::Brake thermalBrake(Sample& s, const SetupParts& setup, Axle axle)
         const double outer = b.diameter / 2;
         const double inner = s(r.ringInnerDiameter) / 2;
         const double thick = s(r.thickness);
-        const double gap = s(r.ventGap);
+        const double gap = ventGap(s, r);
         const double height = s(r.hatThickness) >= 0 ? s(r.overallHeight) - thick : missing;
         // Where the pads run.
         const double effective = effectiveRadius(s, c);

@@ -52,6 +52,13 @@ public:
         note(reading, false, reading.known == Known::Vendor ? share * std::abs(reading.value.value_or(0)) : 0);
         return reading.value ? *reading.value + shiftOf(reading) : std::numeric_limits<double>::quiet_NaN();
     }
+    /// The value of something that is so or not, whatever was measured with: a sum rests on it, but never moves it.
+    double certain(const Reading& reading)
+    {
+        note(reading, true);
+        idle(reading);
+        return reading.value.value_or(std::numeric_limits<double>::quiet_NaN());
+    }
     /// The value, or nothing lacking and `otherwise` where absence has a plain meaning: no spacer is a spacer of 0.
     double orElse(const Reading& reading, double otherwise, bool isLength = true)
     {

@@ -88,6 +88,8 @@ Edit editOf(const std::string& setup, const Change& change)
     };
 }
 
+bool isOff(const Verdict& v) { return v.level == Level::Stop || v.level == Level::Caution; }
+
 /// Of a valve nobody has set.
 constexpr double usualSlope = 0.35;
 
@@ -165,7 +167,6 @@ private:
         const Verdict* found = study_.verdict(id);
         return found && found->figure.value ? found : nullptr;
     }
-    [[nodiscard]] static bool isOff(const Verdict& v) { return v.level == Level::Stop || v.level == Level::Caution; }
     static void add(std::vector<Change>& to, std::vector<Change> more)
     {
         to.insert(to.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
@@ -438,13 +439,27 @@ private:
 
 } // namespace
 
+namespace {
+
+/// The advice that these verdicts want: what it takes from them stands in its name, the rest it looks at itself.
+std::string whatIsAsked(const Study& study)
+{
+    std::string name = fmt::format("advice for a stop of {:a}", limitOf(study.of<Balance>().after));
+    for (const Verdict& v : study.verdicts)
+        if (v.id.starts_with("balance/") && v.figure.value && isOff(v))
+            name += fmt::format(", {} {} {:a}", v.id, static_cast<int>(v.level), *v.figure.value);
+    return name;
+}
+
+} // namespace
+
 void addBalanceAdvice(Study& study)
 {
     if (!study.after.complete())
         return;
     const Verdict* order = study.verdict("balance/lock-order");
     if (order && order->figure.value)
-        for (auto& [id, remedies] : study.recallAfterAll("advice on balance", [&] { return Adviser(study).advise(); }))
+        for (auto& [id, remedies] : study.recall(whatIsAsked(study), [&] { return Adviser(study).advise(); }))
             std::ranges::find(study.verdicts, id, &Verdict::id)->remedies = remedies;
 }
 

@@ -1,6 +1,7 @@
 #include "chapters/clearance/clearance.hpp"
 
 #include "chapters/clearance/clearance_parts.hpp"
+#include "chapters/clearance/tried.hpp"
 #include "chapters/clearance/wheel_figures.hpp"
 #include "verdict/judge.hpp"
 
@@ -205,16 +206,34 @@ CornerClearance drawnCorner(const Build& build, const Corner& corner, Side side,
     return r;
 }
 
+/// Which of a study's corners.
+struct Which {
+    bool judged; ///< of the setup after, or shared by both
+    Axle axle;
+    Side side;
+    [[nodiscard]] std::string name() const
+    {
+        return fmt::format("{} {} {}", judged ? "after" : "before", judge::wordFor(axle), side == Side::Left ? "left" : "right");
+    }
+};
+
+/// One gap with its uncertainty. What each reading does to it is asked of the setup that is judged.
+Figure gapAt(const Study& study, const Which& of, WheelGap which, const Corner& corner, const Wheel& wheel)
+{
+    return study.recall(fmt::format("gap {}, {}", static_cast<int>(which), of.name()), [&] {
+        return figures::wheelGapOf(
+            which, corner, of.side, wheel, study.build->wants, of.judged ? figures::Effects::Named : figures::Effects::LeftOut);
+    });
+}
+
 /// The gaps with their uncertainty.
-/// @param whose tells the corner apart in what is remembered
-void addGaps(CornerClearance& r, const Study& study, const std::string& whose, figures::Effects effects)
+void addGaps(CornerClearance& r, const Study& study, const Which& of)
 {
     if (!r.wheel)
         return;
     for (const WheelGap which : wheelGaps)
-        if (which != WheelGap::Insets || !r.wheel->insets.empty())
-            r.rooms[static_cast<std::size_t>(which)].gap = study.recall(fmt::format("gap {}, {}", static_cast<int>(which), whose),
-                [&] { return figures::wheelGapOf(which, *r.corner, r.side, *r.wheel, study.build->wants, effects); });
+        if (strikes(which, *r.wheel))
+            r.rooms[static_cast<std::size_t>(which)].gap = gapAt(study, of, which, *r.corner, *r.wheel);
     r.smallestGap = smallestOf(r, !r.wheel->insets.empty());
 }
 
@@ -304,6 +323,22 @@ void addClearanceLedger(Study& study)
 
 namespace clearance {
 
+Gaps gapsNow(const Study& study, Axle axle)
+{
+    const auto& [corner, wheel] = study.after.at(axle);
+    if (!study.working || !corner || !wheel)
+        return gapsOf(study.of<Clearance>().after.at(axle));
+    Gaps gaps;
+    for (const WheelGap which : wheelGaps)
+        if (strikes(which, *wheel)) {
+            Figure left = gapAt(study, { true, axle, Side::Left }, which, *corner, *wheel);
+            gaps[static_cast<std::size_t>(which)] = readAlike(*corner)
+                ? std::move(left)
+                : figures::lesserOf(std::move(left), gapAt(study, { true, axle, Side::Right }, which, *corner, *wheel)).figure;
+        }
+    return gaps;
+}
+
 Clearance clearanceOn(const Study& study, Axle axle, const std::array<Figure, wheelGaps.size()>& gaps)
 {
     Clearance found;
@@ -327,7 +362,12 @@ void drawClearance(Study& study)
 {
     const Setup& asFound = study.build->setups.front();
     study.keep(ofBoth(study, [&](Axle axle, Side side, const Corner& corner, const CornerClearance&) {
-        return drawnCorner(*study.build, corner, side, cornerOf(*study.build, asFound, axle), hubOf(*study.build, axle));
+        const Which of { study.after.at(axle).corner == &corner, axle, side };
+        auto drawn = study.recall("drawn " + of.name(),
+            [&] { return drawnCorner(*study.build, corner, side, cornerOf(*study.build, asFound, axle), hubOf(*study.build, axle)); });
+        drawn.corner = &corner;
+        drawn.wheel = findWheel(*study.build, corner.wheel);
+        return drawn;
     }));
 }
 
@@ -347,11 +387,8 @@ void addClearance(Study& study)
 {
     if (!study.has<Clearance>())
         drawClearance(study);
-    study.keep(ofBoth(study, [&](Axle axle, Side, const Corner& corner, CornerClearance drawn) {
-        // What each reading does is asked of the setup that is judged.
-        const bool judged = study.after.at(axle).corner == &corner;
-        const auto whose = fmt::format("{} {} {}", judged ? "after" : "before", judge::wordFor(axle), static_cast<int>(drawn.side));
-        addGaps(drawn, study, whose, judged ? figures::Effects::Named : figures::Effects::LeftOut);
+    study.keep(ofBoth(study, [&](Axle axle, Side side, const Corner& corner, CornerClearance drawn) {
+        addGaps(drawn, study, { study.after.at(axle).corner == &corner, axle, side });
         return drawn;
     }));
     for (const Axle axle : judge::axlesOf(study)) {

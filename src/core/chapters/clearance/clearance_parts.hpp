@@ -12,6 +12,8 @@ namespace deepstop::clearance {
 void addRoomVerdicts(Study& study, Axle axle);
 /// Studs, nuts, pilot, spacer trial, and where the wheel then stands.
 void addSeatVerdicts(Study& study, Axle axle);
+/// The gaps of the setup after, the worse side of each: as remembered while the study is worked out, afterwards as it found them.
+[[nodiscard]] std::array<Figure, wheelGaps.size()> gapsNow(const Study& study, Axle axle);
 /// What the verdicts on one axle rest on, and no more: both setups as drawn, the one after with gaps that are known, of either side.
 [[nodiscard]] Clearance clearanceOn(const Study& study, Axle axle, const std::array<Figure, wheelGaps.size()>& gaps);
 /// A spacer of that thickness, with what it does to the gaps and the studs, wanted or not.

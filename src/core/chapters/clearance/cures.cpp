@@ -39,8 +39,8 @@ struct Change {
 class Search {
 public:
     Search(const Study& study, Axle axle, const library::Library* library)
-        : study_(study), build_(*study.build), axle_(axle), result_(study.of<Clearance>().after.at(axle).left),
-          gaps_(gapsOf(study.of<Clearance>().after.at(axle))), library_(library)
+        : study_(study), build_(*study.build), axle_(axle), result_(study.after.at(axle)), gaps_(clearance::gapsNow(study, axle)),
+          library_(library)
     {
         for (const WheelGap which : wheelGaps)
             allowance_[static_cast<std::size_t>(which)] = allowanceOf(gaps_, which);
@@ -112,7 +112,7 @@ private:
             // What was not proven before need not be now; what cures here and strikes there is no cure.
             const bool wide = gap.lowest() >= figures::wantedOf(which, wheel, build_.wants) - 1e-12
                 && (!gap.provisional() || was.provisional() || !was.value);
-            const bool failed = was.value && gapLevel(was, result_.room(which).wanted) != Level::Clear;
+            const bool failed = was.value && gapLevel(was, figures::wantedOf(which, *result_.wheel, build_.wants)) != Level::Clear;
             if (wide)
                 helps = helps || failed;
             else if (failed && gap.lowest() >= was.lowest() - 1e-9 && gap.lowest() > 0)
@@ -345,7 +345,7 @@ private:
     const Study& study_;
     const Build& build_;
     Axle axle_;
-    const CornerClearance& result_; ///< of the left side; what both share is read from it
+    AxleParts result_;
     Gaps gaps_; ///< the worse side of each
     const library::Library* library_;
     std::array<double, wheelGaps.size()> allowance_ {};
@@ -426,7 +426,7 @@ namespace clearance {
 
 Remedy spacerRemedy(const Study& study, Axle axle, std::string title, double size)
 {
-    const CornerClearance& result = study.of<Clearance>().after.at(axle).left;
+    const AxleParts& result = study.after.at(axle);
     const Change change { Cure::Kind::Spacer, std::move(title), result.wheel,
         [size](Corner& own) {
             // What lay behind the wheel in the trial stays what it was, whichever spacer comes now.

@@ -63,7 +63,13 @@ private:
 
     Verdict& start(std::string_view id, std::string title, const std::function<double(Sample&)>& sum)
     {
-        return start(id, std::move(title), evaluate(sum));
+        return start(id, std::move(title), study_.recall(nameOf(id), [&] { return evaluate(sum); }));
+    }
+
+    std::string nameOf(std::string_view id) const { return fmt::format("{} {}", judge::wordFor(axle_), id); }
+    figures::Sided lesserSide(std::string_view id, const std::function<double(Sample&, Side)>& sum) const
+    {
+        return study_.recall(nameOf(id), [&] { return figures::lesserSide(sum); });
     }
 
     Verdict& start(std::string_view id, std::string title, Figure figure)
@@ -86,7 +92,7 @@ private:
             return level == Level::Hits || level == Level::Tight;
         });
         if (study_.remedies == Remedies::Sought && wanting)
-            cures = study_.recallAfterAll("cures, " + judge::wordFor(axle_), [&] { return curesOf(study_, axle_); });
+            cures = study_.recall("cures, " + judge::wordFor(axle_), [&] { return curesOf(study_, axle_); });
         const auto what = drums_ ? "drum" : "caliper";
         wheelGap(WheelGap::Barrel, "barrel-gap", fmt::format("Barrel over the {}", what), "stations along the barrel's inside", cures);
         if (!result_.wheel->insets.empty())
@@ -146,7 +152,7 @@ private:
 
     void bridge()
     {
-        const auto of = figures::lesserSide([&](Sample& s, Side side) {
+        const auto of = lesserSide("bridge-gap", [&](Sample& s, Side side) {
             return s(corner_.caliper.bridgeGap) + figures::lift(s, corner_, side)
                 - fit::growth(s(corner_.rotor.outerDiameter), hotRise_, expansion(s)) / 2;
         });
@@ -164,7 +170,7 @@ private:
     void slot()
     {
         const double coning = figures::setting(study_.build->wants.coning, &Wants::coning);
-        const auto of = figures::lesserSide([&](Sample& s, Side side) {
+        const auto of = lesserSide("face-gap", [&](Sample& s, Side side) {
             const double thickness = s(corner_.rotor.thickness);
             // A ring that floats on its hat stands anywhere within its play; whether it does has to be said.
             double play = 0;
@@ -248,7 +254,7 @@ private:
     {
         // The hat gets about half as hot as the ring; common practice, no source.
         const double hatRise = hotRise_ / 2;
-        const auto of = figures::lesserSide([&](Sample& s, Side side) {
+        const auto of = lesserSide("hat-gap", [&](Sample& s, Side side) {
             const auto& solid = corner_.rotor.hatMaterial == HatMaterial::Aluminium ? materials::aluminium6061 : materials::greyIron;
             if (corner_.rotor.hatMaterial == HatMaterial::Unknown)
                 s.assume("a hat of iron");

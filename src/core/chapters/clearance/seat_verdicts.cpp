@@ -307,14 +307,14 @@ private:
             v.reason += fmt::format(". By the readings the wheel clears by {} without: one of the two is wrong", say(*smallest.value));
         if (study_.remedies == Remedies::LeftOut)
             return;
-        v.remedies = study_.recallAfterAll("spacers, " + judge::wordFor(axle_), [&] {
-            std::vector<Remedy> remedies;
-            if (bought)
-                remedies.push_back(spacerRemedy(study_, axle_, fmt::format("Buy a spacer of {}", say(*bought)), *bought));
-            if (!bought || turned < *bought - 1e-9)
-                remedies.push_back(spacerRemedy(study_, axle_, fmt::format("Have a spacer of {} turned", say(turned)), turned));
-            return remedies;
-        });
+        const auto offer = [&](const std::string& title, double size) {
+            v.remedies.push_back(study_.recall(
+                fmt::format("{} {} {:a}", judge::wordFor(axle_), title, size), [&] { return spacerRemedy(study_, axle_, title, size); }));
+        };
+        if (bought)
+            offer(fmt::format("Buy a spacer of {}", say(*bought)), *bought);
+        if (!bought || turned < *bought - 1e-9)
+            offer(fmt::format("Have a spacer of {} turned", say(turned)), turned);
     }
 
     void place()
