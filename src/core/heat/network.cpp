@@ -35,9 +35,12 @@ public:
     /// Of the rubbing face, from the first layer's mean and what flows through it: exact for a parabola.
     [[nodiscard]] double surface(const double* x, double power) const
     {
-        const double t0 = ringAt(x, 0);
+        return surfaceOver(ringAt(x, 0), layers_ > 1 ? ringAt(x, 1) : 0, power);
+    }
+    [[nodiscard]] double surfaceOver(double t0, double t1, double power) const
+    {
         const double k = conductivity(t0);
-        const double inward = layers_ > 1 ? k * (t0 - ringAt(x, 1)) / thick_ : 0;
+        const double inward = layers_ > 1 ? k * (t0 - t1) / thick_ : 0;
         return t0 + (2 * power * (1 - b_.liningShare) / b_.heatedArea + inward) * thick_ / (6 * k);
     }
     void begin(double* x) const
@@ -93,19 +96,22 @@ public:
     void flow(const double* x, double* dx, double power, bool pressed) const
     {
         std::array<double, mostLayers> heat {};
-        const double hot = surface(x, power);
+        std::array<double, mostLayers> ring;
+        for (int i = 0; i < layers_; ++i)
+            ring[static_cast<std::size_t>(i)] = ringAt(x, i);
+        const double hot = surfaceOver(ring[0], ring[1], power);
         // Into ring and linings, by what they can take at once; then between them as long as they touch.
         heat[0] += power * (1 - b_.liningShare);
         double lining = power * b_.liningShare;
         const double across = b_.liningConductance * (pressed ? 1 : touching) * (hot - x[Lining]);
         heat[0] -= across;
         lining += across;
-        for (int i = 0; i + 1 < layers_; ++i) {
-            const double a = ringAt(x, i);
-            const double b = ringAt(x, i + 1);
+        for (std::size_t i = 0; i + 1 < static_cast<std::size_t>(layers_); ++i) {
+            const double a = ring[i];
+            const double b = ring[i + 1];
             const double through = conductivity((a + b) / 2) * b_.heatedArea / thick_ * (a - b);
-            heat[static_cast<std::size_t>(i)] -= through;
-            heat[static_cast<std::size_t>(i) + 1] += through;
+            heat[i] -= through;
+            heat[i + 1] += through;
         }
         // To the air: faces, channels, everything else.
         const auto shine = [&](double emissivity, double area, double hotter) {
@@ -116,7 +122,7 @@ public:
         const double fromFaces = toAir_.faces * (hot - ambient_) + shine(ringEmissivity, b_.openFaces, hot);
         heat[0] -= fromFaces;
         const auto last = static_cast<std::size_t>(layers_ - 1);
-        const double back = ringAt(x, layers_ - 1);
+        const double back = ring[last];
         const double fromVanes = toAir_.vanes * (back - ambient_);
         const double toHat = b_.ringToHat * (back - x[Hat]);
         heat[last] -= fromVanes + toHat;

@@ -1,0 +1,263 @@
+/// A study that follows the edits is the study from nothing, to the last bit; and what is remembered is bounded.
+
+#include "core/support.hpp"
+#include "build/address.hpp"
+#include "study/study.hpp"
+
+#include <QTest>
+
+#include <random>
+
+using namespace deepstop;
+
+namespace {
+
+Study whole(const std::shared_ptr<const Build>& build, StudyOf of, std::shared_ptr<const Study> last = nullptr)
+{
+    of.last = std::move(last);
+    return *study(build, of, std::atomic<bool>(false));
+}
+
+std::string bits(const std::optional<double>& value) { return value ? fmt::format("{:a}", *value) : std::string("none"); }
+
+std::string inFull(const Figure& f)
+{
+    std::string text = fmt::format("{} {:a} {:a} rests", bits(f.value), f.worstCase, f.rootSumSquare);
+    for (const auto* all : { &f.restsOn, &f.lacks, &f.estimated }) {
+        text += ";";
+        for (const ReadingId each : *all)
+            text += fmt::format(" {}", each.number());
+    }
+    for (const double effect : f.effects)
+        text += fmt::format(" {:a}", effect);
+    for (const std::string& each : f.assumed)
+        text += ", " + each;
+    return text;
+}
+
+/// Everything a study says, field by field, each on its own line.
+std::vector<std::string> inFull(const Study& s)
+{
+    std::vector<std::string> all { s.summary, fmt::format("headline {} {} {}", static_cast<int>(s.headline.fits),
+                                                  static_cast<int>(s.headline.centred), s.headline.readingsMissing) };
+    const auto join = [](const std::vector<std::string>& words) {
+        std::string text;
+        for (const std::string& word : words)
+            text += word + " | ";
+        return text;
+    };
+    for (const Verdict& v : s.verdicts) {
+        all.push_back(fmt::format("{} {} {} {} {} {} {} {} {} {} {}", v.id, v.chapter, static_cast<int>(v.axle),
+            v.side ? static_cast<int>(*v.side) : -1, v.title, nameOf(v.level), v.reason, bits(v.wanted), v.method, v.source, v.caution));
+        all.push_back(v.id + " " + inFull(v.figure) + join(v.lacksInWords));
+        for (const Remedy& r : v.remedies) {
+            const auto then = r.in(*s.build);
+            all.push_back(fmt::format("{} remedy {} {} {} {}", v.id, r.title, bits(r.gap.value), r.gap.worstCase, join(r.costs)));
+            // What it makes of the build, by what it changes.
+            if (then)
+                for (const auto& entry : Directory(*then).entries())
+                    all.back() += bits(entry.reading->value) + " ";
+        }
+    }
+    for (const LedgerLine& l : s.ledger)
+        all.push_back(fmt::format("{} {} {} {} {} / {} / {} {}", l.id, l.title, l.word, nameOf(l.level), inFull(l.before), inFull(l.after),
+            inFull(l.change), join(l.lacksInWords)));
+    for (const Question& q : s.questions)
+        all.push_back(fmt::format("asks {} {} {}", q.address.pointer, q.missing, join(q.verdicts)));
+    for (const OpenFact& f : s.openFacts)
+        all.push_back("open " + f.what + join(f.verdicts));
+    return all;
+}
+
+/// Somebody who edits: readings nudged, moved far, made coarse, taken away, given back; facts; elements of lists; undo.
+class Editor {
+public:
+    Editor(std::shared_ptr<const Build> build, unsigned seed) : states_ { std::move(build) }, rng_(seed) { }
+
+    std::shared_ptr<const Build> next()
+    {
+        if (states_.size() > 1 && pick(10) == 0) {
+            states_.pop_back();
+            return states_.back();
+        }
+        const Build& now = *states_.back();
+        const Directory directory(now);
+        const auto& entry = directory.entries()[pick(directory.entries().size())];
+        Build changed = now;
+        const std::size_t what = pick(20);
+        if (what == 0)
+            changed = withoutElement(now, entry.address.pointer.substr(0, entry.address.pointer.rfind('/')));
+        else if (what == 1)
+            changed = fact(now);
+        else {
+            Reading r = *entry.reading;
+            const double size = r.value ? *r.value : entry.address.range.least;
+            std::normal_distribution<double> normal;
+            if (what < 9)
+                r.value = size * (1 + 1e-3 * normal(rng_));
+            else if (what < 14)
+                r.value = size * (1 + 0.2 * normal(rng_));
+            else if (what < 16)
+                r.value.reset();
+            else if (what == 16)
+                r.known = static_cast<Known>(pick(3));
+            else if (what == 17)
+                r.plusMinus = pick(3) == 0 ? std::optional<double>() : std::abs(size) * std::exp2(-static_cast<double>(pick(12)));
+            else
+                r.instrument = std::array { "vernier", "tape", "micrometer", "bathroom scale", "" }[pick(5)];
+            changed = withReading(now, entry.address.pointer, r);
+        }
+        states_.push_back(std::make_shared<const Build>(std::move(changed)));
+        return states_.back();
+    }
+    std::size_t pick(std::size_t of) { return std::uniform_int_distribution<std::size_t>(0, of - 1)(rng_); }
+
+private:
+    Build fact(const Build& now)
+    {
+        static constexpr std::array pointers { "/car/antilock", "/setups/1/front/rotor/face", "/setups/1/front/rotor/ring_material",
+            "/setups/1/front/rotor/construction", "/setups/1/front/caliper/kind", "/setups/1/front/mount/kind", "/front_hub/held_by",
+            "/setups/0/hydraulics/valve", "/setups/0/hydraulics/circuits", "/setups/1/front/wheel", "/car/name", "/setups/1/name",
+            "/setups/1/front/rotor/vanes", "/front_hub/stud_thread" };
+        const std::string pointer = pointers[pick(pointers.size())];
+        const auto is = factAt(now, pointer);
+        if (!is)
+            return now;
+        const std::string word = !is->words.empty() ? is->words[pick(is->words.size())]
+            : is->kind == Fact::Kind::Count         ? std::to_string(pick(60))
+            : pointer.ends_with("wheel")            ? now.wheels[pick(now.wheels.size())].id
+                                                    : "M12x1.5";
+        return withFact(now, pointer, word).build.value_or(now);
+    }
+
+    std::vector<std::shared_ptr<const Build>> states_;
+    std::mt19937 rng_;
+};
+
+} // namespace
+
+class MemoryTest : public QObject {
+    Q_OBJECT
+private slots:
+    void followingTheEditsIsTheSameAsFromNothing_data()
+    {
+        QTest::addColumn<QString>("demo");
+        for (const char* each : { "halden-merle", "linnet", "drover-camper" })
+            QTest::newRow(each) << each;
+    }
+    /// DEEPSTOP_EDITS: how many of each demo.
+    void followingTheEditsIsTheSameAsFromNothing()
+    {
+        QFETCH(QString, demo);
+        bool given = false;
+        const int wanted = qEnvironmentVariableIntValue("DEEPSTOP_EDITS", &given);
+        const int edits = given ? wanted : 60;
+        const unsigned seed = qEnvironmentVariableIntValue("DEEPSTOP_SEED") + 1;
+        Editor editor(std::make_shared<const Build>(files::loadBuild(DEEPSTOP_DATA "/demo/" + demo.toStdString() + ".deepstop").build), seed);
+        StudyOf of;
+        std::shared_ptr<const Study> last;
+        for (int i = 0; i < edits; ++i) {
+            const auto build = editor.next();
+            if (build->setups.empty())
+                continue;
+            if (editor.pick(25) == 0)
+                of.pair.after = build->setups[editor.pick(build->setups.size())].id;
+            if (editor.pick(40) == 0)
+                of.system = of.system == UnitSystem::Metric ? UnitSystem::US : UnitSystem::Metric;
+            auto followed = std::make_shared<const Study>(whole(build, of, last));
+            const auto a = inFull(*followed);
+            const auto b = inFull(whole(build, of));
+            for (std::size_t k = 0; k < std::max(a.size(), b.size()); ++k) {
+                const auto is = k < a.size() ? a[k] : "nothing";
+                const auto should = k < b.size() ? b[k] : "nothing";
+                QVERIFY2(is == should, qPrintable(QString("edit %1\n followed: %2\n from nothing: %3").arg(i).arg(is.c_str(), should.c_str())));
+            }
+            last = std::move(followed);
+        }
+        // What is no longer asked for goes; thousands of edits remember no more than a few.
+        QVERIFY(last->remembered->size() < 400);
+    }
+
+    /// Two studies at once from the same last one.
+    void twoMayRunAtOnce()
+    {
+        const auto build = std::make_shared<const Build>(files::loadBuild(DEEPSTOP_DATA "/demo/halden-merle.deepstop").build);
+        const auto last = std::make_shared<const Study>(whole(build, {}));
+        Editor left(build, 5);
+        Editor right(build, 6);
+        const auto a = left.next();
+        const auto b = right.next();
+        std::vector<std::string> ofA;
+        std::vector<std::string> ofB;
+        std::thread beside([&] { ofA = inFull(whole(a, {}, last)); });
+        ofB = inFull(whole(b, {}, last));
+        beside.join();
+        QVERIFY(ofA == inFull(whole(a, {})));
+        QVERIFY(ofB == inFull(whole(b, {})));
+    }
+
+    /// A tick of the job card or a line in the log works out nothing.
+    void recordsChangeNothing()
+    {
+        auto build = files::loadBuild(DEEPSTOP_DATA "/demo/halden-merle.deepstop").build;
+        const auto last = std::make_shared<const Study>(whole(std::make_shared<const Build>(build), {}));
+        build.log.emplace_back().note = "a note";
+        build.log.back().odometer = { 81234e3, {}, Known::Measured, {}, {} };
+        const auto s = whole(std::make_shared<const Build>(build), {}, last);
+        QVERIFY(s.directory->sameFacts(*last->directory));
+        QCOMPARE(s.remembered->size(), last->remembered->size());
+        QVERIFY(inFull(s) == inFull(whole(std::make_shared<const Build>(build), {})));
+    }
+
+    void whatFailsIsNotRemembered()
+    {
+        Memory memory(4);
+        QVERIFY_THROWS_EXCEPTION(std::runtime_error, memory.recall("a", []() -> int { throw std::runtime_error("no"); }));
+        QCOMPARE(memory.recall("a", [] { return 2; }), 2);
+        QCOMPARE(memory.recall("a", [] { return 3; }), 2);
+        QVERIFY_THROWS_EXCEPTION(std::logic_error, (void)memory.recall("a", [] { return 3.0; }));
+    }
+
+    void onlyWhatWasLookedAtCounts()
+    {
+        std::array<Reading, 3> readings;
+        for (std::uint32_t i = 0; i < readings.size(); ++i) {
+            readings[i].value = 10.0 + i;
+            readings[i].value.number(i + 1);
+        }
+        int made = 0;
+        const auto sum = [&](Memory& memory) {
+            return memory.recall("both", [&] {
+                ++made;
+                return memory.recall("one", [&] { return *readings[0].value; }) + *readings[1].value;
+            });
+        };
+        Memory first(3);
+        QCOMPARE(sum(first), 21.0);
+        const auto changed = [](std::uint32_t number) {
+            ReadingSet set(3);
+            set.add(number);
+            return set;
+        };
+        Memory third(first, changed(3));
+        QCOMPARE(third.size(), std::size_t(2));
+        QCOMPARE(sum(third), 21.0);
+        QCOMPARE(made, 1);
+        Memory second(third, changed(2));
+        QCOMPARE(second.size(), std::size_t(1));
+        readings[1].value = 20.0;
+        QCOMPARE(sum(second), 30.0);
+        // What the inner one looked at, the outer one looked at, also where the inner one was remembered.
+        Memory zeroth(second, changed(1));
+        QCOMPARE(zeroth.size(), std::size_t(0));
+        // A part copied out of the build is the same reading.
+        const Reading copy = readings[2];
+        Memory copies(3);
+        QCOMPARE(copies.recall("copy", [&] { return *copy.value; }), 12.0);
+        QCOMPARE(Memory(copies, changed(3)).size(), std::size_t(0));
+        QCOMPARE(Memory(copies, changed(2)).size(), std::size_t(1));
+    }
+};
+
+DEEPSTOP_TEST(MemoryTest)
+#include "memory_test.moc"
