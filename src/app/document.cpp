@@ -74,7 +74,7 @@ std::shared_ptr<const Build> emptyBuild()
 } // namespace
 
 Document::Document(QObject* parent)
-    : QObject(parent), contents_ { emptyBuild(), nullptr }, snapshot_(Snapshot::of(*contents_.build, nullptr)), saved_(contents_)
+    : QObject(parent), contents_ { numbered(emptyBuild()), nullptr }, snapshot_(Snapshot::of(*contents_.build, nullptr)), saved_(contents_)
 {
     undo_.setUndoLimit(mostSteps);
     autosave_.setSingleShot(true);
@@ -111,7 +111,7 @@ Document::Document(QObject* parent)
         touch();
         emit titleChanged();
     });
-    shown_ = std::make_unique<Study>(deepstop::study(contents_.build, pair_, units_));
+    shown_ = std::make_shared<const Study>(deepstop::study(contents_.build, pair_, units_));
 }
 
 Document::~Document() = default;
@@ -134,20 +134,17 @@ bool Document::isModified() const
 const Directory::Entry* Document::entry(const std::string& pointer) const
 {
     if (!directory_)
-        directory_ = shown_->build == contents_.build ? shown_->directory : std::make_shared<const Directory>(*contents_.build);
+        directory_ = shown_->build == contents_.build ? shown_->directory
+                                                      : std::make_shared<const Directory>(*contents_.build, *shown_->directory);
     return directory_->at(pointer);
 }
 
-/// @param sameShape the build to be shown differs from the one in hand in nothing but what its readings say
-void Document::show(Remedies remedies, bool sameShape)
+void Document::show(Remedies remedies)
 {
     auto build = contents_.build;
-    if (preview_) {
+    if (preview_)
         build = std::make_shared<const Build>(withReading(*contents_.build, preview_->pointer, preview_->reading));
-        // A reading put into the free place of a list makes the build longer; any other changes nothing but what it says.
-        sameShape = preview_->pointer.find("/-") == std::string::npos;
-    }
-    const StudyOf of { pair_, units_, remedies, sameShape ? directory_ : nullptr };
+    const StudyOf of { pair_, units_, remedies, job_.last() };
     job_.ask(build, of);
     // Whatever goes wrong in it, what was shown before stays.
     // What is known to take longer is not waited for at all.
@@ -155,7 +152,7 @@ void Document::show(Remedies remedies, bool sameShape)
         job_.wait(patience_);
     auto fresh = patience_.count() >= 0 ? job_.take() : nullptr;
     if (!fresh)
-        fresh = std::make_unique<Study>(drawn(std::move(build), of, *shown_));
+        fresh = std::make_shared<const Study>(drawn(std::move(build), of, *shown_));
     shown_ = std::move(fresh);
     if (shown_->build == contents_.build)
         directory_ = shown_->directory;
@@ -172,6 +169,7 @@ void Document::takeStudy()
 
 void Document::put(Contents contents, std::shared_ptr<const Snapshot> snapshot)
 {
+    contents.build = numbered(std::move(contents.build));
     const auto before = std::exchange(contents_, std::move(contents));
     const auto wasDirectory = std::exchange(directory_, nullptr);
     ++stamp_.version;
@@ -204,7 +202,7 @@ void Document::touch()
 
 void Document::adopt(files::BuildFile file, const QString& path)
 {
-    contents_ = { std::make_shared<const Build>(std::move(file.build)), std::move(file.unknown) };
+    contents_ = { numbered(std::make_shared<const Build>(std::move(file.build))), std::move(file.unknown) };
     snapshot_ = Snapshot::of(*contents_.build, nullptr);
     saved_ = contents_;
     modified_.reset();
@@ -407,7 +405,7 @@ void Document::setReading(const std::string& pointer, const Reading& reading)
     const bool tried = std::exchange(preview_, std::nullopt).has_value();
     if (!there || *there->reading == reading) {
         if (tried)
-            show(Remedies::Sought, true);
+            show();
         return;
     }
     const auto what = QString::fromStdString(there->address.full());
@@ -424,7 +422,7 @@ void Document::setReading(const std::string& pointer, const Reading& reading)
         return element.empty() ? withReading(now, pointer, reading) : withoutElement(now, element);
     });
     if (!done && tried)
-        show(Remedies::Sought, true);
+        show();
 }
 
 void Document::takeReading(const std::string& pointer, const Reading& reading, bool again)
@@ -469,7 +467,6 @@ void Document::takenInHand(Reading& reading, const Style& style) const
 
 void Document::preview(const std::string& pointer, const Reading& reading)
 {
-    (void)entry(pointer); // its addresses are shared by what is shown
     preview_ = Preview { pointer, reading };
     show(Remedies::LeftOut);
     touch();
@@ -484,7 +481,7 @@ void Document::settle()
 void Document::endPreview()
 {
     if (std::exchange(preview_, std::nullopt))
-        show(Remedies::Sought, true);
+        show();
 }
 
 Kept Document::kept() const { return { contents_.build, contents_.unknown, path_, onDisk_, drafts_.all() }; }

@@ -155,7 +155,7 @@ signals:
 
 private:
     friend class BuildEdit;
-    void show(Remedies remedies = Remedies::Sought, bool sameShape = false);
+    void show(Remedies remedies = Remedies::Sought);
     void takeStudy();
     void put(Contents contents, std::shared_ptr<const Snapshot> snapshot);
     void push(Contents contents, const QString& what);

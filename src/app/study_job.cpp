@@ -59,15 +59,21 @@ void StudyJob::finish()
     --waiting_;
 }
 
-std::unique_ptr<Study> StudyJob::take()
+std::shared_ptr<const Study> StudyJob::last()
+{
+    const std::lock_guard lock(mutex_);
+    return last_;
+}
+
+std::shared_ptr<const Study> StudyJob::take()
 {
     const std::lock_guard lock(mutex_);
     if (auto wrong = std::exchange(wrong_, nullptr))
         std::rethrow_exception(wrong);
-    return std::move(done_);
+    return std::exchange(done_, nullptr);
 }
 
-void StudyJob::deliver(std::unique_ptr<Study> study, std::exception_ptr wrong, bool all)
+void StudyJob::deliver(std::shared_ptr<const Study> study, std::exception_ptr wrong, bool all)
 {
     if (unwanted_)
         return;
@@ -103,12 +109,14 @@ void StudyJob::work()
                         break;
                 }
                 const auto begun = std::chrono::steady_clock::now();
+                of.last = last();
                 auto study = deepstop::study(build, of, unwanted_);
                 if (!study)
                     break;
                 const std::lock_guard timed(mutex_);
+                last_ = std::make_shared<const Study>(*std::move(study));
                 (remedies == Remedies::LeftOut ? light_ : full_) = std::chrono::steady_clock::now() - begun;
-                deliver(std::make_unique<Study>(std::move(*study)), nullptr, remedies == Remedies::Sought);
+                deliver(last_, nullptr, remedies == Remedies::Sought);
             }
         } catch (...) {
             const std::lock_guard failed(mutex_);

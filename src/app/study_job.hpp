@@ -27,7 +27,9 @@ public:
     /// Waits at most so long for all of what was asked for. False where it is not done.
     bool wait(Milliseconds most);
     /// What has been finished since it was last taken: null where nothing was. Rethrows what went wrong in it.
-    [[nodiscard]] std::unique_ptr<Study> take();
+    [[nodiscard]] std::shared_ptr<const Study> take();
+    /// The last that was finished, what it remembers serves the next; null: there was none.
+    [[nodiscard]] std::shared_ptr<const Study> last();
     /// How long an answer took last time.
     [[nodiscard]] std::chrono::steady_clock::duration usual();
     void finish(); ///< waits for all of it, remedies included
@@ -39,7 +41,7 @@ signals:
 private:
     void work();
     /// Under the lock.
-    void deliver(std::unique_ptr<Study> study, std::exception_ptr wrong, bool all);
+    void deliver(std::shared_ptr<const Study> study, std::exception_ptr wrong, bool all);
 
     std::mutex mutex_;
     std::condition_variable changed_;
@@ -50,7 +52,8 @@ private:
     bool complete_ = true; ///< and its remedies
     bool ending_ = false;
     int waiting_ = 0; ///< who waits for all of it: then nothing is put off
-    std::unique_ptr<Study> done_;
+    std::shared_ptr<const Study> done_;
+    std::shared_ptr<const Study> last_;
     std::exception_ptr wrong_;
     std::chrono::steady_clock::duration full_ {}; ///< how long the last whole study took
     std::chrono::steady_clock::duration light_ {}; ///< and the last without remedies

@@ -182,7 +182,7 @@ private slots:
         AtBalance s(BalancePage::Split);
         const Verdict& use = s.verdict("balance/rear-use");
         QVERIFY(!use.remedies.empty());
-        put(s.window.document(), *use.remedies.front().applied, "remedy");
+        put(s.window.document(), *use.remedies.front().in(s.build()), "remedy");
         everythingShown();
         QVERIFY(*s.verdict("balance/rear-use").figure.value >= rearUseWanted);
         QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);

@@ -20,7 +20,7 @@ bool shows(const Sheet& sheet, const Study& study, const Verdict& verdict)
 {
     if (std::ranges::find(sheet.callouts, verdict.id, &Callout::verdict) != sheet.callouts.end())
         return true;
-    return std::ranges::any_of(verdict.figure.restsOn, [&](const Reading* reading) {
+    return std::ranges::any_of(verdict.figure.restsOn, [&](ReadingId reading) {
         const Address* address = study.directory->of(reading);
         return address && draws(sheet, address->pointer);
     });

@@ -167,8 +167,9 @@ private slots:
         std::map<Reading*, double> width;
         std::map<Reading*, double> middle;
         for (const Figure& f : figures)
-            for (const Reading* r : f.restsOn) {
-                const Address* address = directory.of(*r);
+            for (const ReadingId id : f.restsOn) {
+                const Address* address = directory.of(id);
+                const Reading* r = directory.find(id)->reading;
                 auto* reading = const_cast<Reading*>(r);
                 double u = uncertainty(*r, address->style.dimension == Dimension::Length);
                 if (address->pointer.ends_with("/friction") && r->known == Known::Vendor)
@@ -201,7 +202,7 @@ private slots:
         QVERIFY(use.reason.find("makes it worse") != std::string::npos);
         QVERIFY(!use.remedies.empty());
         for (const Remedy& remedy : use.remedies) {
-            const Study mended = study(*remedy.applied);
+            const Study mended = study(*remedy.in(*s.build));
             QVERIFY(*said(mended, "balance/rear-use").figure.value >= rearUseWanted);
             QVERIFY(*said(mended, "balance/lock-order").figure.value >= lockMargin);
             QVERIFY(remedy.costs.size() >= 2);

@@ -214,17 +214,17 @@ private slots:
                     || pointer.starts_with("/wants/") || pointer.starts_with("/tests/") || isOneOfMany(pointer))
                     continue;
                 const auto s = study(withReading(build, pointer, {}));
-                const Reading* gone = s.directory->at(pointer)->reading;
+                const ReadingId gone = *s.directory->at(pointer)->reading;
                 bool matters = false;
                 for (const Verdict& v : base.verdicts) {
-                    const auto rests = [&](const Verdict& on, const Reading* what) {
+                    const auto rests = [&](const Verdict& on, ReadingId what) {
                         return std::ranges::find(on.figure.restsOn, what) != on.figure.restsOn.end();
                     };
                     const Verdict* after = s.verdict(v.id);
                     // What the check list repeats is the check's own business.
                     if (v.id.ends_with("/received") || v.id.starts_with("stop/measured"))
                         continue;
-                    if (!rests(v, entry.reading)) {
+                    if (!rests(v, *entry.reading)) {
                         QVERIFY2(after && after->level == v.level && after->figure.value == v.figure.value,
                             (pointer + " moved " + v.id).c_str());
                     } else if (after && std::ranges::find(after->figure.lacks, gone) != after->figure.lacks.end()) {
@@ -290,7 +290,7 @@ private slots:
         QCOMPARE(v.remedies.size(), std::size_t(1));
         QVERIFY(names(v.remedies[0].costs[0] + v.remedies[0].costs[1], "bracket")
             && names(v.remedies[0].costs[0] + v.remedies[0].costs[1], "pads"));
-        const auto then = study(*v.remedies[0].applied);
+        const auto then = study(*v.remedies[0].in(build));
         QVERIFY(then.verdict("front/weight")->figure.value);
         QCOMPARE(then.verdict("front/weight")->level, Level::Unproven);
         QVERIFY(near(*then.verdict("front/weight")->figure.value, *v.remedies[0].gap.value, 1e-9));

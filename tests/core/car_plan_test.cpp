@@ -378,9 +378,9 @@ private slots:
         const Verdict& v = *s.verdict("front-left/axial");
         QVERIFY2(v.reason.find("more would have to come out") != std::string::npos, v.reason.c_str());
         const auto ring = std::ranges::find_if(v.remedies, [](const Remedy& r) { return r.title.starts_with("Hub-face ring"); });
-        QVERIFY(ring != v.remedies.end() && ring->applied);
+        QVERIFY(ring != v.remedies.end() && ring->edit);
         QVERIFY(std::ranges::any_of(v.remedies, [](const Remedy& r) { return r.title.starts_with("Machine"); }));
-        auto fitted = *ring->applied;
+        auto fitted = *ring->in(*s.build);
         QVERIFY(near(*fitted.setups[1].front->ring.value, 0.65e-3, 1e-9));
         QVERIFY(std::abs(*of(fitted).of<Centring>().corners[0].axial.value) < 1e-9);
         QVERIFY(std::abs(*of(fitted).verdict("front/wheel-place")->figure.value - (0.8e-3 + 0.65e-3)) < 1e-9);

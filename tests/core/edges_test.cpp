@@ -279,7 +279,7 @@ private slots:
         const auto before = study(demo());
         const Verdict& left = *before.verdict("front-left/axial");
         QVERIFY(!left.remedies.empty());
-        const Build& planned = *left.remedies.front().applied;
+        const Build planned = *left.remedies.front().in(*before.build);
         QVERIFY(planned.setups[1].front->right == demo().setups[1].front->right);
         const auto then = study(planned);
         for (const char* check : { "axial", "tilt", "pad-edge", "conditions" }) {
@@ -288,7 +288,7 @@ private slots:
             QCOMPARE(then.verdict(id)->figure.value, before.verdict(id)->figure.value);
         }
         // The right plan on top, then every gap read again where it was foretold.
-        Build both = *then.verdict("front-right/axial")->remedies.front().applied;
+        Build both = *then.verdict("front-right/axial")->remedies.front().in(*then.build);
         for (MockUp& m : both.mockUps)
             for (Reading* gap : { &m.innerTop, &m.outerTop, &m.innerBottom, &m.outerBottom })
                 *gap = { *gap->value, 0.02e-3, Known::Measured, "vernier", "2026-05-02" };

@@ -97,15 +97,17 @@ private slots:
         int moving = 0;
         int struck = 0;
         for (int i = 0; i < 250; ++i) {
-            const Build build = i == 0 ? demonstration : shaken(demonstration);
+            const auto known = numbered(std::make_shared<const Build>(i == 0 ? demonstration : shaken(demonstration)));
+            const Build& build = *known;
             const Figure figure = evaluate([&](Sample& s) { return gap(s, build); });
             if (!figure.value)
                 continue;
             struck += *figure.value < 0;
             const Directory directory(build);
             for (std::size_t k = 0; k < figure.restsOn.size(); ++k) {
-                const Reading& reading = *figure.restsOn[k];
-                const auto pointer = directory.of(reading)->pointer;
+                const auto* entry = directory.find(figure.restsOn[k]);
+                const Reading& reading = *entry->reading;
+                const auto& pointer = entry->address.pointer;
                 double effect = 0;
                 for (const double sign : { 1.0, -1.0 }) {
                     Reading moved = reading;

@@ -24,9 +24,9 @@ std::set<std::string> readingsOf(const Study& s)
 {
     std::set<std::string> pointers;
     for (const Verdict& v : s.verdicts)
-        for (const Reading* reading : v.figure.restsOn)
-            if (const Address* address = s.directory->of(*reading); address && reading->value && !isOneOfMany(address->pointer))
-                pointers.insert(address->pointer);
+        for (const ReadingId reading : v.figure.restsOn)
+            if (const auto* entry = s.directory->find(reading); entry && entry->reading->value && !isOneOfMany(entry->address.pointer))
+                pointers.insert(entry->address.pointer);
     if (s.build->setups.size() > 1 && s.after.setup != &s.build->setups[1]) {
         int number = 0;
         std::erase_if(pointers, [&](const std::string&) { return number++ % 6 != 0; });

@@ -63,7 +63,7 @@ private slots:
             const auto s = of(demo(), setup);
             for (const char* id : { "front/barrel-gap", "front/spoke-gap" })
                 for (const Remedy& r : s.verdict(id)->remedies) {
-                    const auto again = of(*r.applied, setup);
+                    const auto again = of(*r.in(*s.build), setup);
                     const Verdict& v = *again.verdict(id);
                     QVERIFY2(v.level == Level::Clear || (v.level == Level::Unproven && *v.figure.value - v.figure.worstCase >= *v.wanted),
                         (r.title + ": " + v.reason).c_str());
@@ -86,7 +86,7 @@ private slots:
         const Verdict& v = *s.verdict("front/spoke-gap");
         QVERIFY(v.level == Level::Hits || v.level == Level::Tight);
         QVERIFY(!v.remedies.empty() && names(v.remedies.front().title, "Spacer"));
-        QVERIFY(of(*v.remedies.front().applied).verdict("front/spoke-gap")->level == Level::Clear);
+        QVERIFY(of(*v.remedies.front().in(*s.build)).verdict("front/spoke-gap")->level == Level::Clear);
     }
 
     void puttingThePlannedShimsInCentresItOnceReadAgain()
@@ -97,7 +97,7 @@ private slots:
         QVERIFY(!remedies.empty() && s.of<Centring>().corners.front().next);
         QVERIFY(s.of<Centring>().corners.front().next->top.total != s.of<Centring>().corners.front().plan->top.total
             || s.of<Centring>().corners.front().next->bottom.total != s.of<Centring>().corners.front().plan->bottom.total);
-        auto fitted = *remedies.front().applied;
+        auto fitted = *remedies.front().in(*s.build);
         // Foretold gaps are no readings: not good yet.
         QCOMPARE(of(fitted).verdict("front-left/axial")->level, Level::Unproven);
         for (Reading* gap :
@@ -169,7 +169,7 @@ private slots:
             const auto pointer = entry.address.pointer;
             const auto less = study(withReading(*build, pointer, {}));
             for (const Verdict& v : whole.verdicts) {
-                const bool rests = std::ranges::find(v.figure.restsOn, entry.reading) != v.figure.restsOn.end();
+                const bool rests = std::ranges::find(v.figure.restsOn, ReadingId(*entry.reading)) != v.figure.restsOn.end();
                 const Verdict* now = less.verdict(v.id);
                 if (!rests) {
                     // A wish, a stud length or a drawer size shapes remedies and thresholds, not the figure.
@@ -238,9 +238,10 @@ private slots:
         const auto base = demo();
         const Directory directory(base);
         const auto whole = of(base);
-        for (const Reading* reading : whole.verdict("front/spoke-gap")->figure.restsOn) {
-            const auto* address = whole.directory->of(*reading);
-            Reading guess = *reading;
+        for (const ReadingId id : whole.verdict("front/spoke-gap")->figure.restsOn) {
+            const auto* entry = whole.directory->find(id);
+            const auto* address = &entry->address;
+            Reading guess = *entry->reading;
             guess.known = Known::Estimated;
             QCOMPARE(of(withReading(base, address->pointer, guess)).verdict("front/spoke-gap")->level, Level::Unproven);
         }

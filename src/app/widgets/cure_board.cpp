@@ -317,7 +317,7 @@ void CureBoard::show(const Found& found)
             share(cure.torqueShare),
             cure.wheelMass.value ? text(figure(*cure.wheelMass.value, style::partMass, system)) : QStringLiteral("0") };
         c.action = tr("Try it");
-        c.applied = cure.applied;
+        c.applied = applied(cure.edit, *study.build);
         add(std::move(c));
     }
     if (found.cures.empty())

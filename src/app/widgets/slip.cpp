@@ -226,7 +226,7 @@ QString Slip::details(const Verdict& v) const
                                        : QString()),
                        span(t.mute, costs))
                    .arg(QString::fromLatin1(QByteArray::fromStdString(v.id + "\n" + r.title).toHex()))
-                   .arg(r.applied ? span(t.proposal, QStringLiteral("<u>%1</u>").arg(tr("Try it"))) : QString());
+                   .arg(r.edit ? span(t.proposal, QStringLiteral("<u>%1</u>").arg(tr("Try it"))) : QString());
     }
     if (!v.caution.empty())
         out += QStringLiteral("<p style='margin-top:10px'>%1</p>").arg(span(t.bad, text(v.caution)));
@@ -312,9 +312,9 @@ void Slip::tryRemedy(const std::string& verdict, const std::string& title)
     document_.settle();
     if (const Verdict* v = document_.study().verdict(verdict))
         for (const Remedy& r : v->remedies)
-            if (r.title == title && r.applied) {
+            if (r.title == title && r.edit) {
                 // Kept beyond the study that the edit replaces.
-                document_.putIn(QString::fromStdString(title), document_.stamp(), document_.study().build, r.applied);
+                document_.putIn(QString::fromStdString(title), document_.stamp(), document_.study().build, r.in(*document_.study().build));
                 return;
             }
     emit refused(tr("“%1” is no remedy any more: something it was worked out of has changed. Nothing was changed.")
@@ -327,7 +327,7 @@ bool Slip::tryFirstRemedy()
     const Verdict* v = document_.study().verdict(chosen_);
     if (!v)
         return false;
-    const auto first = std::ranges::find_if(v->remedies, [](const Remedy& r) { return r.applied != nullptr; });
+    const auto first = std::ranges::find_if(v->remedies, [](const Remedy& r) { return static_cast<bool>(r.edit); });
     if (first == v->remedies.end())
         return false;
     tryRemedy(v->id, std::string(first->title));
