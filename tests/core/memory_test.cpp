@@ -4,9 +4,12 @@
 #include "build/address.hpp"
 #include "study/study.hpp"
 
+#include <fmt/format.h>
+
 #include <QTest>
 
 #include <random>
+#include <thread>
 
 using namespace deepstop;
 
@@ -54,9 +57,11 @@ std::vector<std::string> inFull(const Study& s)
             const auto then = r.in(*s.build);
             all.push_back(fmt::format("{} remedy {} {} {} {}", v.id, r.title, bits(r.gap.value), r.gap.worstCase, join(r.costs)));
             // What it makes of the build, by what it changes.
-            if (then)
-                for (const auto& entry : Directory(*then).entries())
+            if (then) {
+                const Directory directory(*then);
+                for (const auto& entry : directory.entries())
                     all.back() += bits(entry.reading->value) + " ";
+            }
         }
     }
     for (const LedgerLine& l : s.ledger)
@@ -163,7 +168,7 @@ private slots:
             if (editor.pick(25) == 0)
                 of.pair.after = build->setups[editor.pick(build->setups.size())].id;
             if (editor.pick(40) == 0)
-                of.system = of.system == UnitSystem::Metric ? UnitSystem::US : UnitSystem::Metric;
+                of.system = of.system == UnitSystem::Metric ? UnitSystem::Us : UnitSystem::Metric;
             auto followed = std::make_shared<const Study>(whole(build, of, last));
             const auto a = inFull(*followed);
             const auto b = inFull(whole(build, of));

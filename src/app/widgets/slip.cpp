@@ -255,10 +255,9 @@ QString Slip::restsOn(const Figure& figure, const Style& style) const
     std::ranges::stable_sort(order, std::greater<> {}, &std::pair<double, const Directory::Entry*>::first);
     QString rests;
     for (std::size_t i = 0; i < order.size() && i < most; ++i) {
-        const auto& [effect, reading] = order[i];
-        const Address* address = study.directory->of(*reading);
-        if (!address)
-            continue;
+        const double effect = order[i].first;
+        const Address* address = &order[i].second->address;
+        const Reading* reading = order[i].second->reading;
         QString how;
         if (!reading->value) {
             how = span(t.unproven, tr("<b>missing</b>"));
@@ -272,8 +271,7 @@ QString Slip::restsOn(const Figure& figure, const Style& style) const
         }
         // Front and rear, before and after may share a name; then it is said whose it is.
         const bool shared = std::ranges::any_of(order, [&](const auto& other) {
-            const Address* a = study.directory->of(*other.second);
-            return a && a != address && a->label == address->label;
+            return &other.second->address != address && other.second->address.label == address->label;
         });
         rests += QStringLiteral("<p style='margin-bottom:3px'><a href='reading:%1'>%2</a><br>%3</p>")
                      .arg(text(address->pointer), capital(text(shared ? address->full() : address->label)), how);
