@@ -22,8 +22,7 @@ class Room {
 public:
     Room(Study& study, Axle axle)
         : study_(study), axle_(axle), sides_(study.of<Clearance>().after.at(axle)), result_(sides_.left), corner_(*result_.corner),
-          drums_(corner_.brakes == BrakeKind::Drums), hub_(hubOf(*study.build, axle)),
-          hotRise_(figures::setting(study.build->wants.hotRise, &Wants::hotRise))
+          drums_(corner_.brakes == BrakeKind::Drums), hub_(hubOf(*study.build, axle))
     {
     }
 
@@ -46,10 +45,12 @@ public:
     }
 
 private:
-    double expansion(Sample& s) const { return figures::ringExpansion(s, corner_.rotor, hotRise_); }
+    // Settings are looked at where a sum wants them: what is remembered hangs on what was looked at for it.
+    double hotRise() const { return figures::setting(study_.build->wants.hotRise, &Wants::hotRise); }
+    double expansion(Sample& s) const { return figures::ringExpansion(s, corner_.rotor, hotRise()); }
     std::string expansionInWords() const
     {
-        return fmt::format("{:g}·10⁻⁶", figures::ringSolid(corner_.rotor).expansionOver(hotRise_) * 1e6);
+        return fmt::format("{:g}·10⁻⁶", figures::ringSolid(corner_.rotor).expansionOver(hotRise()) * 1e6);
     }
     /// Whose gap it is, where the two sides differ.
     static void nameSide(Verdict& v, const figures::Sided& of)
@@ -154,7 +155,7 @@ private:
     {
         const auto of = lesserSide("bridge-gap", [&](Sample& s, Side side) {
             return s(corner_.caliper.bridgeGap) + figures::lift(s, corner_, side)
-                - fit::growth(s(corner_.rotor.outerDiameter), hotRise_, expansion(s)) / 2;
+                - fit::growth(s(corner_.rotor.outerDiameter), hotRise(), expansion(s)) / 2;
         });
         Verdict& v = start("bridge-gap", "Bridge over the hot rotor", of.figure);
         gap(v, figures::setting(study_.build->wants.bridgeGap, &Wants::bridgeGap));
@@ -162,15 +163,15 @@ private:
         v.method =
             fmt::format("Gap read at rest, moved by shims under the studs of a radial mount since, less the rotor's growth in radius, "
                         "D/2 · {} · {}.",
-                expansionInWords(), print(hotRise_, style::rise, study_.system));
+                expansionInWords(), print(hotRise(), style::rise, study_.system));
         v.source = "Linear expansion of the ring's material (iron by EN 1561), from memory; hot rise and wanted gap: common practice.";
         v.caution = "A rotor that grows into the bridge tears it open.";
     }
 
     void slot()
     {
-        const double coning = figures::setting(study_.build->wants.coning, &Wants::coning);
         const auto of = lesserSide("face-gap", [&](Sample& s, Side side) {
+            const double coning = figures::setting(study_.build->wants.coning, &Wants::coning);
             const double thickness = s(corner_.rotor.thickness);
             // A ring that floats on its hat stands anywhere within its play; whether it does has to be said.
             double play = 0;
@@ -178,7 +179,7 @@ private:
                 play = s(corner_.rotor.ringPlay);
             else if (corner_.rotor.construction == RotorBuild::Unknown)
                 s.assume("a rotor of one piece");
-            return (s(corner_.caliper.slotWidth) - thickness - fit::growth(thickness, hotRise_, expansion(s))) / 2 - coning - play / 2
+            return (s(corner_.caliper.slotWidth) - thickness - fit::growth(thickness, hotRise(), expansion(s))) / 2 - coning - play / 2
                 - std::abs(figures::axialOffset(s, corner_, side));
         });
         Verdict& v = start("face-gap", "Rotor in the caliper's slot", of.figure);
@@ -252,9 +253,9 @@ private:
 
     void hat()
     {
-        // The hat gets about half as hot as the ring; common practice, no source.
-        const double hatRise = hotRise_ / 2;
         const auto of = lesserSide("hat-gap", [&](Sample& s, Side side) {
+            // The hat gets about half as hot as the ring; common practice, no source.
+            const double hatRise = hotRise() / 2;
             const auto& solid = corner_.rotor.hatMaterial == HatMaterial::Aluminium ? materials::aluminium6061 : materials::greyIron;
             if (corner_.rotor.hatMaterial == HatMaterial::Unknown)
                 s.assume("a hat of iron");
@@ -290,16 +291,16 @@ private:
     {
         if (!hub_.shieldDiameter.value && !hub_.shieldDepth.value)
             return;
-        const double margin = figures::setting(study_.build->wants.shieldGap, &Wants::shieldGap);
+        const auto margin = [this] { return figures::setting(study_.build->wants.shieldGap, &Wants::shieldGap); };
         // Room between the hot rotor and the nearest of rim and plate.
         Verdict& v = start("shield", "Rotor inside the dust shield", [&](Sample& s) {
             const double face = -figures::inboardFace(s, corner_);
-            const double edge = (s(corner_.rotor.outerDiameter) + fit::growth(s(corner_.rotor.outerDiameter), hotRise_, expansion(s))) / 2;
+            const double edge = (s(corner_.rotor.outerDiameter) + fit::growth(s(corner_.rotor.outerDiameter), hotRise(), expansion(s))) / 2;
             const double plate = s(hub_.shieldDepth) - face;
-            const double rim = plate - s(hub_.shieldRim) >= margin ? plate : s(hub_.shieldDiameter) / 2 - edge;
+            const double rim = plate - s(hub_.shieldRim) >= margin() ? plate : s(hub_.shieldDiameter) / 2 - edge;
             return std::min(plate, rim);
         });
-        gap(v, margin);
+        gap(v, margin());
         v.method = "Plate of the shield less the rotor's inboard face; rim of the shield less the hot rotor's radius where the rim reaches "
                    "over the rotor.";
         v.source = "Plane geometry; margin: common practice, under Wanted.";
@@ -369,7 +370,6 @@ private:
     const Corner& corner_;
     bool drums_;
     const Hub& hub_;
-    double hotRise_;
 };
 
 } // namespace
