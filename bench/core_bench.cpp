@@ -18,6 +18,8 @@
 
 #include <benchmark/benchmark.h>
 
+#include <algorithm>
+#include <chrono>
 #include <numeric>
 
 using namespace deepstop;
@@ -46,6 +48,37 @@ void studyOfTheDemo(benchmark::State& state, const char* setup)
 }
 BENCHMARK_CAPTURE(studyOfTheDemo, fits, "varnik-330")->Unit(benchmark::kMicrosecond);
 BENCHMARK_CAPTURE(studyOfTheDemo, doesNotFit, "varnik-355")->Unit(benchmark::kMicrosecond);
+
+/// Every reading of a demo moved by a ten-thousandth in turn, the study that follows it: median and worst over the readings.
+void studyAfterOneEdit(benchmark::State& state, const char* demo)
+{
+    const auto build = std::make_shared<const Build>(files::loadBuild(std::string(DEEPSTOP_DATA "/demo/") + demo + ".deepstop").build);
+    const std::atomic<bool> wanted = false;
+    const auto last = std::make_shared<const Study>(*study(build, StudyOf {}, wanted));
+    StudyOf of;
+    of.last = last;
+    std::vector<double> milliseconds;
+    for (auto _ : state) {
+        milliseconds.clear();
+        for (const auto& entry : last->directory->entries()) {
+            if (!entry.reading->value)
+                continue;
+            Reading moved = *entry.reading;
+            moved.value = *moved.value == 0 ? 1e-5 : *moved.value * 1.0001;
+            const auto changed = std::make_shared<const Build>(withReading(*last->build, entry.address.pointer, moved));
+            const auto begun = std::chrono::steady_clock::now();
+            benchmark::DoNotOptimize(study(changed, of, wanted)->verdicts.size());
+            milliseconds.push_back(std::chrono::duration<double, std::milli>(std::chrono::steady_clock::now() - begun).count());
+        }
+    }
+    std::ranges::sort(milliseconds);
+    state.counters["median_ms"] = milliseconds[milliseconds.size() / 2];
+    state.counters["nine_of_ten_ms"] = milliseconds[milliseconds.size() * 9 / 10];
+    state.counters["worst_ms"] = milliseconds.back();
+}
+BENCHMARK_CAPTURE(studyAfterOneEdit, merle, "halden-merle")->Unit(benchmark::kMillisecond)->Iterations(1);
+BENCHMARK_CAPTURE(studyAfterOneEdit, linnet, "linnet")->Unit(benchmark::kMillisecond)->Iterations(1);
+BENCHMARK_CAPTURE(studyAfterOneEdit, camper, "drover-camper")->Unit(benchmark::kMillisecond)->Iterations(1);
 
 /// A session of 120 brakings, both axles, two setups; SciPy's time for it is printed by bench/heat_scipy.py.
 void twelveLaps(benchmark::State& state)

@@ -62,10 +62,10 @@ struct Wheel {
 };
 
 enum class HatMaterial { Unknown, Iron, Aluminium };
-enum class RotorFace { Plain, Dimpled, Slotted, Drilled };
+enum class RotorFace { Unknown, Plain, Dimpled, Slotted, Drilled };
 enum class RingMaterial { Unknown, Iron, Steel, CarbonCeramic };
 enum class RotorBuild { Unknown, OnePiece, TwoPiece };
-enum class VaneShape { Straight, Curved, Pillars };
+enum class VaneShape { Unknown, Straight, Curved, Pillars };
 /// Whether a part fits one side only.
 enum class Handed { Unknown, Either, Sided };
 
@@ -73,7 +73,7 @@ struct Rotor {
     std::string name;
     std::string from; ///< id in the parts library this was copied from; empty: made here
     RotorBuild construction = RotorBuild::Unknown;
-    RotorFace face = RotorFace::Plain;
+    RotorFace face = RotorFace::Unknown;
     int slotCount = 0; ///< 0: not counted
     RingMaterial ringMaterial = RingMaterial::Unknown;
     HatMaterial hatMaterial = HatMaterial::Unknown;
@@ -96,7 +96,7 @@ struct Rotor {
     std::string hatBoltThread;
     Reading ventGap; ///< air between the two plates; 0 for a solid rotor
     Reading vaneShare; ///< part of that air filled by vanes; outranks counting them
-    VaneShape vaneShape = VaneShape::Straight;
+    VaneShape vaneShape = VaneShape::Unknown;
     int vanes = 0;
     Reading vaneThickness; ///< for pillars: their diameter
     Reading vaneLean; ///< of curved vanes: angle between vane and radius, rad
@@ -186,12 +186,12 @@ struct Pad {
     DEEPSTOP_COMPILED_ONCE(Pad)
 };
 
-enum class MountKind { Lug, Radial };
+enum class MountKind { Unknown, Lug, Radial };
 enum class Direction { Unknown, Inboard, Outboard };
 
 /// How the caliper hangs on the knuckle.
 struct Mount {
-    MountKind kind = MountKind::Lug;
+    MountKind kind = MountKind::Unknown;
     Reading boltSpacing;
     Reading radialRead; ///< mean stack under the studs of a radial mount when the caliper's heights over the rotor's edge were read
     Reading clock; ///< where the caliper sits round the axle: from straight up towards the car's rear, rad

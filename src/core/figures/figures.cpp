@@ -29,6 +29,8 @@ double vaneShare(Sample& s, const Rotor& r)
     const bool curved = r.vaneShape == VaneShape::Curved;
     if (r.vaneShare.value || r.vanes == 0 || !r.vaneThickness.value)
         return s(r.vaneShare, notLength);
+    if (r.vaneShape == VaneShape::Unknown)
+        s.assume("straight vanes");
     const weights::Vanes vanes { shapeOf(r.vaneShape), r.vanes, s(r.vaneThickness), curved ? s(r.vaneLean, notLength) : 0 };
     return weights::vaneShare(vanes, s(r.outerDiameter), s(r.ringInnerDiameter));
 }

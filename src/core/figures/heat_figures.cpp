@@ -27,6 +27,8 @@ constexpr double hubMass = 6; // kg, what of hub and knuckle warms up with it
 constexpr double hubAir = 3; // W/K
 constexpr double throughPiston = 0.5; // W/K, backing to fluid
 constexpr double throughAbutment = 1; // W/K, backing to caliper
+constexpr double usualVane = 5e-3;
+constexpr double usualBacking = 5e-3;
 constexpr double caliperMass = 4; // kg, one that was not weighed alone
 constexpr double caliperSurface = 0.02; // m² for a kilogram of it
 constexpr double fluidStore = 110; // J/K of what stands in a caliper
@@ -129,7 +131,9 @@ heat::Brake thermalBrake(Sample& s, const SetupParts& setup, Axle axle)
             const double count = r.vanes > 0 ? r.vanes : 36;
             if (r.vanes == 0)
                 s.assume("36 vanes");
-            const double wide = std::max(2e-3, mean / count - (r.vaneThickness.value ? s(r.vaneThickness) : 5e-3));
+            if (!r.vaneThickness.value)
+                s.assume("vanes of 5 mm");
+            const double wide = std::max(2e-3, mean / count - s.orElse(r.vaneThickness, usualVane));
             // Both plates between the vanes, and both sides of each.
             b.vaneArea = count * 2 * radial * (wide + gap);
             b.channel = 2 * wide * gap / (wide + gap);
@@ -151,13 +155,19 @@ heat::Brake thermalBrake(Sample& s, const SetupParts& setup, Axle axle)
         b.liningConductance = liningConductivity * 2 * padFace / (lining / 2);
         b.liningShare = heat::liningShareOf(std::sqrt(b.metal.conductivity * b.metal.density * b.metal.specificHeat), b.heatedArea,
             std::sqrt(liningConductivity * materials::liningDensity * liningHeat), 2 * padFace);
-        b.backingStore = 2 * padFace * (c.pad.backing.value ? s(c.pad.backing) : 5e-3) * steelDensity * steelHeat;
+        if (!c.pad.backing.value)
+            s.assume("pad backings of 5 mm");
+        b.backingStore = 2 * padFace * s.orElse(c.pad.backing, usualBacking) * steelDensity * steelHeat;
         const auto pistons = static_cast<double>(c.caliper.pistons.size()) * (c.caliper.kind == CaliperKind::Fixed ? 2 : 1);
         b.backingToFluid = throughPiston * std::max(1.0, pistons);
         b.backingToCaliper = throughAbutment;
         double caliper = weighed(s, c, Part::Caliper);
-        if (std::isnan(caliper))
+        if (std::isnan(caliper)) {
+            s.assume("a caliper of 4 kg");
             caliper = caliperMass;
+        }
+        if (c.caliper.material.empty())
+            s.assume("a caliper of iron");
         const bool alloy = c.caliper.material.find("lumin") != std::string::npos;
         b.caliperStore = caliper * (alloy ? materials::aluminium6061.specificHeat : steelHeat);
         b.caliperArea = caliperSurface * caliper;

@@ -117,6 +117,10 @@ BracketStudy bracketOf(const Study& study, Axle axle)
         return result;
     }
     const Corner& c = *r.corner;
+    if (c.mount.kind == MountKind::Unknown) {
+        result.lacks = "Say first how the caliper is bolted on: through lugs, or on studs (radial).";
+        return result;
+    }
     const Hub& hub = hubOf(*study.build, axle);
     std::optional<bracket::Adapter> made;
     const Figure needed = evaluate([&](Sample& s) {

@@ -316,7 +316,10 @@ private:
             } else if (least < -1e-9) {
                 v.level = Level::Stop;
                 v.reason = fmt::format("Rides {} over the edge at the {}: {}", say(-least), top < bottom ? "top" : "bottom",
-                    radial ? "fewer shims under the studs" : "this mount has no radial shims, another bracket or a larger rotor");
+                    radial                                              ? "fewer shims under the studs"
+                        : r.corner->mount.kind == MountKind::Unknown ? "fewer shims under the studs where the mount has them, "
+                                                                       "else another bracket or a larger rotor"
+                                                                     : "this mount has no radial shims, another bracket or a larger rotor");
             } else if (std::max(top, bottom) > 1e-3 + 1e-9) {
                 v.level = Level::Caution;
                 v.reason = fmt::format("{} and {} below the edge: a rim of rust is left outside the pad{}", say(top), say(bottom),

@@ -63,6 +63,8 @@ void addBumps(Sample& s, const Corner& c, double lifted, fit::CornerShape& shape
 
 double lift(Sample& s, const Corner& c, Side side)
 {
+    if (c.mount.kind == MountKind::Unknown && (c.at(side).radialTop.value || c.at(side).radialBottom.value))
+        s.assume("a caliper on lugs, without shims under its studs");
     if (c.mount.kind != MountKind::Radial)
         return 0;
     return (s(c.at(side).radialTop) + s(c.at(side).radialBottom)) / 2 - s(c.mount.radialRead);

@@ -72,13 +72,19 @@ void addHeatVerdicts(Study& study, Axle axle)
     }
     study.verdicts.push_back(v);
 
-    if (after.corner->brakes == BrakeKind::Discs && after.corner->rotor.face == RotorFace::Drilled) {
+    const RotorFace face = after.corner->rotor.face;
+    if (after.corner->brakes == BrakeKind::Discs && (face == RotorFace::Drilled || face == RotorFace::Unknown)) {
         Verdict drilled;
         drilled.id = judge::wordFor(axle) + "/drilled";
         drilled.axle = axle;
         drilled.title = "Drilled faces";
-        drilled.level = Level::Caution;
-        drilled.reason = "Cracks start at the holes when run red hot: plain or slotted faces for track and mountain";
+        if (face == RotorFace::Unknown) {
+            drilled.lacksInWords.push_back(fmt::format("face of the {} rotors: plain, slotted, dimpled or drilled", judge::wordFor(axle)));
+            drilled.reason = lacking(study, drilled.figure, drilled.lacksInWords);
+        } else {
+            drilled.level = Level::Caution;
+            drilled.reason = "Cracks start at the holes when run red hot: plain or slotted faces for track and mountain";
+        }
         drilled.source = "Common practice.";
         study.verdicts.push_back(std::move(drilled));
     }

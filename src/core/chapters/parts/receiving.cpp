@@ -63,7 +63,8 @@ std::vector<ReceivingItem> receivingOf(const Study& study, Axle axle)
     };
     const bool sided = corner.rotor.handed == Handed::Sided
         || (corner.rotor.handed == Handed::Unknown
-            && (corner.rotor.vaneShape == VaneShape::Curved || corner.rotor.face == RotorFace::Slotted));
+            && (corner.rotor.vaneShape == VaneShape::Curved || corner.rotor.face == RotorFace::Slotted
+                || corner.rotor.vaneShape == VaneShape::Unknown || corner.rotor.face == RotorFace::Unknown));
     for (const Side side : { Side::Left, Side::Right }) {
         const std::string hand = side == Side::Left ? "left" : "right";
         const std::string opposite = side == Side::Left ? "right" : "left";
