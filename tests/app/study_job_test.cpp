@@ -22,7 +22,7 @@ std::shared_ptr<const Build> demoWith(double diameterInMetres)
 {
     auto build = files::loadBuild(merle().toStdString()).build;
     build.setups[1].front->rotor.outerDiameter.value = diameterInMetres;
-    return std::make_shared<const Build>(std::move(build));
+    return numbered(std::make_shared<const Build>(std::move(build)));
 }
 
 } // namespace

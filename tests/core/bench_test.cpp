@@ -470,7 +470,7 @@ private slots:
         QVERIFY(put("/setups/1/front/rotor/vane_shape", "pillars"));
         QVERIFY(put("/setups/1/front/weighings/0/contains", "rotor,hose"));
         QVERIFY(put("/wheels/0/nominal_width", "8.5"));
-        QCOMPARE(factAt(build, "/setups/1/front/rotor/vane_shape")->words.size(), std::size_t(3));
+        QCOMPARE(factAt(build, "/setups/1/front/rotor/vane_shape")->words.size(), std::size_t(4));
         QCOMPARE(factAt(build, "/setups/1/front/rotor/vane_shape")->full(), std::string("vane shape (Varnik 330 × 28, front)"));
         for (const auto& [pointer, text] : { std::pair { "/setups/1/front/rotor/vanes", "many" },
                  std::pair { "/setups/1/front/rotor/vanes", "-3" }, std::pair { "/setups/1/front/rotor/face", "shiny" },

@@ -51,6 +51,42 @@ double answer(const char* sum, const std::vector<std::string>& arguments, std::s
 class DutyTest : public QObject {
     Q_OBJECT
 private slots:
+    /// What nobody said of a rotor, its pads and its caliper is assumed aloud: saying it as badly as it can be is never worse than silence.
+    void whatNobodyGaveIsAssumedAloud()
+    {
+        const auto base = files::loadBuild(DEEPSTOP_DATA "/demo/halden-merle.deepstop").build;
+        QCOMPARE(study(base).verdict("heat/gives-up")->level, Level::Good);
+        const auto silent = [&](auto change, const std::string& word) {
+            auto build = base;
+            change(*build.setups[1].front);
+            const auto s = study(build);
+            const Verdict& v = *s.verdict("heat/gives-up");
+            QVERIFY2(v.level >= Level::Unproven, v.reason.c_str());
+            QVERIFY2(std::ranges::any_of(v.figure.assumed, [&](const std::string& each) { return each.find(word) != std::string::npos; }),
+                word.c_str());
+        };
+        silent([](Corner& c) { c.rotor.vaneThickness = {}; }, "vanes of 5 mm");
+        silent([](Corner& c) { c.pad.backing = {}; }, "backings");
+        silent([](Corner& c) { std::erase_if(c.weighings, [](const Weighing& w) { return w.contains == std::vector { Part::Caliper }; }); },
+            "caliper of 4 kg");
+        silent([](Corner& c) { c.caliper.material.clear(); }, "caliper of iron");
+        // A face nobody has described is reckoned with as drilled, and asked for.
+        auto build = base;
+        build.setups[1].front->rotor.face = RotorFace::Unknown;
+        const auto s = study(build);
+        QVERIFY(s.verdict("front/drilled") && s.verdict("front/drilled")->level == Level::Unproven);
+        QVERIFY(std::ranges::any_of(s.openFacts, [](const OpenFact& f) { return f.what.find("face of the front rotors") == 0; }));
+        const auto& limits = s.of<DutyStudy>().after.limits;
+        QVERIFY(std::ranges::any_of(limits, [](const HeatLimit& l) { return l.what.find("if it is drilled") != std::string::npos; }));
+        // And vanes of no known shape are straight only until somebody has looked.
+        build = base;
+        build.setups[1].front->rotor.vaneShape = VaneShape::Unknown;
+        build.setups[1].front->rotor.vaneShare = {};
+        const auto vanes = study(build);
+        const Figure& store = vanes.line("heat-store")->after;
+        QVERIFY(std::ranges::find(store.assumed, std::string("straight vanes")) != store.assumed.end());
+    }
+
     /// Common practice: small stock brakes on a heavy car fade within about ten stops from 40 mph repeated at once, the large kit does not
     /// in 25.
     void theDroversStockBrakesFadeAndTheKitDoesNot()

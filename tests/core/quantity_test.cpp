@@ -4,6 +4,8 @@
 #include "quantity/format.hpp"
 #include "quantity/parse.hpp"
 
+#include "verdict/verdict.hpp"
+
 #include <QTest>
 
 using namespace deepstop;
@@ -258,6 +260,40 @@ private slots:
         QVERIFY(!lacking.value);
         QCOMPARE(lacking.lacks.size(), std::size_t(1));
         QVERIFY(lacking.lacks.front() == ReadingId(missing));
+    }
+
+    /// 1/x for x = 1 ± 1: nobody knows how far off it may be, and it proves nothing.
+    void aLimitWithoutAResultIsNoProof()
+    {
+        const Reading x { 1.0, 1.0, Known::Measured, {}, {} };
+        const Figure inverse = evaluate([&](Sample& s) { return 1 / s(x); });
+        QCOMPARE(*inverse.value, 1.0);
+        QVERIFY(std::isinf(inverse.worstCase) && std::isinf(inverse.rootSumSquare));
+        QVERIFY(inverse.provisional());
+        QCOMPARE(gapLevel(inverse, 0.1), Level::Unproven);
+        const Figure root = evaluate([&](Sample& s) { return std::sqrt(s(x) - 0.5); });
+        QVERIFY(std::isinf(root.worstCase) && root.provisional());
+        // A difference of two such knows no more.
+        const auto one = evaluateAtLimits([&](Sample& s) { return 1 / s(x); });
+        QVERIFY(std::isinf(difference(one, one).worstCase) && difference(one, one).provisional());
+    }
+
+    /// The difference of two figures is the figure of the difference, bit by bit.
+    void aDifferenceIsWorkedOutAsOneSum()
+    {
+        const Reading a { 1.0, 0.3, Known::Measured, {}, {} };
+        const Reading b { 2.0, 0.4, Known::Estimated, {}, {} };
+        const Reading c { 0.7, 0.1, Known::Vendor, {}, {} };
+        const auto first = [&](Sample& s) { return s(a) * s(b) * s(b); };
+        const auto second = [&](Sample& s) { return s(b) * s(b) - std::sqrt(s(c)); };
+        const Figure whole = evaluate([&](Sample& s) { return first(s) - second(s); });
+        const Figure parts = difference(evaluateAtLimits(first), evaluateAtLimits(second));
+        QCOMPARE(*parts.value, *whole.value);
+        QVERIFY(parts.worstCase == whole.worstCase && parts.rootSumSquare == whole.rootSumSquare);
+        QVERIFY(parts.restsOn == whole.restsOn && parts.effects == whole.effects && parts.estimated == whole.estimated);
+        const Reading none;
+        const Figure lacking = difference(evaluateAtLimits(first), evaluateAtLimits([&](Sample& s) { return s(none); }));
+        QVERIFY(!lacking.value && lacking.lacks.size() == 1);
     }
 
     /// A gap foretold by a plan of shims names the instrument it waits for; the reading typed over it is measured, the same number too.
