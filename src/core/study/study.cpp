@@ -75,7 +75,7 @@ struct Said {
     std::vector<Verdict> verdicts;
     std::vector<LedgerLine> ledger;
     Found found;
-    const Build* of; ///< whose study it was; only to be compared
+    std::weak_ptr<const Build> of; ///< whose study it was
 };
 
 /// Lets a chapter speak, where what it looked at says anything new.
@@ -92,7 +92,7 @@ std::shared_ptr<const Said> heard(const Chapter& chapter, const Study& s)
         own.after = s.after;
         own.working = s.working;
         chapter.add(own);
-        Said said { std::move(own.verdicts), std::move(own.ledger), std::move(own.found), s.build.get() };
+        Said said { std::move(own.verdicts), std::move(own.ledger), std::move(own.found), s.build };
         for (Verdict& v : said.verdicts)
             v.chapter = chapter.id;
         for (LedgerLine& line : said.ledger)
@@ -106,7 +106,7 @@ void put(const Chapter& chapter, Study& s, const Said& said)
     s.verdicts.insert(s.verdicts.end(), said.verdicts.begin(), said.verdicts.end());
     s.ledger.insert(s.ledger.end(), said.ledger.begin(), said.ledger.end());
     s.found.add(said.found);
-    if (chapter.settle && said.of != s.build.get())
+    if (chapter.settle && said.of.lock() != s.build)
         chapter.settle(s);
 }
 
