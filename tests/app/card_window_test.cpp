@@ -202,6 +202,9 @@ private slots:
             } else if (top && QFile::exists(path)) {
                 QTest::keyClick(top, Qt::Key_Escape);
             } else if (auto* leaf = qobject_cast<LeafWindow*>(top)) {
+                // It may not have taken the focus yet: the button behind it would open another.
+                if (!QApplication::focusWidget() || QApplication::focusWidget()->window() != leaf)
+                    return;
                 while (!qobject_cast<QPushButton*>(QApplication::focusWidget()))
                     QTest::keyClick(QApplication::focusWidget() ? QApplication::focusWidget() : leaf, Qt::Key_Tab);
                 QTest::keyClick(QApplication::focusWidget(), Qt::Key_Space);
