@@ -1,11 +1,15 @@
 #include "study_job.hpp"
 
+#include <sys/resource.h>
+#include <unistd.h>
+
 namespace deepstop::app {
 
 /// A whole study that takes longer than this comes in two: first without its remedies.
 constexpr StudyJob::Milliseconds inOne { 4 };
 /// So long nothing new has to come before ways out are looked for: while somebody types or drags, none are.
 constexpr StudyJob::Milliseconds rest { 30 };
+constexpr int niceness = 5;
 
 StudyJob::StudyJob(QObject* parent) : QObject(parent), thread_([this] { work(); }) { }
 
@@ -87,6 +91,8 @@ void StudyJob::deliver(std::shared_ptr<const Study> study, std::exception_ptr wr
 
 void StudyJob::work()
 {
+    // The window comes first; threads that a study begins inherit it.
+    setpriority(PRIO_PROCESS, static_cast<id_t>(gettid()), niceness);
     std::unique_lock lock(mutex_);
     while (true) {
         changed_.wait(lock, [this] { return ending_ || wanted_; });

@@ -25,9 +25,9 @@ std::span<const Chapter> chapters()
         { "clearance", "Clearance", "How to gain clearance", "gap", addClearance, drawClearance, 1, settleClearance },
         { "centring", "Centring", "What to put in", "leaves", addCentring, drawCentring, 0, settleCentring },
         { "joints", "Joints", "What to do", "then", addJoints },
-        { "balance", "Balance", "What would mend it", "then", addBalance, nullptr, 0, settleBalance },
+        { "balance", "Balance", "What would mend it", "then", addBalance, drawBalance, 0, settleBalance },
         { "heat", "Heat", "What to do", "then", addHeat, drawHeat, 2, settleHeat },
-        { "stopping", "Stopping", "What to do", "then", addStopping },
+        { "stopping", "Stopping", "What to do", "then", addStopping, drawStopping },
         { "proving", "Proving", "What to do", "then", addProving, drawProving, 2, settleProving },
     };
     return all;

@@ -292,13 +292,20 @@ BalancePoint pointAtPressure(const LoadBalance& balance, double frontPressure)
     return pointWhere(balance, &BalancePoint::frontPressure, frontPressure);
 }
 
-void addBalance(Study& study)
+void drawBalance(Study& study)
 {
     Balance found;
     found.before = study.recall("curves before", [&] { return balanceOf(*study.build, study.before); });
     found.after = study.after.setup == study.before.setup ? found.before
                                                           : study.recall("curves after", [&] { return balanceOf(*study.build, study.after); });
     pointInto(found, *study.build);
+    study.keep(std::move(found));
+}
+
+void addBalance(Study& study)
+{
+    drawBalance(study);
+    Balance found = study.of<Balance>();
     addFigures(study, found.after);
     study.keep(std::move(found));
     addBalanceVerdicts(study);

@@ -92,6 +92,8 @@ enum class Tyres { AsRead, AndBetter };
 [[nodiscard]] BalancePoint pointAtPressure(const LoadBalance& balance, double frontPressure);
 
 void addBalance(Study& study);
+/// The curves alone, enough to draw.
+void drawBalance(Study& study);
 void settleBalance(Study& study);
 
 /// The same with its interval, as remembered of the setup that is judged.

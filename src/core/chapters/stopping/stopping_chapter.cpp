@@ -188,6 +188,27 @@ void addStopLedger(Study& study)
 
 } // namespace
 
+void drawStopping(Study& study)
+{
+    const auto drawn = [&](const SetupParts& setup) {
+        SetupStopping r;
+        if (!setup.complete())
+            return r;
+        Sample s;
+        auto braking = figures::braking(s, *study.build, setup);
+        auto stop = figures::stop(s, *study.build, setup, true);
+        if (s.atNominal()) {
+            r.braking = braking;
+            r.stop = std::move(stop);
+        }
+        return r;
+    };
+    Stopping found;
+    found.before = drawn(study.before);
+    found.after = study.after.setup == study.before.setup ? found.before : drawn(study.after);
+    study.keep(std::move(found));
+}
+
 void addStopping(Study& study)
 {
     Stopping found;

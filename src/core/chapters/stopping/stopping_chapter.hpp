@@ -24,5 +24,7 @@ struct SetupStopping {
 using Stopping = BeforeAfter<SetupStopping>;
 
 void addStopping(Study& study);
+/// Both stops at the readings' own values, enough to draw.
+void drawStopping(Study& study);
 
 } // namespace deepstop
