@@ -86,9 +86,9 @@ private slots:
         AtHeat s(1);
         s.waited();
         for (const Setup& each : s.window.document().build().setups)
-            QVERIFY2(s.says(QString::fromStdString(each.name)), each.name.c_str());
-        QVERIFY(s.says("front pads fade at braking"));
-        QVERIFY(s.says("nothing gives up"));
+            QTRY_VERIFY2(s.says(QString::fromStdString(each.name)), each.name.c_str());
+        QTRY_VERIFY(s.says("front pads fade at braking"));
+        QTRY_VERIFY(s.says("nothing gives up"));
     }
 
     /// Two thousand draws with progress; what they made stands on the sheet. A second press gives it up.
