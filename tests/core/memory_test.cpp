@@ -1,6 +1,6 @@
 /// A study that follows the edits is the study from nothing, to the last bit; and what is remembered is bounded.
 
-#include "core/support.hpp"
+#include "core/random_build.hpp"
 #include "build/address.hpp"
 #include "study/study.hpp"
 
@@ -158,7 +158,23 @@ private slots:
         const int wanted = qEnvironmentVariableIntValue("DEEPSTOP_EDITS", &given);
         const int edits = given ? wanted : 60;
         const unsigned seed = qEnvironmentVariableIntValue("DEEPSTOP_SEED") + 1;
-        Editor editor(std::make_shared<const Build>(files::loadBuild(DEEPSTOP_DATA "/demo/" + demo.toStdString() + ".deepstop").build), seed);
+        follow(::demo(demo.toUtf8()), edits, seed);
+    }
+    /// DEEPSTOP_EDITS: so many of all together, ten of each.
+    void followingTheEditsOfRandomBuildsIsTheSame()
+    {
+        bool given = false;
+        const int wanted = qEnvironmentVariableIntValue("DEEPSTOP_EDITS", &given);
+        const int builds = given ? wanted / 10 : 6;
+        const unsigned seed = qEnvironmentVariableIntValue("DEEPSTOP_SEED");
+        for (int i = 0; i < builds && !QTest::currentTestFailed(); ++i)
+            follow(randomBuild(seed * 1000 + i), 10, i);
+    }
+
+private:
+    void follow(Build first, int edits, unsigned seed)
+    {
+        Editor editor(std::make_shared<const Build>(std::move(first)), seed);
         StudyOf of;
         std::shared_ptr<const Study> last;
         for (int i = 0; i < edits; ++i) {
@@ -175,18 +191,20 @@ private slots:
             for (std::size_t k = 0; k < std::max(a.size(), b.size()); ++k) {
                 const auto is = k < a.size() ? a[k] : "nothing";
                 const auto should = k < b.size() ? b[k] : "nothing";
-                QVERIFY2(is == should, qPrintable(QString("edit %1\n followed: %2\n from nothing: %3").arg(i).arg(is.c_str(), should.c_str())));
+                const QString differ("seed %1, edit %2\n followed: %3\n from nothing: %4");
+                QVERIFY2(is == should, qPrintable(differ.arg(seed).arg(i).arg(is.c_str(), should.c_str())));
             }
             last = std::move(followed);
         }
         // What is no longer asked for goes; thousands of edits remember no more than a few.
-        QVERIFY(last->remembered->size() < 400);
+        QVERIFY(!last || last->remembered->size() < 400);
     }
 
+private slots:
     /// Two studies at once from the same last one.
     void twoMayRunAtOnce()
     {
-        const auto build = std::make_shared<const Build>(files::loadBuild(DEEPSTOP_DATA "/demo/halden-merle.deepstop").build);
+        const auto build = std::make_shared<const Build>(demo());
         const auto last = std::make_shared<const Study>(whole(build, {}));
         Editor left(build, 5);
         Editor right(build, 6);
@@ -204,7 +222,7 @@ private slots:
     /// A tick of the job card or a line in the log works out nothing.
     void recordsChangeNothing()
     {
-        auto build = files::loadBuild(DEEPSTOP_DATA "/demo/halden-merle.deepstop").build;
+        auto build = demo();
         const auto last = std::make_shared<const Study>(whole(std::make_shared<const Build>(build), {}));
         build.log.emplace_back().note = "a note";
         build.log.back().odometer = { 81234e3, {}, Known::Measured, {}, {} };

@@ -2,6 +2,7 @@
 #include "quantity/entry.hpp"
 #include "quantity/figure.hpp"
 #include "quantity/format.hpp"
+#include "quantity/order.hpp"
 #include "quantity/parse.hpp"
 
 #include "verdict/verdict.hpp"
@@ -276,6 +277,21 @@ private slots:
         // A difference of two such knows no more.
         const auto one = evaluateAtLimits([&](Sample& s) { return 1 / s(x); });
         QVERIFY(std::isinf(difference(one, one).worstCase) && difference(one, one).provisional());
+    }
+
+    /// A missing reading enters a sum as NaN; what is sorted there stays in order, with that behind it.
+    void whatIsNoNumberComesLast()
+    {
+        constexpr double none = std::numeric_limits<double>::quiet_NaN();
+        std::vector<double> values;
+        for (int i = 0; i < 60; ++i)
+            values.push_back(i % 3 == 0 ? none : (i * 37) % 60);
+        std::ranges::sort(values, ascending);
+        QVERIFY(std::ranges::is_sorted(values.begin(), values.begin() + 40));
+        QVERIFY(std::all_of(values.begin() + 40, values.end(), [](double v) { return std::isnan(v); }));
+        QVERIFY(ascending(1, none) && !ascending(none, 1) && !ascending(none, none) && !ascending(-0.0, 0.0));
+        using Two = std::pair<double, double>;
+        QVERIFY(ascending(Two { 1, 2 }, Two { 1, 3 }) && ascending(Two { 1, 3 }, Two { none, 0 }) && !ascending(Two { 1, none }, Two { 1, 3 }));
     }
 
     /// The difference of two figures is the figure of the difference, bit by bit.

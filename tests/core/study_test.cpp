@@ -247,6 +247,19 @@ private slots:
         }
     }
 
+    /// A radial mount whose shims nobody read lacks them; a mount of unknown kind must not read better.
+    void aMountOfUnknownKindIsNeverCalledClear()
+    {
+        auto build = demo();
+        QCOMPARE(of(build).verdict("front/spoke-gap")->level, Level::Clear);
+        build.setups[1].front->mount.kind = MountKind::Unknown;
+        const auto s = of(build);
+        for (const char* id : { "front/spoke-gap", "front/barrel-gap", "front/bridge-gap" }) {
+            QCOMPARE(s.verdict(id)->level, Level::Unproven);
+            QVERIFY(names(s.verdict(id)->reason, "a caliper on lugs"));
+        }
+    }
+
     void aWheelOfUnknownProfileIsNeverCalledClear()
     {
         auto build = demo();

@@ -16,19 +16,20 @@ namespace choices {
 inline constexpr ChoiceTable<YesNo, 3> yesNo { { { "unknown", YesNo::Unknown }, { "yes", YesNo::Yes }, { "no", YesNo::No } } };
 inline constexpr ChoiceTable<HatMaterial, 3> hat { { { "unknown", HatMaterial::Unknown }, { "iron", HatMaterial::Iron },
     { "aluminium", HatMaterial::Aluminium } } };
-inline constexpr ChoiceTable<RotorFace, 5> face { { { "unknown", RotorFace::Unknown }, { "plain", RotorFace::Plain }, { "dimpled", RotorFace::Dimpled },
-    { "slotted", RotorFace::Slotted }, { "drilled", RotorFace::Drilled } } };
+inline constexpr ChoiceTable<RotorFace, 5> face { { { "unknown", RotorFace::Unknown }, { "plain", RotorFace::Plain },
+    { "dimpled", RotorFace::Dimpled }, { "slotted", RotorFace::Slotted }, { "drilled", RotorFace::Drilled } } };
 inline constexpr ChoiceTable<CaliperKind, 3> caliper { { { "unknown", CaliperKind::Unknown }, { "fixed", CaliperKind::Fixed },
     { "floating", CaliperKind::Floating } } };
-inline constexpr ChoiceTable<MountKind, 3> mount { { { "unknown", MountKind::Unknown }, { "lug", MountKind::Lug }, { "radial", MountKind::Radial } } };
+inline constexpr ChoiceTable<MountKind, 3> mount { { { "unknown", MountKind::Unknown }, { "lug", MountKind::Lug },
+    { "radial", MountKind::Radial } } };
 inline constexpr ChoiceTable<Direction, 3> direction { { { "unknown", Direction::Unknown }, { "inboard", Direction::Inboard },
     { "outboard", Direction::Outboard } } };
 inline constexpr ChoiceTable<RingMaterial, 4> ring { { { "unknown", RingMaterial::Unknown }, { "iron", RingMaterial::Iron },
     { "steel", RingMaterial::Steel }, { "carbon-ceramic", RingMaterial::CarbonCeramic } } };
 inline constexpr ChoiceTable<RotorBuild, 3> rotorBuild { { { "unknown", RotorBuild::Unknown }, { "one-piece", RotorBuild::OnePiece },
     { "two-piece", RotorBuild::TwoPiece } } };
-inline constexpr ChoiceTable<VaneShape, 4> vanes { { { "unknown", VaneShape::Unknown }, { "straight", VaneShape::Straight }, { "curved", VaneShape::Curved },
-    { "pillars", VaneShape::Pillars } } };
+inline constexpr ChoiceTable<VaneShape, 4> vanes { { { "unknown", VaneShape::Unknown }, { "straight", VaneShape::Straight },
+    { "curved", VaneShape::Curved }, { "pillars", VaneShape::Pillars } } };
 inline constexpr ChoiceTable<Handed, 3> handed { { { "unknown", Handed::Unknown }, { "either side", Handed::Either },
     { "sided", Handed::Sided } } };
 inline constexpr ChoiceTable<Bleeders, 3> bleeders { { { "unknown", Bleeders::Unknown }, { "one end", Bleeders::OneEnd },

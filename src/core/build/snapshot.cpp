@@ -6,12 +6,12 @@ namespace deepstop {
 namespace {
 
 template <class T>
-using List = std::shared_ptr<const std::vector<std::shared_ptr<const T>>>;
+using SharedList = std::shared_ptr<const std::vector<std::shared_ptr<const T>>>;
 
 /// The list, its elements shared with `before` where they are equal: at the same place from the front, or from the back, so that one put
 /// in or taken out leaves the others shared.
 template <class T>
-List<T> sharedWith(const std::vector<T>& list, const List<T>& before)
+SharedList<T> sharedWith(const std::vector<T>& list, const SharedList<T>& before)
 {
     static const std::vector<std::shared_ptr<const T>> none;
     const auto& was = before ? *before : none;
@@ -40,7 +40,7 @@ List<T> sharedWith(const std::vector<T>& list, const List<T>& before)
 }
 
 template <class T>
-std::vector<T> unpacked(const List<T>& list)
+std::vector<T> unpacked(const SharedList<T>& list)
 {
     std::vector<T> all;
     all.reserve(list->size());
@@ -50,7 +50,7 @@ std::vector<T> unpacked(const List<T>& list)
 }
 
 template <class T>
-std::size_t ownOf(const List<T>& list, const List<T>& before)
+std::size_t ownOf(const SharedList<T>& list, const SharedList<T>& before)
 {
     return static_cast<std::size_t>(
         std::ranges::count_if(*list, [&](const auto& each) { return std::ranges::find(*before, each) == before->end(); }));

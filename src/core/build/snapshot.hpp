@@ -22,16 +22,16 @@ public:
 
 private:
     template <class T>
-    using List = std::shared_ptr<const std::vector<std::shared_ptr<const T>>>;
+    using SharedList = std::shared_ptr<const std::vector<std::shared_ptr<const T>>>;
 
     std::shared_ptr<const Build> rest_; ///< all but the lists
-    List<Wheel> wheels_;
-    List<Setup> setups_;
-    List<MockUp> mockUps_;
-    List<JobCard> cards_;
-    List<LogEntry> log_;
-    List<TestSession> sessions_; ///< without their stops
-    std::vector<List<MeasuredStop>> stops_; ///< of each session
+    SharedList<Wheel> wheels_;
+    SharedList<Setup> setups_;
+    SharedList<MockUp> mockUps_;
+    SharedList<JobCard> cards_;
+    SharedList<LogEntry> log_;
+    SharedList<TestSession> sessions_; ///< without their stops
+    std::vector<SharedList<MeasuredStop>> stops_; ///< of each session
 };
 
 } // namespace deepstop

@@ -94,17 +94,9 @@ Sided lesserOf(Figure left, Figure right)
     const bool differ = left.value != right.value || left.worstCase != right.worstCase;
     Figure& worse = rightSpeaks ? right : left;
     const Figure& other = rightSpeaks ? left : right;
-    const auto add = [](auto& into, const auto& from) {
-        for (const auto& each : from)
-            if (std::ranges::find(into, each) == into.end())
-                into.push_back(each);
-    };
     // Which side speaks hangs on both.
-    add(worse.restsOn, other.restsOn);
+    mergeDependencies(worse, other);
     worse.effects.resize(worse.value ? worse.restsOn.size() : 0);
-    add(worse.lacks, other.lacks);
-    add(worse.estimated, other.estimated);
-    add(worse.assumed, other.assumed);
     return { std::move(worse), differ ? std::optional(rightSpeaks ? Side::Right : Side::Left) : std::nullopt };
 }
 

@@ -2,6 +2,7 @@
 
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
+#include "quantity/order.hpp"
 #include "quantity/unit.hpp"
 
 #include <algorithm>
@@ -204,7 +205,7 @@ FrictionCurve frictionCurve(Sample& s, const Corner& c)
     const double quoted = s(drum ? c.drum.friction : c.pad.friction, plain);
     for (const FrictionPoint& p : measured)
         curve.points.emplace_back(s(p.temperature, plain), s(p.friction, plain) / quoted);
-    std::ranges::sort(curve.points);
+    std::ranges::sort(curve.points, ascending);
     if (curve.points.size() < 2) {
         s.assume(c.brakes == BrakeKind::Drums ? "how the linings fade" : "how the pads fade");
         curve.points = { { 293.15, 1 }, { holdsTo, 1 } };

@@ -1,5 +1,7 @@
 #include "fit/measuring.hpp"
 
+#include "quantity/order.hpp"
+
 #include <algorithm>
 #include <cmath>
 
@@ -62,7 +64,7 @@ std::vector<PlannedStation> measuringPlan(const std::vector<Outline>& caliper, d
         for (const PlannedStation& p : wished)
             if (p.on == on)
                 places.push_back(p.place);
-        std::ranges::sort(places);
+        std::ranges::sort(places, ascending);
         for (std::size_t i = 0; i + 1 < places.size(); ++i) {
             const int parts = static_cast<int>(
                 std::min(200.0, std::ceil((places[i + 1] - places[i]) / (spacing - 2 * std::min(reach, spacing / 4)) - 1e-9)));
@@ -73,7 +75,7 @@ std::vector<PlannedStation> measuringPlan(const std::vector<Outline>& caliper, d
     std::ranges::stable_sort(wished, [](const PlannedStation& a, const PlannedStation& b) {
         if (a.on != b.on)
             return a.on == PlannedStation::On::Barrel;
-        return a.on == PlannedStation::On::Barrel ? a.place > b.place : a.place < b.place;
+        return a.on == PlannedStation::On::Barrel ? ascending(b.place, a.place) : ascending(a.place, b.place);
     });
     for (PlannedStation& station : wished) {
         constexpr double inward = 1e-6; // the ends are told by the stretch within them

@@ -1,5 +1,6 @@
 #include "fit/fit.hpp"
 #include "fit/reach.hpp"
+#include "quantity/order.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -53,8 +54,8 @@ std::vector<double> placesAlongZ(std::span<const Point> chain)
     places.reserve(chain.size());
     for (const Point p : chain)
         places.push_back(p.z);
-    if (!std::ranges::is_sorted(places))
-        std::ranges::sort(places);
+    if (!std::ranges::is_sorted(places, ascending))
+        std::ranges::sort(places, ascending);
     return places;
 }
 

@@ -7,7 +7,6 @@
 #include <mutex>
 #include <stdexcept>
 #include <string>
-#include <string_view>
 #include <typeindex>
 #include <unordered_map>
 #include <utility>
@@ -51,15 +50,6 @@ public:
         entry->result = result;
         put(name, std::move(entry));
         return *result;
-    }
-    /// The same for what also hangs on results that the work around it has made so far.
-    template <class Make>
-    auto recallAfterAll(const std::string& name, Make make) -> std::invoke_result_t<Make>
-    {
-        return recall(name, [&, before = NotingScope::lookedSoFar()] {
-            NotingScope::note(before);
-            return make();
-        });
     }
 
     [[nodiscard]] std::size_t size() const

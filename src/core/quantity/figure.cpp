@@ -4,6 +4,19 @@
 
 namespace deepstop {
 
+void mergeDependencies(Figure& figure, const Figure& also)
+{
+    const auto add = [](auto& into, const auto& from) {
+        for (const auto& each : from)
+            if (std::ranges::find(into, each) == into.end())
+                into.push_back(each);
+    };
+    add(figure.restsOn, also.restsOn);
+    add(figure.lacks, also.lacks);
+    add(figure.estimated, also.estimated);
+    add(figure.assumed, also.assumed);
+}
+
 Figure Sample::figureOf(double nominal) const
 {
     Figure figure;
@@ -82,15 +95,7 @@ Figure difference(const Evaluation& of, const Evaluation& less)
     figure.value.reset();
     figure.effects.clear();
     figure.worstCase = figure.rootSumSquare = 0;
-    const auto add = [](auto& into, const auto& from) {
-        for (const auto& each : from)
-            if (std::ranges::find(into, each) == into.end())
-                into.push_back(each);
-    };
-    add(figure.restsOn, less.figure.restsOn);
-    add(figure.lacks, less.figure.lacks);
-    add(figure.estimated, less.figure.estimated);
-    add(figure.assumed, less.figure.assumed);
+    mergeDependencies(figure, less.figure);
     if (!of.figure.value || !less.figure.value)
         return figure;
     figure.value = *of.figure.value - *less.figure.value;

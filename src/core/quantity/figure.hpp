@@ -31,6 +31,9 @@ struct Figure {
     [[nodiscard]] double highest() const { return value ? *value + worstCase : std::numeric_limits<double>::quiet_NaN(); }
 };
 
+/// Adds to a figure what another rests on, lacks, estimates and assumes, each once. Values and effects stay as they are.
+void mergeDependencies(Figure& figure, const Figure& also);
+
 struct Evaluation;
 
 /// Hands out the values of readings to a sum and notes what was asked for.
@@ -133,8 +136,8 @@ private:
 [[nodiscard]] Figure asRead(const std::function<double(Sample&)>& sum);
 
 /// Evaluates `sum` at the readings' values and, one reading at a time, at both of its limits.
-/// @return a figure without value when a reading is missing or the sum is not finite. Where it is finite but not at some limit, nobody knows
-///         how far off it may be: its interval is infinite, and it is an assumption
+/// @return a figure without value when a reading is missing or the sum is not finite. Where it is finite but not at some limit, its
+///         interval is infinite and it counts as an assumption
 [[nodiscard]] Figure evaluate(const std::function<double(Sample&)>& sum);
 
 /// A figure with the results that its interval was made of.

@@ -87,8 +87,8 @@ private:
     NotingScope* around_;
 };
 
-/// The value of a reading, or none. It knows the number of its reading in its build: a copy keeps it, and what is put in anew stands for the
-/// same reading.
+/// The value of a reading, or none, with the number of the reading in its build. A copy keeps the number, and so does a reading that is given
+/// another value.
 class NotedValue {
 public:
     constexpr NotedValue() = default;

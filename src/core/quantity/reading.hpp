@@ -15,8 +15,8 @@ enum class Known { Measured, Vendor, Estimated };
 
 [[nodiscard]] std::string_view nameOf(Known known);
 
-/// One reading. `value` and `plusMinus` are SI. An absent value is a reading nobody has taken yet. Who looks at the rest of it looks at
-/// its value first.
+/// One reading. `value` and `plusMinus` are SI. An absent value is a reading not taken yet. Code that reads the other members reads the
+/// value first, which notes it.
 struct Reading {
     NotedValue value;
     std::optional<double> plusMinus; ///< half-width of the interval the true value lies in; absent = by instrument
@@ -28,8 +28,8 @@ struct Reading {
     bool operator==(const Reading&) const = default;
 };
 
-/// Which reading of a build it is: the same in the build, in a copy of it and in a part copied out of it, whatever it says there. One that
-/// is of no numbered build is told apart by where it lies in memory.
+/// Identity of a reading: the same in a build, in a copy of it and in a part copied out of it, whatever the value there. A reading without
+/// a number is identified by its address.
 class ReadingId {
 public:
     ReadingId(const Reading& reading) // NOLINT: a reading stands for itself

@@ -141,11 +141,6 @@ struct Study {
     {
         return working ? working->recall(name, std::move(make)) : make();
     }
-    template <class Make>
-    auto recallAfterAll(const std::string& name, Make make) const
-    {
-        return working ? working->recallAfterAll(name, std::move(make)) : make();
-    }
 
     [[nodiscard]] const Verdict* verdict(std::string_view id) const;
     [[nodiscard]] const LedgerLine* line(std::string_view id) const;

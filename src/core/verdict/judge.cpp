@@ -168,15 +168,7 @@ std::string estimatedIn(const Study& study, const Figure& figure)
 
 void leanOn(Figure& figure, const Figure& also)
 {
-    const auto add = [](auto& into, const auto& from) {
-        for (const auto& each : from)
-            if (std::ranges::find(into, each) == into.end())
-                into.push_back(each);
-    };
-    add(figure.restsOn, also.restsOn);
-    add(figure.lacks, also.lacks);
-    add(figure.estimated, also.estimated);
-    add(figure.assumed, also.assumed);
+    mergeDependencies(figure, also);
     figure.effects.clear();
 }
 

@@ -90,7 +90,7 @@ Edit editOf(const std::string& setup, const Change& change)
 
 bool isOff(const Verdict& v) { return v.level == Level::Stop || v.level == Level::Caution; }
 
-/// Of a valve nobody has set.
+/// Of a valve without a setting; common practice, no source.
 constexpr double usualSlope = 0.35;
 
 Reading chosen(double value) { return { value, 0.0, Known::Vendor, {}, {} }; }
@@ -292,7 +292,8 @@ private:
             changes.push_back(there ? ofHydraulics(fmt::format("Valve: set its knee to {}", at), make, std::abs(knee - from), 0,
                                           { "trial stops on a closed place after each turn" })
                                     : ofHydraulics(fmt::format("Adjustable valve: knee at {}", at), make, std::abs(knee - from), 2,
-                                          { "a valve to buy, two joints in the rear line, bleeding at the rear", "a fixed valve comes out" }));
+                                          { "a valve to buy, two joints in the rear line, bleeding at the rear",
+                                              "a fixed valve comes out" }));
             if (!there && h.valve != ValveKind::Fixed)
                 changes.back().costs.pop_back();
         }

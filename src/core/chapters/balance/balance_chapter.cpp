@@ -296,8 +296,9 @@ void drawBalance(Study& study)
 {
     Balance found;
     found.before = study.recall("curves before", [&] { return balanceOf(*study.build, study.before); });
-    found.after = study.after.setup == study.before.setup ? found.before
-                                                          : study.recall("curves after", [&] { return balanceOf(*study.build, study.after); });
+    found.after = study.after.setup == study.before.setup
+        ? found.before
+        : study.recall("curves after", [&] { return balanceOf(*study.build, study.after); });
     pointInto(found, *study.build);
     study.keep(std::move(found));
 }

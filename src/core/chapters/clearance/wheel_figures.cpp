@@ -1,9 +1,9 @@
 #include "chapters/clearance/wheel_figures.hpp"
 
 #include "chapters/clearance/idle_readings.hpp"
-#include "fit/stance.hpp"
-
 #include "fit/reach.hpp"
+#include "fit/stance.hpp"
+#include "quantity/order.hpp"
 
 #include <algorithm>
 #include <array>
@@ -63,7 +63,7 @@ void addBumps(Sample& s, const Corner& c, double lifted, fit::CornerShape& shape
 
 double lift(Sample& s, const Corner& c, Side side)
 {
-    if (c.mount.kind == MountKind::Unknown && (c.at(side).radialTop.value || c.at(side).radialBottom.value))
+    if (c.mount.kind == MountKind::Unknown)
         s.assume("a caliper on lugs, without shims under its studs");
     if (c.mount.kind != MountKind::Radial)
         return 0;
@@ -212,8 +212,8 @@ geometry::Chain barrelOf(Sample& s, const Wheel& wheel, double face)
         s.assume("the barrel of " + wheel.name + ", estimated from its printed size");
         chain = *estimated;
     }
-    if (!std::ranges::is_sorted(chain, {}, &geometry::Point::z))
-        std::ranges::sort(chain, {}, &geometry::Point::z);
+    if (!std::ranges::is_sorted(chain, ascending, &geometry::Point::z))
+        std::ranges::sort(chain, ascending, &geometry::Point::z);
     return geometry::moved(std::move(chain), face);
 }
 
@@ -255,8 +255,8 @@ std::vector<fit::Outline> spokesOf(Sample& s, const Wheel& wheel, double face, b
                 chain.push_back({ s(station->distance) + face, s(station->radius) });
     }
     for (fit::Outline& line : lines)
-        if (!std::ranges::is_sorted(line.chain, {}, &geometry::Point::r))
-            std::ranges::sort(line.chain, {}, &geometry::Point::r);
+        if (!std::ranges::is_sorted(line.chain, ascending, &geometry::Point::r))
+            std::ranges::sort(line.chain, ascending, &geometry::Point::r);
     return lines;
 }
 

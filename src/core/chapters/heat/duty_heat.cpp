@@ -138,7 +138,7 @@ void addLimits(const Build& build, const SetupParts& setup, DutyHeat& r)
         add("hub's grease runs", Node::Hub, greaseBears + zeroCelsius, false);
         if (!drum && c.rotor.hatMaterial == HatMaterial::Aluminium)
             add("hat softens", Node::Hat, alloyHatBears + zeroCelsius, false);
-        // Holes that nobody has ruled out are reckoned with.
+        // An unknown face counts as drilled.
         if (!drum && (c.rotor.face == RotorFace::Drilled || c.rotor.face == RotorFace::Unknown))
             add(c.rotor.face == RotorFace::Drilled ? "drilled face cracks" : "face cracks, if it is drilled", Node::Surface,
                 drilledFacesBear + zeroCelsius, false);

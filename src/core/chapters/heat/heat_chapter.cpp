@@ -116,7 +116,9 @@ void addHeatLedger(Study& study, Axle axle)
     const Build& build = *study.build;
     auto rise = judge::ledgerLine(
         "stop-rise", axle == Axle::Front ? "Front ring, one stop" : "Rear ring, one stop", style::rise, was.stopRise, now.stopRise,
-        evaluate([&](Sample& s) { return figures::stopRise(s, build, study.after, axle) - figures::stopRise(s, build, study.before, axle); }));
+        evaluate([&](Sample& s) {
+            return figures::stopRise(s, build, study.after, axle) - figures::stopRise(s, build, study.before, axle);
+        }));
     rise.word = judge::changeWord(study, rise);
     if (const Verdict* v = judge::verdictOn(study, axle, "stop-rise"))
         rise.level = v->level;
