@@ -31,9 +31,13 @@ Json figureJson(const Study& study, const Figure& figure)
                 list.push_back(address->pointer);
         return list;
     };
+    auto facts = Json::array();
+    for (const std::uint32_t fact : figure.facts)
+        if (const Address* address = study.directory->ofFact(fact))
+            facts.push_back(address->pointer);
     return { { "value", figure.value ? Json(*figure.value) : Json() }, { "worst_case", figure.worstCase },
-        { "root_sum_square", figure.rootSumSquare }, { "lacks", pointers(figure.lacks) }, { "estimated", pointers(figure.estimated) },
-        { "assumed", figure.assumed } };
+        { "root_sum_square", figure.rootSumSquare }, { "rests_on", pointers(figure.restsOn) }, { "facts", facts },
+        { "lacks", pointers(figure.lacks) }, { "estimated", pointers(figure.estimated) }, { "assumed", figure.assumed } };
 }
 
 std::string_view siUnit(const Style& style)

@@ -187,7 +187,7 @@ private slots:
         QVERIFY(fact);
         const auto pointer = fact->objectName().toStdString();
         const auto said = factAt(s.build(), pointer);
-        const auto text = said->kind == Fact::Kind::Count ? QString("7") : QString("typed here");
+        const auto text = said->kind == StatedFact::Kind::Count ? QString("7") : QString("typed here");
         typeInto(s, fact, text);
         QTest::keyClick(fact, Qt::Key_3, Qt::ControlModifier);
         QCOMPARE(QString::fromStdString(factAt(s.build(), pointer)->value), text);

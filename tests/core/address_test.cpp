@@ -1,6 +1,7 @@
 #include "build/address.hpp"
 #include "build/difference.hpp"
 #include "core/support.hpp"
+#include "report/log_session.hpp"
 #include "files/disk.hpp"
 
 #include <QTest>
@@ -44,6 +45,60 @@ private slots:
         const Reading stranger;
         QVERIFY(!directory.of(stranger));
         QVERIFY(!directory.at("/setups/99/front/rotor/thickness_mm"));
+    }
+
+    /// What a session remembers of the setup it ran with has no addresses, and shifts nobody else's.
+    void whatASessionRanWithHasNoAddress()
+    {
+        auto build = demo();
+        const auto said = [](const Build& b) {
+            std::vector<std::pair<std::string, std::optional<double>>> all;
+            for (const Directory directory(b); const auto& entry : directory.entries())
+                all.emplace_back(entry.address.pointer, entry.reading->value);
+            return all;
+        };
+        const auto before = said(build);
+        QVERIFY(!build.tests.empty() && build.setups.size() > 1);
+        build.tests.front().ran = report::frozen(build, build.setups[1]);
+        QVERIFY(said(build) == before);
+        const auto same = numbered(std::make_shared<const Build>(build));
+        QVERIFY(said(*same) == before);
+        const Directory directory(*same);
+        for (const auto& entry : directory.entries())
+            QCOMPARE(directory.of(*entry.reading)->pointer, entry.address.pointer);
+        QVERIFY(!directory.of(same->tests.front().ran->front->rotor.thickness));
+        // Another record is another shape: nothing remembered holds.
+        Build other = *same;
+        other.tests.front().ran->front->rotor.thickness.value = 0.001;
+        QVERIFY(!Directory(other, directory).sameShape(directory));
+    }
+
+    /// Facts have addresses of their own, and what two builds say differently is told by their numbers.
+    void factsAreNumberedAndCompared()
+    {
+        const auto build = *numbered(std::make_shared<const Build>(demo()));
+        const Directory directory(build);
+        QVERIFY(directory.facts().size() > 100);
+        for (const Address& address : directory.facts())
+            QVERIFY2(factAt(build, address.pointer), address.pointer.c_str());
+        Build changed = build;
+        changed.setups[1].front->rotor.face = RotorFace::Drilled;
+        changed.frontHub.studThread = "M14x1.5";
+        const Directory then(changed, directory);
+        QVERIFY(then.sameShape(directory));
+        const Looked differs = then.changedSince(directory);
+        QVERIFY(differs.readings.all().empty());
+        std::set<std::string> pointers;
+        for (const std::uint32_t number : differs.facts.all())
+            pointers.insert(then.ofFact(number)->pointer);
+        QCOMPARE(pointers, (std::set<std::string> { "/front_hub/stud_thread", "/setups/1/front/rotor/face" }));
+        // A figure knows what it looked at, and a copy that tries a change is the same fact.
+        Corner tried = *changed.setups[1].front;
+        tried.rotor.face = RotorFace::Plain;
+        const Figure f = evaluate([&](Sample& s) { return tried.rotor.face == RotorFace::Plain ? s(tried.rotor.thickness) : 0; });
+        QCOMPARE(f.facts.size(), std::size_t(1));
+        QCOMPARE(then.ofFact(f.facts.front())->pointer, std::string("/setups/1/front/rotor/face"));
+        QVERIFY(!then.ofFact(0) && !then.ofFact(100'000));
     }
 
     void replacingOneReadingLeavesAllOthers()

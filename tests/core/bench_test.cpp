@@ -76,7 +76,7 @@ private slots:
         QCOMPARE(s.verdict("front/bolt-thread")->level, Level::Stop);
         QVERIFY2(names(s.verdict("front/bolt-thread")->reason, "M12 × 1.75 does not go with thread of the knuckle's lugs M14 × 1.5"),
             s.verdict("front/bolt-thread")->reason.c_str());
-        kit(build).bracket.boltThread.clear();
+        kit(build).bracket.boltThread = {};
         QCOMPARE(levelOf(build, "front/bolt-thread"), Level::Unproven);
         kit(build).bracket.boltThread = "the long ones";
         QCOMPARE(levelOf(build, "front/bolt-thread"), Level::Unproven);

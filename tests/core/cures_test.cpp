@@ -210,7 +210,7 @@ private slots:
         build.setups[1].front->spacer = measured(0.005, 0.05e-3);
         const Verdict v = *of(build).verdict("front/studs");
         QCOMPARE(v.level, Level::Caution);
-        build.frontHub.studThread.clear();
+        build.frontHub.studThread = {};
         QCOMPARE(of(build).verdict("front/studs")->level, Level::Unproven);
         build = demo();
         build.wheels[0].nutSeat = NutSeat::Ball;

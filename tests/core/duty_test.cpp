@@ -69,7 +69,7 @@ private slots:
         silent([](Corner& c) { c.pad.backing = {}; }, "backings");
         silent([](Corner& c) { std::erase_if(c.weighings, [](const Weighing& w) { return w.contains == std::vector { Part::Caliper }; }); },
             "caliper of 4 kg");
-        silent([](Corner& c) { c.caliper.material.clear(); }, "caliper of iron");
+        silent([](Corner& c) { c.caliper.material = {}; }, "caliper of iron");
         // A face nobody has described is reckoned with as drilled, and asked for.
         auto build = base;
         build.setups[1].front->rotor.face = RotorFace::Unknown;

@@ -28,13 +28,16 @@ std::string inFull(const Figure& f)
     std::string text = fmt::format("{} {:a} {:a} rests", bits(f.value), f.worstCase, f.rootSumSquare);
     for (const auto* all : { &f.restsOn, &f.lacks, &f.estimated }) {
         text += ";";
+        // What is no reading of the build itself, but of what a session ran with, has no number to compare.
         for (const ReadingId each : *all)
-            text += fmt::format(" {}", each.number());
+            text += each.number() < 1'000'000 ? fmt::format(" {}", each.number()) : std::string(" record");
     }
     for (const double effect : f.effects)
         text += fmt::format(" {:a}", effect);
     for (const std::string& each : f.assumed)
         text += ", " + each;
+    for (const std::uint32_t each : f.facts)
+        text += fmt::format(", fact {}", each);
     return text;
 }
 
@@ -89,10 +92,10 @@ public:
         const Directory directory(now);
         const auto& entry = directory.entries()[pick(directory.entries().size())];
         Build changed = now;
-        const std::size_t what = pick(20);
+        const std::size_t what = pick(24);
         if (what == 0)
             changed = withoutElement(now, entry.address.pointer.substr(0, entry.address.pointer.rfind('/')));
-        else if (what == 1)
+        else if (what == 1 || what >= 20)
             changed = fact(now);
         else {
             Reading r = *entry.reading;
@@ -120,16 +123,15 @@ public:
 private:
     Build fact(const Build& now)
     {
-        static constexpr std::array pointers { "/car/antilock", "/setups/1/front/rotor/face", "/setups/1/front/rotor/ring_material",
-            "/setups/1/front/rotor/construction", "/setups/1/front/caliper/kind", "/setups/1/front/mount/kind", "/front_hub/held_by",
-            "/setups/0/hydraulics/valve", "/setups/0/hydraulics/circuits", "/setups/1/front/wheel", "/car/name", "/setups/1/name",
-            "/setups/1/front/rotor/vanes", "/front_hub/stud_thread" };
-        const std::string pointer = pointers[pick(pointers.size())];
+        static constexpr std::array plain { "/car/name", "/setups/1/name", "/setups/1/front/wheel" };
+        const Directory directory(now);
+        const auto at = pick(directory.facts().size() + plain.size());
+        const std::string pointer = at < plain.size() ? plain[at] : directory.facts()[at - plain.size()].pointer;
         const auto is = factAt(now, pointer);
         if (!is)
             return now;
         const std::string word = !is->words.empty() ? is->words[pick(is->words.size())]
-            : is->kind == Fact::Kind::Count         ? std::to_string(pick(60))
+            : is->kind == StatedFact::Kind::Count         ? std::to_string(pick(60))
             : pointer.ends_with("wheel")            ? now.wheels[pick(now.wheels.size())].id
                                                     : "M12x1.5";
         return withFact(now, pointer, word).build.value_or(now);
@@ -227,7 +229,7 @@ private slots:
         build.log.emplace_back().note = "a note";
         build.log.back().odometer = { 81234e3, {}, Known::Measured, {}, {} };
         const auto s = whole(std::make_shared<const Build>(build), {}, last);
-        QVERIFY(s.directory->sameFacts(*last->directory));
+        QVERIFY(s.directory->sameShape(*last->directory));
         QCOMPARE(s.remembered->size(), last->remembered->size());
         QVERIFY(inFull(s) == inFull(whole(std::make_shared<const Build>(build), {})));
     }
@@ -258,8 +260,8 @@ private slots:
         Memory first(3);
         QCOMPARE(sum(first), 21.0);
         const auto changed = [](std::uint32_t number) {
-            ReadingSet set(3);
-            set.add(number);
+            Looked set;
+            set.readings.add(number);
             return set;
         };
         Memory third(first, changed(3));

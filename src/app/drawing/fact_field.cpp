@@ -151,7 +151,7 @@ std::optional<Build> FactField::withPlace(const Build& build) const
     return made_ && !factAt(build, pointer_) ? made_(build) : build;
 }
 
-std::optional<Fact> FactField::fact() const
+std::optional<StatedFact> FactField::fact() const
 {
     if (auto there = factAt(document_.build(), pointer_); there || !made_)
         return there;
@@ -169,8 +169,8 @@ FactField::FactField(Document& document, std::string pointer, Edit made, QWidget
     caption_->setFont(reading(11));
     column->addWidget(caption_);
     const auto fact = this->fact();
-    const auto kind = fact ? fact->kind : Fact::Kind::Text;
-    if (kind == Fact::Kind::Word) {
+    const auto kind = fact ? fact->kind : StatedFact::Kind::Text;
+    if (kind == StatedFact::Kind::Word) {
         box_ = new QComboBox(this);
         for (const auto& word : fact->words)
             box_->addItem(QString::fromStdString(word));
@@ -181,7 +181,7 @@ FactField::FactField(Document& document, std::string pointer, Edit made, QWidget
                 put(box_->itemText(index));
         });
         column->addWidget(box_);
-    } else if (kind == Fact::Kind::Ticks) {
+    } else if (kind == StatedFact::Kind::Ticks) {
         ticks_ = new TickRow(this);
         connect(ticks_, &TickRow::changed, this, [this] { put(ticks_->ticked()); });
         connect(ticks_, &TickRow::done, this, &FactField::goOn);

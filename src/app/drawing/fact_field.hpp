@@ -64,7 +64,7 @@ protected:
 private:
     /// The build with what the fact is of in it.
     [[nodiscard]] std::optional<Build> withPlace(const Build& build) const;
-    [[nodiscard]] std::optional<Fact> fact() const;
+    [[nodiscard]] std::optional<StatedFact> fact() const;
     bool put(const QString& text);
     bool putLine();
 

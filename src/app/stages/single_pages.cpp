@@ -22,7 +22,7 @@ Sheet CarPage::sheet(int) const { return carSheet(document().study()); }
 void CarPage::refreshRest()
 {
     offer(antilock_, { tr("Antilock: not known"), tr("Antilock: yes"), tr("Antilock: no") },
-        static_cast<int>(document().build().car.antilock));
+        static_cast<int>(*document().build().car.antilock));
 }
 
 void CarPage::choose(int index)

@@ -278,8 +278,17 @@ QString Slip::restsOn(const Figure& figure, const Style& style) const
     }
     if (rests.isEmpty())
         return {};
+    QString facts;
+    for (const std::uint32_t number : figure.facts) {
+        const Address* address = study.directory->ofFact(number);
+        const auto said = address ? factAt(*study.build, address->pointer) : std::nullopt;
+        if (said && !said->value.empty())
+            facts += QStringLiteral("%1%2: %3").arg(facts.isEmpty() ? "" : " · ", text(address->full()), text(said->value));
+    }
     if (order.size() > most)
         rests += QStringLiteral("<p>%1</p>").arg(span(t.mute, tr("and %1 more that matter less").arg(order.size() - most)));
+    if (!facts.isEmpty())
+        rests += QStringLiteral("<p>%1</p>").arg(span(t.mute, tr("and on what is said: %1").arg(facts)));
     return QStringLiteral("<p style='margin-top:10px'><b>%1</b></p>").arg(tr("Rests on")) + rests;
 }
 

@@ -162,38 +162,38 @@ protected:
 class FindFact : public Naming {
 public:
     explicit FindFact(std::string_view wanted) : wanted_(wanted) { }
-    std::optional<Fact> found;
+    std::optional<StatedFact> found;
 
-    void text(const Name& name, const std::string& value) override { take(name, Fact::Kind::Text, value); }
+    void text(const Name& name, const std::string& value) override { take(name, StatedFact::Kind::Text, value); }
     void count(const CountField& field, int value) override
     {
-        take(field, Fact::Kind::Count, value ? fmt::format("{}", value) : std::string());
+        take(field, StatedFact::Kind::Count, value ? fmt::format("{}", value) : std::string());
     }
     void number(const NumberField& field, double value) override
     {
-        take(field, Fact::Kind::Plain, value != 0 ? editable(value, *findUnit("", Dimension::Number)) : std::string());
+        take(field, StatedFact::Kind::Plain, value != 0 ? editable(value, *findUnit("", Dimension::Number)) : std::string());
     }
     void choice(const Name& name, const Chosen& chosen) override
     {
-        take(name, Fact::Kind::Word, std::string(chosen.word()), &chosen.words);
+        take(name, StatedFact::Kind::Word, std::string(chosen.word()), &chosen.words);
     }
     void ticks(const Name& name, const Ticked& ticked) override
     {
         std::string value;
         for (const std::size_t i : ticked.indices)
             value.append(value.empty() ? "" : ",").append(ticked.words[i]);
-        take(name, Fact::Kind::Ticks, std::move(value), &ticked.words);
+        take(name, StatedFact::Kind::Ticks, std::move(value), &ticked.words);
     }
 
 protected:
     [[nodiscard]] bool seeks(std::string_view pointer) const override { return below(wanted_, pointer.substr(1)).has_value(); }
 
 private:
-    void take(const Name& name, Fact::Kind kind, std::string value, const Words* words = nullptr)
+    void take(const Name& name, StatedFact::Kind kind, std::string value, const Words* words = nullptr)
     {
         if (pointerTo(name) != wanted_)
             return;
-        found = Fact { std::string(wanted_), labelOf(name), place(), kind, {}, std::move(value) };
+        found = StatedFact { std::string(wanted_), labelOf(name), place(), kind, {}, std::move(value) };
         for (std::size_t i = 0; words && i < words->size(); ++i)
             found->words.emplace_back((*words)[i]);
     }
@@ -290,11 +290,11 @@ namespace {
 constexpr std::string_view noDuty = "unknown";
 
 /// A duty is known by its id to the file and by its name to people.
-bool namesDuty(const Fact& fact) { return fact.kind == Fact::Kind::Text && fact.pointer.ends_with("/duty"); }
+bool namesDuty(const StatedFact& fact) { return fact.kind == StatedFact::Kind::Text && fact.pointer.ends_with("/duty"); }
 
-void sayDuties(Fact& fact, const Build& build)
+void sayDuties(StatedFact& fact, const Build& build)
 {
-    fact.kind = Fact::Kind::Word;
+    fact.kind = StatedFact::Kind::Word;
     fact.words = { std::string(noDuty) };
     auto chosen = fact.value.empty() ? std::string(noDuty) : fact.value;
     for (const DutyPlan& duty : build.duties) {
@@ -320,7 +320,7 @@ std::string dutyIdOf(const Build& build, const std::string& word)
 
 } // namespace
 
-std::optional<Fact> factAt(const Build& build, const std::string& pointer)
+std::optional<StatedFact> factAt(const Build& build, const std::string& pointer)
 {
     FindFact finder(pointer);
     describe(finder, build);
@@ -334,7 +334,7 @@ FactEntry withFact(Build build, const std::string& pointer, const std::string& t
     const auto fact = factAt(build, pointer);
     if (!fact)
         return { {}, pointer + ": there is no such place in the build." };
-    const bool duty = fact->kind == Fact::Kind::Word && pointer.ends_with("/duty");
+    const bool duty = fact->kind == StatedFact::Kind::Word && pointer.ends_with("/duty");
     const std::string said = duty ? dutyIdOf(build, text) : text;
     PutFact put(pointer, said);
     describe(put, build);

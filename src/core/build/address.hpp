@@ -23,7 +23,7 @@ struct Address {
     [[nodiscard]] std::string full() const { return place.empty() ? label : label + " (" + place + ")"; }
 };
 
-/// The build with its readings numbered from 1, in the order of the table of fields; itself where they are numbered so.
+/// The build with its readings and its facts numbered from 1, in the order of the table of fields; itself where they are numbered so.
 [[nodiscard]] std::shared_ptr<const Build> numbered(std::shared_ptr<const Build> build);
 
 /// All readings of one build, found by pointer or by their number. Valid as long as that build lives and keeps its shape.
@@ -33,7 +33,7 @@ class Directory {
 
 public:
     explicit Directory(const Build& build);
-    /// Of a build that may say the same facts as the one of `last`: then their addresses are the same and are shared.
+    /// Of a build that may have the same shape as the one of `last`: then their addresses are the same and are shared.
     Directory(const Build& build, const Directory& last);
 
     struct Entry {
@@ -50,15 +50,24 @@ public:
     }
     /// Null for an address this build does not have. Free places of lists are found too; they hold an empty reading.
     [[nodiscard]] const Entry* at(const std::string& pointer) const;
-    /// Whether the two builds differ in nothing but what their readings say, and in their job cards and log, which no study looks at.
-    [[nodiscard]] bool sameFacts(const Directory& other) const { return facts_ == other.facts_ && studied_ == other.studied_; }
-    /// The readings, by number, that do not say the same in both builds. @pre the same facts
-    [[nodiscard]] ReadingSet changedSince(const Directory& last) const;
+    /// Where the facts stand, in the order of their numbers.
+    [[nodiscard]] const std::vector<Address>& facts() const { return addresses_->facts; }
+    /// Where the fact with that number stands; null for one that is not of this build.
+    [[nodiscard]] const Address* ofFact(std::uint32_t number) const
+    {
+        return number > 0 && number <= addresses_->facts.size() ? &addresses_->facts[number - 1] : nullptr;
+    }
+    /// Whether the two builds differ in nothing but what their readings and numbered facts say, and in their job cards and log, which no
+    /// study looks at.
+    [[nodiscard]] bool sameShape(const Directory& other) const { return shape_ == other.shape_ && studied_ == other.studied_; }
+    /// What does not say the same in both builds. @pre the same shape
+    [[nodiscard]] Looked changedSince(const Directory& last) const;
 
 private:
     struct Addresses {
         std::vector<Address> all;
         std::vector<Address> free;
+        std::vector<Address> facts; ///< in the order of their numbers
         std::unordered_map<std::string_view, std::size_t> byPointer; ///< of `all`, into their own pointers
     };
     /// Puts the readings, in the order of their addresses, beside them.
@@ -68,7 +77,8 @@ private:
     std::shared_ptr<const Addresses> addresses_;
     std::vector<Entry> entries_;
     std::vector<Entry> free_;
-    std::uint64_t facts_ = 0; ///< everything that is no reading, as one number
+    std::vector<std::uint64_t> facts_; ///< what each numbered fact says, as a number
+    std::uint64_t shape_ = 0; ///< everything else that is no reading, as one number
     std::uint64_t records_ = 0; ///< the same of job cards and log
     std::size_t studied_ = 0; ///< readings before those of job cards and log
     bool numbered_ = true;
@@ -81,8 +91,8 @@ private:
 /// A copy of `build` without the element of a list that `pointer` names; unchanged where there is none.
 [[nodiscard]] Build withoutElement(Build build, const std::string& pointer);
 
-/// Something named, counted or chosen rather than measured.
-struct Fact {
+/// Something named, counted or chosen rather than measured, as it is shown and said.
+struct StatedFact {
     enum class Kind { Text, Count, Plain, Word, Ticks };
     std::string pointer;
     std::string label;
@@ -95,7 +105,7 @@ struct Fact {
 };
 
 /// The fact at `pointer`, or nothing.
-[[nodiscard]] std::optional<Fact> factAt(const Build& build, const std::string& pointer);
+[[nodiscard]] std::optional<StatedFact> factAt(const Build& build, const std::string& pointer);
 
 /// A copy of `build` with that fact said anew; `refusal` is a sentence where the text cannot be taken.
 struct FactEntry {

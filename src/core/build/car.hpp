@@ -25,7 +25,7 @@ struct Car {
     Reading dragArea; ///< drag coefficient times frontal area
     Reading frontTrack; ///< between the tyres' middles, as found
     Reading rearTrack;
-    YesNo antilock = YesNo::Unknown;
+    Fact<YesNo> antilock = YesNo::Unknown;
     Reading testSpeed; ///< the speed the comparison stops from
     std::string duty; ///< id of the duty its brakes are judged by; empty: the first of the build's
     DEEPSTOP_COMPILED_ONCE(Car)
@@ -45,24 +45,24 @@ struct Hydraulics {
     Reading pedalForce; ///< as hard as this driver brakes on purpose
     Reading pedalRatio;
     Reading freePlay; ///< at the pedal, before the push rod moves
-    Booster booster = Booster::Unknown;
+    Fact<Booster> booster = Booster::Unknown;
     Reading boosterGain;
     Reading boosterKnee; ///< its output force where it runs out and only follows the foot; absent: common practice stands in
-    MasterKind master = MasterKind::Unknown;
+    Fact<MasterKind> master = MasterKind::Unknown;
     Reading masterBore; ///< of twins the front one
     Reading rearMasterBore; ///< of twins
     Reading barPosition; ///< part of the push rod's force that the balance bar gives to the front cylinder
     Reading masterStroke; ///< of the push rod, both chambers of a tandem used up
     Reading frontStroke; ///< part of that stroke which a tandem's front (or first) circuit has
-    Circuits circuits = Circuits::Unknown;
+    Fact<Circuits> circuits = Circuits::Unknown;
     Reading linePressure; ///< front, measured at that pedal force; outranks what foot, pedal, booster and bore would make
-    ValveKind valve = ValveKind::Unknown;
+    Fact<ValveKind> valve = ValveKind::Unknown;
     Reading rearKneePressure; ///< of the proportioning valve
     Reading rearSlope; ///< rear pressure gained per front pressure above the knee
     Reading kneePerLoad; ///< of a load-dependent valve: knee gained per force on the rear axle beyond that with the driver alone, 1/m²
     Reading buildUpTime; ///< from touching the pedal to full deceleration
     Reading reservoir; ///< fluid between its two marks
-    FluidClass fluid = FluidClass::Unknown;
+    Fact<FluidClass> fluid = FluidClass::Unknown;
     Reading fluidAge; ///< since it was filled in, s
     Reading dryBoiling; ///< of fresh fluid as its maker gives it; absent: the least its class allows
     Reading wetBoiling; ///< of fluid that has taken up water
@@ -84,7 +84,7 @@ struct Leg {
     Reading to;
     Reading time;
     Reading slope; ///< of the road, falling positive; absent = level
-    YesNo braking = YesNo::Unknown; ///< not said: where it slows
+    Fact<YesNo> braking = YesNo::Unknown; ///< not said: where it slows
     bool operator==(const Leg&) const = default;
 };
 
@@ -92,7 +92,7 @@ struct Leg {
 struct DutyPlan {
     std::string id;
     std::string name;
-    int repeats = 0; ///< 0: once
+    Fact<int> repeats = 0; ///< 0: once
     std::string load; ///< name of the load case it is driven with; empty: the driver alone
     Reading towed; ///< mass of a trailer without brakes of its own; absent = none
     Reading engineBraking; ///< deceleration by engine and gears while coasting and braking; absent = none
@@ -120,7 +120,7 @@ enum class KeepOutKind { Knuckle, BallJoint, Hose, Other };
 
 /// A place beside the rotor and inside the wheel that what turns must not reach: it stands still with the hub.
 struct KeepOut {
-    KeepOutKind kind = KeepOutKind::Knuckle;
+    Fact<KeepOutKind> kind = KeepOutKind::Knuckle;
     std::string name; ///< "hose at droop, full left lock"
     Reading depth; ///< inboard of the hub's flange face
     Reading radius; ///< from the axis
@@ -133,15 +133,15 @@ struct Hub {
     Reading pilotDiameter;
     Reading pilotHeight; ///< from the flange face outboard
     Reading boltCircle;
-    int studCount = 0;
+    Fact<int> studCount = 0;
     Reading studLength; ///< outboard of the flange face
     Reading studDiameter;
-    WheelHeldBy heldBy = WheelHeldBy::Unknown;
-    std::string studThread; ///< "M12x1.5"; of the studs, or of the wheel bolts
+    Fact<WheelHeldBy> heldBy = WheelHeldBy::Unknown;
+    Fact<std::string> studThread; ///< "M12x1.5"; of the studs, or of the wheel bolts
     Reading nutThread; ///< length of full thread in a wheel nut
-    NutEnd nutEnd = NutEnd::Unknown;
+    Fact<NutEnd> nutEnd = NutEnd::Unknown;
     Reading nutDepth; ///< of a closed nut: from its seat's near end to the bottom, where the stud would strike
-    NutSeat nutSeat = NutSeat::Unknown; ///< of the nuts, or of the wheel bolts
+    Fact<NutSeat> nutSeat = NutSeat::Unknown; ///< of the nuts, or of the wheel bolts
     Reading seatAngle; ///< of a cone, whole angle, rad
     Reading seatRadius; ///< of a ball
     Reading wheelBoltLength; ///< under its seat, to its end
@@ -153,10 +153,10 @@ struct Hub {
     Reading lugDepth; ///< of the lugs' mounting face inboard of the hub's flange face
     Reading lugThickness;
     Reading lugEdge; ///< from a hole's middle to the nearest edge of its lug
-    std::string lugThread; ///< "M12x1.5"; as cut in the lugs, or of the bolts that go through them
-    std::string lineThread; ///< where the hose meets the hard line
+    Fact<std::string> lugThread; ///< "M12x1.5"; as cut in the lugs, or of the bolts that go through them
+    Fact<std::string> lineThread; ///< where the hose meets the hard line
     Reading hoseReach; ///< hose length that reaches at droop and full lock
-    ParkingBrake parkingBrake = ParkingBrake::Unknown;
+    Fact<ParkingBrake> parkingBrake = ParkingBrake::Unknown;
     Reading shoeDiameter; ///< drum the parking brake's shoes are made for
     Reading scrubRadius; ///< as found; the tyre's middle outboard of where the steering axis meets the road
     Reading fenderRoom; ///< tyre to fender where they come nearest, as found
@@ -164,8 +164,8 @@ struct Hub {
     Reading shieldDiameter; ///< of the dust shield, over its rim
     Reading shieldDepth; ///< its plate inboard of the hub's flange face
     Reading shieldRim; ///< how far its rim stands outboard of its plate
-    YesNo electricParking = YesNo::Unknown; ///< a motor works the parking brake
-    YesNo speedSensor = YesNo::Unknown; ///< a wheel-speed sensor's wire runs to the knuckle
+    Fact<YesNo> electricParking = YesNo::Unknown; ///< a motor works the parking brake
+    Fact<YesNo> speedSensor = YesNo::Unknown; ///< a wheel-speed sensor's wire runs to the knuckle
     std::vector<KeepOut> keepOuts;
     DEEPSTOP_COMPILED_ONCE(Hub)
 };

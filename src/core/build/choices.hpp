@@ -125,5 +125,10 @@ template <class E, std::size_t N>
             return word;
     return {};
 }
+template <class E, std::size_t N>
+[[nodiscard]] std::string_view wordFor(const Fact<E>& said, const ChoiceTable<E, N>& table)
+{
+    return wordFor(*said, table);
+}
 
 } // namespace deepstop

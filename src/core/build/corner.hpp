@@ -11,7 +11,7 @@ namespace deepstop {
 struct BarrelStation {
     Reading depth;
     Reading insideRadius;
-    YesNo bend = YesNo::Unknown; ///< a bend begins or ends here: from one such to the next the barrel runs straight
+    Fact<YesNo> bend = YesNo::Unknown; ///< a bend begins or ends here: from one such to the next the barrel runs straight
     bool operator==(const BarrelStation&) const = default;
 };
 
@@ -19,7 +19,7 @@ struct BarrelStation {
 struct SpokeStation {
     Reading radius;
     Reading distance;
-    YesNo bend = YesNo::Unknown; ///< as of the barrel
+    Fact<YesNo> bend = YesNo::Unknown; ///< as of the barrel
     std::string along; ///< which line down the spokes: "middle", "edge"; stations of one line make one profile
     bool operator==(const SpokeStation&) const = default;
 };
@@ -28,7 +28,7 @@ enum class InsetKind { Weights, Valve, Sensor };
 
 /// What stands into the barrel and turns with it.
 struct Inset {
-    InsetKind kind = InsetKind::Weights;
+    Fact<InsetKind> kind = InsetKind::Weights;
     Reading from; ///< depth of its outboard end, inboard of the mounting face
     Reading to; ///< depth of its inboard end
     Reading height; ///< how far it stands inward of the barrel
@@ -39,21 +39,21 @@ struct Wheel {
     std::string id;
     std::string name;
     std::string from; ///< id in the parts library
-    int nominalDiameter = 0; ///< the printed size, "17"
-    double nominalWidth = 0; ///< the printed width, "8"
+    Fact<int> nominalDiameter = 0; ///< the printed size, "17"
+    Fact<double> nominalWidth = 0; ///< the printed width, "8"
     Reading offset; ///< ET
     Reading mass; ///< with tyre
     Reading bore;
     Reading overallWidth; ///< over the flanges; absent = printed width and 25 mm
     Reading padThickness; ///< mounting face to where the nut's thread begins, nut tight; for wheel bolts: to their seat
-    NutSeat nutSeat = NutSeat::Unknown;
+    Fact<NutSeat> nutSeat = NutSeat::Unknown;
     Reading seatAngle; ///< of its cones, whole angle, rad
     Reading seatRadius; ///< of its ball seats
     Reading boreChamfer; ///< where its bore begins to carry, from the mounting face
     Reading rollingRadius; ///< with the tyre that is on it
     Reading grip; ///< of that tyre: peak deceleration over g
-    YesNo balanceWeights = YesNo::Unknown; ///< inside the barrel; where they are stands in `insets`
-    YesNo spokesAlike = YesNo::Unknown; ///< one line down them stands for all
+    Fact<YesNo> balanceWeights = YesNo::Unknown; ///< inside the barrel; where they are stands in `insets`
+    Fact<YesNo> spokesAlike = YesNo::Unknown; ///< one line down them stands for all
     Reading give; ///< how much its rim gives way in a hard corner
     std::vector<BarrelStation> barrel;
     std::vector<SpokeStation> spokes;
@@ -72,12 +72,12 @@ enum class Handed { Unknown, Either, Sided };
 struct Rotor {
     std::string name;
     std::string from; ///< id in the parts library this was copied from; empty: made here
-    RotorBuild construction = RotorBuild::Unknown;
-    RotorFace face = RotorFace::Unknown;
-    int slotCount = 0; ///< 0: not counted
-    RingMaterial ringMaterial = RingMaterial::Unknown;
-    HatMaterial hatMaterial = HatMaterial::Unknown;
-    Handed handed = Handed::Unknown;
+    Fact<RotorBuild> construction = RotorBuild::Unknown;
+    Fact<RotorFace> face = RotorFace::Unknown;
+    Fact<int> slotCount = 0; ///< 0: not counted
+    Fact<RingMaterial> ringMaterial = RingMaterial::Unknown;
+    Fact<HatMaterial> hatMaterial = HatMaterial::Unknown;
+    Fact<Handed> handed = Handed::Unknown;
     Reading outerDiameter;
     Reading thickness;
     Reading minimumThickness; ///< as cast or stamped on the part
@@ -89,15 +89,15 @@ struct Rotor {
     Reading bore;
     Reading pocketDiameter; ///< inside the hat, what the hub flange has to enter
     Reading boltCircle;
-    int boltHoles = 0; ///< 0: not counted
+    Fact<int> boltHoles = 0; ///< 0: not counted
     Reading boltHoleDiameter;
     Reading drumDiameter; ///< of the parking brake's drum inside the hat; absent = none
-    int hatBolts = 0; ///< of a two-piece rotor
-    std::string hatBoltThread;
+    Fact<int> hatBolts = 0; ///< of a two-piece rotor
+    Fact<std::string> hatBoltThread;
     Reading ventGap; ///< air between the two plates; 0 for a solid rotor
     Reading vaneShare; ///< part of that air filled by vanes; outranks counting them
-    VaneShape vaneShape = VaneShape::Unknown;
-    int vanes = 0;
+    Fact<VaneShape> vaneShape = VaneShape::Unknown;
+    Fact<int> vanes = 0;
     Reading vaneThickness; ///< for pillars: their diameter
     Reading vaneLean; ///< of curved vanes: angle between vane and radius, rad
     Reading ringPlay; ///< how far a floating ring moves on its hat along the axle
@@ -113,7 +113,7 @@ enum class BumpKind { Bleeder, BoltHead, Pipe };
 
 /// What stands proud of the caliper's body: a bleeder, a bolt's head, a crossover pipe. A box, read with a vernier.
 struct Bump {
-    BumpKind kind = BumpKind::Bleeder;
+    Fact<BumpKind> kind = BumpKind::Bleeder;
     Reading overEdge; ///< its farthest point over the rotor's edge; negative below
     Reading height; ///< of the box, inward from there
     Reading atDepth; ///< its middle from the slot's middle, outboard positive
@@ -126,12 +126,12 @@ struct Bump {
 struct Caliper {
     std::string name;
     std::string from; ///< id in the parts library
-    CaliperKind kind = CaliperKind::Unknown;
-    std::string material;
-    std::string pistonMaterial;
-    Bleeders bleeders = Bleeders::Unknown;
-    End bleederEnd = End::Unknown; ///< where the one bleeder sits
-    std::string hoseThread; ///< where the hose meets the caliper
+    Fact<CaliperKind> kind = CaliperKind::Unknown;
+    Fact<std::string> material;
+    Fact<std::string> pistonMaterial;
+    Fact<Bleeders> bleeders = Bleeders::Unknown;
+    Fact<End> bleederEnd = End::Unknown; ///< where the one bleeder sits
+    Fact<std::string> hoseThread; ///< where the hose meets the caliper
     Reading backOverEdge; ///< flat back of the bridge above the rotor's edge, at its middle
     Reading backLength; ///< of the straight back, end to end
     Reading bridgeGap; ///< underside of the bridge above the rotor's edge
@@ -149,13 +149,13 @@ struct Caliper {
     Reading mountSpacing; ///< of its own two mounting holes
     Reading mountDrop; ///< line of these holes inward of the edge of the rotor it is meant for
     Reading mountDepth; ///< its mounting face inboard of the slot's middle
-    YesNo split = YesNo::Unknown; ///< two halves bolted together
-    int bridgeBolts = 0;
-    std::string bridgeBoltThread;
+    Fact<YesNo> split = YesNo::Unknown; ///< two halves bolted together
+    Fact<int> bridgeBolts = 0;
+    Fact<std::string> bridgeBoltThread;
     Reading bridgeBoltLength; ///< under the head
     Reading bridgeBoltGrip; ///< under the head, in the half it goes through
     Reading pinLength; ///< of the pad pins
-    YesNo crossover = YesNo::Unknown; ///< fluid crosses inside, through the faces of the halves
+    Fact<YesNo> crossover = YesNo::Unknown; ///< fluid crosses inside, through the faces of the halves
     Reading widened; ///< spacers between the halves; absent = none
     std::vector<Reading> pistons; ///< bores on one side, from the rotor's entry to its exit
     std::vector<Bump> bumps;
@@ -182,7 +182,7 @@ struct Pad {
     Reading friction; ///< coefficient against iron, warm
     Reading squeeze; ///< by how much one pad gives at 70 bar; absent: common practice stands in
     std::vector<FrictionPoint> frictionOverTemperature;
-    YesNo wearSensor = YesNo::Unknown;
+    Fact<YesNo> wearSensor = YesNo::Unknown;
     DEEPSTOP_COMPILED_ONCE(Pad)
 };
 
@@ -191,11 +191,11 @@ enum class Direction { Unknown, Inboard, Outboard };
 
 /// How the caliper hangs on the knuckle.
 struct Mount {
-    MountKind kind = MountKind::Unknown;
+    Fact<MountKind> kind = MountKind::Unknown;
     Reading boltSpacing;
     Reading radialRead; ///< mean stack under the studs of a radial mount when the caliper's heights over the rotor's edge were read
     Reading clock; ///< where the caliper sits round the axle: from straight up towards the car's rear, rad
-    Direction shimMoves = Direction::Unknown; ///< where a thicker stack moves the caliper
+    Fact<Direction> shimMoves = Direction::Unknown; ///< where a thicker stack moves the caliper
     DEEPSTOP_COMPILED_ONCE(Mount)
 };
 
@@ -233,8 +233,8 @@ struct Bracket {
     Reading caliperHole;
     Reading proudKnuckle; ///< how far heads, nuts or bolt ends at the knuckle's holes stand out of it towards the rotor; 0: none does
     Reading proudCaliper; ///< the same at the caliper's holes
-    std::string material;
-    std::string boltThread; ///< of the bolts into the knuckle
+    Fact<std::string> material;
+    Fact<std::string> boltThread; ///< of the bolts into the knuckle
     std::vector<BracketPoint> outline; ///< where it reaches past its plate; the caliper-side face of it
     DEEPSTOP_COMPILED_ONCE(Bracket)
 };
@@ -244,7 +244,7 @@ enum class DrumKind { Unknown, LeadingTrailing, TwoLeading, SelfEnergising };
 /// A drum with its shoes, one side.
 struct Drum {
     std::string name;
-    DrumKind kind = DrumKind::Unknown;
+    Fact<DrumKind> kind = DrumKind::Unknown;
     Reading insideDiameter;
     Reading largestDiameter; ///< as cast on the part
     Reading shoeWidth;
@@ -266,11 +266,11 @@ enum class HoseKind { Unknown, Rubber, Braided };
 
 struct Hose {
     Reading length;
-    HoseKind kind = HoseKind::Unknown;
+    Fact<HoseKind> kind = HoseKind::Unknown;
     Reading bore;
     Reading give; ///< fluid it takes at 70 bar for swelling; absent: common practice for its kind, length and bore stands in
-    std::string caliperEnd; ///< thread
-    std::string lineEnd; ///< thread
+    Fact<std::string> caliperEnd; ///< thread
+    Fact<std::string> lineEnd; ///< thread
     DEEPSTOP_COMPILED_ONCE(Hose)
 };
 
@@ -304,17 +304,17 @@ enum class Faces { Unknown, Clean, Coated };
 /// Bolts that do one thing, all alike.
 struct Joint {
     std::string name; ///< "bracket to knuckle"
-    std::string thread;
-    int bolts = 0; ///< 0: not counted
-    BoltClass boltClass = BoltClass::Unknown;
-    Condition condition = Condition::Unknown; ///< of the threads as they are done up
-    Condition torqueFor = Condition::Unknown; ///< what the maker's torque is meant for
-    ThreadIn threadIn = ThreadIn::Unknown;
-    ShimsIn shims = ShimsIn::Unknown;
-    Faces faces = Faces::Unknown;
-    ThreadIn underHead = ThreadIn::Unknown; ///< the metal the heads bear on
-    YesNo hardWashers = YesNo::Unknown; ///< under the heads
-    int timesUsed = 0; ///< threads done up so often already
+    Fact<std::string> thread;
+    Fact<int> bolts = 0; ///< 0: not counted
+    Fact<BoltClass> boltClass = BoltClass::Unknown;
+    Fact<Condition> condition = Condition::Unknown; ///< of the threads as they are done up
+    Fact<Condition> torqueFor = Condition::Unknown; ///< what the maker's torque is meant for
+    Fact<ThreadIn> threadIn = ThreadIn::Unknown;
+    Fact<ShimsIn> shims = ShimsIn::Unknown;
+    Fact<Faces> faces = Faces::Unknown;
+    Fact<ThreadIn> underHead = ThreadIn::Unknown; ///< the metal the heads bear on
+    Fact<YesNo> hardWashers = YesNo::Unknown; ///< under the heads
+    Fact<int> timesUsed = 0; ///< threads done up so often already
     Reading length; ///< under the head
     Reading shank; ///< of it without thread; 0: threaded to the head
     Reading headDiameter; ///< that bears, of the head or its flange
@@ -337,7 +337,7 @@ enum class BrakeKind { Discs, Drums };
 /// One axle's brakes: the design both sides share, and what is fitted on either.
 struct Corner {
     std::string wheel; ///< id of the wheel
-    BrakeKind brakes = BrakeKind::Discs;
+    Fact<BrakeKind> brakes = BrakeKind::Discs;
     Drum drum;
     Rotor rotor;
     Caliper caliper;
@@ -351,8 +351,8 @@ struct Corner {
     Reading ring; ///< between hub flange and rotor; absent = none
     Reading spacer; ///< between rotor and wheel; absent = none
     Reading washers; ///< stacked behind the wheel in a trial; absent = not tried
-    Freed freed = Freed::JustTurns; ///< what that stack gave
-    YesNo spacerInTrial = YesNo::Unknown; ///< whether the spacer was behind the wheel as well
+    Fact<Freed> freed = Freed::JustTurns; ///< what that stack gave
+    Fact<YesNo> spacerInTrial = YesNo::Unknown; ///< whether the spacer was behind the wheel as well
     Fitted left;
     Fitted right;
     std::vector<Cut> cuts; ///< that this axle's parts want
@@ -384,7 +384,7 @@ struct Setup {
     std::optional<Corner> front;
     std::optional<Corner> rear;
     std::optional<Hydraulics> hydraulics {}; ///< left out: as in the first setup
-    YesNo parkingBrakeReplaced = YesNo::Unknown; ///< where this setup takes it away: whether something else holds the car
+    Fact<YesNo> parkingBrakeReplaced = YesNo::Unknown; ///< where this setup takes it away: whether something else holds the car
     std::string vendor {}; ///< whom to ask
     std::vector<Receipt> received {};
     DEEPSTOP_COMPILED_ONCE(Setup)

@@ -115,11 +115,20 @@ public:
     {
         visitor_.readings({ { key, label }, style, range }, list, most);
     }
-    void text(std::string_view key, std::string_view label, auto& value) { visitor_.text({ key, label }, value); }
-    void count(std::string_view key, std::string_view label, int most, auto& value) { visitor_.count({ { key, label }, most }, value); }
+    void text(std::string_view key, std::string_view label, auto& value)
+    {
+        const Name name { key, label };
+        said(name, value, [&](auto& text) { visitor_.text(name, text); });
+    }
+    void count(std::string_view key, std::string_view label, int most, auto& value)
+    {
+        const CountField field { { key, label }, most };
+        said(field, value, [&](auto& count) { visitor_.count(field, count); });
+    }
     void number(std::string_view key, std::string_view label, const Range& range, auto& value)
     {
-        visitor_.number({ { key, label }, range }, value);
+        const NumberField field { { key, label }, range };
+        said(field, value, [&](auto& number) { visitor_.number(field, number); });
     }
     void pairs(std::string_view key, std::string_view label, std::size_t most, const Range& first, const Range& second, auto& values)
     {
@@ -132,15 +141,21 @@ public:
         visitor_.choice({ key, label }, chosen(value, table));
     }
     template <class E, std::size_t N>
+    void choice(std::string_view key, std::string_view label, const Fact<E>& value, const ChoiceTable<E, N>& table)
+    {
+        visitor_.fact({ key, label }, value);
+        choice(key, label, *value, table);
+    }
+    template <class E, std::size_t N>
     void choice(std::string_view key, std::string_view label, E& value, const ChoiceTable<E, N>& table)
     {
-        if constexpr (std::same_as<V, Visitor>) {
-            Choice choice(chosen(value, table), &value, &table,
-                [](void* v, const void* t, std::size_t i) { *static_cast<E*>(v) = (*static_cast<const ChoiceTable<E, N>*>(t))[i].second; });
-            visitor_.choice({ key, label }, choice);
-        } else {
-            visitor_.choice({ key, label }, chosen(value, table));
-        }
+        choose(key, label, value, table);
+    }
+    template <class E, std::size_t N>
+    void choice(std::string_view key, std::string_view label, Fact<E>& value, const ChoiceTable<E, N>& table)
+    {
+        visitor_.fact({ key, label }, value);
+        choose(key, label, value, table);
     }
     template <class E, std::size_t N>
     void ticks(std::string_view key, std::string_view label, const std::vector<E>& values, const ChoiceTable<E, N>& table)
@@ -196,6 +211,36 @@ public:
     }
 
 private:
+    /// Shows what a fact says, with its number; a plain value as it is.
+    template <class T>
+    void said(const Name& name, const Fact<T>& fact, auto show)
+    {
+        visitor_.fact(name, fact);
+        show(*fact);
+    }
+    template <class T>
+    void said(const Name& name, Fact<T>& fact, auto show)
+    {
+        visitor_.fact(name, fact);
+        T anew = fact;
+        show(anew);
+        if (!(fact == anew))
+            fact = std::move(anew);
+    }
+    void said(const Name&, auto& value, auto show) { show(value); }
+
+    template <class E, std::size_t N, class Value>
+    void choose(std::string_view key, std::string_view label, Value& value, const ChoiceTable<E, N>& table)
+    {
+        if constexpr (std::same_as<V, Visitor>) {
+            Choice choice(chosen<E>(value, table), &value, &table, [](void* v, const void* t, std::size_t i) {
+                *static_cast<Value*>(v) = (*static_cast<const ChoiceTable<E, N>*>(t))[i].second;
+            });
+            visitor_.choice({ key, label }, choice);
+        } else {
+            visitor_.choice({ key, label }, chosen<E>(value, table));
+        }
+    }
     template <class E, std::size_t N>
     static Chosen chosen(const E& value, const ChoiceTable<E, N>& table)
     {

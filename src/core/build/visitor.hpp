@@ -178,6 +178,8 @@ public:
         for (const Reading& each : list)
             reading(field, each);
     }
+    /// Comes before text, count, number or choice where that is a fact with a number.
+    virtual void fact(const Name&, const FactNumber&) { }
     virtual void text(const Name&, const std::string&) { }
     virtual void count(const CountField&, int) { }
     virtual void number(const NumberField&, double) { }
@@ -204,6 +206,8 @@ public:
     virtual ~Visitor() = default;
     virtual void reading(const ReadingField&, Reading&) { }
     virtual void readings(const ReadingField&, std::vector<Reading>&, std::size_t /*most*/) { }
+    /// Comes before text, count, number or choice where that is a fact with a number.
+    virtual void fact(const Name&, FactNumber&) { }
     virtual void text(const Name&, std::string&) { }
     virtual void count(const CountField&, int&) { }
     virtual void number(const NumberField&, double&) { }

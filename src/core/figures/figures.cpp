@@ -68,7 +68,7 @@ double inboardFace(Sample& s, const Corner& c) { return s.orElse(c.ring, 0) + s(
 
 joints::StudStack studStack(Sample& s, const Corner& c, const Wheel& wheel, const Hub& hub)
 {
-    const auto thread = joints::parseThread(hub.studThread);
+    const auto thread = joints::parseThread(*hub.studThread);
     return { s(hub.studLength), s(c.brakes == BrakeKind::Drums ? c.drum.faceThickness : c.rotor.hatThickness), s.orElse(c.ring, 0),
         s.orElse(c.spacer, 0), s(wheel.padThickness), s(hub.nutThread), thread ? thread->diameter : unknown,
         thread ? thread->pitch : unknown };
@@ -167,7 +167,7 @@ double hatMass(Sample& s, const Rotor& r)
     if (r.hatMaterial == HatMaterial::Unknown)
         s.assume("a hat of iron");
     const double density = r.hatMaterial == HatMaterial::Aluminium ? materials::aluminium6061.density : materials::greyIron.density;
-    const auto thread = joints::parseThread(r.hatBoltThread);
+    const auto thread = joints::parseThread(*r.hatBoltThread);
     const double bolts =
         r.construction == RotorBuild::TwoPiece && thread ? weights::hatBoltsMass(r.hatBolts, thread->diameter, wall, density) : 0;
     return weights::hatVolume(hat) * density + bolts;

@@ -129,7 +129,7 @@ heat::Brake thermalBrake(Sample& s, const SetupParts& setup, Axle axle)
         if (gap > 0) {
             const double radial = outer - inner;
             const double mean = std::numbers::pi * (outer + inner);
-            const double count = r.vanes > 0 ? r.vanes : 36;
+            const double count = r.vanes > 0 ? *r.vanes : 36;
             if (r.vanes == 0)
                 s.assume("36 vanes");
             if (!r.vaneThickness.value)
@@ -167,9 +167,9 @@ heat::Brake thermalBrake(Sample& s, const SetupParts& setup, Axle axle)
             s.assume("a caliper of 4 kg");
             caliper = caliperMass;
         }
-        if (c.caliper.material.empty())
+        if (c.caliper.material->empty())
             s.assume("a caliper of iron");
-        const bool alloy = c.caliper.material.find("lumin") != std::string::npos;
+        const bool alloy = c.caliper.material->find("lumin") != std::string::npos;
         b.caliperStore = caliper * (alloy ? materials::aluminium6061.specificHeat : steelHeat);
         b.caliperArea = caliperSurface * caliper;
         b.caliperToFluid = 4;
@@ -299,7 +299,7 @@ heat::Duty dutyOf(Sample& s, const Build& build, const DutyPlan& plan)
                 duty.added += s(each.mass, plain);
     }
     int stop = 0;
-    for (int round = 0; round < std::max(1, plan.repeats); ++round)
+    for (int round = 0; round < std::max(1, *plan.repeats); ++round)
         for (const Leg& leg : plan.legs) {
             const bool goesOn = !leg.from.value && !duty.phases.empty();
             heat::Phase phase { goesOn ? duty.phases.back().to : s(leg.from, plain), s(leg.to, plain), s(leg.time, plain), false,

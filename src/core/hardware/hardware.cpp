@@ -73,7 +73,7 @@ void addLoadCase(const Study& study, Axle axle, BracketStudy& result)
 {
     const Corner& c = *study.after.at(axle).corner;
     const Hub& hub = hubOf(*study.build, axle);
-    const auto thread = joints::parseThread(c.bracket.boltThread);
+    const auto thread = joints::parseThread(*c.bracket.boltThread);
     const joints::Thread bolt = thread.value_or(joints::Thread { 12e-3, 1.5e-3 });
     const double torque = nominal([&](Sample& s) { return figures::largestBrakeTorque(s, *study.build, study.after, axle); });
     const double radius = nominal([&](Sample& s) { return figures::effectiveRadius(s, c); });
@@ -186,7 +186,7 @@ BracketStudy bracketOf(const Study& study, Axle axle)
 PlateDrawing drawingOfBracket(const Study& study, Axle axle, const bracket::Adapter& adapter, const std::string& date)
 {
     const Corner& c = *study.after.at(axle).corner;
-    auto plate = bracket::plateOf(adapter, c.bracket.material.empty() ? "material not chosen" : c.bracket.material);
+    auto plate = bracket::plateOf(adapter, c.bracket.material->empty() ? "material not chosen" : *c.bracket.material);
     auto notes = noteOf(study, axle, date);
     BracketStudy judged;
     judged.adapter = adapter;
@@ -226,7 +226,7 @@ std::optional<PlateDrawing> drawingOfRing(const Study& study, Axle axle, const s
 
 std::optional<PlateDrawing> drawingOfShim(const Study& study, Axle axle, double thickness, const std::string& date, std::string& lacks)
 {
-    const auto thread = joints::parseThread(hubOf(*study.build, axle).lugThread);
+    const auto thread = joints::parseThread(*hubOf(*study.build, axle).lugThread);
     if (!thread || !(thickness > 0)) {
         lacks = thread ? "A shim has to be thicker than nothing." : "Lacks thread of the knuckle's lugs, " + wordOf(axle) + ".";
         return {};
@@ -271,7 +271,7 @@ WideningStudy wideningOf(const Study& study, Axle axle, double growth)
         { *caliper.slotWidth.value, *caliper.bridgeBoltLength.value, *caliper.pinLength.value, caliper.widened.value.value_or(0) }, growth);
     result.widening = w;
     const int bolts = caliper.bridgeBolts;
-    const auto thread = joints::parseThread(caliper.bridgeBoltThread);
+    const auto thread = joints::parseThread(*caliper.bridgeBoltThread);
     const auto count = [&](int n) { return n > 0 ? fmt::format("{} × ", n) : std::string(); };
     result.lines.push_back(fmt::format("{}spacers of {} between the halves, faces flat and parallel", count(bolts), say(w.spacer)));
     result.lines.push_back(fmt::format("{}bolts for the halves{}, {} under the head at least; sold: {}", count(bolts),
@@ -296,7 +296,7 @@ WideningStudy wideningOf(const Study& study, Axle axle, double growth)
                     say(w.mountWasher)));
     for (const Joint& joint : r.corner->joints)
         if (joint.shims == ShimsIn::Axial) {
-            const auto itsThread = joints::parseThread(joint.thread);
+            const auto itsThread = joints::parseThread(*joint.thread);
             const auto engaged = [&](double more) {
                 return nominal([&](Sample& s) {
                     return joints::fitOf({ s(joint.length), s(joint.grip),

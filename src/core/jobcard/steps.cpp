@@ -323,7 +323,7 @@ private:
         const std::string verdict = fmt::format("{}/joint-{}-torque", judge::wordFor(axle), index + 1);
         const Verdict* v = study_.verdict(verdict);
         std::string text = fmt::format("{} × {}, {}, each begun by hand", j.bolts > 0 ? std::to_string(j.bolts) : "?",
-            j.thread.empty() ? "thread not said" : j.thread, j.name);
+            j.thread->empty() ? "thread not said" : *j.thread, j.name);
         // A torque that its check doubts (another condition of the threads, a wrong unit) is not one to pull.
         const bool known = v && v->figure.value && isFine(v->level);
         if (known)

@@ -55,17 +55,17 @@ std::string about(const Pad& p, UnitSystem s)
 }
 std::string about(const Wheel& w, UnitSystem s)
 {
-    return fmt::format("{} × {:g} ET {}, {} barrel and {} spoke stations", w.nominalDiameter, w.nominalWidth,
+    return fmt::format("{} × {:g} ET {}, {} barrel and {} spoke stations", *w.nominalDiameter, *w.nominalWidth,
         figure(w.offset.value.value_or(NAN), style::size, s), w.barrel.size(), w.spokes.size());
 }
 std::string about(const Bracket& b, UnitSystem s)
 {
     return fmt::format("{} to the knuckle, {} to the caliper, {}", figure(b.knuckleSpacing.value.value_or(NAN), style::size, s),
-        figure(b.caliperSpacing.value.value_or(NAN), style::size, s), b.boltThread);
+        figure(b.caliperSpacing.value.value_or(NAN), style::size, s), *b.boltThread);
 }
 std::string about(const Hose& h, UnitSystem s)
 {
-    return fmt::format("{}, {} and {}", figure(h.length.value.value_or(NAN), style::frame, s), h.caliperEnd, h.lineEnd);
+    return fmt::format("{}, {} and {}", figure(h.length.value.value_or(NAN), style::frame, s), *h.caliperEnd, *h.lineEnd);
 }
 
 template <class T>

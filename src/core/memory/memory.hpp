@@ -1,5 +1,6 @@
 #pragma once
-/// What a study has worked out, kept for the next one: a result stands as long as every reading looked at for it says the same.
+/// What a study has worked out, kept for the next one: a result stands as long as every reading and fact looked at for it says
+/// the same.
 
 #include "quantity/noted.hpp"
 
@@ -13,14 +14,14 @@
 
 namespace deepstop {
 
-/// Results by name, each with the readings that were looked at. Of one build at one question; used from several threads.
+/// Results by name, each with what was looked at. Of one build at one question; used from several threads.
 class Memory {
 public:
     /// Knows nothing yet.
     /// @param readings so many the build has
     explicit Memory(std::size_t readings) : readings_(readings) { }
-    /// Knows what `last` knew and no changed reading was looked at for. @pre both builds say the same facts
-    Memory(const Memory& last, const ReadingSet& changed) : readings_(last.readings_)
+    /// Knows what `last` knew and nothing changed was looked at for. @pre both builds have the same shape
+    Memory(const Memory& last, const Looked& changed) : readings_(last.readings_)
     {
         for (const auto& [name, entry] : last.entries_)
             if (!entry->looked.meets(changed))
@@ -28,7 +29,8 @@ public:
     }
 
     /// What `make` gives, or gave when it was last asked for under that name. It may look at readings, at facts, at results kept in the
-    /// study, and at nothing else that changes. What it looked at counts for whatever is being worked out around it.
+    /// study, and at nothing else that changes. What it looked at counts for whatever is being worked out around it; and the facts that were
+    /// looked at around it count for it, for its sum may be made of what they say.
     /// Cancelled or failed, it is not remembered.
     template <class Make>
     auto recall(const std::string& name, Make make) -> std::invoke_result_t<Make>
@@ -47,6 +49,7 @@ public:
             entry->looked = scope.looked;
             return made;
         }();
+        entry->looked.facts.add(NotingScope::factsSoFar());
         entry->result = result;
         put(name, std::move(entry));
         return *result;
@@ -60,7 +63,7 @@ public:
 
 private:
     struct Entry {
-        ReadingSet looked;
+        Looked looked;
         std::shared_ptr<const void> result;
         std::type_index type;
     };

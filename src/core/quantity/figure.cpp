@@ -15,6 +15,7 @@ void mergeDependencies(Figure& figure, const Figure& also)
     add(figure.lacks, also.lacks);
     add(figure.estimated, also.estimated);
     add(figure.assumed, also.assumed);
+    add(figure.facts, also.facts);
 }
 
 Figure Sample::figureOf(double nominal) const
@@ -35,9 +36,11 @@ Figure Sample::figureOf(double nominal) const
 
 Figure asRead(const std::function<double(Sample&)>& sum)
 {
+    const NotingScope scope;
     Sample sample;
     const double nominal = sum(sample);
     Figure figure = sample.figureOf(nominal);
+    figure.facts = scope.looked.facts.all();
     figure.effects.assign(figure.value ? figure.restsOn.size() : 0, 0.0);
     return figure;
 }
@@ -65,9 +68,11 @@ void addInterval(Figure& figure, const std::vector<std::pair<double, double>>& a
 
 Evaluation evaluateAtLimits(const std::function<double(Sample&)>& sum)
 {
+    const NotingScope scope;
     Sample sample;
     const double nominal = sum(sample);
     Evaluation result { sample.figureOf(nominal), {} };
+    result.figure.facts = scope.looked.facts.all();
     if (!result.figure.value)
         return result;
     sample.recording_ = false;
@@ -83,6 +88,7 @@ Evaluation evaluateAtLimits(const std::function<double(Sample&)>& sum)
         sample.shift_ = -halfWidth;
         low = sum(sample);
     }
+    result.figure.facts = scope.looked.facts.all();
     addInterval(result.figure, result.atLimits);
     return result;
 }

@@ -5,6 +5,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <cstdint>
 #include <functional>
 #include <limits>
 #include <map>
@@ -25,13 +26,14 @@ struct Figure {
     std::vector<ReadingId> lacks; ///< those of them without a value
     std::vector<ReadingId> estimated; ///< those of them that are only estimated
     std::vector<std::string> assumed; ///< stand-ins in words, for example a wheel profile taken from its printed size
+    std::vector<std::uint32_t> facts; ///< what was chosen, counted or named that the sum looked at, by number
 
     [[nodiscard]] bool provisional() const { return !estimated.empty() || !assumed.empty(); }
     [[nodiscard]] double lowest() const { return value ? *value - worstCase : std::numeric_limits<double>::quiet_NaN(); }
     [[nodiscard]] double highest() const { return value ? *value + worstCase : std::numeric_limits<double>::quiet_NaN(); }
 };
 
-/// Adds to a figure what another rests on, lacks, estimates and assumes, each once. Values and effects stay as they are.
+/// Adds to a figure what another rests on, lacks, estimates, assumes and looked at, each once. Values and effects stay as they are.
 void mergeDependencies(Figure& figure, const Figure& also);
 
 struct Evaluation;

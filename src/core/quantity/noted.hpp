@@ -1,18 +1,22 @@
 #pragma once
 /// Values that say when somebody looks at them, so that what was worked out is known to hold as long as what it looked at says the same.
 
+#include <bit>
+#include <concepts>
 #include <cstdint>
 #include <optional>
+#include <type_traits>
+#include <utility>
 #include <vector>
 
 namespace deepstop {
 
-/// A set of the readings of one build, by their numbers.
-class ReadingSet {
+/// A set of numbers.
+class NumberSet {
 public:
-    ReadingSet() = default;
-    /// Of a build with so many readings.
-    explicit ReadingSet(std::size_t readings) : words_(readings / 64 + 1) { }
+    NumberSet() = default;
+    /// Of numbers up to this.
+    explicit NumberSet(std::size_t most) : words_(most / 64 + 1) { }
 
     void add(std::uint32_t number)
     {
@@ -21,7 +25,7 @@ public:
             words_.resize(word + 1);
         words_[word] |= 1UL << (number % 64);
     }
-    void add(const ReadingSet& other)
+    void add(const NumberSet& other)
     {
         if (other.words_.size() > words_.size())
             words_.resize(other.words_.size());
@@ -32,22 +36,49 @@ public:
     {
         return number / 64 < words_.size() && (words_[number / 64] >> (number % 64) & 1) != 0;
     }
-    [[nodiscard]] bool meets(const ReadingSet& other) const
+    [[nodiscard]] bool meets(const NumberSet& other) const
     {
         for (std::size_t i = 0; i < words_.size() && i < other.words_.size(); ++i)
             if (words_[i] & other.words_[i])
                 return true;
         return false;
     }
+    /// All of them, from the least.
+    [[nodiscard]] std::vector<std::uint32_t> all() const
+    {
+        std::vector<std::uint32_t> numbers;
+        for (std::size_t i = 0; i < words_.size(); ++i)
+            for (std::uint64_t left = words_[i]; left; left &= left - 1)
+                numbers.push_back(static_cast<std::uint32_t>(i * 64) + static_cast<std::uint32_t>(std::countr_zero(left)));
+        return numbers;
+    }
 
 private:
     std::vector<std::uint64_t> words_;
 };
 
-/// While it lives, readings looked at on this thread are noted in a set of its own; and then in that of the scope around it.
+/// Readings and facts of one build, by the numbers they have there.
+struct Looked {
+    NumberSet readings;
+    NumberSet facts;
+
+    void add(const Looked& other)
+    {
+        readings.add(other.readings);
+        facts.add(other.facts);
+    }
+    [[nodiscard]] bool meets(const Looked& other) const { return readings.meets(other.readings) || facts.meets(other.facts); }
+};
+
+/// While it lives, what is looked at on this thread is noted in a set of its own; and then in that of the scope around it.
 class NotingScope {
 public:
-    explicit NotingScope(std::size_t readings) : looked(readings), around_(current()) { current() = this; }
+    explicit NotingScope(std::size_t readings = 0) : around_(current())
+    {
+        if (readings)
+            looked.readings = NumberSet(readings);
+        current() = this;
+    }
     ~NotingScope()
     {
         current() = around_;
@@ -57,25 +88,38 @@ public:
     NotingScope(const NotingScope&) = delete;
     NotingScope& operator=(const NotingScope&) = delete;
 
-    ReadingSet looked;
+    Looked looked;
 
-    static void note(std::uint32_t number)
+    static void noteReading(std::uint32_t number)
     {
         if (NotingScope* scope = current(); scope && number)
-            scope->looked.add(number);
+            scope->looked.readings.add(number);
+    }
+    static void noteFact(std::uint32_t number)
+    {
+        if (NotingScope* scope = current(); scope && number)
+            scope->looked.facts.add(number);
     }
     /// What was looked at when something was worked out that is now used again.
-    static void note(const ReadingSet& set)
+    static void note(const Looked& looked)
     {
         if (NotingScope* scope = current())
-            scope->looked.add(set);
+            scope->looked.add(looked);
     }
 
     /// What has been looked at in the innermost scope up to now.
-    static ReadingSet lookedSoFar()
+    static Looked lookedSoFar()
     {
         const NotingScope* scope = current();
-        return scope ? scope->looked : ReadingSet {};
+        return scope ? scope->looked : Looked {};
+    }
+    /// Facts looked at in all scopes there are up to now.
+    static NumberSet factsSoFar()
+    {
+        NumberSet facts;
+        for (const NotingScope* scope = current(); scope; scope = scope->around_)
+            facts.add(scope->looked.facts);
+        return facts;
     }
 
 private:
@@ -126,17 +170,66 @@ public:
 private:
     [[nodiscard]] const std::optional<double>& looked() const
     {
-        NotingScope::note(number_);
+        NotingScope::noteReading(number_);
         return value_;
     }
     [[nodiscard]] std::optional<double>& changing()
     {
-        NotingScope::note(number_);
+        NotingScope::noteReading(number_);
         return value_;
     }
 
     std::optional<double> value_;
     std::uint32_t number_ = 0;
+};
+
+/// The number of a fact in its build, from 1; 0: of none.
+class FactNumber {
+public:
+    [[nodiscard]] std::uint32_t number() const { return number_; }
+    void number(std::uint32_t number) { number_ = number; }
+
+protected:
+    FactNumber() = default;
+    FactNumber(const FactNumber&) = default;
+    ~FactNumber() = default;
+    FactNumber& operator=(const FactNumber& other)
+    {
+        if (other.number_)
+            number_ = other.number_;
+        return *this;
+    }
+    void note() const { NotingScope::noteFact(number_); }
+
+private:
+    std::uint32_t number_ = 0;
+};
+
+/// Something chosen, counted or named, with its number. Like the value of a reading: a copy keeps the number, and so does a fact that is
+/// said anew.
+template <class T>
+class Fact : public FactNumber {
+public:
+    Fact() = default;
+    template <std::convertible_to<T> Said>
+        requires(!std::derived_from<std::remove_cvref_t<Said>, FactNumber>)
+    Fact(Said said) : value_(std::move(said)) // NOLINT: stands for what it says
+    {
+    }
+
+    operator const T&() const { return looked(); } // NOLINT
+    const T* operator->() const { return &looked(); }
+    const T& operator*() const { return looked(); }
+    friend bool operator==(const Fact& a, const Fact& b) { return a.looked() == b.looked(); }
+    friend bool operator==(const Fact& a, const T& b) { return a.looked() == b; }
+
+private:
+    [[nodiscard]] const T& looked() const
+    {
+        note();
+        return value_;
+    }
+    T value_ {};
 };
 
 } // namespace deepstop

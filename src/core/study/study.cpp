@@ -64,7 +64,7 @@ Study begun(std::shared_ptr<const Build> build, const StudyOf& of)
     const auto sameSetup = [](const SetupParts& a, const SetupParts& b) { return a.setup && b.setup && a.setup->id == b.setup->id; };
     const Study* last = of.last.get();
     s.working = last && last->remembered && last->system == s.system && sameSetup(s.before, last->before)
-            && sameSetup(s.after, last->after) && s.directory->sameFacts(*last->directory)
+            && sameSetup(s.after, last->after) && s.directory->sameShape(*last->directory)
         ? std::make_shared<Memory>(*last->remembered, s.directory->changedSince(*last->directory))
         : std::make_shared<Memory>(s.directory->entries().size());
     return s;

@@ -95,7 +95,7 @@ public:
 private:
     struct Kept {
         std::shared_ptr<const void> what;
-        ReadingSet looked; ///< readings looked at up to then
+        Looked looked; ///< up to then
     };
     std::map<std::type_index, Kept> all_;
 };

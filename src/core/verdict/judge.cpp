@@ -60,16 +60,11 @@ Verdict worseSide(Verdict left, Verdict right)
         worse.side = rightSpeaks ? Side::Right : Side::Left;
         worse.reason = fmt::format("{}: {}", rightSpeaks ? "Right" : "Left", worse.reason);
     }
-    const auto add = [](auto& into, const auto& from) {
-        for (const auto& each : from)
-            if (std::ranges::find(into, each) == into.end())
-                into.push_back(each);
-    };
-    add(worse.figure.restsOn, other.figure.restsOn);
+    mergeDependencies(worse.figure, other.figure);
     worse.figure.effects.resize(worse.figure.value ? worse.figure.restsOn.size() : 0);
-    add(worse.figure.lacks, other.figure.lacks);
-    add(worse.figure.estimated, other.figure.estimated);
-    add(worse.lacksInWords, other.lacksInWords);
+    for (const std::string& each : other.lacksInWords)
+        if (std::ranges::find(worse.lacksInWords, each) == worse.lacksInWords.end())
+            worse.lacksInWords.push_back(each);
     return std::move(worse);
 }
 

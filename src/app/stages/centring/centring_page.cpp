@@ -115,7 +115,7 @@ void CentringPage::refreshRest()
 {
     const Corner* corner = document().study().after.at(axle()).corner;
     offer(direction_, { tr("Thicker: not said"), tr("Thicker: inboard"), tr("Thicker: outboard") },
-        corner ? static_cast<int>(corner->mount.shimMoves) : -1);
+        corner ? static_cast<int>(*corner->mount.shimMoves) : -1);
     const bool ofCorner = place() < cornerPlaces();
     trueProportion_->setVisible(ofCorner);
     direction_->setVisible(ofCorner);

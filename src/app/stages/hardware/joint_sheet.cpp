@@ -12,7 +12,7 @@ void addJoint(Sheet& sheet, const Joint& joint, double shims, const QColor& ink,
 {
     const Theme& t = theme();
     const auto mm = [](const Reading& reading, double otherwise) { return reading.value.value_or(otherwise) * 1000; };
-    const auto thread = joints::parseThread(joint.thread);
+    const auto thread = joints::parseThread(*joint.thread);
     const double d = (thread ? thread->diameter : 10e-3) * 1000;
     const double pitch = (thread ? thread->pitch : 1.5e-3) * 1000;
     const double grip = mm(joint.grip, 14e-3);

@@ -106,7 +106,7 @@ private:
                 sheet_.line(vane(clock_ + 0.75 * std::numbers::pi + i * step, r.ringInnerRadius + 1e-3, r.outerRadius - 1e-3, lean),
                     { t_.metal, 1.8, Qt::SolidLine, {}, Hatch::None, {}, 0 });
         }
-        const int lines = rotor.face == RotorFace::Slotted ? (rotor.slotCount > 0 ? rotor.slotCount : 8) : 0;
+        const int lines = rotor.face == RotorFace::Slotted ? (rotor.slotCount > 0 ? *rotor.slotCount : 8) : 0;
         for (int i = 0; i < lines; ++i)
             sheet_.line(vane(2 * std::numbers::pi * i / lines, r.ringInnerRadius + 5e-3, r.outerRadius - 5e-3, 0.5),
                 { t_.ink, 1.6, Qt::SolidLine, {}, Hatch::None, {}, 0 });

@@ -324,11 +324,7 @@ private:
         const Figure inner = evaluate([&](Sample& s) {
             return s(corner_.rotor.outerDiameter) / 2 - s(padInset) - s(corner_.pad.height) - s(corner_.rotor.ringInnerDiameter) / 2;
         });
-        for (auto [into, from] : { std::pair { &v.figure.restsOn, &inner.restsOn }, std::pair { &v.figure.lacks, &inner.lacks },
-                 std::pair { &v.figure.estimated, &inner.estimated } })
-            for (const ReadingId reading : *from)
-                if (std::ranges::find(*into, reading) == into->end())
-                    into->push_back(reading);
+        mergeDependencies(v.figure, inner);
         v.figure.effects.resize(v.figure.value ? v.figure.restsOn.size() : 0);
         if (!inner.value)
             v.figure.value.reset();

@@ -65,7 +65,7 @@ private:
     {
         Verdict& v = start(
             "studs", "Studs in their nuts", evaluate([&](Sample& s) { return figures::studEngagement(s, corner_, wheel_, hub_).inNut; }));
-        const auto thread = joints::parseThread(hub_.studThread);
+        const auto thread = joints::parseThread(*hub_.studThread);
         if (hub_.heldBy == WheelHeldBy::Unknown) {
             v.lacksInWords.push_back("whether studs or bolts hold the wheel, " + judge::wordFor(axle_));
             v.figure.value.reset();
@@ -135,7 +135,7 @@ private:
     /// A wheel on bolts: thread in the hub, and what their ends may strike.
     void wheelBolts()
     {
-        const auto thread = joints::parseThread(hub_.studThread);
+        const auto thread = joints::parseThread(*hub_.studThread);
         const auto into = [&](Sample& s) { return s(hub_.wheelBoltLength) - packOf(s); };
         Verdict& v = start("studs", "Wheel bolts in the hub",
             evaluate([&](Sample& s) { return std::min(into(s), s(hub_.hubThread)) + 0 * (into(s) + s(hub_.hubThread)); }));
@@ -230,9 +230,7 @@ private:
             return s(hub_.pilotHeight) - figures::wheelFace(s, corner_) - s(hub_.pilotChamfer) - s(wheel_.boreChamfer);
         }));
         const Figure play = evaluate([&](Sample& s) { return s(wheel_.bore) - s(hub_.pilotDiameter); });
-        for (auto [into, from] : { std::pair { &v.figure.restsOn, &play.restsOn }, std::pair { &v.figure.lacks, &play.lacks },
-                 std::pair { &v.figure.estimated, &play.estimated } })
-            into->insert(into->end(), from->begin(), from->end());
+        mergeDependencies(v.figure, play);
         v.figure.effects.resize(v.figure.value ? v.figure.restsOn.size() : 0);
         if (!play.value)
             v.figure.value.reset();

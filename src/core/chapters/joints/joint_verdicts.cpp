@@ -81,7 +81,7 @@ class JointChecks {
 public:
     JointChecks(Study& study, Axle axle, std::size_t index)
         : study_(study), axle_(axle), result_(study.after.at(axle)), corner_(*result_.corner), joint_(corner_.joints[index]),
-          thread_(joints::parseThread(joint_.thread)), id_(fmt::format("{}/joint-{}", judge::wordFor(axle), index + 1)),
+          thread_(joints::parseThread(*joint_.thread)), id_(fmt::format("{}/joint-{}", judge::wordFor(axle), index + 1)),
           name_(joint_.name.empty() ? fmt::format("bolts {}", index + 1) : joint_.name)
     {
     }
@@ -166,7 +166,7 @@ private:
             v.level = Level::Good;
             if (joint_.threadIn == ThreadIn::Aluminium && joint_.timesUsed > mostUsesInAluminium) {
                 v.level = Level::Caution;
-                v.reason += fmt::format("; done up {} times before: look at the thread, or put an insert in", joint_.timesUsed);
+                v.reason += fmt::format("; done up {} times before: look at the thread, or put an insert in", *joint_.timesUsed);
             }
             return;
         }

@@ -165,12 +165,7 @@ void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
         "Bolt circle of the rotor less that of the hub; number of holes against studs; hole less stud.");
     circle.figure = evaluate([&](Sample& s) { return s(c.rotor.boltCircle) - s(hub.boltCircle); });
     const Figure hole = evaluate([&](Sample& s) { return s(c.rotor.boltHoleDiameter) - s(hub.studDiameter); });
-    for (const ReadingId reading : hole.lacks)
-        circle.figure.lacks.push_back(reading);
-    for (const ReadingId reading : hole.estimated)
-        circle.figure.estimated.push_back(reading);
-    for (const ReadingId reading : hole.restsOn)
-        circle.figure.restsOn.push_back(reading);
+    mergeDependencies(circle.figure, hole);
     for (const auto& [count, what] :
         { std::pair { c.rotor.boltHoles, "bolt holes of the rotor" }, std::pair { hub.studCount, "studs of the hub" } })
         if (count == 0)
