@@ -235,9 +235,22 @@ QString Slip::details(const Verdict& v) const
         out += QStringLiteral("<p style='margin-top:10px'><a href='method:'>%1</a></p>")
                    .arg(span(t.proposal, QStringLiteral("<u>%1</u>").arg(tr("How this is worked out"))));
         if (method_)
-            out += QStringLiteral("<p>%1</p><p>%2</p>").arg(text(v.method), span(t.mute, text(v.source)));
+            out += QStringLiteral("<p>%1</p><p>%2</p>").arg(text(v.method), span(t.mute, text(v.source))) + whatWasSaid(v.figure);
     }
     return out;
+}
+
+QString Slip::whatWasSaid(const Figure& figure) const
+{
+    const Study& study = document_.study();
+    QString facts;
+    for (const std::uint32_t number : figure.facts) {
+        const Address* address = study.directory->ofFact(number);
+        const auto said = address ? factAt(*study.build, address->pointer) : std::nullopt;
+        if (said && !said->value.empty())
+            facts += QStringLiteral("%1%2: %3").arg(facts.isEmpty() ? "" : " · ", text(address->full()), text(said->value));
+    }
+    return facts.isEmpty() ? QString() : QStringLiteral("<p>%1</p>").arg(tr("It takes as said: %1").arg(facts));
 }
 
 QString Slip::restsOn(const Figure& figure, const Style& style) const
@@ -278,17 +291,8 @@ QString Slip::restsOn(const Figure& figure, const Style& style) const
     }
     if (rests.isEmpty())
         return {};
-    QString facts;
-    for (const std::uint32_t number : figure.facts) {
-        const Address* address = study.directory->ofFact(number);
-        const auto said = address ? factAt(*study.build, address->pointer) : std::nullopt;
-        if (said && !said->value.empty())
-            facts += QStringLiteral("%1%2: %3").arg(facts.isEmpty() ? "" : " · ", text(address->full()), text(said->value));
-    }
     if (order.size() > most)
         rests += QStringLiteral("<p>%1</p>").arg(span(t.mute, tr("and %1 more that matter less").arg(order.size() - most)));
-    if (!facts.isEmpty())
-        rests += QStringLiteral("<p>%1</p>").arg(span(t.mute, tr("and on what is said: %1").arg(facts)));
     return QStringLiteral("<p style='margin-top:10px'><b>%1</b></p>").arg(tr("Rests on")) + rests;
 }
 

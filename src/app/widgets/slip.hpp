@@ -53,6 +53,8 @@ private:
     [[nodiscard]] QString html() const;
     [[nodiscard]] QString details(const Verdict& v) const;
     [[nodiscard]] QString restsOn(const Figure& figure, const Style& style) const;
+    /// What was chosen, counted or named that its sum looked at.
+    [[nodiscard]] QString whatWasSaid(const Figure& figure) const;
 
     Document& document_;
     ReadingCard* card_;
