@@ -93,6 +93,8 @@ Document::Document(QObject* parent)
         },
         Qt::QueuedConnection);
     connect(&arrived_, &QTimer::timeout, this, &Document::takeStudy);
+    drawn_.setSingleShot(true);
+    connect(&drawn_, &QTimer::timeout, this, [this] { job_.begin(); });
     look_.setSingleShot(true);
     look_.setInterval(200);
     connect(&watcher_, &QFileSystemWatcher::fileChanged, this, [this] { look_.start(); });
@@ -145,11 +147,14 @@ void Document::show(Remedies remedies)
     if (preview_)
         build = std::make_shared<const Build>(withReading(*contents_.build, preview_->pointer, preview_->reading));
     const StudyOf of { pair_, units_, remedies, job_.last() };
-    job_.ask(build, of);
+    // What is known to take longer is not waited for at all, and begun when what is known at once has been painted.
+    const bool soon = job_.usual() <= patience_;
+    job_.ask(build, of, soon ? StudyJob::Start::AtOnce : StudyJob::Start::WhenDrawn);
     // Whatever goes wrong in it, what was shown before stays.
-    // What is known to take longer is not waited for at all.
-    if (job_.usual() <= patience_)
+    if (soon)
         job_.wait(patience_);
+    else
+        drawn_.start(0);
     auto fresh = patience_.count() >= 0 ? job_.take() : nullptr;
     if (!fresh)
         fresh = std::make_shared<const Study>(drawn(std::move(build), of, *shown_));

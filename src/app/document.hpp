@@ -170,6 +170,7 @@ private:
     Stamp stamp_;
     StudyJob job_;
     QTimer arrived_; ///< something can be taken from it
+    QTimer drawn_; ///< the window has painted what is known at once
     inline static StudyJob::Milliseconds patience_ { 5 };
     std::shared_ptr<const Study> shown_;
     mutable std::shared_ptr<const Directory> directory_; ///< of the build; null until somebody asks

@@ -10,6 +10,8 @@ constexpr StudyJob::Milliseconds inOne { 4 };
 /// So long nothing new has to come before ways out are looked for: while somebody types or drags, none are.
 constexpr StudyJob::Milliseconds rest { 30 };
 constexpr int niceness = 5;
+/// At most so long a study is put off for the window to draw what is known at once: both want the same processors.
+constexpr StudyJob::Milliseconds toDraw { 60 };
 
 StudyJob::StudyJob(QObject* parent) : QObject(parent), thread_([this] { work(); }) { }
 
@@ -24,10 +26,20 @@ StudyJob::~StudyJob()
     thread_.join();
 }
 
-void StudyJob::ask(std::shared_ptr<const Build> build, StudyOf of)
+void StudyJob::begin()
 {
     {
         const std::lock_guard lock(mutex_);
+        notBefore_ = {};
+    }
+    changed_.notify_all();
+}
+
+void StudyJob::ask(std::shared_ptr<const Build> build, StudyOf of, Start start)
+{
+    {
+        const std::lock_guard lock(mutex_);
+        notBefore_ = start == Start::AtOnce ? std::chrono::steady_clock::time_point() : std::chrono::steady_clock::now() + toDraw;
         wanted_ = std::move(build);
         of_ = std::move(of);
         unwanted_ = true;
@@ -96,6 +108,8 @@ void StudyJob::work()
     std::unique_lock lock(mutex_);
     while (true) {
         changed_.wait(lock, [this] { return ending_ || wanted_; });
+        while (!ending_ && waiting_ == 0 && std::chrono::steady_clock::now() < notBefore_)
+            changed_.wait_until(lock, notBefore_);
         if (ending_)
             return;
         const auto build = std::exchange(wanted_, nullptr);

@@ -22,8 +22,11 @@ public:
     explicit StudyJob(QObject* parent = nullptr);
     ~StudyJob() override;
 
-    /// From now on only this counts. With `of.remedies` left out, they follow by themselves.
-    void ask(std::shared_ptr<const Build> build, StudyOf of);
+    enum class Start { AtOnce, WhenDrawn };
+    /// From now on only this counts. With `of.remedies` left out, they follow by themselves. One that starts when the window has drawn is
+    /// begun by `begin`, by whoever waits for it, and in any case before long.
+    void ask(std::shared_ptr<const Build> build, StudyOf of, Start start = Start::AtOnce);
+    void begin();
     /// Waits at most so long for all of what was asked for. False where it is not done.
     bool wait(Milliseconds most);
     /// What has been finished since it was last taken: null where nothing was. Rethrows what went wrong in it.
@@ -46,6 +49,7 @@ private:
     std::mutex mutex_;
     std::condition_variable changed_;
     std::shared_ptr<const Build> wanted_; ///< not begun yet
+    std::chrono::steady_clock::time_point notBefore_; ///< unless somebody waits
     StudyOf of_;
     std::atomic<bool> unwanted_ = false; ///< what is being worked on
     bool answered_ = true; ///< what was asked for is there

@@ -5,6 +5,7 @@
 #include "chapters/clearance/clearance.hpp"
 #include "chapters/stopping/stopping_chapter.hpp"
 #include "files/build_file.hpp"
+#include "stages/balance/balance_page.hpp"
 
 #include <QSemaphore>
 
@@ -93,6 +94,31 @@ private slots:
                 QCOMPARE(now.verdict(v.id)->level, v.level);
                 QCOMPARE(now.verdict(v.id)->reason, v.reason);
             }
+    }
+
+    /// What is worked out later keeps its place on the sheet, and stands there with nothing of before; on another sheet it has none.
+    void aCalloutWaitsInItsPlace()
+    {
+        const Impatient impatient;
+        Shown s;
+        s.window.document().settle();
+        s.window.setStage(BalancePage::id);
+        s.window.page(BalancePage::id)->setPlace(BalancePage::Pedal);
+        auto* view = s.window.page(BalancePage::id)->view();
+        auto* callout = view->callout("balance/effort");
+        QVERIFY(callout && !callout->isWorking());
+        const auto place = callout->geometry();
+        const QString pointer("/setups/0/hydraulics/master_bore_mm");
+        s.window.document().preview(pointer.toStdString(), Reading { 0.0222, {}, Known::Measured, {}, {} });
+        QVERIFY(s.window.document().study().underWay);
+        QCOMPARE(view->callout("balance/effort"), callout);
+        QVERIFY(callout->isWorking() && callout->isVisible() && callout->geometry() == place);
+        QVERIFY(callout->level() == Level::Unproven && callout->accessibleName() == QString("being worked out"));
+        s.window.page(BalancePage::id)->setPlace(BalancePage::Adhesion);
+        QVERIFY(!view->callout("balance/effort"));
+        s.window.page(BalancePage::id)->setPlace(BalancePage::Pedal);
+        QTRY_VERIFY(!s.window.document().study().underWay);
+        QVERIFY(!view->callout("balance/effort")->isWorking());
     }
 
     /// The drawing follows the hand at once; level and word follow when they are known, and nothing of the old ones stands meanwhile.

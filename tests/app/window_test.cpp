@@ -51,6 +51,7 @@ private slots:
         QVERIFY(!s.slipText().contains("Linear expansion"));
         emit s.window.slip()->browser()->anchorClicked(QUrl("method:"));
         QVERIFY(s.slipText().contains("Linear expansion"));
+        QVERIFY(s.slipText().contains("It takes as said") && s.slipText().contains("friction ring's material"));
     }
 
     void aReadingOfAnotherStageIsGoneTo()

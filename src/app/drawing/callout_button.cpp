@@ -4,6 +4,8 @@
 
 #include <QPainter>
 
+#include <utility>
+
 namespace deepstop::app {
 
 CalloutButton::CalloutButton(QWidget* parent) : QAbstractButton(parent)
@@ -15,12 +17,21 @@ CalloutButton::CalloutButton(QWidget* parent) : QAbstractButton(parent)
 
 void CalloutButton::show(const Callout& callout)
 {
-    if (level_ != callout.level)
+    if (level_ != callout.level || working_)
         update();
     level_ = callout.level;
+    working_ = false;
     setText(callout.text);
     setAccessibleName(QStringLiteral("%1, %2").arg(callout.text, QString::fromUtf8(nameOf(callout.level).data())));
     setVisible(true);
+}
+
+void CalloutButton::showWorking()
+{
+    if (!std::exchange(working_, true))
+        update();
+    level_ = Level::Unproven;
+    setAccessibleName(tr("being worked out"));
 }
 
 QSize CalloutButton::sizeHint() const
@@ -34,14 +45,14 @@ void CalloutButton::paintEvent(QPaintEvent*)
     const Theme& t = theme();
     QPainter p(this);
     p.setRenderHint(QPainter::Antialiasing);
-    const QColor colour = colourOf(level_);
+    const QColor colour = working_ ? t.mute : colourOf(level_);
     p.setPen(QPen(hasFocus() ? t.focus : colour, hasFocus() || underMouse() ? 2 : 1.4));
     p.setBrush(t.raised);
     p.drawRoundedRect(QRectF(rect()).adjusted(1, 1, -1, -1), 2, 2);
     drawLevel(p, QRectF(7, height() / 2.0 - 6, 12, 12), level_, colour);
     p.setFont(font());
-    p.setPen(t.ink);
-    p.drawText(rect().adjusted(24, 0, -6, 0), Qt::AlignVCenter | Qt::AlignLeft, text());
+    p.setPen(working_ ? t.mute : t.ink);
+    p.drawText(rect().adjusted(24, 0, -6, 0), Qt::AlignVCenter | Qt::AlignLeft, working_ ? QStringLiteral("…") : text());
 }
 
 } // namespace deepstop::app

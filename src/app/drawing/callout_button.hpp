@@ -12,6 +12,9 @@ class CalloutButton : public QAbstractButton {
 public:
     explicit CalloutButton(QWidget* parent);
     void show(const Callout& callout);
+    /// Its result is being worked out anew: until that is there its place stays, without a word or a level.
+    void showWorking();
+    [[nodiscard]] bool isWorking() const { return working_; }
     [[nodiscard]] Level level() const { return level_; }
     [[nodiscard]] QSize sizeHint() const override;
 
@@ -20,6 +23,7 @@ protected:
 
 private:
     Level level_ = Level::Unproven;
+    bool working_ = false;
 };
 
 } // namespace deepstop::app

@@ -58,6 +58,7 @@ void DrawingView::setSheet(Sheet sheet)
             sheet.dimensions.push_back(line);
     }
     const auto leastBefore = minimumSizeHint();
+    const bool sameSheet = sheet.title == sheet_.title;
     sheet_ = std::move(sheet);
     if (minimumSizeHint() != leastBefore)
         updateGeometry();
@@ -116,7 +117,13 @@ void DrawingView::setSheet(Sheet sheet)
         callouts[callout.verdict] = button;
     }
     for (auto& [id, button] : callouts_)
-        button->deleteLater();
+        if (const Study& study = document_.study(); sameSheet && study.underWay && study.verdict(id)) {
+            button->showWorking();
+            callouts[id] = button;
+        } else {
+            button->hide();
+            button->deleteLater();
+        }
     callouts_ = std::move(callouts);
     if (!chained)
         chainFocus();
