@@ -26,7 +26,9 @@ private slots:
             for (const auto& entry : directory.entries()) {
                 QVERIFY2(seen.insert(entry.address.pointer).second, entry.address.pointer.c_str());
                 const nlohmann::json::json_pointer place(entry.address.pointer);
-                QCOMPARE(json.contains(place) && json[place].contains("value"), entry.reading->value.has_value());
+                // Limits that are left as they are are not in the file.
+                if (!entry.address.pointer.starts_with("/wants/"))
+                    QCOMPARE(json.contains(place) && json[place].contains("value"), entry.reading->value.has_value());
             }
             QVERIFY(seen.size() > 120);
         }

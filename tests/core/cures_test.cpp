@@ -268,6 +268,25 @@ private slots:
         QCOMPARE(of(build).verdict("front/piston-order")->level, Level::Caution);
     }
 
+    /// Whose size nobody has said is no answer to "which is the smallest".
+    void aWheelOfNoSaidSizeIsNotTheSmallest()
+    {
+        auto build = demo();
+        const auto s = of(build);
+        const auto shelf = shipped();
+        const auto answer = smallestWheel(s, Axle::Front, &shelf);
+        QVERIFY(answer.proven && answer.proven->nominalDiameter > 0);
+        Wheel silent = *answer.proven;
+        silent.id = "silent";
+        silent.from = {};
+        silent.nominalDiameter = notCounted;
+        build.wheels.push_back(silent);
+        const auto with = of(build);
+        const auto then = smallestWheel(with, Axle::Front, &shelf);
+        QVERIFY(then.proven);
+        QCOMPARE(then.proven->nominalDiameter, *answer.proven->nominalDiameter);
+    }
+
     void placesThatStandStillAreKeptFrom()
     {
         auto build = demo();

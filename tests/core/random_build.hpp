@@ -22,9 +22,9 @@ public:
         if (r.value && often(0.06))
             r.value.reset();
         else if (r.value && often(0.3))
-            r.value = std::clamp(*r.value * std::exp(0.1 * normal()), least, most);
+            r.value = std::clamp(*r.value * std::exp(0.1 * normal()), least, most), r.repeats.clear();
         else if (often(r.value ? 0.02 : 0.06))
-            r.value = std::clamp(least + (most - least) * std::pow(uniform(), 4), least, most);
+            r.value = std::clamp(least + (most - least) * std::pow(uniform(), 4), least, most), r.repeats.clear();
         if (!r.value)
             r.repeats.clear();
         if (often(0.05))
@@ -78,7 +78,9 @@ public:
     {
         if (list.size() > 0 && !list.hasIds() && often(0.1))
             list.erase(pick(list.size()));
-        if (list.size() < field.most && often(0.06))
+        // Records belong to a setup, which a blank one does not name.
+        const bool record = field.key == "mock_ups" || field.key == "tests" || field.key == "cards";
+        if (!record && list.size() < field.most && often(0.06))
             list.append();
         for (std::size_t i = 0; i < list.size(); ++i)
             list.describe(*this, i);

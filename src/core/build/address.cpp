@@ -167,7 +167,7 @@ public:
     void text(const Name& name, const std::string& value) override { take(name, StatedFact::Kind::Text, value); }
     void count(const CountField& field, int value) override
     {
-        take(field, StatedFact::Kind::Count, value ? fmt::format("{}", value) : std::string());
+        take(field, StatedFact::Kind::Count, value != notCounted ? fmt::format("{}", value) : std::string());
     }
     void number(const NumberField& field, double value) override
     {
@@ -195,7 +195,9 @@ private:
             return;
         found = StatedFact { std::string(wanted_), labelOf(name), place(), kind, {}, std::move(value) };
         for (std::size_t i = 0; words && i < words->size(); ++i)
-            found->words.emplace_back((*words)[i]);
+            // What this program does not know cannot be ticked, only taken away.
+            if (kind != StatedFact::Kind::Ticks || words->token(i) != "unknown" || found->value.find((*words)[i]) != std::string::npos)
+                found->words.emplace_back((*words)[i]);
     }
     std::string_view wanted_;
 };
@@ -221,7 +223,7 @@ public:
     {
         if (!isHere(field))
             return;
-        int number = 0;
+        int number = notCounted;
         const char* end = fresh_.data() + fresh_.size();
         const auto read = std::from_chars(fresh_.data(), end, number);
         if (fresh_.empty() || (read.ec == std::errc {} && read.ptr == end && number >= 0 && number <= field.most))

@@ -42,7 +42,7 @@ struct MockUp {
     Reading padEdgeTop; ///< pad's outer edge inward of the rotor's edge, at its upper end
     Reading padEdgeBottom;
     Reading play; ///< how far the caliper can be moved on its loose bolts
-    int nuts = 0; ///< that held the rotor flat; 0: nobody has said
+    int nuts = notCounted; ///< that held the rotor flat
     YesNo seated = YesNo::Unknown; ///< rotor flat on a clean hub
     YesNo settled = YesNo::Unknown; ///< play taken up the same way for every reading
     YesNo shaftIn = YesNo::Unknown; ///< drive shaft in place where the bearing needs it

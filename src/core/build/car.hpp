@@ -10,6 +10,9 @@
 
 namespace deepstop {
 
+/// Of something that somebody counts, and nobody has; none is 0.
+inline constexpr int notCounted = -1;
+
 enum class Axle { Front, Rear };
 enum class Side { Left, Right };
 enum class YesNo { Unknown, Yes, No };
@@ -92,7 +95,7 @@ struct Leg {
 struct DutyPlan {
     std::string id;
     std::string name;
-    Fact<int> repeats = 0; ///< 0: once
+    Fact<int> repeats = notCounted; ///< then once
     std::string load; ///< name of the load case it is driven with; empty: the driver alone
     Reading towed; ///< mass of a trailer without brakes of its own; absent = none
     Reading engineBraking; ///< deceleration by engine and gears while coasting and braking; absent = none
@@ -116,11 +119,11 @@ enum class WheelHeldBy { Unknown, Studs, Bolts };
 /// Whether a nut is closed at its end, so that a long stud bottoms in it.
 enum class NutEnd { Unknown, Open, Closed };
 
-enum class KeepOutKind { Knuckle, BallJoint, Hose, Other };
+enum class KeepOutKind { Unknown, Knuckle, BallJoint, Hose, Other };
 
 /// A place beside the rotor and inside the wheel that what turns must not reach: it stands still with the hub.
 struct KeepOut {
-    Fact<KeepOutKind> kind = KeepOutKind::Knuckle;
+    Fact<KeepOutKind> kind = KeepOutKind::Unknown;
     std::string name; ///< "hose at droop, full left lock"
     Reading depth; ///< inboard of the hub's flange face
     Reading radius; ///< from the axis
@@ -133,7 +136,7 @@ struct Hub {
     Reading pilotDiameter;
     Reading pilotHeight; ///< from the flange face outboard
     Reading boltCircle;
-    Fact<int> studCount = 0;
+    Fact<int> studCount = notCounted;
     Reading studLength; ///< outboard of the flange face
     Reading studDiameter;
     Fact<WheelHeldBy> heldBy = WheelHeldBy::Unknown;

@@ -24,11 +24,11 @@ struct SpokeStation {
     bool operator==(const SpokeStation&) const = default;
 };
 
-enum class InsetKind { Weights, Valve, Sensor };
+enum class InsetKind { Unknown, Weights, Valve, Sensor };
 
 /// What stands into the barrel and turns with it.
 struct Inset {
-    Fact<InsetKind> kind = InsetKind::Weights;
+    Fact<InsetKind> kind = InsetKind::Unknown;
     Reading from; ///< depth of its outboard end, inboard of the mounting face
     Reading to; ///< depth of its inboard end
     Reading height; ///< how far it stands inward of the barrel
@@ -39,7 +39,7 @@ struct Wheel {
     std::string id;
     std::string name;
     std::string from; ///< id in the parts library
-    Fact<int> nominalDiameter = 0; ///< the printed size, "17"
+    Fact<int> nominalDiameter = notCounted; ///< the printed size, "17"
     Fact<double> nominalWidth = 0; ///< the printed width, "8"
     Reading offset; ///< ET
     Reading mass; ///< with tyre
@@ -74,7 +74,7 @@ struct Rotor {
     std::string from; ///< id in the parts library this was copied from; empty: made here
     Fact<RotorBuild> construction = RotorBuild::Unknown;
     Fact<RotorFace> face = RotorFace::Unknown;
-    Fact<int> slotCount = 0; ///< 0: not counted
+    Fact<int> slotCount = notCounted;
     Fact<RingMaterial> ringMaterial = RingMaterial::Unknown;
     Fact<HatMaterial> hatMaterial = HatMaterial::Unknown;
     Fact<Handed> handed = Handed::Unknown;
@@ -89,15 +89,15 @@ struct Rotor {
     Reading bore;
     Reading pocketDiameter; ///< inside the hat, what the hub flange has to enter
     Reading boltCircle;
-    Fact<int> boltHoles = 0; ///< 0: not counted
+    Fact<int> boltHoles = notCounted;
     Reading boltHoleDiameter;
     Reading drumDiameter; ///< of the parking brake's drum inside the hat; absent = none
-    Fact<int> hatBolts = 0; ///< of a two-piece rotor
+    Fact<int> hatBolts = notCounted; ///< of a two-piece rotor
     Fact<std::string> hatBoltThread;
     Reading ventGap; ///< air between the two plates; 0 for a solid rotor
     Reading vaneShare; ///< part of that air filled by vanes; outranks counting them
     Fact<VaneShape> vaneShape = VaneShape::Unknown;
-    Fact<int> vanes = 0;
+    Fact<int> vanes = notCounted;
     Reading vaneThickness; ///< for pillars: their diameter
     Reading vaneLean; ///< of curved vanes: angle between vane and radius, rad
     Reading ringPlay; ///< how far a floating ring moves on its hat along the axle
@@ -109,11 +109,11 @@ enum class Bleeders { Unknown, OneEnd, BothEnds };
 /// End of a mounted caliper where the turning rotor enters it or leaves it, the car going forward.
 enum class End { Unknown, Entry, Exit };
 
-enum class BumpKind { Bleeder, BoltHead, Pipe };
+enum class BumpKind { Unknown, Bleeder, BoltHead, Pipe };
 
 /// What stands proud of the caliper's body: a bleeder, a bolt's head, a crossover pipe. A box, read with a vernier.
 struct Bump {
-    Fact<BumpKind> kind = BumpKind::Bleeder;
+    Fact<BumpKind> kind = BumpKind::Unknown;
     Reading overEdge; ///< its farthest point over the rotor's edge; negative below
     Reading height; ///< of the box, inward from there
     Reading atDepth; ///< its middle from the slot's middle, outboard positive
@@ -150,7 +150,7 @@ struct Caliper {
     Reading mountDrop; ///< line of these holes inward of the edge of the rotor it is meant for
     Reading mountDepth; ///< its mounting face inboard of the slot's middle
     Fact<YesNo> split = YesNo::Unknown; ///< two halves bolted together
-    Fact<int> bridgeBolts = 0;
+    Fact<int> bridgeBolts = notCounted;
     Fact<std::string> bridgeBoltThread;
     Reading bridgeBoltLength; ///< under the head
     Reading bridgeBoltGrip; ///< under the head, in the half it goes through
@@ -284,7 +284,7 @@ struct Costs {
 };
 
 /// What belongs to a complete corner, so that like is compared with like. Ring and hat together are a rotor.
-enum class Part { Rotor, Caliper, Pads, Bracket, Hose, Hardware, Ring, Hat, Drum, Shoes, WheelCylinder };
+enum class Part { Rotor, Caliper, Pads, Bracket, Hose, Hardware, Ring, Hat, Drum, Shoes, WheelCylinder, Unknown };
 
 struct Weighing {
     Reading mass;
@@ -305,7 +305,7 @@ enum class Faces { Unknown, Clean, Coated };
 struct Joint {
     std::string name; ///< "bracket to knuckle"
     Fact<std::string> thread;
-    Fact<int> bolts = 0; ///< 0: not counted
+    Fact<int> bolts = notCounted;
     Fact<BoltClass> boltClass = BoltClass::Unknown;
     Fact<Condition> condition = Condition::Unknown; ///< of the threads as they are done up
     Fact<Condition> torqueFor = Condition::Unknown; ///< what the maker's torque is meant for
@@ -314,7 +314,7 @@ struct Joint {
     Fact<Faces> faces = Faces::Unknown;
     Fact<ThreadIn> underHead = ThreadIn::Unknown; ///< the metal the heads bear on
     Fact<YesNo> hardWashers = YesNo::Unknown; ///< under the heads
-    Fact<int> timesUsed = 0; ///< threads done up so often already
+    Fact<int> timesUsed = notCounted; ///< threads done up so often already
     Reading length; ///< under the head
     Reading shank; ///< of it without thread; 0: threaded to the head
     Reading headDiameter; ///< that bears, of the head or its flange
@@ -330,7 +330,7 @@ struct Joint {
 enum class Freed { JustTurns, WantedGap };
 
 /// Work that cannot be undone.
-enum class Cut { TrimShield, DrillLugs, CableHole, PressStuds, MachineHub, Grind };
+enum class Cut { TrimShield, DrillLugs, CableHole, PressStuds, MachineHub, Grind, Unknown };
 
 enum class BrakeKind { Discs, Drums };
 

@@ -25,7 +25,7 @@ public:
     void text(const Name& name, const std::string& value) override { put(pointerTo(name), labelOf(name), value); }
     void count(const CountField& field, int value) override
     {
-        put(pointerTo(field), labelOf(field), value ? fmt::format("{}", value) : std::string());
+        put(pointerTo(field), labelOf(field), value != notCounted ? fmt::format("{}", value) : std::string());
     }
     void number(const NumberField& field, double value) override
     {
@@ -93,7 +93,7 @@ public:
     void text(const Name& name, const std::string& value) override { checkText(name, value); }
     void count(const CountField& field, int value) override
     {
-        if (value < 0 || value > field.most)
+        if (value != notCounted && (value < 0 || value > field.most))
             say(field, fmt::format("must be from 0 to {}", field.most));
     }
     void number(const NumberField& field, double value) override

@@ -111,6 +111,11 @@ public:
     {
         visitor_.reading({ { key, label }, style, range }, r);
     }
+    /// What the builder wants, or a stand-in: where nobody says otherwise, the usual.
+    void setting(std::string_view key, std::string_view label, const Style& style, const Range& range, auto& r, const Reading& usual)
+    {
+        visitor_.reading({ { key, label }, style, range, &usual }, r);
+    }
     void readings(std::string_view key, std::string_view label, const Style& style, const Range& range, std::size_t most, auto& list)
     {
         visitor_.readings({ { key, label }, style, range }, list, most);
@@ -169,7 +174,7 @@ public:
             auto& chosen = *static_cast<std::vector<E>*>(v);
             chosen.clear();
             for (const std::size_t i : indices)
-                chosen.push_back((*static_cast<const ChoiceTable<E, N>*>(t))[i].second);
+                chosen.push_back((*static_cast<const ChoiceTable<E, N>*>(t))[i].value);
         });
         visitor_.ticks({ key, label }, ticks);
     }
@@ -234,7 +239,7 @@ private:
     {
         if constexpr (std::same_as<V, Visitor>) {
             Choice choice(chosen<E>(value, table), &value, &table, [](void* v, const void* t, std::size_t i) {
-                *static_cast<Value*>(v) = (*static_cast<const ChoiceTable<E, N>*>(t))[i].second;
+                *static_cast<Value*>(v) = (*static_cast<const ChoiceTable<E, N>*>(t))[i].value;
             });
             visitor_.choice({ key, label }, choice);
         } else {
@@ -245,7 +250,7 @@ private:
     static Chosen chosen(const E& value, const ChoiceTable<E, N>& table)
     {
         std::size_t i = 0;
-        while (i + 1 < N && table[i].second != value)
+        while (i + 1 < N && table[i].value != value)
             ++i;
         return { Words(table), i };
     }

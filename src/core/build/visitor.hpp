@@ -23,9 +23,10 @@ struct Name {
 struct ReadingField : Name {
     const Style& style;
     Range range;
+    const Reading* usual = nullptr; ///< what stands where nobody has said otherwise; null: nothing
 };
 struct CountField : Name {
-    int most; ///< counts go from 0, which says nothing
+    int most; ///< counts go from 0; `notCounted` says nothing
 };
 struct NumberField : Name {
     Range range;
@@ -47,21 +48,25 @@ inline constexpr std::size_t longestText = 4000;
 /// No thing is read more often than this.
 inline constexpr std::size_t mostRepeats = 100;
 
-/// The words a choice is made from.
+/// The words a choice is made from, and their tokens in files.
 class Words {
 public:
     template <class Table>
     explicit constexpr Words(const Table& table)
-        : table_(&table), size_(table.size()), at_([](const void* t, std::size_t i) { return (*static_cast<const Table*>(t))[i].first; })
+        : table_(&table), size_(table.size()), at_([](const void* t, std::size_t i) { return (*static_cast<const Table*>(t))[i].word; }),
+          token_([](const void* t, std::size_t i) { return (*static_cast<const Table*>(t))[i].token; })
     {
     }
     [[nodiscard]] std::size_t size() const { return size_; }
     [[nodiscard]] std::string_view operator[](std::size_t i) const { return at_(table_, i); }
-    /// Which word that is; `size()` where it is none of them.
+    [[nodiscard]] std::string_view token(std::size_t i) const { return token_(table_, i); }
+    /// Whether newer programs may write tokens that this one does not know.
+    [[nodiscard]] bool grow() const { return find("unknown") < size_; }
+    /// Which word that is, on the screen or in files; `size()` where it is none of them.
     [[nodiscard]] std::size_t find(std::string_view word) const
     {
         std::size_t i = 0;
-        while (i < size_ && (*this)[i] != word)
+        while (i < size_ && (*this)[i] != word && token(i) != word)
             ++i;
         return i;
     }
@@ -78,6 +83,7 @@ private:
     const void* table_;
     std::size_t size_;
     std::string_view (*at_)(const void*, std::size_t);
+    std::string_view (*token_)(const void*, std::size_t);
 };
 
 /// A choice made: which of the words.
@@ -85,6 +91,9 @@ struct Chosen {
     Words words;
     std::size_t index;
     [[nodiscard]] std::string_view word() const { return words[index]; }
+    [[nodiscard]] std::string_view token() const { return words.token(index); }
+    /// Nobody has chosen.
+    [[nodiscard]] bool isUnknown() const { return token() == "unknown"; }
 };
 /// A choice to be made.
 class Choice : public Chosen {

@@ -26,15 +26,15 @@ struct MeasuredStop {
     bool operator==(const MeasuredStop&) const = default;
 };
 
-enum class MeasuredAt { Ring, Pad, Caliper, Hat, Drum };
+enum class MeasuredAt { Unknown, Ring, Pad, Caliper, Hat, Drum };
 
 /// A temperature taken on the car during or after a duty.
 struct MeasuredTemperature {
     std::string duty; ///< id
-    int stop = 0; ///< after that stop of it
+    int stop = notCounted; ///< after that stop of it
     Reading after; ///< time since the end of that stop
     Axle axle = Axle::Front;
-    MeasuredAt at = MeasuredAt::Ring;
+    MeasuredAt at = MeasuredAt::Unknown;
     Reading temperature;
     bool operator==(const MeasuredTemperature&) const = default;
 };

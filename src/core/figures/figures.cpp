@@ -27,7 +27,7 @@ weights::Vanes::Shape shapeOf(VaneShape shape)
 double vaneShare(Sample& s, const Rotor& r)
 {
     const bool curved = r.vaneShape == VaneShape::Curved;
-    if (r.vaneShare.value || r.vanes == 0 || !r.vaneThickness.value)
+    if (r.vaneShare.value || r.vanes <= 0 || !r.vaneThickness.value)
         return s(r.vaneShare, notLength);
     if (r.vaneShape == VaneShape::Unknown)
         s.assume("straight vanes");
@@ -162,14 +162,14 @@ double hatMass(Sample& s, const Rotor& r)
     const double ring = s(r.thickness);
     const double wall = s(r.hatWall);
     const double holes = r.boltHoles > 0 ? s.orElse(r.boltHoleDiameter, 0) : 0;
-    const weights::Hat hat { s(r.hatOuterDiameter), s(r.bore), disc, wall, height - disc - ring, s(r.ringInnerDiameter), r.boltHoles,
+    const weights::Hat hat { s(r.hatOuterDiameter), s(r.bore), disc, wall, height - disc - ring, s(r.ringInnerDiameter), std::max(0, *r.boltHoles),
         holes };
     if (r.hatMaterial == HatMaterial::Unknown)
         s.assume("a hat of iron");
     const double density = r.hatMaterial == HatMaterial::Aluminium ? materials::aluminium6061.density : materials::greyIron.density;
     const auto thread = joints::parseThread(*r.hatBoltThread);
     const double bolts =
-        r.construction == RotorBuild::TwoPiece && thread ? weights::hatBoltsMass(r.hatBolts, thread->diameter, wall, density) : 0;
+        r.construction == RotorBuild::TwoPiece && thread ? weights::hatBoltsMass(std::max(0, *r.hatBolts), thread->diameter, wall, density) : 0;
     return weights::hatVolume(hat) * density + bolts;
 }
 
@@ -215,6 +215,8 @@ double rotorMassWeighed(Sample& s, const Corner& corner)
 
 bool belongsTo(const Corner& corner, Part part)
 {
+    if (part == Part::Unknown)
+        return false;
     const bool ofDrums = part == Part::Drum || part == Part::Shoes || part == Part::WheelCylinder;
     const bool either = part == Part::Hose || part == Part::Hardware;
     return either || ofDrums == (corner.brakes == BrakeKind::Drums);
@@ -227,8 +229,13 @@ double cornerMass(Sample& s, const Corner& corner, std::vector<std::string>& lac
         if (!weighing.contains.empty())
             mass += s(weighing.mass, notLength);
     const bool rotor = timesWeighed(corner, Part::Rotor) > 0;
-    for (const auto& [word, part] : choices::part) {
+    for (const auto& [token, word, part] : choices::part) {
         const int times = timesWeighed(corner, part);
+        if (part == Part::Unknown) {
+            if (times > 0)
+                lacks.push_back("a weighing of known parts: one contains " + std::string(word));
+            continue;
+        }
         if (!belongsTo(corner, part))
             continue;
         const bool ofRotor = part == Part::Ring || part == Part::Hat;

@@ -130,7 +130,7 @@ heat::Brake thermalBrake(Sample& s, const SetupParts& setup, Axle axle)
             const double radial = outer - inner;
             const double mean = std::numbers::pi * (outer + inner);
             const double count = r.vanes > 0 ? *r.vanes : 36;
-            if (r.vanes == 0)
+            if (r.vanes <= 0)
                 s.assume("36 vanes");
             if (!r.vaneThickness.value)
                 s.assume("vanes of 5 mm");
@@ -319,7 +319,7 @@ const DutyPlan* judgedDuty(const Build& build)
     for (const DutyPlan& each : build.duties)
         if (each.id == build.car.duty)
             return &each;
-    return build.duties.empty() ? nullptr : &build.duties.front();
+    return build.duties.empty() || !build.car.duty.empty() ? nullptr : &build.duties.front();
 }
 
 double fluidBoils(Sample& s, const Hydraulics& h)

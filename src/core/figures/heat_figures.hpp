@@ -45,7 +45,7 @@ struct ThermalCar {
 [[nodiscard]] double liningArea(Sample& s, const Corner& corner);
 
 [[nodiscard]] heat::Duty dutyOf(Sample& s, const Build& build, const DutyPlan& plan);
-/// The duty a build's brakes are judged by; null where it has none.
+/// The duty a build's brakes are judged by, the first where it names none; null where it has none, or not the one it names.
 [[nodiscard]] const DutyPlan* judgedDuty(const Build& build);
 
 /// Boiling point of the fluid as old as it is, K: from dry to wet in two years (common practice; water comes in through the hoses). FMVSS

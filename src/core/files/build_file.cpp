@@ -43,6 +43,12 @@ void checkReferences(const Build& build)
         known(build.tests[i].setup, "tests", i);
 }
 
+/// Words ticked that a newer program knows.
+bool areTokens(const Json& unknown)
+{
+    return unknown.is_array() && !unknown.empty() && std::ranges::all_of(unknown, [](const Json& e) { return e.is_string(); });
+}
+
 /// Puts what was not understood back to where it stood.
 void graft(OrderedJson& onto, const Json& unknown)
 {
@@ -53,6 +59,11 @@ void graft(OrderedJson& onto, const Json& unknown)
             else if (!onto.contains(key))
                 onto[key] = OrderedJson::parse(value.dump());
         }
+    } else if (areTokens(unknown) && onto.is_array()) {
+        // They stand for what was ticked as unknown.
+        onto.erase(std::remove(onto.begin(), onto.end(), OrderedJson("unknown")), onto.end());
+        for (const Json& token : unknown)
+            onto.push_back(token.get<std::string>());
     } else if (unknown.is_array() && onto.is_array()) {
         // By id where these elements go by one; an id that this version does not know says nothing of where it belongs.
         const bool named = std::ranges::any_of(onto, [](const OrderedJson& e) { return e.is_object() && e.contains("id"); });
@@ -107,6 +118,8 @@ Json moved(const Json& unknown, const OrderedJson& before, const OrderedJson& af
         }
         return kept;
     }
+    if (areTokens(unknown)) // as long as something unknown is still ticked there
+        return std::ranges::find(after, OrderedJson("unknown")) != after.end() ? unknown : Json::array();
     if (!unknown.is_array() || !before.is_array() || !after.is_array())
         return unknown;
     const auto nameOf = [](const OrderedJson& e) { return e.is_object() && e.contains("id") ? e["id"].dump() : std::string(); };
@@ -146,15 +159,17 @@ const Json& buildSchema()
 {
     static const Json schema = [] {
         Build build;
-        OrderedJson made = { { "$schema", "http://json-schema.org/draft-07/schema#" }, { "title", "Deep Stop build file, version 2" },
+        OrderedJson made = { { "$schema", "http://json-schema.org/draft-07/schema#" }, { "title", fmt::format("Deep Stop build file, version {}", buildVersion) },
             { "description",
-                "Keys carry their unit. A reading is an object, or a bare number, which counts as estimated. Keys not named here are "
-                "kept." } };
+                "Keys carry their unit. A reading is an object, or a bare number, which counts as estimated. What is not said is not there. "
+                "Keys not named here, and words not named where others may come, are kept and counted as unknown." } };
         SchemaWriter fields;
         describe(fields, build);
         made.update(std::move(fields).schema());
         made["properties"]["deepstop"] = { { "type", "integer" }, { "minimum", 1 }, { "maximum", buildVersion },
             { "description", fmt::format("version of this format: {}; a later one needs a later program", buildVersion) } };
+        made["properties"]["minor"] = { { "type", "integer" }, { "minimum", 0 },
+            { "description", "minor version of this format: a whole number; a later one only adds" } };
         made["required"] = { "deepstop", "setups" };
         auto& setups = made["properties"]["setups"];
         setups["minItems"] = 1;
@@ -174,8 +189,13 @@ BuildFile parseBuild(std::string_view text)
     static const SchemaCheck check(buildSchema());
     if (json["deepstop"] == 1)
         fromVersion1(json);
+    if (json["deepstop"] == 2)
+        fromVersion2(json, buildSchema());
     check(json);
     json.erase("deepstop");
+    // A later one stays, for whoever understands what came with it.
+    if (json.contains("minor") && json["minor"] <= buildMinor)
+        json.erase("minor");
     Reader reader(std::move(json));
     BuildFile file;
     describe(reader, file.build);
@@ -220,6 +240,7 @@ std::string writeBuild(const BuildFile& file)
 {
     Writer writer;
     writer.out["deepstop"] = buildVersion;
+    writer.out["minor"] = file.unknown && file.unknown->contains("minor") ? (*file.unknown)["minor"].get<int>() : buildMinor;
     describe(writer, file.build);
     if (file.unknown)
         graft(writer.out, *file.unknown);

@@ -1,5 +1,5 @@
 #pragma once
-/// Build files: JSON in, a Build out, and back. The format is published in data/schema/build-2.schema.json.
+/// Build files: JSON in, a Build out, and back. The format is published in data/schema/build-3.schema.json.
 
 #include "build/edit.hpp"
 #include "files/refusal.hpp"
@@ -14,7 +14,9 @@
 
 namespace deepstop::files {
 
-inline constexpr int buildVersion = 2;
+/// A program opens files of its own version and all before; of a later minor version too, and keeps what it does not know.
+inline constexpr int buildVersion = 3;
+inline constexpr int buildMinor = 0;
 
 /// A build and what else its file held: keys this version does not know, kept for the next save.
 struct BuildFile {

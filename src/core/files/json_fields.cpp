@@ -5,13 +5,26 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
+#include <cmath>
+#include <cstdint>
+
 namespace deepstop::files {
 namespace {
 
+constexpr std::string_view unknownToken = "unknown";
+
 std::string keyOf(const Name& name) { return std::string(name.key); }
 
-/// Twelve significant digits: 28 mm is written 28, not 28.000000000000004.
-double inUnit(double si, const Unit& unit) { return rounded(fromSi(si, unit), 12); }
+/// Twelve significant digits: 28 mm is written 28, neither 28.000000000000004 nor 28.0.
+OrderedJson inUnit(double si, const Unit& unit)
+{
+    const double value = rounded(fromSi(si, unit), 12);
+    constexpr double wholeTo = 1e15;
+    if (value == std::trunc(value) && std::abs(value) < wholeTo)
+        return static_cast<std::int64_t>(value);
+    return value;
+}
 
 OrderedJson readingJson(const Reading& r, const Unit& unit)
 {
@@ -20,7 +33,9 @@ OrderedJson readingJson(const Reading& r, const Unit& unit)
         json["value"] = inUnit(*r.value, unit);
     if (r.plusMinus)
         json["plus_minus"] = inUnit(*r.plusMinus + unit.offset, unit);
-    json["known"] = wordFor(r.known, choices::known);
+    // How it is known says nothing where it is only estimated: that is what a bare number is.
+    if (r.known != Known::Estimated)
+        json["known"] = tokenFor(r.known, choices::known);
     if (!r.instrument.empty())
         json["with"] = r.instrument;
     if (!r.date.empty())
@@ -47,10 +62,14 @@ Reading readingFrom(Json json, const Unit& unit, Json& rest)
         r.value = toSi(value.get<double>(), unit);
     if (const auto width = pull("plus_minus"); width.is_number())
         r.plusMinus = width.get<double>() * unit.factor;
-    if (const auto known = pull("known"); known.is_string())
-        for (const auto& [word, value] : choices::known)
-            if (word == known.get_ref<const std::string&>())
-                r.known = value;
+    if (const auto known = pull("known"); known.is_string()) {
+        const auto& said = known.get_ref<const std::string&>();
+        const auto found = std::ranges::find(choices::known, said, &Worded<Known>::token);
+        if (found != choices::known.end())
+            r.known = found->value;
+        else
+            json["known"] = said; // of a newer program: the worst is taken, and what it says is kept
+    }
     if (const auto with = pull("with"); with.is_string())
         r.instrument = with.get<std::string>();
     if (const auto on = pull("on"); on.is_string())
@@ -86,7 +105,7 @@ const Unit& unitOfKey(std::string_view key, const Style& style)
 
 void Writer::reading(const ReadingField& field, const Reading& r)
 {
-    if (r != Reading {})
+    if (r != (field.usual ? *field.usual : Reading {}))
         out[keyOf(field)] = readingJson(r, unitOfKey(field.key, field.style));
 }
 
@@ -104,7 +123,7 @@ void Writer::text(const Name& name, const std::string& value)
 
 void Writer::count(const CountField& field, int value)
 {
-    if (value)
+    if (value != notCounted)
         out[keyOf(field)] = value;
 }
 
@@ -123,13 +142,16 @@ void Writer::pairs(const PairsField& field, const Pairs& values)
         array.push_back({ first, second });
 }
 
-void Writer::choice(const Name& name, const Chosen& chosen) { out[keyOf(name)] = chosen.word(); }
+void Writer::choice(const Name& name, const Chosen& chosen)
+{
+    if (!chosen.isUnknown())
+        out[keyOf(name)] = chosen.token();
+}
 
 void Writer::ticks(const Name& name, const Ticked& ticked)
 {
-    auto& array = out[keyOf(name)] = OrderedJson::array();
     for (const std::size_t i : ticked.indices)
-        array.push_back(ticked.words[i]);
+        out[keyOf(name)].push_back(ticked.words.token(i));
 }
 
 void Writer::object(const Name& name, const ConstPart& part)
@@ -216,17 +238,28 @@ void Reader::pairs(const PairsField& field, Pairs& values)
 
 void Reader::choice(const Name& name, Choice& choice)
 {
-    if (const auto json = take(name.key); !json.is_null())
-        choice.choose(json.get<std::string>());
+    const auto json = take(name.key);
+    if (json.is_null() || choice.choose(json.get_ref<const std::string&>()))
+        return;
+    choice.choose(unknownToken);
+    keep(name.key, json);
 }
 
 void Reader::ticks(const Name& name, Ticks& ticks)
 {
     std::vector<std::size_t> chosen;
-    for (const auto& word : take(name.key))
-        if (const auto found = ticks.words.find(word.get<std::string>()); found < ticks.words.size())
+    auto newer = Json::array();
+    for (const auto& token : take(name.key)) {
+        auto found = ticks.words.find(token.get_ref<const std::string&>());
+        if (found == ticks.words.size()) {
+            newer.push_back(token);
+            found = ticks.words.find(unknownToken);
+        }
+        if (std::ranges::find(chosen, found) == chosen.end())
             chosen.push_back(found);
+    }
     ticks.tick(std::move(chosen));
+    keep(name.key, std::move(newer));
 }
 
 void Reader::object(const Name& name, MutablePart& part)
@@ -299,8 +332,8 @@ OrderedJson readingSchema(const ReadingField& field)
             { { "type", "number" }, { "minimum", 0 }, { "maximum", widest },
                 { "description", fmt::format("half-width of the interval, same unit, from 0 to {:.9g}", widest) } } },
         { "known",
-            { { "type", "string" }, { "enum", { "measured", "vendor", "estimated" } },
-                { "description", "how it is known: measured, vendor or estimated" } } },
+            { { "type", "string" }, { "maxLength", longestText }, { "examples", { "measured", "vendor", "estimated" } },
+                { "description", "how it is known: text, one of measured, vendor, estimated; nothing or another counts as estimated" } } },
         { "with", textSchema("instrument: text") },
         { "repeats",
             { { "type", "array" }, { "maxItems", mostRepeats }, { "items", std::move(repeat) },
@@ -313,9 +346,16 @@ OrderedJson readingSchema(const ReadingField& field)
 OrderedJson wordSchema(std::string_view label, const Words& words)
 {
     auto all = OrderedJson::array();
-    for (std::size_t i = 0; i < words.size(); ++i)
-        all.push_back(words[i]);
-    return { { "type", "string" }, { "enum", std::move(all) }, { "description", fmt::format("{}: one of {}", label, words.all()) } };
+    std::string list;
+    for (std::size_t i = 0; i < words.size(); ++i) {
+        all.push_back(words.token(i));
+        list.append(i ? ", " : "").append(words.token(i));
+    }
+    // What may grow is not bound: what a newer program writes there is kept, and counts as unknown.
+    if (words.grow())
+        return { { "type", "string" }, { "maxLength", longestText }, { "examples", std::move(all) },
+            { "description", fmt::format("{}: text, one of {}; others may come, and count as unknown", label, list) } };
+    return { { "type", "string" }, { "enum", std::move(all) }, { "description", fmt::format("{}: one of {}", label, list) } };
 }
 
 OrderedJson listSchema(OrderedJson items, std::size_t most)

@@ -175,7 +175,45 @@ void giveTyres(Json& build)
     });
 }
 
+void wordsToTokens(Json& json, const Json& schema)
+{
+    if (json.is_object() && schema.contains("properties")) {
+        for (auto& [key, value] : json.items())
+            if (schema["properties"].contains(key))
+                wordsToTokens(value, schema["properties"][key]);
+    } else if (json.is_array() && schema.contains("items") && schema["items"].is_object()) {
+        for (Json& element : json)
+            wordsToTokens(element, schema["items"]);
+    } else if (json.is_string() && (schema.contains("enum") || schema.contains("examples"))) {
+        json = tokenOfWord(json.get_ref<const std::string&>());
+    }
+}
+
 } // namespace
+
+std::string tokenOfWord(const std::string& word)
+{
+    std::string token;
+    for (const char c : word)
+        if (c != ',' && c != '\'')
+            token += c == ' ' ? '_' : c;
+    return token;
+}
+
+void fromVersion2(Json& build, const Json& schema)
+{
+    build["deepstop"] = 3;
+    wordsToTokens(build, schema);
+    // Steps of a card that are named after a cut.
+    const std::string was = "/cut-drill-the-knuckle-s-lugs";
+    forEach(build, "cards", [&](Json& card) {
+        for (const char* list : { "ticks", "openings" })
+            forEach(card, list, [&](Json& each) {
+                if (auto step = textOf(each, "step"); step.ends_with(was))
+                    each["step"] = step.substr(0, step.size() - was.size()) + "/cut-drill-the-knuckles-lugs";
+            });
+    });
+}
 
 void fromVersion1(Json& build)
 try {

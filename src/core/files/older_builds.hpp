@@ -5,6 +5,12 @@
 
 namespace deepstop::files {
 
+/// A word of version 2 as the token it has since: small marks gone, blanks as underlines.
+[[nodiscard]] std::string tokenOfWord(const std::string& word);
+/// Rewrites a build of version 2 as one of version 3, in place: words become tokens. What version 2 wrote where nobody had said anything
+/// is taken for nothing said when it is read.
+void fromVersion2(Json& build, const Json& schema);
+
 /// Rewrites a build of version 1 as one of version 2, in place. What is not as version 1 has it is left for the schema to refuse.
 ///
 /// Version 1 said once what holds for two sides, two setups or several tyres; only what it was read of keeps its proof:

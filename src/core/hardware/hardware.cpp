@@ -210,9 +210,9 @@ std::optional<PlateDrawing> drawingOfRing(const Study& study, Axle axle, const s
     const Figure needed = evaluate([&](Sample& s) {
         return s(hub.flangeDiameter) + s(hub.pilotDiameter) + s(hub.boltCircle) + s(hub.studDiameter) + s(r.corner->ring);
     });
-    if (!needed.value || hub.studCount == 0) {
+    if (!needed.value || hub.studCount <= 0) {
         lacks = lacking(study, needed,
-            hub.studCount == 0 ? std::vector<std::string> { "number of studs, " + wordOf(axle) } : std::vector<std::string> {});
+            hub.studCount <= 0 ? std::vector<std::string> { "number of studs, " + wordOf(axle) } : std::vector<std::string> {});
         return {};
     }
     // A sliding fit on the pilot, room round the studs; common practice.

@@ -56,6 +56,8 @@ std::vector<std::string> shutBy(const Study& study, Axle axle, Cut cut)
     for (const char* name : always)
         need(word + "/" + name, fmt::format("{}: nobody has looked ({})", name, word),
             discs ? mustBeSaid(name) : std::string_view(name) == "studs");
+    if (cut == Cut::Unknown)
+        why.emplace_back("this program does not know that work, nor what it rests on: see a newer one");
     if (cut == Cut::TrimShield)
         for (int i = 1; study.verdict(fmt::format("{}/keep-out-{}", word, i)); ++i)
             need(fmt::format("{}/keep-out-{}", word, i), {}, false);

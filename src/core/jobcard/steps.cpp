@@ -306,7 +306,7 @@ private:
         eachCorner([&](Axle axle, Side, const std::string& id, const std::string& corner) {
             for (const Cut cut : now(axle).cuts) {
                 const auto words = std::string(wordFor(cut, choices::cut));
-                Step& s = add(Phase::Irreversible, id + "/cut-" + slug(words), corner,
+                Step& s = add(Phase::Irreversible, id + "/cut-" + slug(tokenFor(cut, choices::cut)), corner,
                     fmt::format("{}{}", static_cast<char>(words[0] - 'a' + 'A'), words.substr(1)), pointerOf(study_.after, axle) + "/cuts",
                     { "This cannot be undone. Have machined, drilled and ground parts judged by a qualified engineer or licensed mechanic.",
                         {}, {}, 30 });

@@ -167,7 +167,7 @@ public:
         cells.push_back(all);
     }
     void text(const Name&, const std::string& value) override { cells.push_back(value); }
-    void count(const CountField&, int value) override { cells.push_back(value ? fmt::format("{}", value) : std::string()); }
+    void count(const CountField&, int value) override { cells.push_back(value != notCounted ? fmt::format("{}", value) : std::string()); }
     void number(const NumberField&, double value) override { cells.push_back(value != 0 ? fmt::format("{:g}", value) : std::string()); }
     void choice(const Name&, const Chosen& chosen) override { cells.emplace_back(chosen.word()); }
     void list(const ListField&, const ConstList&) override { }

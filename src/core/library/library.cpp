@@ -55,7 +55,8 @@ std::string about(const Pad& p, UnitSystem s)
 }
 std::string about(const Wheel& w, UnitSystem s)
 {
-    return fmt::format("{} × {:g} ET {}, {} barrel and {} spoke stations", *w.nominalDiameter, *w.nominalWidth,
+    const auto said = [](double size) { return size > 0 ? fmt::format("{:g}", size) : std::string("?"); };
+    return fmt::format("{} × {} ET {}, {} barrel and {} spoke stations", said(w.nominalDiameter), said(w.nominalWidth),
         figure(w.offset.value.value_or(NAN), style::size, s), w.barrel.size(), w.spokes.size());
 }
 std::string about(const Bracket& b, UnitSystem s)

@@ -32,7 +32,7 @@ public:
         if (name.key != "from" && name.key != "id")
             add(name.label, value);
     }
-    void count(const CountField& field, int value) override { add(field.label, value ? fmt::format("{}", value) : ""); }
+    void count(const CountField& field, int value) override { add(field.label, value != notCounted ? fmt::format("{}", value) : ""); }
     void number(const NumberField& field, double value) override { add(field.label, value != 0 ? fmt::format("{:g}", value) : ""); }
     void choice(const Name& name, const Chosen& chosen) override { add(name.label, std::string(chosen.word())); }
     void list(const ListField& field, const ConstList& list) override

@@ -350,7 +350,7 @@ private:
                     : m.*which == YesNo::Unknown || each->*which == YesNo::Unknown ? YesNo::Unknown
                                                                                    : YesNo::Yes;
         }
-        if (m.nuts == 0 && m.seated == YesNo::Unknown && m.settled == YesNo::Unknown && m.shaftIn == YesNo::Unknown)
+        if (m.nuts <= 0 && m.seated == YesNo::Unknown && m.settled == YesNo::Unknown && m.shaftIn == YesNo::Unknown)
             return;
         Verdict v = start(r, "conditions", "how it was read", {});
         v.method = "Rotor flat on a clean hub and held by nuts, the hub unable to shift, the play of the bolts taken up the same way for "

@@ -145,7 +145,9 @@ SmallestWheel smallestWheel(const Study& study, Axle axle, const library::Librar
         if (*fit::beadSeatDiameter(size) / 2 - leastMetal < top)
             answer.impossible = size;
     for (const Candidate& candidate : candidateWheels(study, axle, library))
-        if (candidate.level == Level::Clear && (!answer.proven || candidate.wheel->nominalDiameter < answer.proven->nominalDiameter))
+        // One whose size nobody has said is not the smallest of anything.
+        if (candidate.level == Level::Clear && candidate.wheel->nominalDiameter > 0
+            && (!answer.proven || candidate.wheel->nominalDiameter < answer.proven->nominalDiameter))
             answer.proven = candidate.wheel;
     return answer;
 }

@@ -274,8 +274,12 @@ private:
     void keepOut(std::size_t i)
     {
         const KeepOut& place = hub_.keepOuts[i];
-        const std::string what = place.name.empty() ? fmt::format("{} {}", wordFor(place.kind, choices::keepOut), i + 1) : place.name;
-        const bool hose = place.kind == KeepOutKind::Hose;
+        const bool unnamed = place.kind == KeepOutKind::Unknown;
+        const std::string what = !place.name.empty() ? place.name
+            : unnamed                                ? fmt::format("keep-out {}", i + 1)
+                                                     : fmt::format("{} {}", wordFor(place.kind, choices::keepOut), i + 1);
+        // What nobody has named may be a hose.
+        const bool hose = unnamed || place.kind == KeepOutKind::Hose;
         const Wants& wants = study_.build->wants;
         Verdict& v = start(fmt::format("keep-out-{}", i + 1), "Clearance to " + what,
             [&](Sample& s) { return figures::keepOutGap(s, place, corner_, result_.wheel, hub_, wants); });

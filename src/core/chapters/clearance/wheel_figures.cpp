@@ -22,6 +22,8 @@ constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
 std::string nameOf(BumpKind kind)
 {
     switch (kind) {
+    case BumpKind::Unknown:
+        return "what stands out";
     case BumpKind::Bleeder:
         return "the bleeder";
     case BumpKind::BoltHead:
@@ -35,6 +37,8 @@ std::string nameOf(BumpKind kind)
 std::string nameOf(InsetKind kind)
 {
     switch (kind) {
+    case InsetKind::Unknown:
+        return "what stands inside";
     case InsetKind::Weights:
         return "the weights";
     case InsetKind::Valve:

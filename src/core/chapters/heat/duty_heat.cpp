@@ -194,6 +194,9 @@ void addDutyVerdict(Study& study, const DutyStudy& d)
     v.wanted = 0.0;
     v.figure = now.known;
     v.lacksInWords = figures::unsaidOf(study.after);
+    if (d.plan && !d.plan->load.empty()
+        && std::ranges::find(study.build->loads, d.plan->load, &LoadCase::name) == study.build->loads.end())
+        v.lacksInWords.push_back(fmt::format("the load “{}” that the duty is driven with", d.plan->load));
     v.method =
         "Ring in layers, hat, hub, linings, backings, caliper and fluid as a network of heat, cooled by air at the car's speed and by "
         "radiation; "
@@ -423,6 +426,15 @@ void addDuty(Study& study)
     DutyStudy d;
     d.plan = figures::judgedDuty(*study.build);
     if (!d.plan || !study.before.complete() || !study.after.complete()) {
+        if (const std::string& named = study.build->car.duty; !d.plan && !named.empty()) {
+            Verdict v;
+            v.id = "heat/gives-up";
+            v.title = "What gives up first";
+            v.style = style::rise;
+            v.lacksInWords.push_back(fmt::format("the duty “{}” that the brakes are to be judged by", named));
+            v.reason = lacking(study, v.figure, v.lacksInWords);
+            study.verdicts.push_back(std::move(v));
+        }
         study.keep(std::move(d));
         return;
     }

@@ -362,7 +362,7 @@ private:
         lack(v, !thread_, "thread");
         lack(v, !grade, "class");
         lack(v, joint_.condition == Condition::Unknown, "condition of the threads");
-        lack(v, joint_.bolts == 0, "number of bolts");
+        lack(v, joint_.bolts <= 0, "number of bolts");
         if (v.figure.value)
             v.figure.worstCase += joints::preloadScatter * *v.figure.value;
         if (judge::unproven(study_, v))

@@ -168,7 +168,7 @@ void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
     mergeDependencies(circle.figure, hole);
     for (const auto& [count, what] :
         { std::pair { c.rotor.boltHoles, "bolt holes of the rotor" }, std::pair { hub.studCount, "studs of the hub" } })
-        if (count == 0)
+        if (count <= 0)
             circle.lacksInWords.push_back(fmt::format("number of {} ({})", what, judge::wordFor(bench.axle())));
     const bool counted = c.rotor.boltHoles > 0 && hub.studCount > 0;
     if (counted && c.rotor.boltHoles != hub.studCount) {

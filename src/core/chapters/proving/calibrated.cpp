@@ -35,6 +35,10 @@ Thermometer temperaturesOf(const Build& build, const SetupParts& setup, const Du
                         : std::string("how long after the braking it was read"));
                 continue;
             }
+            if (m.at == MeasuredAt::Unknown) {
+                t.lacks.emplace_back("what the thermometer was held against");
+                continue;
+            }
             const heat::Node node = m.at == MeasuredAt::Pad ? heat::Node::Lining
                 : m.at == MeasuredAt::Caliper               ? heat::Node::Caliper
                 : m.at == MeasuredAt::Hat                   ? heat::Node::Hat

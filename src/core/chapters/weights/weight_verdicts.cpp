@@ -63,7 +63,7 @@ std::optional<Remedy> estimates(const Study& study, Axle axle, std::span<const W
     std::vector<Estimate> all;
     double sum = 0;
     for (const Whose& side : sides)
-        for (const auto& [word, part] : choices::part) {
+        for (const auto& [token, word, part] : choices::part) {
             if (!figures::belongsTo(side.corner, part) || figures::timesWeighed(side.corner, part) > 0 || part == Part::Drum
                 || part == Part::Ring || part == Part::Hat || part == Part::Rotor)
                 continue;

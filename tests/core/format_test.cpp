@@ -1,0 +1,285 @@
+/// The file as something to rely on: what is written, what an older program keeps of a newer one's, and what becomes of older files.
+
+#include "core/random_build.hpp"
+#include "build/address.hpp"
+#include "build/choices.hpp"
+#include "build/difference.hpp"
+#include "files/build_file.hpp"
+#include "files/disk.hpp"
+#include "files/older_builds.hpp"
+#include "files/refusal.hpp"
+
+#include <QTemporaryDir>
+#include <QTest>
+
+#include <nlohmann/json.hpp>
+
+#include <set>
+
+using namespace deepstop;
+using nlohmann::json;
+
+namespace {
+
+constexpr std::array demos { "halden-merle", "linnet", "drover-camper" };
+
+json written(const Build& build) { return json::parse(files::writeBuild({ build, nullptr })); }
+
+/// Goes to every place of `value` that the schema describes, with the description.
+void eachPlace(json& value, const json& schema, const std::function<void(json& at, const json& schema)>& visit)
+{
+    if (value.is_object() && schema.contains("properties")) {
+        for (auto& [key, inner] : value.items())
+            if (schema["properties"].contains(key))
+                eachPlace(inner, schema["properties"][key], visit);
+    } else if (value.is_array() && schema.contains("items") && schema["items"].is_object()) {
+        for (json& inner : value)
+            eachPlace(inner, schema["items"], visit);
+    }
+    visit(value, schema);
+}
+
+/// Every word a schema names, with where it stands.
+void eachWord(const json& schema, const std::string& at, const std::function<void(const std::string& at, const std::string& word)>& visit)
+{
+    for (const char* key : { "enum", "examples" })
+        if (schema.contains(key))
+            for (const json& word : schema[key])
+                visit(at, word.get<std::string>());
+    if (schema.contains("properties"))
+        for (const auto& [key, inner] : schema["properties"].items())
+            eachWord(inner, at + "/" + key, visit);
+    if (schema.contains("items") && schema["items"].is_object())
+        eachWord(schema["items"], at + "/-", visit);
+}
+
+} // namespace
+
+class FormatTest : public QObject {
+    Q_OBJECT
+private slots:
+    void whatNobodySaidIsNotWritten()
+    {
+        Build build;
+        auto& found = build.setups.emplace_back();
+        found.id = "as-found";
+        found.front.emplace();
+        found.hydraulics.emplace();
+        json j = written(build);
+        QVERIFY2(!j.contains("wants"), j.dump().c_str());
+        QVERIFY2(j.dump().find("unknown") == std::string::npos, j.dump().c_str());
+        QVERIFY2(j.dump().find("measured") == std::string::npos, j.dump().c_str());
+        QCOMPARE(j["deepstop"].get<int>(), 3);
+        // A limit that the builder sets is written, alone; put back to the usual it goes.
+        build.wants.barrelGap.value = 2.5e-3;
+        j = written(build);
+        QCOMPARE(j["wants"].size(), std::size_t(1));
+        QCOMPARE(j["wants"]["barrel_gap_mm"]["value"].get<double>(), 2.5);
+        QVERIFY(files::parseBuild(j.dump()).build == build);
+        build.wants.barrelGap = Wants {}.barrelGap;
+        QVERIFY(!written(build).contains("wants"));
+        // Taken away is not the usual.
+        build.wants.barrelGap = {};
+        QVERIFY(files::parseBuild(written(build).dump()).build == build);
+    }
+
+    void aCountOfNoneIsSaid()
+    {
+        Build build = demo();
+        Rotor& rotor = build.setups[1].front->rotor;
+        for (const int said : { notCounted, 0, 12 }) {
+            rotor.slotCount = said;
+            const json j = written(build);
+            const json& r = j["setups"][1]["front"]["rotor"];
+            QCOMPARE(r.contains("slots"), said != notCounted);
+            QCOMPARE(files::parseBuild(j.dump()).build.setups[1].front->rotor.slotCount, said);
+            QCOMPARE(factAt(build, "/setups/1/front/rotor/slots")->value, said == notCounted ? std::string() : std::to_string(said));
+        }
+        QCOMPARE(withFact(build, "/setups/1/front/rotor/slots", "0").build->setups[1].front->rotor.slotCount, 0);
+        QCOMPARE(withFact(build, "/setups/1/front/rotor/slots", "").build->setups[1].front->rotor.slotCount, notCounted);
+    }
+
+    /// A word that this program does not know, in every place where others may come.
+    void aNewerProgramsWordsAreKept()
+    {
+        for (const char* name : demos) {
+            json newer = written(demo(name));
+            int words = 0;
+            eachPlace(newer, files::buildSchema(), [&](json& at, const json& schema) {
+                if (at.is_string() && schema.contains("examples"))
+                    at = "newer-" + std::to_string(++words);
+            });
+            QVERIFY(words > 100);
+            auto file = files::parseBuild(newer.dump());
+            QVERIFY(file.unknown);
+            // Through edits of everything else.
+            std::mt19937 rng(7);
+            for (int i = 0; i < 40; ++i) {
+                const Directory directory(file.build);
+                const auto& entry = directory.entries()[rng() % directory.entries().size()];
+                if (!entry.reading->value)
+                    continue;
+                Reading r = *entry.reading;
+                r.value = std::clamp(*r.value * 1.001, entry.address.range.least, entry.address.range.most);
+                Build after = withReading(file.build, entry.address.pointer, r);
+                file.unknown = files::movedAlong(file.unknown, file.build, after);
+                file.build = std::move(after);
+            }
+            // What is written has twelve digits.
+            file = files::parseBuild(files::writeBuild(file));
+            json after = json::parse(files::writeBuild(file));
+            int kept = 0;
+            const std::string text = after.dump();
+            for (int i = 1; i <= words; ++i)
+                kept += text.find("\"newer-" + std::to_string(i) + "\"") != std::string::npos;
+            QCOMPARE(kept, words);
+            // And it is read again as it was written.
+            QVERIFY(files::parseBuild(after.dump()).build == file.build);
+        }
+    }
+
+    /// What nobody here understands proves nothing: it counts as not said.
+    void anUnknownWordProvesNothing()
+    {
+        json j = written(demo());
+        j["setups"][1]["front"]["mount"]["kind"] = "hung from a strap";
+        j["setups"][1]["front"]["rotor"]["face"] = "grooved like a leaf";
+        j["setups"][1]["front"]["weighings"][0]["contains"].push_back("heat shield");
+        j["setups"][1]["front"]["rotor"]["thickness_mm"]["known"] = "scanned";
+        const auto file = files::parseBuild(j.dump());
+        const Corner& corner = *file.build.setups[1].front;
+        QVERIFY(corner.mount.kind == MountKind::Unknown && corner.rotor.face == RotorFace::Unknown);
+        QCOMPARE(corner.rotor.thickness.known, Known::Estimated);
+        QVERIFY(std::ranges::find(corner.weighings[0].contains, Part::Unknown) != corner.weighings[0].contains.end());
+        const Study s = study(file.build);
+        QVERIFY(!isFine(s.verdict("front/barrel-gap")->level));
+        QVERIFY(!s.line("corner-weight")->change.value);
+        const json out = json::parse(files::writeBuild(file));
+        QVERIFY2(json::diff(out, j).empty(), json::diff(out, j).dump().c_str());
+        // Said here, it is said; the newer word goes.
+        auto said = file;
+        said.build.setups[1].front->mount.kind = MountKind::Lug;
+        QCOMPARE(json::parse(files::writeBuild(said))["setups"][1]["front"]["mount"]["kind"].get<std::string>(), std::string("lug"));
+    }
+
+    /// Where no other words may come, one is refused with its place.
+    void aWordWhereNoneMayComeIsRefused()
+    {
+        json j = written(demo());
+        j["setups"][0]["front"]["brakes"] = "a block of wood";
+        try {
+            (void)files::parseBuild(j.dump());
+            QFAIL("taken");
+        } catch (const files::Refusal& refusal) {
+            QVERIFY2(std::string(refusal.what()).starts_with("/setups/0/front/brakes"), refusal.what());
+        }
+    }
+
+    void aLaterMinorVersionIsKeptAndALaterMajorRefused()
+    {
+        json j = written(demo());
+        QCOMPARE(j["minor"].get<int>(), 0);
+        j["minor"] = 7;
+        const auto file = files::parseBuild(j.dump());
+        QCOMPARE(json::parse(files::writeBuild(file))["minor"].get<int>(), 7);
+        j["deepstop"] = 4;
+        QVERIFY_THROWS_EXCEPTION(files::Refusal, (void)files::parseBuild(j.dump()));
+    }
+
+    /// A duty or a load that is not there is said, never replaced by another.
+    void aReferenceThatLeadsNowhereIsSaid()
+    {
+        Build build = demo();
+        QVERIFY(build.duties.size() > 1);
+        const auto verdict = [&] { return *study(build).verdict("heat/gives-up"); };
+        QVERIFY(verdict().figure.value);
+        build.car.duty = "yesterday";
+        QCOMPARE(verdict().level, Level::Unproven);
+        QVERIFY(!verdict().figure.value);
+        QVERIFY2(verdict().reason.find("yesterday") != std::string::npos, verdict().reason.c_str());
+        build.car.duty = build.duties[1].id;
+        QVERIFY(verdict().figure.value);
+        build.duties[1].load = "a boat";
+        QCOMPARE(verdict().level, Level::Unproven);
+        QVERIFY2(verdict().reason.find("a boat") != std::string::npos, verdict().reason.c_str());
+        // Nothing said: the first.
+        build.car.duty.clear();
+        QVERIFY(verdict().figure.value);
+    }
+
+    /// What is written in words about the format holds.
+    void theWorkedFileOpensAndIsWrittenAgain()
+    {
+        const auto page = files::readFile(DEEPSTOP_TESTS "/../docs/format.md");
+        const auto begin = page.find("```json") + 7;
+        const auto text = page.substr(begin, page.find("```", begin) - begin);
+        const auto file = files::parseBuild(text);
+        QVERIFY(!file.unknown);
+        QVERIFY(files::parseBuild(files::writeBuild(file)).build == file.build);
+        const Rotor& rotor = file.build.setups[1].front->rotor;
+        QVERIFY(rotor.slotCount == 0 && rotor.face == RotorFace::Unknown && !file.build.setups[1].rear);
+        QCOMPARE(*file.build.wants.barrelGap.value, 2.5e-3);
+        QVERIFY(file.build.wants.spokeGap == Wants {}.spokeGap);
+        QCOMPARE(file.build.wheels[0].barrel[1].depth.known, Known::Estimated);
+    }
+
+    void randomBuildsComeBackAsTheyWent()
+    {
+        for (unsigned i = 0; i < 60; ++i) {
+            // What is written has twelve digits, and so has what anybody types.
+            const Build thrown = randomBuild(i);
+            QCOMPARE(faultIn(thrown), std::string());
+            const Build build = files::parseBuild(files::writeBuild({ thrown, nullptr })).build;
+            const auto text = files::writeBuild({ build, nullptr });
+            const auto again = files::parseBuild(text);
+            QVERIFY2(again.build == build, qPrintable(QString::number(i)));
+            QCOMPARE(files::writeBuild(again), text);
+            QVERIFY(!again.unknown);
+        }
+    }
+
+    /// Source: python3-jsonschema, an independent validator of JSON Schema. DEEPSTOP_BUILDS: how many.
+    void anotherValidatorAcceptsRandomBuilds()
+    {
+        bool given = false;
+        const int wanted = qEnvironmentVariableIntValue("DEEPSTOP_BUILDS", &given);
+        QTemporaryDir folder;
+        for (int i = 0; i < (given ? wanted : 6); ++i)
+            files::replaceFile(folder.filePath(QString("%1.deepstop").arg(i)).toStdString(),
+                files::writeBuild({ randomBuild(static_cast<unsigned>(i)), nullptr }));
+        const char* script = "import glob,json,sys,jsonschema\n"
+                             "v=jsonschema.Draft7Validator(json.load(open(sys.argv[1])))\n"
+                             "print(all(v.is_valid(json.load(open(f))) for f in glob.glob(sys.argv[2]+'/*.deepstop')))\n";
+        QCOMPARE(answerOf("/usr/bin/python3", { "-c", script, DEEPSTOP_DATA "/schema/build-3.schema.json", folder.path() }).trimmed(),
+            QByteArray("True"));
+    }
+
+    /// The demos as version 2 wrote them are the demos of today.
+    void version2OpensWithoutLoss()
+    {
+        for (const char* name : demos) {
+            const auto file = files::loadBuild(std::string(DEEPSTOP_TESTS "/data/version-2/") + name + ".deepstop");
+            QVERIFY2(!file.unknown, name);
+            QVERIFY2(file.build == demo(name), name);
+        }
+    }
+
+    /// Every word that version 2 could write has its token, in the same place.
+    void everyWordOfVersion2HasItsToken()
+    {
+        const auto schema = json::parse(files::readFile(DEEPSTOP_TESTS "/data/version-2/schema.json"));
+        std::set<std::pair<std::string, std::string>> tokens;
+        eachWord(files::buildSchema(), {}, [&](const std::string& at, const std::string& word) { tokens.emplace(at, word); });
+        int words = 0;
+        eachWord(schema, {}, [&](const std::string& at, const std::string& word) {
+            ++words;
+            QVERIFY2(tokens.contains({ at, files::tokenOfWord(word) }), (at + ": " + word).c_str());
+        });
+        QVERIFY(words > 200);
+        for (const auto& [at, token] : tokens)
+            QVERIFY2(token.find_first_of(" ,'") == std::string::npos, token.c_str());
+    }
+};
+
+DEEPSTOP_TEST(FormatTest)
+#include "format_test.moc"
