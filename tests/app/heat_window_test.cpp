@@ -33,6 +33,32 @@ struct AtHeat : Shown {
 class HeatWindowTest : public QObject {
     Q_OBJECT
 private slots:
+    /// A duty that is named and not in the build is not shown as another.
+    void aDutyThatIsNotThereIsNoOther()
+    {
+        Shown s;
+        s.window.setStage(HeatPage::id);
+        auto* page = s.window.page<HeatPage>();
+        page->setPlace(page->dutyPlace());
+        s.window.document().edit("duty", [](Build build) {
+            build.car.duty = "yesterday";
+            return build;
+        });
+        s.window.document().settle();
+        int shown = 0;
+        for (const QComboBox* each : page->findChildren<QComboBox*>())
+            if (each->placeholderText().contains("yesterday")) {
+                QCOMPARE(each->currentIndex(), -1);
+                ++shown;
+            }
+        QCOMPARE(shown, 1);
+        for (int place = page->dutyPlace(); place < page->dutyPlace() + 4; ++place) {
+            page->setPlace(place);
+            if (place != page->dutyPlace() + 2)
+                QVERIFY2(page->view()->sheet().subtitle.contains("yesterday"), qPrintable(page->view()->sheet().subtitle));
+        }
+    }
+
     void initTestCase() { beginWindowTests(); }
     void init() { freshSettings(); }
 

@@ -172,13 +172,15 @@ void HeatPage::refreshRest()
         return;
     }
     QStringList names;
-    int current = 0;
+    int current = -1;
     const DutyPlan* judged = figures::judgedDuty(document().build());
     for (const DutyPlan& each : document().build().duties) {
         if (&each == judged)
             current = static_cast<int>(names.size());
         names << QString::fromStdString(each.name.empty() ? each.id : each.name);
     }
+    // One that is named and not there is no other.
+    duty_->setPlaceholderText(tr("“%1” is not there").arg(QString::fromStdString(document().build().car.duty)));
     offer(duty_, names, current);
     offer(which_, { tr("Front"), tr("Rear") }, std::max(0, which_->currentIndex()));
     const bool one = place() == dutyPlace();
@@ -339,7 +341,7 @@ void HeatPage::setCooling()
         return;
     }
     if (!figures::judgedDuty(*build)) {
-        emit refused(tr("There is no duty yet that they could be of."));
+        emit refused(tr("They are of no duty: %1.").arg(QString::fromStdString(figures::noJudgedDuty(*build))));
         return;
     }
     fit_->setEnabled(false);

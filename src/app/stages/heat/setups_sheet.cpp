@@ -19,7 +19,11 @@ Sheet setupsSheet(const Study& study, const std::vector<RunOf>& runs)
     const DutyStudy& d = study.of<DutyStudy>();
     sheet.subtitle = d.plan ? QObject::tr("%1 · how far each part goes towards what it bears; over the line it gives up")
                                   .arg(QString::fromStdString(d.duty.name))
-                            : QObject::tr("no duty yet");
+                            : QString::fromStdString(figures::noJudgedDuty(*study.build));
+    if (!d.plan) {
+        sheet.extent = QRectF(QPointF(-16, -20), QPointF(820, 480));
+        return sheet;
+    }
     if (runs.empty()) {
         sheet.extent = QRectF(QPointF(-16, -20), QPointF(820, 480));
         sheet.letter(
