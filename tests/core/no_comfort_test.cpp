@@ -94,11 +94,9 @@ private slots:
     {
         QFETCH(QString, demo);
         QFETCH(QString, setup);
-        const Build build = files::loadBuild(DEEPSTOP_DATA "/demo/" + demo.toStdString() + ".deepstop").build;
-        const auto studied = [&](const Build& b) {
-            return study(std::make_shared<const Build>(b), { {}, setup.toStdString() }, UnitSystem::Metric, Remedies::LeftOut);
-        };
-        const Study was = studied(build);
+        const Following studied(::demo(demo.toUtf8()), { {}, setup.toStdString() }, Remedies::LeftOut);
+        const Study& was = studied.first();
+        const Build& build = studied.build();
         int tried = 0;
         for (const std::string& pointer : readingsOf(was)) {
             const Reading reading = *was.directory->at(pointer)->reading;
@@ -149,11 +147,9 @@ private slots:
         QVERIFY(rightly.size() <= 10);
         QFETCH(QString, demo);
         QFETCH(QString, setup);
-        const Build build = files::loadBuild(DEEPSTOP_DATA "/demo/" + demo.toStdString() + ".deepstop").build;
-        const auto studied = [&](const Build& b) {
-            return study(std::make_shared<const Build>(b), { {}, setup.toStdString() }, UnitSystem::Metric, Remedies::LeftOut);
-        };
-        const Study was = studied(build);
+        const Following studied(::demo(demo.toUtf8()), { {}, setup.toStdString() }, Remedies::LeftOut);
+        const Study& was = studied.first();
+        const Build& build = studied.build();
         for (const std::string& pointer : readingsOf(was)) {
             const auto* entry = was.directory->at(pointer);
             const double by = 3
@@ -183,11 +179,9 @@ private slots:
     {
         QFETCH(QString, demo);
         QFETCH(QString, setup);
-        const Build build = files::loadBuild(DEEPSTOP_DATA "/demo/" + demo.toStdString() + ".deepstop").build;
-        const auto studied = [&](const Build& b) {
-            return study(std::make_shared<const Build>(b), { {}, setup.toStdString() }, UnitSystem::Metric, Remedies::LeftOut);
-        };
-        const Study was = studied(build);
+        const Following studied(::demo(demo.toUtf8()), { {}, setup.toStdString() }, Remedies::LeftOut);
+        const Study& was = studied.first();
+        const Build& build = studied.build();
         Sayable sayable;
         describe(sayable, build);
         QVERIFY(sayable.pointers.size() > 20);

@@ -160,14 +160,14 @@ private slots:
     void deletingAnyReadingTouchesOnlyWhatRestsOnIt()
     {
         QFETCH(QString, name);
-        const auto build = std::make_shared<const Build>(demo(qPrintable(name)));
-        const auto whole = study(build);
+        const Following following(demo(qPrintable(name)));
+        const Study& whole = following.first();
         int hung = 0;
         for (const auto& entry : whole.directory->entries()) {
             if (!entry.reading->value || isOneOfMany(entry.address.pointer))
                 continue;
             const auto pointer = entry.address.pointer;
-            const auto less = study(withReading(*build, pointer, {}));
+            const auto less = following(withReading(following.build(), pointer, {}));
             for (const Verdict& v : whole.verdicts) {
                 const bool rests = std::ranges::find(v.figure.restsOn, ReadingId(*entry.reading)) != v.figure.restsOn.end();
                 const Verdict* now = less.verdict(v.id);

@@ -18,6 +18,30 @@ inline deepstop::Build demo(const char* name = "halden-merle")
     return deepstop::files::loadBuild(std::string(DEEPSTOP_DATA "/demo/") + name + ".deepstop").build;
 }
 
+/// Studies of one build changed in many ways: each follows the first, so that what a change leaves alone is not worked out again.
+/// That this is the same as from nothing is held by the test of what a study remembers.
+class Following {
+public:
+    explicit Following(deepstop::Build build, deepstop::SetupPair pair = {}, deepstop::Remedies remedies = deepstop::Remedies::Sought)
+        : of_ { std::move(pair), deepstop::UnitSystem::Metric, remedies, nullptr },
+          first_(std::make_shared<const deepstop::Study>(studied(std::move(build))))
+    {
+        of_.last = first_;
+    }
+    [[nodiscard]] const deepstop::Study& first() const { return *first_; }
+    /// Changed builds are made of this one.
+    [[nodiscard]] const deepstop::Build& build() const { return *first_->build; }
+    [[nodiscard]] deepstop::Study operator()(deepstop::Build changed) const { return studied(std::move(changed)); }
+
+private:
+    [[nodiscard]] deepstop::Study studied(deepstop::Build build) const
+    {
+        return *deepstop::study(std::make_shared<const deepstop::Build>(std::move(build)), of_, std::atomic<bool>(false));
+    }
+    deepstop::StudyOf of_;
+    std::shared_ptr<const deepstop::Study> first_;
+};
+
 /// The legs of a duty are alike, the stops of a session and the entries of a log: the first few stand for all.
 inline bool isOneOfMany(std::string_view pointer)
 {

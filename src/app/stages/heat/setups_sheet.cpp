@@ -17,10 +17,12 @@ Sheet setupsSheet(const Study& study, const std::vector<RunOf>& runs)
     sheet.scaleBar = false;
     sheet.title = QObject::tr("Setups on one duty");
     const DutyStudy& d = study.of<DutyStudy>();
+    const bool judged = figures::judgedDuty(*study.build);
     sheet.subtitle = d.plan ? QObject::tr("%1 · how far each part goes towards what it bears; over the line it gives up")
                                   .arg(QString::fromStdString(d.duty.name))
+        : judged            ? QObject::tr("being worked out")
                             : QString::fromStdString(figures::noJudgedDuty(*study.build));
-    if (!d.plan) {
+    if (!judged) {
         sheet.extent = QRectF(QPointF(-16, -20), QPointF(820, 480));
         return sheet;
     }
