@@ -70,6 +70,27 @@ private slots:
         }
     }
 
+    /// One that waits for the window begins when that has drawn, when somebody waits for it, and by itself.
+    void aStudyThatWaitsForTheWindowBegins()
+    {
+        StudyJob job;
+        const auto build = demoWith(0.330);
+        const auto ask = [&] { job.ask(build, {}, StudyJob::Start::WhenDrawn); };
+        bool taken = false;
+        const auto take = [&] { return taken = taken || job.take() != nullptr; };
+        ask();
+        job.finish();
+        QVERIFY(job.take());
+        ask();
+        job.begin();
+        QTRY_VERIFY_WITH_TIMEOUT(take(), 20000);
+        job.finish();
+        (void)job.take(); // remedies, where they came later
+        taken = false;
+        ask();
+        QTRY_VERIFY_WITH_TIMEOUT(take(), 20000);
+    }
+
     void whatIsDrawnAtOnceSaysNothingThatIsNotWorkedOut()
     {
         const auto build = demoWith(0.360);

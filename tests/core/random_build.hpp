@@ -1,5 +1,5 @@
 #pragma once
-/// Builds nobody would make: a demo with every field thrown about.
+/// Random builds: a demo with random changes in every field.
 
 #include "core/support.hpp"
 
@@ -11,7 +11,7 @@
 #include <cmath>
 #include <random>
 
-/// Moves, takes away, invents and renames whatever a document holds, always within the range of its field. Ids and what refers to them stay.
+/// Changes, removes and adds values anywhere in a document, within the range of each field. Ids and references stay.
 class Thrower : public deepstop::Visitor {
 public:
     explicit Thrower(unsigned seed) : rng_(seed) { }

@@ -195,8 +195,8 @@ private:
             return;
         found = StatedFact { std::string(wanted_), labelOf(name), place(), kind, {}, std::move(value) };
         for (std::size_t i = 0; words && i < words->size(); ++i)
-            // What this program does not know cannot be ticked, only taken away.
-            if (kind != StatedFact::Kind::Ticks || words->token(i) != "unknown" || found->value.find((*words)[i]) != std::string::npos)
+            // The unknown part or cut cannot be ticked, only removed.
+            if (kind != StatedFact::Kind::Ticks || words->token(i) != unknownToken || found->value.find((*words)[i]) != std::string::npos)
                 found->words.emplace_back((*words)[i]);
     }
     std::string_view wanted_;

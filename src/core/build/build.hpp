@@ -93,6 +93,12 @@ struct Wants {
     Reading windLimit { 10 * (1 / 3.6), 0.0, Known::Measured, {}, {} }; ///< along the road, for a test
     DEEPSTOP_COMPILED_ONCE(Wants)
 };
+/// The limits and defaults of the program.
+[[nodiscard]] inline const Wants& usualWants()
+{
+    static const Wants usual;
+    return usual;
+}
 
 struct Build {
     std::string currency; ///< prices are in it, "EUR"

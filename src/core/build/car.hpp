@@ -10,7 +10,7 @@
 
 namespace deepstop {
 
-/// Of something that somebody counts, and nobody has; none is 0.
+/// A count that is not given. A count of 0 means there are none.
 inline constexpr int notCounted = -1;
 
 enum class Axle { Front, Rear };

@@ -72,7 +72,8 @@ inline constexpr ChoiceTable<ValveKind, 5> valve { { { "unknown", ValveKind::Unk
     { "fixed", ValveKind::Fixed }, { "adjustable", ValveKind::Adjustable }, { "load-dependent", ValveKind::LoadDependent } } };
 inline constexpr ChoiceTable<FluidClass, 4> fluid { { { "unknown", FluidClass::Unknown }, { "DOT_3", "DOT 3", FluidClass::Dot3 },
     { "DOT_4", "DOT 4", FluidClass::Dot4 }, { "DOT_5.1", "DOT 5.1", FluidClass::Dot51 } } };
-inline constexpr ChoiceTable<MeasuredAt, 6> measuredAt { { { "unknown", MeasuredAt::Unknown }, { "ring", MeasuredAt::Ring }, { "pad", MeasuredAt::Pad },
+inline constexpr ChoiceTable<MeasuredAt, 6> measuredAt { { { "unknown", MeasuredAt::Unknown },
+    { "ring", MeasuredAt::Ring }, { "pad", MeasuredAt::Pad },
     { "caliper", MeasuredAt::Caliper }, { "hat", MeasuredAt::Hat }, { "drum", MeasuredAt::Drum } } };
 inline constexpr ChoiceTable<HoseKind, 3> hose { { { "unknown", HoseKind::Unknown }, { "rubber", HoseKind::Rubber },
     { "braided", HoseKind::Braided } } };
@@ -85,11 +86,13 @@ inline constexpr ChoiceTable<Faces, 3> faces { { { "unknown", Faces::Unknown }, 
     { "painted_anodised_or_oily", "painted, anodised or oily", Faces::Coated } } };
 inline constexpr ChoiceTable<KeepOutKind, 5> keepOut { { { "unknown", KeepOutKind::Unknown }, { "knuckle", KeepOutKind::Knuckle },
     { "ball_joint", "ball joint", KeepOutKind::BallJoint }, { "hose", KeepOutKind::Hose }, { "other", KeepOutKind::Other } } };
-inline constexpr ChoiceTable<InsetKind, 4> inset { { { "unknown", InsetKind::Unknown }, { "balance_weights", "balance weights", InsetKind::Weights },
+inline constexpr ChoiceTable<InsetKind, 4> inset { { { "unknown", InsetKind::Unknown },
+    { "balance_weights", "balance weights", InsetKind::Weights },
     { "valve", InsetKind::Valve }, { "pressure_sensor", "pressure sensor", InsetKind::Sensor } } };
 inline constexpr ChoiceTable<End, 3> end { { { "unknown", End::Unknown }, { "rotors_entry", "rotor's entry", End::Entry },
     { "rotors_exit", "rotor's exit", End::Exit } } };
-inline constexpr ChoiceTable<BumpKind, 4> bump { { { "unknown", BumpKind::Unknown }, { "bleeder", BumpKind::Bleeder }, { "bolt_head", "bolt head", BumpKind::BoltHead },
+inline constexpr ChoiceTable<BumpKind, 4> bump { { { "unknown", BumpKind::Unknown }, { "bleeder", BumpKind::Bleeder },
+    { "bolt_head", "bolt head", BumpKind::BoltHead },
     { "pipe", BumpKind::Pipe } } };
 inline constexpr ChoiceTable<BoltClass, 8> boltClass { { { "unknown", BoltClass::Unknown }, { "8.8", BoltClass::C8_8 },
     { "10.9", BoltClass::C10_9 }, { "12.9", BoltClass::C12_9 }, { "A2-70", BoltClass::A2_70 }, { "A4-80", BoltClass::A4_80 },

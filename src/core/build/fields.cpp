@@ -51,53 +51,45 @@ void fields(V& v, T& m)
 template <class V, Is<Wants> T>
 void fields(V& v, T& w)
 {
-    static const Wants usual;
-    v.setting("barrel_gap_mm", "wanted gap to the barrel", style::gap, range::wanted, w.barrelGap, usual.barrelGap);
-    v.setting("spoke_gap_mm", "wanted gap to the spokes", style::gap, range::wanted, w.spokeGap, usual.spokeGap);
-    v.setting("bridge_gap_mm", "wanted gap under the bridge", style::gap, range::wanted, w.bridgeGap, usual.bridgeGap);
-    v.setting("face_gap_mm", "wanted gap beside the rotor", style::gap, range::wanted, w.faceGap, usual.faceGap);
-    v.setting("centred_mm", "centring aimed at", style::fine, range::wanted, w.centred, usual.centred);
-    v.setting("usable_mm", "centring still usable", style::fine, range::wanted, w.usable, usual.usable);
-    v.setting("hat_gap_mm", "wanted gap over the hat", style::gap, range::wanted, w.hatGap, usual.hatGap);
-    v.setting("keep_out_gap_mm", "wanted gap to knuckle and ball joint", style::gap, range::wanted, w.keepOutGap, usual.keepOutGap);
-    v.setting("hose_gap_mm", "wanted gap to the hose", style::gap, range::wanted, w.hoseGap, usual.hoseGap);
-    v.setting("shield_gap_mm", "margin round rotor and caliper at the shield", style::gap, range::wanted, w.shieldGap, usual.shieldGap);
-    v.setting("hot_rise_k", "rise of a hot rotor", style::rise, range::rise, w.hotRise, usual.hotRise);
-    v.setting("coning_mm", "coning of a hot rotor", style::fine, range::smallHeight, w.coning, usual.coning);
-    v.setting("station_spacing_mm", "stations of a wheel at most apart", style::frame, range::length, w.stationSpacing,
-        usual.stationSpacing);
-    v.setting("stud_engagement", "thread in the nut over stud diameter", style::number, range::engagement, w.studEngagement,
-        usual.studEngagement);
-    v.setting("pilot_left_mm", "pilot wanted inside the wheel", style::gap, range::smallHeight, w.pilotLeft, usual.pilotLeft);
-    v.setting("spacer_step_mm", "a spacer can be turned in steps of", style::size, range::wanted, w.spacerStep, usual.spacerStep);
-    v.setting("pad_edge_mm", "pad edge aimed at, below the rotor's", style::fine, range::smallHeight, w.padEdge, usual.padEdge);
-    v.setting("shims_per_bolt", "shims on one bolt at most", style::count, range::shimsPerBolt, w.shimsPerBolt, usual.shimsPerBolt);
-    v.setting("weight_height_mm", "height of unplaced balance weights", style::gap, range::smallHeight, w.weightHeight, usual.weightHeight);
-    v.setting("antilock_quality", "share of the grip antilock uses", style::number, range::quality, w.antilockQuality,
-        usual.antilockQuality);
-    v.setting("slip_margin", "slip safety factor of bolts that carry the brake", style::number, range::engagement, w.slipMargin,
-        usual.slipMargin);
-    v.setting("stroke_percent", "share of the master's stroke for a hard stop", style::share, range::share, w.strokeShare,
-        usual.strokeShare);
-    v.setting("light_effort_n", "lightest comfortable foot for 1 g", style::force, range::pedalForce, w.lightEffort, usual.lightEffort);
-    v.setting("firm_effort_n", "firmest comfortable foot for 1 g", style::force, range::pedalForce, w.firmEffort, usual.firmEffort);
-    v.setting("greatest_effort_n", "greatest effort of the foot", style::force, range::pedalForce, w.greatestEffort, usual.greatestEffort);
-    v.setting("booster_run_out_bar", "front pressure where a booster runs out", style::pressure, range::pressure, w.boosterRunOut,
-        usual.boosterRunOut);
-    v.setting("roll_back_mm", "roll-back of a caliper's piston", style::fine, range::smallHeight, w.rollBack, usual.rollBack);
-    v.setting("pad_squeeze_mm", "give of one pad at 70 bar", style::fine, range::smallHeight, w.padSqueeze, usual.padSqueeze);
-    v.setting("caliper_give_cm3", "give of a caliper or drum at 70 bar", style::fluid, range::fluid, w.caliperGive, usual.caliperGive);
-    v.setting("rubber_give_cm3", "give of a metre of rubber hose at 70 bar", style::fluid, range::fluid, w.rubberGive, usual.rubberGive);
-    v.setting("braided_give_cm3", "give of a metre of braided hose at 70 bar", style::fluid, range::fluid, w.braidedGive,
-        usual.braidedGive);
-    v.setting("shoe_play_mm", "play of a wheel cylinder's piston", style::fine, range::smallHeight, w.shoePlay, usual.shoePlay);
-    v.setting("ambient_degC", "air round the brakes", style::temperature, range::temperature, w.ambient, usual.ambient);
-    v.setting("fade_percent", "friction left where a pad is called faded", style::share, range::share, w.fadeAt, usual.fadeAt);
-    v.setting("pitch_time_s", "time in which the load goes forward", style::seconds, range::buildUp, w.pitchTime, usual.pitchTime);
-    v.setting("grip_fall_percent", "grip lost where a tyre's load doubles", style::share, range::shareOrNone, w.gripFall, usual.gripFall);
-    v.setting("wet_grip_percent", "dry grip left in the wet", style::share, range::share, w.wetGrip, usual.wetGrip);
-    v.setting("fade_past", "faded past so many first distances", style::number, range::fadePast, w.fadePast, usual.fadePast);
-    v.setting("wind_limit_kmh", "wind along the road, at most", style::speed, range::speed, w.windLimit, usual.windLimit);
+    v.setting("barrel_gap_mm", "wanted gap to the barrel", style::gap, range::wanted, w, &Wants::barrelGap);
+    v.setting("spoke_gap_mm", "wanted gap to the spokes", style::gap, range::wanted, w, &Wants::spokeGap);
+    v.setting("bridge_gap_mm", "wanted gap under the bridge", style::gap, range::wanted, w, &Wants::bridgeGap);
+    v.setting("face_gap_mm", "wanted gap beside the rotor", style::gap, range::wanted, w, &Wants::faceGap);
+    v.setting("centred_mm", "centring aimed at", style::fine, range::wanted, w, &Wants::centred);
+    v.setting("usable_mm", "centring still usable", style::fine, range::wanted, w, &Wants::usable);
+    v.setting("hat_gap_mm", "wanted gap over the hat", style::gap, range::wanted, w, &Wants::hatGap);
+    v.setting("keep_out_gap_mm", "wanted gap to knuckle and ball joint", style::gap, range::wanted, w, &Wants::keepOutGap);
+    v.setting("hose_gap_mm", "wanted gap to the hose", style::gap, range::wanted, w, &Wants::hoseGap);
+    v.setting("shield_gap_mm", "margin round rotor and caliper at the shield", style::gap, range::wanted, w, &Wants::shieldGap);
+    v.setting("hot_rise_k", "rise of a hot rotor", style::rise, range::rise, w, &Wants::hotRise);
+    v.setting("coning_mm", "coning of a hot rotor", style::fine, range::smallHeight, w, &Wants::coning);
+    v.setting("station_spacing_mm", "stations of a wheel at most apart", style::frame, range::length, w, &Wants::stationSpacing);
+    v.setting("stud_engagement", "thread in the nut over stud diameter", style::number, range::engagement, w, &Wants::studEngagement);
+    v.setting("pilot_left_mm", "pilot wanted inside the wheel", style::gap, range::smallHeight, w, &Wants::pilotLeft);
+    v.setting("spacer_step_mm", "a spacer can be turned in steps of", style::size, range::wanted, w, &Wants::spacerStep);
+    v.setting("pad_edge_mm", "pad edge aimed at, below the rotor's", style::fine, range::smallHeight, w, &Wants::padEdge);
+    v.setting("shims_per_bolt", "shims on one bolt at most", style::count, range::shimsPerBolt, w, &Wants::shimsPerBolt);
+    v.setting("weight_height_mm", "height of unplaced balance weights", style::gap, range::smallHeight, w, &Wants::weightHeight);
+    v.setting("antilock_quality", "share of the grip antilock uses", style::number, range::quality, w, &Wants::antilockQuality);
+    v.setting("slip_margin", "slip safety factor of bolts that carry the brake", style::number, range::engagement, w, &Wants::slipMargin);
+    v.setting("stroke_percent", "share of the master's stroke for a hard stop", style::share, range::share, w, &Wants::strokeShare);
+    v.setting("light_effort_n", "lightest comfortable foot for 1 g", style::force, range::pedalForce, w, &Wants::lightEffort);
+    v.setting("firm_effort_n", "firmest comfortable foot for 1 g", style::force, range::pedalForce, w, &Wants::firmEffort);
+    v.setting("greatest_effort_n", "greatest effort of the foot", style::force, range::pedalForce, w, &Wants::greatestEffort);
+    v.setting("booster_run_out_bar", "front pressure where a booster runs out", style::pressure, range::pressure, w, &Wants::boosterRunOut);
+    v.setting("roll_back_mm", "roll-back of a caliper's piston", style::fine, range::smallHeight, w, &Wants::rollBack);
+    v.setting("pad_squeeze_mm", "give of one pad at 70 bar", style::fine, range::smallHeight, w, &Wants::padSqueeze);
+    v.setting("caliper_give_cm3", "give of a caliper or drum at 70 bar", style::fluid, range::fluid, w, &Wants::caliperGive);
+    v.setting("rubber_give_cm3", "give of a metre of rubber hose at 70 bar", style::fluid, range::fluid, w, &Wants::rubberGive);
+    v.setting("braided_give_cm3", "give of a metre of braided hose at 70 bar", style::fluid, range::fluid, w, &Wants::braidedGive);
+    v.setting("shoe_play_mm", "play of a wheel cylinder's piston", style::fine, range::smallHeight, w, &Wants::shoePlay);
+    v.setting("ambient_degC", "air round the brakes", style::temperature, range::temperature, w, &Wants::ambient);
+    v.setting("fade_percent", "friction left where a pad is called faded", style::share, range::share, w, &Wants::fadeAt);
+    v.setting("pitch_time_s", "time in which the load goes forward", style::seconds, range::buildUp, w, &Wants::pitchTime);
+    v.setting("grip_fall_percent", "grip lost where a tyre's load doubles", style::share, range::shareOrNone, w, &Wants::gripFall);
+    v.setting("wet_grip_percent", "dry grip left in the wet", style::share, range::share, w, &Wants::wetGrip);
+    v.setting("fade_past", "faded past so many first distances", style::number, range::fadePast, w, &Wants::fadePast);
+    v.setting("wind_limit_kmh", "wind along the road, at most", style::speed, range::speed, w, &Wants::windLimit);
 }
 
 template <class V, Is<Build> T>

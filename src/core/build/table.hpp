@@ -111,10 +111,10 @@ public:
     {
         visitor_.reading({ { key, label }, style, range }, r);
     }
-    /// What the builder wants, or a stand-in: where nobody says otherwise, the usual.
-    void setting(std::string_view key, std::string_view label, const Style& style, const Range& range, auto& r, const Reading& usual)
+    /// A limit or default that the builder may change.
+    void setting(std::string_view key, std::string_view label, const Style& style, const Range& range, auto& wants, Reading Wants::*which)
     {
-        visitor_.reading({ { key, label }, style, range, &usual }, r);
+        visitor_.reading({ { key, label }, style, range, &(usualWants().*which) }, wants.*which);
     }
     void readings(std::string_view key, std::string_view label, const Style& style, const Range& range, std::size_t most, auto& list)
     {

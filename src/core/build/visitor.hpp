@@ -23,10 +23,10 @@ struct Name {
 struct ReadingField : Name {
     const Style& style;
     Range range;
-    const Reading* usual = nullptr; ///< what stands where nobody has said otherwise; null: nothing
+    const Reading* usual = nullptr; ///< default value; null: none
 };
 struct CountField : Name {
-    int most; ///< counts go from 0; `notCounted` says nothing
+    int most; ///< from 0; `notCounted` where the count is not given
 };
 struct NumberField : Name {
     Range range;
@@ -48,6 +48,9 @@ inline constexpr std::size_t longestText = 4000;
 /// No thing is read more often than this.
 inline constexpr std::size_t mostRepeats = 100;
 
+/// The token of a choice that is not made, or made with a word this program does not know.
+inline constexpr std::string_view unknownToken = "unknown";
+
 /// The words a choice is made from, and their tokens in files.
 class Words {
 public:
@@ -61,12 +64,20 @@ public:
     [[nodiscard]] std::string_view operator[](std::size_t i) const { return at_(table_, i); }
     [[nodiscard]] std::string_view token(std::size_t i) const { return token_(table_, i); }
     /// Whether newer programs may write tokens that this one does not know.
-    [[nodiscard]] bool grow() const { return find("unknown") < size_; }
-    /// Which word that is, on the screen or in files; `size()` where it is none of them.
+    [[nodiscard]] bool grow() const { return findToken(unknownToken) < size_; }
+    /// Index of a word of the screen; `size()` where there is no such word.
     [[nodiscard]] std::size_t find(std::string_view word) const
     {
         std::size_t i = 0;
-        while (i < size_ && (*this)[i] != word && token(i) != word)
+        while (i < size_ && (*this)[i] != word)
+            ++i;
+        return i;
+    }
+    /// Index of a token; `size()` where there is no such token.
+    [[nodiscard]] std::size_t findToken(std::string_view token) const
+    {
+        std::size_t i = 0;
+        while (i < size_ && token_(table_, i) != token)
             ++i;
         return i;
     }
@@ -92,25 +103,26 @@ struct Chosen {
     std::size_t index;
     [[nodiscard]] std::string_view word() const { return words[index]; }
     [[nodiscard]] std::string_view token() const { return words.token(index); }
-    /// Nobody has chosen.
-    [[nodiscard]] bool isUnknown() const { return token() == "unknown"; }
+    [[nodiscard]] bool isUnknown() const { return token() == unknownToken; }
 };
 /// A choice to be made.
 class Choice : public Chosen {
 public:
     using Put = void (*)(void* value, const void* table, std::size_t index);
     Choice(Chosen now, void* value, const void* table, Put put) : Chosen(now), value_(value), table_(table), put_(put) { }
-    /// Takes one of the words; false where it is none.
-    bool choose(std::string_view word)
+    /// Takes one of the words; false for another.
+    bool choose(std::string_view word) { return take(words.find(word)); }
+    /// Takes one of the tokens; false for another.
+    bool chooseToken(std::string_view token) { return take(words.findToken(token)); }
+
+private:
+    bool take(std::size_t found)
     {
-        const auto found = words.find(word);
         if (found == words.size())
             return false;
         put_(value_, table_, index = found);
         return true;
     }
-
-private:
     void* value_;
     const void* table_;
     Put put_;

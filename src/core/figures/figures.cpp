@@ -60,8 +60,7 @@ double wheelFace(Sample& s, const Corner& c)
 
 double setting(const Reading& reading, Reading Wants::*which)
 {
-    static const Wants usual;
-    return reading.value.value_or(*(usual.*which).value);
+    return reading.value.value_or(*(usualWants().*which).value);
 }
 
 double inboardFace(Sample& s, const Corner& c) { return s.orElse(c.ring, 0) + s(c.rotor.hatThickness) - s(c.rotor.overallHeight); }
@@ -162,14 +161,17 @@ double hatMass(Sample& s, const Rotor& r)
     const double ring = s(r.thickness);
     const double wall = s(r.hatWall);
     const double holes = r.boltHoles > 0 ? s.orElse(r.boltHoleDiameter, 0) : 0;
-    const weights::Hat hat { s(r.hatOuterDiameter), s(r.bore), disc, wall, height - disc - ring, s(r.ringInnerDiameter), std::max(0, *r.boltHoles),
+    const weights::Hat hat { s(r.hatOuterDiameter), s(r.bore), disc, wall, height - disc - ring, s(r.ringInnerDiameter),
+        std::max(0, *r.boltHoles),
         holes };
     if (r.hatMaterial == HatMaterial::Unknown)
         s.assume("a hat of iron");
     const double density = r.hatMaterial == HatMaterial::Aluminium ? materials::aluminium6061.density : materials::greyIron.density;
     const auto thread = joints::parseThread(*r.hatBoltThread);
     const double bolts =
-        r.construction == RotorBuild::TwoPiece && thread ? weights::hatBoltsMass(std::max(0, *r.hatBolts), thread->diameter, wall, density) : 0;
+        r.construction == RotorBuild::TwoPiece && thread
+        ? weights::hatBoltsMass(std::max(0, *r.hatBolts), thread->diameter, wall, density)
+        : 0;
     return weights::hatVolume(hat) * density + bolts;
 }
 

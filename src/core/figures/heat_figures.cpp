@@ -322,11 +322,6 @@ const DutyPlan* judgedDuty(const Build& build)
     return build.duties.empty() || !build.car.duty.empty() ? nullptr : &build.duties.front();
 }
 
-std::string noJudgedDuty(const Build& build)
-{
-    return build.car.duty.empty() ? "no duty yet" : "the duty “" + build.car.duty + "” is not in this build: choose one";
-}
-
 double fluidBoils(Sample& s, const Hydraulics& h)
 {
     constexpr double zero = 273.15;

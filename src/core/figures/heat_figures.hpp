@@ -45,10 +45,8 @@ struct ThermalCar {
 [[nodiscard]] double liningArea(Sample& s, const Corner& corner);
 
 [[nodiscard]] heat::Duty dutyOf(Sample& s, const Build& build, const DutyPlan& plan);
-/// The duty a build's brakes are judged by, the first where it names none; null where it has none, or not the one it names.
+/// The duty a build's brakes are judged by: the one it names, or the first. Null where there is no duty, or not the one that is named.
 [[nodiscard]] const DutyPlan* judgedDuty(const Build& build);
-/// Why there is none, in words.
-[[nodiscard]] std::string noJudgedDuty(const Build& build);
 
 /// Boiling point of the fluid as old as it is, K: from dry to wet in two years (common practice; water comes in through the hoses). FMVSS
 /// 116 has at least 205/140, 230/155 and 260/180 °C for DOT 3, 4 and 5.1. NaN where class or age was not said.

@@ -61,7 +61,7 @@ void graft(OrderedJson& onto, const Json& unknown)
         }
     } else if (areTokens(unknown) && onto.is_array()) {
         // They stand for what was ticked as unknown.
-        onto.erase(std::remove(onto.begin(), onto.end(), OrderedJson("unknown")), onto.end());
+        onto.erase(std::remove(onto.begin(), onto.end(), OrderedJson(unknownToken)), onto.end());
         for (const Json& token : unknown)
             onto.push_back(token.get<std::string>());
     } else if (unknown.is_array() && onto.is_array()) {
@@ -111,6 +111,9 @@ Json moved(const Json& unknown, const OrderedJson& before, const OrderedJson& af
     if (unknown.is_object() && before.is_object() && after.is_object()) {
         Json kept = Json::object();
         for (const auto& [key, value] : unknown.items()) {
+            // A word goes where this program now says one, and how a reading was known goes with the reading.
+            if (!value.is_structured() && (after.contains(key) || (key == "known" && before != after)))
+                continue;
             if (!before.contains(key) || !value.is_structured())
                 kept[key] = value;
             else if (after.contains(key))
@@ -119,7 +122,7 @@ Json moved(const Json& unknown, const OrderedJson& before, const OrderedJson& af
         return kept;
     }
     if (areTokens(unknown)) // as long as something unknown is still ticked there
-        return std::ranges::find(after, OrderedJson("unknown")) != after.end() ? unknown : Json::array();
+        return std::ranges::find(after, OrderedJson(unknownToken)) != after.end() ? unknown : Json::array();
     if (!unknown.is_array() || !before.is_array() || !after.is_array())
         return unknown;
     const auto nameOf = [](const OrderedJson& e) { return e.is_object() && e.contains("id") ? e["id"].dump() : std::string(); };
@@ -159,16 +162,17 @@ const Json& buildSchema()
 {
     static const Json schema = [] {
         Build build;
-        OrderedJson made = { { "$schema", "http://json-schema.org/draft-07/schema#" }, { "title", fmt::format("Deep Stop build file, version {}", buildVersion) },
+        OrderedJson made = { { "$schema", "http://json-schema.org/draft-07/schema#" },
+            { "title", fmt::format("Deep Stop build file, version {}", buildVersion) },
             { "description",
-                "Keys carry their unit. A reading is an object, or a bare number, which counts as estimated. What is not said is not there. "
-                "Keys not named here, and words not named where others may come, are kept and counted as unknown." } };
+                "Keys carry their unit. A reading is an object, or a bare number, which counts as estimated. Fields without a value are not "
+                "written. Keys not named here, and words not named where others may come, are kept and counted as unknown." } };
         SchemaWriter fields;
         describe(fields, build);
         made.update(std::move(fields).schema());
         made["properties"]["deepstop"] = { { "type", "integer" }, { "minimum", 1 }, { "maximum", buildVersion },
             { "description", fmt::format("version of this format: {}; a later one needs a later program", buildVersion) } };
-        made["properties"]["minor"] = { { "type", "integer" }, { "minimum", 0 },
+        made["properties"]["minor"] = { { "type", "integer" }, { "minimum", 0 }, { "maximum", 1'000'000 },
             { "description", "minor version of this format: a whole number; a later one only adds" } };
         made["required"] = { "deepstop", "setups" };
         auto& setups = made["properties"]["setups"];

@@ -41,7 +41,8 @@ struct BuildFile {
 /// could not be opened again. Throws Refusal.
 void saveBuild(const std::filesystem::path& path, const BuildFile& file);
 /// Applies `edit` to the build that the file at `path` holds, alone: nobody else writes it between reading and writing.
-/// @param patience for whoever has it in use. Throws Refusal as loading and saving do, for a file in use, and where the edit does not apply.
+/// @param patience for whoever has it in use. Throws Refusal as loading and saving do, for a file in use, and where the edit does not
+/// apply.
 BuildFile changeBuild(const std::filesystem::path& path, const Edit& edit, std::chrono::milliseconds patience = std::chrono::seconds(30));
 
 /// The published JSON Schema (draft 7) of build files, made from the table of fields.

@@ -12,8 +12,6 @@
 namespace deepstop::files {
 namespace {
 
-constexpr std::string_view unknownToken = "unknown";
-
 std::string keyOf(const Name& name) { return std::string(name.key); }
 
 /// Twelve significant digits: 28 mm is written 28, neither 28.000000000000004 nor 28.0.
@@ -239,9 +237,9 @@ void Reader::pairs(const PairsField& field, Pairs& values)
 void Reader::choice(const Name& name, Choice& choice)
 {
     const auto json = take(name.key);
-    if (json.is_null() || choice.choose(json.get_ref<const std::string&>()))
+    if (json.is_null() || choice.chooseToken(json.get_ref<const std::string&>()))
         return;
-    choice.choose(unknownToken);
+    choice.chooseToken(unknownToken);
     keep(name.key, json);
 }
 
@@ -250,10 +248,10 @@ void Reader::ticks(const Name& name, Ticks& ticks)
     std::vector<std::size_t> chosen;
     auto newer = Json::array();
     for (const auto& token : take(name.key)) {
-        auto found = ticks.words.find(token.get_ref<const std::string&>());
+        auto found = ticks.words.findToken(token.get_ref<const std::string&>());
         if (found == ticks.words.size()) {
             newer.push_back(token);
-            found = ticks.words.find(unknownToken);
+            found = ticks.words.findToken(unknownToken);
         }
         if (std::ranges::find(chosen, found) == chosen.end())
             chosen.push_back(found);

@@ -175,6 +175,17 @@ void giveTyres(Json& build)
     });
 }
 
+} // namespace
+
+std::string tokenOfWord(const std::string& word)
+{
+    std::string token;
+    for (const char c : word)
+        if (c != ',' && c != '\'')
+            token += c == ' ' ? '_' : c;
+    return token;
+}
+
 void wordsToTokens(Json& json, const Json& schema)
 {
     if (json.is_object() && schema.contains("properties")) {
@@ -187,17 +198,6 @@ void wordsToTokens(Json& json, const Json& schema)
     } else if (json.is_string() && (schema.contains("enum") || schema.contains("examples"))) {
         json = tokenOfWord(json.get_ref<const std::string&>());
     }
-}
-
-} // namespace
-
-std::string tokenOfWord(const std::string& word)
-{
-    std::string token;
-    for (const char c : word)
-        if (c != ',' && c != '\'')
-            token += c == ' ' ? '_' : c;
-    return token;
 }
 
 void fromVersion2(Json& build, const Json& schema)
@@ -236,7 +236,8 @@ try {
             build["wants"].erase("station_spacing_mm");
     }
 } catch (const Json::exception& error) {
-    throw Refusal(fmt::format("/deepstop: the file says that it is of version 1, and is shaped otherwise ({}).", shortened(error.what(), 120)));
+    throw Refusal(
+        fmt::format("/deepstop: the file says that it is of version 1, and is shaped otherwise ({}).", shortened(error.what(), 120)));
 }
 
 } // namespace deepstop::files

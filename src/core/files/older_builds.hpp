@@ -5,8 +5,10 @@
 
 namespace deepstop::files {
 
-/// A word of version 2 as the token it has since: small marks gone, blanks as underlines.
+/// A word of version 2 as its token in version 3: without commas and apostrophes, blanks as underlines. A token stays as it is.
 [[nodiscard]] std::string tokenOfWord(const std::string& word);
+/// The same for every choice that `schema` describes, in place.
+void wordsToTokens(Json& json, const Json& schema);
 /// Rewrites a build of version 2 as one of version 3, in place: words become tokens. What version 2 wrote where nobody had said anything
 /// is taken for nothing said when it is read.
 void fromVersion2(Json& build, const Json& schema);

@@ -22,7 +22,8 @@ Tree merged(const Tree& base, const Tree& mine, const Tree& theirs, const std::s
 bool isReading(const Tree& json)
 {
     static const std::set<std::string> says { "value", "plus_minus", "known", "with", "on", "repeats" };
-    return json.is_object() && !json.empty() && std::ranges::all_of(json.items(), [](const auto& item) { return says.contains(item.key()); });
+    return json.is_object() && !json.empty()
+        && std::ranges::all_of(json.items(), [](const auto& item) { return says.contains(item.key()); });
 }
 
 /// Lists of which each belongs to a thing of its own: one job card a setup, one mock-up a corner of a setup, one wear a corner.

@@ -3,6 +3,7 @@
 #include "files/disk.hpp"
 #include "files/json_fields.hpp"
 #include "files/json_text.hpp"
+#include "files/older_builds.hpp"
 #include "files/lock.hpp"
 
 #include <fmt/format.h>
@@ -32,6 +33,8 @@ library::Library parseLibrary(std::string_view text)
     if (!json.is_object() || !json.contains("deepstop_library"))
         throw Refusal("/deepstop_library: the version of the format is missing: this is not a parts library.");
     static const SchemaCheck check(librarySchema());
+    // Libraries written before tokens had words.
+    wordsToTokens(json, librarySchema());
     check(json);
     Reader reader(std::move(json));
     library::Library library;

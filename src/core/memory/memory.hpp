@@ -29,8 +29,8 @@ public:
     }
 
     /// What `make` gives, or gave when it was last asked for under that name. It may look at readings, at facts, at results kept in the
-    /// study, and at nothing else that changes. What it looked at counts for whatever is being worked out around it; and the facts that were
-    /// looked at around it count for it, for its sum may be made of what they say.
+    /// study, and at nothing else that changes. What it looked at counts for whatever is being worked out around it. The facts looked at
+    /// around it count for it too, because `make` may have captured what they say.
     /// Cancelled or failed, it is not remembered.
     template <class Make>
     auto recall(const std::string& name, Make make) -> std::invoke_result_t<Make>

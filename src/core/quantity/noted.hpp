@@ -131,8 +131,8 @@ private:
     NotingScope* around_;
 };
 
-/// The value of a reading, or none, with the number of the reading in its build. A copy keeps the number, and so does a reading that is given
-/// another value.
+/// The value of a reading, or none, with the number of the reading in its build. A copy keeps the number, and so does a reading that is
+/// given another value.
 class NotedValue {
 public:
     constexpr NotedValue() = default;

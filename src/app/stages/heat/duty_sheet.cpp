@@ -133,7 +133,7 @@ Sheet dutySheet(const Study& study, Axle axle, double fraction)
     if (!now.run || !now.run->complete) {
         sheet.subtitle = verdict ? QString::fromStdString(verdict->reason)
             : d.plan             ? QObject::tr("both axles are needed")
-                                 : QString::fromStdString(figures::noJudgedDuty(*study.build));
+                                 : QString::fromStdString(noJudgedDuty(*study.build));
         return sheet;
     }
     const bool two = study.before.setup != study.after.setup && d.before.run && d.before.run->complete;

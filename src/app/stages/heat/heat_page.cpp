@@ -180,7 +180,7 @@ void HeatPage::refreshRest()
         names << QString::fromStdString(each.name.empty() ? each.id : each.name);
     }
     // One that is named and not there is no other.
-    duty_->setPlaceholderText(tr("“%1” is not there").arg(QString::fromStdString(document().build().car.duty)));
+    duty_->setPlaceholderText(tr("“%1” is missing").arg(QString::fromStdString(document().build().car.duty)));
     offer(duty_, names, current);
     offer(which_, { tr("Front"), tr("Rear") }, std::max(0, which_->currentIndex()));
     const bool one = place() == dutyPlace();
@@ -341,7 +341,7 @@ void HeatPage::setCooling()
         return;
     }
     if (!figures::judgedDuty(*build)) {
-        emit refused(tr("They are of no duty: %1.").arg(QString::fromStdString(figures::noJudgedDuty(*build))));
+        emit refused(tr("The readings belong to no duty. %1.").arg(QString::fromStdString(noJudgedDuty(*build))));
         return;
     }
     fit_->setEnabled(false);

@@ -20,7 +20,7 @@ Sheet legsSheet(const Study& study)
     const Build& build = *study.build;
     const DutyPlan* plan = figures::judgedDuty(build);
     if (!plan) {
-        sheet.subtitle = QString::fromStdString(figures::noJudgedDuty(build));
+        sheet.subtitle = QString::fromStdString(noJudgedDuty(build));
         return sheet;
     }
     const std::string at = "/duties/" + std::to_string(plan - build.duties.data());

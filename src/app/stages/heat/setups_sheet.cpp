@@ -21,7 +21,7 @@ Sheet setupsSheet(const Study& study, const std::vector<RunOf>& runs)
     sheet.subtitle = d.plan ? QObject::tr("%1 · how far each part goes towards what it bears; over the line it gives up")
                                   .arg(QString::fromStdString(d.duty.name))
         : judged            ? QObject::tr("being worked out")
-                            : QString::fromStdString(figures::noJudgedDuty(*study.build));
+                            : QString::fromStdString(noJudgedDuty(*study.build));
     if (!judged) {
         sheet.extent = QRectF(QPointF(-16, -20), QPointF(820, 480));
         return sheet;

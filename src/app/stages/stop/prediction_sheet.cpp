@@ -2,7 +2,7 @@
 
 #include "drawing/plot.hpp"
 #include "drawing/shapes.hpp"
-#include "figures/heat_figures.hpp"
+#include "chapters/heat/duty_heat.hpp"
 #include "stages/sheets.hpp"
 #include "theme.hpp"
 
@@ -57,7 +57,7 @@ Sheet predictionSheet(const Study& study)
     const Verdict* says = study.verdict("stop/saves");
     const bool two = study.before.setup != study.after.setup;
     sheet.subtitle = p.duty.empty()
-        ? QObject::tr("%1: what the stop is like hot cannot be said").arg(QString::fromStdString(figures::noJudgedDuty(*study.build)))
+        ? QObject::tr("%1. Without a duty only the cold stop is predicted.").arg(QString::fromStdString(noJudgedDuty(*study.build)))
         : QObject::tr("cold, and after %1 brakings of %2; bars show what holds the stop, whiskers 90 of 100 draws")
               .arg(p.brakings)
               .arg(QString::fromStdString(p.duty));

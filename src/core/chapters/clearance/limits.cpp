@@ -145,7 +145,7 @@ SmallestWheel smallestWheel(const Study& study, Axle axle, const library::Librar
         if (*fit::beadSeatDiameter(size) / 2 - leastMetal < top)
             answer.impossible = size;
     for (const Candidate& candidate : candidateWheels(study, axle, library))
-        // One whose size nobody has said is not the smallest of anything.
+        // A wheel of unknown size cannot be called the smallest.
         if (candidate.level == Level::Clear && candidate.wheel->nominalDiameter > 0
             && (!answer.proven || candidate.wheel->nominalDiameter < answer.proven->nominalDiameter))
             answer.proven = candidate.wheel;

@@ -278,7 +278,7 @@ private:
         const std::string what = !place.name.empty() ? place.name
             : unnamed                                ? fmt::format("keep-out {}", i + 1)
                                                      : fmt::format("{} {}", wordFor(place.kind, choices::keepOut), i + 1);
-        // What nobody has named may be a hose.
+        // A keep-out of unknown kind may be a hose: the larger gap holds.
         const bool hose = unnamed || place.kind == KeepOutKind::Hose;
         const Wants& wants = study_.build->wants;
         Verdict& v = start(fmt::format("keep-out-{}", i + 1), "Clearance to " + what,

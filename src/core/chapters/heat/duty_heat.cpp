@@ -189,14 +189,14 @@ void addDutyVerdict(Study& study, const DutyStudy& d)
     const DutyHeat& now = d.after;
     Verdict v;
     v.id = "heat/gives-up";
-    v.title = fmt::format("What gives up first: {}", d.duty.name);
+    v.title = fmt::format("First limit reached: {}", d.duty.name);
     v.style = style::rise;
     v.wanted = 0.0;
     v.figure = now.known;
     v.lacksInWords = figures::unsaidOf(study.after);
     if (d.plan && !d.plan->load.empty()
         && std::ranges::find(study.build->loads, d.plan->load, &LoadCase::name) == study.build->loads.end())
-        v.lacksInWords.push_back(fmt::format("the load “{}” that the duty is driven with", d.plan->load));
+        v.lacksInWords.push_back(fmt::format("the load “{}” of this duty", d.plan->load));
     v.method =
         "Ring in layers, hat, hub, linings, backings, caliper and fluid as a network of heat, cooled by air at the car's speed and by "
         "radiation; "
@@ -421,18 +421,23 @@ void settleHeat(Study& study)
     study.keep(std::move(d));
 }
 
+std::string noJudgedDuty(const Build& build)
+{
+    return build.car.duty.empty() ? "No duty yet" : fmt::format("The duty “{}” is not in this build: choose another", build.car.duty);
+}
+
 void addDuty(Study& study)
 {
     DutyStudy d;
     d.plan = figures::judgedDuty(*study.build);
     if (!d.plan || !study.before.complete() || !study.after.complete()) {
-        if (const std::string& named = study.build->car.duty; !d.plan && !named.empty()) {
+        if (!d.plan && !study.build->car.duty.empty()) {
             Verdict v;
             v.id = "heat/gives-up";
-            v.title = "What gives up first";
+            v.title = "First limit reached";
             v.style = style::rise;
-            v.lacksInWords.push_back(fmt::format("the duty “{}” that the brakes are to be judged by", named));
-            v.reason = lacking(study, v.figure, v.lacksInWords);
+            v.reason = noJudgedDuty(*study.build);
+            v.lacksInWords.push_back(v.reason);
             study.verdicts.push_back(std::move(v));
         }
         study.keep(std::move(d));

@@ -63,5 +63,7 @@ struct LimitSpread {
 [[nodiscard]] std::string_view nameOf(heat::Node node);
 
 void addDuty(Study& study);
+/// Why no duty is judged, in words. @pre none is
+[[nodiscard]] std::string noJudgedDuty(const Build& build);
 
 } // namespace deepstop
