@@ -377,6 +377,7 @@ bool Document::edit(const QString& what, const Edit& edit)
     auto made = edit(build());
     if (!made)
         return false;
+    giveIds(*made);
     if (*made == build())
         return true;
     // Nothing gets into a build that could not be read back from its file.

@@ -156,7 +156,7 @@ int log(const LogOptions& o)
         if (w.endsAt)
             std::cout << fmt::format(", at its minimum at {}{}{}", print(*w.endsAt, style::odometer),
                 w.endsEarliest ? fmt::format(" (as early as {})", print(*w.endsEarliest, style::odometer)) : std::string(),
-                w.endsOn ? ", about " + logbook::dateOf(*w.endsOn) : std::string());
+                w.endsOn ? ", about " + logbook::aboutDateOf(*w.endsOn, w.points.back().day) : std::string());
         else
             std::cout << "; to say when it ends it lacks " << w.lacks;
         std::cout << "\n";

@@ -1,6 +1,7 @@
 #include "cli/commands.hpp"
 
 #include "centring/drawer.hpp"
+#include "chapters/centring/checks.hpp"
 #include "files/exports.hpp"
 #include "quantity/parse.hpp"
 #include "chapters/centring/centring_chapter.hpp"
@@ -45,29 +46,30 @@ int centre(const Subject& subject, bool asJson)
     nlohmann::ordered_json out;
     int code = fine;
     for (const CentringResult& r : centring.corners) {
+        const Where corner { r.mockUp->axle, r.mockUp->side };
         const auto where = fmt::format("{}-{}", r.mockUp->axle == Axle::Front ? "front" : "rear", sideOf(r));
-        const Verdict* v = study.verdict(where + "/axial");
-        const Verdict* tilt = study.verdict(where + "/tilt");
+        const Verdict* v = study.verdict(checks::axial, corner);
+        const Verdict* tilt = study.verdict(checks::tilt, corner);
         for (const Verdict* each : { v, tilt })
             if (each && isBad(each->level))
                 code = bad;
         if (asJson) {
-            nlohmann::ordered_json corner { { "corner", where }, { "level", v ? nameOf(v->level) : "unproven" } };
+            nlohmann::ordered_json said { { "corner", where }, { "level", v ? nameOf(v->level) : "unproven" } };
             for (const auto& [key, figure] :
                 { std::pair { "axial", &r.axial }, std::pair { "tilt", &r.tilt }, std::pair { "pad_edge", &r.padEdge } })
-                corner[key] = figure->value ? nlohmann::ordered_json { { "value_m", *figure->value }, { "worst_case_m", figure->worstCase },
+                said[key] = figure->value ? nlohmann::ordered_json { { "value_m", *figure->value }, { "worst_case_m", figure->worstCase },
                     { "root_sum_square_m", figure->rootSumSquare } }
                                             : nlohmann::ordered_json();
-            corner["plan"] = r.plan ? planJson(*r.plan) : nlohmann::ordered_json();
-            corner["proven_best"] = r.unproven.empty();
-            corner["next"] = r.next ? planJson(*r.next) : nlohmann::ordered_json();
+            said["plan"] = r.plan ? planJson(*r.plan) : nlohmann::ordered_json();
+            said["proven_best"] = r.unproven.empty();
+            said["next"] = r.next ? planJson(*r.next) : nlohmann::ordered_json();
             if (r.learnt)
-                corner["learnt_effect"] = r.learnt->ratio;
-            out["corners"].push_back(std::move(corner));
+                said["learnt_effect"] = r.learnt->ratio;
+            out["corners"].push_back(std::move(said));
             continue;
         }
-        for (const char* id : { "/axial", "/tilt", "/pad-edge", "/conditions" })
-            if (const Verdict* each = study.verdict(where + id))
+        for (const Check* check : { &checks::axial, &checks::tilt, &checks::padEdgeRead, &checks::conditions })
+            if (const Verdict* each = study.verdict(*check, corner))
                 std::cout << fmt::format("{:<9} {}. {}.\n", nameOf(each->level), each->title, each->reason);
         if (r.plan && !r.unproven.empty() && !(v && v->level == Level::Good))
             std::cout << fmt::format("          the shims are the best {}\n", r.unproven);

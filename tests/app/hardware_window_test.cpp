@@ -136,7 +136,7 @@ private slots:
         put(s.window.document(), *entry.build, "greased");
         const Verdict& torque = s.verdict("front/joint-1-torque");
         QVERIFY(isBad(torque.level) || torque.level == Level::Caution);
-        QVERIFY2(torque.reason.find("111 % of proof") != std::string::npos && torque.reason.find("156.2 N·m") != std::string::npos,
+        QVERIFY2(torque.reason.find("100 % of proof") != std::string::npos && torque.reason.find("140.6 N·m") != std::string::npos,
             torque.reason.c_str());
         QTest::mouseClick(s.page->view()->callout("front/joint-1-torque"), Qt::LeftButton);
         QVERIFY(s.slipText().contains("anti-seize"));

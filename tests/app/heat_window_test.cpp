@@ -114,7 +114,7 @@ private slots:
         for (const Setup& each : s.window.document().build().setups)
             QTRY_VERIFY2(s.says(QString::fromStdString(each.name)), each.name.c_str());
         QTRY_VERIFY(s.says("front pads fade at braking"));
-        QTRY_VERIFY(s.says("nothing gives up"));
+        QTRY_VERIFY(s.says("no limit reached"));
     }
 
     /// Two thousand draws with progress; what they made stands on the sheet. A second press gives it up.

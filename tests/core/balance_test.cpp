@@ -46,6 +46,35 @@ double answer(const char* sum, const std::vector<std::string>& arguments, std::s
 class BalanceTest : public QObject {
     Q_OBJECT
 private slots:
+    /// A valve that only bites at high pressure leaves the rear too much of it on ice: the order holds for all grips, and the wet is named.
+    void theRearThatLocksOnlyOnIceIsSaid()
+    {
+        Build build = demo("linnet");
+        build.car.antilock = YesNo::No;
+        Hydraulics& h = *build.setups[0].hydraulics;
+        h.valve = ValveKind::Fixed;
+        h.rearKneePressure = { 8e5, 0.0, Known::Measured, {}, {} };
+        h.rearSlope = { 0.25, 0.0, Known::Measured, {}, {} };
+        bool seen = false;
+        for (double more = 1; more < 4 && !seen; more += 0.05) {
+            Build tried = build;
+            Reading& friction = tried.setups[0].rear->pad.friction;
+            friction.value = *friction.value * more;
+            const SetupParts parts = partsOf(tried, tried.setups[0]);
+            const double here = nominal([&](Sample& s) { return locksApart(s, tried, parts, nullptr, Tyres::AsRead); });
+            const double all = nominal([&](Sample& s) { return locksApart(s, tried, parts, nullptr); });
+            QVERIFY(all <= here + 1e-12);
+            seen = here > 0.1 && all < -0.05;
+            if (!seen)
+                continue;
+            QVERIFY(gripThatDecides(tried, parts, nullptr) < 0.5);
+            const Study s = study(std::make_shared<const Build>(tried), { {}, "as-found" }, UnitSystem::Metric, Remedies::LeftOut);
+            QCOMPARE(said(s, "balance/lock-order").level, Level::Stop);
+            QVERIFY2(said(s, "balance/lock-order").reason.find("on ice") != std::string::npos, said(s, "balance/lock-order").reason.c_str());
+        }
+        QVERIFY(seen);
+    }
+
     /// The car of Wong, Theory of Ground Vehicles, example 3.3 (from memory, rolling resistance left out): wheelbase 2.87 m, centre of mass
     /// 1.27 m behind the front axle and 0.508 m high, 60 % of the braking in front, adhesion 0.6. By hand the front would lock at
     /// 0.6·(1.60/2.87)/(0.6 − 0.6·0.177) = 0.677 g, the rear at 0.6·(1.27/2.87)/(0.4 + 0.6·0.177) = 0.5245 g: the rear first.

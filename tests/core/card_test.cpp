@@ -148,6 +148,90 @@ private slots:
         QVERIFY2(stepLike(card, "left/joint-1").text.find("IN DOUBT") != std::string::npos, stepLike(card, "left/joint-1").text.c_str());
     }
 
+    /// Bolts that are too short, bottom, land on their shank or slip are not to be pulled to any torque, however right it is for their size.
+    void noTorqueForBoltsThatDoNotDo()
+    {
+        const auto step = [](auto change) {
+            Build build = demo();
+            change(build.setups[1].front->joints[0]);
+            return stepLike(cardOf(studied(build)), "left/joint-1");
+        };
+        const Step good = step([](Joint&) { });
+        QVERIFY(good.torque);
+        for (const auto& [change, word] : std::initializer_list<std::pair<std::function<void(Joint&)>, const char*>> {
+                 { [](Joint& j) { j.length.value = *j.length.value - 22e-3; }, "thread held" },
+                 { [](Joint& j) { j.shank.value = *j.length.value - 1e-3; }, "shank" },
+                 { [](Joint& j) { j.makerTorque.value = 400; }, "proof" }, { [](Joint& j) { j.makerTorque.known = Known::Estimated; }, "" } }) {
+            const Step doubted = step(change);
+            QVERIFY2(!doubted.torque, doubted.text.c_str());
+            QVERIFY2(doubted.text.find("IN DOUBT") != std::string::npos || doubted.text.find("not known") != std::string::npos,
+                doubted.text.c_str());
+            QVERIFY2(doubted.text.find(word) != std::string::npos, doubted.text.c_str());
+        }
+    }
+
+    /// What holds a two-piece ring on its hat is what the builder says it is, whatever it is called; a rotor nobody described keeps the step.
+    void jointsAreWhatTheBuilderSaysTheyAre()
+    {
+        Build build = demo();
+        Corner& front = *build.setups[1].front;
+        front.rotor.construction = RotorBuild::TwoPiece;
+        for (Joint& each : front.joints)
+            each.joins = Joins::Unknown;
+        front.joints[0].name = "that one";
+        QVERIFY(has(cardOf(studied(build)), "left/hat-bolts"));
+        front.joints[0].joins = Joins::RingToHat;
+        const Card card = cardOf(studied(build));
+        QVERIFY(!has(card, "left/hat-bolts") && has(card, "left/joint-1"));
+        front.joints[0].joins = Joins::Unknown;
+        front.rotor.construction = RotorBuild::Unknown;
+        QVERIFY2(stepLike(cardOf(studied(build)), "left/hat-bolts").text.find("If the rotor") == 0,
+            stepLike(cardOf(studied(build)), "left/hat-bolts").text.c_str());
+        front.rotor.construction = RotorBuild::OnePiece;
+        QVERIFY(!has(cardOf(studied(build)), "left/hat-bolts"));
+    }
+
+    /// Whatever goes in for the work comes out again, and another master, valve or booster is work of its own.
+    void whatGoesInComesOut()
+    {
+        Build build = demo();
+        build.frontHub.speedSensor = YesNo::Unknown;
+        Card card = cardOf(studied(build));
+        for (const char* id : { "car/pedal-down", "car/pedal-free", "left/sensor-wire", "left/sensor-wire-back" })
+            QVERIFY2(has(card, id), id);
+        QVERIFY(stepLike(card, "car/pedal-free").phase == Phase::BeforeMoving);
+        for (const char* id : { "car/master", "car/booster", "car/valve" })
+            QVERIFY2(!has(card, id), id);
+        build.setups[1].hydraulics = build.setups[0].hydraulics;
+        auto& h = *build.setups[1].hydraulics;
+        h.masterBore.value = h.masterBore.value.value_or(0.022) + 0.003;
+        h.valve = ValveKind::Adjustable;
+        h.booster = Booster::None;
+        card = cardOf(studied(build));
+        for (const char* id : { "car/master", "car/booster", "car/valve" }) {
+            QVERIFY2(has(card, id), id);
+            QVERIFY(stepLike(card, id).phase < Phase::Bleed);
+        }
+    }
+
+    /// No cut waits for what it is made to cure, and taking away what would shut it opens none.
+    void noCutWaitsForItsOwnCure()
+    {
+        Build build = demo();
+        build.setups[1].front->bracket.knuckleSpacing.value = *build.setups[1].front->bracket.knuckleSpacing.value + 3e-3;
+        const auto waits = [&](Cut cut) { return shutBy(studied(build), Axle::Front, cut); };
+        const auto names = [](const std::vector<std::string>& all, const char* word) {
+            return std::ranges::any_of(all, [&](const std::string& w) { return w.find(word) != std::string::npos; });
+        };
+        QVERIFY(studied(build).verdict("front/mount-spacing")->level == Level::Stop);
+        QVERIFY(names(waits(Cut::TrimShield), "Mounting holes"));
+        QVERIFY(!names(waits(Cut::DrillLugs), "Mounting holes"));
+        build = demo();
+        QVERIFY(!names(waits(Cut::DrillLugs), "no joint"));
+        build.setups[1].front->joints.clear();
+        QVERIFY(names(waits(Cut::DrillLugs), "no joint"));
+    }
+
     /// Of a drum nothing is read at the mock-up: a cut there waits until both were turned and called free.
     void aDrumIsTurnedBeforeAnythingIsCut()
     {

@@ -83,9 +83,11 @@ private slots:
         j["setups"][1]["front"]["caliper"]["pistons_mm"][1]["seal"] = "square";
         j["wheels"][2]["tyre"] = { { "age", 3 } };
         auto file = files::parseBuild(j.dump());
+        const Build before = file.build;
         // An edit and a wheel put first: what is unknown stays with its owner.
         file.build = withReading(file.build, "/setups/1/front/rotor/thickness_mm", { 0.0279, {}, Known::Measured, "micrometer", {} });
         std::swap(file.build.wheels[0], file.build.wheels[2]);
+        file.unknown = files::movedAlong(file.unknown, before, file.build);
         const auto out = json::parse(files::writeBuild(file));
         QVERIFY(out["diary"] == j["diary"]);
         QVERIFY(out["car"]["colour"] == json("grey"));

@@ -32,17 +32,23 @@ private slots:
         const double torque = 1726 + 446.6 * (19.6 * 0.23325 * 0.23325 + *s.of<Weights>().after.front.rotatingInertia.value);
         const double force = torque / 0.1403;
         const double each = std::hypot(force / 2, force * (0.1403 - 0.108) / 0.152);
-        QVERIFY2(near(*v.figure.value, 0.15 * 89.29e3 / each, 0.002), qPrintable(QString::number(*v.figure.value)));
+        QVERIFY2(near(*v.figure.value, 0.15 * 0.9 * 89.29e3 / each, 0.002), qPrintable(QString::number(*v.figure.value)));
+        // At worst friction does not hold it, and shear does several times over: a caution.
         QCOMPARE(v.level, Level::Caution);
-        QVERIFY(v.figure.lowest() >= 1);
+        QVERIFY(v.figure.lowest() < 1 && says(v.reason, "it may slip") && says(v.reason, "in shear holds"));
         // Painted faces hold a third less, and may slip.
         auto painted = demo();
         first(painted).faces = Faces::Coated;
         QVERIFY(near(*of(painted).verdict("front/joint-1-slip")->figure.value, *v.figure.value / 1.5, 1e-9));
-        QCOMPARE(of(painted).verdict("front/joint-1-slip")->level, Level::Stop);
+        QCOMPARE(of(painted).verdict("front/joint-1-slip")->level, Level::Caution);
+        // Bolts half as strong hold it neither way.
+        auto thin = painted;
+        first(thin).thread = "M6x1";
+        first(thin).makerTorque = {};
+        QCOMPARE(of(thin).verdict("front/joint-1-slip")->level, Level::Stop);
         // Nobody having said, they count as painted.
         first(painted).faces = Faces::Unknown;
-        QCOMPARE(of(painted).verdict("front/joint-1-slip")->level, Level::Stop);
+        QCOMPARE(*of(painted).verdict("front/joint-1-slip")->figure.value, *v.figure.value / 1.5);
         QVERIFY(says(v.caution, "qualified engineer"));
         // It rests on the car's grip: on ice nothing slips.
         auto ice = demo();
@@ -88,6 +94,7 @@ private slots:
             break;
         case 4:
             joint.condition = Condition::AntiSeize;
+            joint.makerTorque.value = 200;
             break;
         case 5:
             joint.threadIn = ThreadIn::Aluminium;
@@ -135,16 +142,28 @@ private slots:
     void theMakersTorqueOutranksTheComputedOne()
     {
         auto build = demo();
-        QVERIFY(near(*of(build).verdict("front/joint-1-torque")->figure.value, 200, 1e-9));
-        QVERIFY(says(of(build).verdict("front/joint-1-torque")->reason, "computed"));
+        QVERIFY(near(*of(build).verdict("front/joint-1-torque")->figure.value, 180, 1e-9));
+        QCOMPARE(of(build).verdict("front/joint-1-torque")->level, Level::Good);
+        first(build).makerTorque.value = 200;
+        // 86 % of proof: a bolt that gets a quarter more is past it.
+        QVERIFY(says(of(build).verdict("front/joint-1-torque")->reason, "Computed"));
+        QVERIFY(says(of(build).verdict("front/joint-1-torque")->reason, "past its proof"));
+        QCOMPARE(of(build).verdict("front/joint-1-torque")->level, Level::Caution);
+        first(build).makerTorque.value = 175;
+        QCOMPARE(of(build).verdict("front/joint-1-torque")->level, Level::Good);
+        // A torque somebody only remembers is none.
+        first(build).makerTorque.known = Known::Estimated;
+        QCOMPARE(of(build).verdict("front/joint-1-torque")->level, Level::Unproven);
+        first(build).makerTorque = demo().setups[1].front->joints[0].makerTorque;
         first(build).condition = Condition::Dry;
         // Meant for threadlocker, on dry threads: what the same pull needs is said.
         QCOMPARE(of(build).verdict("front/joint-1-torque")->level, Level::Caution);
-        QVERIFY(says(of(build).verdict("front/joint-1-torque")->reason, "on dry the same pull needs 250"));
+        QVERIFY(says(of(build).verdict("front/joint-1-torque")->reason, "on dry the same pull needs 225"));
         first(build).makerTorque = {};
         // By hand: 0.20 · 0.75 · 830 · 124.5 · 14 mm = 217.1 N·m.
         const auto s = of(build);
         QVERIFY(near(*s.verdict("front/joint-1-torque")->figure.value, 217.1, 0.003));
+        QCOMPARE(s.verdict("front/joint-1-torque")->level, Level::Caution); // a stand-in for the maker's
         for (const char* unit : { "N·m", "lb ft", "lb in" })
             QVERIFY(says(s.verdict("front/joint-1-torque")->reason, unit));
         QVERIFY(says(s.verdict("front/joint-3-torque")->reason, "crosswise in 3 rounds"));

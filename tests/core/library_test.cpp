@@ -134,6 +134,7 @@ private slots:
         build = withPart(build, "varnik-355", Axle::Front, shipped(), Kind::Wheel, "wheel-18-8-5-et-38");
         QCOMPARE(build.wheels.size(), demo().wheels.size() + 2);
         QVERIFY(build.setups[1].front->wheel != build.setups[2].front->wheel);
+        giveIds(build); // as every edit does
         QVERIFY(files::parseBuild(files::writeBuild({ build, nullptr })).build == build);
     }
 

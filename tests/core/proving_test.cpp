@@ -126,6 +126,69 @@ private slots:
         QVERIFY2(says(proven(s), "overlaps"), proven(s).reason.c_str());
     }
 
+    /// Two days are two days: their grip goes into the interval, and a gain within it is none. The same day for both, known to be, is one.
+    void twoDaysAreTwoDays()
+    {
+        const auto halfOf = [](const Build& build) {
+            const Study s = studied(build);
+            const auto& d = *s.of<ProvingStudy>().difference;
+            return (d.high - d.low) / 2;
+        };
+        Build b = demo("drover-camper");
+        std::vector<TestSession*> compared;
+        for (TestSession& t : b.tests)
+            if (t.series == Series::Compare)
+                compared.push_back(&t);
+        QVERIFY(compared.size() >= 2);
+        for (TestSession* t : compared)
+            t->date = "2026-05-02";
+        const double one = halfOf(b);
+        compared.back()->date = "2026-05-09";
+        const double two = halfOf(b);
+        QVERIFY2(two > one + 1, QByteArray::number(two - one).constData());
+        for (TestSession* t : compared)
+            t->date.clear();
+        QCOMPARE(halfOf(b), two); // nobody said: two
+        b.wants.dayGrip.value = 0.15;
+        QVERIFY(halfOf(b) > two);
+        QCOMPARE(studied(b).verdict("stop/proven")->level, Level::Unproven);
+        QVERIFY2(studied(b).verdict("stop/proven")->reason.find("different days") != std::string::npos,
+            studied(b).verdict("stop/proven")->reason.c_str());
+    }
+
+    /// 5,000 pairs of days, each with a grip of its own: "surely" is wrong in at most 5 of 100, and without the days it would be far more.
+    void surelyIsWrongSeldom()
+    {
+        std::mt19937 dice(11);
+        std::normal_distribution<double> normal(0, 1);
+        Build build = demo();
+        build.tests.assign(2, {});
+        build.tests[0].date = "2026-05-02";
+        build.tests[1].date = "2026-05-09";
+        constexpr int pairs = 5000;
+        constexpr double dayGrip = 0.05 / 1.96; // 5 % in 95 of 100, as the setting has it
+        int wrong = 0;
+        int wrongWithout = 0;
+        for (int i = 0; i < pairs; ++i) {
+            RunsOf a;
+            RunsOf b;
+            for (const auto& [runs, session] : { std::pair { &a, std::size_t { 0 } }, std::pair { &b, std::size_t { 1 } } }) {
+                const double day = 44 * (1 + dayGrip * normal(dice));
+                for (int k = 0; k < 6; ++k) {
+                    runs->counted.push_back(day + 0.8 * normal(dice));
+                    runs->runs.push_back({ session, 0, nullptr, runs->counted.back(), {} });
+                }
+                runs->sample = proving::sampleOf(runs->counted);
+            }
+            const auto bare = proving::welch(a.counted, b.counted);
+            wrongWithout += bare->real();
+            wrong += acrossDays(build, a, b, bare)->real();
+        }
+        QVERIFY2(wrong < 0.05 * pairs, QByteArray::number(wrong).constData());
+        QVERIFY2(wrong > 0.01 * pairs, QByteArray::number(wrong).constData());
+        QVERIFY2(wrongWithout > 0.3 * pairs, QByteArray::number(wrongWithout).constData());
+    }
+
     /// Tyres that warm or pads that fade over the runs are named before the difference they make.
     void aTrendIsNamedFirst()
     {
@@ -337,7 +400,7 @@ private slots:
         plan.towed = read(500);
         const double towing = peak();
         QVERIFY(towing > alone);
-        plan.load = b.loads.front().name;
+        plan.load = b.loads.front().id.text;
         QVERIFY(peak() > towing);
         // A load that is no more: nothing is run, and nothing is said to hold.
         plan.load = "the piano";

@@ -3,13 +3,18 @@
 
 #include "core/support.hpp"
 
+#include "build/address.hpp"
 #include "build/fields.hpp"
 #include "report/log_session.hpp"
 
 #include <algorithm>
 #include <array>
 #include <cmath>
+#include <memory>
 #include <random>
+#include <regex>
+#include <string>
+#include <vector>
 
 /// Changes, removes and adds values anywhere in a document, within the range of each field. Ids and references stay.
 class Thrower : public deepstop::Visitor {
@@ -106,5 +111,77 @@ inline deepstop::Build randomBuild(unsigned number)
             session.ran = deepstop::report::frozen(build, *setup);
     Thrower thrower(number);
     describe(thrower, build);
+    deepstop::giveIds(build);
     return build;
 }
+
+/// Somebody who edits: readings nudged, moved far, made coarse, taken away, given back; facts; elements of lists more and fewer; undo.
+class Editor {
+public:
+    Editor(std::shared_ptr<const deepstop::Build> build, unsigned seed) : states_ { std::move(build) }, rng_(seed) { }
+
+    std::shared_ptr<const deepstop::Build> next()
+    {
+        if (states_.size() > 1 && pick(10) == 0) {
+            states_.pop_back();
+            return states_.back();
+        }
+        const deepstop::Build& now = *states_.back();
+        const deepstop::Directory directory(now);
+        const auto& entry = directory.entries()[pick(directory.entries().size())];
+        deepstop::Build changed = now;
+        const std::size_t what = pick(24);
+        if (what == 0)
+            changed = deepstop::withoutElement(now, entry.address.pointer.substr(0, entry.address.pointer.rfind('/')));
+        else if (what == 1 || what >= 20)
+            changed = fact(now);
+        else if (what == 19) {
+            // One more of the same list, where it is in one.
+            static const std::regex lastPlace("/[0-9]+(/[^/0-9]*)?$");
+            deepstop::Reading r = *entry.reading;
+            r.value = entry.address.range.least + entry.address.range.width() / 8;
+            changed = deepstop::withReading(now, std::regex_replace(entry.address.pointer, lastPlace, "/-$1"), r);
+        } else {
+            deepstop::Reading r = *entry.reading;
+            const double size = r.value ? *r.value : entry.address.range.least;
+            std::normal_distribution<double> normal;
+            if (what < 9)
+                r.value = size * (1 + 1e-3 * normal(rng_));
+            else if (what < 14)
+                r.value = size * (1 + 0.2 * normal(rng_));
+            else if (what < 16)
+                r.value.reset();
+            else if (what == 16)
+                r.known = static_cast<deepstop::Known>(pick(3));
+            else if (what == 17)
+                r.plusMinus = pick(3) == 0 ? std::optional<double>() : std::abs(size) * std::exp2(-static_cast<double>(pick(12)));
+            else
+                r.instrument = std::array { "vernier", "tape", "micrometer", "bathroom scale", "" }[pick(5)];
+            changed = deepstop::withReading(now, entry.address.pointer, r);
+        }
+        deepstop::giveIds(changed);
+        states_.push_back(std::make_shared<const deepstop::Build>(std::move(changed)));
+        return states_.back();
+    }
+    std::size_t pick(std::size_t of) { return std::uniform_int_distribution<std::size_t>(0, of - 1)(rng_); }
+
+private:
+    deepstop::Build fact(const deepstop::Build& now)
+    {
+        static constexpr std::array plain { "/car/name", "/setups/1/name", "/setups/1/front/wheel" };
+        const deepstop::Directory directory(now);
+        const auto at = pick(directory.facts().size() + plain.size());
+        const std::string pointer = at < plain.size() ? plain[at] : directory.facts()[at - plain.size()].pointer;
+        const auto is = deepstop::factAt(now, pointer);
+        if (!is)
+            return now;
+        const std::string word = !is->words.empty() ? is->words[pick(is->words.size())]
+            : is->kind == deepstop::StatedFact::Kind::Count         ? std::to_string(pick(60))
+            : pointer.ends_with("wheel")                            ? now.wheels[pick(now.wheels.size())].id
+                                                                    : "M12x1.5";
+        return deepstop::withFact(now, pointer, word).build.value_or(now);
+    }
+
+    std::vector<std::shared_ptr<const deepstop::Build>> states_;
+    std::mt19937 rng_;
+};

@@ -105,11 +105,20 @@ private slots:
 
     void fadingStaysAndASlipDoesNot()
     {
-        QCOMPARE(*fadesAt(std::vector { 40.0, 41.0, 40.0, 42.0, 49.0, 51.0, 55.0 }), std::size_t { 4 });
-        QVERIFY(!fadesAt(std::vector { 40.0, 41.0, 40.0, 55.0, 41.0, 40.0 })); // one long stop
-        QVERIFY(!fadesAt(std::vector { 40.0, 41.0, 40.0, 42.0, 55.0 })); // only the last
-        QVERIFY(!fadesAt(std::vector { 40.0, 41.0, 60.0 }));
-        QVERIFY(!fadesAt(std::vector { 40.0, 41.0, 40.0, 49.0, 49.5 }, 1.3));
+        const auto faded = fadeIn(std::vector { 40.0, 41.0, 40.0, 42.0, 49.0, 51.0, 55.0 });
+        QVERIFY(faded && faded->from == 4 && faded->to == 6);
+        QVERIFY(!fadeIn(std::vector { 40.0, 41.0, 40.0, 55.0, 41.0, 40.0 })); // one long stop
+        QVERIFY(!fadeIn(std::vector { 40.0, 41.0, 40.0, 42.0, 55.0 })); // only the last
+        QVERIFY(!fadeIn(std::vector { 40.0, 41.0, 60.0 }));
+        QVERIFY(!fadeIn(std::vector { 40.0, 41.0, 40.0, 49.0, 49.5 }, 1.3));
+        // Faded and recovered: the last stop decides nothing.
+        const auto between = fadeIn(std::vector { 40.0, 41.0, 40.0, 42.0, 52.0, 55.0, 56.0, 50.0, 41.0, 40.0 });
+        QVERIFY(between && between->from == 4 && between->to == 7);
+        // Bouncing up and down is scatter: as wide as what it seems to rise by.
+        const auto bouncing = fadeLevel(std::vector { 40.0, 47.0, 41.0, 50.0, 42.0, 51.0, 40.0, 49.0 });
+        QVERIFY(bouncing.single == 0 || bouncing.scatter > bouncing.level - 1);
+        const auto even = fadeLevel(std::vector { 40.0, 40.5, 40.2, 40.1, 40.6, 40.3, 40.4 });
+        QVERIFY(even.level < 1.02 && even.scatter < 0.03 && even.single == 0);
     }
 
     /// 100 km/h: 10 + 60 m, by hand; past 1.2 of a mean of 40: 48.

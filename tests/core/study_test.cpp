@@ -210,6 +210,7 @@ private slots:
                                 "/wind_kmh", "/wind_limit_kmh", "/distance_m", "/stops/0/speed_kmh", "/stops/1/speed_kmh",
                                 "/stops/2/speed_kmh", "/stops/3/speed_kmh", "/stops/4/speed_kmh", "/stops/5/speed_kmh",
                                 "/stops/6/speed_kmh", "/stops/7/speed_kmh", "/stops/8/speed_kmh", "/stops/9/speed_kmh", "/fade_past",
+                                "/day_grip_percent",
                                 // How hard the foot pressed is then assumed, and said so.
                                 "/pedal_n" },
                             [&](const char* end) { return pointer.ends_with(end); });

@@ -19,6 +19,8 @@ void tick(Build& build, const char* step, const jobcard::Hand& hand, Checked sta
     jobcard::tickIn(jobcard::recordOf(build, "varnik-330"), step, state, hand);
 }
 
+Reading measured(double value) { return { value, {}, Known::Measured, "vernier", {} }; }
+
 } // namespace
 
 class TogetherTest : public QObject {
@@ -87,6 +89,41 @@ private slots:
         }
     }
 
+    /// What two hands add lands on nothing of the other's, in any list, and in the same order whoever saves second.
+    void whatBothAddStaysApart()
+    {
+        const Build base = demo();
+        Build mine = base;
+        Build theirs = base;
+        const auto add = [](Build& build, double mass, const char* joint, double radius) {
+            Corner& front = *build.setups[1].front;
+            front.weighings.push_back({ { mass, {}, Known::Measured, "kitchen scale", {} }, { Part::Pads } });
+            front.joints.emplace_back().name = joint;
+            SpokeStation station;
+            station.radius = measured(radius);
+            station.distance = measured(0.01);
+            build.wheels[0].spokes.insert(build.wheels[0].spokes.begin(), station);
+        };
+        add(mine, 1.1, "mine", 0.101);
+        add(theirs, 1.2, "theirs", 0.102);
+        theirs.setups[1].front->weighings[0].mass.value = 9.5;
+        mine.setups[1].front->weighings.erase(mine.setups[1].front->weighings.begin() + 1);
+        const auto both = files::together(base, mine, theirs);
+        QVERIFY(both);
+        QVERIFY(files::together(base, theirs, mine) == both);
+        const auto& weighings = both->setups[1].front->weighings;
+        QCOMPARE(weighings.size(), base.setups[1].front->weighings.size() + 1);
+        QCOMPARE(*weighings[0].mass.value, 9.5);
+        QVERIFY(std::ranges::count(weighings, 1.1, [](const Weighing& w) { return *w.mass.value; }) == 1);
+        QCOMPARE(both->setups[1].front->joints.size(), base.setups[1].front->joints.size() + 2);
+        QCOMPARE(both->wheels[0].spokes.size(), base.wheels[0].spokes.size() + 2);
+        // Legs follow each other: where both put one in at the same place, somebody says which comes first.
+        mine = theirs = base;
+        mine.duties[0].legs.emplace_back().to = measured(20);
+        theirs.duties[0].legs.emplace_back().to = measured(30);
+        QVERIFY(!files::together(base, mine, theirs));
+    }
+
     /// One took away what the other went on with: somebody chooses.
     void whatIsTakenAwayIsNotBroughtBackInSilence()
     {
@@ -94,8 +131,19 @@ private slots:
         Build mine = base;
         Build theirs = base;
         mine.log.erase(mine.log.begin());
-        theirs.log.push_back({});
+        theirs.log.front().note += " and more";
         QVERIFY(!files::together(base, mine, theirs));
+        QVERIFY(!files::together(base, theirs, mine));
+        // What somebody added beside it stays.
+        theirs = base;
+        LogEntry day;
+        day.note = "another day";
+        theirs.log.push_back(day);
+        const auto both = files::together(base, mine, theirs);
+        QVERIFY(both);
+        QCOMPARE(both->log.size(), base.log.size());
+        QCOMPARE(both->log.back().note, day.note);
+        QCOMPARE(both->log.front().note, base.log[1].note);
         mine = theirs = base;
         mine.setups.pop_back();
         theirs.setups.back().front->rotor.thickness.value = 0.0281;

@@ -242,6 +242,7 @@ private slots:
         full.tests.resize(1);
         while (faultIn(full).empty())
             full.tests.push_back(full.tests.front());
+        giveIds(full);
         QVERIFY_THROWS_EXCEPTION(files::Refusal, files::saveBuild(own.path.toStdString(), { full, nullptr }));
         full.tests.pop_back();
         files::saveBuild(own.path.toStdString(), { full, nullptr });

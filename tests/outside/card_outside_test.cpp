@@ -68,7 +68,7 @@ for event in calendar.walk('VEVENT'):
                 LogEntry e;
                 e.date = logbook::dateOf(20'000 + 40 * k);
                 e.odometer = { km * 1000, {}, Known::Measured, {}, {} };
-                e.wear.push_back({ Axle::Front, Side::Left, { left * 1e-3, {}, Known::Measured, {}, {} }, {} });
+                e.wear.push_back({ Axle::Front, Side::Left, { left * 1e-3, 0.0, Known::Measured, {}, {} }, {} });
                 b.log.push_back(e);
                 asked +=
                     QByteArray::number(km * 1000, 'g', 17) + "," + QByteArray::number(left * 1e-3, 'g', 17) + (k + 1 < count ? ";" : "\n");

@@ -1,4 +1,5 @@
 #include "chapters/stopping/stopping_chapter.hpp"
+#include "chapters/proving/checks.hpp"
 #include "stages/sheets.hpp"
 
 #include "drawing/shapes.hpp"
@@ -97,7 +98,7 @@ Sheet roadSheet(const Study& study)
             if (!stop.distance.value)
                 continue;
             const double x = *stop.distance.value * metre;
-            const Verdict* v = study.verdict("stop/measured-" + std::to_string(number));
+            const Verdict* v = study.verdict(checks::measuredStop, { .number = static_cast<int>(number) });
             sheet.line(QPolygonF { QPointF(x, lane), QPointF(x, lane * 1.16) },
                 { session.setup == study.after.setup->id ? t.proposal : t.found, 1.4, Qt::SolidLine, {}, Hatch::None, {}, 0 });
             if (!v || (measured > named && isFine(v->level)))

@@ -235,4 +235,13 @@ void StagePage::reveal(const Verdict& verdict)
         refresh();
 }
 
+std::optional<int> StagePage::shownIn(const Verdict& verdict, Pictures pictures)
+{
+    if (verdict.check)
+        for (const auto& [name, place] : pictures)
+            if (verdict.check->shown == name)
+                return place;
+    return {};
+}
+
 } // namespace deepstop::app

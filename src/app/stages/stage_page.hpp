@@ -62,6 +62,9 @@ protected:
     [[nodiscard]] virtual bool isDrawn(int) const { return true; }
     /// The place that shows most of what this verdict of the page's stage rests on, its axle being chosen already.
     [[nodiscard]] virtual int placeFor(const Verdict&) const { return place_; }
+    /// Where the picture that a verdict's check names stands; nothing where it is none of these.
+    using Pictures = std::initializer_list<std::pair<std::string_view, int>>;
+    [[nodiscard]] static std::optional<int> shownIn(const Verdict& verdict, Pictures pictures);
     /// Whatever else the page shows of the study.
     virtual void refreshRest() { }
     /// A result was clicked on the sheet.

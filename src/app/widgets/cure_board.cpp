@@ -1,5 +1,6 @@
 #include "widgets/cure_board.hpp"
 
+#include "chapters/clearance/checks.hpp"
 #include "chapters/heat/heat_chapter.hpp"
 #include "chapters/clearance/clearance.hpp"
 #include "library_store.hpp"
@@ -242,17 +243,18 @@ void CureBoard::refresh(Axle axle)
     for (const WheelGap which : wheelGaps)
         if (which != WheelGap::Insets || !now.wheel->insets.empty()) {
             standing[static_cast<std::size_t>(which)] = now.room(which).gap;
-            const Verdict* v = study.verdict((axle == Axle::Front ? "front/" : "rear/")
-                + std::string(which == WheelGap::Barrel ? "barrel-gap"
-                        : which == WheelGap::Spokes     ? "spoke-gap"
-                                                        : "inset-gap"));
+            const Verdict* v = study.verdict(
+                which == WheelGap::Barrel       ? checks::barrelGap
+                    : which == WheelGap::Spokes ? checks::spokeGap
+                                                : checks::insetGap,
+                { axle });
             standing_ = v ? std::max(standing_, v->level) : standing_;
         }
     auto as = contentOf(now, standing, standing_);
     as.title = tr("As it is: %1").arg(text(now.wheel->name));
     for (auto& before : as.before)
         before.reset();
-    const Verdict* studs = study.verdict(axle == Axle::Front ? "front/studs" : "rear/studs");
+    const Verdict* studs = study.verdict(checks::studs, { axle });
     const Figure& heatStore = study.of<Heat>().after.at(axle).heatStore;
     as.figures = { QStringLiteral("0"), studs ? length(studs->figure) : QStringLiteral("–"),
         heatStore.value ? text(figure(*heatStore.value, style::heatStore, system)) : QStringLiteral("–"), QStringLiteral("0 %"),

@@ -289,20 +289,40 @@ Build withoutElement(Build build, const std::string& pointer)
 
 namespace {
 
-constexpr std::string_view noDuty = "unknown";
+/// What a text may refer to: known by its id to the file and by its name to people.
+struct References {
+    std::string nobody; ///< the word for none
+    std::vector<std::pair<std::string, std::string>> all; ///< id, name
+};
 
-/// A duty is known by its id to the file and by its name to people.
-bool namesDuty(const StatedFact& fact) { return fact.kind == StatedFact::Kind::Text && fact.pointer.ends_with("/duty"); }
+std::optional<References> referencesAt(const Build& build, std::string_view pointer)
+{
+    References r;
+    const auto add = [&r](const std::string& id, const std::string& name) { r.all.emplace_back(id, name.empty() ? id : name); };
+    if (pointer.ends_with("/duty")) {
+        r.nobody = "unknown";
+        for (const DutyPlan& each : build.duties)
+            add(each.id, each.name);
+        return r;
+    }
+    if (pointer.starts_with("/duties/") && pointer.ends_with("/load")) {
+        r.nobody = "driver alone";
+        for (const LoadCase& each : build.loads)
+            add(each.id.text, each.name);
+        return r;
+    }
+    return {};
+}
 
-void sayDuties(StatedFact& fact, const Build& build)
+void offer(StatedFact& fact, const References& references)
 {
     fact.kind = StatedFact::Kind::Word;
-    fact.words = { std::string(noDuty) };
-    auto chosen = fact.value.empty() ? std::string(noDuty) : fact.value;
-    for (const DutyPlan& duty : build.duties) {
-        fact.words.push_back(duty.name.empty() ? duty.id : duty.name);
-        if (duty.id == fact.value)
-            chosen = fact.words.back();
+    fact.words = { references.nobody };
+    auto chosen = fact.value.empty() ? references.nobody : fact.value;
+    for (const auto& [id, name] : references.all) {
+        fact.words.push_back(name);
+        if (id == fact.value)
+            chosen = name;
     }
     // One that is gone stands there as it was written.
     if (std::ranges::find(fact.words, chosen) == fact.words.end())
@@ -310,14 +330,12 @@ void sayDuties(StatedFact& fact, const Build& build)
     fact.value = chosen;
 }
 
-std::string dutyIdOf(const Build& build, const std::string& word)
+std::string idOf(const References& references, const std::string& word)
 {
-    if (word == noDuty)
+    if (word == references.nobody)
         return {};
-    for (const DutyPlan& duty : build.duties)
-        if ((duty.name.empty() ? duty.id : duty.name) == word)
-            return duty.id;
-    return word;
+    const auto found = std::ranges::find(references.all, word, &std::pair<std::string, std::string>::second);
+    return found == references.all.end() ? word : found->first;
 }
 
 } // namespace
@@ -326,8 +344,9 @@ std::optional<StatedFact> factAt(const Build& build, const std::string& pointer)
 {
     FindFact finder(pointer);
     describe(finder, build);
-    if (finder.found && namesDuty(*finder.found))
-        sayDuties(*finder.found, build);
+    if (finder.found && finder.found->kind == StatedFact::Kind::Text)
+        if (const auto references = referencesAt(build, pointer))
+            offer(*finder.found, *references);
     return finder.found;
 }
 
@@ -336,8 +355,8 @@ FactEntry withFact(Build build, const std::string& pointer, const std::string& t
     const auto fact = factAt(build, pointer);
     if (!fact)
         return { {}, pointer + ": there is no such place in the build." };
-    const bool duty = fact->kind == StatedFact::Kind::Word && pointer.ends_with("/duty");
-    const std::string said = duty ? dutyIdOf(build, text) : text;
+    const auto references = fact->kind == StatedFact::Kind::Word ? referencesAt(build, pointer) : std::nullopt;
+    const std::string said = references ? idOf(*references, text) : text;
     PutFact put(pointer, said);
     describe(put, build);
     if (!put.done())

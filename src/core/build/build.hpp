@@ -10,6 +10,7 @@ namespace deepstop {
 struct ShimStock {
     Reading thickness;
     int count = 0; ///< for the whole car
+    ElementId id {};
     bool operator==(const ShimStock&) const = default;
 };
 
@@ -26,6 +27,7 @@ struct Pass {
     Reading shimBottom;
     Reading radialTop;
     Reading radialBottom;
+    ElementId id {};
     bool operator==(const Pass&) const = default;
 };
 
@@ -89,6 +91,7 @@ struct Wants {
     Reading pitchTime { 0.25, 0.1, Known::Measured, {}, {} }; ///< in which the load has gone forward to two thirds
     Reading gripFall { 0.1, 0.05, Known::Measured, {}, {} }; ///< part of its grip a tyre loses when its load doubles
     Reading wetGrip { 0.72, 0.1, Known::Measured, {}, {} }; ///< of the dry grip that is left on a wet road
+    Reading dayGrip { 0.05, 0.0, Known::Measured, {}, {} }; ///< by which a road's grip may be off from one day to another, either way
     Reading fadePast { 1.2, 0.0, Known::Measured, {}, {} }; ///< of the first stops' distance, where a car has faded
     Reading windLimit { 10 * (1 / 3.6), 0.0, Known::Measured, {}, {} }; ///< along the road, for a test
     DEEPSTOP_COMPILED_ONCE(Wants)

@@ -3,6 +3,7 @@
 /// hubs. Plain values, all SI.
 
 #include "build/compiled_once.hpp"
+#include "build/element_id.hpp"
 #include "quantity/reading.hpp"
 
 #include <string>
@@ -78,6 +79,7 @@ struct Carried {
     Reading mass;
     Reading behindFrontAxle; ///< negative ahead of it
     Reading height; ///< over the road
+    ElementId id {};
     bool operator==(const Carried&) const = default;
 };
 
@@ -88,6 +90,7 @@ struct Leg {
     Reading time;
     Reading slope; ///< of the road, falling positive; absent = level
     Fact<YesNo> braking = YesNo::Unknown; ///< not said: where it slows
+    ElementId id {};
     bool operator==(const Leg&) const = default;
 };
 
@@ -96,7 +99,7 @@ struct DutyPlan {
     std::string id;
     std::string name;
     Fact<int> repeats = notCounted; ///< then once
-    std::string load; ///< name of the load case it is driven with; empty: the driver alone
+    std::string load; ///< id of the load case it is driven with; empty: the driver alone
     Reading towed; ///< mass of a trailer without brakes of its own; absent = none
     Reading engineBraking; ///< deceleration by engine and gears while coasting and braking; absent = none
     std::vector<Leg> legs;
@@ -107,6 +110,7 @@ struct DutyPlan {
 struct LoadCase {
     std::string name; ///< "full"
     std::vector<Carried> carried;
+    ElementId id {};
     bool operator==(const LoadCase&) const = default;
 };
 
@@ -127,6 +131,7 @@ struct KeepOut {
     std::string name; ///< "hose at droop, full left lock"
     Reading depth; ///< inboard of the hub's flange face
     Reading radius; ///< from the axis
+    ElementId id {};
     bool operator==(const KeepOut&) const = default;
 };
 

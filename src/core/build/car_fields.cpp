@@ -53,6 +53,7 @@ void fields(V& v, T& h)
 template <class V, Is<Leg> T>
 void fields(V& v, T& l)
 {
+    v.element(l.id);
     v.reading("from_kmh", "speed at its beginning", style::speed, range::speedOrNone, l.from);
     v.reading("to_kmh", "speed at its end", style::speed, range::speedOrNone, l.to);
     v.reading("time_s", "time it takes", style::seconds, range::duration, l.time);
@@ -75,6 +76,7 @@ void fields(V& v, T& d)
 template <class V, Is<Carried> T>
 void fields(V& v, T& c)
 {
+    v.element(c.id);
     v.text("what", "what it is", c.what);
     v.reading("mass_kg", "mass carried", style::carMass, range::carriedMass, c.mass);
     v.reading("behind_front_axle_mm", "place behind the front axle", style::frame, range::carriedPlace, c.behindFrontAxle);
@@ -84,6 +86,7 @@ void fields(V& v, T& c)
 template <class V, Is<LoadCase> T>
 void fields(V& v, T& l)
 {
+    v.element(l.id);
     v.text("name", "load", l.name);
     v.list("carried", "carried", 40, l.carried);
 }
@@ -91,6 +94,7 @@ void fields(V& v, T& l)
 template <class V, Is<KeepOut> T>
 void fields(V& v, T& k)
 {
+    v.element(k.id);
     v.choice("kind", "what it is", k.kind, choices::keepOut);
     v.text("name", "name", k.name);
     v.reading("depth_mm", "depth inboard of the hub face", style::size, range::place, k.depth);

@@ -101,6 +101,9 @@ inline constexpr ChoiceTable<Condition, 5> condition { { { "unknown", Condition:
     { "oiled", Condition::Oiled }, { "threadlocker", Condition::Threadlocker }, { "anti-seize", Condition::AntiSeize } } };
 inline constexpr ChoiceTable<ThreadIn, 4> threadIn { { { "unknown", ThreadIn::Unknown }, { "steel", ThreadIn::Steel },
     { "iron", ThreadIn::Iron }, { "aluminium", ThreadIn::Aluminium } } };
+inline constexpr ChoiceTable<Joins, 5> joins { { { "unknown", Joins::Unknown },
+    { "bracket", Joins::BracketToKnuckle }, { "caliper", Joins::CaliperToBracket }, { "hat", "the ring", Joins::RingToHat },
+    { "other", Joins::Other } } };
 inline constexpr ChoiceTable<ShimsIn, 4> shimsIn { { { "unknown", ShimsIn::Unknown }, { "none", ShimsIn::None },
     { "axial_shims", "axial shims", ShimsIn::Axial }, { "radial_shims", "radial shims", ShimsIn::Radial } } };
 inline constexpr ChoiceTable<Freed, 2> freed { { { "just_turns_free", "just turns free", Freed::JustTurns },

@@ -12,6 +12,7 @@ struct BarrelStation {
     Reading depth;
     Reading insideRadius;
     Fact<YesNo> bend = YesNo::Unknown; ///< a bend begins or ends here: from one such to the next the barrel runs straight
+    ElementId id {};
     bool operator==(const BarrelStation&) const = default;
 };
 
@@ -21,6 +22,7 @@ struct SpokeStation {
     Reading distance;
     Fact<YesNo> bend = YesNo::Unknown; ///< as of the barrel
     std::string along; ///< which line down the spokes: "middle", "edge"; stations of one line make one profile
+    ElementId id {};
     bool operator==(const SpokeStation&) const = default;
 };
 
@@ -32,6 +34,7 @@ struct Inset {
     Reading from; ///< depth of its outboard end, inboard of the mounting face
     Reading to; ///< depth of its inboard end
     Reading height; ///< how far it stands inward of the barrel
+    ElementId id {};
     bool operator==(const Inset&) const = default;
 };
 
@@ -119,6 +122,7 @@ struct Bump {
     Reading atDepth; ///< its middle from the slot's middle, outboard positive
     Reading width; ///< across, along the axle
     Reading fromMiddle; ///< its far side along the back from the caliper's middle
+    ElementId id {};
     bool operator==(const Bump&) const = default;
 };
 
@@ -166,6 +170,7 @@ struct Caliper {
 struct FrictionPoint {
     Reading temperature;
     Reading friction;
+    ElementId id {};
     bool operator==(const FrictionPoint&) const = default;
 };
 
@@ -220,6 +225,7 @@ struct Fitted {
 struct BracketPoint {
     Reading across; ///< from the line through the axis and the middle between the lugs, towards the car's rear
     Reading radius; ///< along that line from the axis
+    ElementId id {};
     bool operator==(const BracketPoint&) const = default;
 };
 
@@ -289,6 +295,7 @@ enum class Part { Rotor, Caliper, Pads, Bracket, Hose, Hardware, Ring, Hat, Drum
 struct Weighing {
     Reading mass;
     std::vector<Part> contains;
+    ElementId id {};
     bool operator==(const Weighing&) const = default;
 };
 
@@ -301,9 +308,13 @@ enum class ShimsIn { Unknown, None, Axial, Radial };
 /// Faces that are clamped together: what friction between them can be had of.
 enum class Faces { Unknown, Clean, Coated };
 
+/// What a joint holds together.
+enum class Joins { Unknown, BracketToKnuckle, CaliperToBracket, RingToHat, Other };
+
 /// Bolts that do one thing, all alike.
 struct Joint {
     std::string name; ///< "bracket to knuckle"
+    Fact<Joins> joins = Joins::Unknown;
     Fact<std::string> thread;
     Fact<int> bolts = notCounted;
     Fact<BoltClass> boltClass = BoltClass::Unknown;
@@ -323,6 +334,7 @@ struct Joint {
     Reading roomBehind; ///< beyond the thread until the bolt strikes something that turns; absent = a blind hole
     Reading makerTorque; ///< as the maker gives it; outranks the computed one
     Reading mountRadius; ///< from the axis to the bolts, absent = nobody has said, and what they carry is not proven
+    ElementId id {};
     DEEPSTOP_COMPILED_ONCE(Joint)
 };
 

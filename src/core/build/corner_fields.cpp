@@ -7,6 +7,7 @@ namespace deepstop {
 template <class V, Is<BarrelStation> T>
 void fields(V& v, T& s)
 {
+    v.element(s.id);
     v.reading("depth_mm", "depth", style::size, range::place, s.depth);
     v.reading("inside_radius_mm", "inside radius", style::size, range::length, s.insideRadius);
     v.choice("bend", "a bend begins or ends here", s.bend, choices::yesNo);
@@ -15,6 +16,7 @@ void fields(V& v, T& s)
 template <class V, Is<SpokeStation> T>
 void fields(V& v, T& s)
 {
+    v.element(s.id);
     v.reading("radius_mm", "radius", style::size, range::length, s.radius);
     v.reading("distance_mm", "distance to the mounting face", style::size, range::place, s.distance);
     v.choice("bend", "a bend begins or ends here", s.bend, choices::yesNo);
@@ -24,6 +26,7 @@ void fields(V& v, T& s)
 template <class V, Is<Inset> T>
 void fields(V& v, T& i)
 {
+    v.element(i.id);
     v.choice("kind", "what it is", i.kind, choices::inset);
     v.reading("from_mm", "depth of its outboard end", style::size, range::place, i.from);
     v.reading("to_mm", "depth of its inboard end", style::size, range::place, i.to);
@@ -96,6 +99,7 @@ void fields(V& v, T& r)
 template <class V, Is<Bump> T>
 void fields(V& v, T& b)
 {
+    v.element(b.id);
     v.choice("kind", "what it is", b.kind, choices::bump);
     v.reading("over_edge_mm", "top over the rotor's edge", style::size, range::place, b.overEdge);
     v.reading("height_mm", "height", style::size, range::thickness, b.height);
@@ -147,6 +151,7 @@ void fields(V& v, T& c)
 template <class V, Is<FrictionPoint> T>
 void fields(V& v, T& p)
 {
+    v.element(p.id);
     v.reading("temperature_degC", "pad temperature", style::temperature, range::temperature, p.temperature);
     v.reading("friction", "friction there", style::number, range::friction, p.friction);
 }
@@ -199,6 +204,7 @@ void fields(V& v, T& f)
 template <class V, Is<BracketPoint> T>
 void fields(V& v, T& p)
 {
+    v.element(p.id);
     v.reading("across_mm", "across, from the lugs' middle", style::size, range::place, p.across);
     v.reading("radius_mm", "from the axis", style::size, range::length, p.radius);
 }
@@ -227,6 +233,7 @@ void fields(V& v, T& d)
 template <class V, Is<Weighing> T>
 void fields(V& v, T& w)
 {
+    v.element(w.id);
     v.reading("mass_kg", "weighing", style::partMass, range::partMass, w.mass);
     v.ticks("contains", "what lay on the scale", w.contains, choices::part);
 }
@@ -279,6 +286,7 @@ void fields(V& v, T& r)
 template <class V, Is<Joint> T>
 void fields(V& v, T& j)
 {
+    v.element(j.id);
     v.text("name", "name", j.name);
     v.text("thread", "thread", j.thread);
     v.count("bolts", "how many bolts", 60, j.bolts);
@@ -286,6 +294,7 @@ void fields(V& v, T& j)
     v.choice("condition", "threads are", j.condition, choices::condition);
     v.choice("torque_for", "maker's torque is for", j.torqueFor, choices::condition);
     v.choice("thread_in", "thread cut in", j.threadIn, choices::threadIn);
+    v.choice("joins", "what the joint holds", j.joins, choices::joins);
     v.choice("shims", "shims in the grip", j.shims, choices::shimsIn);
     v.choice("faces", "clamped faces are", j.faces, choices::faces);
     v.choice("under_head", "heads bear on", j.underHead, choices::threadIn);

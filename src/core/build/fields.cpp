@@ -7,6 +7,7 @@ namespace deepstop {
 template <class V, Is<ShimStock> T>
 void fields(V& v, T& s)
 {
+    v.element(s.id);
     v.reading("thickness_mm", "shim thickness", style::fine, range::shim, s.thickness);
     v.count("count", "how many", 1000, s.count);
 }
@@ -14,6 +15,7 @@ void fields(V& v, T& s)
 template <class V, Is<Pass> T>
 void fields(V& v, T& p)
 {
+    v.element(p.id);
     v.text("date", "read on", p.date);
     v.reading("inner_top_mm", "inner gap, top", style::fine, range::smallHeight, p.innerTop);
     v.reading("outer_top_mm", "outer gap, top", style::fine, range::smallHeight, p.outerTop);
@@ -88,6 +90,7 @@ void fields(V& v, T& w)
     v.setting("pitch_time_s", "time in which the load goes forward", style::seconds, range::buildUp, w, &Wants::pitchTime);
     v.setting("grip_fall_percent", "grip lost where a tyre's load doubles", style::share, range::shareOrNone, w, &Wants::gripFall);
     v.setting("wet_grip_percent", "dry grip left in the wet", style::share, range::share, w, &Wants::wetGrip);
+    v.setting("day_grip_percent", "grip off from day to day, either way", style::share, range::shareOrNone, w, &Wants::dayGrip);
     v.setting("fade_past", "faded past so many first distances", style::number, range::fadePast, w, &Wants::fadePast);
     v.setting("wind_limit_kmh", "wind along the road, at most", style::speed, range::speed, w, &Wants::windLimit);
 }

@@ -30,6 +30,12 @@ template <class T>
         return {};
 }
 
+/// Elements that are referred to by an id of their own, which they have from the beginning.
+template <class T>
+constexpr bool isNamed = requires(T t) {
+    { t.id } -> std::same_as<std::string&>;
+};
+
 template <class T>
 class ConstPartOf final : public ConstPart {
 public:
@@ -76,7 +82,7 @@ public:
     [[nodiscard]] std::string title(std::size_t i) const override { return titleOf(parts_[i]); }
     [[nodiscard]] bool hasIds() const override
     {
-        return requires(const T t) { t.id; };
+        return isNamed<T>;
     }
 
 private:
@@ -94,7 +100,7 @@ public:
     void clear() override { parts_.clear(); }
     [[nodiscard]] bool hasIds() const override
     {
-        return requires(const T t) { t.id; };
+        return isNamed<T>;
     }
 
 private:
@@ -120,6 +126,7 @@ public:
     {
         visitor_.readings({ { key, label }, style, range }, list, most);
     }
+    void element(auto& id) { visitor_.element(id); }
     void text(std::string_view key, std::string_view label, auto& value)
     {
         const Name name { key, label };

@@ -170,7 +170,7 @@ public:
     virtual void describeBlank(ConstVisitor& v) const = 0;
     /// What a person calls it: a wheel's name, "front left"; may be empty.
     [[nodiscard]] virtual std::string title(std::size_t i) const = 0;
-    /// Elements with ids of their own are named by them and begin with one.
+    /// Elements that are referred to: they begin with an id, and are none without.
     [[nodiscard]] virtual bool hasIds() const = 0;
 
 protected:
@@ -199,6 +199,7 @@ public:
         for (const Reading& each : list)
             reading(field, each);
     }
+    virtual void element(const ElementId&) { }
     /// Comes before text, count, number or choice where that is a fact with a number.
     virtual void fact(const Name&, const FactNumber&) { }
     virtual void text(const Name&, const std::string&) { }
@@ -227,6 +228,7 @@ public:
     virtual ~Visitor() = default;
     virtual void reading(const ReadingField&, Reading&) { }
     virtual void readings(const ReadingField&, std::vector<Reading>&, std::size_t /*most*/) { }
+    virtual void element(ElementId&) { }
     /// Comes before text, count, number or choice where that is a fact with a number.
     virtual void fact(const Name&, FactNumber&) { }
     virtual void text(const Name&, std::string&) { }

@@ -23,6 +23,7 @@ struct MeasuredStop {
     std::string leftOut; ///< why it does not count; empty: it counts
     /// As a logger had it: seconds from where the braking takes hold, speed in m/s, from some seconds before it; empty: by tape.
     std::vector<std::pair<double, double>> course {};
+    ElementId id {};
     bool operator==(const MeasuredStop&) const = default;
 };
 
@@ -36,6 +37,7 @@ struct MeasuredTemperature {
     Axle axle = Axle::Front;
     MeasuredAt at = MeasuredAt::Unknown;
     Reading temperature;
+    ElementId id {};
     bool operator==(const MeasuredTemperature&) const = default;
 };
 
@@ -66,6 +68,7 @@ struct TestSession {
     std::vector<MeasuredTemperature> temperatures {};
     std::vector<Tick> inspected {};
     std::optional<Setup> ran {}; ///< the setup as it was that day, both axles and the hydraulics in it
+    ElementId id {};
     DEEPSTOP_COMPILED_ONCE(TestSession)
 };
 
@@ -119,6 +122,7 @@ struct LogEntry {
     Reading cost; ///< in the build's currency
     std::vector<WearReading> wear;
     std::string note;
+    ElementId id {};
     DEEPSTOP_COMPILED_ONCE(LogEntry)
 };
 

@@ -19,6 +19,7 @@ void fields(V& v, T& t)
 template <class V, Is<MeasuredTemperature> T>
 void fields(V& v, T& m)
 {
+    v.element(m.id);
     v.text("duty", "duty", m.duty);
     v.count("stop", "after stop", 20'000, m.stop);
     v.reading("after_s", "seconds after its end", style::seconds, range::duration, m.after);
@@ -30,6 +31,7 @@ void fields(V& v, T& m)
 template <class V, Is<MeasuredStop> T>
 void fields(V& v, T& s)
 {
+    v.element(s.id);
     v.reading("speed_kmh", "speed of a measured stop", style::speed, range::speed, s.speed);
     v.reading("distance_m", "distance of a measured stop", style::road, range::road, s.distance);
     v.choice("way", "way along the road", s.way, choices::way);
@@ -43,6 +45,7 @@ void fields(V& v, T& s)
 template <class V, Is<TestSession> T>
 void fields(V& v, T& t)
 {
+    v.element(t.id);
     v.text("setup", "setup", t.setup);
     v.text("date", "date", t.date);
     v.text("place", "place", t.place);
@@ -92,6 +95,7 @@ void fields(V& v, T& w)
 template <class V, Is<LogEntry> T>
 void fields(V& v, T& e)
 {
+    v.element(e.id);
     v.text("date", "date", e.date);
     v.reading("odometer_km", "odometer", style::odometer, range::odometer, e.odometer);
     v.choice("event", "what", e.event, choices::logEvent);

@@ -2,6 +2,7 @@
 
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
+#include "hydraulics/hydraulics.hpp"
 #include "quantity/order.hpp"
 #include "quantity/unit.hpp"
 
@@ -25,7 +26,9 @@ constexpr double steelDensity = 7850;
 constexpr double twoPieceContact = 0.8; // W/K, over bobbins or bolts
 constexpr double hatContact = 6; // W/K, hat to hub, clamped
 constexpr double hubMass = 6; // kg, what of hub and knuckle warms up with it
-constexpr double hubAir = 3; // W/K
+constexpr double hubSurface = 0.12; // m² of hub and knuckle
+constexpr double wheelContact = 8; // W/K from the hub into the wheel clamped on it
+constexpr double wheelSurface = 0.5; // m²
 constexpr double throughPiston = 0.5; // W/K, backing to fluid
 constexpr double throughAbutment = 1; // W/K, backing to caliper
 constexpr double usualVane = 5e-3;
@@ -34,6 +37,7 @@ constexpr double caliperMass = 4; // kg, one that was not weighed alone
 constexpr double caliperSurface = 0.02; // m² for a kilogram of it
 constexpr double fluidStore = 110; // J/K of what stands in a caliper
 constexpr double padsCover = 0.15; // of a drum's inside left open by its shoes
+constexpr double plateFaces = 0.3; // of a drum's inside, seen by the plate and the cylinder
 constexpr double holdsTo = 350 + 273.15;
 constexpr double losesAfter = 50; // K for a tenth of friction
 
@@ -92,6 +96,7 @@ heat::Brake drumBrake(Sample& s, const Corner& c)
     b.caliperStore = 2.5 * steelHeat; // the plate they stand on
     b.caliperArea = 0.06;
     b.caliperToFluid = 1;
+    b.facesRing = plateFaces * b.heatedArea;
     b.fluidStore = 30;
     return b;
 }
@@ -145,7 +150,7 @@ heat::Brake thermalBrake(Sample& s, const SetupParts& setup, Axle axle)
         b.hatStore = hat * (light ? materials::aluminium6061.specificHeat : heat::ironRing.specificHeat);
         const double hatRadius = s(r.hatOuterDiameter) / 2;
         const double wall = s(r.hatWall);
-        b.hatArea = 2 * std::numbers::pi * hatRadius * height;
+        b.hatArea = 2 * 2 * std::numbers::pi * hatRadius * height; // inside and outside
         if (r.construction == RotorBuild::Unknown)
             s.assume("a rotor of one piece");
         b.ringToHat = r.construction == RotorBuild::TwoPiece ? twoPieceContact
@@ -172,13 +177,17 @@ heat::Brake thermalBrake(Sample& s, const SetupParts& setup, Axle axle)
         const bool alloy = c.caliper.material->find("lumin") != std::string::npos;
         b.caliperStore = caliper * (alloy ? materials::aluminium6061.specificHeat : steelHeat);
         b.caliperArea = caliperSurface * caliper;
+        // Walls beside the pads and the bridge over them, half of which the pads hide.
+        b.facesRing = (padFace + s(c.pad.length) * (thick + 2 * (lining + s.orElse(c.pad.backing, usualBacking)))) / 2;
         b.caliperToFluid = 4;
         b.fluidStore = fluidStore;
     }
     b.tyreRadius = s(parts.wheel->rollingRadius);
     b.hatToHub = hatContact;
     b.hubStore = hubMass * steelHeat;
-    b.hubToAir = hubAir;
+    b.hubArea = hubSurface;
+    b.hubToWheel = wheelContact;
+    b.wheelArea = wheelSurface;
     b.duct = s.orElse(c.duct, 1, plain);
     b.cooling = s.orElse(c.cooling, 1, plain);
     return b;
@@ -212,13 +221,32 @@ FrictionCurve frictionCurve(Sample& s, const Corner& c)
     }
     // Beyond what anybody has measured a pad is not taken to hold.
     const auto [last, level] = curve.points.back();
-    const double from = std::max(last, holdsTo);
-    if (from > last)
-        curve.points.emplace_back(from, level);
     constexpr double leastLeft = 0.15;
     if (level > leastLeft)
-        curve.points.emplace_back(from + (level - leastLeft) / 0.1 * losesAfter, leastLeft);
+        curve.points.emplace_back(last + (level - leastLeft) / 0.1 * losesAfter, leastLeft);
     return curve;
+}
+
+double fadesAt(const FrictionCurve& curve, double part)
+{
+    if (!curve.points.empty() && curve.points.front().second < part)
+        return curve.points.front().first;
+    for (std::size_t i = 1; i < curve.points.size(); ++i) {
+        const auto& [t0, f0] = curve.points[i - 1];
+        const auto& [t1, f1] = curve.points[i];
+        if (f1 < part && f0 >= part)
+            return t0 + (f0 - part) / (f0 - f1) * (t1 - t0);
+    }
+    return std::numeric_limits<double>::infinity();
+}
+
+double measuredTo(Sample& s, const Corner& c)
+{
+    const auto& measured = c.brakes == BrakeKind::Drums ? c.drum.frictionOverTemperature : c.pad.frictionOverTemperature;
+    double last = -std::numeric_limits<double>::infinity();
+    for (const FrictionPoint& p : measured)
+        last = std::max(last, s(p.temperature, plain));
+    return measured.size() < 2 ? std::numeric_limits<double>::infinity() : last;
 }
 
 bool ThermalCar::operator==(const ThermalCar& o) const
@@ -231,7 +259,8 @@ bool ThermalCar::operator==(const ThermalCar& o) const
         return std::tuple { axle(b.front), axle(b.rear), b.kneePressure, b.slope, b.rearOverFront };
     };
     return tyres(road) == tyres(o.road) && front == o.front && rear == o.rear && frontFriction == o.frontFriction
-        && rearFriction == o.rearFriction && ambient == o.ambient && brakesOf(brakes) == brakesOf(o.brakes);
+        && rearFriction == o.rearFriction && ambient == o.ambient && brakesOf(brakes) == brakesOf(o.brakes)
+        && mostPressure == o.mostPressure && grip == o.grip;
 }
 
 ThermalCar thermalCar(Sample& s, const Build& build, const SetupParts& setup)
@@ -247,6 +276,16 @@ ThermalCar thermalCar(Sample& s, const Build& build, const SetupParts& setup)
         car.rearFriction = frictionCurve(s, *setup.rear.corner);
     car.ambient = build.wants.ambient.value ? s(build.wants.ambient, plain) : 293.15;
     car.brakes = brakesOf(s, build, setup);
+    // What foot and tyres can do is looked at beside the sum: a run goes on without it, and its verdict asks for it.
+    constexpr double endless = std::numeric_limits<double>::infinity();
+    Sample beside;
+    const double greatest = setting(build.wants.greatestEffort, &Wants::greatestEffort);
+    const double pressure = hydraulics::frontPressure(footOf(beside, build, *setup.hydraulics), greatest);
+    car.mostPressure = std::isfinite(pressure) ? pressure : endless;
+    double grip = 0;
+    for (const AxleParts* axle : { &setup.front, &setup.rear })
+        grip = std::max(grip, axle->wheel && axle->wheel->grip.value ? *axle->wheel->grip.value : endless);
+    car.grip = grip;
     return car;
 }
 
@@ -277,6 +316,14 @@ heat::Car runnable(const ThermalCar& car)
             stopping::brakeForces(now, stopping::pressureFor(car.balance, now, some / (car.balance.mass * standardGravity)));
         return forces.front / forces.sum();
     };
+    if (std::isfinite(car.mostPressure))
+        runs.mostForce = [car](double front, double rear) {
+            stopping::Brakes now = car.brakes;
+            now.front.brakeFactor *= front;
+            now.rear.brakeFactor *= rear;
+            return stopping::brakeForces(now, car.mostPressure).sum();
+        };
+    runs.grip = car.grip;
     return runs;
 }
 
@@ -291,7 +338,7 @@ heat::Duty dutyOf(Sample& s, const Build& build, const DutyPlan& plan)
 {
     heat::Duty duty { plan.id, plan.name, {}, s.orElse(plan.engineBraking, 0, plain), s.orElse(plan.towed, 0, plain) };
     if (!plan.load.empty()) {
-        const auto load = std::ranges::find(build.loads, plan.load, &LoadCase::name);
+        const auto load = std::ranges::find(build.loads, ElementId { plan.load }, &LoadCase::id);
         if (load == build.loads.end())
             duty.added = missing;
         else
@@ -312,6 +359,36 @@ heat::Duty dutyOf(Sample& s, const Build& build, const DutyPlan& plan)
                 return duty;
         }
     return duty;
+}
+
+double unsureShareOf(const Build& build, const DutyPlan& plan)
+{
+    const auto width = [](const Reading& r) { return r.value ? uncertainty(r, false) : 0; };
+    // Heat of a braking goes with v₁² − v₂², its loss with the time; the widths of all legs add up.
+    double heat = 0;
+    double off = 0;
+    double last = 0;
+    double lastWidth = 0;
+    double time = 0;
+    double timeOff = 0;
+    for (const Leg& leg : plan.legs) {
+        const double from = leg.from.value.value_or(last);
+        const double fromWidth = leg.from.value ? width(leg.from) : lastWidth;
+        last = leg.to.value.value_or(from);
+        lastWidth = width(leg.to);
+        heat += std::abs(from * from - last * last);
+        off += 2 * (from * fromWidth + last * lastWidth);
+        time += leg.time.value.value_or(0);
+        timeOff += width(leg.time);
+    }
+    double added = 0;
+    for (const LoadCase& load : build.loads)
+        if (load.id.text == plan.load)
+            for (const Carried& each : load.carried)
+                added += width(each.mass);
+    added += width(plan.towed);
+    const double mass = build.car.mass.value.value_or(0);
+    return (heat > 0 ? off / heat : 0) + (time > 0 ? timeOff / time : 0) + (mass > 0 ? added / mass : 0);
 }
 
 const DutyPlan* judgedDuty(const Build& build)
@@ -345,8 +422,10 @@ double fluidBoils(Sample& s, const Hydraulics& h)
         dry = s(h.dryBoiling, plain);
     if (h.wetBoiling.value)
         wet = s(h.wetBoiling, plain);
-    const double age = s(h.fluidAge, plain);
-    return dry + (std::min(dry, wet) - dry) * std::clamp(age / wetAfter, 0.0, 1.0);
+    const double age = s(h.fluidAge, plain) / wetAfter;
+    constexpr double aYear = 0.2; // a tenth of the fall a year, two years the unit
+    constexpr double mostBeyond = 0.5;
+    return dry + (std::min(dry, wet) - dry) * (std::clamp(age, 0.0, 1.0) + std::clamp(aYear * (age - 1), 0.0, mostBeyond));
 }
 
 } // namespace deepstop::figures

@@ -18,9 +18,13 @@ struct FrictionCurve {
     [[nodiscard]] double at(double temperature) const;
     bool operator==(const FrictionCurve&) const = default;
 };
-/// Of an axle's pads or linings. A pad nobody has a curve of holds to 350 °C and then loses a tenth in 50 K (common practice, and said); so
-/// does any pad beyond its last point, if that is no lower.
+/// Of an axle's pads or linings. A pad nobody has a curve of holds to 350 °C and then loses a tenth in 50 K (common practice, and said); one
+/// with a curve loses as much from its last point on.
 [[nodiscard]] FrictionCurve frictionCurve(Sample& s, const Corner& corner);
+/// Surface temperature at which friction is under a part of the quoted one: that of the first point where it never was over it.
+[[nodiscard]] double fadesAt(const FrictionCurve& curve, double part);
+/// The last temperature at which somebody has measured it, K; infinite for a curve that is common practice alone.
+[[nodiscard]] double measuredTo(Sample& s, const Corner& corner);
 
 /// All that a run of a duty hangs on, in plain numbers: equal ones run alike.
 struct ThermalCar {
@@ -32,6 +36,8 @@ struct ThermalCar {
     double ambient = 0;
     stopping::Car balance;
     stopping::Brakes brakes;
+    double mostPressure = 0; ///< front, at the greatest effort of the foot, Pa; infinite where the foot is not known
+    double grip = 0; ///< deceleration over g that its tyres make; infinite where nobody has read them
     bool operator==(const ThermalCar&) const;
 };
 [[nodiscard]] ThermalCar thermalCar(Sample& s, const Build& build, const SetupParts& setup);
@@ -40,16 +46,18 @@ struct ThermalCar {
 /// Front pressure that makes a force on the road with friction as it then is; infinite where none does.
 [[nodiscard]] double pressureFor(const ThermalCar& car, double force, double frontFriction, double rearFriction);
 
-/// With the load and the trailer it is driven with. NaN for a load case that the build has not.
 /// Of all linings of one wheel: both pads, or both shoes.
 [[nodiscard]] double liningArea(Sample& s, const Corner& corner);
 
+/// With the load and the trailer it is driven with. NaN for a load case that the build has not.
 [[nodiscard]] heat::Duty dutyOf(Sample& s, const Build& build, const DutyPlan& plan);
+/// Part by which the heat of a duty may be off for the widths of its own readings: speeds and times of its legs, what it carries.
+[[nodiscard]] double unsureShareOf(const Build& build, const DutyPlan& plan);
 /// The duty a build's brakes are judged by: the one it names, or the first. Null where there is no duty, or not the one that is named.
 [[nodiscard]] const DutyPlan* judgedDuty(const Build& build);
 
-/// Boiling point of the fluid as old as it is, K: from dry to wet in two years (common practice; water comes in through the hoses). FMVSS
-/// 116 has at least 205/140, 230/155 and 260/180 °C for DOT 3, 4 and 5.1. NaN where class or age was not said.
+/// Boiling point of the fluid as old as it is, K: from dry to wet in two years, then a tenth of that fall more a year, at most half of it
+/// (common practice; water comes in through the hoses). FMVSS 116 has at least 205/140, 230/155 and 260/180 °C for DOT 3, 4 and 5.1. NaN where class or age was not said.
 [[nodiscard]] double fluidBoils(Sample& s, const Hydraulics& hydraulics);
 
 } // namespace deepstop::figures

@@ -1,7 +1,9 @@
 #include "files/build_file.hpp"
 
 #include "build/difference.hpp"
+#include "build/naming.hpp"
 #include "files/disk.hpp"
+#include "files/element_name.hpp"
 #include "files/json_fields.hpp"
 #include "files/json_text.hpp"
 #include "files/lock.hpp"
@@ -16,9 +18,26 @@
 namespace deepstop::files {
 namespace {
 
+/// Elements of one list with the same id.
+class IdsOnce : public deepstop::Naming {
+public:
+    void element(const ElementId& id) override
+    {
+        const auto list = pointer().substr(0, pointer().rfind('/'));
+        if (!id.text.empty() && !taken_.emplace(list, id.text).second)
+            throw Refusal(
+                fmt::format("{}/id: “{}” is taken by another of this list: give each its own, or leave it out.", pointer(), shortened(id.text)));
+    }
+
+private:
+    std::set<std::pair<std::string, std::string>> taken_;
+};
+
 /// What the schema cannot say: ids are there once, references lead somewhere.
 void checkReferences(const Build& build)
 {
+    IdsOnce once;
+    describe(once, build);
     std::set<std::string> wheels;
     std::set<std::string> setups;
     for (std::size_t i = 0; i < build.wheels.size(); ++i)
@@ -43,6 +62,14 @@ void checkReferences(const Build& build)
         known(build.tests[i].setup, "tests", i);
 }
 
+/// Before version 3.1 a duty named its load by the load's name.
+void nameLoadsById(Build& build)
+{
+    for (DutyPlan& duty : build.duties)
+        if (const auto load = std::ranges::find(build.loads, duty.load, &LoadCase::name); !duty.load.empty() && load != build.loads.end())
+            duty.load = load->id.text;
+}
+
 /// Words ticked that a newer program knows.
 bool areTokens(const Json& unknown)
 {
@@ -65,17 +92,9 @@ void graft(OrderedJson& onto, const Json& unknown)
         for (const Json& token : unknown)
             onto.push_back(token.get<std::string>());
     } else if (unknown.is_array() && onto.is_array()) {
-        // By id where these elements go by one; an id that this version does not know says nothing of where it belongs.
-        const bool named = std::ranges::any_of(onto, [](const OrderedJson& e) { return e.is_object() && e.contains("id"); });
-        for (std::size_t i = 0; i < unknown.size(); ++i) {
-            const Json& rest = unknown[i];
-            const auto owner = named && rest.contains("id") && rest["id"].is_string()
-                ? std::ranges::find_if(onto,
-                      [&](const OrderedJson& e) { return e.contains("id") && e["id"] == rest["id"].get_ref<const std::string&>(); })
-                : (i < onto.size() ? onto.begin() + static_cast<std::ptrdiff_t>(i) : onto.end());
-            if (owner != onto.end())
-                graft(*owner, rest);
-        }
+        // One for each element, in their order.
+        for (std::size_t i = 0; i < std::min(unknown.size(), onto.size()); ++i)
+            graft(onto[i], unknown[i]);
     }
 }
 
@@ -106,7 +125,8 @@ std::vector<std::size_t> placesAfter(const OrderedJson& before, const OrderedJso
     return places;
 }
 
-Json moved(const Json& unknown, const OrderedJson& before, const OrderedJson& after)
+/// @param list the key they stand under; of a list
+Json moved(const Json& unknown, const OrderedJson& before, const OrderedJson& after, std::string_view list)
 {
     if (unknown.is_object() && before.is_object() && after.is_object()) {
         Json kept = Json::object();
@@ -117,7 +137,7 @@ Json moved(const Json& unknown, const OrderedJson& before, const OrderedJson& af
             if (!before.contains(key) || !value.is_structured())
                 kept[key] = value;
             else if (after.contains(key))
-                kept[key] = moved(value, before[key], after[key]);
+                kept[key] = moved(value, before[key], after[key], key);
         }
         return kept;
     }
@@ -125,21 +145,20 @@ Json moved(const Json& unknown, const OrderedJson& before, const OrderedJson& af
         return std::ranges::find(after, OrderedJson(unknownToken)) != after.end() ? unknown : Json::array();
     if (!unknown.is_array() || !before.is_array() || !after.is_array())
         return unknown;
-    const auto nameOf = [](const OrderedJson& e) { return e.is_object() && e.contains("id") ? e["id"].dump() : std::string(); };
     const auto places = placesAfter(before, after);
     Json kept = Json::array();
     for (std::size_t i = 0; i < after.size(); ++i)
         kept.push_back(Json::object());
     for (std::size_t i = 0; i < unknown.size() && i < before.size(); ++i) {
         auto place = places[i];
-        if (const auto name = nameOf(before[i]); !name.empty()) {
+        if (const auto name = nameIn(list, before[i]); !name.empty()) {
             place = gone;
             for (std::size_t k = 0; k < after.size() && place == gone; ++k)
-                if (nameOf(after[k]) == name)
+                if (nameIn(list, after[k]) == name)
                     place = k;
         }
         if (place != gone)
-            kept[place] = moved(unknown[i], before[i], after[place]);
+            kept[place] = moved(unknown[i], before[i], after[place], {});
     }
     return kept;
 }
@@ -155,7 +174,7 @@ OrderedJson treeOf(const Build& build)
 
 std::shared_ptr<const Json> movedAlong(const std::shared_ptr<const Json>& unknown, const Build& before, const Build& after)
 {
-    return unknown ? std::make_shared<const Json>(moved(*unknown, treeOf(before), treeOf(after))) : nullptr;
+    return unknown ? std::make_shared<const Json>(moved(*unknown, treeOf(before), treeOf(after), {})) : nullptr;
 }
 
 const Json& buildSchema()
@@ -191,6 +210,7 @@ BuildFile parseBuild(std::string_view text)
     if (!json.contains("setups"))
         throw Refusal("/setups: missing: a build has at least one setup, the car as found.");
     static const SchemaCheck check(buildSchema());
+    const bool older = json["deepstop"] != buildVersion || !json.contains("minor") || json["minor"] == 0;
     if (json["deepstop"] == 1)
         fromVersion1(json);
     if (json["deepstop"] == 2)
@@ -207,6 +227,9 @@ BuildFile parseBuild(std::string_view text)
     if (auto& found = file.build.setups.front(); !found.hydraulics)
         found.hydraulics.emplace();
     checkReferences(file.build);
+    giveIds(file.build);
+    if (older)
+        nameLoadsById(file.build);
     if (!reader.left.empty())
         file.unknown = std::make_shared<const Json>(std::move(reader.left));
     return file;
@@ -289,6 +312,7 @@ BuildFile changeBuild(const std::filesystem::path& path, const Edit& edit, std::
     auto changed = edit(file.build);
     if (!changed)
         throw Refusal(path.string() + ": was not changed: what was to be changed is not in it.");
+    giveIds(*changed);
     file.unknown = movedAlong(file.unknown, file.build, *changed);
     file.build = std::move(*changed);
     saveBuild(path, file);

@@ -113,6 +113,12 @@ void Writer::readings(const ReadingField& field, const std::vector<Reading>& lis
         out[keyOf(field)].push_back(readingJson(r, unitOfKey(field.key, field.style)));
 }
 
+void Writer::element(const ElementId& id)
+{
+    if (!id.text.empty())
+        out["id"] = id.text;
+}
+
 void Writer::text(const Name& name, const std::string& value)
 {
     if (!value.empty())
@@ -210,6 +216,12 @@ void Reader::readings(const ReadingField& field, std::vector<Reading>& list, std
         left[std::string(field.key)] = std::move(leftovers);
 }
 
+void Reader::element(ElementId& id)
+{
+    if (const auto json = take("id"); !json.is_null())
+        id.text = json.get<std::string>();
+}
+
 void Reader::text(const Name& name, std::string& value)
 {
     if (const auto json = take(name.key); !json.is_null())
@@ -285,14 +297,10 @@ void Reader::list(const ListField& field, List& list)
     auto leftovers = Json::array();
     bool any = false;
     for (auto& element : take(field.key)) {
-        // Told apart by id where there is one, so that leftovers follow their owner through reordering.
-        const Json id = element.contains("id") ? element["id"] : Json();
         Reader inner(std::move(element));
         list.append();
         list.describe(inner, list.size() - 1);
         any = any || !inner.left.empty();
-        if (!id.is_null())
-            inner.left["id"] = id;
         leftovers.push_back(std::move(inner.left));
     }
     if (any)
@@ -369,6 +377,11 @@ void SchemaWriter::reading(const ReadingField& field, const Reading&) { properti
 void SchemaWriter::readings(const ReadingField& field, const std::vector<Reading>&, std::size_t most)
 {
     properties[keyOf(field)] = listSchema(readingSchema(field), most);
+}
+
+void SchemaWriter::element(const ElementId&)
+{
+    properties["id"] = textSchema("which element of its list it is: given when the build is next saved, where it is left out");
 }
 
 void SchemaWriter::text(const Name& name, const std::string&)

@@ -20,6 +20,7 @@ public:
 
     void reading(const ReadingField& field, const Reading& r) override;
     void readings(const ReadingField& field, const std::vector<Reading>& list, std::size_t most) override;
+    void element(const ElementId& id) override;
     void text(const Name& name, const std::string& value) override;
     void count(const CountField& field, int value) override;
     void number(const NumberField& field, double value) override;
@@ -39,6 +40,7 @@ public:
 
     void reading(const ReadingField& field, Reading& r) override;
     void readings(const ReadingField& field, std::vector<Reading>& list, std::size_t most) override;
+    void element(ElementId& id) override;
     void text(const Name& name, std::string& value) override;
     void count(const CountField& field, int& value) override;
     void number(const NumberField& field, double& value) override;
@@ -61,6 +63,7 @@ public:
 
     void reading(const ReadingField& field, const Reading& r) override;
     void readings(const ReadingField& field, const std::vector<Reading>& list, std::size_t most) override;
+    void element(const ElementId& id) override;
     void text(const Name& name, const std::string& value) override;
     void count(const CountField& field, int value) override;
     void number(const NumberField& field, double value) override;

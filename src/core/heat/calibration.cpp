@@ -24,14 +24,19 @@ Car changed(const Car& car, double cooling, double split)
 std::vector<double> predictedBy(
     const Car& car, const Duty& duty, const std::vector<Taken>& taken, const std::vector<FadeSeries>& faded, const Accuracy& accuracy)
 {
-    const Run r = run(car, duty, accuracy);
+    const double ends = durationOf(duty);
+    Accuracy needed = accuracy;
+    if (std::ranges::none_of(taken, [&](const Taken& t) { return t.time > ends; }))
+        needed.standing = 0;
+    const Run r = run(car, duty, needed);
     std::vector<double> temperatures;
     if (!r.complete)
         return temperatures;
     for (const Taken& t : taken) {
-        const auto after = std::ranges::upper_bound(r.course, t.time, {}, &Moment::time);
-        const Moment& b = after == r.course.end() ? r.course.back() : *after;
-        const Moment& a = after == r.course.begin() ? r.course.front() : *std::prev(after);
+        const auto& moments = t.time > ends && !r.standing.empty() ? r.standing : r.course;
+        const auto after = std::ranges::upper_bound(moments, t.time, {}, &Moment::time);
+        const Moment& b = after == moments.end() ? moments.back() : *after;
+        const Moment& a = after == moments.begin() ? moments.front() : *std::prev(after);
         const double part = b.time > a.time ? std::clamp((t.time - a.time) / (b.time - a.time), 0.0, 1.0) : 0;
         const auto node = static_cast<std::size_t>(t.node);
         temperatures.push_back(std::lerp((t.front ? a.front : a.rear)[node], (t.front ? b.front : b.rear)[node], part));

@@ -26,10 +26,15 @@ inline constexpr double atRest = 7;
 /// Part of the open disc's coefficient that is left inside a wheel; common practice, without a source. A duct multiplies it by 1.5 to 2.5.
 inline constexpr double sheltered = 0.6;
 
+/// Rise of the air round a caliper over that of the ring it has come past; common practice, without a source.
+inline constexpr double bathed = 0.1;
+
 /// Stefan and Boltzmann's constant, W/(m² K⁴) (CODATA 2018).
 inline constexpr double stefanBoltzmann = 5.670374419e-8;
 /// Of a rotor's face: 0.55 machined and bright, 0.9 scaled (common practice); worn faces between.
 inline constexpr double ringEmissivity = 0.6;
 inline constexpr double bodyEmissivity = 0.85;
+/// Between two faces that see each other, the ring's and the caliper's: 1/(1/ε₁ + 1/ε₂ − 1).
+inline constexpr double betweenEmissivity = 1 / (1 / ringEmissivity + 1 / bodyEmissivity - 1);
 
 } // namespace deepstop::heat

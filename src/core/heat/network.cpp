@@ -51,6 +51,20 @@ public:
         for (const int slot : { Hat, Lining, Backing, Caliper, Fluid, Hub })
             x[slot] = ambient_;
     }
+    /// Makes one layer of all. What it holds stays.
+    void lump(double* x)
+    {
+        double mean = 0;
+        for (int i = 0; i < layers_; ++i)
+            mean += x[i] / layers_;
+        std::fill(x, x + mostLayers, 0.0);
+        x[0] = mean;
+        for (const int slot : { In, Lost })
+            x[slot] /= layers_;
+        thick_ *= layers_;
+        perLayer_ *= layers_;
+        layers_ = 1;
+    }
     [[nodiscard]] double stored(const double* x) const
     {
         double sum = 0;
@@ -75,28 +89,35 @@ public:
     /// Takes the air's coefficients at this moment; they serve until the next look, a step later.
     void look(const double* x, double speed)
     {
+        const auto hub = [this](double beside, double overWheel) {
+            const double away = overWheel * b_.wheelArea;
+            const double wheel = b_.hubToWheel > 0 && away > 0 ? 1 / (1 / b_.hubToWheel + 1 / away) : 0;
+            return b_.hubToAir + beside * b_.hubArea + wheel;
+        };
         if (b_.coefficient >= 0) {
             toAir_ = { b_.coefficient * b_.openFaces, b_.coefficient * b_.vaneArea, b_.coefficient * b_.hatArea,
-                b_.coefficient * b_.caliperArea };
+                b_.coefficient * b_.caliperArea, hub(b_.coefficient, b_.coefficient) };
             return;
         }
         const auto film = [&](double temperature) { return (temperature + ambient_) / 2; };
         const double back = ringAt(x, layers_ - 1);
-        // The coefficient of the faces serves hat and caliper as well: half and six tenths of it (common practice).
+        // The coefficient of the faces serves what stands beside them as well: half of it the hat and the wheel, six tenths the caliper,
+        // three the hub in its lee (common practice). A duct blows at the ring alone.
         const double open = discFaces(b_.diameter, speed, film(ringAt(x, 0)));
         const double rim = b_.diameter / 2 / b_.tyreRadius * speed;
-        toAir_.faces = forced(open) * b_.openFaces;
+        toAir_.faces = forced(b_.duct * open) * b_.openFaces;
         toAir_.vanes = b_.vaneArea <= 0 ? 0
-            : b_.channel > 0            ? forced(vaneChannels(b_.channel, b_.channelLength, rim, film(back)) / sheltered) * b_.vaneArea
-                                        : forced(open) * b_.vaneArea;
+            : b_.channel > 0 ? forced(b_.duct * vaneChannels(b_.channel, b_.channelLength, rim, film(back)) / sheltered) * b_.vaneArea
+                             : forced(b_.duct * open) * b_.vaneArea;
         toAir_.hat = forced(0.5 * open) * b_.hatArea;
         toAir_.caliper = forced(0.6 * open) * b_.caliperArea;
+        toAir_.hub = hub(forced(0.3 * open), forced(0.5 * open));
     }
 
     void flow(const double* x, double* dx, double power, bool pressed) const
     {
         std::array<double, mostLayers> heat {};
-        std::array<double, mostLayers> ring;
+        std::array<double, mostLayers> ring {};
         for (int i = 0; i < layers_; ++i)
             ring[static_cast<std::size_t>(i)] = ringAt(x, i);
         const double hot = surfaceOver(ring[0], ring[1], power);
@@ -128,12 +149,15 @@ public:
         heat[last] -= fromVanes + toHat;
         const double hatAir = toAir_.hat * (x[Hat] - ambient_) + shine(bodyEmissivity, b_.hatArea, x[Hat]);
         const double toHub = b_.hatToHub * (x[Hat] - x[Hub]);
-        const double hubAir = b_.hubToAir * (x[Hub] - ambient_);
+        const double hubAir = toAir_.hub * (x[Hub] - ambient_);
         const double toBacking = b_.liningConductance * (x[Lining] - x[Backing]);
         const double toCaliper = b_.backingToCaliper * (x[Backing] - x[Caliper]);
         const double toFluid = b_.backingToFluid * (x[Backing] - x[Fluid]);
         const double wet = b_.caliperToFluid * (x[Fluid] - x[Caliper]);
-        const double caliperAir = toAir_.caliper * (x[Caliper] - ambient_);
+        const double shone = betweenEmissivity * stefanBoltzmann * b_.facesRing
+            * (hot * hot * hot * hot - x[Caliper] * x[Caliper] * x[Caliper] * x[Caliper]);
+        heat[0] -= shone;
+        const double caliperAir = toAir_.caliper * (x[Caliper] - ambient_ - bathed * (hot - ambient_));
         const double gone = fromFaces + fromVanes + hatAir + hubAir + caliperAir;
         for (int i = 0; i < layers_; ++i)
             dx[i] = heat[static_cast<std::size_t>(i)] / perLayer_;
@@ -144,7 +168,7 @@ public:
         dx[Lining] = (lining - toBacking) / b_.liningStore;
         dx[Backing] = (toBacking - toCaliper - toFluid) / b_.backingStore;
         dx[Fluid] = (toFluid - wet) / b_.fluidStore;
-        dx[Caliper] = (toCaliper + wet - caliperAir) / b_.caliperStore;
+        dx[Caliper] = (toCaliper + wet + shone - caliperAir) / b_.caliperStore;
         dx[In] = power / perLayer_;
         dx[Lost] = gone / perLayer_;
     }
@@ -157,17 +181,18 @@ private:
     {
         return b_.metal.conductivity * std::max(0.2, 1 + b_.metal.kRise * (temperature - room));
     }
-    [[nodiscard]] double forced(double open) const { return std::max(atRest, sheltered * b_.cooling * b_.duct * open); }
+    [[nodiscard]] double forced(double open) const { return std::max(atRest, sheltered * b_.cooling * open); }
 
     struct ToAir {
         double faces; ///< W/K
         double vanes;
         double hat;
         double caliper;
+        double hub;
     };
 
     const Brake& b_;
-    ToAir toAir_ { 0, 0, 0, 0 };
+    ToAir toAir_ { 0, 0, 0, 0, 0 };
     double ambient_;
     int layers_;
     double thick_;
@@ -178,7 +203,7 @@ bool makesSense(const Brake& b)
 {
     return b.ringMass > 0 && b.heatedArea > 0 && b.depth > 0 && b.diameter > 0 && b.tyreRadius > 0 && b.hatStore > 0 && b.hubStore > 0
         && b.liningStore > 0 && b.backingStore > 0 && b.caliperStore > 0 && b.fluidStore > 0 && b.openFaces >= 0 && b.vaneArea >= 0
-        && b.cooling > 0 && b.duct > 0 && b.liningShare >= 0 && b.liningShare < 1
+        && b.cooling > 0 && b.duct > 0 && b.facesRing >= 0 && b.hubArea >= 0 && b.wheelArea >= 0 && b.liningShare >= 0 && b.liningShare < 1
         && std::isfinite(b.ringToHat + b.hatToHub + b.hubToAir + b.liningConductance);
 }
 
@@ -197,6 +222,184 @@ bool makesSense(const Duty& duty)
            });
 }
 
+/// A duty on its way: what every part has taken up, and what is written down of it.
+class Driving {
+public:
+    Driving(const Car& car, const Duty& duty, const Accuracy& accuracy)
+        : car_(car), duty_(duty), accuracy_(accuracy), front_(car.front, car.ambient, layersOf(car.front)),
+          rear_(car.rear, car.ambient, layersOf(car.rear)),
+          allowed_(std::min(mostLooks, looksToBegin + looksPerSecond * durationOf(duty)) * std::max(1.0, 1e-3 / accuracy.tolerance))
+    {
+        front_.begin(x_.data());
+        rear_.begin(x_.data() + PerWheel);
+    }
+
+    Run driven()
+    {
+        for (const Phase& phase : duty_.phases) {
+            record(phase, 0, x_, true);
+            if (!follow(phase))
+                return std::move(result_);
+            clock_ += phase.duration;
+            distance_ += (phase.from + phase.to) / 2 * phase.duration;
+        }
+        const Phase& end = duty_.phases.back();
+        clock_ -= end.duration;
+        distance_ -= (end.from + end.to) / 2 * end.duration;
+        record(end, end.duration, x_, true);
+        clock_ += end.duration;
+        distance_ += (end.from + end.to) / 2 * end.duration;
+        result_.front = { front_.in(x_.data()), front_.stored(x_.data()), front_.lost(x_.data()) };
+        result_.rear = { rear_.in(x_.data() + PerWheel), rear_.stored(x_.data() + PerWheel), rear_.lost(x_.data() + PerWheel) };
+        result_.complete = stand();
+        return std::move(result_);
+    }
+
+private:
+    [[nodiscard]] int layersOf(const Brake& b) const
+    {
+        return static_cast<int>(std::clamp(std::round(b.depth / accuracy_.cell), 2.0, static_cast<double>(mostLayers)));
+    }
+    [[nodiscard]] static double speedIn(const Phase& phase, double t)
+    {
+        return phase.from + (phase.to - phase.from) * std::clamp(t / phase.duration, 0.0, 1.0);
+    }
+    /// Where the brakes do not make what is asked for, they go on with what they do.
+    [[nodiscard]] double made(double asked, double frontFriction, double rearFriction) const
+    {
+        const double tyres = car_.grip * (car_.road.mass + duty_.added) * standardGravity;
+        return asked > 0 ? std::min({ asked, tyres, car_.mostForce ? car_.mostForce(frontFriction, rearFriction) : asked }) : asked;
+    }
+
+    [[nodiscard]] Moment observed(const Phase& phase, double t, const State& state) const
+    {
+        const double speed = speedIn(phase, t);
+        const double asked = speed > 0 ? brakePower(car_.road, duty_, phase, speed) / speed : 0;
+        double force = asked;
+        // The share hangs on temperatures that hang on it a little; one turn is enough for a picture of it.
+        double share = 0.7;
+        double frontFriction = 1;
+        double rearFriction = 1;
+        for (int i = 0; i < 2; ++i) {
+            frontFriction = car_.frontFriction(front_.surface(state.data(), share * force * speed / 2));
+            rearFriction = car_.rearFriction(rear_.surface(state.data() + PerWheel, (1 - share) * force * speed / 2));
+            force = made(asked, frontFriction, rearFriction);
+            share = car_.frontShare(force, frontFriction, rearFriction);
+        }
+        const double power = force * speed;
+        return Moment { clock_ + t, distance_ + (phase.from + speed) / 2 * t, speed, phase.stop, power, share, force, asked, frontFriction,
+            rearFriction, front_.temperatures(state.data(), share * power / 2),
+            rear_.temperatures(state.data() + PerWheel, (1 - share) * power / 2) };
+    }
+    void peaks(const Temperatures& ofFront, const Temperatures& ofRear)
+    {
+        for (std::size_t i = 0; i < nodeCount; ++i) {
+            result_.frontPeak[i] = std::max(result_.frontPeak[i], ofFront[i]);
+            result_.rearPeak[i] = std::max(result_.rearPeak[i], ofRear[i]);
+        }
+    }
+    void record(const Phase& phase, double t, const State& state, bool always)
+    {
+        const bool keeps = always || result_.course.empty() || clock_ + t - result_.course.back().time >= accuracy_.every;
+        if (!keeps && !phase.braking) {
+            peaks(front_.temperatures(state.data(), 0), rear_.temperatures(state.data() + PerWheel, 0));
+            return;
+        }
+        const Moment m = observed(phase, t, state);
+        peaks(m.front, m.rear);
+        if (keeps)
+            result_.course.push_back(m);
+    }
+
+    /// From the beginning of a phase to its end. False where the numbers give out.
+    bool follow(const Phase& phase)
+    {
+        // Friction changes slowly beside a step: the share of a phase's beginning serves until the next look at it.
+        return integrated(
+            phase.duration,
+            [&](const State& state, State& dx, double t) {
+                const double speed = speedIn(phase, t);
+                double power = brakePower(car_.road, duty_, phase, speed);
+                double share = 0.5;
+                if (power > 0) {
+                    const double near = car_.frontFriction(front_.ringAt(state.data(), 0));
+                    const double far = car_.rearFriction(rear_.ringAt(state.data() + PerWheel, 0));
+                    const double force = made(power / speed, near, far);
+                    power = force * speed;
+                    share = car_.frontShare(force, near, far);
+                }
+                front_.flow(state.data(), dx.data(), share * power / 2, power > 0);
+                rear_.flow(state.data() + PerWheel, dx.data() + PerWheel, (1 - share) * power / 2, power > 0);
+            },
+            [&](const State& state, double t) {
+                front_.look(state.data(), speedIn(phase, t));
+                rear_.look(state.data() + PerWheel, speedIn(phase, t));
+                record(phase, t, state, false);
+            });
+    }
+
+    /// At rest after the duty. Nothing drives a difference within a ring then: it is one lump, and long steps are enough.
+    bool stand()
+    {
+        if (accuracy_.standing <= 0)
+            return true;
+        front_.lump(x_.data());
+        rear_.lump(x_.data() + PerWheel);
+        const Phase rest { 0, 0, accuracy_.standing, false, 0, duty_.phases.back().stop };
+        constexpr double often = 10;
+        return integrated(
+            rest.duration,
+            [&](const State& state, State& dx, double) {
+                front_.flow(state.data(), dx.data(), 0, false);
+                rear_.flow(state.data() + PerWheel, dx.data() + PerWheel, 0, false);
+            },
+            [&](const State& state, double t) {
+                front_.look(state.data(), 0);
+                rear_.look(state.data() + PerWheel, 0);
+                const Moment m = observed(rest, t, state);
+                peaks(m.front, m.rear);
+                if (result_.standing.empty() || m.time - result_.standing.back().time >= often || t >= rest.duration)
+                    result_.standing.push_back(m);
+            });
+    }
+
+    bool integrated(double duration, auto flow, auto look)
+    {
+        namespace odeint = boost::numeric::odeint;
+        const auto system = [&](const State& state, State& dx, double t) {
+            endIfCancelled();
+            if (++looks_ > allowed_ || !std::isfinite(state[0]))
+                throw NoEnd {};
+            flow(state, dx, t);
+        };
+        auto stepper = odeint::make_controlled(accuracy_.tolerance, 1e-7, odeint::runge_kutta_dopri5<State>());
+        // One step too long is taken back and tried shorter.
+        const double begins = std::sqrt(accuracy_.tolerance);
+        try {
+            odeint::integrate_adaptive(stepper, system, x_, 0.0, duration, std::min(begins, duration / 4), look);
+        } catch (const NoEnd&) {
+            return false;
+        } catch (const odeint::no_progress_error&) {
+            return false;
+        } catch (const odeint::step_adjustment_error&) {
+            return false;
+        }
+        return std::isfinite(x_[0]) && std::isfinite(x_[PerWheel]);
+    }
+
+    const Car& car_;
+    const Duty& duty_;
+    const Accuracy& accuracy_;
+    Wheel front_;
+    Wheel rear_;
+    State x_ {};
+    Run result_;
+    double clock_ = 0;
+    double distance_ = 0;
+    double looks_ = 0;
+    double allowed_;
+};
+
 } // namespace
 
 double liningShareOf(double ringEffusivity, double heatedArea, double liningEffusivity, double liningArea)
@@ -206,108 +409,10 @@ double liningShareOf(double ringEffusivity, double heatedArea, double liningEffu
 
 Run run(const Car& car, const Duty& duty, const Accuracy& accuracy)
 {
-    Run result;
     if (!makesSense(car.front) || !makesSense(car.rear) || !makesSense(duty) || !(car.road.mass > 0) || !(car.road.mass + duty.added > 0)
         || !(car.ambient > 0))
-        return result;
-    const auto layersOf = [&](const Brake& b) {
-        return static_cast<int>(std::clamp(std::round(b.depth / accuracy.cell), 2.0, static_cast<double>(mostLayers)));
-    };
-    Wheel front(car.front, car.ambient, layersOf(car.front));
-    Wheel rear(car.rear, car.ambient, layersOf(car.rear));
-    State x {};
-    front.begin(x.data());
-    rear.begin(x.data() + PerWheel);
-
-    double clock = 0;
-    double distance = 0;
-    const auto observed = [&](const Phase& phase, double t, const State& state) {
-        const double speed = phase.from + (phase.to - phase.from) * t / phase.duration;
-        const double power = brakePower(car.road, duty, phase, speed);
-        const double force = speed > 0 ? power / speed : 0;
-        // The share hangs on temperatures that hang on it a little; one turn is enough for a picture of it.
-        double share = 0.7;
-        double frontFriction = 1;
-        double rearFriction = 1;
-        for (int i = 0; i < 2; ++i) {
-            frontFriction = car.frontFriction(front.surface(state.data(), share * power / 2));
-            rearFriction = car.rearFriction(rear.surface(state.data() + PerWheel, (1 - share) * power / 2));
-            share = car.frontShare(force, frontFriction, rearFriction);
-        }
-        return Moment { clock + t, distance + (phase.from + speed) / 2 * t, speed, phase.stop, power, share, force, frontFriction,
-            rearFriction, front.temperatures(state.data(), share * power / 2),
-            rear.temperatures(state.data() + PerWheel, (1 - share) * power / 2) };
-    };
-    const auto peaks = [&](const Temperatures& ofFront, const Temperatures& ofRear) {
-        for (std::size_t i = 0; i < nodeCount; ++i) {
-            result.frontPeak[i] = std::max(result.frontPeak[i], ofFront[i]);
-            result.rearPeak[i] = std::max(result.rearPeak[i], ofRear[i]);
-        }
-    };
-    const auto record = [&](const Phase& phase, double t, const State& state, bool always) {
-        const bool keeps = always || result.course.empty() || clock + t - result.course.back().time >= accuracy.every;
-        if (!keeps && !phase.braking) {
-            peaks(front.temperatures(state.data(), 0), rear.temperatures(state.data() + PerWheel, 0));
-            return;
-        }
-        const Moment m = observed(phase, t, state);
-        peaks(m.front, m.rear);
-        if (keeps)
-            result.course.push_back(m);
-    };
-
-    int looks = 0;
-    const double allowed = std::min(mostLooks, looksToBegin + looksPerSecond * durationOf(duty)) * std::max(1.0, 1e-3 / accuracy.tolerance);
-    namespace odeint = boost::numeric::odeint;
-    // The first step of a phase; one too long is taken back and tried shorter.
-    const double begins = std::sqrt(accuracy.tolerance);
-    for (const Phase& phase : duty.phases) {
-        // Friction changes slowly beside a step: the share of a phase's beginning serves until the next look at it.
-        const auto system = [&](const State& state, State& dx, double t) {
-            endIfCancelled();
-            if (++looks > allowed || !std::isfinite(state[0]))
-                throw NoEnd {};
-            const double speed = phase.from + (phase.to - phase.from) * std::clamp(t / phase.duration, 0.0, 1.0);
-            const double power = brakePower(car.road, duty, phase, speed);
-            double share = 0.5;
-            if (power > 0) {
-                const double near = front.ringAt(state.data(), 0);
-                const double far = rear.ringAt(state.data() + PerWheel, 0);
-                share = car.frontShare(power / speed, car.frontFriction(near), car.rearFriction(far));
-            }
-            front.flow(state.data(), dx.data(), share * power / 2, power > 0);
-            rear.flow(state.data() + PerWheel, dx.data() + PerWheel, (1 - share) * power / 2, power > 0);
-        };
-        auto stepper = odeint::make_controlled(accuracy.tolerance, 1e-7, odeint::runge_kutta_dopri5<State>());
-        record(phase, 0, x, true);
-        try {
-            odeint::integrate_adaptive(
-                stepper, system, x, 0.0, phase.duration, std::min(begins, phase.duration / 4), [&](const State& state, double t) {
-                    const double speed = phase.from + (phase.to - phase.from) * t / phase.duration;
-                    front.look(state.data(), speed);
-                    rear.look(state.data() + PerWheel, speed);
-                    record(phase, t, state, false);
-                });
-        } catch (const NoEnd&) {
-            return result;
-        } catch (const odeint::no_progress_error&) {
-            return result;
-        } catch (const odeint::step_adjustment_error&) {
-            return result;
-        }
-        if (!std::isfinite(x[0]) || !std::isfinite(x[PerWheel]))
-            return result;
-        clock += phase.duration;
-        distance += (phase.from + phase.to) / 2 * phase.duration;
-    }
-    const Phase& end = duty.phases.back();
-    clock -= end.duration;
-    distance -= (end.from + end.to) / 2 * end.duration;
-    record(end, end.duration, x, true);
-    result.front = { front.in(x.data()), front.stored(x.data()), front.lost(x.data()) };
-    result.rear = { rear.in(x.data() + PerWheel), rear.stored(x.data() + PerWheel), rear.lost(x.data() + PerWheel) };
-    result.complete = true;
-    return result;
+        return {};
+    return Driving(car, duty, accuracy).driven();
 }
 
 } // namespace deepstop::heat

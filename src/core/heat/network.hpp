@@ -2,12 +2,14 @@
 /// A brake as a network of heat: ring in layers, hat, hub, linings, backings, caliper, fluid; both axles of a car run through a duty
 /// together, so that what fades on one axle is made up by the other. SI, temperatures in K; nothing throws.
 ///
-/// Not modelled: glaze and green fade, coning, hot spots, water, dust, and warm air from one part over another.
+/// Not modelled: glaze and green fade, coning, hot spots, water, dust, and warm air from one part over another, but for the air round the
+/// caliper.
 
 #include "heat/duty.hpp"
 
 #include <array>
 #include <functional>
+#include <limits>
 #include <optional>
 #include <vector>
 
@@ -46,7 +48,10 @@ struct Brake {
     double ringToHat = 0;
     double hatToHub = 0;
     double hubStore = 0;
-    double hubToAir = 0;
+    double hubToAir = 0; ///< whatever the speed
+    double hubArea = 0; ///< of hub and knuckle, in the wind
+    double hubToWheel = 0; ///< through the faces the wheel is clamped with; from there to the air
+    double wheelArea = 0;
     double liningStore = 0; ///< of both pads
     double liningConductance = 0; ///< from its face to its middle: k·A/(t/2)
     double liningShare = 0; ///< of the friction heat that enters the linings at once, by effusivity and area
@@ -55,6 +60,7 @@ struct Brake {
     double backingToFluid = 0; ///< through the pistons
     double caliperStore = 0;
     double caliperArea = 0;
+    double facesRing = 0; ///< of the caliper and the backs of its pads, towards which the ring radiates
     double caliperToFluid = 0;
     double fluidStore = 0;
     double cooling = 1; ///< over the correlations, as a thermometer has set it
@@ -81,6 +87,10 @@ struct Car {
     /// Friction over the quoted one, of a ring's surface temperature.
     std::function<double(double surface)> frontFriction;
     std::function<double(double surface)> rearFriction;
+    /// The most that foot and brakes make together at the road, N, with such frictions; empty: as much as is asked for.
+    std::function<double(double frontFriction, double rearFriction)> mostForce;
+    /// Deceleration over g that the tyres make together.
+    double grip = std::numeric_limits<double>::infinity();
 };
 
 struct Moment {
@@ -91,6 +101,7 @@ struct Moment {
     double power; ///< of all brakes, W
     double frontShare; ///< of it
     double force; ///< of all brakes at the road, N
+    double asked; ///< force that the duty asks for, N; more than `force` where the brakes no longer make it
     double frontFriction; ///< over the quoted one
     double rearFriction;
     Temperatures front;
@@ -99,13 +110,14 @@ struct Moment {
 
 struct Energy {
     double in; ///< friction heat of one wheel's brake over the duty, J
-    double stored; ///< in its parts at the end, more than at the beginning
+    double stored; ///< in its parts at the duty's end, more than at the beginning
     double lost; ///< to air and surroundings
 };
 
 struct Run {
-    std::vector<Moment> course; ///< the beginning, then each moment recorded
-    Temperatures frontPeak {};
+    std::vector<Moment> course; ///< the beginning, then each moment recorded, to the end of the duty
+    std::vector<Moment> standing; ///< afterwards, at rest without wind
+    Temperatures frontPeak {}; ///< over both
     Temperatures rearPeak {};
     Energy front {};
     Energy rear {};
@@ -116,6 +128,7 @@ struct Accuracy {
     double tolerance = 1e-3; ///< K, of one step
     double cell = 2e-3; ///< m, about as thick as one layer of the ring; 2 to 8 layers
     double every = 0.5; ///< s at least between two moments recorded; stops begin and end with one whatever it is
+    double standing = 25 * 60; ///< s at rest after the duty: what hangs on the ring is hottest then
 };
 
 /// Runs `duty` from everything at ambient. Integrated by an adaptive Dormand–Prince 5 (Boost.Odeint); heat is kept as enthalpy, so that

@@ -1,11 +1,12 @@
 #include "jobcard/jobcard.hpp"
 
+#include "build/choices.hpp"
+#include "study/chapters.hpp"
 #include "verdict/judge.hpp"
 
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <set>
 
 namespace deepstop::jobcard {
 namespace {
@@ -13,15 +14,10 @@ namespace {
 /// A gap that is wanted larger and does not touch at worst is proven not to.
 bool proven(const Verdict& v) { return isFine(v.level) || v.level == Level::Tight; }
 
-/// Checks of an axle that every cut rests on, by the names of their ids.
-constexpr const char* always[] { "bore", "hub-pocket", "bolt-circle", "mount-spacing", "barrel-gap", "inset-gap", "spoke-gap", "bridge-gap",
-    "face-gap", "hat-gap", "bracket-gap", "pad-edge", "studs", "nut-seat", "bolt-end", "wheel-place" };
-
-/// Those without which nothing can be said to be proven; the others only where somebody asks them.
-bool mustBeSaid(std::string_view name)
+bool waitsFor(Cut cut, Holds holds)
 {
-    static const std::set<std::string_view> must { "bore", "barrel-gap", "spoke-gap", "studs" };
-    return must.contains(name);
+    return holds == Holds::AllCuts || (holds == Holds::TrimmingTheShield && cut == Cut::TrimShield)
+        || (holds == Holds::DrillingAndGrinding && (cut == Cut::DrillLugs || cut == Cut::Grind));
 }
 
 } // namespace
@@ -30,41 +26,44 @@ std::vector<std::string> shutBy(const Study& study, Axle axle, Cut cut)
 {
     std::vector<std::string> why;
     const std::string word = judge::wordFor(axle);
-    const auto need = [&](const std::string& id, const std::string& otherwise, bool must) {
-        const Verdict* v = study.verdict(id);
-        if (!v) {
-            if (must)
-                why.push_back(otherwise);
-        } else if (!proven(*v)) {
-            why.push_back(fmt::format("{}: {}", v->title, nameOf(v->level)));
-        }
-    };
     const Corner* corner = study.after.at(axle).corner;
     const bool discs = corner && corner->brakes == BrakeKind::Discs;
-    if (discs)
-        for (const char* side : { "left", "right" })
-            for (const char* name : { "axial", "tilt", "conditions" })
-                need(fmt::format("{}-{}/{}", word, side, name), fmt::format("the {} {} was not tried and read", word, side), true);
-    else
-        // Of a drum nothing is read at the mock-up: somebody has to have turned it.
-        for (const char* side : { "left", "right" }) {
-            const auto& ticks = choicesOf(*study.build, study.after.setup->id).ticks;
-            const auto turned = std::ranges::find(ticks, fmt::format("{}/{}/drum-on", word, side), &Tick::step);
-            if (turned == ticks.end() || turned->state != Checked::Fine)
-                why.push_back(fmt::format("the {} {} drum was not turned and called free", word, side));
+    const auto need = [&](const Check& check, const Where& where, const std::string& otherwise) {
+        const Verdict* v = study.verdict(check, where);
+        if (v && !proven(*v))
+            why.push_back(fmt::format("{}: {}", v->title, nameOf(v->level)));
+        else if (!v && (check.awaited == Awaited::Everywhere || (check.awaited == Awaited::OnDiscs && discs)))
+            why.push_back(otherwise);
+    };
+    // Of a drum nothing is read at the mock-up: somebody has to have turned it.
+    for (const char* side : { "left", "right" }) {
+        const auto& ticks = choicesOf(*study.build, study.after.setup->id).ticks;
+        const auto turned = std::ranges::find(ticks, fmt::format("{}/{}/drum-on", word, side), &Tick::step);
+        if (!discs && (turned == ticks.end() || turned->state != Checked::Fine))
+            why.push_back(fmt::format("the {} {} drum was not turned and called free", word, side));
+    }
+    for (const Chapter& chapter : chapters())
+        for (const Check* check : chapter.checks) {
+            if (!waitsFor(cut, check->holds) || check->curedBy == cut)
+                continue;
+            if (check->of == CheckOf::Corner)
+                for (const Side side : { Side::Left, Side::Right })
+                    need(*check, { axle, side }, fmt::format("the {} {} was not tried and read", word, wordFor(side, choices::side)));
+            else if (check->name.find('#') == std::string_view::npos)
+                need(*check, { axle }, fmt::format("{} ({}): nobody has looked", check->title, word));
+            else {
+                bool speaks = false;
+                for (const Verdict& v : study.verdicts)
+                    if (v.check == check && v.axle == axle) {
+                        need(*check, { .axle = axle, .number = v.number }, {});
+                        speaks = true;
+                    }
+                if (!speaks)
+                    need(*check, { .axle = axle, .number = 1 }, fmt::format("{} ({}): no joint is described", check->title, word));
+            }
         }
-    for (const char* name : always)
-        need(word + "/" + name, fmt::format("{}: nobody has looked ({})", name, word),
-            discs ? mustBeSaid(name) : std::string_view(name) == "studs");
     if (cut == Cut::Unknown)
         why.emplace_back("this program does not know that work, nor what it rests on: see a newer one");
-    if (cut == Cut::TrimShield)
-        for (int i = 1; study.verdict(fmt::format("{}/keep-out-{}", word, i)); ++i)
-            need(fmt::format("{}/keep-out-{}", word, i), {}, false);
-    if (cut == Cut::DrillLugs || cut == Cut::Grind)
-        for (int i = 1; study.verdict(fmt::format("{}/joint-{}-thread", word, i)); ++i)
-            for (const char* name : { "thread", "end" })
-                need(fmt::format("{}/joint-{}-{}", word, i, name), {}, false);
     // Both sides lack the same in the same words.
     std::vector<std::string> once;
     for (auto& each : why)

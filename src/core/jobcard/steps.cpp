@@ -1,6 +1,11 @@
 #include "jobcard/jobcard.hpp"
 
 #include "build/choices.hpp"
+#include "chapters/centring/checks.hpp"
+#include "chapters/clearance/checks.hpp"
+#include "chapters/joints/checks.hpp"
+#include "chapters/parts/checks.hpp"
+#include "chapters/stopping/checks.hpp"
 #include "joints/bolts.hpp"
 #include "verdict/judge.hpp"
 
@@ -70,6 +75,7 @@ public:
         irreversible();
         assemble();
         hoses();
+        hydraulics();
         bleed();
         wheels();
         beforeMoving();
@@ -130,9 +136,9 @@ private:
         return card == build_.cards.end() ? std::string(practice) : fmt::format("/cards/{}/{}", card - build_.cards.begin(), key);
     }
     /// A check's sentence, where it is anything but fine.
-    [[nodiscard]] std::string says(const std::string& verdict) const
+    [[nodiscard]] std::string says(const Check& check, const Where& where) const
     {
-        const Verdict* v = study_.verdict(verdict);
+        const Verdict* v = study_.verdict(check, where);
         return v && !isFine(v->level) ? ". " + v->reason : std::string();
     }
 
@@ -147,8 +153,8 @@ private:
         for (const Axle axle : axles_)
             add(Phase::Prepare, judge::wordFor(axle) + "/unpacked", judge::wordFor(axle),
                 fmt::format("Everything of {} for both sides on the bench, looked at and measured{}", setup,
-                    says(judge::wordFor(axle) + "/received")),
-                judge::wordFor(axle) + "/received", { {}, "vernier, scale", {}, 20 });
+                    says(checks::received, { axle })),
+                idOf(checks::received, { axle }), { {}, "vernier, scale", {}, 20 });
         const bool drums = std::ranges::any_of(std::array { Axle::Front, Axle::Rear },
             [&](Axle a) { return study_.before.at(a).corner && study_.before.at(a).corner->brakes == BrakeKind::Drums; });
         add(Phase::Prepare, "car/leaks", "car",
@@ -214,7 +220,7 @@ private:
             add(Phase::Record, id + "/old", corner,
                 fmt::format("Write down the old: lining and {} thickness; photograph hose routing and {}", drum ? "drum" : "rotor",
                     drum ? "springs" : "clips"),
-                judge::wordFor(axle) + "/worn-pad-found",
+                idOf(checks::wornPad, { .axle = axle, .found = true }),
                 { {}, "vernier, micrometer, camera",
                     drum ? std::vector<std::string> { field(study_.before, axle, side, "lining_thickness_mm") }
                          : std::vector<std::string> { field(study_.before, axle, side, "lining_thickness_mm"),
@@ -232,8 +238,10 @@ private:
             add(Phase::Strip, id + "/wheel-off", corner,
                 bolts ? "Wheel off; a guide pin in one hole takes its weight from the last bolt" : "Wheel off",
                 hubPointer(axle, "wheel_held_by"), { {}, bolts ? "guide pin, socket" : "socket", {}, 3 });
-            if (hub(axle).speedSensor == YesNo::Yes)
-                add(Phase::Strip, id + "/sensor-wire", corner, "Unclip the wheel-speed sensor's wire and keep it clear",
+            if (hub(axle).speedSensor != YesNo::No)
+                add(Phase::Strip, id + "/sensor-wire", corner,
+                    hub(axle).speedSensor == YesNo::Yes ? "Unclip the wheel-speed sensor's wire and keep it clear"
+                                                        : "Look for a wheel-speed sensor's wire: unclip it and keep it clear",
                     hubPointer(axle, "speed_sensor"));
             if (was(axle)->brakes == BrakeKind::Drums) {
                 add(Phase::Strip, id + "/drum-off", corner, "Adjuster back, drum off; look at cylinder, springs and linings",
@@ -271,9 +279,9 @@ private:
                     pointerOf(study_.after, axle) + "/drum/kind", { {}, {}, {}, 8 });
             } else {
                 add(Phase::MockUp, id + "/rotor-on", corner, "Rotor on, held flat by three wheel nuts; it touches the hub all round",
-                    judge::wordFor(axle) + "/bore", { {}, "nuts, washers", {}, 5 });
+                    idOf(checks::bore, { axle }), { {}, "nuts, washers", {}, 5 });
                 add(Phase::MockUp, id + "/caliper-loose", corner,
-                    "Bracket and caliper on, bolts by hand; the bleeder is at the highest point", judge::wordFor(axle) + "/bleeder",
+                    "Bracket and caliper on, bolts by hand; the bleeder is at the highest point", idOf(checks::bleeder, { axle }),
                     { "A bleeder that is not on top keeps its air: the pedal goes to the floor.", {}, {}, 10 });
                 std::vector<std::string> gaps;
                 for (std::size_t i = 0; i < build_.mockUps.size(); ++i) {
@@ -284,20 +292,20 @@ private:
                 }
                 add(Phase::MockUp, id + "/gaps", corner,
                     "Read the four gaps between rotor and caliper, the play taken up the same way each time"
-                        + says(fmt::format("{}-{}/axial", judge::wordFor(axle), nameOf(side))),
-                    fmt::format("{}-{}/axial", judge::wordFor(axle), nameOf(side)), { {}, "vernier or gauges", std::move(gaps), 10 });
+                        + says(checks::axial, { axle, side }),
+                    idOf(checks::axial, { axle, side }), { {}, "vernier or gauges", std::move(gaps), 10 });
                 add(Phase::MockUp, id + "/pad-edge", corner,
-                    "Pads in: their edge lies on the rotor's face, not over it" + says(judge::wordFor(axle) + "/pad-edge"),
-                    judge::wordFor(axle) + "/pad-edge", { {}, "vernier", { field(study_.after, axle, side, "pad_inset_mm") }, 5 });
+                    "Pads in: their edge lies on the rotor's face, not over it" + says(checks::padEdge, { axle }),
+                    idOf(checks::padEdge, { axle }), { {}, "vernier", { field(study_.after, axle, side, "pad_inset_mm") }, 5 });
             }
             add(Phase::MockUp, id + "/wheel-on", corner,
-                "Wheel on with its spacer, turned a whole turn by hand: nothing touches" + says(judge::wordFor(axle) + "/barrel-gap"),
-                judge::wordFor(axle) + "/barrel-gap",
+                "Wheel on with its spacer, turned a whole turn by hand: nothing touches" + says(checks::barrelGap, { axle }),
+                idOf(checks::barrelGap, { axle }),
                 { {}, "clay or tape on the caliper", { pointerOf(study_.after, axle) + "/washers_mm" }, 10 });
             add(Phase::MockUp, id + "/hose-moves", corner,
                 axle == Axle::Front ? "Hose at full droop and both full locks: never taut, never near wheel or rotor"
                                     : "Hose at full droop and full bump: never taut, never near wheel or rotor",
-                judge::wordFor(axle) + "/hose-length", { "A hose that rubs or pulls bursts when it is needed most.", {}, {}, 5 });
+                idOf(checks::hoseLength, { axle }), { "A hose that rubs or pulls bursts when it is needed most.", {}, {}, 5 });
         });
     }
 
@@ -317,17 +325,32 @@ private:
         });
     }
 
+    /// Why these bolts are not to be done up at all, however hard: empty where nothing says so.
+    [[nodiscard]] std::string doubtOf(Axle axle, std::size_t index) const
+    {
+        for (const Check* check : { &checks::jointThread, &checks::jointEnd, &checks::jointShank, &checks::jointSlip }) {
+            const Verdict* v = study_.verdict(*check, { .axle = axle, .number = static_cast<int>(index) + 1 });
+            if (v && isBad(v->level))
+                return fmt::format("{}: {}", v->title, v->reason);
+        }
+        return {};
+    }
+
     void joint(Axle axle, std::size_t index, const std::string& id, const std::string& corner)
     {
         const Joint& j = now(axle).joints[index];
-        const std::string verdict = fmt::format("{}/joint-{}-torque", judge::wordFor(axle), index + 1);
+        const std::string verdict = idOf(checks::jointTorque, { .axle = axle, .number = static_cast<int>(index) + 1 });
         const Verdict* v = study_.verdict(verdict);
         std::string text = fmt::format("{} × {}, {}, each begun by hand", j.bolts > 0 ? std::to_string(j.bolts) : "?",
             j.thread->empty() ? "thread not said" : *j.thread, j.name);
-        // A torque that its check doubts (another condition of the threads, a wrong unit) is not one to pull.
-        const bool known = v && v->figure.value && isFine(v->level);
+        // A torque that its check doubts (another condition of the threads, a wrong unit), or for bolts that do not do, is not one to pull.
+        const auto doubt = doubtOf(axle, index);
+        const bool known = v && v->figure.value && (isFine(v->level) || v->level == Level::Caution) && doubt.empty();
         if (known)
-            text += fmt::format(": {}", print(*v->figure.value, style::torque, study_.system));
+            text += fmt::format(": {}{}", print(*v->figure.value, style::torque, study_.system),
+                isFine(v->level) ? std::string() : ". " + v->reason);
+        else if (!doubt.empty())
+            text += ": TORQUE IN DOUBT. " + doubt;
         else
             text += v && v->level != Level::Unproven ? ": TORQUE IN DOUBT, ask its maker. " + v->reason
                                                      : std::string(": torque not known, ask its maker");
@@ -354,9 +377,10 @@ private:
     {
         eachCorner([&](Axle axle, Side side, const std::string& id, const std::string& corner) {
             const Corner& c = now(axle);
+            // What nobody has said what it holds is done up with the others.
             const auto joints = [&](bool hat) {
                 for (std::size_t i = 0; i < c.joints.size(); ++i)
-                    if ((c.joints[i].name.find("hat") != std::string::npos) == hat)
+                    if ((c.joints[i].joins == Joins::RingToHat) == hat)
                         joint(axle, i, id, corner);
             };
             if (c.brakes == BrakeKind::Drums) {
@@ -365,12 +389,15 @@ private:
                 joints(false);
                 return;
             }
-            if (c.rotor.construction == RotorBuild::TwoPiece) {
-                joints(true);
-                if (std::ranges::none_of(c.joints, [](const Joint& j) { return j.name.find("hat") != std::string::npos; }))
-                    add(Phase::Assemble, id + "/hat-bolts", corner, "Ring on hat: bolts as the rotor's maker says, crosswise in rounds",
-                        pointerOf(study_.after, axle) + "/rotor/construction", { {}, "torque wrench", {}, 20 });
-            }
+            joints(true);
+            // A rotor nobody has described may be of two pieces.
+            if (c.rotor.construction != RotorBuild::OnePiece
+                && std::ranges::none_of(c.joints, [](const Joint& j) { return j.joins == Joins::RingToHat; }))
+                add(Phase::Assemble, id + "/hat-bolts", corner,
+                    c.rotor.construction == RotorBuild::TwoPiece
+                        ? "Ring on hat: bolts as the rotor's maker says, crosswise in rounds"
+                        : "If the rotor is of two pieces, ring on hat: bolts as its maker says, crosswise in rounds",
+                    pointerOf(study_.after, axle) + "/rotor/construction", { {}, "torque wrench", {}, 20 });
             add(Phase::Assemble, id + "/faces-clean", corner,
                 "Both faces of the rotor washed with brake cleaner, also new ones; no finger on them after", practice,
                 { "Oil left on a new rotor goes into the pads.", "brake cleaner", {}, 4 });
@@ -386,10 +413,16 @@ private:
                 add(Phase::Assemble, id + "/shims", corner,
                     fmt::format("Shims: {} at the top bolt, {} at the bottom bolt, none crushed or overlapping",
                         length(f.shimTop, style::fine), length(f.shimBottom, style::fine)),
-                    fmt::format("{}-{}/axial", judge::wordFor(axle), nameOf(side)), { {}, "micrometer", {}, 4 });
+                    idOf(checks::axial, { axle, side }), { {}, "micrometer", {}, 4 });
             joints(false);
+            if (hub(axle).speedSensor != YesNo::No)
+                add(Phase::Assemble, id + "/sensor-wire-back", corner,
+                    hub(axle).speedSensor == YesNo::Yes
+                        ? "Wheel-speed sensor's wire back in its clips, clear of rotor and wheel"
+                        : "If a wheel-speed sensor's wire was unclipped: back in its clips, clear of rotor and wheel",
+                    hubPointer(axle, "speed_sensor"));
             add(Phase::Assemble, id + "/bleeder-up", corner, "Bleeder at the highest point; this is the caliper tagged for this side",
-                judge::wordFor(axle) + "/bleeder",
+                idOf(checks::bleeder, { axle }),
                 { "Bleeders down means calipers swapped left and right: the air never comes out.", {}, {}, 2 });
             add(Phase::Assemble, id + "/pads-in", corner,
                 "Pads in, lining to the rotor; backs and pins greased thinly, nothing on the faces", practice,
@@ -398,8 +431,8 @@ private:
                 add(Phase::Assemble, id + "/sensor-in", corner, "Wear sensor plugged in and its wire clear of the wheel",
                     pointerOf(study_.after, axle) + "/pad/wear_sensor");
             add(Phase::Assemble, id + "/runout", corner,
-                "Runout at the rotor's edge, nuts on: read over one turn" + says(judge::wordFor(axle) + "/runout"),
-                judge::wordFor(axle) + "/runout", { {}, "dial gauge", { field(study_.after, axle, side, "runout_mm") }, 6 });
+                "Runout at the rotor's edge, nuts on: read over one turn" + says(checks::runout, { axle }),
+                idOf(checks::runout, { axle }), { {}, "dial gauge", { field(study_.after, axle, side, "runout_mm") }, 6 });
             if (hub(axle).parkingBrake == ParkingBrake::DrumInHat)
                 add(Phase::Assemble, id + "/shoes-set", corner,
                     "Parking brake's shoes adjusted inside the hat until they just drag, then back", hubPointer(axle, "parking_brake"),
@@ -416,9 +449,32 @@ private:
                 { "A crush washer is used once: an old one weeps.", "new washers, torque wrench", {}, 5 });
             add(Phase::Hoses, id + "/hose", corner,
                 "Hose on without a twist (its line runs straight), turned by hand at droop and full lock: clear"
-                    + says(judge::wordFor(axle) + "/hose-thread"),
-                judge::wordFor(axle) + "/hose-thread", { "A twisted hose loosens itself and chafes.", "line spanner", {}, 10 });
+                    + says(checks::hoseThread, { axle }),
+                idOf(checks::hoseThread, { axle }), { "A twisted hose loosens itself and chafes.", "line spanner", {}, 10 });
         });
+    }
+
+    /// Another master, valve or booster is work of its own, and before the lines are bled.
+    void hydraulics()
+    {
+        if (study_.before.setup == study_.after.setup || !study_.after.hydraulics || !study_.before.hydraulics)
+            return;
+        const Hydraulics& was = *study_.before.hydraulics;
+        const Hydraulics& is = *study_.after.hydraulics;
+        const auto said = fmt::format("/setups/{}/hydraulics/", study_.after.setup->hydraulics ? study_.after.setup - build_.setups.data() : 0);
+        const auto differs = [](const Reading& a, const Reading& b) { return a.value.value_or(-1) != b.value.value_or(-1); };
+        if (*is.master != *was.master || differs(is.masterBore, was.masterBore) || differs(is.rearMasterBore, was.rearMasterBore))
+            add(Phase::Hoses, "car/master", "car",
+                "The other master cylinder: bled on the bench, on its studs, push rod with play, lines on by hand first", said + "master_bore_mm",
+                { "A push rod without play holds the brakes on. Have the master judged by a licensed mechanic.", "line spanner, bench bleeding kit", {}, 60 });
+        if (*is.booster != *was.booster || differs(is.boosterGain, was.boosterGain))
+            add(Phase::Hoses, "car/booster", "car", "The other booster: push rod's length set to it, vacuum hose with its valve, no leak with the engine on",
+                said + "booster", { "A push rod too long holds the brakes on, too short a one loses the first of the pedal.", {}, {}, 60 });
+        if (*is.valve != *was.valve || differs(is.rearKneePressure, was.rearKneePressure) || differs(is.rearSlope, was.rearSlope))
+            add(Phase::Hoses, "car/valve", "car",
+                is.valve == ValveKind::Adjustable ? "Proportioning valve in and set as this setup has it, its setting written down"
+                                                  : "Proportioning valve of this setup in, or its setting changed",
+                said + "valve", { "Too little proportioning turns the car round: tried first at low speed on a closed place.", "line spanner", {}, 30 });
     }
 
     void bleed()
@@ -454,8 +510,8 @@ private:
             add(Phase::Wheels, id + "/nuts", corner,
                 fmt::format(
                     "Wheel on; {} by hand as far as they go, counted turns{}; then crosswise in two rounds to the car maker's torque",
-                    bolts ? "wheel bolts" : "nuts", says(judge::wordFor(axle) + "/studs")),
-                judge::wordFor(axle) + "/studs",
+                    bolts ? "wheel bolts" : "nuts", says(checks::studs, { axle })),
+                idOf(checks::studs, { axle }),
                 { bolts ? "Too short a bolt strips, too long a one jams the brake or drum behind it."
                         : "Fewer turns than the stud's diameter needs is not held.",
                     "torque wrench", {}, 6 });
@@ -464,6 +520,8 @@ private:
 
     void beforeMoving()
     {
+        add(Phase::BeforeMoving, "car/pedal-free", "car", "The prop is out from under the pedal, and nothing lies round the pedals", practice,
+            { "A prop left in takes the brakes away.", {}, {}, 1 });
         add(Phase::BeforeMoving, "car/pump", "car", "Pump the pedal until it is high and hard, BEFORE the car moves", practice,
             { "The first push finds nothing: the pistons are still back.", {}, {}, 2 });
         add(Phase::BeforeMoving, "car/turns", "car", "Each wheel turns free with the pedal up, and holds with it down", practice,
@@ -480,7 +538,7 @@ private:
                     hubPointer(axle, "parking_brake"), { {}, {}, {}, 6 });
         }
         add(Phase::BeforeMoving, "car/level", "car", "Fluid between the marks, cap on, no warning light", practice);
-        add(Phase::BeforeMoving, "car/walking", "car", "From walking pace, a closed place: it stops, straight, without noise", "stop/limit",
+        add(Phase::BeforeMoving, "car/walking", "car", "From walking pace, a closed place: it stops, straight, without noise", idOf(checks::stopLimit),
             { "The first stops are slow ones; stop at the first pull or soft pedal.", {}, {}, 5 });
     }
 
@@ -498,7 +556,7 @@ private:
         eachCorner([&](Axle axle, Side, const std::string& id, const std::string& corner) {
             add(Phase::ReCheck, id + "/first-drive", corner,
                 "After the first drive: no leak, bolts at their marks, nuts at torque, nothing has touched",
-                judge::wordFor(axle) + "/barrel-gap", { {}, "torque wrench, lamp", {}, 6 });
+                idOf(checks::barrelGap, { axle }), { {}, "torque wrench, lamp", {}, 6 });
         });
         add(Phase::ReCheck, "car/later", "car",
             fmt::format("After {} to {}: bolts and nuts once more, linings, hoses", print(80e3, style::odometer, study_.system),

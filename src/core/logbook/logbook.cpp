@@ -57,35 +57,47 @@ void reckon(Wear& w)
         return;
     }
     w.slope = product / across;
-    if (w.points.size() > 2) {
-        double left = 0;
-        for (const auto& p : w.points) {
-            const double off = p.left - y - w.slope * (p.distance - x);
-            left += off * off;
-        }
-        const double error = std::sqrt(left / (n - 2) / across);
-        w.slopeWidth = boost::math::quantile(boost::math::students_t(n - 2), 0.975) * error;
+    // What the readings may be off by themselves, each its own way, as a limit of 95 in 100.
+    double own = 0;
+    double ownMean = 0;
+    double left = 0;
+    for (const auto& p : w.points) {
+        own += std::pow((p.distance - x) / across * p.width, 2);
+        ownMean += std::pow(p.width / n, 2);
+        left += std::pow(p.left - y - w.slope * (p.distance - x), 2);
     }
+    double scatter = 0;
+    double scatterMean = 0;
+    if (w.points.size() > 2) {
+        const double student = boost::math::quantile(boost::math::students_t(n - 2), 0.975);
+        scatter = student * std::sqrt(left / (n - 2) / across);
+        scatterMean = student * std::sqrt(left / (n - 2) / n);
+    }
+    w.slopeWidth = std::hypot(scatter, std::sqrt(own));
     if (!w.minimum) {
         w.lacks = "its minimum, as cast on the part or said by its maker";
         return;
+    }
+    const auto& first = w.points.front();
+    const auto& last = w.points.back();
+    const auto dayAt = [&](double odometer) -> std::optional<int> {
+        if (!(last.day > first.day && last.distance > first.distance))
+            return {};
+        const double daily = (last.distance - first.distance) / (last.day - first.day);
+        const double days = (odometer - last.distance) / daily;
+        constexpr double longest = 36'500;
+        return days < longest ? std::optional(last.day + static_cast<int>(std::floor(days))) : std::nullopt;
+    };
+    if (const double steepest = w.slope - w.slopeWidth; steepest < 0) {
+        w.endsEarliest = x + (*w.minimum - (y - std::hypot(scatterMean, std::sqrt(ownMean)))) / steepest;
+        w.endsOnEarliest = dayAt(*w.endsEarliest);
     }
     if (!(w.slope < 0)) {
         w.lacks = "wear: it has not got thinner";
         return;
     }
     w.endsAt = x + (*w.minimum - y) / w.slope;
-    if (std::isfinite(w.slopeWidth))
-        w.endsEarliest = x + (*w.minimum - y) / (w.slope - w.slopeWidth);
-    const auto& first = w.points.front();
-    const auto& last = w.points.back();
-    if (last.day > first.day && last.distance > first.distance) {
-        const double daily = (last.distance - first.distance) / (last.day - first.day);
-        const double days = (*w.endsAt - last.distance) / daily;
-        constexpr double longest = 36'500;
-        if (days < longest)
-            w.endsOn = last.day + static_cast<int>(std::floor(days));
-    }
+    w.endsOn = dayAt(*w.endsAt);
 }
 
 std::string escaped(const std::string& text)
@@ -140,6 +152,12 @@ std::string dateOf(int day)
     const std::chrono::year_month_day ymd { std::chrono::sys_days { std::chrono::days { day } } };
     return fmt::format(
         "{:04}-{:02}-{:02}", static_cast<int>(ymd.year()), static_cast<unsigned>(ymd.month()), static_cast<unsigned>(ymd.day()));
+}
+
+std::string aboutDateOf(int day, int from)
+{
+    constexpr int near = 60;
+    return dateOf(day).substr(0, day - from > near ? 7 : 10);
 }
 
 std::vector<std::size_t> inOrder(const Build& build)
@@ -200,7 +218,7 @@ std::vector<Wear> wearOf(const Build& build)
                     for (const WearReading& r : entry.wear) {
                         const Reading& left = ring ? r.ring : r.lining;
                         if (r.axle == axle && r.side == side && left.value)
-                            w.points.push_back({ *entry.odometer.value, *day, *left.value });
+                            w.points.push_back({ *entry.odometer.value, *day, *left.value, uncertainty(left, true) });
                     }
                 }
                 if (w.points.empty())
@@ -252,12 +270,12 @@ std::vector<Reminder> remindersOf(const Build& build)
         all.push_back({ "fluid", "Brake fluid changed", track ? "it sees a track: yearly" : "two years old",
             *fluid + (track ? year : 2 * year), false });
     for (const Wear& w : wearOf(build))
-        if (w.endsOn)
+        if (w.endsOnEarliest)
             all.push_back({ fmt::format("wear-{}-{}-{}", w.axle == Axle::Front ? "front" : "rear", w.side == Side::Left ? "left" : "right",
                                 w.ring ? "rotor" : "lining"),
-                fmt::format("{} {}: {} at its minimum", w.axle == Axle::Front ? "Front" : "Rear", w.side == Side::Left ? "left" : "right",
+                fmt::format("{} {}: look whether the {} is at its minimum", w.axle == Axle::Front ? "Front" : "Rear", w.side == Side::Left ? "left" : "right",
                     w.ring ? "rotor" : "lining"),
-                "as it wears now", *w.endsOn, false });
+                "at the earliest, as it wears now", *w.endsOnEarliest, false });
     std::ranges::stable_sort(all, {}, &Reminder::day);
     return all;
 }

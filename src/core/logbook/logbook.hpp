@@ -18,6 +18,9 @@ namespace deepstop::logbook {
 /// The setup on the car on a date: that of the last entry by then that put parts on, else the car as found. Null in a build without setups.
 [[nodiscard]] const Setup* onCar(const Build& build, const std::string& date);
 
+/// A day as far as it is known: the month where it is far off.
+[[nodiscard]] std::string aboutDateOf(int day, int from);
+
 /// Readings of one wearing part since it was put on, and where they lead.
 struct Wear {
     Axle axle = Axle::Front;
@@ -27,18 +30,20 @@ struct Wear {
         double distance; ///< odometer, m
         int day;
         double left; ///< m
+        double width; ///< by which that may be off, m
     };
     std::vector<Point> points;
     std::optional<double> minimum; ///< m; nothing where nobody has read it
     double slope = 0; ///< m of thickness over m of road, negative as it wears; NaN for fewer than two readings
-    double slopeWidth = 0; ///< within which it lies in 95 of 100; NaN for fewer than three
+    double slopeWidth = 0; ///< within which it lies in 95 of 100, scatter and widths of the readings in it; NaN for fewer than two
     std::optional<double> endsAt; ///< odometer at which it reaches the minimum, m
-    std::optional<double> endsEarliest; ///< the same at the steepest slope of the interval; nothing without one
+    std::optional<double> endsEarliest; ///< the same with line and slope at their worst; there even where the middle does not wear
     std::optional<int> endsOn; ///< day, at the mean distance a day since the first reading
+    std::optional<int> endsOnEarliest; ///< the same of the earliest end: what is reminded of
     std::string lacks; ///< why there is no end, in words
 };
 /// Every part that was read at least once with the setup that is on the car now, front left first. Least squares over the odometer; the
-/// interval by Student's t. Parts new on the car begin anew.
+/// interval by Student's t and the widths of the readings. Parts new on the car begin anew.
 [[nodiscard]] std::vector<Wear> wearOf(const Build& build);
 
 /// Something to be done by a day, or an odometer.

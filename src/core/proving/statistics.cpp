@@ -153,15 +153,46 @@ double yardstick(double speed)
     return 0.1 * v + 0.0060 * v * v;
 }
 
-std::optional<std::size_t> fadesAt(std::span<const double> distances, double past)
+std::optional<Faded> fadeIn(std::span<const double> distances, double past)
 {
     if (distances.size() < firstStops + 2)
         return {};
     const double bound = *fadeBound(distances, past);
-    std::size_t begins = distances.size();
-    while (begins > firstStops && distances[begins - 1] > bound)
-        --begins;
-    return distances.size() - begins >= 2 ? std::optional(begins) : std::nullopt;
+    std::optional<Faded> longest;
+    for (std::size_t i = firstStops; i < distances.size(); ++i) {
+        std::size_t end = i;
+        while (end < distances.size() && distances[end] > bound)
+            ++end;
+        if (end - i >= 2 && (!longest || end - i > longest->to - longest->from + 1))
+            longest = Faded { i, end - 1 };
+        i = end;
+    }
+    return longest;
+}
+
+FadeLevel fadeLevel(std::span<const double> distances, double past)
+{
+    if (distances.size() < firstStops + 2)
+        return { none, none, 0 };
+    const double bound = *fadeBound(distances, past);
+    const double first = bound / past;
+    FadeLevel fade { 0, 0, 0 };
+    double squares = 0;
+    for (std::size_t i = 0; i < distances.size(); ++i) {
+        if (i > 0)
+            squares += std::pow(distances[i] - distances[i - 1], 2);
+        if (i + 1 < distances.size() && i >= firstStops)
+            fade.level = std::max(fade.level, (distances[i] + distances[i + 1]) / 2 / first);
+        const bool before = i > firstStops && distances[i - 1] > bound;
+        const bool after = i + 1 < distances.size() && distances[i + 1] > bound;
+        fade.single += i >= firstStops && distances[i] > bound && !before && !after;
+    }
+    // What neighbours differ by is scatter, whatever the series does over all; a slow rise adds little to it.
+    const auto count = static_cast<double>(distances.size() - 1);
+    const double one = std::sqrt(squares / count / 2);
+    const double student = boost::math::quantile(boost::math::students_t(count), 0.975);
+    fade.scatter = student * one * std::sqrt(1.0 / 2 + 1.0 / firstStops) / first;
+    return fade;
 }
 
 double speedCorrected(double distance, double speed, double nominal)

@@ -47,9 +47,22 @@ struct Trend {
 
 /// Distance past which a series has faded: `past` times the mean of its first three; nothing for fewer.
 [[nodiscard]] std::optional<double> fadeBound(std::span<const double> distances, double past);
-/// First stop from which on every distance is past `past` times the mean of the first three, and there are two of them at least; of a
-/// series, not of single long stops. @return place in the list, from 0; nothing where it never fades, or for fewer than five values
-[[nodiscard]] std::optional<std::size_t> fadesAt(std::span<const double> distances, double past = 1.2);
+/// Stops of a series that are past its bound one after the other.
+struct Faded {
+    std::size_t from; ///< place in the list, from 0
+    std::size_t to; ///< of the last of them
+};
+/// The longest run of distances past `past` times the mean of the first three, two of them at least; of equals the first. It may have
+/// recovered later. Nothing where there is none, or for fewer than five values.
+[[nodiscard]] std::optional<Faded> fadeIn(std::span<const double> distances, double past = 1.2);
+/// How far a series rises over its first three: the largest mean of two in a row over theirs, with its scatter from what lies between
+/// neighbours. NaN for fewer than five values.
+struct FadeLevel {
+    double level;
+    double scatter; ///< of `level`, in 95 of 100 cases
+    int single; ///< stops past the bound that stand alone
+};
+[[nodiscard]] FadeLevel fadeLevel(std::span<const double> distances, double past = 1.2);
 
 /// Longest stop from a speed that UN R13-H allows a car, 0.1 v + 0.0060 v² (v in km/h; from memory), m. A yardstick, no approval.
 [[nodiscard]] double yardstick(double speed);

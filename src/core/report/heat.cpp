@@ -57,9 +57,14 @@ std::string heatSheet(const Study& study, const heat::Duty& duty, const std::vec
             continue;
         }
         const HeatLimit& first = heat.limits.front();
-        out += first.stop ? fmt::format("  first to give up: {}, at braking {} after {:.0f} s, {} of {}\n", first.what, *first.stop,
-                   first.time, hot(first.peak), hot(first.limit))
-                          : fmt::format("  nothing gives up; nearest: {}, {} of {}\n", first.what, hot(first.peak), hot(first.limit));
+        const auto fails = firstFailure(heat, heat::stopsIn(duty));
+        out += fails ? fmt::format("  first limit reached: {}\n", fails->words()) : std::string("  no limit reached\n");
+        out += first.stop
+            ? fmt::format("  {} after {:.0f} s, {} of {}\n", first.what, first.time, hot(first.peak), hot(first.limit))
+            : fmt::format("  nearest: {}, {} of {}, at worst {} more\n", first.what, hot(first.peak), hot(first.limit),
+                  print(first.unsure, style::rise, study.system));
+        if (heat.tyresFail)
+            out += fmt::format("  from braking {} it asks for more than the tyres hold\n", *heat.tyresFail);
         if (heat.footFails)
             out += fmt::format("  from braking {} the greatest effort of the foot no longer does\n", *heat.footFails);
         else if (std::isfinite(heat.hardestFoot))

@@ -1,6 +1,7 @@
 #include "report/sheets.hpp"
 
 #include "chapters/clearance/clearance.hpp"
+#include "chapters/proving/checks.hpp"
 #include "files/csv.hpp"
 #include "quantity/unit.hpp"
 
@@ -192,7 +193,7 @@ Leaf buildSheet(const Study& study, const std::string& date)
     const std::vector<double> verdictWidths { 0.1, 0.27, 0.63 };
     std::string fine;
     for (const Verdict& v : study.verdicts)
-        if (isFine(v.level) && v.id.starts_with("stop/measured-"))
+        if (isFine(v.level) && v.check == &checks::measuredStop)
             continue; // what they come to stands beside them
         else if (isFine(v.level))
             fine += (fine.empty() ? "" : "; ") + v.title;
@@ -204,7 +205,7 @@ Leaf buildSheet(const Study& study, const std::string& date)
     std::vector<ReadingId> deciding;
     for (const Verdict& v : study.verdicts) {
         const auto& f = v.figure;
-        if (f.effects.empty() || v.id.starts_with("stop/measured-"))
+        if (f.effects.empty() || v.check == &checks::measuredStop)
             continue;
         const auto most = std::ranges::max_element(f.effects, {}, [](double e) { return std::abs(e); }) - f.effects.begin();
         const ReadingId reading = f.restsOn[static_cast<std::size_t>(most)];

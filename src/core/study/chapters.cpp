@@ -1,14 +1,24 @@
 #include "study/chapters.hpp"
 
 #include "chapters/balance/balance_chapter.hpp"
+#include "chapters/balance/checks.hpp"
 #include "chapters/car/car_chapter.hpp"
+#include "chapters/car/checks.hpp"
 #include "chapters/centring/centring_chapter.hpp"
+#include "chapters/centring/checks.hpp"
+#include "chapters/clearance/checks.hpp"
 #include "chapters/clearance/clearance.hpp"
+#include "chapters/heat/checks.hpp"
 #include "chapters/heat/heat_chapter.hpp"
+#include "chapters/joints/checks.hpp"
 #include "chapters/joints/joints_chapter.hpp"
+#include "chapters/parts/checks.hpp"
 #include "chapters/parts/parts.hpp"
+#include "chapters/proving/checks.hpp"
 #include "chapters/proving/proving_chapter.hpp"
+#include "chapters/stopping/checks.hpp"
 #include "chapters/stopping/stopping_chapter.hpp"
+#include "chapters/weights/checks.hpp"
 #include "chapters/weights/weights_chapter.hpp"
 
 #include <algorithm>
@@ -19,16 +29,16 @@ namespace deepstop {
 std::span<const Chapter> chapters()
 {
     static constexpr Chapter all[] {
-        { "car", "Car", "What to do", "then", addCar },
-        { "parts", "Parts", "What to do", "then", addParts },
-        { "weights", "Weights", "What would be reckoned", "makes", addWeights },
-        { "clearance", "Clearance", "How to gain clearance", "gap", addClearance, drawClearance, 1, settleClearance },
-        { "centring", "Centring", "What to put in", "leaves", addCentring, drawCentring, 0, settleCentring },
-        { "joints", "Joints", "What to do", "then", addJoints },
-        { "balance", "Balance", "What would mend it", "then", addBalance, drawBalance, 0, settleBalance },
-        { "heat", "Heat", "What to do", "then", addHeat, drawHeat, 2, settleHeat },
-        { "stopping", "Stopping", "What to do", "then", addStopping, drawStopping },
-        { "proving", "Proving", "What to do", "then", addProving, drawProving, 2, settleProving },
+        { "car", "Car", "What to do", "then", checks::ofCar, addCar },
+        { "parts", "Parts", "What to do", "then", checks::ofParts, addParts },
+        { "weights", "Weights", "What would be reckoned", "makes", checks::ofWeights, addWeights },
+        { "clearance", "Clearance", "How to gain clearance", "gap", checks::ofClearance, addClearance, drawClearance, 1, settleClearance },
+        { "centring", "Centring", "What to put in", "leaves", checks::ofCentring, addCentring, drawCentring, 0, settleCentring },
+        { "joints", "Joints", "What to do", "then", checks::ofJoints, addJoints },
+        { "balance", "Balance", "What would mend it", "then", checks::ofBalance, addBalance, drawBalance, 0, settleBalance },
+        { "heat", "Heat", "What to do", "then", checks::ofHeat, addHeat, drawHeat, 2, settleHeat },
+        { "stopping", "Stopping", "What to do", "then", checks::ofStopping, addStopping, drawStopping },
+        { "proving", "Proving", "What to do", "then", checks::ofProving, addProving, drawProving, 2, settleProving },
     };
     return all;
 }

@@ -12,6 +12,7 @@ struct Chapter {
     std::string_view title; ///< over its verdicts, where they are printed
     std::string_view cures; ///< over its remedies
     std::string_view gain; ///< before what a remedy makes of the figure: "gap", "leaves"
+    std::span<const Check* const> checks; ///< all that it makes
     void (*add)(Study&); ///< keeps what it found, and appends its verdicts and its lines of the ledger
     void (*draw)(Study&) = nullptr; ///< of one that takes its time: what a picture needs at once; null where all of it is quick
     int thread = 0; ///< those that take long are worked out beside the others, each number on a thread of its own

@@ -1,4 +1,7 @@
 #include "quantity/text.hpp"
+#include "chapters/heat/checks.hpp"
+#include "chapters/stopping/checks.hpp"
+#include "chapters/weights/checks.hpp"
 #include "study/chapters.hpp"
 #include "study/study.hpp"
 #include "verdict/judge.hpp"
@@ -56,7 +59,29 @@ namespace {
 /// Says whether the setup after fits; what was found on the parts it replaces is not its business.
 bool decidesFit(const Verdict& v)
 {
-    return (v.chapter == "clearance" || v.chapter == "parts" || v.chapter == "joints") && !v.id.ends_with("-found");
+    return v.check && (v.check->decides == Decides::Fit || v.check->decides == Decides::FitNeeded) && !v.found;
+}
+
+bool decidesCentring(const Verdict& v)
+{
+    return v.check && (v.check->decides == Decides::Centring || v.check->decides == Decides::CentringNeeded);
+}
+
+/// Whether one that is needed was not made, on an axle or a corner that the setup brings, or is not as it has to be.
+bool wants(const Study& study, Decides needed, bool (*suffices)(const Verdict&))
+{
+    const auto bad = [&](const Check& check, const Where& where) {
+        const Verdict* v = study.verdict(check, where);
+        return !v || !suffices(*v);
+    };
+    for (const Chapter& chapter : chapters())
+        for (const Check* check : chapter.checks)
+            if (check->decides == needed)
+                for (const Axle axle : judge::axlesOf(study))
+                    for (const Side side : { Side::Left, Side::Right })
+                        if (bad(*check, { axle, side }))
+                            return true;
+    return false;
 }
 
 Headline::Fits fitsOf(const Study& study)
@@ -71,8 +96,7 @@ Headline::Fits fitsOf(const Study& study)
             said = true;
         }
     // A corner whose wheel nobody has chosen has no clearance to speak of.
-    for (const Axle axle : judge::axlesOf(study))
-        unproven = unproven || !judge::verdictOn(study, axle, "barrel-gap") || !judge::verdictOn(study, axle, "spoke-gap");
+    unproven = unproven || wants(study, Decides::FitNeeded, [](const Verdict&) { return true; });
     if (said && isBad(worst))
         return Headline::Fits::No;
     if (!said || unproven)
@@ -85,17 +109,12 @@ Headline::Centred centredOf(const Study& study)
 {
     bool unproven = false;
     for (const Verdict& v : study.verdicts)
-        if (v.chapter == "centring") {
+        if (decidesCentring(v)) {
             if (v.level == Level::Caution || isBad(v.level))
                 return Headline::Centred::No;
             unproven = unproven || !isFine(v.level);
         }
-    for (const Axle axle : judge::axlesOf(study))
-        for (const char* side : { "left", "right" })
-            for (const char* check : { "axial", "tilt", "conditions" }) {
-                const Verdict* v = study.verdict(fmt::format("{}-{}/{}", judge::wordFor(axle), side, check));
-                unproven = unproven || !v || !isFine(v->level);
-            }
+    unproven = unproven || wants(study, Decides::CentringNeeded, [](const Verdict& v) { return isFine(v.level); });
     return unproven ? Headline::Centred::Unproven : Headline::Centred::Yes;
 }
 
@@ -126,13 +145,14 @@ std::string summaryOf(const Study& study)
         parts.back() +=
             headline.readingsMissing == 1 ? " (1 reading to take)" : fmt::format(" ({} readings to take)", headline.readingsMissing);
     parts.emplace_back(nameOf(headline.centred));
-    if (const LedgerLine* weight = study.line("corner-weight"); weight && weight->change.value && *weight->change.value != 0)
+    if (const LedgerLine* weight = study.line(lines::cornerWeight); weight && weight->change.value && *weight->change.value != 0)
         parts.push_back(printChange(*weight->change.value, style::partMass, study.system) + " a corner");
-    if (const LedgerLine* store = study.line("heat-store"); store && store->after.value && store->before.value)
+    if (const LedgerLine* store = study.line(lines::heatStore); store && store->after.value && store->before.value)
         parts.push_back("heat store " + store->word);
-    if (const Verdict* v = study.verdict("stop/distance"); v && v->figure.value)
-        parts.push_back(std::abs(*v->figure.value) < 0.05
-                ? std::string("cold stop as before")
+    if (const Verdict* v = study.verdict(checks::stopDistance); v && v->figure.value)
+        parts.push_back(std::abs(*v->figure.value) < 0.05 ? std::string("cold stop as before")
+                : std::abs(*v->figure.value) <= v->figure.rootSumSquare
+                ? std::string("cold stop: no sure difference")
                 : fmt::format("cold stop {}", printChange(*v->figure.value, style::road, study.system)));
     auto text = judge::joined(parts, parts.size());
     if (!text.empty())

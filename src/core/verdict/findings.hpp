@@ -143,6 +143,7 @@ struct Study {
     }
 
     [[nodiscard]] const Verdict* verdict(std::string_view id) const;
+    [[nodiscard]] const Verdict* verdict(const Check& check, const Where& where = {}) const { return verdict(idOf(check, where)); }
     [[nodiscard]] const LedgerLine* line(std::string_view id) const;
     /// The worst verdict of some chapters, the first of equals; null where they say nothing.
     [[nodiscard]] const Verdict* worst(std::span<const std::string_view> chapters) const;

@@ -68,20 +68,18 @@ Verdict worseSide(Verdict left, Verdict right)
     return std::move(worse);
 }
 
-Verdict gapVerdict(Axle axle, std::string_view id, std::string title, Figure figure)
+Verdict gapVerdict(const Check& check, const Where& where, std::string title, Figure figure)
 {
-    Verdict v;
-    v.id = wordFor(axle) + "/" + std::string(id);
-    v.axle = axle;
+    Verdict v = verdictOf(check, where);
     v.title = std::move(title);
     v.style = style::gap;
     v.figure = std::move(figure);
     return v;
 }
 
-Verdict& startGapVerdict(Study& study, Axle axle, std::string_view id, std::string title, Figure figure)
+Verdict& startGapVerdict(Study& study, const Check& check, const Where& where, std::string title, Figure figure)
 {
-    study.verdicts.push_back(gapVerdict(axle, id, std::move(title), std::move(figure)));
+    study.verdicts.push_back(gapVerdict(check, where, std::move(title), std::move(figure)));
     return study.verdicts.back();
 }
 
@@ -95,11 +93,6 @@ std::vector<Axle> axlesOf(const Study& study)
     if (study.after.setup && study.after.setup->rear)
         axles.push_back(Axle::Rear);
     return axles.empty() ? std::vector { Axle::Front } : axles;
-}
-
-const Verdict* verdictOn(const Study& study, Axle axle, std::string_view name)
-{
-    return study.verdict(wordFor(axle) + "/" + std::string(name));
 }
 
 std::string percentOf(double share) { return print(share, style::share, UnitSystem::Metric); }

@@ -24,10 +24,10 @@ bool unproven(const Study& study, Verdict& verdict);
 /// Of one check made on both sides of the car the worse, which says whose it is and asks for whatever either side lacks.
 [[nodiscard]] Verdict worseSide(Verdict left, Verdict right);
 
-/// A verdict on `axle` whose figure is a length of `style::gap`.
-[[nodiscard]] Verdict gapVerdict(Axle axle, std::string_view id, std::string title, Figure figure);
+/// A verdict whose figure is a length of `style::gap`.
+[[nodiscard]] Verdict gapVerdict(const Check& check, const Where& where, std::string title, Figure figure);
 /// The same, appended to be judged.
-Verdict& startGapVerdict(Study& study, Axle axle, std::string_view id, std::string title, Figure figure);
+Verdict& startGapVerdict(Study& study, const Check& check, const Where& where, std::string title, Figure figure);
 
 /// Joins with commas and "and", at most `most` of them.
 [[nodiscard]] std::string joined(const std::vector<std::string>& words, std::size_t most = 3);
@@ -36,8 +36,6 @@ Verdict& startGapVerdict(Study& study, Axle axle, std::string_view id, std::stri
 [[nodiscard]] std::vector<Axle> axlesOf(const Study& study);
 /// "front" or "rear", as ids and sentences use it.
 [[nodiscard]] std::string wordFor(Axle axle);
-/// The verdict of that name on an axle, or null.
-[[nodiscard]] const Verdict* verdictOn(const Study& study, Axle axle, std::string_view name);
 
 /// "74 %"
 [[nodiscard]] std::string percentOf(double share);

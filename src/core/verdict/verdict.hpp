@@ -4,6 +4,7 @@
 #include "build/edit.hpp"
 #include "quantity/figure.hpp"
 #include "quantity/format.hpp"
+#include "verdict/check.hpp"
 
 #include <memory>
 #include <optional>
@@ -35,6 +36,9 @@ struct Remedy {
 
 struct Verdict {
     std::string id; ///< "front/barrel-gap"
+    const Check* check = nullptr; ///< what it is a verdict of
+    int number = 0; ///< of one of several
+    bool found = false; ///< of the parts that the setup replaces
     std::string_view chapter; ///< id of the one that says it
     Axle axle = Axle::Front;
     std::optional<Side> side {}; ///< whose it is, where both sides were judged and differ
@@ -50,6 +54,9 @@ struct Verdict {
     std::vector<Remedy> remedies;
     std::vector<std::string> lacksInWords; ///< what is missing that is not a single reading, for example a wheel's spoke stations
 };
+
+/// A check's verdict, with its id, its place and its title, to be judged.
+[[nodiscard]] Verdict verdictOf(const Check& check, const Where& where = {});
 
 /// One figure before and after.
 struct LedgerLine {

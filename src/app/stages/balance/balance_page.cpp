@@ -1,13 +1,13 @@
 #include "stages/balance/balance_page.hpp"
 
 #include "chapters/balance/balance_chapter.hpp"
+#include "chapters/balance/checks.hpp"
 #include "document.hpp"
 #include "stages/balance/balance_sheets.hpp"
 
 #include <QComboBox>
 
 #include <algorithm>
-#include <charconv>
 
 namespace deepstop::app {
 
@@ -50,19 +50,13 @@ Sheet BalancePage::sheet(int place) const
 
 int BalancePage::placeFor(const Verdict& verdict) const
 {
-    if (verdict.id.starts_with("balance/lock-order")) {
-        // The plot is that of the load the verdict speaks of.
-        const auto number = verdict.id.rfind('-');
-        int which = 0;
-        std::from_chars(verdict.id.data() + number + 1, verdict.id.data() + verdict.id.size(), which);
-        load_->setCurrentIndex(std::clamp(which, 0, std::max(0, load_->count() - 1)));
-        return place() == Loads ? Loads : Split;
-    }
-    if (verdict.id == "balance/rear-use" || verdict.id == "balance/yardstick")
-        return place() == Split && verdict.id == "balance/rear-use" ? Split : Adhesion;
-    if (verdict.id == "balance/effort" || verdict.id == "balance/travel")
-        return Pedal;
-    return Foot;
+    const int shown = shownIn(verdict, { { "split", Split }, { "adhesion", Adhesion }, { "pedal", Pedal } }).value_or(Foot);
+    // The plot is that of the load the verdict speaks of.
+    if (verdict.check == &checks::lockOrder)
+        load_->setCurrentIndex(std::clamp(verdict.number, 0, std::max(0, load_->count() - 1)));
+    // What is seen on two sheets turns over to neither from the other.
+    const bool here = (shown == Split && place() == Loads) || (verdict.check == &checks::rearUse && place() == Split);
+    return here ? place() : shown;
 }
 
 void BalancePage::refreshRest()

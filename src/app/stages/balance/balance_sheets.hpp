@@ -16,7 +16,7 @@ namespace deepstop::app {
 /// In the place of a plot that cannot be drawn: why not, and the readings it waits for as fields.
 void drawWhatLacks(Sheet& sheet, const Study& study, const Verdict* verdict);
 
-/// The id of the verdict on which axle locks first with that load.
-[[nodiscard]] std::string lockOrderOf(std::size_t load);
+/// The verdict on which axle locks first with that load; null: none.
+[[nodiscard]] const Verdict* lockOrderOf(const Study& study, std::size_t load);
 
 } // namespace deepstop::app

@@ -1,6 +1,7 @@
 #include "stages/balance/balance_sheets.hpp"
 
 #include "chapters/balance/balance_chapter.hpp"
+#include "chapters/balance/checks.hpp"
 #include "drawing/shapes.hpp"
 #include "stages/sheets.hpp"
 #include "theme.hpp"
@@ -127,7 +128,7 @@ Sheet footSheet(const Study& study)
                 Qt::AlignLeft | Qt::AlignVCenter, false);
             sheet.letter({ 640, at + 8 }, QObject::tr("if the tyres could hold it"), 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
         }
-    } else if (const Verdict* v = study.verdict("balance/effort")) {
+    } else if (const Verdict* v = study.verdict(checks::effort)) {
         sheet.letter(
             { 380, frontY - 10 }, QString::fromStdString(v->reason).left(60), 12, t.unproven, Qt::AlignLeft | Qt::AlignBottom, false);
     }
@@ -247,6 +248,7 @@ Sheet practiceSheet(const Study& study)
     row("rubber_give_cm3", QObject::tr("Of a metre of rubber hose"));
     row("braided_give_cm3", QObject::tr("Of a metre of braided hose"));
     row("shoe_play_mm", QObject::tr("Play of a wheel cylinder"));
+    row("day_grip_percent", QObject::tr("Grip from day to day, off by"));
     return sheet;
 }
 

@@ -66,7 +66,7 @@ Sheet loadsSheet(const Study& study)
                 QObject::tr("%1, %2 in front").arg(say(laden->car->mass, style::carMass), say(laden->car->frontLoadShare, style::share)));
             line(74, QObject::tr("its middle %1 high").arg(say(laden->car->centreOfMassHeight, style::frame)));
         }
-        if (const Verdict* v = study.verdict(lockOrderOf(i + 1)))
+        if (const Verdict* v = lockOrderOf(study, i + 1))
             sheet.callouts.push_back({ v->id, QObject::tr("order: %1").arg(QString::fromStdString(std::string(nameOf(v->level)))), v->level,
                 { left + 6, y + 106 }, { left + 6, y + 106 }, { left + 40, y + 106 } });
         double row = y;

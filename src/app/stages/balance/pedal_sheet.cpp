@@ -1,6 +1,7 @@
 #include "stages/balance/balance_sheets.hpp"
 
 #include "chapters/balance/balance_chapter.hpp"
+#include "chapters/balance/checks.hpp"
 #include "drawing/shapes.hpp"
 #include "drawing/plot.hpp"
 #include "figures/figures.hpp"
@@ -23,7 +24,7 @@ Sheet pedalSheet(const Study& study, std::size_t load)
     const Balance& balance = study.of<Balance>();
     const LoadBalance* now = balance.after.at(load);
     if (!now || now->curve.empty() || !balance.after.foot) {
-        drawWhatLacks(sheet, study, study.verdict("balance/effort"));
+        drawWhatLacks(sheet, study, study.verdict(checks::effort));
         return sheet;
     }
     const bool two = study.before.setup != study.after.setup;
@@ -86,7 +87,7 @@ Sheet pedalSheet(const Study& study, std::size_t load)
         sheet.letter(along.at(length(floor), top) + QPointF(-5, 12), QObject::tr("stroke ends"), 11, t.bad,
             Qt::AlignRight | Qt::AlignVCenter, false);
     } else {
-        const Verdict* v = study.verdict("balance/travel");
+        const Verdict* v = study.verdict(checks::travel);
         sheet.letter(left.center() - QPointF(0, 60), v ? QString::fromStdString(v->reason).left(44) : QString(), 12, t.unproven,
             Qt::AlignCenter, false);
     }
@@ -150,19 +151,19 @@ Sheet pedalSheet(const Study& study, std::size_t load)
     }
 
     // Verdicts and what can be set.
-    const auto callout = [&](const char* id, const QString& text, QPointF from, QPointF wish) {
-        if (const Verdict* v = study.verdict(id); v)
+    const auto callout = [&](const Check& check, const QString& text, QPointF from, QPointF wish) {
+        if (const Verdict* v = study.verdict(check); v)
             sheet.callouts.push_back({ v->id, text, v->level, from, from, wish });
     };
     const double z = limitOf(balance.after);
     if (balance.after.effort.value && std::isfinite(z))
-        callout("balance/effort",
+        callout(checks::effort,
             QObject::tr("effort %1").arg(QString::fromStdString(print(*balance.after.effort.value, style::force, study.system))),
             over.at(z, force(pointAt(*now, std::min(z, now->curve.back().deceleration)).pedalForce)),
             over.at(0, 0) + QPointF(96, -right.height() * 0.66));
     if (balance.after.strokeShare.value && travelKnown && std::isfinite(z)) {
         const BalancePoint p = pointAt(*now, std::min(z, now->curve.back().deceleration));
-        callout("balance/travel",
+        callout(checks::travel,
             QObject::tr("%1 of the stroke")
                 .arg(QString::fromStdString(print(*balance.after.strokeShare.value, style::share, study.system))),
             along.at(length(p.pedalTravel), force(p.pedalForce)), along.at(0, 0) + QPointF(96, -right.height() * 0.72));

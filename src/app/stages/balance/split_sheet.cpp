@@ -1,6 +1,7 @@
 #include "stages/balance/balance_sheets.hpp"
 
 #include "chapters/balance/balance_chapter.hpp"
+#include "chapters/balance/checks.hpp"
 #include "drawing/plot.hpp"
 #include "stages/sheets.hpp"
 #include "theme.hpp"
@@ -57,7 +58,7 @@ void drawWhatLacks(Sheet& sheet, const Study& study, const Verdict* verdict)
     }
 }
 
-std::string lockOrderOf(std::size_t load) { return "balance/lock-order" + (load > 0 ? "-" + std::to_string(load) : std::string()); }
+const Verdict* lockOrderOf(const Study& study, std::size_t load) { return study.verdict(checks::lockOrder, { .number = static_cast<int>(load) }); }
 
 Sheet splitSheet(const Study& study, std::size_t load)
 {
@@ -69,7 +70,7 @@ Sheet splitSheet(const Study& study, std::size_t load)
     const Balance& balance = study.of<Balance>();
     const LoadBalance* now = balance.after.at(load);
     if (!now || now->curve.empty()) {
-        drawWhatLacks(sheet, study, study.verdict(lockOrderOf(load)));
+        drawWhatLacks(sheet, study, lockOrderOf(study, load));
         return sheet;
     }
     const bool two = study.before.setup != study.after.setup;
@@ -160,7 +161,7 @@ Sheet splitSheet(const Study& study, std::size_t load)
     if (was && !was->curve.empty())
         lockMark(*was, t.found, true);
     const auto first = lockMark(*now, t.proposal, false);
-    if (const Verdict* v = study.verdict(lockOrderOf(load)); v && first) {
+    if (const Verdict* v = lockOrderOf(study, load); v && first) {
         const QPointF at = plot.at(first->front, first->rear);
         const bool frontFirst = now->locks.front <= now->locks.rear;
         sheet.callouts.push_back({ v->id,
@@ -252,7 +253,7 @@ Sheet adhesionSheet(const Study& study, std::size_t load)
     const Balance& balance = study.of<Balance>();
     const LoadBalance* now = balance.after.at(load);
     if (!now || now->curve.empty()) {
-        drawWhatLacks(sheet, study, study.verdict("balance/yardstick"));
+        drawWhatLacks(sheet, study, study.verdict(checks::yardstick));
         return sheet;
     }
     const bool two = study.before.setup != study.after.setup;
@@ -302,10 +303,10 @@ Sheet adhesionSheet(const Study& study, std::size_t load)
     if (was && !was->curve.empty())
         drawn(*was, t.found, Qt::DashLine, 2, false);
     drawn(*now, t.proposal, Qt::SolidLine, 2.8, true);
-    if (const Verdict* v = study.verdict("balance/yardstick"))
+    if (const Verdict* v = study.verdict(checks::yardstick))
         sheet.callouts.push_back({ v->id, QObject::tr("yardstick: %1").arg(QString::fromStdString(std::string(nameOf(v->level)))), v->level,
             plot.at(0.5, 0.772), plot.at(0.42, 0.9), plot.at(0.30, 0.98) });
-    if (const Verdict* v = study.verdict("balance/rear-use")) {
+    if (const Verdict* v = study.verdict(checks::rearUse)) {
         const auto& first = now->locks.front <= now->locks.rear ? now->frontLocks : now->rearLocks;
         if (first)
             sheet.callouts.push_back(

@@ -65,18 +65,9 @@ int BenchPage::placeFor(const Verdict& verdict) const
     // Nothing is turned over that shows it already.
     if (place() == Unpacking || place() == Ask)
         return place();
-    const auto part = verdict.id.substr(verdict.id.find('/') + 1);
-    if (part == "received")
-        return Unpacking;
-    if (part == "weight")
-        return Scales;
-    if (part == "pad-slot" || part == "pad-window" || part == "mount-spacing")
-        return Caliper;
-    if (part.starts_with("worn-pad"))
-        return Pads;
-    if (part == "bolt-thread" || part.starts_with("hose"))
-        return Fittings;
-    return Rotor;
+    return shownIn(verdict,
+        { { "unpacking", Unpacking }, { "scales", Scales }, { "caliper", Caliper }, { "pads", Pads }, { "fittings", Fittings } })
+        .value_or(Rotor);
 }
 
 void BenchPage::refreshRest()

@@ -100,12 +100,12 @@ Sheet CentringPage::sheet(int place) const
 
 int CentringPage::placeFor(const Verdict& verdict) const
 {
-    if (verdict.id.find("/joint-") != std::string::npos)
+    if (shownIn(verdict, { { "joints", 0 } }))
         return cornerPlaces();
     const auto& corners = document().study().of<Centring>().corners;
     for (std::size_t i = 0; i < corners.size(); ++i) {
         const MockUp& m = *corners[i].mockUp;
-        if (verdict.id.starts_with(std::string(m.axle == Axle::Front ? "front-" : "rear-") + (m.side == Side::Left ? "left/" : "right/")))
+        if (verdict.check && verdict.check->of == CheckOf::Corner && verdict.axle == m.axle && verdict.side == m.side)
             return static_cast<int>(i);
     }
     return place();

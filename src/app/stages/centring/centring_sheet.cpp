@@ -1,6 +1,7 @@
 #include "stages/sheets.hpp"
 
 #include "chapters/centring/centring_chapter.hpp"
+#include "chapters/centring/checks.hpp"
 #include "chapters/clearance/clearance.hpp"
 #include "drawing/shapes.hpp"
 #include "theme.hpp"
@@ -169,8 +170,6 @@ Sheet centringSheet(const Study& study, std::size_t which, bool trueProportion)
     sheet.dimensions.push_back({ pointer + "/caliper/slot_width_mm", {}, moved.map(QPointF(-slot, body)), moved.map(QPointF(slot, body)),
         Run::Horizontal, body + 10, false, QObject::tr("slot"), 0.5 });
 
-    const auto side = (axle == Axle::Front ? std::string("front-") : std::string("rear-"))
-        + (result && result->mockUp->side == Side::Right ? "right" : "left");
     if (result) {
         // How it was read, before it is believed.
         const double pixel = sheet.extent.height() / 508;
@@ -219,8 +218,8 @@ Sheet centringSheet(const Study& study, std::size_t which, bool trueProportion)
                     Qt::AlignLeft | Qt::AlignVCenter, false);
         }
     }
-    const auto call = [&](const std::string& id, const QString& text, QPointF from, QPointF to, QPointF wish) {
-        if (const Verdict* v = study.verdict(id)) {
+    const auto call = [&](const Check& check, const QString& text, QPointF from, QPointF to, QPointF wish) {
+        if (const Verdict* v = study.verdict(check, { axle, whose })) {
             const auto said = v->figure.value ? QString::fromStdString(figure(*v->figure.value, style::fine, study.system))
                     + (result ? QStringLiteral(" ±") + QString::fromStdString(figure(v->figure.rootSumSquare, style::fine, study.system))
                               : QString())
@@ -228,11 +227,11 @@ Sheet centringSheet(const Study& study, std::size_t which, bool trueProportion)
             sheet.callouts.push_back({ v->id, text + said, v->level, from, to, wish });
         }
     };
-    call(result ? side + "/axial" : (axle == Axle::Front ? "front/axial" : "rear/axial"), {}, { 0, -body - 4 }, { shown, -body - 4 },
+    call(result ? checks::axial : checks::axialByDimensions, {}, { 0, -body - 4 }, { shown, -body - 4 },
         { shown + 34, -body - 14 });
     if (result) {
-        call(side + "/tilt", QObject::tr("tilt "), moved.map(QPointF(0, body + 4)), { shown, body + 4 }, { shown + 52, body + 16 });
-        call(side + "/pad-edge", QObject::tr("pad edge "), { half + lining / 2, 0 }, { half + lining / 2, 0 }, { outDepth + 24, -14 });
+        call(checks::tilt, QObject::tr("tilt "), moved.map(QPointF(0, body + 4)), { shown, body + 4 }, { shown + 52, body + 16 });
+        call(checks::padEdgeRead, QObject::tr("pad edge "), { half + lining / 2, 0 }, { half + lining / 2, 0 }, { outDepth + 24, -14 });
     }
     return sheet;
 }

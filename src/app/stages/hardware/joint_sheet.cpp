@@ -1,6 +1,7 @@
 #include "stages/hardware/hardware_sheets.hpp"
 
 #include "chapters/clearance/clearance.hpp"
+#include "chapters/joints/checks.hpp"
 #include "joints/bolts.hpp"
 #include "stages/bench/part_sheet.hpp"
 
@@ -95,24 +96,26 @@ Sheet jointSheet(const Study& study, Axle axle)
                      joint.shims == ShimsIn::Radial ? &in->radialBottom : &in->shimBottom })
                 if (joint.shims == ShimsIn::Axial || joint.shims == ShimsIn::Radial)
                     shims = std::max(shims, stack->value.value_or(0) * 1000);
-        const std::string id = (axle == Axle::Front ? "front/joint-" : "rear/joint-") + std::to_string(i + 1);
+        const auto verdict = [&](const Check& check) { return study.verdict(check, { .axle = axle, .number = static_cast<int>(i) + 1 }); };
         // The bolt has the colour of what the checks of its length say, at worst.
-        const auto bad = [&](const char* end) { return study.verdict(id + end) && isBad(study.verdict(id + end)->level); };
-        addJoint(sheet, joint, shims, bad("-end") || bad("-thread") || bad("-shank") ? t.bad : t.ink, { 26, y + 52 }, 2.0);
+        const auto bad = [&](const Check& check) { return verdict(check) && isBad(verdict(check)->level); };
+        addJoint(sheet, joint, shims, bad(checks::jointEnd) || bad(checks::jointThread) || bad(checks::jointShank) ? t.bad : t.ink, { 26, y + 52 }, 2.0);
         if (joint.bolts > 1)
-            addOrder(sheet, joint.bolts, { 170, y + 46 }, joint.bolts > 4 ? 29 : 17);
-        double x = 212;
+            addOrder(sheet, joint.bolts, { 158, y + 46 }, joint.bolts > 4 ? 29 : 17);
+        constexpr double fields = 196;
+        double x = fields;
         const auto fact = [&](const char* field, const QString& caption, double width) {
             sheet.fact(key + field, caption, { x, y }, width);
             x += width + 6;
         };
-        fact("/name", QObject::tr("Joint"), 146);
-        fact("/bolts", QObject::tr("Bolts"), 40);
-        fact("/thread", QObject::tr("Thread"), 74);
-        fact("/class", QObject::tr("Class"), 78);
-        fact("/condition", QObject::tr("Threads are"), 96);
-        fact("/thread_in", QObject::tr("Thread in"), 86);
-        x = 212;
+        fact("/name", QObject::tr("Joint"), 116);
+        fact("/joins", QObject::tr("It holds"), 74);
+        fact("/bolts", QObject::tr("Bolts"), 32);
+        fact("/thread", QObject::tr("Thread"), 66);
+        fact("/class", QObject::tr("Class"), 60);
+        fact("/condition", QObject::tr("Threads are"), 94);
+        fact("/thread_in", QObject::tr("Thread in"), 84);
+        x = fields;
         double row = y + 62;
         const auto cell = [&](const char* field, const QString& caption, bool unit = false, bool mayLack = false,
                               const QString& blank = {}) {
@@ -128,7 +131,7 @@ Sheet jointSheet(const Study& study, Axle axle)
         cell("/maker_torque_nm", QObject::tr("maker's torque"), true, true, QStringLiteral("–"));
         x += 14;
         cell("/mount_radius_mm", QObject::tr("from axis"), false, true, QStringLiteral("–"));
-        x = 212;
+        x = fields;
         const auto second = [&](const char* field, const QString& caption, double width) {
             sheet.fact(key + field, caption, { x, y + 81 }, width);
             x += width + 6;
@@ -143,16 +146,17 @@ Sheet jointSheet(const Study& study, Axle axle)
             sheet.dimensions.push_back({ key + "/head_diameter_mm", {}, {}, { 138, y + 102 }, Run::Table, 0, false, {}, 0.5 });
         }
         double wish = 60;
-        for (const auto& [end, text] : { std::pair { "-thread", QObject::tr("thread") }, std::pair { "-end", QObject::tr("end") },
-                 std::pair { "-shank", QObject::tr("shank") }, std::pair { "-torque", QObject::tr("torque") },
-                 std::pair { "-head", QObject::tr("head") }, std::pair { "-slip", QObject::tr("slip") } })
-            if (const Verdict* v = study.verdict(id + end)) {
+        for (const auto& [check, text] :
+            { std::pair { &checks::jointThread, QObject::tr("thread") }, std::pair { &checks::jointEnd, QObject::tr("end") },
+                std::pair { &checks::jointShank, QObject::tr("shank") }, std::pair { &checks::jointTorque, QObject::tr("torque") },
+                std::pair { &checks::jointHead, QObject::tr("head") }, std::pair { &checks::jointSlip, QObject::tr("slip") } })
+            if (const Verdict* v = verdict(*check)) {
                 const auto said = v->figure.value ? QStringLiteral(" ")
                         + QString::fromStdString(v->style.dimension == Dimension::Torque ? print(*v->figure.value, v->style, study.system)
                                                                                          : figure(*v->figure.value, v->style, study.system))
                                                   : QString();
                 sheet.callouts.push_back({ v->id, text + said, v->level, { wish, y + 137 }, { wish, y + 137 }, { wish, y + 137 } });
-                wish += end == std::string("-torque") ? 124 : 104;
+                wish += check == &checks::jointTorque ? 124 : 104;
             }
         y += step;
         sheet.line(QPolygonF { QPointF(0, y - 4), QPointF(762, y - 4) }, { t.rule, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });

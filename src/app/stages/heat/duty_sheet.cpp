@@ -1,5 +1,6 @@
 #include "stages/heat/duty_sheets.hpp"
 
+#include "chapters/heat/checks.hpp"
 #include "chapters/heat/duty_heat.hpp"
 #include "chapters/proving/calibrated.hpp"
 #include "drawing/plot.hpp"
@@ -110,7 +111,7 @@ Sheet dutySheet(const Study& study, Axle axle, double fraction)
     sheet.extent = QRectF(QPointF(-54, -36), QPointF(776, 540));
     const DutyStudy& d = study.of<DutyStudy>();
     sheet.title = axle == Axle::Front ? QObject::tr("Front, over the duty") : QObject::tr("Rear, over the duty");
-    const Verdict* verdict = study.verdict("heat/gives-up");
+    const Verdict* verdict = study.verdict(checks::firstLimit);
     // What decides stands under the plot whatever can be drawn over it.
     const std::string h = hydraulicsPointer(study, study.after);
     const auto corner = cornerPointer(study, study.after, axle);
@@ -252,10 +253,11 @@ Sheet dutySheet(const Study& study, Axle axle, double fraction)
             if (l.axle == axle && (!first || (l.stop && (!first->stop || l.time < first->time))))
                 first = &l;
         if (first) {
-            const QPointF at = first->stop ? plot.at(clock(first->time), shown(std::min(first->limit, hottest)))
+            const QPointF at = first->stop && !first->standing ? plot.at(clock(first->time), shown(std::min(first->limit, hottest)))
                                            : plot.at(clock(length * 0.6), shown(std::min(first->peak, hottest)));
             sheet.callouts.push_back({ verdict->id,
-                first->stop
+                first->standing ? QObject::tr("%1 standing afterwards").arg(QString::fromStdString(first->what))
+                    : first->stop
                     ? QObject::tr("gives up at braking %1").arg(*first->stop)
                     : QObject::tr("%1 left").arg(QString::fromStdString(print(first->limit - first->peak, style::rise, study.system))),
                 verdict->level, at, at, at + QPointF(40, -46) });

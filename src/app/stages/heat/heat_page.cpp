@@ -156,8 +156,8 @@ Sheet HeatPage::sheet(int place) const
 
 int HeatPage::placeFor(const Verdict& verdict) const
 {
-    if (verdict.id == "heat/gives-up")
-        return std::max(0, dutyPlace());
+    if (const auto duty = shownIn(verdict, { { "duty", dutyPlace() } }))
+        return std::max(0, *duty);
     return verdict.axle == axleAt(0) ? 0 : 1;
 }
 

@@ -53,13 +53,14 @@ Sheet setupsSheet(const Study& study, const std::vector<RunOf>& runs)
             sheet.letter({ left + full * 1.38, y },
                 QObject::tr("fails in %1").arg(QString::fromStdString(print(each.fails, style::share, study.system))), 12,
                 each.fails > 0.05 ? t.bad : t.ink, Qt::AlignLeft | Qt::AlignVCenter, false);
-        const QString word = first.stop
-            ? QObject::tr("%1 at braking %2 of %3").arg(QString::fromStdString(first.what)).arg(*first.stop).arg(heat::stopsIn(d.duty))
-            : QObject::tr("nothing gives up; nearest: %1, %2 left")
+        const auto fails = firstFailure(r, heat::stopsIn(d.duty));
+        const QString word = fails
+            ? QString::fromStdString(fails->words())
+            : QObject::tr("no limit reached; nearest: %1, %2 left")
                   .arg(QString::fromStdString(first.what),
                       QString::fromStdString(print(first.limit - first.peak, style::rise, study.system)));
         sheet.letter(
-            { left, y }, word, 13, first.stop ? (first.critical ? t.bad : t.caution) : t.good, Qt::AlignLeft | Qt::AlignVCenter, false);
+            { left, y }, word, 13, fails ? (fails->critical ? t.bad : t.caution) : first.least() < 0 ? t.caution : t.good, Qt::AlignLeft | Qt::AlignVCenter, false);
         y += 22;
         // The four nearest, as parts of what they bear over the air.
         for (std::size_t i = 0; i < std::min<std::size_t>(4, r.limits.size()); ++i) {
@@ -67,7 +68,7 @@ Sheet setupsSheet(const Study& study, const std::vector<RunOf>& runs)
             if (!std::isfinite(l.limit))
                 continue;
             const double part = (l.peak - r.car.ambient) / (l.limit - r.car.ambient);
-            const double unsure = part * r.unsure.at(l.axle);
+            const double unsure = l.unsure / (l.limit - r.car.ambient);
             const QColor colour = part > 1 ? (l.critical ? t.bad : t.caution) : t.proposal;
             sheet.letter({ left - 10, y }, QString::fromStdString(l.what), 12, t.mute, Qt::AlignRight | Qt::AlignVCenter, false);
             sheet.area(rectangle(left, y - 5, left + full * std::min(1.35, part), y + 5),

@@ -1,6 +1,7 @@
 #include "stages/heat/duty_sheets.hpp"
 
 #include "chapters/proving/calibrated.hpp"
+#include "chapters/proving/checks.hpp"
 #include "chapters/proving/proving_chapter.hpp"
 #include "report/heat.hpp"
 #include "theme.hpp"
@@ -99,7 +100,7 @@ Sheet thermometerSheet(const Study& study)
     // What the series says of the model has been said where it was driven.
     for (const FadeRuns& fade : study.of<ProvingStudy>().fades)
         if (build.tests[fade.session].setup == study.after.setup->id && build.tests[fade.session].duty == d.plan->id)
-            if (const Verdict* v = study.verdict("stop/fade-model-" + std::to_string(fade.session + 1))) {
+            if (const Verdict* v = study.verdict(checks::fadeModel, { .number = static_cast<int>(fade.session) + 1 })) {
                 y += 20;
                 sheet.letter({ 0, y }, QString::fromStdString(v->reason).left(120), 12,
                     v->level == Level::Good ? t.good

@@ -242,7 +242,7 @@ Sheet wearSheet(const Study& study, std::optional<std::size_t> entry)
                             w.endsEarliest ? QObject::tr(", as early as %1")
                                                  .arg(QString::fromStdString(print(*w.endsEarliest, style::odometer, study.system)))
                                            : QObject::tr(" (two readings: how sure cannot be said)"),
-                            w.endsOn ? QObject::tr(", about %1").arg(QString::fromStdString(logbook::dateOf(*w.endsOn))) : QString());
+                            w.endsOn ? QObject::tr(", about %1").arg(QString::fromStdString(logbook::aboutDateOf(*w.endsOn, w.points.back().day))) : QString());
         else
             says += QObject::tr("; to say when it ends it lacks %1").arg(QString::fromStdString(w.lacks));
         sheet.letter({ 0, y }, part, 13, w.axle == Axle::Front ? t.proposal : t.found, Qt::AlignLeft | Qt::AlignVCenter, false);

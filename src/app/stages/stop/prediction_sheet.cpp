@@ -1,5 +1,6 @@
 #include "stages/stop/stop_sheets.hpp"
 
+#include "chapters/proving/checks.hpp"
 #include "drawing/plot.hpp"
 #include "drawing/shapes.hpp"
 #include "chapters/heat/duty_heat.hpp"
@@ -54,7 +55,7 @@ Sheet predictionSheet(const Study& study)
     sheet.title = QObject::tr("Predicted, cold and hot");
     sheet.extent = QRectF(QPointF(-150, -30), QPointF(720, 560));
     const ProvingStudy& p = study.of<ProvingStudy>();
-    const Verdict* says = study.verdict("stop/saves");
+    const Verdict* says = study.verdict(checks::saves);
     const bool two = study.before.setup != study.after.setup;
     sheet.subtitle = p.duty.empty()
         ? QObject::tr("%1. Without a duty only the cold stop is predicted.").arg(QString::fromStdString(noJudgedDuty(*study.build)))

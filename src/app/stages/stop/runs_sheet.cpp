@@ -1,7 +1,9 @@
 #include "stages/stop/stop_sheets.hpp"
 
+#include "chapters/proving/checks.hpp"
 #include "drawing/plot.hpp"
 #include "drawing/shapes.hpp"
+#include "figures/figures.hpp"
 #include "theme.hpp"
 
 #include <QObject>
@@ -149,7 +151,7 @@ Sheet runsSheet(const Study& study, std::optional<std::size_t> session)
     sheet.title = QObject::tr("Stops as measured");
     sheet.extent = QRectF(QPointF(-20, -20), QPointF(760, 520));
     const ProvingStudy& p = study.of<ProvingStudy>();
-    const Verdict* proven = study.verdict("stop/proven");
+    const Verdict* proven = study.verdict(checks::proven);
     const auto speed = study.build->car.testSpeed.value;
     sheet.subtitle = speed
         ? QObject::tr("brought to %1; grey: predicted; bar: where the mean lies in 95 of 100; yardstick of UN R13-H %2, no approval")
@@ -212,7 +214,7 @@ Sheet fadeSheet(const Study& study, std::optional<std::size_t> session)
     sheet.title = QObject::tr("Stop after stop, until it fades");
     sheet.extent = QRectF(QPointF(-70, -30), QPointF(760, 560));
     const ProvingStudy& p = study.of<ProvingStudy>();
-    const double past = study.build->wants.fadePast.value.value_or(1.2);
+    const double past = figures::setting(study.build->wants.fadePast, &Wants::fadePast);
     sheet.subtitle =
         QObject::tr("the same speed again and again; faded past %1 of the mean of the first three, and staying there").arg(past, 0, 'f', 2);
     double most = 10;
@@ -232,7 +234,7 @@ Sheet fadeSheet(const Study& study, std::optional<std::size_t> session)
         for (std::size_t i = 0; i < fade.counted.size(); ++i) {
             const QPointF at(static_cast<double>(fade.numbers[i]), shown(fade.counted[i]));
             line << at;
-            plot.mark(at, 4, colour, fade.fades && i >= *fade.fades);
+            plot.mark(at, 4, colour, fade.fades && i >= fade.fades->from && i <= fade.fades->to);
         }
         plot.curve(line, { colour, 1.4, after ? Qt::SolidLine : Qt::DashLine, {}, Hatch::None, {}, 0 });
         // As the heat model has it, from the same first stops.
@@ -245,18 +247,18 @@ Sheet fadeSheet(const Study& study, std::optional<std::size_t> session)
         if (!model.isEmpty()) {
             plot.curve(model, { colour, 1, Qt::DotLine, {}, Hatch::None, {}, 0 });
             const QPointF end = plot.at(model.back().x(), model.back().y());
-            if (const Verdict* v = study.verdict("stop/fade-model-" + std::to_string(fade.session + 1)))
+            if (const Verdict* v = study.verdict(checks::fadeModel, { .number = static_cast<int>(fade.session) + 1 }))
                 sheet.callouts.push_back(
                     { v->id, v->figure.value ? QObject::tr("%1 of the model").arg(*v->figure.value, 0, 'f', 2) : QObject::tr("model"),
                         v->level, end, end, QPointF(end.x() - (after ? 10 : 180), plot.box().bottom() - 26) });
         }
         if (fade.bound)
             plot.level(shown(*fade.bound), { t.bad, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
-        if (const Verdict* v = study.verdict("stop/fades-" + std::to_string(fade.session + 1)); v && !fade.counted.empty()) {
-            const std::size_t i = fade.fades.value_or(fade.counted.size() - 1);
+        if (const Verdict* v = study.verdict(checks::fades, { .number = static_cast<int>(fade.session) + 1 }); v && !fade.counted.empty()) {
+            const std::size_t i = fade.fades ? fade.fades->from : fade.counted.size() - 1;
             const QPointF at = plot.at(static_cast<double>(fade.numbers[i]), shown(fade.counted[i]));
             sheet.callouts.push_back({ v->id,
-                fade.fades ? QObject::tr("faded from stop %1").arg(fade.numbers[*fade.fades])
+                fade.fades ? QObject::tr("faded from stop %1").arg(fade.numbers[fade.fades->from])
                            : QObject::tr("%1 stops").arg(fade.counted.size()),
                 v->level, at, at, at + QPointF(30, -34) });
         }

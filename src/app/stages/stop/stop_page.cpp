@@ -115,13 +115,7 @@ Sheet StopPage::sheet(int place) const
 
 int StopPage::placeFor(const Verdict& verdict) const
 {
-    if (verdict.id == "stop/saves")
-        return Prediction;
-    if (verdict.id == "stop/proven")
-        return Runs;
-    if (verdict.id.starts_with("stop/fades-") || verdict.id.starts_with("stop/fade-model-"))
-        return Fade;
-    return Road;
+    return shownIn(verdict, { { "prediction", Prediction }, { "runs", Runs }, { "fade", Fade } }).value_or(Road);
 }
 
 QString StopPage::planText() const { return planned_->toPlainText(); }

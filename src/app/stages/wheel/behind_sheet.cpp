@@ -1,5 +1,6 @@
 #include "stages/wheel/wheel_sheets.hpp"
 
+#include "chapters/clearance/checks.hpp"
 #include "chapters/clearance/clearance.hpp"
 #include "stages/wheel/corner_drawing.hpp"
 #include "stages/bench/part_sheet.hpp"
@@ -143,10 +144,9 @@ Sheet behindSheet(const Study& study, Axle axle)
         }
     }
 
-    const std::string side = axle == Axle::Front ? "front/" : "rear/";
     for (std::size_t i = 0; i < hub.keepOuts.size(); ++i) {
         const auto& room = i < r.keepOuts.size() ? r.keepOuts[i] : std::nullopt;
-        const Verdict* v = study.verdict(side + "keep-out-" + std::to_string(i + 1));
+        const Verdict* v = study.verdict(checks::keepOut, { .axle = axle, .number = static_cast<int>(i) + 1 });
         if (!v || !room)
             continue;
         const QPointF place = inSection(room->onCaliper);
@@ -154,13 +154,13 @@ Sheet behindSheet(const Study& study, Axle axle)
             { v->id, v->figure.value ? QString::fromStdString(figure(*v->figure.value, style::gap, study.system)) : QStringLiteral("?"),
                 v->level, place, place, place + QPointF(-16, -9) });
     }
-    if (const Verdict* v = study.verdict(side + "shield"); v && hub.shieldDepth.value)
+    if (const Verdict* v = study.verdict(checks::shield, { axle }); v && hub.shieldDepth.value)
         sheet.callouts.push_back(
             { v->id, v->figure.value ? QString::fromStdString(figure(*v->figure.value, style::gap, study.system)) : QStringLiteral("?"),
                 v->level, inSection(-*hub.shieldDepth.value, r.drawn.rotor.outerRadius - 0.012),
                 inSection(fit::frictionFaces(r.drawn).inboard, r.drawn.rotor.outerRadius - 0.012),
                 inSection(0.0, r.drawn.rotor.outerRadius + 0.008) });
-    if (const Verdict* v = study.verdict(side + "hat-gap"))
+    if (const Verdict* v = study.verdict(checks::hatGap, { axle }))
         sheet.callouts.push_back({ v->id,
             QObject::tr("caliper over hat %1")
                 .arg(v->figure.value ? QString::fromStdString(figure(*v->figure.value, style::gap, study.system)) : QStringLiteral("?")),

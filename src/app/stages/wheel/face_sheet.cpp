@@ -1,5 +1,6 @@
 #include "stages/wheel/wheel_sheets.hpp"
 
+#include "chapters/clearance/checks.hpp"
 #include "chapters/clearance/clearance.hpp"
 #include "stages/bench/part_sheet.hpp"
 
@@ -286,15 +287,14 @@ Sheet faceSheet(const Study& study, Axle axle)
                 break;
         }
     }
-    const std::string side = axle == Axle::Front ? "front/" : "rear/";
-    const auto call = [&](const char* id, const QString& text, QPointF where, QPointF wish) {
-        if (const Verdict* v = study.verdict(side + id))
+    const auto call = [&](const Check& check, const QString& text, QPointF where, QPointF wish) {
+        if (const Verdict* v = study.verdict(check, { axle }))
             sheet.callouts.push_back({ v->id, text, v->level, where, where, wish });
     };
     const bool exit = r.corner->caliper.bleederEnd != End::Entry;
-    call("bleeder", QObject::tr("bleeder"), left.bleeder(exit ? End::Exit : End::Entry), QPointF(0, -R * 0.86));
+    call(checks::bleeder, QObject::tr("bleeder"), left.bleeder(exit ? End::Exit : End::Entry), QPointF(0, -R * 0.86));
     call(
-        "piston-order", QObject::tr("small piston first"), left.onCaliper(-0.3 * left.halfBack(), left.low() + 0.03), QPointF(0, R * 0.86));
+        checks::pistonOrder, QObject::tr("small piston first"), left.onCaliper(-0.3 * left.halfBack(), left.low() + 0.03), QPointF(0, R * 0.86));
     sheet.extent = QRectF(QPointF(x, -R - 22), QPointF(apart + R, y + 16 * u));
     return sheet;
 }

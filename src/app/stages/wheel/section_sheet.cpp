@@ -1,5 +1,7 @@
 #include "stages/wheel/corner_drawing.hpp"
 
+#include "chapters/clearance/checks.hpp"
+
 #include <QObject>
 
 #include <algorithm>
@@ -76,8 +78,8 @@ void drawDrumRoom(Sheet& sheet, const Study& study, Axle axle, const CornerClear
     row("/drum/face_thickness_mm", ring, face, 26, QObject::tr("face"));
     row("/spacer_mm", face, fit::wheelFace(r.drawn), 26, QObject::tr("spacer"), true);
     row("/ring_mm", 0, ring, 40, QObject::tr("ring"), true);
-    for (const auto& [id, which] : { std::pair { "barrel-gap", WheelGap::Barrel }, std::pair { "spoke-gap", WheelGap::Spokes } })
-        if (const Verdict* v = study.verdict(std::string(axle == Axle::Front ? "front/" : "rear/") + id); v && r.room(which).drawn) {
+    for (const auto& [check, which] : { std::pair { &checks::barrelGap, WheelGap::Barrel }, std::pair { &checks::spokeGap, WheelGap::Spokes } })
+        if (const Verdict* v = study.verdict(*check, { axle }); v && r.room(which).drawn) {
             const auto& room = *r.room(which).drawn;
             sheet.callouts.push_back(
                 { v->id, v->figure.value ? QString::fromStdString(figure(*v->figure.value, style::gap, study.system)) : QStringLiteral("?"),
@@ -201,8 +203,8 @@ Sheet wheelRoomSheet(const Study& study, Axle axle, Side side)
     sheet.handles.push_back(
         { corner + "/spacer_mm", inSection(fit::wheelFace(s), s.hub.pilotRadius + 0.006), { 1, 0 }, 1e-3, 0.5e-3, Known::Vendor });
 
-    const auto call = [&](std::string_view id, const WheelRoom& room, Point shift) {
-        const Verdict* v = study.verdict(std::string(axle == Axle::Front ? "front/" : "rear/") + std::string(id));
+    const auto call = [&](const Check& check, const WheelRoom& room, Point shift) {
+        const Verdict* v = study.verdict(check, { axle });
         if (!v || !room.drawn)
             return;
         const auto gap = v->figure.value ? *v->figure.value : room.drawn->gap;
@@ -212,12 +214,12 @@ Sheet wheelRoomSheet(const Study& study, Axle axle, Side side)
         sheet.callouts.push_back({ v->id, said, v->level, inSection(room.drawn->onCaliper), inSection(room.drawn->onWheel),
             inSection(room.drawn->onWheel.z + shift.z, room.drawn->onWheel.r + shift.r) });
     };
-    call("barrel-gap", after.room(WheelGap::Barrel), { 0.016, 0.024 });
-    call("spoke-gap", after.room(WheelGap::Spokes), { 0.042, 0 });
+    call(checks::barrelGap, after.room(WheelGap::Barrel), { 0.016, 0.024 });
+    call(checks::spokeGap, after.room(WheelGap::Spokes), { 0.042, 0 });
     // The gap to weights or valve is dimensioned where it is the one that decides.
     if (const Figure& insets = after.room(WheelGap::Insets).gap;
         insets.value && after.smallestGap.value && *insets.value <= *after.smallestGap.value)
-        call("inset-gap", after.room(WheelGap::Insets), { -0.02, 0.024 });
+        call(checks::insetGap, after.room(WheelGap::Insets), { -0.02, 0.024 });
     return sheet;
 }
 

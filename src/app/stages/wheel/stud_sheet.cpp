@@ -1,5 +1,6 @@
 #include "stages/wheel/wheel_sheets.hpp"
 
+#include "chapters/clearance/checks.hpp"
 #include "chapters/clearance/clearance.hpp"
 #include "stages/bench/part_sheet.hpp"
 #include "joints/studs.hpp"
@@ -212,9 +213,8 @@ Sheet studSheet(const Study& study, Axle axle)
         wall(hub.innerRoom, found.innerEdge, -1, QObject::tr("strut"));
     }
 
-    const std::string side = axle == Axle::Front ? "front/" : "rear/";
-    const auto call = [&](const char* id, const QString& text, QPointF from, QPointF to, QPointF wish) {
-        const Verdict* v = study.verdict(side + id);
+    const auto call = [&](const Check& check, const QString& text, QPointF from, QPointF to, QPointF wish) {
+        const Verdict* v = study.verdict(check, { axle });
         if (!v)
             return;
         const auto said = v->figure.value && v->style.dimension == Dimension::Length
@@ -224,19 +224,19 @@ Sheet studSheet(const Study& study, Axle axle)
     };
     const auto held = joints::engagement(r.studs);
     const double threadEnd = face + pad + orElse(held.inNut, 0.01) * 1000;
-    call("studs", QObject::tr("thread held"), { face + pad, half + 1 }, { threadEnd, half + 1 }, { face + pad + 8, 21 });
-    call("pilot", QObject::tr("pilot left"), { 0, -24 }, { 0, -24 }, { -14, -40 });
-    call("nut-seat", QObject::tr("seats"), { face + pad - 1, -half - 2 }, { face + pad - 1, -half - 2 }, { face + pad - 12, -14 });
+    call(checks::studs, QObject::tr("thread held"), { face + pad, half + 1 }, { threadEnd, half + 1 }, { face + pad + 8, 21 });
+    call(checks::pilot, QObject::tr("pilot left"), { 0, -24 }, { 0, -24 }, { -14, -40 });
+    call(checks::nutSeat, QObject::tr("seats"), { face + pad - 1, -half - 2 }, { face + pad - 1, -half - 2 }, { face + pad - 12, -14 });
     if (std::isfinite(r.stance.innerEdge)) {
         const double edge = zero + r.stance.outerEdge * 1000 / reduction;
-        call("wheel-place", QObject::tr("moved"), { edge, 80 }, { edge, 80 }, { edge - 8, 99 });
-        call("fender-room", QObject::tr("fender"), { edge, 70 }, { edge + 3, 70 }, { edge - 4, 58 });
+        call(checks::wheelPlace, QObject::tr("moved"), { edge, 80 }, { edge, 80 }, { edge - 8, 99 });
+        call(checks::fenderRoom, QObject::tr("fender"), { edge, 70 }, { edge + 3, 70 }, { edge - 4, 58 });
         const double inner = zero + r.stance.innerEdge * 1000 / reduction;
-        call("inner-room", QObject::tr("strut"), { inner - 3, 76 }, { inner, 76 }, { inner - 18, 94 });
+        call(checks::innerRoom, QObject::tr("strut"), { inner - 3, 76 }, { inner, 76 }, { inner - 18, 94 });
     }
-    call("nut-bottom", QObject::tr("nut's bottom"), { stud, -half }, { stud, -half }, { stud + 12, -26 });
-    call("bolt-end", QObject::tr("bolt's end"), { 0, half }, { 0, half }, { -12, 21 });
-    call("washers", QObject::tr("washers say"), { ring + hat, 22 }, { ring + hat, 22 }, { ring + hat - 18, 58 });
+    call(checks::nutBottom, QObject::tr("nut's bottom"), { stud, -half }, { stud, -half }, { stud + 12, -26 });
+    call(checks::boltEnd, QObject::tr("bolt's end"), { 0, half }, { 0, half }, { -12, 21 });
+    call(checks::washers, QObject::tr("washers say"), { ring + hat, 22 }, { ring + hat, 22 }, { ring + hat - 18, 58 });
     sheet.extent = QRectF(QPointF(-26, -44), QPointF(right + 232 * pixel, std::max(104.0, y)));
     return sheet;
 }

@@ -53,16 +53,9 @@ Sheet WheelPage::sheet(int place) const
 
 int WheelPage::placeFor(const Verdict& verdict) const
 {
-    const auto part = verdict.id.substr(verdict.id.find('/') + 1);
-    if (part == "bleeder" || part == "piston-order")
-        return Outboard;
-    if (part == "studs" || part == "nut-seat" || part == "pilot" || part == "washers" || part == "wheel-place" || part == "fender-room"
-        || part == "inner-room")
-        return Studs;
-    if (part == "shield" || part == "hat-gap" || part.starts_with("keep-out"))
-        return Behind;
     // The gaps to the wheel are seen on the wheel's own sheet and on the board as well.
-    return place() == Wheel || place() == Cures ? place() : Section;
+    return shownIn(verdict, { { "outboard", Outboard }, { "studs", Studs }, { "behind", Behind } })
+        .value_or(place() == Wheel || place() == Cures ? place() : Section);
 }
 
 void WheelPage::refreshRest()

@@ -2,6 +2,7 @@
 
 #include "chapters/balance/balance_chapter.hpp"
 
+#include "chapters/balance/checks.hpp"
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
 #include "materials/sold.hpp"
@@ -106,9 +107,9 @@ public:
     /// Remedies of verdicts, by the verdicts' ids.
     std::map<std::string, std::vector<Remedy>> advise()
     {
-        const Verdict* order = find("balance/lock-order");
+        const Verdict* order = find(checks::lockOrder);
         for (const Verdict& v : study_.verdicts)
-            if (v.id.starts_with("balance/lock-order") && order && v.level > order->level)
+            if (v.check == &checks::lockOrder && order && v.level > order->level)
                 order = &v;
         // What readings could mend wants readings, not parts. Antilock makes good what is not certain.
         const bool antilock = build_.car.antilock == YesNo::Yes;
@@ -117,7 +118,7 @@ public:
                 *order, lessRear(), [&](const Outcome& o) { return antilock || o.apart >= lockMargin; },
                 [&](const Figure& apart) { return (antilock ? *apart.value : apart.lowest()) >= lockMargin; },
                 [](const Trial&, const Outcome&, const Figure& apart) { return apart; });
-        if (const Verdict* use = find("balance/rear-use"); use && isOff(*use) && *use->figure.value < rearUseWanted && *apartNow_.value > 0)
+        if (const Verdict* use = find(checks::rearUse); use && isOff(*use) && *use->figure.value < rearUseWanted && *apartNow_.value > 0)
             offer(
                 *use, moreRear(), [](const Outcome& o) { return o.rearUse >= rearUseWanted; },
                 [](const Figure& apart) { return *apart.value >= lockMargin; },
@@ -129,7 +130,7 @@ public:
         const double share = figures::setting(build_.wants.strokeShare, &Wants::strokeShare);
         const double greatest = figures::setting(build_.wants.greatestEffort, &Wants::greatestEffort);
         const auto anyOrder = [](const Figure&) { return true; };
-        if (const Verdict* travel = find("balance/travel"); travel && isOff(*travel) && *travel->figure.value > share)
+        if (const Verdict* travel = find(checks::travel); travel && isOff(*travel) && *travel->figure.value > share)
             offer(
                 *travel, masters(+1),
                 [&](const Outcome& o) {
@@ -139,7 +140,7 @@ public:
                 [&](const Trial& trial, const Outcome&, const Figure&) {
                     return evaluate([&](Sample& s) { return travelOf(s, build_, trial.parts).strokeShare; });
                 });
-        if (const Verdict* effort = find("balance/effort"); effort && isOff(*effort)) {
+        if (const Verdict* effort = find(checks::effort); effort && isOff(*effort)) {
             const double z = limitOf(study_.of<Balance>().after);
             const double light = figures::setting(build_.wants.lightEffort, &Wants::lightEffort) * z;
             const double firm = figures::setting(build_.wants.firmEffort, &Wants::firmEffort) * z;
@@ -162,9 +163,9 @@ public:
     }
 
 private:
-    [[nodiscard]] const Verdict* find(std::string_view id) const
+    [[nodiscard]] const Verdict* find(const Check& check) const
     {
-        const Verdict* found = study_.verdict(id);
+        const Verdict* found = study_.verdict(check);
         return found && found->figure.value ? found : nullptr;
     }
     static void add(std::vector<Change>& to, std::vector<Change> more)
@@ -447,7 +448,7 @@ std::string whatIsAsked(const Study& study)
 {
     std::string name = fmt::format("advice for a stop of {:a}", limitOf(study.of<Balance>().after));
     for (const Verdict& v : study.verdicts)
-        if (v.id.starts_with("balance/") && v.figure.value && isOff(v))
+        if (std::ranges::find(checks::ofBalance, v.check) != std::end(checks::ofBalance) && v.figure.value && isOff(v))
             name += fmt::format(", {} {} {:a}", v.id, static_cast<int>(v.level), *v.figure.value);
     return name;
 }
@@ -458,7 +459,7 @@ void addBalanceAdvice(Study& study)
 {
     if (!study.after.complete())
         return;
-    const Verdict* order = study.verdict("balance/lock-order");
+    const Verdict* order = study.verdict(checks::lockOrder);
     if (order && order->figure.value)
         for (auto& [id, remedies] : study.recall(whatIsAsked(study), [&] { return Adviser(study).advise(); }))
             std::ranges::find(study.verdicts, id, &Verdict::id)->remedies = remedies;

@@ -4,6 +4,7 @@
 #include "figures/figures.hpp"
 
 #include <algorithm>
+#include <array>
 #include <cmath>
 #include <limits>
 #include <string>
@@ -13,7 +14,19 @@ namespace {
 
 constexpr double notKnown = std::numeric_limits<double>::quiet_NaN();
 /// On better tyres the load goes further forward, and the rear locks the sooner; common practice, no source.
-constexpr double betterGrip = 1.2;
+/// From ice to tyres a fifth better than they were read, as parts of their grip.
+constexpr std::array grips { 0.15, 0.4, 0.7, 1.0, 1.2 };
+
+/// Front pressure at which the rear locks over that at which the front does, less one, with a part of the tyres' grip. What is pressed
+/// does not matter, only in which order they lock. A rear that never locks is as far off as can be.
+double apartOn(double grip, const stopping::Car& car, stopping::Brakes brakes)
+{
+    constexpr double ample = 1e9;
+    brakes.front.grip *= grip;
+    brakes.rear.grip *= grip;
+    const auto locks = stopping::lockPressures(car, brakes, ample);
+    return std::isinf(locks.rear) ? 1 : std::isinf(locks.front) ? -1 : std::min(1.0, locks.rear / locks.front - 1);
+}
 
 /// Every load of the build, the driver alone first.
 std::vector<const LoadCase*> loadsOf(const Build& build)
@@ -195,21 +208,30 @@ double locksApart(Sample& s, const Build& build, const SetupParts& setup, const 
 {
     const auto car = figures::carOf(s, build.car, load);
     const auto brakes = figures::brakesOf(s, build, setup, load);
-    // What is pressed does not matter here, only in which order they lock.
-    constexpr double ample = 1e9;
+    if (tyres == Tyres::AsRead)
+        return apartOn(1, car, brakes);
     double least = std::numeric_limits<double>::infinity();
-    for (const double factor : { 1.0, betterGrip }) {
-        if (factor > 1 && tyres == Tyres::AsRead)
-            continue;
-        auto gripped = brakes;
-        gripped.front.grip *= factor;
-        gripped.rear.grip *= factor;
-        const auto locks = stopping::lockPressures(car, gripped, ample);
-        // A rear that never locks is as far off as can be.
-        const double apart = std::isinf(locks.rear) ? 1 : std::isinf(locks.front) ? -1 : locks.rear / locks.front - 1;
-        least = std::isnan(apart) || std::isnan(least) ? notKnown : std::min(least, std::min(apart, 1.0));
+    for (const double factor : grips) {
+        const double apart = apartOn(factor, car, brakes);
+        least = std::isnan(apart) || std::isnan(least) ? notKnown : std::min(least, apart);
     }
     return least;
+}
+
+double gripThatDecides(const Build& build, const SetupParts& setup, const LoadCase* load)
+{
+    const auto at = [&](double factor) {
+        return nominal([&](Sample& s) { return apartOn(factor, figures::carOf(s, build.car, load), figures::brakesOf(s, build, setup, load)); });
+    };
+    // Of equals the tyres as they are.
+    double worst = 1;
+    double least = at(1);
+    for (const double factor : grips)
+        if (const double apart = at(factor); apart < least - 1e-9) {
+            least = apart;
+            worst = factor;
+        }
+    return worst;
 }
 
 double rearUse(Sample& s, const Build& build, const SetupParts& setup, const LoadCase* load)

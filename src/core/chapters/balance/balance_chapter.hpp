@@ -72,11 +72,13 @@ using Balance = BeforeAfter<SetupBalance>;
 inline constexpr double lockMargin = 0.05;
 inline constexpr double rearUseWanted = 0.8;
 
-enum class Tyres { AsRead, AndBetter };
-/// Front pressure at which the rear locks over that at which the front does, less one: at the tyres' grip, and on better tyres too the
-/// less.
+enum class Tyres { AsRead, AllGrips };
+/// Front pressure at which the rear locks over that at which the front does, less one: at the tyres' grip, or the least of all grips from
+/// ice to tyres a fifth better.
 [[nodiscard]] double locksApart(
-    Sample& s, const Build& build, const SetupParts& setup, const LoadCase* load, Tyres tyres = Tyres::AndBetter);
+    Sample& s, const Build& build, const SetupParts& setup, const LoadCase* load, Tyres tyres = Tyres::AllGrips);
+/// Part of the tyres' grip as read at which that is least.
+[[nodiscard]] double gripThatDecides(const Build& build, const SetupParts& setup, const LoadCase* load);
 /// Of the rear's grip, used when the first axle locks.
 [[nodiscard]] double rearUse(Sample& s, const Build& build, const SetupParts& setup, const LoadCase* load);
 /// Pedal force that uses the tyres up; most over the loads.

@@ -2,6 +2,7 @@
 
 #include "chapters/balance/balance_chapter.hpp"
 
+#include "chapters/balance/checks.hpp"
 #include "figures/brake_figures.hpp"
 #include "verdict/judge.hpp"
 
@@ -17,8 +18,6 @@ namespace {
 constexpr std::string_view triedFirst =
     "Set the balance on a closed place with no one behind, from low speeds first. A car whose rear locks first "
     "turns round. The program advises; what the law and the maker ask comes first.";
-
-std::string suffixOf(const LoadBalance& balance, std::size_t number) { return balance.load ? fmt::format("-{}", number) : std::string(); }
 
 std::string titled(std::string_view title, const LoadBalance& balance)
 {
@@ -44,16 +43,15 @@ void settle(const Study& study, Verdict& v)
 void addLockOrder(Study& study, const LoadBalance& balance, std::size_t number)
 {
     const SetupParts& after = study.after;
-    Verdict v;
-    v.id = "balance/lock-order" + suffixOf(balance, number);
-    v.title = titled("Which axle locks first", balance);
+    Verdict v = verdictOf(checks::lockOrder, { .number = balance.load ? static_cast<int>(number) : 0 });
+    v.title = titled(v.title, balance);
     v.style = style::share;
     v.wanted = lockMargin;
     v.lacksInWords = figures::unsaidOf(after);
     v.figure = locksApartOf(study, balance.load);
     v.method =
-        "Line pressure at which the rear wheels would lock over that of the front ones, less one, at the tyres' grip as read and at a "
-        "fifth more, the less of both. A vendor's friction may be off by 15 %. Good when it is more than 5 % at worst; when on these "
+        "Line pressure at which the rear wheels would lock over that of the front ones, less one, at the tyres' grip as read, at a "
+        "fifth more and at less of it down to ice (0.15 of it), the least of all. A vendor's friction may be off by 15 %. Good when it is more than 5 % at worst; when on these "
         "tyres the rear may lock first at worst, it must not be driven hard before that is measured or mended.";
     v.source = "Rigid-body load transfer and Coulomb friction; 20 %, 15 % and 5 %: common practice.";
     v.caution = triedFirst;
@@ -71,6 +69,8 @@ void addLockOrder(Study& study, const LoadBalance& balance, std::size_t number)
                      : std::string();
     };
     const bool rearFirst = *v.figure.value < 0;
+    const double grip = gripThatDecides(*study.build, after, balance.load);
+    const std::string_view where = grip > 1 ? " on tyres a fifth better" : grip < 0.5 ? " on ice" : grip < 1 ? " in the wet" : "";
     const auto frontHere = [&] {
         return evaluate([&](Sample& s) { return locksApart(s, *study.build, after, balance.load, Tyres::AsRead); }).lowest() >= 0;
     };
@@ -79,22 +79,27 @@ void addLockOrder(Study& study, const LoadBalance& balance, std::size_t number)
         v.reason = *v.figure.value >= 1 ? fmt::format("The front{}; the rear never does", at(balance.frontLocks))
                                         : fmt::format("The front{}, by {} of pressure", at(balance.frontLocks), apart);
     } else if (antilock) {
+        // What the driver of a car without it would have met.
         v.level = Level::Caution;
-        v.reason = rearFirst ? fmt::format("The rear, by {}: antilock holds it back, and it brakes less than it could", apart)
-                             : fmt::format("The front, by {}: not surely, antilock would hold the rear back", apart);
+        v.reason = rearFirst ? fmt::format("The rear{}, by {}: antilock holds it back, and it brakes less than it could", where, apart)
+                             : fmt::format("The front{}, by {}: not surely, antilock would hold the rear back", where, apart);
+    } else if (rearFirst && grip < 1) {
+        v.level = Level::Stop;
+        v.reason = fmt::format("The rear{}, by {}: the car turns round there. Less rear brake, or a valve", where, apart);
     } else if (rearFirst) {
         v.level = Level::Stop;
         v.reason = fmt::format("The rear{}, by {}: the car turns round. Less rear brake, or a valve", at(balance.rearLocks), apart);
-    } else if (v.figure.lowest() < 0 && !frontHere()) {
+    } else if (v.figure.lowest() < 0 && (grip < 1 || !frontHere())) {
         v.level = Level::Stop;
         v.reason = fmt::format(
-            "The front, by {}: at worst the rear, and the car turns round. Measure friction and valve better, or less rear brake", apart);
+            "The front{}, by {}: at worst the rear, and the car turns round. Measure friction and valve better, or less rear brake", where,
+            apart);
     } else if (v.figure.lowest() < 0) {
         v.level = Level::Caution;
         v.reason = fmt::format("The front, by {} on tyres a fifth better: at worst there the rear. Not on these tyres", apart);
     } else {
         v.level = Level::Caution;
-        v.reason = fmt::format("The front, by {}: too near, 5 % wanted at worst", apart);
+        v.reason = fmt::format("The front{}, by {}: too near, 5 % wanted at worst", where, apart);
     }
     addAntilockWord(study, v);
     settle(study, v);
@@ -105,9 +110,7 @@ void addLockOrder(Study& study, const LoadBalance& balance, std::size_t number)
 void addRearUse(Study& study)
 {
     const SetupParts& after = study.after;
-    Verdict v;
-    v.id = "balance/rear-use";
-    v.title = "What the rear axle does";
+    Verdict v = verdictOf(checks::rearUse);
     v.style = style::share;
     v.wanted = rearUseWanted;
     v.lacksInWords = figures::unsaidOf(after);
@@ -153,9 +156,7 @@ void addRearUse(Study& study)
 void addYardstick(Study& study)
 {
     const SetupParts& after = study.after;
-    Verdict v;
-    v.id = "balance/yardstick";
-    v.title = "Adhesion beside the yardstick";
+    Verdict v = verdictOf(checks::yardstick);
     v.style = style::number;
     v.wanted = 0.0;
     v.lacksInWords = figures::unsaidOf(after);

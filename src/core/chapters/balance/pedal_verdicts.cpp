@@ -2,6 +2,7 @@
 
 #include "chapters/balance/balance_chapter.hpp"
 
+#include "chapters/balance/checks.hpp"
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
 #include "quantity/text.hpp"
@@ -23,10 +24,8 @@ constexpr std::string_view notInIt = " Residual pressure, pump-up, air, knock-ba
 /// One verdict of the pedal, told apart from its neighbours by what it adds.
 class PedalVerdict {
 public:
-    PedalVerdict(Study& study, std::string id, std::string title, const Style& style) : study_(study)
+    PedalVerdict(Study& study, const Check& check, const Style& style) : v(verdictOf(check)), study_(study)
     {
-        v.id = std::move(id);
-        v.title = std::move(title);
         v.style = style;
         v.caution = feelFirst;
         v.lacksInWords = figures::unsaidOf(study.after);
@@ -77,7 +76,7 @@ private:
 void addEffort(Study& study)
 {
     const Build& build = *study.build;
-    PedalVerdict p(study, "balance/effort", "Effort on the pedal", style::force);
+    PedalVerdict p(study, checks::effort, style::force);
     p.v.figure = study.of<Balance>().after.effort;
     p.v.wanted = figures::setting(build.wants.greatestEffort, &Wants::greatestEffort);
     p.v.method = "Pedal force that brings the first axle to its grip most over all loads: pressure × area of the "
@@ -125,7 +124,7 @@ void addTravel(Study& study)
 {
     const Build& build = *study.build;
     const SetupBalance& now = study.of<Balance>().after;
-    PedalVerdict p(study, "balance/travel", "Travel of the pedal", style::share);
+    PedalVerdict p(study, checks::travel, style::share);
     p.needsKinds();
     p.v.figure = now.strokeShare;
     p.v.wanted = figures::setting(build.wants.strokeShare, &Wants::strokeShare);
@@ -161,7 +160,7 @@ void addBooster(Study& study)
     const Hydraulics& h = *study.after.hydraulics;
     if (h.booster == Booster::None || (h.booster == Booster::Unknown && h.boosterGain.value == 1.0))
         return;
-    PedalVerdict p(study, "balance/booster", "Booster", style::pressure);
+    PedalVerdict p(study, checks::booster, style::pressure);
     p.v.wanted = 0.0;
     p.v.figure = evaluate([&](Sample& s) {
         const auto foot = figures::footOf(s, build, h);
@@ -201,7 +200,7 @@ void addBooster(Study& study)
 void addCircuits(Study& study)
 {
     const SetupBalance& now = study.of<Balance>().after;
-    PedalVerdict p(study, "balance/circuits", "One circuit gone", style::deceleration);
+    PedalVerdict p(study, checks::circuits, style::deceleration);
     p.needsKinds();
     constexpr double wanted = stopping::yardstick::secondary;
     p.v.wanted = wanted;
@@ -251,7 +250,7 @@ void addCircuits(Study& study)
 void addFluid(Study& study)
 {
     const Hydraulics& h = *study.after.hydraulics;
-    PedalVerdict p(study, "balance/fluid", "Fluid for worn pads", style::volume);
+    PedalVerdict p(study, checks::fluid, style::volume);
     p.v.figure = study.of<Balance>().after.fluid;
     const bool discs = study.after.front.corner->brakes == BrakeKind::Discs || study.after.rear.corner->brakes == BrakeKind::Discs;
     if (!discs)

@@ -1,5 +1,6 @@
 #include "chapters/car/car_chapter.hpp"
 
+#include "chapters/car/checks.hpp"
 #include "figures/brake_figures.hpp"
 #include "verdict/judge.hpp"
 
@@ -12,9 +13,7 @@ namespace deepstop {
 /// The car's own readings: everything later rests on them.
 void addCar(Study& study)
 {
-    Verdict v;
-    v.id = "car/known";
-    v.title = "What is known of the car";
+    Verdict v = verdictOf(checks::known);
     v.style = style::number;
     v.figure = evaluate([&](Sample& s) {
         const auto car = figures::carOf(s, study.build->car);

@@ -1,5 +1,6 @@
 #include "centring/car_plan.hpp"
 #include "chapters/centring/centring_parts.hpp"
+#include "chapters/centring/checks.hpp"
 #include "figures/figures.hpp"
 
 #include <fmt/format.h>
@@ -300,7 +301,7 @@ void addCentring(Study& study)
     for (const Verdict& v : std::span(study.verdicts).subspan(first)) {
         if (!worst || v.level > worst->level)
             worst = &v;
-        if (v.id.ends_with("/axial") && (!axial || std::abs(v.figure.value.value_or(0)) > std::abs(axial->figure.value.value_or(0))))
+        if ((v.check == &checks::axial || v.check == &checks::axialByDimensions) && (!axial || std::abs(v.figure.value.value_or(0)) > std::abs(axial->figure.value.value_or(0))))
             axial = &v;
     }
     if (axial)

@@ -1,5 +1,6 @@
 #include "centring/car_plan.hpp"
 #include "centring/drawer.hpp"
+#include "chapters/centring/checks.hpp"
 #include "quantity/text.hpp"
 #include "build/choices.hpp"
 #include "chapters/centring/centring_parts.hpp"
@@ -44,18 +45,10 @@ public:
 private:
     std::string say(double length) const { return print(length, style::fine, study_.system); }
 
-    static std::string where(const CentringResult& r)
+    Verdict start(const CentringResult& r, const Check& check, const Figure& figure) const
     {
-        return fmt::format("{}-{}", judge::wordFor(r.mockUp->axle), r.mockUp->side == Side::Left ? "left" : "right");
-    }
-
-    Verdict start(const CentringResult& r, std::string_view id, std::string_view title, const Figure& figure) const
-    {
-        Verdict v;
-        v.id = where(r) + "/" + std::string(id);
-        v.axle = r.mockUp->axle;
-        v.side = r.mockUp->side;
-        v.title = fmt::format("{} {}: {}", judge::wordFor(r.mockUp->axle), wordFor(r.mockUp->side, choices::side), title);
+        Verdict v = verdictOf(check, { r.mockUp->axle, r.mockUp->side });
+        v.title = fmt::format("{} {}: {}", judge::wordFor(r.mockUp->axle), wordFor(r.mockUp->side, choices::side), check.title);
         v.title[0] = toUpper(v.title[0]);
         v.style = style::fine;
         v.figure = figure;
@@ -205,7 +198,7 @@ private:
 
     void axial(const CentringResult& r)
     {
-        Verdict v = start(r, "axial", "rotor in the middle", r.axial);
+        Verdict v = start(r, checks::axial, r.axial);
         v.method = "Half the difference of outer and inner gap, mean of top and bottom; the interval is that of the four readings as "
                    "independent errors, with half the play where nobody took it "
                    "up the same way. Several mock-ups of a corner count by their mean, never better than they differ. Shims: search of the "
@@ -271,7 +264,7 @@ private:
 
     void tilt(const CentringResult& r)
     {
-        Verdict v = start(r, "tilt", "caliper square to the rotor", r.tilt);
+        Verdict v = start(r, checks::tilt, r.tilt);
         v.method =
             "Error at the top less error at the bottom, brought from where they were read to the pad's length: different shims on the two "
             "bolts take it out.";
@@ -296,7 +289,7 @@ private:
     {
         if (r.padEdge.restsOn.empty())
             return;
-        Verdict v = start(r, "pad-edge", "pad at the rotor's edge", r.padEdge);
+        Verdict v = start(r, checks::padEdgeRead, r.padEdge);
         const double aim = figures::setting(study_.build->wants.padEdge, &Wants::padEdge);
         v.method = "Pad's outer edge inward of the rotor's edge, at both of its ends: 0 to 1 mm, never beyond. On a radial mount shims "
                    "under the studs move it: thicker is outward.";
@@ -352,7 +345,7 @@ private:
         }
         if (m.nuts <= 0 && m.seated == YesNo::Unknown && m.settled == YesNo::Unknown && m.shaftIn == YesNo::Unknown)
             return;
-        Verdict v = start(r, "conditions", "how it was read", {});
+        Verdict v = start(r, checks::conditions, {});
         v.method = "Rotor flat on a clean hub and held by nuts, the hub unable to shift, the play of the bolts taken up the same way for "
                    "every reading.";
         v.source = "Common practice.";
@@ -389,7 +382,7 @@ private:
         });
         if (!apart.value || std::abs(*apart.value) <= apart.worstCase + 0.05e-3)
             return;
-        Verdict v = start(r, "agreement", "gaps against dimensions", apart);
+        Verdict v = start(r, checks::agreement, apart);
         v.title = "Gaps against dimensions";
         v.level = Level::Caution;
         v.reason =
@@ -414,7 +407,7 @@ private:
         if (!off(top) && !off(bottom))
             return;
         const Figure& worse = off(top) && (!off(bottom) || std::abs(*top.value) >= std::abs(*bottom.value)) ? top : bottom;
-        Verdict v = start(r, "slot-sum", "gaps and rotor against the slot", worse);
+        Verdict v = start(r, checks::slotSum, worse);
         v.level = Level::Caution;
         const auto by =
             fmt::format("Gaps and rotor make {} {} than the slot", say(std::abs(*worse.value)), *worse.value > 0 ? "more" : "less");
@@ -432,10 +425,7 @@ private:
             const AxleParts& corner = study_.after.at(axle);
             if (!corner.corner || corner.corner->brakes == BrakeKind::Drums)
                 continue;
-            Verdict v;
-            v.id = judge::wordFor(axle) + "/axial";
-            v.axle = axle;
-            v.title = "Rotor in the middle, from dimensions";
+            Verdict v = verdictOf(checks::axialByDimensions, { axle });
             v.style = style::fine;
             // The side that is farther off, or of which less is known.
             const auto of =

@@ -1,5 +1,6 @@
 #include "chapters/clearance/clearance.hpp"
 
+#include "chapters/clearance/checks.hpp"
 #include "chapters/clearance/clearance_parts.hpp"
 #include "chapters/clearance/tried.hpp"
 #include "chapters/clearance/wheel_figures.hpp"
@@ -301,8 +302,8 @@ void addClearanceLedger(Study& study)
     if (now.left.wheel) {
         // Weights and valve count as the wheel itself; what nobody knows of one surface is not made good by another.
         std::vector<const Verdict*> all;
-        for (const char* name : { "barrel-gap", "inset-gap", "spoke-gap" })
-            if (const Verdict* v = judge::verdictOn(study, axle, name))
+        for (const Check* check : { &checks::barrelGap, &checks::insetGap, &checks::spokeGap })
+            if (const Verdict* v = study.verdict(*check, { axle }))
                 all.push_back(v);
         const auto worst = std::ranges::max_element(all, {}, &Verdict::level);
         gap.level = worst == all.end() ? Level::Unproven : (*worst)->level;

@@ -1,4 +1,5 @@
 #include "build/choices.hpp"
+#include "chapters/clearance/checks.hpp"
 #include "chapters/clearance/cures.hpp"
 #include "chapters/clearance/wheel_figures.hpp"
 #include "materials/materials.hpp"
@@ -62,20 +63,19 @@ private:
 
     std::string say(double length) const { return print(length, style::gap, study_.system); }
 
-    Verdict& start(std::string_view id, std::string title, const std::function<double(Sample&)>& sum)
+    Verdict& start(const Check& check, std::string title, const std::function<double(Sample&)>& sum, int number = 0)
     {
-        return start(id, std::move(title), study_.recall(nameOf(id), [&] { return evaluate(sum); }));
+        return start(check, std::move(title), study_.recall(idOf(check, { axle_, {}, number }), [&] { return evaluate(sum); }), number);
     }
 
-    std::string nameOf(std::string_view id) const { return fmt::format("{} {}", judge::wordFor(axle_), id); }
-    figures::Sided lesserSide(std::string_view id, const std::function<double(Sample&, Side)>& sum) const
+    figures::Sided lesserSide(const Check& check, const std::function<double(Sample&, Side)>& sum) const
     {
-        return study_.recall(nameOf(id), [&] { return figures::lesserSide(sum); });
+        return study_.recall(idOf(check, { axle_ }), [&] { return figures::lesserSide(sum); });
     }
 
-    Verdict& start(std::string_view id, std::string title, Figure figure)
+    Verdict& start(const Check& check, std::string title, Figure figure, int number = 0)
     {
-        return judge::startGapVerdict(study_, axle_, id, std::move(title), std::move(figure));
+        return judge::startGapVerdict(study_, check, { axle_, {}, number }, std::move(title), std::move(figure));
     }
 
     void gap(Verdict& v, double wanted)
@@ -95,21 +95,21 @@ private:
         if (study_.remedies == Remedies::Sought && wanting)
             cures = study_.recall("cures, " + judge::wordFor(axle_), [&] { return curesOf(study_, axle_); });
         const auto what = drums_ ? "drum" : "caliper";
-        wheelGap(WheelGap::Barrel, "barrel-gap", fmt::format("Barrel over the {}", what), "stations along the barrel's inside", cures);
+        wheelGap(WheelGap::Barrel, checks::barrelGap, fmt::format("Barrel over the {}", what), "stations along the barrel's inside", cures);
         if (!result_.wheel->insets.empty())
-            wheelGap(WheelGap::Insets, "inset-gap", fmt::format("Weights and valve over the {}", what),
+            wheelGap(WheelGap::Insets, checks::insetGap, fmt::format("Weights and valve over the {}", what),
                 "stations of the barrel under the weights and valve", cures);
         wheelGap(
-            WheelGap::Spokes, "spoke-gap", fmt::format("Spokes outboard of the {}", what), "stations along the back of the spokes", cures);
+            WheelGap::Spokes, checks::spokeGap, fmt::format("Spokes outboard of the {}", what), "stations along the back of the spokes", cures);
     }
 
     figures::Sided gapOf(WheelGap which) const { return figures::lesserOf(sides_.left.room(which).gap, sides_.right.room(which).gap); }
 
-    void wheelGap(WheelGap which, std::string_view id, std::string title, const std::string& stations, const std::vector<Cure>& cures)
+    void wheelGap(WheelGap which, const Check& check, std::string title, const std::string& stations, const std::vector<Cure>& cures)
     {
         const figures::Sided gapAt = gapOf(which);
         const WheelRoom& room = sides_.at(gapAt.side.value_or(Side::Left)).room(which);
-        Verdict& v = start(id, std::move(title), gapAt.figure);
+        Verdict& v = start(check, std::move(title), gapAt.figure);
         if (!v.figure.value && v.figure.lacks.empty())
             v.lacksInWords.push_back(stations + " of " + result_.wheel->name + " where the caliper is");
         gap(v, room.wanted);
@@ -153,11 +153,11 @@ private:
 
     void bridge()
     {
-        const auto of = lesserSide("bridge-gap", [&](Sample& s, Side side) {
+        const auto of = lesserSide(checks::bridgeGap, [&](Sample& s, Side side) {
             return s(corner_.caliper.bridgeGap) + figures::lift(s, corner_, side)
                 - fit::growth(s(corner_.rotor.outerDiameter), hotRise(), expansion(s)) / 2;
         });
-        Verdict& v = start("bridge-gap", "Bridge over the hot rotor", of.figure);
+        Verdict& v = start(checks::bridgeGap, "Bridge over the hot rotor", of.figure);
         gap(v, figures::setting(study_.build->wants.bridgeGap, &Wants::bridgeGap));
         nameSide(v, of);
         v.method =
@@ -170,7 +170,7 @@ private:
 
     void slot()
     {
-        const auto of = lesserSide("face-gap", [&](Sample& s, Side side) {
+        const auto of = lesserSide(checks::faceGap, [&](Sample& s, Side side) {
             const double coning = figures::setting(study_.build->wants.coning, &Wants::coning);
             const double thickness = s(corner_.rotor.thickness);
             // A ring that floats on its hat stands anywhere within its play; whether it does has to be said.
@@ -182,7 +182,7 @@ private:
             return (s(corner_.caliper.slotWidth) - thickness - fit::growth(thickness, hotRise(), expansion(s))) / 2 - coning - play / 2
                 - std::abs(figures::axialOffset(s, corner_, side));
         });
-        Verdict& v = start("face-gap", "Rotor in the caliper's slot", of.figure);
+        Verdict& v = start(checks::faceGap, "Rotor in the caliper's slot", of.figure);
         gap(v, figures::setting(study_.build->wants.faceGap, &Wants::faceGap));
         nameSide(v, of);
         v.method =
@@ -208,7 +208,7 @@ private:
         const Bracket& plate = corner_.bracket;
         if (plate.outline.empty())
             return;
-        Verdict& v = start("bracket-edge", "Bracket's edge in the wheel", [&](Sample& s) {
+        Verdict& v = start(checks::bracketEdge, "Bracket's edge in the wheel", [&](Sample& s) {
             const double lugs = -s(hub_.lugDepth);
             const double outboard = lugs + s(plate.thickness) + shimsOutboard(s);
             double least = std::numeric_limits<double>::infinity();
@@ -235,7 +235,7 @@ private:
         const Bracket& plate = corner_.bracket;
         if (plate.name.empty() && !plate.thickness.value && !plate.knuckleSpacing.value)
             return;
-        Verdict& v = start("bracket-gap", "Bracket beside the rotor", [&](Sample& s) {
+        Verdict& v = start(checks::bracketGap, "Bracket beside the rotor", [&](Sample& s) {
             const double shims = shimsOutboard(s);
             // Of a radial mount the studs stand in the plate's edge, and nothing of them faces the rotor.
             const double atCaliper = corner_.mount.kind == MountKind::Radial ? 0 : s(plate.proudCaliper);
@@ -253,7 +253,7 @@ private:
 
     void hat()
     {
-        const auto of = lesserSide("hat-gap", [&](Sample& s, Side side) {
+        const auto of = lesserSide(checks::hatGap, [&](Sample& s, Side side) {
             // The hat gets about half as hot as the ring; common practice, no source.
             const double hatRise = hotRise() / 2;
             const auto& solid = corner_.rotor.hatMaterial == HatMaterial::Aluminium ? materials::aluminium6061 : materials::greyIron;
@@ -262,7 +262,7 @@ private:
             return figures::hatGap(s, corner_, side)
                 - fit::growth(s(corner_.rotor.hatOuterDiameter), hatRise, solid.expansionOver(hatRise)) / 2;
         });
-        Verdict& v = start("hat-gap", "Caliper over the hat", of.figure);
+        Verdict& v = start(checks::hatGap, "Caliper over the hat", of.figure);
         gap(v, figures::setting(study_.build->wants.hatGap, &Wants::hatGap));
         nameSide(v, of);
         v.method = "Rotor's radius less the caliper's reach and the hat's radius, beside the hat, less the hat's growth at half the ring's "
@@ -281,8 +281,9 @@ private:
         // A keep-out of unknown kind may be a hose: the larger gap holds.
         const bool hose = unnamed || place.kind == KeepOutKind::Hose;
         const Wants& wants = study_.build->wants;
-        Verdict& v = start(fmt::format("keep-out-{}", i + 1), "Clearance to " + what,
-            [&](Sample& s) { return figures::keepOutGap(s, place, corner_, result_.wheel, hub_, wants); });
+        Verdict& v = start(
+            checks::keepOut, "Clearance to " + what,
+            [&](Sample& s) { return figures::keepOutGap(s, place, corner_, result_.wheel, hub_, wants); }, static_cast<int>(i) + 1);
         gap(v, hose ? figures::setting(wants.hoseGap, &Wants::hoseGap) : figures::setting(wants.keepOutGap, &Wants::keepOutGap));
         if (const auto& room = result_.keepOuts[i]; room && v.figure.value && v.level != Level::Clear)
             v.reason += ". Nearest is " + room->wheelPart;
@@ -297,7 +298,7 @@ private:
             return;
         const auto margin = [this] { return figures::setting(study_.build->wants.shieldGap, &Wants::shieldGap); };
         // Room between the hot rotor and the nearest of rim and plate.
-        Verdict& v = start("shield", "Rotor inside the dust shield", [&](Sample& s) {
+        Verdict& v = start(checks::shield, "Rotor inside the dust shield", [&](Sample& s) {
             const double face = -figures::inboardFace(s, corner_);
             const double edge = (s(corner_.rotor.outerDiameter) + fit::growth(s(corner_.rotor.outerDiameter), hotRise(), expansion(s))) / 2;
             const double plate = s(hub_.shieldDepth) - face;
@@ -322,7 +323,7 @@ private:
     Verdict padEdge(Side side) const
     {
         const Reading& padInset = corner_.at(side).padInset;
-        Verdict v = judge::gapVerdict(axle_, "pad-edge", "Pad on the friction ring", evaluate([&](Sample& s) { return s(padInset); }));
+        Verdict v = judge::gapVerdict(checks::padEdge, { axle_ }, std::string(checks::padEdge.title), evaluate([&](Sample& s) { return s(padInset); }));
         v.method = "Pad's outer edge inward of the rotor's edge: 0 to 1 mm. Its inner edge must stay on the friction ring.";
         v.source = "Common practice.";
         const Figure inner = evaluate([&](Sample& s) {

@@ -1,4 +1,5 @@
 #include "fit/stance.hpp"
+#include "chapters/clearance/checks.hpp"
 #include "joints/thread.hpp"
 #include "build/choices.hpp"
 #include "chapters/clearance/cures.hpp"
@@ -44,8 +45,8 @@ public:
         washers();
         if (found_.corner && found_.wheel) {
             place();
-            beside("fender-room", "Tyre to fender", hub_.fenderRoom, true);
-            beside("inner-room", "Tyre to strut", hub_.innerRoom, false);
+            beside(checks::fenderRoom, "Tyre to fender", hub_.fenderRoom, true);
+            beside(checks::innerRoom, "Tyre to strut", hub_.innerRoom, false);
         }
         if (corner_.brakes == BrakeKind::Discs) {
             bleeder();
@@ -56,15 +57,15 @@ public:
 private:
     std::string say(double length) const { return print(length, style::gap, study_.system); }
 
-    Verdict& start(std::string_view id, std::string title, Figure figure)
+    Verdict& start(const Check& check, std::string title, Figure figure)
     {
-        return judge::startGapVerdict(study_, axle_, id, std::move(title), std::move(figure));
+        return judge::startGapVerdict(study_, check, { axle_ }, std::move(title), std::move(figure));
     }
 
     void studs()
     {
         Verdict& v = start(
-            "studs", "Studs in their nuts", evaluate([&](Sample& s) { return figures::studEngagement(s, corner_, wheel_, hub_).inNut; }));
+            checks::studs, "Studs in their nuts", evaluate([&](Sample& s) { return figures::studEngagement(s, corner_, wheel_, hub_).inNut; }));
         const auto thread = joints::parseThread(*hub_.studThread);
         if (hub_.heldBy == WheelHeldBy::Unknown) {
             v.lacksInWords.push_back("whether studs or bolts hold the wheel, " + judge::wordFor(axle_));
@@ -117,7 +118,7 @@ private:
         const Figure within = evaluate([&](Sample& s) { return s(hub_.nutThread) - (s(hub_.studLength) - packOf(s)); });
         if (hub_.nutEnd == NutEnd::Open || (hub_.nutEnd == NutEnd::Unknown && (!out.value || within.lowest() >= 0)))
             return;
-        Verdict& v = start("nut-bottom", "Studs in closed nuts",
+        Verdict& v = start(checks::nutBottom, "Studs in closed nuts",
             evaluate([&](Sample& s) { return hub_.nutEnd == NutEnd::Closed ? s(hub_.nutDepth) - (s(hub_.studLength) - packOf(s)) : NAN; }));
         v.method = "Depth of a closed nut from its seat, less how far the stud stands past the wheel's seat.";
         v.source = "Plane geometry.";
@@ -137,7 +138,7 @@ private:
     {
         const auto thread = joints::parseThread(*hub_.studThread);
         const auto into = [&](Sample& s) { return s(hub_.wheelBoltLength) - packOf(s); };
-        Verdict& v = start("studs", "Wheel bolts in the hub",
+        Verdict& v = start(checks::studs, "Wheel bolts in the hub",
             evaluate([&](Sample& s) { return std::min(into(s), s(hub_.hubThread)) + 0 * (into(s) + s(hub_.hubThread)); }));
         const double factor = figures::setting(wants_.studEngagement, &Wants::studEngagement);
         v.method =
@@ -162,7 +163,7 @@ private:
                 v.reason += fmt::format(": bolts {} longer", say(wanted - v.figure.lowest()));
         }
         Verdict& end = start(
-            "bolt-end", "Ends of the wheel bolts", evaluate([&](Sample& s) { return s(hub_.hubThread) + s(hub_.behindFlange) - into(s); }));
+            checks::boltEnd, "Ends of the wheel bolts", evaluate([&](Sample& s) { return s(hub_.hubThread) + s(hub_.behindFlange) - into(s); }));
         end.method = "Thread in the hub and the clearance behind it, less how far the bolt reaches in.";
         end.source = "Plane geometry; 2 mm wanted: common practice.";
         end.caution = "A bolt that reaches the parking brake's shoes, a sensor ring or the knuckle locks the wheel. Turn it by hand.";
@@ -178,7 +179,7 @@ private:
     void nuts()
     {
         const std::string what = hub_.heldBy == WheelHeldBy::Bolts ? "bolts" : "nuts";
-        Verdict& v = start("nut-seat", hub_.heldBy == WheelHeldBy::Bolts ? "Wheel bolts on their seats" : "Nuts on their seats", {});
+        Verdict& v = start(checks::nutSeat, hub_.heldBy == WheelHeldBy::Bolts ? "Wheel bolts on their seats" : "Nuts on their seats", {});
         v.method = "Nut or bolt and wheel must have the same seat: cones of one angle, balls of one radius, flat on flat.";
         v.source = "Common practice.";
         v.caution = "A nut on the wrong seat touches along a line, works loose and spoils the wheel.";
@@ -225,7 +226,7 @@ private:
 
     void pilot()
     {
-        Verdict& v = start("pilot", "Pilot left for the wheel", evaluate([&](Sample& s) {
+        Verdict& v = start(checks::pilot, "Pilot left for the wheel", evaluate([&](Sample& s) {
             // Chamfers carry nothing.
             return s(hub_.pilotHeight) - figures::wheelFace(s, corner_) - s(hub_.pilotChamfer) - s(wheel_.boreChamfer);
         }));
@@ -273,7 +274,7 @@ private:
             corner_.freed == Freed::WantedGap ? 0 : std::max(result_.room(WheelGap::Barrel).wanted, result_.room(WheelGap::Spokes).wanted);
         // A spacer that was in counts as washers did.
         const bool withSpacer = corner_.spacerInTrial == YesNo::Yes;
-        Verdict& v = start("washers", "Washer trial",
+        Verdict& v = start(checks::washers, "Washer trial",
             evaluate([&](Sample& s) { return s(corner_.washers) + gap + (withSpacer ? s.orElse(corner_.spacer, 0) : 0); }));
         if (corner_.spacer.value.value_or(0) > 0 && corner_.spacerInTrial == YesNo::Unknown) {
             v.lacksInWords.push_back("whether the spacer was in during the washer trial, " + judge::wordFor(axle_));
@@ -319,7 +320,7 @@ private:
     {
         const Corner& was = *found_.corner;
         const Wheel& wheelBefore = *found_.wheel;
-        Verdict& v = start("wheel-place", "Where the wheel stands", evaluate([&](Sample& s) {
+        Verdict& v = start(checks::wheelPlace, "Where the wheel stands", evaluate([&](Sample& s) {
             // The same wheel stands in both, and cancels.
             if (&wheel_ == &wheelBefore)
                 return figures::wheelFace(s, corner_) - figures::wheelFace(s, was);
@@ -355,11 +356,11 @@ private:
             v.reason += ": check studs, pilot and fender";
     }
 
-    void beside(std::string_view id, std::string title, const Reading& before, bool outer)
+    void beside(const Check& check, std::string title, const Reading& before, bool outer)
     {
         if (!before.value)
             return;
-        Verdict& v = start(id, std::move(title), evaluate([&](Sample& s) {
+        Verdict& v = start(check, std::move(title), evaluate([&](Sample& s) {
             // How far this edge of the wheel moved towards what it may strike.
             if (&wheel_ == found_.wheel) {
                 const double moved = figures::wheelFace(s, corner_) - figures::wheelFace(s, *found_.corner);
@@ -379,7 +380,7 @@ private:
 
     void bleeder()
     {
-        Verdict& v = start("bleeder", "Bleeder at the top", {});
+        Verdict& v = start(checks::bleeder, "Bleeder at the top", {});
         v.method =
             "Behind the axle the rotor leaves its caliper upward, ahead of it downward; the bleeder has to be at the end that is higher.";
         v.source = "Plane geometry.";
@@ -419,7 +420,7 @@ private:
         if (*most->value - *least->value < 0.2e-3)
             return;
         Verdict& v = start(
-            "piston-order", "Small piston at the rotor's entry", evaluate([&](Sample& s) { return s(bores.back()) - s(bores.front()); }));
+            checks::pistonOrder, "Small piston at the rotor's entry", evaluate([&](Sample& s) { return s(bores.back()) - s(bores.front()); }));
         v.method =
             "Pistons of unequal bore are listed from where the rotor enters; the smallest stands first, so that the pad wears evenly.";
         v.source = "Common practice.";

@@ -1,5 +1,6 @@
 #include "chapters/heat/duty_heat.hpp"
 
+#include "chapters/heat/checks.hpp"
 #include "chapters/heat/pad_life.hpp"
 
 #include "figures/brake_figures.hpp"
@@ -29,6 +30,11 @@ constexpr double nothing = std::numeric_limits<double>::quiet_NaN();
 /// How far off a rise may be while no thermometer has set the cooling, and with one; common practice, no source.
 constexpr double unsureUnmeasured = 0.30;
 constexpr double unsureMeasured = 0.10;
+/// A thermometer on the ring proves the ring: what is warmed through pads, air and bolts may rise twice as far.
+constexpr double unsureBeside = 1.0;
+constexpr double unsureHat = 0.5;
+/// Part of the greatest effort from which on the foot is near it.
+constexpr double nearGreatest = 0.85;
 
 /// What parts bear, °C; common practice, no source.
 constexpr double sealsBear = 200;
@@ -104,34 +110,22 @@ std::shared_ptr<const heat::Run> remembered(const figures::ThermalCar& car, cons
 
 const heat::Temperatures& of(const heat::Moment& m, Axle axle) { return axle == Axle::Front ? m.front : m.rear; }
 
-/// Surface temperature at which the friction has fallen to a part of the quoted one; infinite where it never does.
-double fadesAt(const figures::FrictionCurve& curve, double part)
-{
-    for (std::size_t i = 1; i < curve.points.size(); ++i) {
-        const auto& [t0, f0] = curve.points[i - 1];
-        const auto& [t1, f1] = curve.points[i];
-        if (f1 < part && f0 >= part)
-            return t0 + (f0 - part) / (f0 - f1) * (t1 - t0);
-    }
-    return std::numeric_limits<double>::infinity();
-}
-
 void addLimits(const Build& build, const SetupParts& setup, DutyHeat& r)
 {
     using heat::Node;
     const double fade = figures::setting(build.wants.fadeAt, &Wants::fadeAt);
-    const double boils = nominal([&](Sample& s) { return figures::fluidBoils(s, *setup.hydraulics); });
+    const Figure boils = evaluate([&](Sample& s) { return figures::fluidBoils(s, *setup.hydraulics); });
     for (const Axle axle : { Axle::Front, Axle::Rear }) {
         const Corner& c = *setup.at(axle).corner;
         const std::string word = judge::wordFor(axle);
         const bool drum = c.brakes == BrakeKind::Drums;
-        const auto add = [&](std::string what, Node node, double limit, bool critical) {
+        const auto add = [&](std::string what, Node node, double limit, bool critical, double unsure = 0) {
             if (std::isfinite(limit))
-                r.limits.push_back({ word + " " + std::move(what), axle, node, limit, 0, critical, {}, 0 });
+                r.limits.push_back({ word + " " + std::move(what), axle, node, limit, 0, critical, {}, 0, false, unsure });
         };
-        add(drum ? "linings fade" : "pads fade", Node::Surface,
-            fadesAt(axle == Axle::Front ? r.car.frontFriction : r.car.rearFriction, fade), true);
-        add("fluid boils", Node::Fluid, boils, true);
+        const Figure fades = evaluate([&](Sample& s) { return figures::fadesAt(figures::frictionCurve(s, c), fade); });
+        add(drum ? "linings fade" : "pads fade", Node::Surface, fades.value.value_or(nothing), true, fades.rootSumSquare);
+        add("fluid boils", Node::Fluid, boils.value.value_or(nothing), true, boils.rootSumSquare);
         add(drum ? "cylinder's seals harden" : "caliper's seals harden", Node::Caliper, sealsBear + zeroCelsius, false);
         if (!drum)
             add("caliper's paint browns", Node::Caliper, paintBears + zeroCelsius, false);
@@ -148,12 +142,14 @@ void addLimits(const Build& build, const SetupParts& setup, DutyHeat& r)
     for (HeatLimit& limit : r.limits) {
         const auto node = static_cast<std::size_t>(limit.node);
         limit.peak = (limit.axle == Axle::Front ? r.run->frontPeak : r.run->rearPeak)[node];
-        for (const heat::Moment& m : r.run->course)
-            if (of(m, limit.axle)[node] > limit.limit) {
-                limit.stop = m.stop;
-                limit.time = m.time;
-                break;
-            }
+        limit.unsure = std::hypot(limit.unsure, r.unsureOf(limit.axle, limit.node) * std::max(0.0, limit.peak - r.car.ambient));
+        for (const auto* moments : { &r.run->course, &r.run->standing })
+            for (const heat::Moment& m : *moments)
+                if (!limit.stop && of(m, limit.axle)[node] > limit.limit) {
+                    limit.stop = m.stop;
+                    limit.time = m.time;
+                    limit.standing = moments == &r.run->standing;
+                }
     }
     // Passed first, then by how near, over what there was to rise.
     std::ranges::stable_sort(r.limits, {}, [&](const HeatLimit& l) {
@@ -161,127 +157,215 @@ void addLimits(const Build& build, const SetupParts& setup, DutyHeat& r)
     });
 }
 
-void addFoot(const Build& build, const SetupParts& setup, DutyHeat& r)
+void addFoot(const Build& build, const SetupParts& setup, double added, DutyHeat& r)
 {
     Sample s;
     const auto foot = figures::footOf(s, build, *setup.hydraulics);
-    const double greatest = figures::setting(build.wants.greatestEffort, &Wants::greatestEffort);
+    const double weight = (r.car.road.mass + added) * standardGravity;
     r.hardestFoot = 0;
+    const heat::Moment* hardest = nullptr;
     for (const heat::Moment& m : r.run->course) {
         if (m.power <= 0)
             continue;
-        const double pressure = figures::pressureFor(r.car, m.force, m.frontFriction, m.rearFriction);
-        const double force = hydraulics::pedalForceFor(foot, pressure);
+        const double force = hydraulics::pedalForceFor(foot, figures::pressureFor(r.car, m.force, m.frontFriction, m.rearFriction));
         if (std::isnan(force)) {
             r.hardestFoot = nothing;
             return;
         }
-        r.hardestFoot = std::max(r.hardestFoot, force);
-        if (force > greatest && !r.footFails)
-            r.footFails = m.stop;
+        if (!hardest || force > r.hardestFoot) {
+            hardest = &m;
+            r.hardestFoot = force;
+        }
+        // What the brakes do not make, either foot and friction do not or the tyres.
+        constexpr double rounding = 1e-6;
+        if (m.asked > m.force * (1 + rounding)) {
+            auto& fails = m.force >= r.car.grip * weight * (1 - rounding) ? r.tyresFail : r.footFails;
+            if (!fails)
+                fails = m.stop;
+        }
     }
+    if (hardest)
+        r.footUnsure = evaluate([&](Sample& at) {
+            figures::ThermalCar car = r.car;
+            car.brakes = figures::brakesOf(at, build, setup);
+            car.balance = figures::carOf(at, build.car);
+            const double pressure = figures::pressureFor(car, hardest->force, hardest->frontFriction, hardest->rearFriction);
+            return hydraulics::pedalForceFor(figures::footOf(at, build, *setup.hydraulics), pressure);
+        }).rootSumSquare;
 }
 
 std::string celsius(const Study& study, double kelvin) { return print(kelvin, style::temperature, study.system); }
 
-void addDutyVerdict(Study& study, const DutyStudy& d)
+constexpr std::string_view standingAfterwards = "standing afterwards";
+
+std::string whenIn(int stop, int stops)
 {
-    const DutyHeat& now = d.after;
-    Verdict v;
-    v.id = "heat/gives-up";
-    v.title = fmt::format("First limit reached: {}", d.duty.name);
-    v.style = style::rise;
-    v.wanted = 0.0;
-    v.figure = now.known;
-    v.lacksInWords = figures::unsaidOf(study.after);
-    if (d.plan && !d.plan->load.empty()
-        && std::ranges::find(study.build->loads, d.plan->load, &LoadCase::name) == study.build->loads.end())
-        v.lacksInWords.push_back(fmt::format("the load “{}” of this duty", d.plan->load));
-    v.method =
-        "Ring in layers, hat, hub, linings, backings, caliper and fluid as a network of heat, cooled by air at the car's speed and by "
-        "radiation; "
-        "both axles run through the duty together, the share from the balance with each axle's friction as hot as it is. A margin is what "
-        "a "
-        "part bears less its peak. A rise may be off by 30 % until a thermometer has set the cooling, then by 10 %. Glaze, green fade, "
-        "hot spots and water are not modelled.";
-    v.source =
-        "Limpert's correlations of disc and vanes, from memory; FMVSS 116 for the fluid; what pads, seals, grease, hats and faces bear: "
-        "common practice.";
-    v.caution =
-        "Hot brakes burn skin, boil fluid and lose their bite without a word. Try such a duty only on a closed place, stop at the first "
-        "soft or long pedal, smell or smoke, and let them cool by driving.";
-    const Hydraulics& h = *study.after.hydraulics;
-    // Whether fluid or foot hold is said of no car whose fluid or pedal nobody knows.
-    constexpr double some = 10e5;
-    judge::leanOn(v.figure, asRead([&](Sample& s) { return figures::fluidBoils(s, h); }));
-    judge::leanOn(v.figure, asRead([&](Sample& s) { return hydraulics::pedalForceFor(figures::footOf(s, *study.build, h), some); }));
-    if (h.fluid == FluidClass::Unknown && !(h.dryBoiling.value && h.wetBoiling.value))
-        v.lacksInWords.emplace_back("class of the brake fluid");
-    if (!now.run || !now.run->complete || now.limits.empty() || !v.lacksInWords.empty() || !v.figure.lacks.empty()) {
-        v.figure.value.reset();
-        v.reason = v.figure.lacks.empty() && v.lacksInWords.empty()
-            ? "This duty cannot be run: look at its speeds and times, masses and sizes"
-            : lacking(study, v.figure, v.lacksInWords);
-        study.verdicts.push_back(std::move(v));
-        return;
-    }
-    const HeatLimit* worst = &now.limits.front();
-    // Of those that hold, the one with the least certain margin speaks.
-    const auto lowest = [&](const HeatLimit& l) { return l.limit - l.peak - now.unsure.at(l.axle) * (l.peak - now.car.ambient); };
-    if (!worst->stop)
-        worst = &*std::ranges::min_element(now.limits, {}, [&](const HeatLimit& l) {
-            return std::pair { !(l.critical || lowest(l) < 0), lowest(l) };
-        });
-    const double margin = worst->limit - worst->peak;
-    v.figure.value = margin;
-    v.figure.worstCase = now.unsure.at(worst->axle) * (worst->peak - now.car.ambient);
-    v.figure.rootSumSquare = v.figure.worstCase / 2;
-    v.figure.effects.clear();
-    const int stops = heat::stopsIn(d.duty);
-    const auto at = [&](int stop) { return stops > 1 ? fmt::format("at braking {} of {}", stop, stops) : std::string("on the way"); };
-    const auto numbers = fmt::format("{} of {}", celsius(study, worst->peak), celsius(study, worst->limit));
-    std::string compared;
-    if (study.before.setup != study.after.setup && d.before.run && !d.before.limits.empty()) {
-        const HeatLimit& was = d.before.limits.front();
-        compared = was.stop ? fmt::format("; before: {} {}", was.what, at(*was.stop)) : std::string("; before: nothing does either");
-        if (worst->stop && was.stop && *was.stop <= *worst->stop)
-            compared = fmt::format("; before: {} {}", was.what, at(*was.stop));
-        else if (worst->stop && !was.stop)
-            compared = "; before: nothing does";
-    }
-    std::string what = worst->what;
-    what[0] = toUpper(what[0]);
-    if (now.footFails && (!worst->stop || *now.footFails <= *worst->stop)) {
-        v.level = Level::Stop;
-        v.reason = fmt::format("The foot {}: more than its greatest effort; {}{}", at(*now.footFails), numbers, compared);
-    } else if (worst->stop) {
-        v.level = worst->critical ? Level::Stop : Level::Caution;
-        // Something harmless that gives up first hides nothing that is not.
-        for (const HeatLimit& each : now.limits)
-            if (each.critical && each.stop) {
-                v.level = Level::Stop;
-                if (&each != worst)
-                    what += fmt::format(" {}, then {}", at(*worst->stop), each.what);
-                worst = &each;
-                break;
-            }
-        v.reason = fmt::format("{} {}, {}{}", what, at(*worst->stop), numbers, compared);
-    } else if (v.figure.lowest() < 0) {
-        v.level = Level::Caution;
-        v.reason = fmt::format("Nothing, but not surely: {} at worst, {} ±{}{}", worst->what, numbers,
-            print(v.figure.worstCase, style::rise, study.system), compared);
-    } else {
-        v.level = Level::Good;
-        v.reason = fmt::format("Nothing; nearest {}, {}{}", worst->what, numbers, compared);
-    }
-    if (const auto red = glow(now.hottestRing); !red.empty())
-        v.reason += fmt::format(". The ring glows {}", red);
-    if (v.figure.provisional() && !isBad(v.level)) {
-        v.level = Level::Unproven;
-        v.reason += "; " + judge::estimatedIn(study, v.figure);
-    }
-    study.verdicts.push_back(std::move(v));
+    return stops > 1 ? fmt::format("at braking {} of {}", stop, stops) : std::string("on the way");
 }
+
+/// What the verdict on a duty says, from what gave up and what did not.
+class DutyVerdict {
+public:
+    DutyVerdict(Study& study, const DutyStudy& d) : v(verdictOf(checks::firstLimit)), study_(study), d_(d), now_(d.after) { describe(); }
+
+    Verdict judged() &&
+    {
+        lookWhatIsUnsaid();
+        const bool runs = now_.run && now_.run->complete && !now_.limits.empty();
+        const HeatLimit* sure = runs ? surelyGivesUp() : nullptr;
+        // What gives up for certain does, whatever else nobody knows.
+        if (!runs || ((!v.lacksInWords.empty() || !v.figure.lacks.empty()) && !sure)) {
+            v.figure.value.reset();
+            v.reason = v.figure.lacks.empty() && v.lacksInWords.empty()
+                ? "This duty cannot be run: look at its speeds and times, masses and sizes"
+                : lacking(study_, v.figure, v.lacksInWords);
+            return std::move(v);
+        }
+        const HeatLimit& worst = sure && !now_.limits.front().stop ? *sure : whatSpeaks();
+        v.figure.value = worst.margin();
+        v.figure.worstCase = worst.unsure;
+        v.figure.rootSumSquare = worst.unsure / 2;
+        v.figure.effects.clear();
+        judgeBy(worst);
+        if (const auto red = glow(now_.hottestRing); !red.empty())
+            v.reason += fmt::format(". The ring glows {}", red);
+        if (v.figure.provisional() && !isBad(v.level)) {
+            v.level = Level::Unproven;
+            v.reason += "; " + judge::estimatedIn(study_, v.figure);
+        }
+        return std::move(v);
+    }
+
+private:
+    void describe()
+    {
+        v.title += ": " + d_.duty.name;
+        v.style = style::rise;
+        v.wanted = 0.0;
+        v.figure = now_.known;
+        v.method =
+            "Ring in layers, hat, hub, linings, backings, caliper and fluid as a network of heat, cooled by air at the car's speed and by "
+            "radiation; both axles run through the duty together, the share from the balance with each axle's friction as hot as it is. "
+            "Then the car stands for 25 minutes without wind: hub, caliper and fluid are hottest there. Where the brakes no longer make "
+            "what the duty asks, it goes on with what they do. A margin is what a part bears less its peak. A ring's rise may be off by "
+            "30 % until a thermometer has set the cooling, then by 10 %, a hat's by half, that of caliper, fluid and hub by as much again; "
+            "what readings, curves and the fluid's age may be off is added as the root of the squares. Glaze, green fade, hot spots and water are not modelled.";
+        v.source =
+            "Limpert's correlations of disc and vanes, from memory; FMVSS 116 for the fluid; what pads, seals, grease, hats and faces bear, "
+            "and how far a model is off: common practice.";
+        v.caution =
+            "Hot brakes burn skin, boil fluid and lose their bite without a word. Try such a duty only on a closed place, stop at the "
+            "first soft or long pedal, smell or smoke, and let them cool by driving.";
+    }
+
+    void lookWhatIsUnsaid()
+    {
+        v.lacksInWords = figures::unsaidOf(study_.after);
+        if (d_.plan && !d_.plan->load.empty()
+            && std::ranges::find(study_.build->loads, ElementId { d_.plan->load }, &LoadCase::id) == study_.build->loads.end())
+            v.lacksInWords.push_back(fmt::format("the load “{}” of this duty", d_.plan->load));
+        const Hydraulics& h = *study_.after.hydraulics;
+        // Whether fluid or foot hold is said of no car whose fluid or pedal nobody knows.
+        constexpr double some = 10e5;
+        judge::leanOn(v.figure, asRead([&](Sample& s) { return figures::fluidBoils(s, h); }));
+        judge::leanOn(v.figure, asRead([&](Sample& s) { return hydraulics::pedalForceFor(figures::footOf(s, *study_.build, h), some); }));
+        if (h.fluid == FluidClass::Unknown && !(h.dryBoiling.value && h.wetBoiling.value))
+            v.lacksInWords.emplace_back("class of the brake fluid");
+    }
+
+    /// One that the car needs and that is passed however far the model is off.
+    [[nodiscard]] const HeatLimit* surelyGivesUp() const
+    {
+        const auto found = std::ranges::find_if(now_.limits, [](const HeatLimit& l) { return l.critical && l.stop && l.margin() + l.unsure < 0; });
+        return found == now_.limits.end() ? nullptr : &*found;
+    }
+    /// The one that is passed first; of those that hold, the one with the least certain margin.
+    [[nodiscard]] const HeatLimit& whatSpeaks() const
+    {
+        if (now_.limits.front().stop)
+            return now_.limits.front();
+        return *std::ranges::min_element(
+            now_.limits, {}, [](const HeatLimit& l) { return std::pair { !(l.critical || l.least() < 0), l.least() }; });
+    }
+
+    [[nodiscard]] std::string at(int stop) const { return whenIn(stop, heat::stopsIn(d_.duty)); }
+    [[nodiscard]] std::string at(const HeatLimit& limit) const { return limit.standing ? std::string(standingAfterwards) : at(*limit.stop); }
+    [[nodiscard]] std::string numbers(const HeatLimit& limit) const
+    {
+        return fmt::format("{} of {}", celsius(study_, limit.peak), celsius(study_, limit.limit));
+    }
+    /// What gave up first of the setup before, beside that.
+    [[nodiscard]] std::string compared() const
+    {
+        const DutyHeat& was = d_.before;
+        if (study_.before.setup == study_.after.setup || !was.run || was.limits.empty())
+            return {};
+        const auto first = firstFailure(was, heat::stopsIn(d_.duty));
+        return "; before: " + (first ? first->words() : std::string("no limit reached"));
+    }
+
+    void judgeBy(const HeatLimit& first)
+    {
+        const HeatLimit* worst = &first;
+        std::string what = worst->what;
+        what[0] = toUpper(what[0]);
+        const bool gaveUpBefore = worst->stop && !worst->standing;
+        if (now_.footFails && (!gaveUpBefore || *now_.footFails <= *worst->stop)) {
+            v.level = Level::Stop;
+            v.reason = fmt::format("The foot {}: more than its greatest effort; {} {}{}", at(*now_.footFails), worst->what, numbers(*worst), compared());
+        } else if (now_.tyresFail && (!gaveUpBefore || *now_.tyresFail <= *worst->stop) && !surelyGivesUp()) {
+            v.level = Level::Unproven;
+            v.reason = fmt::format("More than the tyres hold {}: nobody drives this duty so; look at its speeds and times{}", at(*now_.tyresFail), compared());
+        } else if (worst->stop) {
+            v.level = worst->critical ? Level::Stop : Level::Caution;
+            // Something harmless that gives up first hides nothing that is not.
+            for (const HeatLimit& each : now_.limits)
+                if (each.critical && each.stop) {
+                    v.level = Level::Stop;
+                    if (&each != worst)
+                        what += fmt::format(" {}, then {}", at(*worst), each.what);
+                    worst = &each;
+                    break;
+                }
+            v.reason = fmt::format("{} {}, {}{}", what, at(*worst), numbers(*worst), compared());
+        } else if (const auto unmeasured = beyondTheCurve(); !unmeasured.empty()) {
+            v.level = Level::Unproven;
+            v.reason = fmt::format("{}; nearest {}, {}{}", unmeasured, worst->what, numbers(*worst), compared());
+        } else if (v.figure.lowest() < 0) {
+            v.level = Level::Caution;
+            v.reason = fmt::format("No limit reached, but not surely: {} at worst, {} ±{}{}", worst->what, numbers(*worst),
+                print(v.figure.worstCase, style::rise, study_.system), compared());
+        } else if (const double foot = now_.hardestFoot + now_.footUnsure;
+                   foot > nearGreatest * figures::setting(study_.build->wants.greatestEffort, &Wants::greatestEffort)) {
+            v.level = Level::Caution;
+            v.reason = fmt::format("No limit reached, but the foot presses {} ±{}, near its greatest effort; nearest {}, {}{}",
+                print(now_.hardestFoot, style::force, study_.system), print(now_.footUnsure, style::force, study_.system), worst->what,
+                numbers(*worst), compared());
+        } else {
+            v.level = Level::Good;
+            v.reason = fmt::format("No limit reached; nearest {}, {}{}", worst->what, numbers(*worst), compared());
+        }
+    }
+
+    /// Where the faces may be hotter than anybody has measured the friction, in words.
+    [[nodiscard]] std::string beyondTheCurve() const
+    {
+        for (const Axle axle : { Axle::Front, Axle::Rear }) {
+            const double peak = (axle == Axle::Front ? now_.run->frontPeak : now_.run->rearPeak)[static_cast<std::size_t>(heat::Node::Surface)];
+            if (peak > now_.measuredTo.at(axle))
+                return fmt::format("The {} faces reach {}, their pads' friction is measured to {}", judge::wordFor(axle), celsius(study_, peak),
+                    celsius(study_, now_.measuredTo.at(axle)));
+        }
+        return {};
+    }
+
+    Verdict v;
+    Study& study_;
+    const DutyStudy& d_;
+    const DutyHeat& now_;
+};
+
+void addDutyVerdict(Study& study, const DutyStudy& d) { study.verdicts.push_back(DutyVerdict(study, d).judged()); }
 
 Figure hottest(const DutyHeat& d)
 {
@@ -297,6 +381,33 @@ Figure hottest(const DutyHeat& d)
 }
 
 } // namespace
+
+std::optional<FirstFailure> firstFailure(const DutyHeat& heat, int stops)
+{
+    const HeatLimit* limit = heat.limits.empty() || !heat.limits.front().stop ? nullptr : &heat.limits.front();
+    const auto before = [&](const std::optional<int>& fails) { return fails && (!limit || limit->standing || *fails <= *limit->stop); };
+    if (before(heat.footFails))
+        return FirstFailure { "the foot", whenIn(*heat.footFails, stops) };
+    if (before(heat.tyresFail))
+        return FirstFailure { "more than the tyres hold", whenIn(*heat.tyresFail, stops) };
+    if (!limit)
+        return {};
+    return FirstFailure { limit->what, limit->standing ? std::string(standingAfterwards) : whenIn(*limit->stop, stops), limit->critical };
+}
+
+double DutyHeat::unsureOf(Axle axle, heat::Node node) const
+{
+    switch (node) {
+    case heat::Node::Caliper:
+    case heat::Node::Fluid:
+    case heat::Node::Hub:
+        return unsure.at(axle) + unsureBeside;
+    case heat::Node::Hat:
+        return unsure.at(axle) + unsureHat;
+    default:
+        return unsure.at(axle);
+    }
+}
 
 std::string_view nameOf(heat::Node node)
 {
@@ -359,8 +470,26 @@ std::optional<heat::Duty> dutyCalled(const Build& build, const std::string& id)
     return std::nullopt;
 }
 
+namespace {
+
+/// Part by which an axle's rise may be off for the widths of the readings of car and brakes: its heat over what its rings store.
+double unsureShareOfBrakes(const Build& build, const SetupParts& setup, Axle axle)
+{
+    constexpr double some = 50e5; // Pa
+    const Figure rise = evaluate([&](Sample& s) {
+        const auto forces = stopping::brakeForces(figures::brakesOf(s, build, setup), some);
+        const double share = (axle == Axle::Front ? forces.front : forces.rear) / forces.sum();
+        return figures::carOf(s, build.car).mass * share / figures::thermalBrake(s, setup, axle).ringMass;
+    });
+    return rise.value && *rise.value > 0 ? rise.rootSumSquare / *rise.value : 0;
+}
+
+} // namespace
+
 DutyHeat dutyHeatOf(const Build& build, const SetupParts& setup, const heat::Duty& duty, const heat::Accuracy& accuracy)
 {
+    const auto of = std::ranges::find(build.duties, duty.id, &DutyPlan::id);
+    const double plan = of == build.duties.end() ? 0 : figures::unsureShareOf(build, *of);
     DutyHeat r;
     if (!setup.complete())
         return r;
@@ -373,10 +502,14 @@ DutyHeat dutyHeatOf(const Build& build, const SetupParts& setup, const heat::Dut
     });
     for (const Axle axle : { Axle::Front, Axle::Rear }) {
         // Only a thermometer narrows it, and no further than it was sure itself.
-        const Reading& cooling = setup.at(axle).corner->cooling;
+        const Corner& corner = *setup.at(axle).corner;
+        const Reading& cooling = corner.cooling;
         r.unsure.at(axle) = cooling.value && cooling.known == Known::Measured
             ? std::max(unsureMeasured, uncertainty(cooling, false) / *cooling.value)
             : unsureUnmeasured;
+        r.unsure.at(axle) = std::hypot(r.unsure.at(axle), unsureShareOfBrakes(build, setup, axle), plan);
+        Sample s;
+        r.measuredTo.at(axle) = figures::measuredTo(s, corner);
     }
     if (!r.known.value || duty.phases.empty() || !figures::unsaidOf(setup).empty())
         return r;
@@ -385,7 +518,7 @@ DutyHeat dutyHeatOf(const Build& build, const SetupParts& setup, const heat::Dut
         return r;
     r.hottestRing = std::max(r.run->frontPeak[1], r.run->rearPeak[1]);
     addLimits(build, setup, r);
-    addFoot(build, setup, r);
+    addFoot(build, setup, duty.added, r);
     for (const Axle axle : { Axle::Front, Axle::Rear })
         r.worn.at(axle) = heat::wornVolume(*r.run, axle == Axle::Front)
             / nominal([&](Sample& s) { return figures::liningArea(s, *setup.at(axle).corner); });
@@ -432,9 +565,7 @@ void addDuty(Study& study)
     d.plan = figures::judgedDuty(*study.build);
     if (!d.plan || !study.before.complete() || !study.after.complete()) {
         if (!d.plan && !study.build->car.duty.empty()) {
-            Verdict v;
-            v.id = "heat/gives-up";
-            v.title = "First limit reached";
+            Verdict v = verdictOf(checks::firstLimit);
             v.style = style::rise;
             v.reason = noJudgedDuty(*study.build);
             v.lacksInWords.push_back(v.reason);
@@ -459,15 +590,19 @@ void addDuty(Study& study)
     line.style = style::temperature;
     line.before = hottest(d.before);
     line.after = hottest(d.after);
-    const Verdict* v = study.verdict("heat/gives-up");
+    const Verdict* v = study.verdict(checks::firstLimit);
     line.level = v->level;
-    line.word = !v->figure.value      ? "unproven"
-        : d.after.limits.front().stop ? fmt::format("gives up at {}", *d.after.limits.front().stop)
-                                      : fmt::format("{} left", print(*v->figure.value, style::rise, study.system));
+    const auto fails = firstFailure(d.after, heat::stopsIn(d.duty));
+    line.word = !v->figure.value || v->level == Level::Unproven ? "unproven"
+        : fails                                                 ? fails->words()
+                                : fmt::format("{} left", print(*v->figure.value, style::rise, study.system));
     if (line.before.value && line.after.value) {
         line.change = line.after;
         line.change.value = *line.after.value - *line.before.value;
-        line.change.worstCase = d.after.mostUnsure() * std::abs(*line.change.value);
+        // What the model is off by is off alike in both; what is not alike in them comes on top: common practice, a tenth of either rise.
+        constexpr double notAlike = 0.1;
+        const double own = notAlike * std::hypot(d.after.hottestRing - d.after.car.ambient, d.before.hottestRing - d.before.car.ambient);
+        line.change.worstCase = d.after.mostUnsure() * std::abs(*line.change.value) + own;
         line.change.rootSumSquare = line.change.worstCase / 2;
     }
     study.ledger.push_back(std::move(line));

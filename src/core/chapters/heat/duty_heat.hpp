@@ -15,10 +15,14 @@ struct HeatLimit {
     Axle axle = Axle::Front;
     heat::Node node = heat::Node::Ring;
     double limit = 0; ///< K
-    double peak = 0; ///< K, of the run
+    double peak = 0; ///< K, of the run and of standing after it
     bool critical = false; ///< the car then no longer stops as it should
-    std::optional<int> stop; ///< of the duty, at which it is passed
+    std::optional<int> stop; ///< of the duty, at which it is passed, or after which it is while the car stands
     double time = 0; ///< s, when it is
+    bool standing = false; ///< passed only after the duty, at rest
+    double unsure = 0; ///< K, by which limit less peak may be off at worst
+    [[nodiscard]] double margin() const { return limit - peak; }
+    [[nodiscard]] double least() const { return margin() - unsure; }
 };
 
 struct DutyHeat {
@@ -28,11 +32,26 @@ struct DutyHeat {
     std::vector<HeatLimit> limits; ///< the one that is passed first, or comes nearest, first
     double hottestRing = 0; ///< K, of the judged axles
     double hardestFoot = 0; ///< N; NaN where the foot is not known
-    std::optional<int> footFails; ///< stop at which the greatest effort no longer does
+    double footUnsure = 0; ///< N, by which that may be off
+    std::optional<int> footFails; ///< stop from which the greatest effort no longer does: the duty is not driven as asked any more
+    std::optional<int> tyresFail; ///< stop from which the tyres hold less than it asks
     PerAxle<double> worn { 0, 0 }; ///< off each lining over the duty, m; NaN where it is not known
-    PerAxle<double> unsure { 0, 0 }; ///< part of a rise over ambient that may be off
+    PerAxle<double> unsure { 0, 0 }; ///< part of a ring's rise over ambient that may be off
+    PerAxle<double> measuredTo { 0, 0 }; ///< K, to which somebody has measured the friction; infinite where nobody has at all
     [[nodiscard]] double mostUnsure() const { return std::max(unsure.front, unsure.rear); }
+    /// Part of a node's rise that may be off: what hangs on the ring only in a roundabout way is known far worse than the ring.
+    [[nodiscard]] double unsureOf(Axle axle, heat::Node node) const;
 };
+
+/// What gives up first: a part, the foot, or what the tyres hold.
+struct FirstFailure {
+    std::string what; ///< "front pads fade", "the foot"
+    std::string when; ///< "at braking 3 of 10", "standing afterwards"
+    bool critical = true;
+    [[nodiscard]] std::string words() const { return what + " " + when; }
+};
+/// Nothing where all of the duty is driven as it asks and no limit is passed.
+[[nodiscard]] std::optional<FirstFailure> firstFailure(const DutyHeat& heat, int stops);
 
 struct DutyStudy {
     const DutyPlan* plan = nullptr; ///< null: the build has no duty

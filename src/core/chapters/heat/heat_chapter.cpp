@@ -1,5 +1,6 @@
 #include "chapters/heat/heat_chapter.hpp"
 
+#include "chapters/heat/checks.hpp"
 #include "chapters/heat/duty_heat.hpp"
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
@@ -40,9 +41,7 @@ void addHeatVerdicts(Study& study, Axle axle)
         return;
     const CornerHeat& now = study.of<Heat>().after.at(axle);
     const CornerHeat& was = study.of<Heat>().before.at(axle);
-    Verdict v;
-    v.id = judge::wordFor(axle) + "/stop-rise";
-    v.axle = axle;
+    Verdict v = verdictOf(checks::stopRise, { axle });
     v.title = fmt::format("One stop into the {} {}", judge::wordFor(axle), after.corner->brakes == BrakeKind::Drums ? "drums" : "rings");
     v.style = style::rise;
     v.figure = now.stopRise;
@@ -74,10 +73,7 @@ void addHeatVerdicts(Study& study, Axle axle)
 
     const RotorFace face = after.corner->rotor.face;
     if (after.corner->brakes == BrakeKind::Discs && (face == RotorFace::Drilled || face == RotorFace::Unknown)) {
-        Verdict drilled;
-        drilled.id = judge::wordFor(axle) + "/drilled";
-        drilled.axle = axle;
-        drilled.title = "Drilled faces";
+        Verdict drilled = verdictOf(checks::drilled, { axle });
         if (face == RotorFace::Unknown) {
             drilled.lacksInWords.push_back(fmt::format("face of the {} rotors: plain, slotted, dimpled or drilled", judge::wordFor(axle)));
             drilled.reason = lacking(study, drilled.figure, drilled.lacksInWords);
@@ -98,7 +94,7 @@ void addHeatLedger(Study& study, Axle axle)
         return;
     const CornerHeat& was = study.of<Heat>().before.at(axle);
     const CornerHeat& now = study.of<Heat>().after.at(axle);
-    auto store = judge::ledgerLine("heat-store", "Heat store", style::heatStore, was.heatStore, now.heatStore,
+    auto store = judge::ledgerLine(std::string(lines::heatStore), "Heat store", style::heatStore, was.heatStore, now.heatStore,
         evaluate([&](Sample& s) { return figures::heatStore(s, *after) - figures::heatStore(s, *before); }));
     store.word = nameOf(Level::Unproven);
     if (store.before.value && store.after.value) {
@@ -120,7 +116,7 @@ void addHeatLedger(Study& study, Axle axle)
             return figures::stopRise(s, build, study.after, axle) - figures::stopRise(s, build, study.before, axle);
         }));
     rise.word = judge::changeWord(study, rise);
-    if (const Verdict* v = judge::verdictOn(study, axle, "stop-rise"))
+    if (const Verdict* v = study.verdict(checks::stopRise, { axle }))
         rise.level = v->level;
     study.ledger.push_back(std::move(rise));
 }

@@ -1,5 +1,6 @@
 #include "chapters/heat/pad_life.hpp"
 
+#include "chapters/heat/checks.hpp"
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
 #include "heat/wear.hpp"
@@ -25,9 +26,8 @@ Figure dutiesLeft(const Corner& corner, double worn)
 void addPadLife(Study& study, const DutyStudy& d)
 {
     const DutyHeat& now = d.after;
-    Verdict v;
-    v.id = "heat/pads-last";
-    v.title = fmt::format("How long the linings last: {}", d.duty.name);
+    Verdict v = verdictOf(checks::padsLast);
+    v.title += ": " + d.duty.name;
     v.style = { Dimension::Number, "", 1, "", 1 };
     v.wanted = 1.0;
     v.method =

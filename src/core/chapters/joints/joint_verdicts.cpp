@@ -1,4 +1,5 @@
 #include "joints/bolts.hpp"
+#include "chapters/joints/checks.hpp"
 #include "quantity/text.hpp"
 #include "build/choices.hpp"
 #include "chapters/joints/joints_chapter.hpp"
@@ -81,7 +82,7 @@ class JointChecks {
 public:
     JointChecks(Study& study, Axle axle, std::size_t index)
         : study_(study), axle_(axle), result_(study.after.at(axle)), corner_(*result_.corner), joint_(corner_.joints[index]),
-          thread_(joints::parseThread(*joint_.thread)), id_(fmt::format("{}/joint-{}", judge::wordFor(axle), index + 1)),
+          thread_(joints::parseThread(*joint_.thread)), number_(static_cast<int>(index) + 1),
           name_(joint_.name.empty() ? fmt::format("bolts {}", index + 1) : joint_.name)
     {
     }
@@ -99,11 +100,9 @@ public:
 private:
     std::string say(double length) const { return print(length, style::gap, study_.system); }
 
-    Verdict& start(std::string_view id, std::string_view title, Figure figure, const Style& style)
+    Verdict& start(const Check& check, std::string_view title, Figure figure, const Style& style)
     {
-        Verdict v;
-        v.id = id_ + "-" + std::string(id);
-        v.axle = axle_;
+        Verdict v = verdictOf(check, { axle_, {}, number_ });
         v.title = fmt::format("{}: {}", name_, title);
         v.title[0] = toUpper(v.title[0]);
         v.style = style;
@@ -150,7 +149,7 @@ private:
     void engagement()
     {
         const auto metal = metalOf(joint_.threadIn);
-        Verdict& v = start("thread", "thread held", evaluate([&](Sample& s) { return joints::fitOf(stack(s, true)).engaged; }), style::gap);
+        Verdict& v = start(checks::jointThread, "thread held", evaluate([&](Sample& s) { return joints::fitOf(stack(s, true)).engaged; }), style::gap);
         v.method = "Bolt under its head less grip and the thicker stack of shims, less one pitch of lead; at most the thread there is. "
                    "Wanted: 1.0 bolt diameter in steel, 1.5 in iron, 2.0 in aluminium.";
         lack(v, !thread_, "thread");
@@ -179,7 +178,7 @@ private:
 
     void room()
     {
-        Verdict& v = start("end", joint_.roomBehind.value ? "bolt's end" : "bolt in its blind hole",
+        Verdict& v = start(checks::jointEnd, joint_.roomBehind.value ? "bolt's end" : "bolt in its blind hole",
             evaluate([&](Sample& s) { return joints::fitOf(stack(s, false)).roomLeft; }), style::gap);
         v.method =
             "Clearance behind the thread less how far the bolt stands out of it, with the thinner stack of shims; a blind hole has no "
@@ -209,7 +208,7 @@ private:
     /// A bolt that lands on the end of its shank clamps nothing.
     void shank()
     {
-        Verdict& v = start("shank", "shank within the grip",
+        Verdict& v = start(checks::jointShank, "shank within the grip",
             evaluate([&](Sample& s) { return s(joint_.grip) + shims(s, false) - s(joint_.shank); }), style::gap);
         v.method = "Grip with the thinnest stack of shims less the bolt's shank without thread.";
         v.caution = "A bolt that lands on its shank feels tight and clamps nothing.";
@@ -241,7 +240,7 @@ private:
     {
         if (joint_.underHead == ThreadIn::Steel || joint_.underHead == ThreadIn::Iron || joint_.hardWashers == YesNo::Yes)
             return;
-        Verdict& v = start("head", "pressure under the heads", evaluate([&](Sample& s) {
+        Verdict& v = start(checks::jointHead, "pressure under the heads", evaluate([&](Sample& s) {
             return joints::pressureUnderHead(preload(s), s(joint_.headDiameter), thread_ ? 1.05 * thread_->diameter : NAN);
         }),
             { Dimension::Pressure, "MPa", 0, "psi", 0 });
@@ -272,7 +271,7 @@ private:
         const auto said = lubricationOf(joint_.condition);
         const auto lubrication = said.value_or(joints::Lubrication::Dry);
         const bool makers = joint_.makerTorque.value.has_value();
-        Verdict& v = start("torque", "tightening", {}, { Dimension::Torque, "N·m", 1, "lb ft", 1 });
+        Verdict& v = start(checks::jointTorque, "tightening", {}, { Dimension::Torque, "N·m", 1, "lb ft", 1 });
         v.method = "T = K·F·d, K 0.20 dry, 0.15 oiled, 0.16 fresh threadlocker, 0.125 anti-seize; F three quarters of the proof load, "
                    "proof stress times stress area. A given bolt may be off by a quarter. "
                    "A maker's torque counts before this one.";
@@ -285,9 +284,11 @@ private:
         if (grade == joints::Grade::G12_9)
             v.caution +=
                 " 12.9 cracks by hydrogen when it is plated: black or zinc-flake bolts only, and none on the street where 10.9 does.";
-        if (!v.lacksInWords.empty()) {
+        // A torque somebody only remembers is none.
+        if (!v.lacksInWords.empty() || (makers && v.figure.provisional())) {
             v.level = Level::Unproven;
-            v.reason = lacking(study_, v.figure, v.lacksInWords);
+            v.reason = v.lacksInWords.empty() ? judge::estimatedIn(study_, v.figure) : lacking(study_, v.figure, v.lacksInWords);
+            v.reason[0] = toUpper(v.reason[0]);
             if (makers)
                 v.reason += ". Maker's: " + threeWays(*joint_.makerTorque.value);
             return;
@@ -297,8 +298,9 @@ private:
         const auto order =
             joint_.bolts > 2 ? fmt::format(", crosswise in {} rounds", joints::tighteningRounds(joint_.bolts).size()) : std::string();
         if (!makers) {
+            // A stand-in is never better than what the maker says.
             v.figure.value = computed;
-            v.level = Level::Good;
+            v.level = Level::Caution;
             v.reason = fmt::format("{}, computed for {} threads: {:.1f} kN, 75 % of proof{}. Ask the maker for theirs", threeWays(computed),
                 nameOf(lubrication), joints::preloadAim * proof / 1000, order);
             return;
@@ -308,12 +310,17 @@ private:
         v.reason = fmt::format("Maker's {}{}: {:.1f} kN on {} threads, {:.0f} % of proof", threeWays(torque), order, share * proof / 1000,
             nameOf(lubrication), 100 * share);
         const auto meant = lubricationOf(joint_.torqueFor);
+        // One that is doubted is no figure to pull.
+        const auto doubted = [&](Level level) {
+            v.level = level;
+            v.figure.value.reset();
+        };
         if (meant && *meant != lubrication) {
-            v.level = share > 1 ? Level::Stop : Level::Caution;
+            doubted(share > 1 ? Level::Stop : Level::Caution);
             v.reason += fmt::format(". It is meant for {} threads: on {} the same pull needs {}", nameOf(*meant), nameOf(lubrication),
                 threeWays(torque * joints::nutFactor(lubrication) / joints::nutFactor(*meant)));
-        } else if (share > 1 || share > joints::preloadMost) {
-            v.level = share > 1 ? Level::Stop : Level::Caution;
+        } else if (share > 1) {
+            doubted(Level::Stop);
             const double dry = joints::preloadFrom(torque, thread_->diameter, joints::Lubrication::Dry) / proof;
             v.reason += joint_.condition != Condition::Dry && dry <= joints::preloadMost
                 ? fmt::format(". Given for dry threads it would be {:.0f} %: on {} the same pull needs {}", 100 * dry, nameOf(lubrication),
@@ -321,9 +328,13 @@ private:
                 : fmt::format(". Computed: {}", threeWays(computed));
         } else if (torque < 0.75 * computed || torque > 1.3 * computed) {
             // Pounds-feet typed as newton-metres, or a figure for dry threads on greased ones.
-            v.level = Level::Caution;
+            doubted(Level::Caution);
             v.reason += fmt::format("; {} of the computed {}: look at its unit, and at the condition of threads it is meant for",
                 judge::percentOf(torque / computed), print(computed, v.style, study_.system));
+        } else if (const double most = share * (1 + joints::preloadScatter); most > 1 + 1e-9) {
+            v.level = Level::Caution;
+            v.reason += fmt::format("; a bolt that gets a quarter more is at {:.0f} %, past its proof. Computed {}", 100 * most,
+                print(computed, v.style, study_.system));
         } else {
             v.level = Level::Good;
             v.reason += fmt::format("; computed {}", print(computed, v.style, study_.system));
@@ -348,7 +359,7 @@ private:
                 : joints::forceOnCircleBolt(brake, joint_.bolts, s(joint_.mountRadius));
         };
         Verdict& v =
-            start("slip", "held against the brake", evaluate([&](Sample& s) { return friction * preload(s) / load(s); }), style::number);
+            start(checks::jointSlip, "held against the brake", evaluate([&](Sample& s) { return friction * preload(s) / load(s); }), style::number);
         v.method = fmt::format("Friction {:g} × preload of a bolt over what it has to carry. {} The largest brake torque is what a foot in "
                                "panic presses at the pads' highest friction, or what the tyre can turn and the wheel's own inertia as it "
                                "locks, whichever is less. Preload by torque may be off by a quarter, and never counts over the proof load. "
@@ -373,13 +384,17 @@ private:
             ? figures::largestBrakeTorque(s, *study_.build, study_.after, axle_) / figures::effectiveRadius(s, corner_)
             : load(s) * joint_.bolts;
         const double shear = joints::bearingMargin(*thread_, *grade, preload(s), force);
-        v.level = v.figure.lowest() >= wanted ? Level::Good : v.figure.lowest() < 1 ? Level::Stop : Level::Caution;
+        // What shear holds twice over does not come off when it slips: it wears, and comes loose.
+        constexpr double shearHolds = 2;
+        v.level = v.figure.lowest() >= wanted                    ? Level::Good
+            : v.figure.lowest() < 1 && !(shear >= shearHolds) ? Level::Stop
+                                                              : Level::Caution;
         v.reason = fmt::format("Friction holds {:.2f} times what a bolt has to carry, {:.2f} at worst, {:.2f} wanted; slipped, one bolt in "
                                "shear holds {:.1f} times",
             *v.figure.value, v.figure.lowest(), wanted, shear);
         if (joint_.faces == Faces::Unknown)
             v.reason += ". Reckoned with painted or oily faces, for nobody has said";
-        if (v.level == Level::Stop)
+        if (v.figure.lowest() < 1)
             v.reason += ": it may slip; larger or stronger bolts, bare faces, or dowels";
     }
 
@@ -389,7 +404,7 @@ private:
     const Corner& corner_;
     const Joint& joint_;
     std::optional<joints::Thread> thread_;
-    std::string id_;
+    int number_;
     std::string name_;
 };
 

@@ -1,4 +1,5 @@
 #include "joints/thread.hpp"
+#include "chapters/parts/checks.hpp"
 #include "quantity/text.hpp"
 #include "figures/figures.hpp"
 #include "verdict/judge.hpp"
@@ -50,11 +51,9 @@ class Bench {
 public:
     Bench(Study& study, Axle axle) : study_(study), axle_(axle) { }
 
-    Verdict begin(std::string_view id, std::string title, const Style& style, std::string_view method) const
+    Verdict begin(const Check& check, std::string title, const Style& style, std::string_view method, bool found = false) const
     {
-        Verdict v;
-        v.id = judge::wordFor(axle_) + "/" + std::string(id);
-        v.axle = axle_;
+        Verdict v = verdictOf(check, { .axle = axle_, .found = found });
         v.title = std::move(title);
         v.style = style;
         v.method = method;
@@ -135,7 +134,7 @@ private:
 
 void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
 {
-    auto bore = bench.begin("bore", "Rotor bore over the hub pilot", style::fine,
+    auto bore = bench.begin(checks::bore, "Rotor bore over the hub pilot", style::fine,
         "Bore less pilot. A bore that is closed or too small holds the rotor off the flange: it must sit flat.");
     bore.figure = evaluate([&](Sample& s) { return s(c.rotor.bore) - s(hub.pilotDiameter); });
     bore.caution = doNotForce;
@@ -143,7 +142,7 @@ void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
         { 0, boreLoosest, INFINITY, "The bore does not pass the pilot, the rotor cannot sit flat", "only the studs centre the rotor" });
     bench.add(std::move(bore));
 
-    auto pocket = bench.begin("hub-pocket", "Hub flange in the hat's pocket", style::size,
+    auto pocket = bench.begin(checks::hubPocket, "Hub flange in the hat's pocket", style::size,
         "Pocket, or the hat's outside less twice its wall, less the flange. Cars of one model come with small and large hubs.");
     pocket.figure = evaluate([&](Sample& s) {
         if (c.rotor.pocketDiameter.value)
@@ -161,7 +160,7 @@ void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
     }
     bench.add(std::move(pocket));
 
-    auto circle = bench.begin("bolt-circle", "Bolt circle and studs", style::fine,
+    auto circle = bench.begin(checks::boltCircle, "Bolt circle and studs", style::fine,
         "Bolt circle of the rotor less that of the hub; number of holes against studs; hole less stud.");
     circle.figure = evaluate([&](Sample& s) { return s(c.rotor.boltCircle) - s(hub.boltCircle); });
     const Figure hole = evaluate([&](Sample& s) { return s(c.rotor.boltHoleDiameter) - s(hub.studDiameter); });
@@ -198,7 +197,7 @@ void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
 
     if (hub.parkingBrake == ParkingBrake::DrumInHat) {
         auto drum =
-            bench.begin("drum", "Drum in the hat over the parking shoes", style::size, "Drum less the diameter the shoes are made for.");
+            bench.begin(checks::drumInHat, "Drum in the hat over the parking shoes", style::size, "Drum less the diameter the shoes are made for.");
         drum.figure = evaluate([&](Sample& s) { return s(c.rotor.drumDiameter) - s(hub.shoeDiameter); });
         drum.caution = "Without a parking brake that holds, the car rolls. Chock the wheels.";
         bench.rate(
@@ -208,7 +207,7 @@ void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
         bench.add(std::move(drum));
     } else if (hub.parkingBrake == ParkingBrake::Unknown && c.rotor.drumDiameter.value) {
         auto drum =
-            bench.begin("drum", "Drum in the hat over the parking shoes", style::size, "Drum less the diameter the shoes are made for.");
+            bench.begin(checks::drumInHat, "Drum in the hat over the parking shoes", style::size, "Drum less the diameter the shoes are made for.");
         drum.lacksInWords.push_back(fmt::format("kind of parking brake ({})", judge::wordFor(bench.axle())));
         drum.reason = lacking(bench.study(), drum.figure, drum.lacksInWords);
         bench.add(std::move(drum));
@@ -218,7 +217,7 @@ void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
 void addMountVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
 {
     const bool bracket = !c.bracket.name.empty() || c.bracket.knuckleSpacing.value || c.bracket.caliperSpacing.value;
-    auto spacing = bench.begin("mount-spacing", "Mounting holes against the lugs", style::fine,
+    auto spacing = bench.begin(checks::mountSpacing, "Mounting holes against the lugs", style::fine,
         "Hole spacings that have to be equal, the worse of both: knuckle to bracket, bracket to caliper.");
     spacing.figure = evaluate([&](Sample& s) {
         if (!bracket)
@@ -241,7 +240,7 @@ void addMountVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
     spacing.caution = doNotForce;
     bench.add(std::move(spacing));
 
-    auto bolts = bench.begin("bolt-thread", "Bolts in the knuckle's lugs", style::number,
+    auto bolts = bench.begin(checks::boltThread, "Bolts in the knuckle's lugs", style::number,
         "Thread of the bolts in the bag against that of the lugs: diameter and pitch.");
     const std::array<std::string, 4> pair { "thread of the bracket's bolts", c.bracket.boltThread, "thread of the knuckle's lugs",
         hub.lugThread };
@@ -249,7 +248,7 @@ void addMountVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
     bolts.caution = "A bolt of the wrong thread can go in a few turns and hold nothing. Start every bolt by hand.";
     bench.add(std::move(bolts));
 
-    auto hose = bench.begin("hose-thread", "Hose ends", style::number, "Threads of the hose against those of caliper and hard line.");
+    auto hose = bench.begin(checks::hoseThread, "Hose ends", style::number, "Threads of the hose against those of caliper and hard line.");
     const std::array<std::array<std::string, 4>, 2> ends {
         { { "hose thread at the caliper", c.hose.caliperEnd, "thread for the hose", c.caliper.hoseThread },
             { "hose thread at the hard line", c.hose.lineEnd, "thread of the hard line", hub.lineThread } }
@@ -264,7 +263,7 @@ void addHoseLength(const Bench& bench, const AxleParts& after, const AxleParts& 
     const Build& build = *bench.study().build;
     const Corner& c = *after.corner;
     const Hub& hub = hubOf(build, bench.axle());
-    auto v = bench.begin("hose-length", "Hose length", style::frame,
+    auto v = bench.begin(checks::hoseLength, "Hose length", style::frame,
         "Hose less the length that reaches at droop and full lock; where nobody has read that, less the hose the car came with.");
     const Reading& need =
         hub.hoseReach.value || !before.corner || before.corner == after.corner ? hub.hoseReach : before.corner->hose.length;
@@ -288,7 +287,7 @@ void addHoseLength(const Bench& bench, const AxleParts& after, const AxleParts& 
 /// A caliper made for a thicker rotor lets its pistons out of their bores once rotor and pads are worn.
 void addPistonsOut(const Bench& bench, const Corner& c)
 {
-    auto v = bench.begin("piston-stroke", "Pistons in their bores, all worn", style::size,
+    auto v = bench.begin(checks::pistonStroke, "Pistons in their bores, all worn", style::size,
         "Stroke of a piston less how far it comes out at the rotor's minimum and bare pad backs: half of what the opening then leaves, all "
         "of "
         "it in a floating caliper.");
@@ -323,7 +322,7 @@ void addSlides(const Bench& bench, const Corner& c)
 {
     if (c.caliper.kind != CaliperKind::Floating)
         return;
-    auto v = bench.begin("slides", "Slides of the floating caliper", style::size,
+    auto v = bench.begin(checks::slides, "Slides of the floating caliper", style::size,
         "Travel of the slides less what the body moves inboard while the outboard lining wears to its minimum and the rotor by half of its "
         "wear.");
     v.caution = "A caliper at the end of its slides brakes with one pad.";
@@ -342,7 +341,7 @@ void addSlides(const Bench& bench, const Corner& c)
 
 void addPadVerdicts(const Bench& bench, const Corner& c)
 {
-    auto slot = bench.begin("pad-slot", "Rotor and new pads between the pistons", style::size,
+    auto slot = bench.begin(checks::padSlot, "Rotor and new pads between the pistons", style::size,
         "Opening between pistons pushed home, less rotor, less twice lining and back.");
     const double rise = figures::setting(bench.study().build->wants.hotRise, &Wants::hotRise);
     const auto grown = [&](Sample& s) {
@@ -363,25 +362,25 @@ void addPadVerdicts(const Bench& bench, const Corner& c)
     addPistonsOut(bench, c);
     addSlides(bench, c);
 
-    auto window = bench.begin("pad-window", "Pads in their opening", style::size, "Opening less pad length.");
+    auto window = bench.begin(checks::padWindow, "Pads in their opening", style::size, "Opening less pad length.");
     window.figure = evaluate([&](Sample& s) { return s(c.caliper.padWindow) - s(c.pad.length); });
     bench.rate(window, { 0, padWindowPlay, INFINITY, "The pads do not go into the caliper", "the pads knock in their opening" });
     bench.add(std::move(window));
 }
 
-void addWear(const Bench& bench, const SetupParts& setup, std::string_view suffix)
+void addWear(const Bench& bench, const SetupParts& setup, bool found)
 {
     const Corner& c = *setup.at(bench.axle()).corner;
-    auto rotor = bench.begin("worn-rotor" + std::string(suffix), fmt::format("Rotor thickness left, {}", setup.setup->name), style::fine,
-        "Thickness less the minimum cast or stamped on the part.");
+    auto rotor = bench.begin(checks::wornRotor, fmt::format("Rotor thickness left, {}", setup.setup->name), style::fine,
+        "Thickness less the minimum cast or stamped on the part.", found);
     rotor.source = "The maker's minimum thickness.";
     rotor.figure = figures::lesserSide([&](Sample& s, Side side) {
         const Reading& worn = c.at(side).ringThickness;
         return s(worn.value ? worn : c.rotor.thickness) - s(c.rotor.minimumThickness);
     }).figure;
     rotor.caution = "A rotor below its minimum is scrap, however good it looks.";
-    auto pad = bench.begin("worn-pad" + std::string(suffix), fmt::format("Lining left, {}", setup.setup->name), style::size,
-        "Lining less its minimum; 2 mm where the maker names none.");
+    auto pad = bench.begin(checks::wornPad, fmt::format("Lining left, {}", setup.setup->name), style::size,
+        "Lining less its minimum; 2 mm where the maker names none.", found);
     pad.figure = figures::lesserSide([&](Sample& s, Side side) {
         const Reading& worn = c.at(side).liningThickness;
         return s(worn.value ? worn : c.pad.thickness) - s.orElse(c.pad.minimumThickness, thinPad);
@@ -427,7 +426,7 @@ void addRunout(const Bench& bench, const Corner& c)
     };
     ofSides([](const Fitted& f) { return f.runout.value.has_value(); },
         [&](const Fitted& f) {
-            auto v = bench.begin("runout", "Runout on the car", style::fine,
+            auto v = bench.begin(checks::runout, "Runout on the car", style::fine,
                 "Total reading of a dial gauge near the rotor's edge over one slow turn, all nuts tight; the worse of those read.");
             v.source = "0.05 mm common practice; many makers allow 0.10.";
             v.figure = evaluate([&](Sample& s) { return s(f.runout); });
@@ -437,7 +436,7 @@ void addRunout(const Bench& bench, const Corner& c)
     const bool byThickness = c.rotor.thickness.repeats.size() >= 4;
     ofSides([&](const Fitted& f) { return f.thicknessVariation.value.has_value() || byThickness; },
         [&](const Fitted& f) {
-            auto v = bench.begin("thickness-variation", "Thickness variation", style::thousandth,
+            auto v = bench.begin(checks::thicknessVariation, "Thickness variation", style::thousandth,
                 "Largest less smallest thickness round one turn; from the variation read, else from the repeated readings of the "
                 "thickness.");
             v.figure = evaluate([&](Sample& s) {
@@ -455,12 +454,12 @@ void addRunout(const Bench& bench, const Corner& c)
 void addDrumVerdicts(const Bench& bench, const Corner& c)
 {
     const Drum& d = c.drum;
-    auto wear = bench.begin("worn-drum", "Drum left to wear", style::fine, "Largest diameter cast on the drum less its inside diameter.");
+    auto wear = bench.begin(checks::wornDrum, "Drum left to wear", style::fine, "Largest diameter cast on the drum less its inside diameter.");
     wear.source = "The maker's largest diameter.";
     wear.figure = evaluate([&](Sample& s) { return s(d.largestDiameter) - s(d.insideDiameter); });
     wear.caution = "A drum past its largest diameter is scrap, however good it looks.";
     auto lining =
-        bench.begin("worn-shoe", "Lining left on the shoes", style::size, "Lining less its minimum; 1.5 mm where the maker names none.");
+        bench.begin(checks::wornShoe, "Lining left on the shoes", style::size, "Lining less its minimum; 1.5 mm where the maker names none.");
     lining.figure = evaluate([&](Sample& s) { return s(d.liningThickness) - s.orElse(d.minimumLining, thinShoe); });
     for (Verdict* v : { &wear, &lining }) {
         const Figure& f = v->figure;
@@ -484,7 +483,7 @@ void addParkingBrake(const Bench& bench, const SetupParts& after, const SetupPar
     const Corner* was = before.at(bench.axle()).corner;
     if (!now || !was || now == was || bench.axle() == Axle::Front)
         return;
-    auto v = bench.begin("parking-brake", "Parking brake", style::number,
+    auto v = bench.begin(checks::parkingBrake, "Parking brake", style::number,
         "The car as found holds itself by its rear calipers, by shoes in the rotor's hat, or by its drums; new parts have to keep that, or "
         "something else has to hold the car.");
     v.caution = "Without a parking brake that holds, the car rolls, and in most places it may not be driven. Chock the wheels.";
@@ -505,6 +504,18 @@ void addParkingBrake(const Bench& bench, const SetupParts& after, const SetupPar
     bench.add(std::move(v));
 }
 
+/// A ring and a hat of different metals are two pieces, whatever was said.
+void addConstruction(const Bench& bench, const Corner& c)
+{
+    const Rotor& r = c.rotor;
+    if (r.construction != RotorBuild::OnePiece || r.hatMaterial != HatMaterial::Aluminium)
+        return;
+    auto v = bench.begin(checks::construction, std::string(checks::construction.title), style::number, "A casting is of one metal.");
+    v.level = Level::Caution;
+    v.reason = "Said to be one piece, with a hat of aluminium: a ring bolted to its hat is two, and is weighed, cooled and done up as two";
+    bench.add(std::move(v));
+}
+
 void addPartsOf(Study& study, Axle axle)
 {
     const AxleParts& after = study.after.at(axle);
@@ -518,18 +529,19 @@ void addPartsOf(Study& study, Axle axle)
         addDrumVerdicts(bench, *after.corner);
         addHoseLength(bench, after, before);
     } else {
+        addConstruction(bench, *after.corner);
         addHubVerdicts(bench, *after.corner, hub);
         addMountVerdicts(bench, *after.corner, hub);
         addHoseLength(bench, after, before);
         addPadVerdicts(bench, *after.corner);
-        addWear(bench, study.after, "");
+        addWear(bench, study.after, false);
         addRunout(bench, *after.corner);
     }
     if (study.before.setup != study.after.setup && before.corner && before.corner != after.corner
         && before.corner->brakes == BrakeKind::Discs)
-        addWear(bench, study.before, "-found");
+        addWear(bench, study.before, true);
 
-    auto received = bench.begin("received", fmt::format("Unpacking the {} kit", judge::wordFor(axle)), style::count,
+    auto received = bench.begin(checks::received, fmt::format("Unpacking the {} kit", judge::wordFor(axle)), style::count,
         "The check list at unpacking: every line looked at, both sides.");
     const auto items = receivingOf(study, axle);
     const auto count = [&](Checked state) {

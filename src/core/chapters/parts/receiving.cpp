@@ -1,5 +1,6 @@
 #include "chapters/parts/receiving.hpp"
 
+#include "chapters/parts/checks.hpp"
 #include "verdict/judge.hpp"
 
 #include <fmt/format.h>
@@ -88,20 +89,20 @@ std::vector<ReceivingItem> receivingOf(const Study& study, Axle axle)
         add(id("hose"), group, "Hose, " + hand, "There, no kink, seals in the bag, date not past");
         add(id("bolts"), group, "Bolts and pins, " + hand, "Counted against the list: bolts, washers, shims, pins, clips");
     }
-    for (const auto& [verdict, title, ask] : { std::tuple { "bore", "Rotor bore over the hub pilot", "Vernier across bore and pilot" },
-             std::tuple { "hub-pocket", "Hub flange in the hat's pocket", "Vernier across both" },
-             std::tuple { "bolt-circle", "Bolt circle, holes and studs", "Hole to hole, count, stud in a hole" },
-             std::tuple { "drum", "Drum in the hat over the parking shoes", "Vernier across the drum" },
-             std::tuple { "mount-spacing", "Mounting holes against the lugs", "Hole to hole, edge to edge and back" },
-             std::tuple { "bolt-thread", "Bolts in the knuckle's lugs", "Pitch gauge, or by hand in the old hole" },
-             std::tuple { "hose-length", "Hose length", "Fitting to fitting, against the old hose" },
-             std::tuple { "hose-thread", "Hose ends", "By hand into caliper and line" },
-             std::tuple { "pad-slot", "Rotor and new pads between the pistons", "Push pistons home; opening, rotor, pads" },
-             std::tuple { "pad-window", "Pads in their opening", "Slide a pad in by hand" } }) {
-        const Verdict* v = study.verdict(where + "/" + verdict);
+    for (const auto& [check, title, ask] : { std::tuple { &checks::bore, "Rotor bore over the hub pilot", "Vernier across bore and pilot" },
+             std::tuple { &checks::hubPocket, "Hub flange in the hat's pocket", "Vernier across both" },
+             std::tuple { &checks::boltCircle, "Bolt circle, holes and studs", "Hole to hole, count, stud in a hole" },
+             std::tuple { &checks::drumInHat, "Drum in the hat over the parking shoes", "Vernier across the drum" },
+             std::tuple { &checks::mountSpacing, "Mounting holes against the lugs", "Hole to hole, edge to edge and back" },
+             std::tuple { &checks::boltThread, "Bolts in the knuckle's lugs", "Pitch gauge, or by hand in the old hole" },
+             std::tuple { &checks::hoseLength, "Hose length", "Fitting to fitting, against the old hose" },
+             std::tuple { &checks::hoseThread, "Hose ends", "By hand into caliper and line" },
+             std::tuple { &checks::padSlot, "Rotor and new pads between the pistons", "Push pistons home; opening, rotor, pads" },
+             std::tuple { &checks::padWindow, "Pads in their opening", "Slide a pad in by hand" } }) {
+        const Verdict* v = study.verdict(*check, { axle });
         if (!v)
             continue;
-        auto& item = add(where + "/both/" + verdict, fmt::format("Both sides, {}", where), title, ask);
+        auto& item = add(fmt::format("{}/both/{}", where, check->name), fmt::format("Both sides, {}", where), title, ask);
         item.verdict = v->id;
         item.overruled = item.state == Checked::Fault;
         if (item.overruled)

@@ -45,7 +45,7 @@ Thermometer temperaturesOf(const Build& build, const SetupParts& setup, const Du
                                                             : heat::Node::Surface;
             // A gun or a probe is good to five kelvin at best; common practice.
             constexpr double least = 5;
-            t.taken.push_back({ std::min(*ended + *m.after.value, clock), m.axle == Axle::Front, node, *m.temperature.value,
+            t.taken.push_back({ std::min(*ended + *m.after.value, clock + heat::Accuracy {}.standing), m.axle == Axle::Front, node, *m.temperature.value,
                 std::max(least, m.temperature.plusMinus.value_or(0)) });
         }
     }

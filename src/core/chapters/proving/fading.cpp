@@ -1,6 +1,7 @@
 #include "chapters/proving/fading.hpp"
 
 #include "chapters/heat/duty_heat.hpp"
+#include "chapters/proving/checks.hpp"
 #include "chapters/proving/measured.hpp"
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
@@ -104,10 +105,9 @@ void addModelVerdict(Study& study, const FadeRuns& fade)
     constexpr std::size_t least = 5;
     if (session.stops.size() < least)
         return;
-    Verdict v;
-    v.id = fmt::format("stop/fade-model-{}", fade.session + 1);
+    Verdict v = verdictOf(checks::fadeModel, { .number = static_cast<int>(fade.session) + 1 });
     const Setup* setup = findSetup(build, session.setup);
-    v.title = fmt::format("Measured fade over predicted: {}", setup ? setup->name : session.setup);
+    v.title += ": " + (setup ? setup->name : session.setup);
     v.style = style::number;
     v.method =
         fmt::format("How much longer the worst stop is than the mean of the first {}, over the same as the heat model has it on that "
@@ -181,7 +181,7 @@ std::vector<FadeRuns> fadesOf(const Build& build, const std::vector<const Setup*
                 fade.numbers.push_back(run.stop + 1);
             }
         const double past = figures::setting(build.wants.fadePast, &Wants::fadePast);
-        fade.fades = proving::fadesAt(fade.counted, past);
+        fade.fades = proving::fadeIn(fade.counted, past);
         fade.bound = proving::fadeBound(fade.counted, past);
         if (withModel)
             addModel(fade, build);
@@ -194,15 +194,15 @@ void addFades(Study& study, const ProvingStudy& p)
 {
     for (const FadeRuns& fade : p.fades) {
         const TestSession& session = study.build->tests[fade.session];
-        Verdict v;
-        v.id = fmt::format("stop/fades-{}", fade.session + 1);
+        Verdict v = verdictOf(checks::fades, { .number = static_cast<int>(fade.session) + 1 });
         const Setup* setup = findSetup(*study.build, session.setup);
-        v.title = fmt::format("Until it fades: {}", setup ? setup->name : session.setup);
+        v.title += ": " + (setup ? setup->name : session.setup);
         v.style = style::road;
         const double past = figures::setting(study.build->wants.fadePast, &Wants::fadePast);
         v.method =
-            fmt::format("Faded from the first stop on that is past {:.2f} of the mean of the first three, and stays there for two at "
-                        "least; each distance brought to the speed to stop from.",
+            fmt::format("Faded where two stops or more in a row are past {:.2f} of the mean of the first three, whatever the last ones do; "
+                        "the level is the largest mean of two in a row, its scatter what neighbours differ by. Each distance is brought to "
+                        "the speed to stop from.",
                 past);
         v.source = "Common practice.";
         v.caution = "Stop at the first soft or long pedal, smell or smoke, and let them cool by driving.";
@@ -211,19 +211,29 @@ void addFades(Study& study, const ProvingStudy& p)
         } else {
             restOn(v.figure, *study.build, fade.runs);
             const double first = proving::sampleOf(std::span(fade.counted).first(3)).mean;
-            v.figure.value = fade.counted.back() / first;
+            const auto level = proving::fadeLevel(fade.counted, past);
+            v.figure.value = level.level;
+            v.figure.worstCase = v.figure.rootSumSquare = level.scatter;
             v.style = style::number;
             if (fade.fades) {
+                const auto [from, to] = *fade.fades;
+                const auto recovered = to + 1 < fade.counted.size() ? fmt::format(", recovered at {}", fade.numbers[to + 1]) : std::string();
                 // Of the parts that are replaced it is why they are.
                 v.level = session.setup == study.after.setup->id ? Level::Stop : Level::Caution;
-                v.reason = fmt::format("Faded from stop {} of {}: {} against {} at first", fade.numbers[*fade.fades], fade.runs.size(),
-                    print(fade.counted.back(), style::road, study.system), print(first, style::road, study.system));
+                v.reason = fmt::format("Faded from stop {} to {} of {}{}: {} against {} at first", fade.numbers[from], fade.numbers[to],
+                    fade.runs.size(), recovered, print(*std::max_element(fade.counted.begin() + static_cast<std::ptrdiff_t>(from),
+                        fade.counted.begin() + static_cast<std::ptrdiff_t>(to) + 1), style::road, study.system), print(first, style::road, study.system));
             } else if (fade.counted.back() > past * first) {
                 v.level = Level::Caution;
                 v.reason = "The last stop was long: one more would tell whether it fades";
+            } else if (level.single > 0 || level.level + level.scatter > past) {
+                v.level = Level::Unproven;
+                v.reason = fmt::format("The stops scatter: {:.2f} ±{:.2f} of the first ones, {:.2f} is faded. More stops, at the same speed and foot, "
+                                       "would tell",
+                    level.level, level.scatter, past);
             } else {
                 v.level = Level::Good;
-                v.reason = fmt::format("No fade in {} stops", fade.counted.size());
+                v.reason = fmt::format("No fade in {} stops: {:.2f} ±{:.2f} of the first ones", fade.counted.size(), level.level, level.scatter);
             }
             doubtWhatLacks(study, v);
         }

@@ -1,5 +1,6 @@
 #include "chapters/proving/measured.hpp"
 
+#include "chapters/proving/checks.hpp"
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
 #include "materials/materials.hpp"
@@ -10,6 +11,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <set>
 
 namespace deepstop {
 namespace {
@@ -117,6 +119,7 @@ void restOn(Figure& figure, const Build& build, const std::vector<MeasuredRun>& 
         add(figure.lacks, build.car.testSpeed);
     add(figure.restsOn, build.wants.windLimit);
     add(figure.restsOn, build.wants.fadePast);
+    add(figure.restsOn, build.wants.dayGrip);
     for (const MeasuredRun& run : runs) {
         const TestSession& session = build.tests[run.session];
         for (const Reading* reading : { &run.measured->speed, &run.measured->distance, &session.slope, &session.wind })
@@ -225,15 +228,40 @@ RunsOf runsOf(const Build& build, const Setup& setup)
     return all;
 }
 
+bool onOneDay(const Build& build, const RunsOf& a, const RunsOf& b)
+{
+    const auto daysOf = [&](const RunsOf& r) {
+        std::set<std::string> days;
+        for (const MeasuredRun& run : r.runs)
+            if (run.leftOut.empty())
+                days.insert(build.tests[run.session].date);
+        return days;
+    };
+    const auto days = daysOf(a);
+    return days == daysOf(b) && !days.contains(std::string());
+}
+
+std::optional<proving::Difference> acrossDays(
+    const Build& build, const RunsOf& a, const RunsOf& b, std::optional<proving::Difference> difference)
+{
+    if (!difference || onOneDay(build, a, b))
+        return difference;
+    // Either day may be off by so much, in 95 of 100.
+    const double day = figures::setting(build.wants.dayGrip, &Wants::dayGrip) * std::hypot(a.sample.mean, b.sample.mean);
+    const double half = std::hypot((difference->high - difference->low) / 2, day);
+    difference->low = difference->difference - half;
+    difference->high = difference->difference + half;
+    return difference;
+}
+
 void addMeasuredVerdicts(Study& study)
 {
     const Build& build = *study.build;
     int number = 0;
     for (const TestSession& session : build.tests)
         for (const MeasuredStop& measured : session.stops) {
-            Verdict v;
-            v.id = fmt::format("stop/measured-{}", ++number);
-            v.title = fmt::format("Measured stop {}", number);
+            Verdict v = verdictOf(checks::measuredStop, { .number = ++number });
+            v.title += fmt::format(" {}", number);
             v.style = style::deceleration;
             v.figure = decelerationOf(measured);
             v.method =
@@ -277,12 +305,11 @@ void addDifference(Study& study, const ProvingStudy& p)
     const RunsOf& b = p.measuredAfter;
     if (study.before.setup == study.after.setup || (a.runs.empty() && b.runs.empty()))
         return;
-    Verdict v;
-    v.id = "stop/proven";
-    v.title = "Before against after, as measured";
+    Verdict v = verdictOf(checks::proven);
     v.style = style::road;
     v.method = "Each distance brought to the speed to stop from by (v₀/v)²; stops that were left out or no tyre can do do not count. Means "
-               "compared by Welch's test, 95 % interval; a trend over the runs by least squares is named before a difference is.";
+               "compared by Welch's test, 95 % interval; of different days the grip may differ by 5 % either way (a setting), which goes into "
+               "it; a trend over the runs by least squares is named before a difference is.";
     v.source = "Welch 1947 with Satterthwaite's freedom; power by the noncentral t.";
     v.caution = "Try brakes only on a closed place with no one behind and run-out of twice the distance.";
     const auto count = [&](const RunsOf& r) { return fmt::format("{}: {}", r.setup->name, r.sample.count); };
@@ -321,7 +348,9 @@ void addDifference(Study& study, const ProvingStudy& p)
         v.level = Level::Unproven;
         v.reason = fmt::format("The scatter overlaps: {} {}, but anything from {} would fit", size, way(d.difference), interval);
         const int more = d.wanted - std::min(a.sample.count, b.sample.count);
-        v.reason += d.wanted == 0 || more > 500 ? ". No sensible number of stops would settle it"
+        const bool days = !onOneDay(*study.build, a, b);
+        v.reason += days ? ". They are of different days, each with its own grip: drive both on one day, old, new and old again"
+            : d.wanted == 0 || more > 500 ? ". No sensible number of stops would settle it"
             : more > 0                          ? fmt::format(". {} more each side would settle one this large", more)
                                                 : "";
     } else if (d.difference < 0) {

@@ -26,6 +26,12 @@ void restOn(Figure& figure, const Build& build, const std::vector<MeasuredRun>& 
 /// What rests on readings that are missing has no value, and is no better than unproven.
 void doubtWhatLacks(const Study& study, Verdict& verdict);
 
+/// Whether the stops that count of both setups were driven on the same days, and it is known that they were.
+[[nodiscard]] bool onOneDay(const Build& build, const RunsOf& a, const RunsOf& b);
+/// A difference of means with what two days' grip may make of it, where they were not.
+[[nodiscard]] std::optional<proving::Difference> acrossDays(
+    const Build& build, const RunsOf& a, const RunsOf& b, std::optional<proving::Difference> difference);
+
 /// What each measured stop says by itself.
 void addMeasuredVerdicts(Study& study);
 /// What the runs of both setups say of each other.

@@ -1,6 +1,7 @@
 #include "chapters/proving/proving_chapter.hpp"
 
 #include "chapters/heat/duty_heat.hpp"
+#include "chapters/proving/checks.hpp"
 #include "chapters/proving/fading.hpp"
 #include "chapters/proving/measured.hpp"
 #include "figures/brake_figures.hpp"
@@ -204,9 +205,7 @@ void addSaves(Study& study, const ProvingStudy& p)
 {
     if (study.before.setup == study.after.setup)
         return;
-    Verdict v;
-    v.id = "stop/saves";
-    v.title = "What it saves, cold and hot";
+    Verdict v = verdictOf(checks::saves);
     v.style = style::road;
     v.method = "The stop in steps, cold and with the pads as hot as after the duty; 120 draws of grip, mass, foot, build-up and friction, "
                "the same for both setups, say how sure a difference is (90 of 100). Heat of this very stop does not act on it.";
@@ -325,7 +324,7 @@ ProvingStudy measuredOf(const Study& study, bool withModel)
     p.measuredBefore = runsOf(*study.build, *study.before.setup);
     p.measuredAfter = runsOf(*study.build, *study.after.setup);
     if (study.before.setup != study.after.setup)
-        p.difference = proving::welch(p.measuredBefore.counted, p.measuredAfter.counted);
+        p.difference = acrossDays(*study.build, p.measuredBefore, p.measuredAfter, proving::welch(p.measuredBefore.counted, p.measuredAfter.counted));
     p.fades = study.recall(withModel ? "fades" : "fades as driven", [&] {
         return fadesOf(
             *study.build, { study.before.setup, study.before.setup == study.after.setup ? nullptr : study.after.setup }, withModel);

@@ -61,7 +61,7 @@ struct FadeRuns {
     std::vector<MeasuredRun> runs;
     std::vector<double> counted;
     std::vector<std::size_t> numbers; ///< of those, as they were driven, from 1
-    std::optional<std::size_t> fades; ///< place in `counted`
+    std::optional<proving::Faded> fades; ///< places in `counted`
     std::optional<double> bound; ///< distance past which it has faded; nothing before three count
     /// How much longer than the first ones the model has each of those that count; empty where that cannot be said.
     std::vector<double> lengthening {};

@@ -1,5 +1,6 @@
 #include "chapters/stopping/stopping_chapter.hpp"
 
+#include "chapters/stopping/checks.hpp"
 #include "figures/brake_figures.hpp"
 #include "verdict/judge.hpp"
 
@@ -51,6 +52,16 @@ SetupStopping stoppingOf(const Study& study, const SetupParts& setup)
     return r;
 }
 
+/// Pressure at which the rear locks over that at which the front does, less one, on the tyres as they were read.
+Figure rearAfterFront(const Study& study, const SetupParts& setup)
+{
+    return evaluate([&](Sample& s) {
+        constexpr double ample = 1e9;
+        const auto locks = stopping::lockPressures(figures::carOf(s, study.build->car), figures::brakesOf(s, *study.build, setup), ample);
+        return std::isinf(locks.rear) ? 1 : std::isinf(locks.front) ? -1 : std::min(1.0, locks.rear / locks.front - 1);
+    });
+}
+
 void addStopVerdicts(Study& study)
 {
     const SetupParts& after = study.after;
@@ -59,9 +70,7 @@ void addStopVerdicts(Study& study)
     const bool compared = after.setup != before.setup;
     const Build& build = *study.build;
 
-    Verdict limit;
-    limit.id = "stop/limit";
-    limit.title = "What limits the stop";
+    Verdict limit = verdictOf(checks::stopLimit);
     limit.style = style::deceleration;
     limit.figure = now.deceleration;
     if (after.complete())
@@ -104,6 +113,11 @@ void addStopVerdicts(Study& study)
         }
         if (build.car.antilock == YesNo::Unknown)
             limit.reason += " (reckoned without antilock)";
+        // The middle alone says nothing where the interval crosses.
+        if (isFine(limit.level) && build.car.antilock != YesNo::Yes && !(rearAfterFront(study, after).lowest() >= 0)) {
+            limit.level = Level::Caution;
+            limit.reason += "; at worst the rear locks first";
+        }
         if (limit.figure.provisional() && !isBad(limit.level)) {
             limit.level = Level::Unproven;
             limit.reason += "; " + judge::estimatedIn(study, limit.figure);
@@ -112,9 +126,7 @@ void addStopVerdicts(Study& study)
     study.verdicts.push_back(limit);
 
     if (compared) {
-        Verdict distance;
-        distance.id = "stop/distance";
-        distance.title = "Stopping distance";
+        Verdict distance = verdictOf(checks::stopDistance);
         distance.style = style::road;
         distance.lacksInWords = limit.lacksInWords;
         if (before.complete() && after.complete())
@@ -139,9 +151,12 @@ void addStopVerdicts(Study& study)
                 distance.level = Level::Caution;
                 distance.reason = fmt::format("{} longer than before (±{}{}): {} hold it now", by, width,
                     change < unsure ? ", so not certain" : "", nameOf(now.braking ? now.braking->limit : stopping::Limit::Pedal));
+            } else if (-change <= unsure) {
+                distance.level = Level::Unproven;
+                distance.reason = fmt::format("{} shorter than before, ±{}: no gain is known", by, width);
             } else {
                 distance.level = Level::Good;
-                distance.reason = fmt::format("{} shorter than before (±{}{})", by, width, -change < unsure ? ", so not certain" : "");
+                distance.reason = fmt::format("{} shorter than before (±{})", by, width);
             }
             if (distance.figure.provisional() && distance.level != Level::Caution) {
                 distance.level = Level::Unproven;
@@ -161,7 +176,7 @@ void addStopLedger(Study& study)
     const Build& build = *study.build;
     const SetupStopping& was = study.of<Stopping>().before;
     const SetupStopping& now = study.of<Stopping>().after;
-    const Verdict* limit = study.verdict("stop/limit");
+    const Verdict* limit = study.verdict(checks::stopLimit);
     auto share = judge::ledgerLine("front-share", "Front share", style::share, was.frontShare, now.frontShare,
         difference(frontShareOf(study, b), frontShareOf(study, a)));
     share.word = share.change.value ? std::string(nameOf(now.braking->limit)) : "unproven";
@@ -175,14 +190,16 @@ void addStopLedger(Study& study)
     distance.style = style::road;
     distance.before = was.distance;
     distance.after = now.distance;
-    if (const Verdict* v = study.verdict("stop/distance")) {
+    if (const Verdict* v = study.verdict(checks::stopDistance)) {
         distance.change = v->figure;
         distance.level = v->level;
     } else {
         distance.change = distance.before.value && distance.after.value ? evaluate([](Sample&) { return 0.0; }) : Figure {};
         distance.level = limit ? limit->level : Level::Unproven;
     }
-    distance.word = judge::changeWord(study, distance);
+    distance.word = distance.change.value && *distance.change.value != 0 && std::abs(*distance.change.value) <= distance.change.rootSumSquare
+        ? "no sure difference"
+        : judge::changeWord(study, distance);
     study.ledger.push_back(std::move(distance));
 }
 

@@ -1,6 +1,7 @@
 #include "chapters/weights/weights_chapter.hpp"
 
 #include "build/choices.hpp"
+#include "chapters/weights/checks.hpp"
 #include "figures/figures.hpp"
 #include "materials/materials.hpp"
 #include "verdict/judge.hpp"
@@ -97,7 +98,7 @@ std::optional<Remedy> estimates(const Study& study, Axle axle, std::span<const W
     return remedy;
 }
 
-void addDoubtOfRotor(Study& study, Axle axle, const SetupParts& setup, const CornerWeights& weights, std::string_view suffix)
+void addDoubtOfRotor(Study& study, Axle axle, const SetupParts& setup, const CornerWeights& weights, bool found)
 {
     const AxleParts& result = setup.at(axle);
     if (!result.corner || result.corner->brakes == BrakeKind::Drums || !weights.rotorMass.value)
@@ -110,10 +111,7 @@ void addDoubtOfRotor(Study& study, Axle axle, const SetupParts& setup, const Cor
     const Figure scale = evaluate([&](Sample& s) { return figures::rotorMassWeighed(s, *result.corner); });
     if (!scale.value || std::abs(*scale.value / *weights.rotorMass.value - 1) <= weighedApart)
         return;
-    Verdict doubt;
-    doubt.id = judge::wordFor(axle) + "/weighed-rotor" + std::string(suffix);
-    doubt.axle = axle;
-    doubt.title = "Rotor on the scale against its dimensions";
+    Verdict doubt = verdictOf(checks::weighedRotor, { .axle = axle, .found = found });
     doubt.style = style::partMass;
     doubt.figure =
         evaluate([&](Sample& s) { return figures::rotorMassWeighed(s, *result.corner) - figures::rotorMass(s, result.corner->rotor); });
@@ -148,10 +146,10 @@ void addWeightLedger(Study& study, Axle axle)
         return;
     std::vector<std::string> lacks;
     const auto& found = study.of<Weights>();
-    auto line = judge::ledgerLine("corner-weight", "Corner weight", style::partMass, found.before.at(axle).cornerMass,
+    auto line = judge::ledgerLine(std::string(lines::cornerWeight), "Corner weight", style::partMass, found.before.at(axle).cornerMass,
         found.after.at(axle).cornerMass,
         evaluate([&](Sample& s) { return figures::cornerMass(s, *after, lacks) - figures::cornerMass(s, *before, lacks); }));
-    if (const Verdict* v = judge::verdictOn(study, axle, "weight")) {
+    if (const Verdict* v = study.verdict(checks::weight, { axle })) {
         line.level = v->level;
         line.lacksInWords = v->lacksInWords;
     }
@@ -167,9 +165,7 @@ void addWeightVerdicts(Study& study, Axle axle)
         return;
     const CornerWeights& now = study.of<Weights>().after.at(axle);
     const CornerWeights& was = study.of<Weights>().before.at(axle);
-    Verdict weight;
-    weight.id = judge::wordFor(axle) + "/weight";
-    weight.axle = axle;
+    Verdict weight = verdictOf(checks::weight, { axle });
     weight.title = fmt::format("Weight and heat store, one {} corner", judge::wordFor(axle));
     weight.style = style::partMass;
     std::vector<Whose> sides { { study.before, *before.corner, {} }, { study.after, *after.corner, {} } };
@@ -209,9 +205,9 @@ void addWeightVerdicts(Study& study, Axle axle)
         }
     }
     study.verdicts.push_back(std::move(weight));
-    addDoubtOfRotor(study, axle, study.after, now, "");
+    addDoubtOfRotor(study, axle, study.after, now, false);
     if (study.before.setup != study.after.setup && before.corner != after.corner)
-        addDoubtOfRotor(study, axle, study.before, was, "-found");
+        addDoubtOfRotor(study, axle, study.before, was, true);
 }
 
 } // namespace

@@ -1,0 +1,126 @@
+#include "build/element_id.hpp"
+
+#include "build/fields.hpp"
+
+#include <bit>
+#include <cstdint>
+#include <string_view>
+#include <unordered_set>
+#include <utility>
+#include <vector>
+
+namespace deepstop {
+namespace {
+
+/// What an element says, as one number (FNV-1a over its values and their keys).
+class Contents : public Visitor {
+public:
+    std::uint64_t sum = 0xcbf29ce484222325;
+
+    void reading(const ReadingField& field, Reading& r) override
+    {
+        const Reading& read = r;
+        add(field.key);
+        add(read.value.value_or(-1));
+        add(read.plusMinus.value_or(-1));
+        add(static_cast<double>(read.known));
+        add(read.instrument);
+        add(read.date);
+        for (const double each : read.repeats)
+            add(each);
+    }
+    void readings(const ReadingField& field, std::vector<Reading>& list, std::size_t) override
+    {
+        for (Reading& each : list)
+            reading(field, each);
+    }
+    void text(const Name& name, std::string& value) override { add(name.key), add(value); }
+    void count(const CountField& field, int& value) override { add(field.key), add(value); }
+    void number(const NumberField& field, double& value) override { add(field.key), add(value); }
+    void pairs(const PairsField& field, Pairs& values) override
+    {
+        add(field.key);
+        for (const auto& [first, second] : values)
+            add(first), add(second);
+    }
+    void choice(const Name& name, Choice& choice) override { add(name.key), add(choice.words.token(choice.index)); }
+    void ticks(const Name& name, Ticks& ticks) override
+    {
+        add(name.key);
+        for (const std::size_t each : ticks.indices)
+            add(ticks.words.token(each));
+    }
+    void list(const ListField& field, List& list) override
+    {
+        add(field.key);
+        for (std::size_t i = 0; i < list.size(); ++i)
+            list.describe(*this, i);
+    }
+
+private:
+    void add(std::string_view text)
+    {
+        for (const char letter : text)
+            sum = (sum ^ static_cast<unsigned char>(letter)) * prime;
+        sum = (sum ^ 0xff) * prime; // where it ends
+    }
+    void add(double value)
+    {
+        for (auto bits = std::bit_cast<std::uint64_t>(value); bits; bits >>= 8)
+            sum = (sum ^ (bits & 0xff)) * prime;
+        sum = (sum ^ 0xfe) * prime;
+    }
+    static constexpr std::uint64_t prime = 0x100000001b3;
+};
+
+/// Letters and digits that are not taken for one another.
+std::string written(std::uint64_t number)
+{
+    constexpr std::string_view letters = "23456789abcdefghjkmnpqrstuvwxyz";
+    std::string text;
+    for (int i = 0; i < 6; ++i, number /= letters.size())
+        text.push_back(letters[number % letters.size()]);
+    return text;
+}
+
+class GiveIds : public Visitor {
+public:
+    void element(ElementId& id) override
+    {
+        if (own_)
+            *std::exchange(own_, nullptr) = &id;
+    }
+    void list(const ListField&, List& list) override
+    {
+        std::unordered_set<std::string_view> taken;
+        std::vector<std::pair<std::size_t, ElementId*>> without;
+        for (std::size_t i = 0; i < list.size(); ++i) {
+            ElementId* id = nullptr;
+            own_ = &id; // its own comes before those of lists in it
+            list.describe(*this, i);
+            own_ = nullptr;
+            if (id && (id->text.empty() || !taken.insert(id->text).second))
+                without.emplace_back(i, id);
+        }
+        for (const auto& [i, id] : without) {
+            Contents contents;
+            list.describe(contents, i);
+            id->text = written(contents.sum);
+            for (std::uint64_t again = 1; !taken.insert(id->text).second; ++again)
+                id->text = written(contents.sum + again * 0x9e3779b97f4a7c15);
+        }
+    }
+
+private:
+    ElementId** own_ = nullptr;
+};
+
+} // namespace
+
+void giveIds(Build& build)
+{
+    GiveIds give;
+    describe(give, build);
+}
+
+} // namespace deepstop

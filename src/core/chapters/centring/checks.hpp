@@ -1,0 +1,24 @@
+#pragma once
+/// The checks of this chapter: rotor and caliper as read at the mock-up.
+
+#include "verdict/check.hpp"
+
+namespace deepstop::checks {
+
+inline constexpr Check axial { .name = "axial", .title = "rotor in the middle", .of = CheckOf::Corner,
+    .decides = Decides::CentringNeeded, .holds = Holds::AllCuts, .awaited = Awaited::OnDiscs };
+inline constexpr Check tilt { .name = "tilt", .title = "caliper square to the rotor", .of = CheckOf::Corner,
+    .decides = Decides::CentringNeeded, .holds = Holds::AllCuts, .awaited = Awaited::OnDiscs };
+inline constexpr Check conditions { .name = "conditions", .title = "how it was read", .of = CheckOf::Corner,
+    .decides = Decides::CentringNeeded, .holds = Holds::AllCuts, .awaited = Awaited::OnDiscs };
+inline constexpr Check padEdgeRead { .name = "pad-edge", .title = "pad at the rotor's edge", .of = CheckOf::Corner,
+    .decides = Decides::Centring };
+inline constexpr Check agreement { .name = "agreement", .title = "gaps against dimensions", .of = CheckOf::Corner,
+    .decides = Decides::Centring };
+inline constexpr Check slotSum { .name = "slot-sum", .title = "gaps and rotor against the slot", .of = CheckOf::Corner,
+    .decides = Decides::Centring };
+inline constexpr Check axialByDimensions { .name = "axial", .title = "Rotor in the middle, from dimensions", .decides = Decides::Centring };
+
+inline constexpr const Check* ofCentring[] { &axial, &tilt, &conditions, &padEdgeRead, &agreement, &slotSum, &axialByDimensions };
+
+} // namespace deepstop::checks

@@ -1,0 +1,20 @@
+#pragma once
+/// The checks of this chapter: bolted joints.
+
+#include "verdict/check.hpp"
+
+namespace deepstop::checks {
+
+inline constexpr Check jointThread { .name = "joint-#-thread", .title = "thread held", .decides = Decides::Fit, .shown = "joints",
+    .holds = Holds::DrillingAndGrinding, .awaited = Awaited::Everywhere };
+inline constexpr Check jointEnd { .name = "joint-#-end", .title = "bolt's end", .decides = Decides::Fit, .shown = "joints",
+    .holds = Holds::DrillingAndGrinding };
+inline constexpr Check jointShank { .name = "joint-#-shank", .title = "shank within the grip", .decides = Decides::Fit, .shown = "joints" };
+inline constexpr Check jointHead { .name = "joint-#-head", .title = "pressure under the heads", .decides = Decides::Fit,
+    .shown = "joints" };
+inline constexpr Check jointTorque { .name = "joint-#-torque", .title = "tightening", .decides = Decides::Fit, .shown = "joints" };
+inline constexpr Check jointSlip { .name = "joint-#-slip", .title = "held against the brake", .decides = Decides::Fit, .shown = "joints" };
+
+inline constexpr const Check* ofJoints[] { &jointThread, &jointEnd, &jointShank, &jointHead, &jointTorque, &jointSlip };
+
+} // namespace deepstop::checks
