@@ -51,6 +51,31 @@ private slots:
         QVERIFY(faultLetter(s).empty());
     }
 
+    /// What came on the car and stays on it is not as thick as new because nobody has looked.
+    void whatStaysOnTheCarHasWorn()
+    {
+        Build build = demo();
+        const auto lining = [&] {
+            return *study(std::make_shared<const Build>(build), { {}, "as-found" }, UnitSystem::Metric, Remedies::LeftOut).verdict("front/worn-pad");
+        };
+        QCOMPARE(lining().level, Level::Unproven);
+        QVERIFY2(lining().reason.find("as thick as new") != std::string::npos, lining().reason.c_str());
+        for (const Side side : { Side::Left, Side::Right })
+            build.setups[0].front->at(side).liningThickness = { 8e-3, 0.1e-3, Known::Measured, "vernier", {} };
+        QCOMPARE(lining().level, Level::Good);
+        // Of what is taken off nothing hangs on it.
+        QCOMPARE(study(demo()).verdict("front/worn-pad-found")->level, Level::Good);
+    }
+
+    /// Two metals are two pieces.
+    void aCastingIsOfOneMetal()
+    {
+        Build build = demo();
+        QVERIFY(!study(build).verdict("front/construction"));
+        build.setups[1].front->rotor.construction = RotorBuild::OnePiece;
+        QCOMPARE(study(build).verdict("front/construction")->level, Level::Caution);
+    }
+
     void aBoreTooSmallIsFoundAndNamed()
     {
         auto build = demo();

@@ -40,6 +40,7 @@ constexpr double padsCover = 0.15; // of a drum's inside left open by its shoes
 constexpr double plateFaces = 0.3; // of a drum's inside, seen by the plate and the cylinder
 constexpr double holdsTo = 350 + 273.15;
 constexpr double losesAfter = 50; // K for a tenth of friction
+constexpr double pointsApart = 200; // K, two points of a curve at most, with nothing hidden between them
 
 heat::RingMetal metalOf(Sample& s, RingMaterial material)
 {
@@ -243,10 +244,17 @@ double fadesAt(const FrictionCurve& curve, double part)
 double measuredTo(Sample& s, const Corner& c)
 {
     const auto& measured = c.brakes == BrakeKind::Drums ? c.drum.frictionOverTemperature : c.pad.frictionOverTemperature;
-    double last = -std::numeric_limits<double>::infinity();
+    if (measured.size() < 2)
+        return std::numeric_limits<double>::infinity();
+    std::vector<double> at;
     for (const FrictionPoint& p : measured)
-        last = std::max(last, s(p.temperature, plain));
-    return measured.size() < 2 ? std::numeric_limits<double>::infinity() : last;
+        at.push_back(s(p.temperature, plain));
+    std::ranges::sort(at, ascending);
+    // Between two points far apart it may do anything.
+    std::size_t i = 0;
+    while (i + 1 < at.size() && at[i + 1] - at[i] <= pointsApart)
+        ++i;
+    return at[i];
 }
 
 bool ThermalCar::operator==(const ThermalCar& o) const

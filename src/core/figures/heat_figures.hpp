@@ -23,7 +23,8 @@ struct FrictionCurve {
 [[nodiscard]] FrictionCurve frictionCurve(Sample& s, const Corner& corner);
 /// Surface temperature at which friction is under a part of the quoted one: that of the first point where it never was over it.
 [[nodiscard]] double fadesAt(const FrictionCurve& curve, double part);
-/// The last temperature at which somebody has measured it, K; infinite for a curve that is common practice alone.
+/// To which temperature somebody has measured it, no two points more than 200 K apart (common practice), K; infinite for a curve that is
+/// common practice alone.
 [[nodiscard]] double measuredTo(Sample& s, const Corner& corner);
 
 /// All that a run of a duty hangs on, in plain numbers: equal ones run alike.

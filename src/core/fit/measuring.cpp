@@ -36,9 +36,10 @@ std::vector<PlannedStation> measuringPlan(const std::vector<Outline>& caliper, d
         if (std::ranges::none_of(wished, [&](const PlannedStation& p) { return p.on == on && std::abs(p.place - place) < 1.5 * reach; }))
             wished.push_back({ on, place, why, false });
     };
-    // Just past the ends, so that they are enclosed.
-    wish(Barrel, face - inboard + 0.5e-3, "inboard end of the caliper");
-    wish(Barrel, face - outboard - 0.5e-3, "outboard end of the caliper");
+    // Past the ends, so that they are enclosed even where a station is read a little off.
+    constexpr double past = 1e-3;
+    wish(Barrel, face - inboard + past, "inboard end of the caliper");
+    wish(Barrel, face - outboard - past, "outboard end of the caliper");
     double backIn = outboard;
     double backOut = inboard;
     for (const Point p : body)
@@ -53,8 +54,8 @@ std::vector<PlannedStation> measuringPlan(const std::vector<Outline>& caliper, d
     }
     for (std::size_t i = 1; i < caliper.size(); ++i)
         wish(Barrel, face - (caliper[i].chain[0].z + caliper[i].chain[2].z) / 2, "what stands proud of the caliper");
-    wish(Spokes, low - 0.5e-3, "foot of the caliper");
-    wish(Spokes, top.r + 0.5e-3, "top of the caliper");
+    wish(Spokes, low - past, "foot of the caliper");
+    wish(Spokes, top.r + past, "top of the caliper");
     for (const Point p : body)
         if (p.z >= outboard - 1e-6)
             wish(Spokes, p.r, "edge of the outboard face");

@@ -344,6 +344,42 @@ std::optional<fit::Room> roomOf(
     return roomOf(which, outlines, fit::cautious(wheel), setting(wants.stationSpacing, &Wants::stationSpacing));
 }
 
+namespace {
+
+/// How far off the outermost stations may lie along the caliper; what a station planned just past its end may be off at most.
+double endsOff(WheelGap which, const Wheel& wheel)
+{
+    std::vector<const Reading*> along;
+    if (which == WheelGap::Spokes)
+        for (const SpokeStation& each : wheel.spokes)
+            along.push_back(&each.radius);
+    else
+        for (const BarrelStation& each : wheel.barrel)
+            along.push_back(&each.depth);
+    if (along.empty())
+        return 0;
+    const auto [first, last] = std::ranges::minmax(along, {}, [](const Reading* r) { return r->value.value_or(0); });
+    constexpr double most = 0.45e-3;
+    return std::min(most, std::max(uncertainty(*first, true), uncertainty(*last, true)));
+}
+
+/// Whether stations face all of the caliper with the outermost of them as far off as they may be.
+bool coveredAtWorst(
+    WheelGap which, const std::vector<fit::Outline>& caliper, const fit::WheelShape& shape, const Wheel& wheel, double spacing)
+{
+    const double off = endsOff(which, wheel);
+    return std::ranges::all_of(std::array { -off, off }, [&](double by) {
+        auto moved = caliper;
+        for (fit::Outline& part : moved)
+            for (geometry::Point& p : part.chain)
+                (which == WheelGap::Spokes ? p.r : p.z) += by;
+        const auto room = roomOf(which, moved, fit::cautious(shape), spacing);
+        return !room || room->covered();
+    });
+}
+
+} // namespace
+
 double wheelGap(Sample& s, WheelGap which, const Corner& corner, Side side, const Wheel& wheel, const Wants& wants)
 {
     const double face = wheelFace(s, corner);
@@ -368,7 +404,7 @@ double wheelGap(Sample& s, WheelGap which, const Corner& corner, Side side, cons
     const auto room = roomOf(which, outlines, fit::cautious(shape), spacing);
     if (room && s.atNominal())
         sayIdle(s, which, { wheel, shape, face, room->gap }, corner, outlines, spacing);
-    if (room && !room->covered())
+    if (room && (!room->covered() || (s.atNominal() && !coveredAtWorst(which, outlines, shape, wheel, spacing))))
         s.assume(which == WheelGap::Barrel ? "the barrel of " + wheel.name + " where no station is near"
                                            : "the spokes of " + wheel.name + " where no station is near");
     double weights = 0;

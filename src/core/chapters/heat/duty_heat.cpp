@@ -353,7 +353,7 @@ private:
         for (const Axle axle : { Axle::Front, Axle::Rear }) {
             const double peak = (axle == Axle::Front ? now_.run->frontPeak : now_.run->rearPeak)[static_cast<std::size_t>(heat::Node::Surface)];
             if (peak > now_.measuredTo.at(axle))
-                return fmt::format("The {} faces reach {}, their pads' friction is measured to {}", judge::wordFor(axle), celsius(study_, peak),
+                return fmt::format("The {} faces reach {}, their friction is known to {}", judge::wordFor(axle), celsius(study_, peak),
                     celsius(study_, now_.measuredTo.at(axle)));
         }
         return {};

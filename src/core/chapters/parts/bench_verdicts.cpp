@@ -371,19 +371,24 @@ void addPadVerdicts(const Bench& bench, const Corner& c)
 void addWear(const Bench& bench, const SetupParts& setup, bool found)
 {
     const Corner& c = *setup.at(bench.axle()).corner;
+    // What came on the car and stays has worn, by nobody knows how much; what is put on is new.
+    const bool driven = !found && setup.setup == &bench.study().build->setups.front();
+    const auto nowOr = [driven](Sample& s, const Reading& worn, const Reading& asNew, const char* what) {
+        if (!worn.value && driven)
+            s.assume(what);
+        return s(worn.value ? worn : asNew);
+    };
     auto rotor = bench.begin(checks::wornRotor, fmt::format("Rotor thickness left, {}", setup.setup->name), style::fine,
         "Thickness less the minimum cast or stamped on the part.", found);
     rotor.source = "The maker's minimum thickness.";
     rotor.figure = figures::lesserSide([&](Sample& s, Side side) {
-        const Reading& worn = c.at(side).ringThickness;
-        return s(worn.value ? worn : c.rotor.thickness) - s(c.rotor.minimumThickness);
+        return nowOr(s, c.at(side).ringThickness, c.rotor.thickness, "rotors as thick as new") - s(c.rotor.minimumThickness);
     }).figure;
     rotor.caution = "A rotor below its minimum is scrap, however good it looks.";
     auto pad = bench.begin(checks::wornPad, fmt::format("Lining left, {}", setup.setup->name), style::size,
         "Lining less its minimum; 2 mm where the maker names none.", found);
     pad.figure = figures::lesserSide([&](Sample& s, Side side) {
-        const Reading& worn = c.at(side).liningThickness;
-        return s(worn.value ? worn : c.pad.thickness) - s.orElse(c.pad.minimumThickness, thinPad);
+        return nowOr(s, c.at(side).liningThickness, c.pad.thickness, "linings as thick as new") - s.orElse(c.pad.minimumThickness, thinPad);
     }).figure;
     for (Verdict* v : { &rotor, &pad }) {
         const Figure& f = v->figure;
