@@ -1,0 +1,96 @@
+#include "jobcard/steps.hpp"
+
+#include "build/choices.hpp"
+#include "chapters/clearance/checks.hpp"
+#include "chapters/stopping/checks.hpp"
+
+namespace deepstop::jobcard {
+
+void Writer::bleed()
+{
+    const School s = bleedingOf(study_, record_);
+    const Hydraulics& h = *study_.after.hydraulics;
+    add(Phase::Bleed, "car/fluid", "car",
+        h.fluid == FluidClass::Unknown
+            ? "Fresh fluid of the class the car's maker asks for: nobody has said which"
+            : fmt::format("Fresh, unopened {}; old and new are not mixed by halves", wordFor(h.fluid, choices::fluid)),
+        fmt::format("/setups/{}/hydraulics/fluid", study_.after.setup->hydraulics ? study_.after.setup - build_.setups.data() : 0),
+        { "Fluid eats paint and harms eyes; water thins what it stands.", "fluid, hose, bottle", {}, 3 });
+    for (std::size_t i = 0; i < s.steps.size(); ++i)
+        add(Phase::Bleed, fmt::format("car/bleed-{}", i + 1), "car",
+            fmt::format("Bleed {}: until no bubble comes; reservoir kept full. {}", s.steps[i],
+                i == 0 ? s.title + ". " + s.why : std::string()),
+            choice("bleed_order"),
+            { i == 0 ? "The reservoir must not run dry: air in an antilock unit wants a tool." : "", {}, {}, 12 });
+    add(Phase::Bleed, "car/pressed", "car",
+        "A hard foot for a minute, engine on: the pedal does not sink; every joint that was open is dry", practice,
+        { "A pedal that sinks leaks somewhere: the car does not move.", "lamp", {}, 5 });
+}
+
+void Writer::wheels()
+{
+    eachCorner([&](Axle axle, Side, const std::string& id, const std::string& corner) {
+        const Corner& c = now(axle);
+        const bool bolts = hub(axle).heldBy == WheelHeldBy::Bolts;
+        if (c.spacer.value && *c.spacer.value > 0)
+            add(Phase::Wheels, id + "/spacer", corner,
+                fmt::format("Spacer of {} on a clean face, sitting on the pilot", length(c.spacer, style::size)),
+                pointerOf(study_.after, axle) + "/spacer_mm");
+        add(Phase::Wheels, id + "/nuts", corner,
+            fmt::format(
+                "Wheel on; {} by hand as far as they go, counted turns{}; then crosswise in two rounds to the car maker's torque",
+                bolts ? "wheel bolts" : "nuts", says(checks::studs, { axle })),
+            idOf(checks::studs, { axle }),
+            { bolts ? "Too short a bolt strips, too long a one jams the brake or drum behind it."
+                    : "Fewer turns than the stud's diameter needs is not held.",
+                "torque wrench", {}, 6 });
+    });
+}
+
+void Writer::beforeMoving()
+{
+    add(Phase::BeforeMoving, "car/pedal-free", "car", "The prop is out from under the pedal, and nothing lies round the pedals", practice,
+        { "A prop left in takes the brakes away.", {}, {}, 1 });
+    add(Phase::BeforeMoving, "car/pump", "car", "Pump the pedal until it is high and hard, BEFORE the car moves", practice,
+        { "The first push finds nothing: the pistons are still back.", {}, {}, 2 });
+    add(Phase::BeforeMoving, "car/turns", "car", "Each wheel turns free with the pedal up, and holds with it down", practice,
+        { {}, {}, {}, 4 });
+    for (const Axle axle : axles_) {
+        const ParkingBrake kind = hub(axle).parkingBrake;
+        if (kind == ParkingBrake::None)
+            continue;
+        if (axle == Axle::Rear || kind != ParkingBrake::Unknown)
+            add(Phase::BeforeMoving, judge::wordFor(axle) + "/parking", judge::wordFor(axle),
+                hub(axle).electricParking == YesNo::Yes
+                    ? "Electric parking brake out of its service mode, cycled, and it holds on a slope"
+                    : "Parking brake adjusted: it holds on a slope and lets go",
+                hubPointer(axle, "parking_brake"), { {}, {}, {}, 6 });
+    }
+    add(Phase::BeforeMoving, "car/level", "car", "Fluid between the marks, cap on, no warning light", practice);
+    add(Phase::BeforeMoving, "car/walking", "car", "From walking pace, a closed place: it stops, straight, without noise", idOf(checks::stopLimit),
+        { "The first stops are slow ones; stop at the first pull or soft pedal.", {}, {}, 5 });
+}
+
+void Writer::bedIn()
+{
+    const School s = beddingOf(study_, record_);
+    for (std::size_t i = 0; i < s.steps.size(); ++i)
+        add(Phase::BedIn, fmt::format("car/bed-{}", i + 1), "car",
+            fmt::format("{}{}", i == 0 ? s.title + ". " + s.why + " " : std::string(), s.steps[i]), choice("bedding"),
+            { i == 0 ? "Only where it is legal and nobody is behind. New pads bite late until they are bedded." : "", {}, {}, 15 });
+}
+
+void Writer::reCheck()
+{
+    eachCorner([&](Axle axle, Side, const std::string& id, const std::string& corner) {
+        add(Phase::ReCheck, id + "/first-drive", corner,
+            "After the first drive: no leak, bolts at their marks, nuts at torque, nothing has touched",
+            idOf(checks::barrelGap, { axle }), { {}, "torque wrench, lamp", {}, 6 });
+    });
+    add(Phase::ReCheck, "car/later", "car",
+        fmt::format("After {} to {}: bolts and nuts once more, linings, hoses", print(80e3, style::odometer, study_.system),
+            print(160e3, style::odometer, study_.system)),
+        practice, { {}, "torque wrench", {}, 20 });
+}
+
+} // namespace deepstop::jobcard

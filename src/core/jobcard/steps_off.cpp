@@ -1,0 +1,207 @@
+#include "jobcard/steps.hpp"
+
+#include "build/choices.hpp"
+#include "chapters/centring/checks.hpp"
+#include "chapters/clearance/checks.hpp"
+#include "chapters/parts/checks.hpp"
+
+namespace deepstop::jobcard {
+namespace {
+
+std::string slug(std::string_view words)
+{
+    std::string id;
+    for (const char c : words)
+        if ((c >= 'a' && c <= 'z') || (c >= '0' && c <= '9'))
+            id += c;
+        else if (!id.empty() && id.back() != '-')
+            id += '-';
+    while (!id.empty() && id.back() == '-')
+        id.pop_back();
+    return id;
+}
+
+} // namespace
+
+void Writer::prepare()
+{
+    const std::string setup = study_.after.setup->name;
+    add(Phase::Prepare, "car/data", "car", "Have the maker's data at hand: torques, hose routing, order of bleeding", practice,
+        { "Brakes are life-critical: maker's data and local law come before this card; have adapters, machined and welded parts judged "
+          "by a "
+          "qualified engineer or licensed mechanic.",
+            {}, {}, 10 });
+    for (const Axle axle : axles_)
+        add(Phase::Prepare, judge::wordFor(axle) + "/unpacked", judge::wordFor(axle),
+            fmt::format("Everything of {} for both sides on the bench, looked at and measured{}", setup,
+                says(checks::received, { axle })),
+            idOf(checks::received, { axle }), { {}, "vernier, scale", {}, 20 });
+    const bool drums = std::ranges::any_of(std::array { Axle::Front, Axle::Rear },
+        [&](Axle a) { return study_.before.at(a).corner && study_.before.at(a).corner->brakes == BrakeKind::Drums; });
+    add(Phase::Prepare, "car/leaks", "car",
+        drums ? "Look at every wheel for fluid: calipers, hose ends, and the wheel cylinders inside the drums, behind their boots"
+              : "Look at every wheel for fluid: calipers, bleeders, hose ends, hard lines",
+        practice,
+        { drums ? "A drum cylinder that leaks soaks its linings: replace both sides before anything else."
+                : "A leak anywhere is mended before anything else.",
+            "lamp", {}, 10 });
+    add(Phase::Prepare, "car/eyes", "car", "Glasses and gloves on; brake dust is washed or drawn off, never blown", practice,
+        { "No compressed air on brake dust. Fluid harms eyes and eats paint.", "brake cleaner, tray, rags", {}, 3 });
+    const Lift lift = liftOf(study_);
+    std::string stands =
+        "Wheels chocked, nuts loosened on the ground; car up on stands or a lift and shaken before anybody goes under it";
+    if (!lift.moments.empty()) {
+        const auto worst = std::ranges::min_element(lift.moments, {}, &OnLift::toArm);
+        stands += fmt::format(". On a lift: {} left with {}, {} from the nearer arms{}",
+            print(worst->mass, style::carMass, study_.system), worst->what, print(worst->toArm, style::frame, study_.system),
+            lift.strap() ? ": STRAP IT DOWN before the parts come off" : "; strap it all the same");
+    } else if (!lift.lacks.empty()) {
+        stands += ". Where the weight hangs on a lift is not known (" + lift.lacks + "): strap it";
+    }
+    add(Phase::Prepare, "car/stands", "car", stands, "/car/mass_kg",
+        { "Stands, not the jack alone. Strap the car on a lift.", "jack, stands, chocks", {}, 10 });
+    if (axleIn(Axle::Rear)) {
+        if (hub(Axle::Rear).electricParking == YesNo::Yes)
+            add(Phase::Prepare, "car/parking-service", "car", "Put the electric parking brake into its service mode",
+                hubPointer(Axle::Rear, "electric_parking"),
+                { "Its motor crushes fingers and breaks when it is driven without the rotor.", "diagnostic tool", {}, 5 });
+        else if (hub(Axle::Rear).electricParking == YesNo::Unknown)
+            add(Phase::Prepare, "car/parking-kind", "car",
+                "Find out whether a motor works the parking brake: it then needs its service mode first",
+                hubPointer(Axle::Rear, "electric_parking"), { "Its motor crushes fingers.", {}, {}, 3 });
+    }
+    add(Phase::Prepare, "car/pedal-down", "car",
+        "Prop the pedal slightly down while lines are open, so that the reservoir does not run dry", practice,
+        { {}, "pedal prop, caps for open ends", {}, 3 });
+}
+
+void Writer::tag()
+{
+    eachCorner([&](Axle axle, Side side, const std::string& id, const std::string& corner) {
+        const Corner& c = now(axle);
+        const bool sided = c.brakes == BrakeKind::Discs && c.rotor.handed == Handed::Sided;
+        const std::string which = side == Side::Left ? "LEFT" : "RIGHT";
+        add(Phase::Tag, id + "/tag", corner,
+            fmt::format("Tag caliper, rotor, pads, hose and bolts {}{}", which,
+                sided ? "; this rotor fits this side only: its vanes lean back from the way it turns" : ""),
+            sided ? pointerOf(study_.after, axle) + "/rotor/handed" : practice,
+            { "Left and right swapped: bleeders end up at the bottom and vanes pump backwards.", "tags, felt pen",
+                { field(study_.after, axle, side, "rotor_mark"), field(study_.after, axle, side, "caliper_mark") }, 3 });
+    });
+}
+
+void Writer::recordOld()
+{
+    eachCorner([&](Axle axle, Side side, const std::string& id, const std::string& corner) {
+        if (!was(axle))
+            return;
+        const bool drum = was(axle)->brakes == BrakeKind::Drums;
+        add(Phase::Record, id + "/old", corner,
+            fmt::format("Write down the old: lining and {} thickness; photograph hose routing and {}", drum ? "drum" : "rotor",
+                drum ? "springs" : "clips"),
+            idOf(checks::wornPad, { .axle = axle, .found = true }),
+            { {}, "vernier, micrometer, camera",
+                drum ? std::vector<std::string> { field(study_.before, axle, side, "lining_thickness_mm") }
+                     : std::vector<std::string> { field(study_.before, axle, side, "lining_thickness_mm"),
+                         field(study_.before, axle, side, "ring_thickness_mm") },
+                5 });
+    });
+}
+
+void Writer::strip()
+{
+    eachCorner([&](Axle axle, Side, const std::string& id, const std::string& corner) {
+        if (!was(axle))
+            return;
+        const bool bolts = hub(axle).heldBy == WheelHeldBy::Bolts;
+        add(Phase::Strip, id + "/wheel-off", corner,
+            bolts ? "Wheel off; a guide pin in one hole takes its weight from the last bolt" : "Wheel off",
+            hubPointer(axle, "wheel_held_by"), { {}, bolts ? "guide pin, socket" : "socket", {}, 3 });
+        if (hub(axle).speedSensor != YesNo::No)
+            add(Phase::Strip, id + "/sensor-wire", corner,
+                hub(axle).speedSensor == YesNo::Yes ? "Unclip the wheel-speed sensor's wire and keep it clear"
+                                                    : "Look for a wheel-speed sensor's wire: unclip it and keep it clear",
+                hubPointer(axle, "speed_sensor"));
+        if (was(axle)->brakes == BrakeKind::Drums) {
+            add(Phase::Strip, id + "/drum-off", corner, "Adjuster back, drum off; look at cylinder, springs and linings",
+                pointerOf(study_.before, axle) + "/drum/kind",
+                { "Springs fly: glasses. A leaking cylinder is replaced on both sides.", "spring tool", {}, 15 });
+        } else {
+            if (was(axle)->pad.wearSensor == YesNo::Yes)
+                add(Phase::Strip, id + "/wear-sensor", corner, "Unplug the wear sensor before the caliper moves",
+                    pointerOf(study_.before, axle) + "/pad/wear_sensor");
+            add(Phase::Strip, id + "/caliper-off", corner, "Caliper off and hung up by wire, never by its hose", practice,
+                { "Fluid eats paint and skin; cap the open ends at once and wipe them.", "line spanner, caps, wire", {}, 15 });
+            if (hub(axle).parkingBrake == ParkingBrake::DrumInHat)
+                add(Phase::Strip, id + "/shoes-back", corner,
+                    "Parking brake off, its shoes turned back, so that the hat comes over them", hubPointer(axle, "parking_brake"),
+                    { {}, "screwdriver through the hat's hole", {}, 5 });
+            add(Phase::Strip, id + "/rotor-off", corner, "Rotor off; no hammer on what goes back on", practice, { {}, {}, {}, 5 });
+        }
+        add(Phase::Strip, id + "/bag", corner, "Bag and label every bolt, clip and shim, so that the car can go back", practice,
+            { {}, "bags, felt pen", {}, 3 });
+    });
+}
+
+void Writer::mockUp()
+{
+    eachCorner([&](Axle axle, Side side, const std::string& id, const std::string& corner) {
+        const Corner& c = now(axle);
+        add(Phase::MockUp, id + "/hub-clean", corner, "Hub face and pilot bare and clean, a straight-edge lies on it", practice,
+            { {}, "wire wheel, straight-edge", {}, 8 });
+        if (c.ring.value && *c.ring.value > 0)
+            add(Phase::MockUp, id + "/hub-ring", corner,
+                fmt::format("Ring of {} between hub and rotor, flat and clean", length(c.ring, style::fine)),
+                pointerOf(study_.after, axle) + "/ring_mm");
+        if (c.brakes == BrakeKind::Drums) {
+            add(Phase::MockUp, id + "/drum-on", corner, "Drum on over the shoes and turned by hand: nothing drags but the linings",
+                pointerOf(study_.after, axle) + "/drum/kind", { {}, {}, {}, 8 });
+        } else {
+            add(Phase::MockUp, id + "/rotor-on", corner, "Rotor on, held flat by three wheel nuts; it touches the hub all round",
+                idOf(checks::bore, { axle }), { {}, "nuts, washers", {}, 5 });
+            add(Phase::MockUp, id + "/caliper-loose", corner,
+                "Bracket and caliper on, bolts by hand; the bleeder is at the highest point", idOf(checks::bleeder, { axle }),
+                { "A bleeder that is not on top keeps its air: the pedal goes to the floor.", {}, {}, 10 });
+            std::vector<std::string> gaps;
+            for (std::size_t i = 0; i < build_.mockUps.size(); ++i) {
+                const MockUp& m = build_.mockUps[i];
+                if (m.setup == study_.after.setup->id && m.axle == axle && m.side == side)
+                    for (const char* key : { "inner_top_mm", "outer_top_mm", "inner_bottom_mm", "outer_bottom_mm" })
+                        gaps.push_back(fmt::format("/mock_ups/{}/{}", i, key));
+            }
+            add(Phase::MockUp, id + "/gaps", corner,
+                "Read the four gaps between rotor and caliper, the play taken up the same way each time"
+                    + says(checks::axial, { axle, side }),
+                idOf(checks::axial, { axle, side }), { {}, "vernier or gauges", std::move(gaps), 10 });
+            add(Phase::MockUp, id + "/pad-edge", corner,
+                "Pads in: their edge lies on the rotor's face, not over it" + says(checks::padEdge, { axle }),
+                idOf(checks::padEdge, { axle }), { {}, "vernier", { field(study_.after, axle, side, "pad_inset_mm") }, 5 });
+        }
+        add(Phase::MockUp, id + "/wheel-on", corner,
+            "Wheel on with its spacer, turned a whole turn by hand: nothing touches" + says(checks::barrelGap, { axle }),
+            idOf(checks::barrelGap, { axle }),
+            { {}, "clay or tape on the caliper", { pointerOf(study_.after, axle) + "/washers_mm" }, 10 });
+        add(Phase::MockUp, id + "/hose-moves", corner,
+            axle == Axle::Front ? "Hose at full droop and both full locks: never taut, never near wheel or rotor"
+                                : "Hose at full droop and full bump: never taut, never near wheel or rotor",
+            idOf(checks::hoseLength, { axle }), { "A hose that rubs or pulls bursts when it is needed most.", {}, {}, 5 });
+    });
+}
+
+void Writer::irreversible()
+{
+    eachCorner([&](Axle axle, Side, const std::string& id, const std::string& corner) {
+        for (const Cut cut : now(axle).cuts) {
+            const auto words = std::string(wordFor(cut, choices::cut));
+            Step& s = add(Phase::Irreversible, id + "/cut-" + slug(tokenFor(cut, choices::cut)), corner,
+                fmt::format("{}{}", static_cast<char>(words[0] - 'a' + 'A'), words.substr(1)), pointerOf(study_.after, axle) + "/cuts",
+                { "This cannot be undone. Have machined, drilled and ground parts judged by a qualified engineer or licensed mechanic.",
+                    {}, {}, 30 });
+            s.irreversible = true;
+            s.waits = shutBy(study_, axle, cut);
+            s.open = s.waits.empty();
+        }
+    });
+}
+
+} // namespace deepstop::jobcard

@@ -1,0 +1,182 @@
+#include "jobcard/steps.hpp"
+
+#include "build/choices.hpp"
+#include "chapters/centring/checks.hpp"
+#include "chapters/clearance/checks.hpp"
+#include "chapters/joints/checks.hpp"
+#include "chapters/parts/checks.hpp"
+#include "joints/bolts.hpp"
+
+namespace deepstop::jobcard {
+namespace {
+
+std::string threadWords(Condition condition)
+{
+    switch (condition) {
+    case Condition::Threadlocker:
+        return "threadlocker";
+    case Condition::AntiSeize:
+        return "anti-seize";
+    case Condition::Oiled:
+        return "oiled";
+    case Condition::Dry:
+        return "dry";
+    case Condition::Unknown:
+        break;
+    }
+    return "threads not said";
+}
+
+} // namespace
+
+std::string Writer::doubtOf(Axle axle, std::size_t index) const
+{
+    for (const Check* check : { &checks::jointThread, &checks::jointEnd, &checks::jointShank, &checks::jointSlip }) {
+        const Verdict* v = study_.verdict(*check, { .axle = axle, .number = static_cast<int>(index) + 1 });
+        if (v && isBad(v->level))
+            return fmt::format("{}: {}", v->title, v->reason);
+    }
+    return {};
+}
+
+void Writer::joint(Axle axle, std::size_t index, const std::string& id, const std::string& corner)
+{
+    const Joint& j = now(axle).joints[index];
+    const std::string verdict = idOf(checks::jointTorque, { .axle = axle, .number = static_cast<int>(index) + 1 });
+    const Verdict* v = study_.verdict(verdict);
+    std::string text = fmt::format("{} × {}, {}, each begun by hand", j.bolts > 0 ? std::to_string(j.bolts) : "?",
+        j.thread->empty() ? "thread not said" : *j.thread, j.name);
+    // A torque that its check doubts (another condition of the threads, a wrong unit), or for bolts that do not do, is not one to pull.
+    const auto doubt = doubtOf(axle, index);
+    const bool known = v && v->figure.value && (isFine(v->level) || v->level == Level::Caution) && doubt.empty();
+    if (known)
+        text += fmt::format(": {}{}", print(*v->figure.value, style::torque, study_.system),
+            isFine(v->level) ? std::string() : ". " + v->reason);
+    else if (!doubt.empty())
+        text += ": TORQUE IN DOUBT. " + doubt;
+    else
+        text += v && v->level != Level::Unproven ? ": TORQUE IN DOUBT, ask its maker. " + v->reason
+                                                 : std::string(": torque not known, ask its maker");
+    if (j.bolts > 2) {
+        text += ", in the order";
+        for (const int bolt : joints::tighteningOrder(j.bolts))
+            text += fmt::format(" {}", bolt + 1);
+        text += fmt::format(", in {} rounds", joints::tighteningRounds(j.bolts).size());
+    }
+    More more { {}, "torque wrench", {}, 6 };
+    if (j.condition == Condition::AntiSeize)
+        more.caution = "Anti-seize: the torque is the one for greased threads; a dry one would overstretch them.";
+    else if (j.condition == Condition::Threadlocker)
+        more.caution = "Threads degreased, fresh threadlocker on each; marked when it is done.";
+    else if (j.condition == Condition::Unknown)
+        more.caution = "Nobody has said whether threadlocker or anti-seize goes on these: the same torque is not right for both.";
+    Step& s = add(Phase::Assemble, fmt::format("{}/joint-{}", id, index + 1), corner, text, verdict, std::move(more));
+    s.threads = threadWords(j.condition);
+    if (known)
+        s.torque = *v->figure.value;
+}
+
+void Writer::assemble()
+{
+    eachCorner([&](Axle axle, Side side, const std::string& id, const std::string& corner) {
+        const Corner& c = now(axle);
+        // What nobody has said what it holds is done up with the others.
+        const auto joints = [&](bool hat) {
+            for (std::size_t i = 0; i < c.joints.size(); ++i)
+                if ((c.joints[i].joins == Joins::RingToHat) == hat)
+                    joint(axle, i, id, corner);
+        };
+        if (c.brakes == BrakeKind::Drums) {
+            add(Phase::Assemble, id + "/shoes-adjusted", corner, "Shoes adjusted until they just drag, then back; both sides alike",
+                pointerOf(study_.after, axle) + "/drum/kind", { {}, {}, {}, 15 });
+            joints(false);
+            return;
+        }
+        joints(true);
+        // A rotor nobody has described may be of two pieces.
+        if (c.rotor.construction != RotorBuild::OnePiece
+            && std::ranges::none_of(c.joints, [](const Joint& j) { return j.joins == Joins::RingToHat; }))
+            add(Phase::Assemble, id + "/hat-bolts", corner,
+                c.rotor.construction == RotorBuild::TwoPiece
+                    ? "Ring on hat: bolts as the rotor's maker says, crosswise in rounds"
+                    : "If the rotor is of two pieces, ring on hat: bolts as its maker says, crosswise in rounds",
+                pointerOf(study_.after, axle) + "/rotor/construction", { {}, "torque wrench", {}, 20 });
+        add(Phase::Assemble, id + "/faces-clean", corner,
+            "Both faces of the rotor washed with brake cleaner, also new ones; no finger on them after", practice,
+            { "Oil left on a new rotor goes into the pads.", "brake cleaner", {}, 4 });
+        if (c.rotor.handed == Handed::Sided)
+            add(Phase::Assemble, id + "/vanes", corner, "Look once more: vanes lean back from the way this wheel turns going forward",
+                pointerOf(study_.after, axle) + "/rotor/handed");
+        if (c.rotor.ringPlay.value && *c.rotor.ringPlay.value > 0)
+            add(Phase::Assemble, id + "/floats", corner,
+                fmt::format("The ring floats freely on its hat, {} along the axle", length(c.rotor.ringPlay, style::fine)),
+                pointerOf(study_.after, axle) + "/rotor/ring_play_mm");
+        const Fitted& f = c.at(side);
+        if (f.shimTop.value || f.shimBottom.value)
+            add(Phase::Assemble, id + "/shims", corner,
+                fmt::format("Shims: {} at the top bolt, {} at the bottom bolt, none crushed or overlapping",
+                    length(f.shimTop, style::fine), length(f.shimBottom, style::fine)),
+                idOf(checks::axial, { axle, side }), { {}, "micrometer", {}, 4 });
+        joints(false);
+        if (hub(axle).speedSensor != YesNo::No)
+            add(Phase::Assemble, id + "/sensor-wire-back", corner,
+                hub(axle).speedSensor == YesNo::Yes
+                    ? "Wheel-speed sensor's wire back in its clips, clear of rotor and wheel"
+                    : "If a wheel-speed sensor's wire was unclipped: back in its clips, clear of rotor and wheel",
+                hubPointer(axle, "speed_sensor"));
+        add(Phase::Assemble, id + "/bleeder-up", corner, "Bleeder at the highest point; this is the caliper tagged for this side",
+            idOf(checks::bleeder, { axle }),
+            { "Bleeders down means calipers swapped left and right: the air never comes out.", {}, {}, 2 });
+        add(Phase::Assemble, id + "/pads-in", corner,
+            "Pads in, lining to the rotor; backs and pins greased thinly, nothing on the faces", practice,
+            { "A pad put in backwards grinds steel on iron.", "high-temperature grease", {}, 6 });
+        if (c.pad.wearSensor == YesNo::Yes)
+            add(Phase::Assemble, id + "/sensor-in", corner, "Wear sensor plugged in and its wire clear of the wheel",
+                pointerOf(study_.after, axle) + "/pad/wear_sensor");
+        add(Phase::Assemble, id + "/runout", corner,
+            "Runout at the rotor's edge, nuts on: read over one turn" + says(checks::runout, { axle }),
+            idOf(checks::runout, { axle }), { {}, "dial gauge", { field(study_.after, axle, side, "runout_mm") }, 6 });
+        if (hub(axle).parkingBrake == ParkingBrake::DrumInHat)
+            add(Phase::Assemble, id + "/shoes-set", corner,
+                "Parking brake's shoes adjusted inside the hat until they just drag, then back", hubPointer(axle, "parking_brake"),
+                { {}, {}, {}, 8 });
+    });
+}
+
+void Writer::hoses()
+{
+    eachCorner([&](Axle axle, Side, const std::string& id, const std::string& corner) {
+        if (now(axle).brakes == BrakeKind::Drums && was(axle) && was(axle)->brakes == BrakeKind::Drums)
+            return;
+        add(Phase::Hoses, id + "/washers", corner, "New crush washers at the banjo, both sides of it", practice,
+            { "A crush washer is used once: an old one weeps.", "new washers, torque wrench", {}, 5 });
+        add(Phase::Hoses, id + "/hose", corner,
+            "Hose on without a twist (its line runs straight), turned by hand at droop and full lock: clear"
+                + says(checks::hoseThread, { axle }),
+            idOf(checks::hoseThread, { axle }), { "A twisted hose loosens itself and chafes.", "line spanner", {}, 10 });
+    });
+}
+
+void Writer::hydraulics()
+{
+    if (study_.before.setup == study_.after.setup || !study_.after.hydraulics || !study_.before.hydraulics)
+        return;
+    const Hydraulics& was = *study_.before.hydraulics;
+    const Hydraulics& is = *study_.after.hydraulics;
+    const auto said = fmt::format("/setups/{}/hydraulics/", study_.after.setup->hydraulics ? study_.after.setup - build_.setups.data() : 0);
+    const auto differs = [](const Reading& a, const Reading& b) { return a.value.value_or(-1) != b.value.value_or(-1); };
+    if (*is.master != *was.master || differs(is.masterBore, was.masterBore) || differs(is.rearMasterBore, was.rearMasterBore))
+        add(Phase::Hoses, "car/master", "car",
+            "The other master cylinder: bled on the bench, on its studs, push rod with play, lines on by hand first", said + "master_bore_mm",
+            { "A push rod without play holds the brakes on. Have the master judged by a licensed mechanic.", "line spanner, bench bleeding kit", {}, 60 });
+    if (*is.booster != *was.booster || differs(is.boosterGain, was.boosterGain))
+        add(Phase::Hoses, "car/booster", "car", "The other booster: push rod's length set to it, vacuum hose with its valve, no leak with the engine on",
+            said + "booster", { "A push rod too long holds the brakes on, too short a one loses the first of the pedal.", {}, {}, 60 });
+    if (*is.valve != *was.valve || differs(is.rearKneePressure, was.rearKneePressure) || differs(is.rearSlope, was.rearSlope))
+        add(Phase::Hoses, "car/valve", "car",
+            is.valve == ValveKind::Adjustable ? "Proportioning valve in and set as this setup has it, its setting written down"
+                                              : "Proportioning valve of this setup in, or its setting changed",
+            said + "valve", { "Too little proportioning turns the car round: tried first at low speed on a closed place.", "line spanner", {}, 30 });
+}
+
+} // namespace deepstop::jobcard
