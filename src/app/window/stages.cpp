@@ -46,7 +46,7 @@ const std::vector<Stage>& stages()
         { LogbookPage::id, "Logbook", {}, false, make<LogbookPage>, stateOfLog,
             "What was done, found and read, day by day; a click on the line takes that day in hand. Wear is reckoned from readings with "
             "their "
-            "odometer, towards the minimum that is cast on the part: two readings say when, three say how sure.\n\nLook at linings, "
+            "odometer, towards the minimum that is cast on the part: two readings say when, and their widths how sure.\n\nLook at linings, "
             "rotors, hoses, "
             "bolts and fluid by the maker's intervals and before every day on a track, whatever this page says." },
     };

@@ -108,13 +108,13 @@ Sheet jointSheet(const Study& study, Axle axle)
             sheet.fact(key + field, caption, { x, y }, width);
             x += width + 6;
         };
-        fact("/name", QObject::tr("Joint"), 116);
+        fact("/name", QObject::tr("Joint"), 114);
         fact("/joins", QObject::tr("It holds"), 74);
         fact("/bolts", QObject::tr("Bolts"), 32);
         fact("/thread", QObject::tr("Thread"), 66);
         fact("/class", QObject::tr("Class"), 60);
-        fact("/condition", QObject::tr("Threads are"), 94);
-        fact("/thread_in", QObject::tr("Thread in"), 84);
+        fact("/condition", QObject::tr("Threads are"), 100);
+        fact("/thread_in", QObject::tr("Thread in"), 80);
         x = fields;
         double row = y + 62;
         const auto cell = [&](const char* field, const QString& caption, bool unit = false, bool mayLack = false,

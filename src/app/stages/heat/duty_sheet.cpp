@@ -108,7 +108,7 @@ Sheet dutySheet(const Study& study, Axle axle, double fraction)
     const Theme& t = theme();
     Sheet sheet;
     sheet.scaleBar = false;
-    sheet.extent = QRectF(QPointF(-54, -36), QPointF(776, 540));
+    sheet.extent = QRectF(QPointF(-54, -36), QPointF(740, 532));
     const DutyStudy& d = study.of<DutyStudy>();
     sheet.title = axle == Axle::Front ? QObject::tr("Front, over the duty") : QObject::tr("Rear, over the duty");
     const Verdict* verdict = study.verdict(checks::firstLimit);
@@ -154,7 +154,7 @@ Sheet dutySheet(const Study& study, Axle axle, double fraction)
     for (const HeatLimit& l : now.limits)
         if (l.axle == axle && l.critical && std::isfinite(l.limit) && l.limit < 1.35 * hottest)
             hottest = std::max(hottest, l.limit);
-    Plot plot(sheet, QRectF(0, 0, 540, 330), { clock(length), Plot::roundUp(shown(hottest) * 1.04) });
+    Plot plot(sheet, QRectF(0, 0, 504, 330), { clock(length), Plot::roundUp(shown(hottest) * 1.04) });
     plot.axes(minutes ? QObject::tr("time, min") : QObject::tr("time, s"),
         QObject::tr("temperature, %1").arg(QString::fromUtf8(style::temperature.unit(study.system).symbol.data())), 0, 0);
     // What each part bears, named on its line; the critical ones in red.
@@ -215,7 +215,7 @@ Sheet dutySheet(const Study& study, Axle axle, double fraction)
 
     // Speed and foot under it, on the same time.
     const double fastest = fromSi(std::ranges::max(now.run->course, {}, &heat::Moment::speed).speed, style::speed.unit(study.system));
-    Plot speed(sheet, QRectF(0, 392, 540, 62), { clock(length), Plot::roundUp(fastest) });
+    Plot speed(sheet, QRectF(0, 392, 504, 62), { clock(length), Plot::roundUp(fastest) });
     QPolygonF course { QPointF(0, 0) };
     for (const heat::Moment& m : now.run->course)
         course << QPointF(clock(m.time), fromSi(m.speed, style::speed.unit(study.system)));
@@ -232,10 +232,10 @@ Sheet dutySheet(const Study& study, Axle axle, double fraction)
     const Ink hand { t.focus, 1.4, Qt::SolidLine, {}, Hatch::None, {}, 0 };
     plot.curve({ QPointF(clock(m.time), 0), QPointF(clock(m.time), 1e9) }, hand);
     speed.curve({ QPointF(clock(m.time), 0), QPointF(clock(m.time), 1e9) }, hand);
-    drawCorner(sheet, study, { 622, 30 }, m, axle);
+    drawCorner(sheet, study, { 586, 30 }, m, axle);
     const double rows = 232;
     const auto say = [&](double y, const QString& text, const QColor& colour = theme().ink) {
-        sheet.letter({ 578, rows + y }, text, 12, colour, Qt::AlignLeft | Qt::AlignVCenter, false);
+        sheet.letter({ 542, rows + y }, text, 12, colour, Qt::AlignLeft | Qt::AlignVCenter, false);
     };
     say(0, QObject::tr("%1 s, braking %2 of %3").arg(m.time, 0, 'f', 0).arg(m.stop).arg(heat::stopsIn(d.duty)));
     say(18, QString::fromStdString(print(m.speed, style::speed, study.system)));
@@ -256,7 +256,7 @@ Sheet dutySheet(const Study& study, Axle axle, double fraction)
             const QPointF at = first->stop && !first->standing ? plot.at(clock(first->time), shown(std::min(first->limit, hottest)))
                                            : plot.at(clock(length * 0.6), shown(std::min(first->peak, hottest)));
             sheet.callouts.push_back({ verdict->id,
-                first->standing ? QObject::tr("%1 standing afterwards").arg(QString::fromStdString(first->what))
+                first->standing ? QObject::tr("limit when standing")
                     : first->stop
                     ? QObject::tr("gives up at braking %1").arg(*first->stop)
                     : QObject::tr("%1 left").arg(QString::fromStdString(print(first->limit - first->peak, style::rise, study.system))),

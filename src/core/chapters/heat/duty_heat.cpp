@@ -387,12 +387,13 @@ std::optional<FirstFailure> firstFailure(const DutyHeat& heat, int stops)
     const HeatLimit* limit = heat.limits.empty() || !heat.limits.front().stop ? nullptr : &heat.limits.front();
     const auto before = [&](const std::optional<int>& fails) { return fails && (!limit || limit->standing || *fails <= *limit->stop); };
     if (before(heat.footFails))
-        return FirstFailure { "the foot", whenIn(*heat.footFails, stops) };
+        return FirstFailure { "the foot", whenIn(*heat.footFails, stops), fmt::format("foot at braking {}", *heat.footFails) };
     if (before(heat.tyresFail))
-        return FirstFailure { "more than the tyres hold", whenIn(*heat.tyresFail, stops) };
+        return FirstFailure { "more than the tyres hold", whenIn(*heat.tyresFail, stops), fmt::format("tyres at braking {}", *heat.tyresFail) };
     if (!limit)
         return {};
-    return FirstFailure { limit->what, limit->standing ? std::string(standingAfterwards) : whenIn(*limit->stop, stops), limit->critical };
+    return FirstFailure { limit->what, limit->standing ? std::string(standingAfterwards) : whenIn(*limit->stop, stops),
+        limit->standing ? std::string("limit when standing") : fmt::format("limit at braking {}", *limit->stop), limit->critical };
 }
 
 double DutyHeat::unsureOf(Axle axle, heat::Node node) const
@@ -594,7 +595,7 @@ void addDuty(Study& study)
     line.level = v->level;
     const auto fails = firstFailure(d.after, heat::stopsIn(d.duty));
     line.word = !v->figure.value || v->level == Level::Unproven ? "unproven"
-        : fails                                                 ? fails->words()
+        : fails                                                 ? fails->brief
                                 : fmt::format("{} left", print(*v->figure.value, style::rise, study.system));
     if (line.before.value && line.after.value) {
         line.change = line.after;

@@ -47,6 +47,7 @@ struct DutyHeat {
 struct FirstFailure {
     std::string what; ///< "front pads fade", "the foot"
     std::string when; ///< "at braking 3 of 10", "standing afterwards"
+    std::string brief; ///< "limit at braking 3", "foot at braking 3", "limit when standing"
     bool critical = true;
     [[nodiscard]] std::string words() const { return what + " " + when; }
 };
