@@ -238,6 +238,24 @@ private slots:
         }
     }
 
+    /// A figure as wide as itself is none, and a middle that lies well says nothing where its width does not.
+    void aWidthThatSwallowsTheFigureIsNotKnown()
+    {
+        const Verdict camper = said(study(demo("drover-camper")), "balance/effort");
+        QCOMPARE(camper.level, Level::Unproven);
+        QVERIFY2(camper.reason.find("Not known") == 0, camper.reason.c_str());
+        const Verdict distance = said(study(demo("drover-camper")), "stop/distance");
+        QCOMPARE(distance.level, Level::Unproven);
+        QVERIFY2(distance.reason.find("No difference is known") == 0, distance.reason.c_str());
+        // The Merle's pedal is in its middle, and its width lies within what is comfortable or says that it does not.
+        const Verdict merle = said(study(demo()), "balance/effort");
+        QVERIFY(merle.level != Level::Good || merle.figure.rootSumSquare < *merle.figure.value);
+        Build wide = demo();
+        Reading& ratio = wide.setups[0].hydraulics->pedalRatio;
+        ratio.plusMinus = *ratio.value * 0.6;
+        QVERIFY(!isFine(said(study(wide), "balance/effort").level));
+    }
+
     void theLinnetsBiggerFrontKitIsSaidToMakeItWorse()
     {
         const Study s = study(demo("linnet"));

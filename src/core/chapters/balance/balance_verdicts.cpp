@@ -187,6 +187,9 @@ void addYardstick(Study& study)
             : *v.figure.value >= 0
             ? fmt::format("Within it, but not surely: by {} ±{}", figure(*v.figure.value, v.style, study.system),
                 figure(v.figure.worstCase, v.style, study.system))
+            : v.figure.highest() >= 0
+            ? fmt::format("Outside it, but not surely: by {} ±{}", figure(-*v.figure.value, v.style, study.system),
+                figure(v.figure.worstCase, v.style, study.system))
             : fmt::format("Outside it by {}: one axle does too little too long", figure(-*v.figure.value, v.style, study.system));
         settle(study, v);
     }

@@ -104,6 +104,11 @@ void addEffort(Study& study)
             p.v.level = Level::Stop;
             p.v.reason = fmt::format("{} make only {}: too weak a brake for any foot{}", p.say(greatest, style::force),
                 p.say(made, style::deceleration), before);
+        } else if (p.v.figure.worstCase >= force) {
+            // So wide an interval is no figure.
+            p.v.level = Level::Unproven;
+            p.v.reason = fmt::format("Not known: {} ±{} to use the tyres up. Friction, booster and pedal ratio would tell{}",
+                p.say(force, style::force), p.say(p.v.figure.worstCase, style::force), before);
         } else if (p.v.figure.highest() > greatest) {
             p.v.level = Level::Caution;
             p.v.reason =
@@ -113,6 +118,11 @@ void addEffort(Study& study)
             p.v.level = Level::Caution;
             p.v.reason = fmt::format("{} to use the tyres up: {}, comfortable is {} to {}{}", p.say(force, style::force),
                 force > firm ? "a hard pedal" : "a light pedal that grabs", p.say(light, style::force), p.say(firm, style::force), before);
+        } else if (const double unsure = p.v.figure.rootSumSquare; force + unsure > firm || force - unsure < light) {
+            p.v.level = Level::Unproven;
+            p.v.reason = fmt::format("{} ±{} to use the tyres up: {}, comfortable is {} to {}{}", p.say(force, style::force),
+                p.say(unsure, style::force), force + unsure > firm ? "perhaps a hard pedal" : "perhaps a light pedal that grabs",
+                p.say(light, style::force), p.say(firm, style::force), before);
         } else {
             p.v.level = Level::Good;
             p.v.reason = fmt::format("{} to use the tyres up{}", p.say(force, style::force), before);

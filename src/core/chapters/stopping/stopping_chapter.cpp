@@ -144,7 +144,10 @@ void addStopVerdicts(Study& study)
             const auto by = print(std::abs(change), style::road, study.system);
             const auto width = print(unsure, style::road, study.system);
             constexpr double seen = 0.5; // m
-            if (std::abs(change) < seen) {
+            if (std::abs(change) < seen && unsure > 2 * seen) {
+                distance.level = Level::Unproven;
+                distance.reason = fmt::format("No difference is known: ±{}", width);
+            } else if (std::abs(change) < seen) {
                 distance.level = Level::Good;
                 distance.reason = "One cold stop is as long as before: gains show hot, in pedal force and in control";
             } else if (change > 0) {
