@@ -25,8 +25,8 @@ public:
     {
         const auto list = pointer().substr(0, pointer().rfind('/'));
         if (!id.text.empty() && !taken_.emplace(list, id.text).second)
-            throw Refusal(
-                fmt::format("{}/id: “{}” is taken by another of this list: give each its own, or leave it out.", pointer(), shortened(id.text)));
+            throw Refusal(fmt::format(
+                "{}/id: “{}” is taken by another of this list: give each its own, or leave it out.", pointer(), shortened(id.text)));
     }
 
 private:
@@ -184,7 +184,8 @@ const Json& buildSchema()
         OrderedJson made = { { "$schema", "http://json-schema.org/draft-07/schema#" },
             { "title", fmt::format("Deep Stop build file, version {}", buildVersion) },
             { "description",
-                "Keys carry their unit. A reading is an object, or a bare number, which counts as estimated. Fields without a value are not "
+                "Keys carry their unit. A reading is an object, or a bare number, which counts as estimated. Fields without a value are "
+                "not "
                 "written. Keys not named here, and words not named where others may come, are kept and counted as unknown." } };
         SchemaWriter fields;
         describe(fields, build);

@@ -98,7 +98,9 @@ Names orderOf(const Named& base, const Names& mine, const Names& theirs, bool or
     const auto addedThere = addedAfter(theirs, keptSet);
     Names order;
     std::unordered_set<std::string> taken;
-    const auto take = [&](const Names& run) { std::ranges::copy_if(run, std::back_inserter(order), [&](const auto& name) { return taken.insert(name).second; }); };
+    const auto take = [&](const Names& run) {
+        std::ranges::copy_if(run, std::back_inserter(order), [&](const auto& name) { return taken.insert(name).second; });
+    };
     const auto takeAfter = [&](const std::string& name) {
         static const Names none;
         const auto a = added.find(name);

@@ -67,8 +67,8 @@ void Writer::beforeMoving()
                 hubPointer(axle, "parking_brake"), { {}, {}, {}, 6 });
     }
     add(Phase::BeforeMoving, "car/level", "car", "Fluid between the marks, cap on, no warning light", practice);
-    add(Phase::BeforeMoving, "car/walking", "car", "From walking pace, a closed place: it stops, straight, without noise", idOf(checks::stopLimit),
-        { "The first stops are slow ones; stop at the first pull or soft pedal.", {}, {}, 5 });
+    add(Phase::BeforeMoving, "car/walking", "car", "From walking pace, a closed place: it stops, straight, without noise",
+        idOf(checks::stopLimit), { "The first stops are slow ones; stop at the first pull or soft pedal.", {}, {}, 5 });
 }
 
 void Writer::bedIn()

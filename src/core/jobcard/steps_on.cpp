@@ -167,16 +167,20 @@ void Writer::hydraulics()
     const auto differs = [](const Reading& a, const Reading& b) { return a.value.value_or(-1) != b.value.value_or(-1); };
     if (*is.master != *was.master || differs(is.masterBore, was.masterBore) || differs(is.rearMasterBore, was.rearMasterBore))
         add(Phase::Hoses, "car/master", "car",
-            "The other master cylinder: bled on the bench, on its studs, push rod with play, lines on by hand first", said + "master_bore_mm",
-            { "A push rod without play holds the brakes on. Have the master judged by a licensed mechanic.", "line spanner, bench bleeding kit", {}, 60 });
+            "The other master cylinder: bled on the bench, on its studs, push rod with play, lines on by hand first",
+            said + "master_bore_mm",
+            { "A push rod without play holds the brakes on. Have the master judged by a licensed mechanic.",
+                "line spanner, bench bleeding kit", {}, 60 });
     if (*is.booster != *was.booster || differs(is.boosterGain, was.boosterGain))
-        add(Phase::Hoses, "car/booster", "car", "The other booster: push rod's length set to it, vacuum hose with its valve, no leak with the engine on",
-            said + "booster", { "A push rod too long holds the brakes on, too short a one loses the first of the pedal.", {}, {}, 60 });
+        add(Phase::Hoses, "car/booster", "car",
+            "The other booster: push rod's length set to it, vacuum hose with its valve, no leak with the engine on", said + "booster",
+            { "A push rod too long holds the brakes on, too short a one loses the first of the pedal.", {}, {}, 60 });
     if (*is.valve != *was.valve || differs(is.rearKneePressure, was.rearKneePressure) || differs(is.rearSlope, was.rearSlope))
         add(Phase::Hoses, "car/valve", "car",
             is.valve == ValveKind::Adjustable ? "Proportioning valve in and set as this setup has it, its setting written down"
                                               : "Proportioning valve of this setup in, or its setting changed",
-            said + "valve", { "Too little proportioning turns the car round: tried first at low speed on a closed place.", "line spanner", {}, 30 });
+            said + "valve",
+            { "Too little proportioning turns the car round: tried first at low speed on a closed place.", "line spanner", {}, 30 });
 }
 
 } // namespace deepstop::jobcard

@@ -58,7 +58,10 @@ void drawWhatLacks(Sheet& sheet, const Study& study, const Verdict* verdict)
     }
 }
 
-const Verdict* lockOrderOf(const Study& study, std::size_t load) { return study.verdict(checks::lockOrder, { .number = static_cast<int>(load) }); }
+const Verdict* lockOrderOf(const Study& study, std::size_t load)
+{
+    return study.verdict(checks::lockOrder, { .number = static_cast<int>(load) });
+}
 
 Sheet splitSheet(const Study& study, std::size_t load)
 {

@@ -99,7 +99,8 @@ Sheet jointSheet(const Study& study, Axle axle)
         const auto verdict = [&](const Check& check) { return study.verdict(check, { .axle = axle, .number = static_cast<int>(i) + 1 }); };
         // The bolt has the colour of what the checks of its length say, at worst.
         const auto bad = [&](const Check& check) { return verdict(check) && isBad(verdict(check)->level); };
-        addJoint(sheet, joint, shims, bad(checks::jointEnd) || bad(checks::jointThread) || bad(checks::jointShank) ? t.bad : t.ink, { 26, y + 52 }, 2.0);
+        addJoint(sheet, joint, shims, bad(checks::jointEnd) || bad(checks::jointThread) || bad(checks::jointShank) ? t.bad : t.ink,
+            { 26, y + 52 }, 2.0);
         if (joint.bolts > 1)
             addOrder(sheet, joint.bolts, { 158, y + 46 }, joint.bolts > 4 ? 29 : 17);
         constexpr double fields = 196;

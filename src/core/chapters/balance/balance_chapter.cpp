@@ -221,7 +221,8 @@ double locksApart(Sample& s, const Build& build, const SetupParts& setup, const 
 double gripThatDecides(const Build& build, const SetupParts& setup, const LoadCase* load)
 {
     const auto at = [&](double factor) {
-        return nominal([&](Sample& s) { return apartOn(factor, figures::carOf(s, build.car, load), figures::brakesOf(s, build, setup, load)); });
+        return nominal(
+            [&](Sample& s) { return apartOn(factor, figures::carOf(s, build.car, load), figures::brakesOf(s, build, setup, load)); });
     };
     // Of equals the tyres as they are.
     double worst = 1;

@@ -99,8 +99,8 @@ private:
         if (!result_.wheel->insets.empty())
             wheelGap(WheelGap::Insets, checks::insetGap, fmt::format("Weights and valve over the {}", what),
                 "stations of the barrel under the weights and valve", cures);
-        wheelGap(
-            WheelGap::Spokes, checks::spokeGap, fmt::format("Spokes outboard of the {}", what), "stations along the back of the spokes", cures);
+        wheelGap(WheelGap::Spokes, checks::spokeGap, fmt::format("Spokes outboard of the {}", what),
+            "stations along the back of the spokes", cures);
     }
 
     figures::Sided gapOf(WheelGap which) const { return figures::lesserOf(sides_.left.room(which).gap, sides_.right.room(which).gap); }
@@ -323,7 +323,8 @@ private:
     Verdict padEdge(Side side) const
     {
         const Reading& padInset = corner_.at(side).padInset;
-        Verdict v = judge::gapVerdict(checks::padEdge, { axle_ }, std::string(checks::padEdge.title), evaluate([&](Sample& s) { return s(padInset); }));
+        Verdict v = judge::gapVerdict(
+            checks::padEdge, { axle_ }, std::string(checks::padEdge.title), evaluate([&](Sample& s) { return s(padInset); }));
         v.method = "Pad's outer edge inward of the rotor's edge: 0 to 1 mm. Its inner edge must stay on the friction ring.";
         v.source = "Common practice.";
         const Figure inner = evaluate([&](Sample& s) {

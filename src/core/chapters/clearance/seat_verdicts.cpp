@@ -64,8 +64,8 @@ private:
 
     void studs()
     {
-        Verdict& v = start(
-            checks::studs, "Studs in their nuts", evaluate([&](Sample& s) { return figures::studEngagement(s, corner_, wheel_, hub_).inNut; }));
+        Verdict& v = start(checks::studs, "Studs in their nuts",
+            evaluate([&](Sample& s) { return figures::studEngagement(s, corner_, wheel_, hub_).inNut; }));
         const auto thread = joints::parseThread(*hub_.studThread);
         if (hub_.heldBy == WheelHeldBy::Unknown) {
             v.lacksInWords.push_back("whether studs or bolts hold the wheel, " + judge::wordFor(axle_));
@@ -162,8 +162,8 @@ private:
             if (v.level != Level::Good)
                 v.reason += fmt::format(": bolts {} longer", say(wanted - v.figure.lowest()));
         }
-        Verdict& end = start(
-            checks::boltEnd, "Ends of the wheel bolts", evaluate([&](Sample& s) { return s(hub_.hubThread) + s(hub_.behindFlange) - into(s); }));
+        Verdict& end = start(checks::boltEnd, "Ends of the wheel bolts",
+            evaluate([&](Sample& s) { return s(hub_.hubThread) + s(hub_.behindFlange) - into(s); }));
         end.method = "Thread in the hub and the clearance behind it, less how far the bolt reaches in.";
         end.source = "Plane geometry; 2 mm wanted: common practice.";
         end.caution = "A bolt that reaches the parking brake's shoes, a sensor ring or the knuckle locks the wheel. Turn it by hand.";
@@ -419,8 +419,8 @@ private:
         const auto [least, most] = std::ranges::minmax_element(bores, {}, [](const Reading& b) { return *b.value; });
         if (*most->value - *least->value < 0.2e-3)
             return;
-        Verdict& v = start(
-            checks::pistonOrder, "Small piston at the rotor's entry", evaluate([&](Sample& s) { return s(bores.back()) - s(bores.front()); }));
+        Verdict& v = start(checks::pistonOrder, "Small piston at the rotor's entry",
+            evaluate([&](Sample& s) { return s(bores.back()) - s(bores.front()); }));
         v.method =
             "Pistons of unequal bore are listed from where the rotor enters; the smallest stands first, so that the pad wears evenly.";
         v.source = "Common practice.";

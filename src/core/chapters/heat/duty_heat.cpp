@@ -249,10 +249,11 @@ private:
             "Then the car stands for 25 minutes without wind: hub, caliper and fluid are hottest there. Where the brakes no longer make "
             "what the duty asks, it goes on with what they do. A margin is what a part bears less its peak. A ring's rise may be off by "
             "30 % until a thermometer has set the cooling, then by 10 %, a hat's by half, that of caliper, fluid and hub by as much again; "
-            "what readings, curves and the fluid's age may be off is added as the root of the squares. Glaze, green fade, hot spots and water are not modelled.";
-        v.source =
-            "Limpert's correlations of disc and vanes, from memory; FMVSS 116 for the fluid; what pads, seals, grease, hats and faces bear, "
-            "and how far a model is off: common practice.";
+            "what readings, curves and the fluid's age may be off is added as the root of the squares. Glaze, green fade, hot spots and "
+            "water are not modelled.";
+        v.source = "Limpert's correlations of disc and vanes, from memory; FMVSS 116 for the fluid; what pads, seals, grease, hats and "
+                   "faces bear, "
+                   "and how far a model is off: common practice.";
         v.caution =
             "Hot brakes burn skin, boil fluid and lose their bite without a word. Try such a duty only on a closed place, stop at the "
             "first soft or long pedal, smell or smoke, and let them cool by driving.";
@@ -276,7 +277,8 @@ private:
     /// One that the car needs and that is passed however far the model is off.
     [[nodiscard]] const HeatLimit* surelyGivesUp() const
     {
-        const auto found = std::ranges::find_if(now_.limits, [](const HeatLimit& l) { return l.critical && l.stop && l.margin() + l.unsure < 0; });
+        const auto found =
+            std::ranges::find_if(now_.limits, [](const HeatLimit& l) { return l.critical && l.stop && l.margin() + l.unsure < 0; });
         return found == now_.limits.end() ? nullptr : &*found;
     }
     /// The one that is passed first; of those that hold, the one with the least certain margin.
@@ -289,7 +291,10 @@ private:
     }
 
     [[nodiscard]] std::string at(int stop) const { return whenIn(stop, heat::stopsIn(d_.duty)); }
-    [[nodiscard]] std::string at(const HeatLimit& limit) const { return limit.standing ? std::string(standingAfterwards) : at(*limit.stop); }
+    [[nodiscard]] std::string at(const HeatLimit& limit) const
+    {
+        return limit.standing ? std::string(standingAfterwards) : at(*limit.stop);
+    }
     [[nodiscard]] std::string numbers(const HeatLimit& limit) const
     {
         return fmt::format("{} of {}", celsius(study_, limit.peak), celsius(study_, limit.limit));
@@ -312,10 +317,12 @@ private:
         const bool gaveUpBefore = worst->stop && !worst->standing;
         if (now_.footFails && (!gaveUpBefore || *now_.footFails <= *worst->stop)) {
             v.level = Level::Stop;
-            v.reason = fmt::format("The foot {}: more than its greatest effort; {} {}{}", at(*now_.footFails), worst->what, numbers(*worst), compared());
+            v.reason = fmt::format(
+                "The foot {}: more than its greatest effort; {} {}{}", at(*now_.footFails), worst->what, numbers(*worst), compared());
         } else if (now_.tyresFail && (!gaveUpBefore || *now_.tyresFail <= *worst->stop) && !surelyGivesUp()) {
             v.level = Level::Unproven;
-            v.reason = fmt::format("More than the tyres hold {}: nobody drives this duty so; look at its speeds and times{}", at(*now_.tyresFail), compared());
+            v.reason = fmt::format(
+                "More than the tyres hold {}: nobody drives this duty so; look at its speeds and times{}", at(*now_.tyresFail), compared());
         } else if (worst->stop) {
             v.level = worst->critical ? Level::Stop : Level::Caution;
             // Something harmless that gives up first hides nothing that is not.
@@ -351,7 +358,8 @@ private:
     [[nodiscard]] std::string beyondTheCurve() const
     {
         for (const Axle axle : { Axle::Front, Axle::Rear }) {
-            const double peak = (axle == Axle::Front ? now_.run->frontPeak : now_.run->rearPeak)[static_cast<std::size_t>(heat::Node::Surface)];
+            const double peak =
+                (axle == Axle::Front ? now_.run->frontPeak : now_.run->rearPeak)[static_cast<std::size_t>(heat::Node::Surface)];
             if (peak > now_.measuredTo.at(axle))
                 return fmt::format("The {} faces reach {}, their friction is known to {}", judge::wordFor(axle), celsius(study_, peak),
                     celsius(study_, now_.measuredTo.at(axle)));
@@ -389,7 +397,8 @@ std::optional<FirstFailure> firstFailure(const DutyHeat& heat, int stops)
     if (before(heat.footFails))
         return FirstFailure { "the foot", whenIn(*heat.footFails, stops), fmt::format("foot at braking {}", *heat.footFails) };
     if (before(heat.tyresFail))
-        return FirstFailure { "more than the tyres hold", whenIn(*heat.tyresFail, stops), fmt::format("tyres at braking {}", *heat.tyresFail) };
+        return FirstFailure { "more than the tyres hold", whenIn(*heat.tyresFail, stops),
+            fmt::format("tyres at braking {}", *heat.tyresFail) };
     if (!limit)
         return {};
     return FirstFailure { limit->what, limit->standing ? std::string(standingAfterwards) : whenIn(*limit->stop, stops),

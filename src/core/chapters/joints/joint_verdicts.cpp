@@ -149,7 +149,8 @@ private:
     void engagement()
     {
         const auto metal = metalOf(joint_.threadIn);
-        Verdict& v = start(checks::jointThread, "thread held", evaluate([&](Sample& s) { return joints::fitOf(stack(s, true)).engaged; }), style::gap);
+        Verdict& v = start(
+            checks::jointThread, "thread held", evaluate([&](Sample& s) { return joints::fitOf(stack(s, true)).engaged; }), style::gap);
         v.method = "Bolt under its head less grip and the thicker stack of shims, less one pitch of lead; at most the thread there is. "
                    "Wanted: 1.0 bolt diameter in steel, 1.5 in iron, 2.0 in aluminium.";
         lack(v, !thread_, "thread");
@@ -358,8 +359,8 @@ private:
                 ? joints::forceOnPairBolt(brake, figures::effectiveRadius(s, corner_), s(joint_.mountRadius), s(corner_.mount.boltSpacing))
                 : joints::forceOnCircleBolt(brake, joint_.bolts, s(joint_.mountRadius));
         };
-        Verdict& v =
-            start(checks::jointSlip, "held against the brake", evaluate([&](Sample& s) { return friction * preload(s) / load(s); }), style::number);
+        Verdict& v = start(checks::jointSlip, "held against the brake",
+            evaluate([&](Sample& s) { return friction * preload(s) / load(s); }), style::number);
         v.method = fmt::format("Friction {:g} × preload of a bolt over what it has to carry. {} The largest brake torque is what a foot in "
                                "panic presses at the pads' highest friction, or what the tyre can turn and the wheel's own inertia as it "
                                "locks, whichever is less. Preload by torque may be off by a quarter, and never counts over the proof load. "

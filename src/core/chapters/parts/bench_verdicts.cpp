@@ -196,8 +196,8 @@ void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
     bench.add(std::move(circle));
 
     if (hub.parkingBrake == ParkingBrake::DrumInHat) {
-        auto drum =
-            bench.begin(checks::drumInHat, "Drum in the hat over the parking shoes", style::size, "Drum less the diameter the shoes are made for.");
+        auto drum = bench.begin(
+            checks::drumInHat, "Drum in the hat over the parking shoes", style::size, "Drum less the diameter the shoes are made for.");
         drum.figure = evaluate([&](Sample& s) { return s(c.rotor.drumDiameter) - s(hub.shoeDiameter); });
         drum.caution = "Without a parking brake that holds, the car rolls. Chock the wheels.";
         bench.rate(
@@ -206,8 +206,8 @@ void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
             drum.reason[0] = 'T';
         bench.add(std::move(drum));
     } else if (hub.parkingBrake == ParkingBrake::Unknown && c.rotor.drumDiameter.value) {
-        auto drum =
-            bench.begin(checks::drumInHat, "Drum in the hat over the parking shoes", style::size, "Drum less the diameter the shoes are made for.");
+        auto drum = bench.begin(
+            checks::drumInHat, "Drum in the hat over the parking shoes", style::size, "Drum less the diameter the shoes are made for.");
         drum.lacksInWords.push_back(fmt::format("kind of parking brake ({})", judge::wordFor(bench.axle())));
         drum.reason = lacking(bench.study(), drum.figure, drum.lacksInWords);
         bench.add(std::move(drum));
@@ -459,12 +459,13 @@ void addRunout(const Bench& bench, const Corner& c)
 void addDrumVerdicts(const Bench& bench, const Corner& c)
 {
     const Drum& d = c.drum;
-    auto wear = bench.begin(checks::wornDrum, "Drum left to wear", style::fine, "Largest diameter cast on the drum less its inside diameter.");
+    auto wear =
+        bench.begin(checks::wornDrum, "Drum left to wear", style::fine, "Largest diameter cast on the drum less its inside diameter.");
     wear.source = "The maker's largest diameter.";
     wear.figure = evaluate([&](Sample& s) { return s(d.largestDiameter) - s(d.insideDiameter); });
     wear.caution = "A drum past its largest diameter is scrap, however good it looks.";
-    auto lining =
-        bench.begin(checks::wornShoe, "Lining left on the shoes", style::size, "Lining less its minimum; 1.5 mm where the maker names none.");
+    auto lining = bench.begin(
+        checks::wornShoe, "Lining left on the shoes", style::size, "Lining less its minimum; 1.5 mm where the maker names none.");
     lining.figure = evaluate([&](Sample& s) { return s(d.liningThickness) - s.orElse(d.minimumLining, thinShoe); });
     for (Verdict* v : { &wear, &lining }) {
         const Figure& f = v->figure;

@@ -217,23 +217,29 @@ void addFades(Study& study, const ProvingStudy& p)
             v.style = style::number;
             if (fade.fades) {
                 const auto [from, to] = *fade.fades;
-                const auto recovered = to + 1 < fade.counted.size() ? fmt::format(", recovered at {}", fade.numbers[to + 1]) : std::string();
+                const auto recovered =
+                    to + 1 < fade.counted.size() ? fmt::format(", recovered at {}", fade.numbers[to + 1]) : std::string();
                 // Of the parts that are replaced it is why they are.
                 v.level = session.setup == study.after.setup->id ? Level::Stop : Level::Caution;
                 v.reason = fmt::format("Faded from stop {} to {} of {}{}: {} against {} at first", fade.numbers[from], fade.numbers[to],
-                    fade.runs.size(), recovered, print(*std::max_element(fade.counted.begin() + static_cast<std::ptrdiff_t>(from),
-                        fade.counted.begin() + static_cast<std::ptrdiff_t>(to) + 1), style::road, study.system), print(first, style::road, study.system));
+                    fade.runs.size(), recovered,
+                    print(*std::max_element(fade.counted.begin() + static_cast<std::ptrdiff_t>(from),
+                              fade.counted.begin() + static_cast<std::ptrdiff_t>(to) + 1),
+                        style::road, study.system),
+                    print(first, style::road, study.system));
             } else if (fade.counted.back() > past * first) {
                 v.level = Level::Caution;
                 v.reason = "The last stop was long: one more would tell whether it fades";
             } else if (level.single > 0 || level.level + level.scatter > past) {
                 v.level = Level::Unproven;
-                v.reason = fmt::format("The stops scatter: {:.2f} ±{:.2f} of the first ones, {:.2f} is faded. More stops, at the same speed and foot, "
-                                       "would tell",
+                v.reason = fmt::format(
+                    "The stops scatter: {:.2f} ±{:.2f} of the first ones, {:.2f} is faded. More stops, at the same speed and foot, "
+                    "would tell",
                     level.level, level.scatter, past);
             } else {
                 v.level = Level::Good;
-                v.reason = fmt::format("No fade in {} stops: {:.2f} ±{:.2f} of the first ones", fade.counted.size(), level.level, level.scatter);
+                v.reason =
+                    fmt::format("No fade in {} stops: {:.2f} ±{:.2f} of the first ones", fade.counted.size(), level.level, level.scatter);
             }
             doubtWhatLacks(study, v);
         }

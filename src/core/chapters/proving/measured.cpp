@@ -307,9 +307,10 @@ void addDifference(Study& study, const ProvingStudy& p)
         return;
     Verdict v = verdictOf(checks::proven);
     v.style = style::road;
-    v.method = "Each distance brought to the speed to stop from by (v₀/v)²; stops that were left out or no tyre can do do not count. Means "
-               "compared by Welch's test, 95 % interval; of different days the grip may differ by 5 % either way (a setting), which goes into "
-               "it; a trend over the runs by least squares is named before a difference is.";
+    v.method =
+        "Each distance brought to the speed to stop from by (v₀/v)²; stops that were left out or no tyre can do do not count. Means "
+        "compared by Welch's test, 95 % interval; of different days the grip may differ by 5 % either way (a setting), which goes into "
+        "it; a trend over the runs by least squares is named before a difference is.";
     v.source = "Welch 1947 with Satterthwaite's freedom; power by the noncentral t.";
     v.caution = "Try brakes only on a closed place with no one behind and run-out of twice the distance.";
     const auto count = [&](const RunsOf& r) { return fmt::format("{}: {}", r.setup->name, r.sample.count); };

@@ -200,7 +200,8 @@ void addStopLedger(Study& study)
         distance.change = distance.before.value && distance.after.value ? evaluate([](Sample&) { return 0.0; }) : Figure {};
         distance.level = limit ? limit->level : Level::Unproven;
     }
-    distance.word = distance.change.value && *distance.change.value != 0 && std::abs(*distance.change.value) <= distance.change.rootSumSquare
+    distance.word =
+        distance.change.value && *distance.change.value != 0 && std::abs(*distance.change.value) <= distance.change.rootSumSquare
         ? "no sure difference"
         : judge::changeWord(study, distance);
     study.ledger.push_back(std::move(distance));
