@@ -46,6 +46,17 @@ double answer(const char* sum, const std::vector<std::string>& arguments, std::s
 class BalanceTest : public QObject {
     Q_OBJECT
 private slots:
+    /// What cannot be worked out at one limit of a reading is not "as far off as can be": brakes without a factor have no lock order.
+    void noLockOrderOfNothing()
+    {
+        Build build = demo("linnet");
+        build.setups[0].rear->pad.friction = {};
+        const SetupParts parts = partsOf(build, build.setups[0]);
+        Sample s;
+        QVERIFY(std::isnan(locksApart(s, build, parts, nullptr)));
+        QVERIFY(std::isnan(locksApart(s, build, parts, nullptr, Tyres::AsRead)));
+    }
+
     /// A valve that only bites at high pressure leaves the rear too much of it on ice: the order holds for all grips, and the wet is named.
     void theRearThatLocksOnlyOnIceIsSaid()
     {

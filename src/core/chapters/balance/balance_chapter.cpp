@@ -25,7 +25,7 @@ double apartOn(double grip, const stopping::Car& car, stopping::Brakes brakes)
     brakes.front.grip *= grip;
     brakes.rear.grip *= grip;
     const auto locks = stopping::lockPressures(car, brakes, ample);
-    return std::isinf(locks.rear) ? 1 : std::isinf(locks.front) ? -1 : std::min(1.0, locks.rear / locks.front - 1);
+    return std::isinf(locks.rear) ? 1 : std::isinf(locks.front) ? -1 : std::min(locks.rear / locks.front - 1, 1.0); // NaN stays NaN
 }
 
 /// Every load of the build, the driver alone first.

@@ -213,7 +213,7 @@ public:
         lookWhatIsUnsaid();
         const bool runs = now_.run && now_.run->complete && !now_.limits.empty();
         const HeatLimit* sure = runs ? surelyGivesUp() : nullptr;
-        // What gives up for certain does, whatever else nobody knows.
+        // A critical limit that is passed at every value within the uncertainty is reported even if other readings are missing.
         if (!runs || ((!v.lacksInWords.empty() || !v.figure.lacks.empty()) && !sure)) {
             v.figure.value.reset();
             v.reason = v.figure.lacks.empty() && v.lacksInWords.empty()
@@ -221,12 +221,14 @@ public:
                 : lacking(study_, v.figure, v.lacksInWords);
             return std::move(v);
         }
-        const HeatLimit& worst = sure && !now_.limits.front().stop ? *sure : whatSpeaks();
+        const HeatLimit& worst = whatSpeaks();
         v.figure.value = worst.margin();
         v.figure.worstCase = worst.unsure;
         v.figure.rootSumSquare = worst.unsure / 2;
         v.figure.effects.clear();
         judgeBy(worst);
+        if (!v.figure.lacks.empty())
+            v.figure.value.reset();
         if (const auto red = glow(now_.hottestRing); !red.empty())
             v.reason += fmt::format(". The ring glows {}", red);
         if (v.figure.provisional() && !isBad(v.level)) {
@@ -319,13 +321,14 @@ private:
             v.level = Level::Stop;
             v.reason = fmt::format(
                 "The foot {}: more than its greatest effort; {} {}{}", at(*now_.footFails), worst->what, numbers(*worst), compared());
-        } else if (now_.tyresFail && (!gaveUpBefore || *now_.tyresFail <= *worst->stop) && !surelyGivesUp()) {
+        } else if (now_.tyresFail && (!gaveUpBefore || *now_.tyresFail <= *worst->stop)
+            && std::ranges::none_of(now_.limits, [](const HeatLimit& l) { return l.critical && l.stop; })) {
             v.level = Level::Unproven;
             v.reason = fmt::format(
                 "More than the tyres hold {}: nobody drives this duty so; look at its speeds and times{}", at(*now_.tyresFail), compared());
         } else if (worst->stop) {
             v.level = worst->critical ? Level::Stop : Level::Caution;
-            // Something harmless that gives up first hides nothing that is not.
+            // A limit that is not critical does not hide a critical one that is passed later.
             for (const HeatLimit& each : now_.limits)
                 if (each.critical && each.stop) {
                     v.level = Level::Stop;
@@ -334,7 +337,9 @@ private:
                     worst = &each;
                     break;
                 }
-            v.reason = fmt::format("{} {}, {}{}", what, at(*worst), numbers(*worst), compared());
+            v.reason = fmt::format("{} {}, {}{}{}", what, at(*worst), numbers(*worst),
+                now_.tyresFail ? fmt::format("; {} the duty asks for more than the tyres hold", at(*now_.tyresFail)) : std::string(),
+                compared());
         } else if (const auto unmeasured = beyondTheCurve(); !unmeasured.empty()) {
             v.level = Level::Unproven;
             v.reason = fmt::format("{}; nearest {}, {}{}", unmeasured, worst->what, numbers(*worst), compared());
@@ -603,9 +608,10 @@ void addDuty(Study& study)
     const Verdict* v = study.verdict(checks::firstLimit);
     line.level = v->level;
     const auto fails = firstFailure(d.after, heat::stopsIn(d.duty));
-    line.word = !v->figure.value || v->level == Level::Unproven ? "unproven"
-        : fails                                                 ? fails->brief
-                                : fmt::format("{} left", print(*v->figure.value, style::rise, study.system));
+    line.word = v->level == Level::Unproven ? "unproven"
+        : fails                             ? fails->brief
+        : v->figure.value                   ? fmt::format("{} left", print(*v->figure.value, style::rise, study.system))
+                                            : "unproven";
     if (line.before.value && line.after.value) {
         line.change = line.after;
         line.change.value = *line.after.value - *line.before.value;

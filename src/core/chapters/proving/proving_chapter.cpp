@@ -38,7 +38,7 @@ void addHeatTo(Predicted& p, const Build& build, const SetupParts& setup, const 
         }
     // Pads that fade stop the car still, only later; boiled fluid does not.
     for (const HeatLimit& limit : d.limits)
-        if (limit.node == heat::Node::Fluid && limit.stop) {
+        if (limit.node == heat::Node::Fluid && limit.stop && !limit.standing) {
             p.lost = fmt::format("{} at braking {}", limit.what, *limit.stop);
             break;
         }

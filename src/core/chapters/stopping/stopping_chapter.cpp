@@ -58,7 +58,7 @@ Figure rearAfterFront(const Study& study, const SetupParts& setup)
     return evaluate([&](Sample& s) {
         constexpr double ample = 1e9;
         const auto locks = stopping::lockPressures(figures::carOf(s, study.build->car), figures::brakesOf(s, *study.build, setup), ample);
-        return std::isinf(locks.rear) ? 1 : std::isinf(locks.front) ? -1 : std::min(1.0, locks.rear / locks.front - 1);
+        return std::isinf(locks.rear) ? 1 : std::isinf(locks.front) ? -1 : std::min(locks.rear / locks.front - 1, 1.0); // NaN stays NaN
     });
 }
 
