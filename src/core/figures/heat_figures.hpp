@@ -18,8 +18,8 @@ struct FrictionCurve {
     [[nodiscard]] double at(double temperature) const;
     bool operator==(const FrictionCurve&) const = default;
 };
-/// Of an axle's pads or linings. A pad nobody has a curve of holds to 350 °C and then loses a tenth in 50 K (common practice, and said); one
-/// with a curve loses as much from its last point on.
+/// Of an axle's pads or linings. Without a measured curve the friction is constant to 350 °C, then falls by a tenth in 50 K (common
+/// practice, noted as an assumption); a measured curve falls at that rate after its last point.
 [[nodiscard]] FrictionCurve frictionCurve(Sample& s, const Corner& corner);
 /// Surface temperature at which friction is under a part of the quoted one: that of the first point where it never was over it.
 [[nodiscard]] double fadesAt(const FrictionCurve& curve, double part);
