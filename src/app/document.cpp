@@ -1,6 +1,7 @@
 #include "document.hpp"
 
 #include "job.hpp"
+#include "build/mock_ups.hpp"
 #include "files/together.hpp"
 #include "files/disk.hpp"
 
@@ -377,6 +378,7 @@ bool Document::edit(const QString& what, const Edit& edit)
     auto made = edit(build());
     if (!made)
         return false;
+    foretellGaps(build(), *made);
     giveIds(*made);
     if (*made == build())
         return true;

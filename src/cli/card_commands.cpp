@@ -94,7 +94,7 @@ void addEntry(Build& build, const std::vector<std::string>& words)
         const auto equals = word.find('=');
         const auto key = word.substr(0, equals);
         const auto value = equals == std::string::npos ? std::string() : word.substr(equals + 1);
-        if (key == "date" && !logbook::dayOf(value))
+        if (key == "date" && !dayOf(value))
             throw files::Refusal("--add: date: “" + value + "” is no day; write it as 2026-03-14.");
         if (const auto reading = readings.find(key); reading != readings.end()) {
             const Directory directory(build);
@@ -163,7 +163,7 @@ int log(const LogOptions& o)
     }
     for (const auto& r : logbook::remindersOf(build))
         if (!r.done)
-            std::cout << "due " << logbook::dateOf(r.day) << ": " << r.what << " (" << r.because << ")\n";
+            std::cout << "due " << dateOf(r.day) << ": " << r.what << " (" << r.because << ")\n";
     if (const auto cost = logbook::costPerTrackHour(build))
         std::cout << fmt::format("An hour on the track costs {:.0f} {}\n", *cost, build.currency);
     return fine;

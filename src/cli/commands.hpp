@@ -49,6 +49,8 @@ void addProvingCommands(CLI::App& app, int& code);
 void addHeatCommands(CLI::App& app, int& code);
 /// balance.
 void addBalanceCommands(CLI::App& app, int& code);
+/// symptom.
+void addSymptomCommands(CLI::App& app, int& code);
 /// centre and bracket.
 void addHardwareCommands(CLI::App& app, int& code);
 

@@ -32,6 +32,7 @@ int main(int argc, char** argv)
     cli::addCardCommands(app, code);
     cli::addBalanceCommands(app, code);
     cli::addHeatCommands(app, code);
+    cli::addSymptomCommands(app, code);
     try {
         app.parse(argc, argv);
     } catch (const CLI::Success& asked) {

@@ -1,6 +1,7 @@
 /// Somebody who does anything in any order, with mouse and keys, over all pages; beside it a model of what the build should be: what was
 /// put in, in order. DEEPSTOP_STEPS says how many steps (200 otherwise), DEEPSTOP_SEED where to begin; the seeds of failures are kept here.
 
+#include "build/mock_ups.hpp"
 #include "app/shown.hpp"
 #include "drawing/fact_field.hpp"
 #include "quantity/entry.hpp"
@@ -86,6 +87,8 @@ private:
     {
         if (build == model())
             return;
+        foretellGaps(model(), build);
+        giveIds(build);
         states_.resize(now_ + 1);
         states_.push_back(std::move(build));
         now_ = states_.size() - 1;

@@ -61,8 +61,8 @@ private slots:
         QVERIFY(s.sheet().subtitle.contains("a hill climb"));
         // A kit whose fluid boils on the way stops no more, and the sheet says so.
         Build build = s.build();
-        build.setups[0].hydraulics->dryBoiling = { 302, 1.0, Known::Measured, {}, {} };
-        build.setups[0].hydraulics->wetBoiling = { 301, 1.0, Known::Measured, {}, {} };
+        build.setups[0].hydraulics->dryBoiling = { 295.5, 0.1, Known::Measured, {}, {} };
+        build.setups[0].hydraulics->wetBoiling = { 295, 0.1, Known::Measured, {}, {} };
         put(s.window.document(), build, "old fluid");
         s.waited();
         QVERIFY(s.says("fluid boils at braking"));

@@ -5,6 +5,7 @@
 #include "figures/brake_figures.hpp"
 #include "report/balance.hpp"
 #include "stopping/balance.hpp"
+#include "stopping/drum.hpp"
 #include "sums/sums.hpp"
 
 #include <QTest>
@@ -55,6 +56,63 @@ private slots:
         Sample s;
         QVERIFY(std::isnan(locksApart(s, build, parts, nullptr)));
         QVERIFY(std::isnan(locksApart(s, build, parts, nullptr, Tyres::AsRead)));
+    }
+
+    /// By hand, of a lining over 100° with its pivot at 0.83 of the drum's radius: ∫sin θ = 1.5321, ∫sin² θ = 1.3651, ∫sin θ cos θ = 0, so the
+    /// shoe holds itself from a friction of 0.83 · 1.3651 / 1.5321 = 0.7395 on.
+    void aShoeHoldsItselfFromAFrictionOn()
+    {
+        const auto at = [](double friction) { return usualShoes(0.127, friction); };
+        QVERIFY(near(selfLockingFriction(at(0.3)), 0.7395, 1e-4));
+        const double holds = selfLockingFriction(at(0.3));
+        for (const auto kind : { stopping::DrumKind::LeadingTrailing, stopping::DrumKind::TwoLeading, stopping::DrumKind::SelfEnergising }) {
+            QVERIFY(std::isfinite(brakeFactor(kind, at(holds * 0.999))));
+            QVERIFY(std::isnan(brakeFactor(kind, at(holds * 1.001))));
+        }
+        QVERIFY(std::isnan(selfLockingFriction({ 0.127, 0.2, 1.7, 0.3 }))); // a pivot outside the drum
+    }
+
+    void drumsNearSelfLockingAreSaid_data()
+    {
+        QTest::addColumn<double>("friction");
+        QTest::addColumn<double>("width");
+        QTest::addColumn<int>("level");
+        QTest::newRow("usual linings") << 0.34 << 0.02 << int(Level::Good);
+        QTest::newRow("near it") << 0.62 << 0.01 << int(Level::Caution);
+        QTest::newRow("perhaps over it") << 0.55 << 0.25 << int(Level::Caution);
+        QTest::newRow("over it") << 0.80 << 0.01 << int(Level::Stop);
+    }
+    void drumsNearSelfLockingAreSaid()
+    {
+        QFETCH(double, friction);
+        QFETCH(double, width);
+        QFETCH(int, level);
+        Build build = demo("drover-camper");
+        build.setups[0].rear->drum.friction = { friction, width, Known::Measured, {}, {} };
+        const Study s = study(build, { "as-found", "as-found" });
+        const Verdict& v = said(s, "rear/drum-self-locking");
+        QVERIFY2(v.level == static_cast<Level>(level), (std::string(nameOf(v.level)) + ": " + v.reason).c_str());
+        // Where it may hold itself at a limit, the lock order is not good for having no number there.
+        if (v.figure.lowest() < 0)
+            QVERIFY(!isFine(said(s, "balance/lock-order").level));
+        QVERIFY(!s.verdict("front/drum-self-locking"));
+    }
+
+    /// To a car whose antilock does its work nobody sells a valve or calipers.
+    void antilockIsSoldNoValve()
+    {
+        Build build = demo("linnet");
+        const auto sells = [&](YesNo antilock) {
+            build.car.antilock = antilock;
+            const Study s = study(build, { build.setups[0].id, build.setups[0].id });
+            const Verdict& v = said(s, "balance/lock-order");
+            if (isFine(v.level))
+                qFatal("the rear should lock first");
+            return std::ranges::any_of(v.remedies,
+                [](const Remedy& r) { return r.title.find("alve") != std::string::npos || r.title.find("alipers") != std::string::npos; });
+        };
+        QVERIFY(sells(YesNo::No));
+        QVERIFY(!sells(YesNo::Yes));
     }
 
     /// A valve that only bites at high pressure leaves the rear too much of it on ice: the order holds for all grips, and the wet is named.
@@ -270,8 +328,17 @@ private slots:
     void theLinnetsBiggerFrontKitIsSaidToMakeItWorse()
     {
         const Study s = study(demo("linnet"));
-        QVERIFY(said(s, "balance/rear-use").reason.find("this setup makes it worse") != std::string::npos);
         QVERIFY(!isFine(said(s, "balance/rear-use").level));
+        // As found its rear locks first: less of it was wanted, and there was no better stop to lose.
+        QVERIFY2(said(s, "balance/rear-use").reason.ends_with("before, the rear locked first"), said(s, "balance/rear-use").reason.c_str());
+        QVERIFY(said(s, "stop/distance").reason.find("without the car turning round") != std::string::npos);
+        // With milder pads at the rear its front locks first already, and the kit takes more away.
+        Build milder = demo("linnet");
+        *milder.setups[0].rear->pad.friction.value *= 0.55;
+        const Study worse = study(milder);
+        QVERIFY2(said(worse, "balance/rear-use").reason.find("this setup makes it worse") != std::string::npos,
+            said(worse, "balance/rear-use").reason.c_str());
+        QVERIFY(said(worse, "stop/distance").reason.find("turning round") == std::string::npos);
     }
 
     /// Full and empty are judged each on its own; empty the rear comes sooner.

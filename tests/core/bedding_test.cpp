@@ -111,6 +111,29 @@ private slots:
             QVERIFY(plan.passes.front().driveOn > 1.5 * usual.passes.front().driveOn && plan.passes.back().hottest < hottest - 10);
     }
 
+    /// Worse pads get no shorter cooling, and what is printed of a schedule are its own figures: where no longer way helps, those of the
+    /// school's own one.
+    void worsePadsShortenNothing()
+    {
+        Build build = demo();
+        const auto usual = planOf(build, Bedding::SlowDowns);
+        QVERIFY(usual.coolFor >= 600);
+        for (const double fadesAt : { 700.0, 550.0, 450.0, 400.0 }) {
+            auto& curve = build.setups[1].front->pad.frictionOverTemperature;
+            const auto point = [](double t, double f) {
+                return FrictionPoint { { t, {}, Known::Measured, {}, {} }, { f, {}, Known::Measured, {}, {} }, {} };
+            };
+            curve = { point(293.15, 0.40), point(fadesAt, 0.40), point(fadesAt + 20, 0.08) };
+            const auto plan = planOf(build, Bedding::SlowDowns);
+            QVERIFY2(plan.coolFor >= usual.coolFor - 1e-6, qPrintable(QString::number(plan.coolFor)));
+            if (!plan.stretched)
+                QVERIFY(near(plan.passes.front().driveOn, usual.passes.front().driveOn, 1e-12));
+            // A warning speaks of the schedule that is printed.
+            if (!plan.warning.empty())
+                QVERIFY(!plan.stretched && plan.passes.back().hottest > fadesAt);
+        }
+    }
+
     void aDriveIsCountedToItsEnd()
     {
         for (const double noise : { 0.0, 0.1 }) {

@@ -238,6 +238,7 @@ private slots:
         Build build = demo("drover-camper");
         build.setups[1].rear = *cornerOf(build, build.setups[1], Axle::Rear);
         QCOMPARE(build.setups[1].rear->brakes, BrakeKind::Drums);
+        build.setups[1].rear->drum.name = "another drum";
         const auto turned = [&](Side side) {
             const auto waits = shutBy(studied(build), Axle::Rear, Cut::PressStuds);
             return std::ranges::none_of(

@@ -58,6 +58,29 @@ private slots:
             QVERIFY(a.contains(key));
         QVERIFY(calc({ "stop", "speed=60 mph", "distance=45", "grip=1.1 g" })["results"]["plausible"] == json(true));
         QVERIFY(calc({ "stop", "speed=60 mph", "distance=45" })["results"]["plausible"] == json(nullptr));
+        // What would make it true: the shortest stop of such tyres from there, and the speed that fits the distance.
+        const double speed = 35 * 0.44704;
+        const double most = 1.1 * 9.80665;
+        QVERIFY(near(a["results"]["shortest_m"], speed * speed / (2 * most), 1e-12));
+        QVERIFY(near(a["results"]["speed_that_fits_mps"], std::sqrt(2 * most * 5), 1e-12));
+        QVERIFY(calc({ "stop", "speed=60 mph", "distance=45" })["results"]["shortest_m"] == json(nullptr));
+        QVERIFY(a["notes"].dump().find("dashboard") != std::string::npos);
+    }
+    void symptoms()
+    {
+        const auto listed = cli({ "symptom", "--list" });
+        QVERIFY(listed.code == 0 && listed.out.contains("long-pedal"));
+        const auto asked = cli({ "symptom", merle, "long-pedal", "--json" });
+        QCOMPARE(asked.code, 0);
+        const auto out = json::parse(asked.out.toStdString());
+        QVERIFY(out["causes"].size() > 5);
+        for (const auto& cause : out["causes"])
+            for (const char* key : { "cause", "test", "reading" })
+                QVERIFY(cause.contains(key) && !cause[key].get<std::string>().empty());
+        const auto wrong = cli({ "symptom", merle, "wobbles" });
+        QVERIFY(wrong.code == 2 && wrong.err.contains("is not one of") && wrong.err.contains("judder"));
+        QCOMPARE(cli({ "symptom" }).code, 2);
+        QCOMPARE(cli({ "symptom", "/no/such.deepstop", "judder" }).code, 2);
     }
     void heatRise()
     {

@@ -165,7 +165,11 @@ private slots:
         row("it holds", Level::Good, "No limit", [](Build&) {});
         row("nobody said which fluid", Level::Unproven, "class of the brake fluid",
             [](Build& b) { b.setups[0].hydraulics->fluid = FluidClass::Unknown; });
-        row("nobody knows how old it is", Level::Unproven, "age of the fluid", [](Build& b) { b.setups[0].hydraulics->fluidAge = {}; });
+        row("nobody knows how old it is", Level::Unproven, "age of the fluid", [](Build& b) {
+            b.setups[0].hydraulics->fluidAge = {};
+            std::erase_if(b.log, [](const LogEntry& e) { return e.event == LogEvent::Fluid; });
+        });
+        row("but the log tells when it was filled in", Level::Good, "No limit", [](Build& b) { b.setups[0].hydraulics->fluidAge = {}; });
         // A pad nobody has measured is not taken to hold where a known one does.
         row("the pads' curve is not known", Level::Stop, "pads fade",
             [](Build& b) { b.setups[1].front->pad.frictionOverTemperature.clear(); });
@@ -280,14 +284,51 @@ private slots:
         double last = 1000;
         for (const double months : { 0.0, 12.0, 24.0, 60.0, 84.0 }) {
             h.fluidAge = exactly(months * month);
-            const double boils = nominal([&](Sample& s) { return figures::fluidBoils(s, h); });
+            const double boils = nominal([&](Sample& s) { return figures::fluidBoils(s, {}, h); });
             QVERIFY(boils < last - 5);
             last = boils;
         }
         h.fluidAge = exactly(24 * month);
-        QVERIFY(near(nominal([&](Sample& s) { return figures::fluidBoils(s, h); }), 155 + 273.15, 1e-9));
+        QVERIFY(near(nominal([&](Sample& s) { return figures::fluidBoils(s, {}, h); }), 155 + 273.15, 1e-9));
         h.fluidAge = exactly(120 * month);
-        QVERIFY(near(nominal([&](Sample& s) { return figures::fluidBoils(s, h); }), 155 + 273.15 - 0.5 * 75, 1e-9));
+        QVERIFY(near(nominal([&](Sample& s) { return figures::fluidBoils(s, {}, h); }), 155 + 273.15 - 0.5 * 75, 1e-9));
+    }
+
+    /// The age that was read counts from that day, and from the last change in the log where that is later.
+    void fluidAgesFromItsDay()
+    {
+        constexpr double day = 86400;
+        Build build;
+        Hydraulics h;
+        h.fluid = FluidClass::Dot4;
+        const auto age = [&] { return nominal([&](Sample& s) { return figures::fluidAge(s, build, h); }); };
+        QVERIFY(std::isnan(age()));
+        h.fluidAge = { 100 * day, 0.0, Known::Measured, {}, "2026-01-01" };
+        QCOMPARE(age(), 100 * day);
+        const auto log = [&](const char* date, LogEvent event) {
+            LogEntry entry;
+            entry.date = date;
+            entry.event = event;
+            build.log.push_back(entry);
+        };
+        log("2026-07-20", LogEvent::TrackDay);
+        QCOMPARE(age(), 300 * day);
+        // A day in the log before it was read changes nothing; a day of tests counts as one in the log.
+        build.log.front().date = "2025-12-01";
+        QCOMPARE(age(), 100 * day);
+        build.tests.emplace_back();
+        build.tests.back().date = "2026-01-11";
+        QCOMPARE(age(), 110 * day);
+        // New fluid: it begins again; bled before it was read, it does not.
+        log("2026-01-05", LogEvent::Fluid);
+        QCOMPARE(age(), 6 * day);
+        build.log.back().date = "2025-12-31";
+        QCOMPARE(age(), 110 * day);
+        // Where nobody read it, the log says it; where nothing is dated, it is as read.
+        h.fluidAge = {};
+        QCOMPARE(age(), 11 * day);
+        h.fluidAge = { 100 * day, 0.0, Known::Measured, {}, {} };
+        QCOMPARE(age(), 100 * day);
     }
 
     /// Where the foot or the tyres no longer do, the duty is not driven as asked: no iron at 1300 °C, and no stop blamed on the wrong one.

@@ -169,6 +169,93 @@ private slots:
         QVERIFY(says(s.verdict("front/joint-3-torque")->reason, "crosswise in 3 rounds"));
     }
 
+    /// Of a class that no table here has, the maker's proof stress counts; without it nothing is proven. A class typed as its own proof
+    /// stress says the same as the class.
+    void aTypedProofStressCounts()
+    {
+        const double byClass = *of(demo()).verdict("front/joint-1-slip")->figure.value;
+        auto build = demo();
+        first(build).boltClass = BoltClass::Other;
+        for (const char* id : { "front/joint-1-torque", "front/joint-1-slip" }) {
+            QCOMPARE(of(build).verdict(id)->level, Level::Unproven);
+            QVERIFY2(says(of(build).verdict(id)->reason, "proof stress"), of(build).verdict(id)->reason.c_str());
+        }
+        first(build).proofStress = { 830e6, 0.0, Known::Vendor, {}, {} }; // 10.9 by ISO 898-1
+        QCOMPARE(*of(build).verdict("front/joint-1-slip")->figure.value, byClass);
+        QCOMPARE(of(build).verdict("front/joint-1-torque")->level, Level::Good);
+        // A weaker one than thought, as far as its width goes, is passed by the same torque.
+        first(build).proofStress.plusMinus = 300e6;
+        QCOMPARE(of(build).verdict("front/joint-1-torque")->level, Level::Stop);
+        first(build).proofStress = { 830e6, {}, Known::Estimated, {}, {} };
+        QCOMPARE(of(build).verdict("front/joint-1-torque")->level, Level::Unproven);
+    }
+
+    /// A torque below the computed one: of steel a caution without a figure to pull, in aluminium the maker's figure with the doubt beside it.
+    void aLowTorqueIsHonouredInAluminiumOnly()
+    {
+        auto build = demo();
+        first(build).makerTorque.value = 110;
+        const Verdict steel = *of(build).verdict("front/joint-1-torque");
+        QVERIFY(steel.level == Level::Caution && !steel.figure.value);
+        first(build).underHead = ThreadIn::Aluminium;
+        const Verdict aluminium = *of(build).verdict("front/joint-1-torque");
+        QVERIFY2(aluminium.level == Level::Caution && aluminium.figure.value, aluminium.reason.c_str());
+        QVERIFY(near(*aluminium.figure.value, 110, 1e-9) && says(aluminium.reason, "check its unit"));
+        // Over the computed one nothing is honoured.
+        first(build).makerTorque.value = 225;
+        QVERIFY(!isFine(of(build).verdict("front/joint-1-torque")->level));
+    }
+
+    /// The car maker's own joint is good as long as it carries no more than with his own brakes, whatever the sum of its friction says;
+    /// a larger rotor, other bolts, another torque or worse faces are not his joint any more.
+    void theCarMakersOwnJointIsTheYardstick()
+    {
+        auto build = demo();
+        Joint own = first(build);
+        own.carMakers = YesNo::Yes;
+        own.makerTorque.value = 110; // friction does not hold it by the sum
+        build.setups[0].front->joints = { own };
+        build.setups[0].front->mount.boltSpacing = build.setups[1].front->mount.boltSpacing;
+        build.setups[0].front->rotor.vaneShare.known = Known::Measured;
+        const auto asFound = [&](const Build& b) { return *study(b, { "as-found", "as-found" }, UnitSystem::Metric).verdict("front/joint-1-slip"); };
+        const Verdict found = asFound(build);
+        QVERIFY2(found.level == Level::Good && found.figure.lowest() < 1, found.reason.c_str());
+        build.setups[0].front->joints[0].carMakers = YesNo::Unknown;
+        QVERIFY(!isFine(asFound(build).level));
+        build.setups[0].front->joints[0].carMakers = YesNo::Yes;
+
+        // The kit's larger rotor: the tyre turns the same torque, the pads push with less force at a larger radius, the couple is larger.
+        first(build) = own;
+        first(build).carMakers = YesNo::Unknown;
+        const Verdict kit = *of(build).verdict("front/joint-1-slip");
+        QVERIFY2(says(kit.reason, "of what the car's maker has this joint carry") || kit.level == Level::Good, kit.reason.c_str());
+        // With his own rotor, caliper and pads in the proposal it is his joint still.
+        auto same = build;
+        Corner keeps = *same.setups[0].front;
+        keeps.joints[0].carMakers = YesNo::Unknown;
+        same.setups[1].front = keeps;
+        same.setups[1].rear.reset();
+        same.setups[1].hydraulics.reset();
+        QVERIFY2(of(same).verdict("front/joint-1-slip")->level == Level::Good, of(same).verdict("front/joint-1-slip")->reason.c_str());
+        const std::vector<std::function<void(Joint&)>> others { [](Joint& j) { j.makerTorque.value = 109; },
+            [](Joint& j) { j.faces = Faces::Coated; }, [](Joint& j) { j.boltClass = BoltClass::C8_8; }, [](Joint& j) { j.bolts = 1; },
+            [](Joint& j) { j.condition = Condition::Oiled; }, [](Joint& j) { j.joins = Joins::Unknown; },
+            [](Joint& j) { *j.mountRadius.value += 2e-3; } };
+        for (std::size_t i = 0; i < others.size(); ++i) {
+            auto other = same;
+            others[i](other.setups[1].front->joints[0]);
+            QVERIFY2(!says(of(other).verdict("front/joint-1-slip")->reason, "car maker's own"), qPrintable(QString::number(i)));
+        }
+        // Tyres that turn more than the car came with: more than its maker has it carry.
+        auto grippy = same;
+        grippy.wheels.push_back(grippy.wheels[0]);
+        grippy.wheels.back().id = "sticky";
+        grippy.wheels.back().grip.value = 1.5;
+        grippy.setups[1].front->wheel = "sticky";
+        const Verdict more = *of(grippy).verdict("front/joint-1-slip");
+        QVERIFY2(more.level != Level::Good && says(more.reason, "of what the car's maker has this joint carry"), more.reason.c_str());
+    }
+
     void aJointThatLacksAReadingNamesIt()
     {
         auto build = demo();

@@ -176,6 +176,9 @@ private slots:
                     // A balance has two pans: what lightens one loads the other. Which way each goes is held fast in the test of balance.
                     if (id.starts_with("balance/") || (id == "heat/gives-up" && sharesTheWork(pointer)))
                         continue;
+                    // What was measured is held against the model: either may be the one that is off.
+                    if (id.starts_with("stop/fade-model") || id.starts_with("stop/cold-model"))
+                        continue;
                     // Of a comparison the parts that come off are the yardstick: whichever way they move, the difference may become sure.
                     if (id == "stop/distance" && pointer.starts_with("/setups/0/front/"))
                         continue;
@@ -228,8 +231,10 @@ private slots:
                 wide.repeats.clear();
                 for (const Reading& changed : { Reading {}, wide }) {
                     const auto why = comfort(was, studied(withReading(studied.build(), pointer, changed)));
-                    // No spacer is a spacer of nothing, and what is put on is new.
-                    const bool plain = std::ranges::any_of(std::array { "/spacer_mm", "/ring_mm", "/lining_thickness_mm", "/ring_thickness_mm" },
+                    // No spacer is a spacer of nothing, and what is put on is new. A hat's pocket nobody read is its outside less its walls;
+                    // a random hat contradicts itself.
+                    const bool plain = std::ranges::any_of(
+                        std::array { "/spacer_mm", "/ring_mm", "/lining_thickness_mm", "/ring_thickness_mm", "/hat_pocket_diameter_mm" },
                         [&](const char* end) { return pointer.ends_with(end); });
                     QVERIFY2(plain || why.empty(),
                         (std::to_string(number) + " " + pointer + (changed.value ? " wide: " : " taken away: ") + why).c_str());
@@ -323,6 +328,8 @@ private slots:
     void widthDecidesWhereTenthsDo()
     {
         Build build = demo();
+        for (MockUp& m : build.mockUps)
+            m.padEdgeTop = m.padEdgeBottom = {};
         Reading& edge = build.setups[1].front->left.padInset;
         edge = { 0.5e-3, 0.1e-3, Known::Measured, "vernier", {} };
         QCOMPARE(study(build).verdict("front/pad-edge")->level, Level::Good);

@@ -141,8 +141,8 @@ private slots:
             QCOMPARE(s.verdict(id)->level, Level::Unproven);
             QVERIFY2(names(s.verdict(id)->reason, "rotor thickness (Varnik 330 × 28, front)"), s.verdict(id)->reason.c_str());
         }
-        for (const char* id : { "front/barrel-gap", "front/spoke-gap", "front/bridge-gap", "front/pad-edge", "front/bore",
-                 "front-left/axial", "stop/limit", "stop/distance" }) {
+        for (const char* id : { "front/barrel-gap", "front/spoke-gap", "front/bridge-gap", "front/bore",
+                 "front-left/axial", "front-left/pad-edge", "stop/limit", "stop/distance" }) {
             QCOMPARE(s.verdict(id)->level, whole.verdict(id)->level);
             QCOMPARE(s.verdict(id)->figure.value, whole.verdict(id)->figure.value);
         }
@@ -203,7 +203,7 @@ private slots:
                                 "/pad_inset_mm", "/ring_thickness_mm", "/lining_thickness_mm", "/anchor_radius_mm", "/shoe_arc_deg",
                                 "/pad_edge_top_mm", "/pad_edge_bottom_mm",
                                 // Common practice stands in, and the result says so.
-                                "/ambient_degC", "/backing_mm", "/vane_thickness_mm", "/from_kmh", "/engine_braking_g", "/slope_percent",
+                                "/ambient_degC", "/altitude_m", "/backing_mm", "/vane_thickness_mm", "/from_kmh", "/engine_braking_g", "/slope_percent",
                                 "/dry_boiling_degC", "/wet_boiling_degC", "/duct", "/cooling", "/give_cm3", "/squeeze_mm", "/shoe_play_mm",
                                 "/booster_knee_n", "/front_stroke_percent", "/pitch_time_s", "/grip_fall_percent", "/towed_kg",
                                 // A stop without them is left out; a road nobody has levelled wants both ways.

@@ -48,7 +48,7 @@ for event in calendar.walk('VEVENT'):
         for (const auto& r : logbook::remindersOf(b))
             if (!r.done) {
                 ++open;
-                QVERIFY2(said.contains(QByteArray::fromStdString(logbook::dateOf(r.day))), r.what.c_str());
+                QVERIFY2(said.contains(QByteArray::fromStdString(dateOf(r.day))), r.what.c_str());
             }
         QVERIFY(open > 1 && said.trimmed().count('\n') + 1 == open);
     }
@@ -66,7 +66,7 @@ for event in calendar.walk('VEVENT'):
             const int count = among(3, 9);
             for (int k = 0; k < count; ++k) {
                 LogEntry e;
-                e.date = logbook::dateOf(20'000 + 40 * k);
+                e.date = dateOf(20'000 + 40 * k);
                 e.odometer = { km * 1000, {}, Known::Measured, {}, {} };
                 e.wear.push_back({ Axle::Front, Side::Left, { left * 1e-3, 0.0, Known::Measured, {}, {} }, {} });
                 b.log.push_back(e);

@@ -86,6 +86,7 @@ struct Wants {
     Reading rubberGive { 1.2e-6, 0.6e-6, Known::Measured, {}, {} }; ///< of a metre of rubber hose of 3.2 mm bore, at 70 bar
     Reading braidedGive { 0.3e-6, 0.15e-6, Known::Measured, {}, {} }; ///< of a metre of braided hose
     Reading ambient { 293.15, 0.0, Known::Measured, {}, {} }; ///< air round the brakes
+    Reading altitude { 0, 0.0, Known::Measured, {}, {} }; ///< of the road above the sea
     Reading fadeAt { 0.75, 0.0, Known::Measured, {}, {} }; ///< of the quoted friction, where a pad is called faded
     Reading shoePlay { 0.3e-3, 0.15e-3, Known::Measured, {}, {} }; ///< of a wheel cylinder's piston nobody has measured
     Reading pitchTime { 0.25, 0.1, Known::Measured, {}, {} }; ///< in which the load has gone forward to two thirds

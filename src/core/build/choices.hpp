@@ -94,9 +94,10 @@ inline constexpr ChoiceTable<End, 3> end { { { "unknown", End::Unknown }, { "rot
 inline constexpr ChoiceTable<BumpKind, 4> bump { { { "unknown", BumpKind::Unknown }, { "bleeder", BumpKind::Bleeder },
     { "bolt_head", "bolt head", BumpKind::BoltHead },
     { "pipe", BumpKind::Pipe } } };
-inline constexpr ChoiceTable<BoltClass, 8> boltClass { { { "unknown", BoltClass::Unknown }, { "8.8", BoltClass::C8_8 },
+inline constexpr ChoiceTable<BoltClass, 9> boltClass { { { "unknown", BoltClass::Unknown }, { "8.8", BoltClass::C8_8 },
     { "10.9", BoltClass::C10_9 }, { "12.9", BoltClass::C12_9 }, { "A2-70", BoltClass::A2_70 }, { "A4-80", BoltClass::A4_80 },
-    { "SAE_grade_5", "SAE grade 5", BoltClass::Grade5 }, { "SAE_grade_8", "SAE grade 8", BoltClass::Grade8 } } };
+    { "SAE_grade_5", "SAE grade 5", BoltClass::Grade5 }, { "SAE_grade_8", "SAE grade 8", BoltClass::Grade8 },
+    { "other", "other class", BoltClass::Other } } };
 inline constexpr ChoiceTable<Condition, 5> condition { { { "unknown", Condition::Unknown }, { "dry", Condition::Dry },
     { "oiled", Condition::Oiled }, { "threadlocker", Condition::Threadlocker }, { "anti-seize", Condition::AntiSeize } } };
 inline constexpr ChoiceTable<ThreadIn, 4> threadIn { { { "unknown", ThreadIn::Unknown }, { "steel", ThreadIn::Steel },

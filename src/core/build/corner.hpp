@@ -300,7 +300,8 @@ struct Weighing {
 };
 
 /// Steel by its class, stainless by ISO 3506-1, inch bolts by SAE J429.
-enum class BoltClass { Unknown, C8_8, C10_9, C12_9, A2_70, A4_80, Grade5, Grade8 };
+/// `Other`: whatever its maker's proof stress says.
+enum class BoltClass { Unknown, C8_8, C10_9, C12_9, A2_70, A4_80, Grade5, Grade8, Other };
 enum class Condition { Unknown, Dry, Oiled, Threadlocker, AntiSeize };
 enum class ThreadIn { Unknown, Steel, Iron, Aluminium };
 /// Which of the corner's stacks of shims lies in a joint's grip.
@@ -326,6 +327,8 @@ struct Joint {
     Fact<ThreadIn> underHead = ThreadIn::Unknown; ///< the metal the heads bear on
     Fact<YesNo> hardWashers = YesNo::Unknown; ///< under the heads
     Fact<int> timesUsed = notCounted; ///< threads done up so often already
+    Fact<YesNo> carMakers = YesNo::Unknown; ///< bolts, torque and pattern are the car maker's own, with the brakes they were made for
+    Reading proofStress; ///< by the bolts' maker, where their class is none of the usual ones
     Reading length; ///< under the head
     Reading shank; ///< of it without thread; 0: threaded to the head
     Reading headDiameter; ///< that bears, of the head or its flange

@@ -300,6 +300,8 @@ void fields(V& v, T& j)
     v.choice("under_head", "heads bear on", j.underHead, choices::threadIn);
     v.choice("hard_washers", "hardened washers under the heads", j.hardWashers, choices::yesNo);
     v.count("times_used", "times done up before", 1000, j.timesUsed);
+    v.choice("car_makers", "the car maker's own joint, with its own brakes", j.carMakers, choices::yesNo);
+    v.reading("proof_stress_mpa", "proof stress of the bolts", style::stress, range::proofStress, j.proofStress);
     v.reading("length_mm", "bolt length under the head", style::size, range::length, j.length);
     v.reading("shank_mm", "shank without thread", style::size, range::height, j.shank);
     v.reading("head_diameter_mm", "head's bearing diameter", style::size, range::bore, j.headDiameter);

@@ -17,10 +17,10 @@ void fields(V& v, T& p)
 {
     v.element(p.id);
     v.text("date", "read on", p.date);
-    v.reading("inner_top_mm", "inner gap, top", style::fine, range::smallHeight, p.innerTop);
-    v.reading("outer_top_mm", "outer gap, top", style::fine, range::smallHeight, p.outerTop);
-    v.reading("inner_bottom_mm", "inner gap, bottom", style::fine, range::smallHeight, p.innerBottom);
-    v.reading("outer_bottom_mm", "outer gap, bottom", style::fine, range::smallHeight, p.outerBottom);
+    v.reading("inner_top_mm", "inner gap, top", style::fine, range::smallPlace, p.innerTop);
+    v.reading("outer_top_mm", "outer gap, top", style::fine, range::smallPlace, p.outerTop);
+    v.reading("inner_bottom_mm", "inner gap, bottom", style::fine, range::smallPlace, p.innerBottom);
+    v.reading("outer_bottom_mm", "outer gap, bottom", style::fine, range::smallPlace, p.outerBottom);
     v.reading("pad_edge_top_mm", "pad edge below the rotor's edge, top", style::fine, range::smallPlace, p.padEdgeTop);
     v.reading("pad_edge_bottom_mm", "pad edge below the rotor's edge, bottom", style::fine, range::smallPlace, p.padEdgeBottom);
     v.reading("shim_top_mm", "shims then on the top bolt", style::fine, range::stack, p.shimTop);
@@ -35,10 +35,10 @@ void fields(V& v, T& m)
     v.text("setup", "setup", m.setup);
     v.choice("axle", "axle", m.axle, choices::axle);
     v.choice("side", "side", m.side, choices::side);
-    v.reading("inner_top_mm", "inner gap, top", style::fine, range::smallHeight, m.innerTop);
-    v.reading("outer_top_mm", "outer gap, top", style::fine, range::smallHeight, m.outerTop);
-    v.reading("inner_bottom_mm", "inner gap, bottom", style::fine, range::smallHeight, m.innerBottom);
-    v.reading("outer_bottom_mm", "outer gap, bottom", style::fine, range::smallHeight, m.outerBottom);
+    v.reading("inner_top_mm", "inner gap, top", style::fine, range::smallPlace, m.innerTop);
+    v.reading("outer_top_mm", "outer gap, top", style::fine, range::smallPlace, m.outerTop);
+    v.reading("inner_bottom_mm", "inner gap, bottom", style::fine, range::smallPlace, m.innerBottom);
+    v.reading("outer_bottom_mm", "outer gap, bottom", style::fine, range::smallPlace, m.outerBottom);
     v.reading("gap_spacing_mm", "distance between upper and lower reading", style::size, range::length, m.gapSpacing);
     v.reading("pad_edge_top_mm", "pad edge below the rotor's edge, top", style::fine, range::smallPlace, m.padEdgeTop);
     v.reading("pad_edge_bottom_mm", "pad edge below the rotor's edge, bottom", style::fine, range::smallPlace, m.padEdgeBottom);
@@ -86,6 +86,7 @@ void fields(V& v, T& w)
     v.setting("braided_give_cm3", "give of a metre of braided hose at 70 bar", style::fluid, range::fluid, w, &Wants::braidedGive);
     v.setting("shoe_play_mm", "play of a wheel cylinder's piston", style::fine, range::smallHeight, w, &Wants::shoePlay);
     v.setting("ambient_degC", "air round the brakes", style::temperature, range::temperature, w, &Wants::ambient);
+    v.setting("altitude_m", "altitude of the road", style::road, range::altitude, w, &Wants::altitude);
     v.setting("fade_percent", "friction left where a pad is called faded", style::share, range::share, w, &Wants::fadeAt);
     v.setting("pitch_time_s", "time in which the load goes forward", style::seconds, range::buildUp, w, &Wants::pitchTime);
     v.setting("grip_fall_percent", "grip lost where a tyre's load doubles", style::share, range::shareOrNone, w, &Wants::gripFall);

@@ -41,6 +41,7 @@ inline constexpr Range carriedPlace { -12, 24 };
 inline constexpr Range track { 0.1, 4 };
 inline constexpr Range odometer { 0, 5e9 };
 inline constexpr Range road { 0.1, 5000 };
+inline constexpr Range altitude { -500, 6000 };
 // Masses, kg.
 inline constexpr Range carMass { 10, 60'000 };
 inline constexpr Range carriedMass { -1000, 10'000 };
@@ -77,6 +78,7 @@ inline constexpr Range fluid { 0, 50e-6 }; ///< taken by what gives
 inline constexpr Range kneePerLoad { 0, 1e5 }; ///< Pa over N
 inline constexpr Range pressure { 0.01e5, 1000e5 };
 inline constexpr Range pressureOrNone { 0, 1000e5 };
+inline constexpr Range proofStress { 50e6, 3000e6 };
 inline constexpr Range buildUp { 0, 30 };
 inline constexpr Range torque { 0.05, 5000 };
 inline constexpr Range temperature { 173.15, 2273.15 }; ///< -100 to 2000 °C

@@ -87,6 +87,14 @@ struct Opening {
     bool operator==(const Opening&) const = default;
 };
 
+/// A step somebody wrote into a card.
+struct OwnStep {
+    std::string after; ///< id of the step it stands behind; empty or none of the card: at its end
+    std::string text;
+    ElementId id {};
+    bool operator==(const OwnStep&) const = default;
+};
+
 /// How far the work on one setup has come.
 struct JobCard {
     std::string setup; ///< id
@@ -94,8 +102,10 @@ struct JobCard {
     BleedMethod bleedMethod = BleedMethod::Unknown;
     BleederFirst bleederFirst = BleederFirst::Unknown;
     Bedding bedding = Bedding::Unknown;
+    YesNo inspection = YesNo::Unknown; ///< whether the steps that this job does not need were taken in
     std::vector<Tick> ticks;
     std::vector<Opening> openings;
+    std::vector<OwnStep> ownSteps {};
     DEEPSTOP_COMPILED_ONCE(JobCard)
 };
 

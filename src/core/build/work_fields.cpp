@@ -71,6 +71,14 @@ void fields(V& v, T& o)
     v.text("when", "when", o.when);
 }
 
+template <class V, Is<OwnStep> T>
+void fields(V& v, T& o)
+{
+    v.element(o.id);
+    v.text("after", "behind step", o.after);
+    v.text("text", "own step", o.text);
+}
+
 template <class V, Is<JobCard> T>
 void fields(V& v, T& c)
 {
@@ -81,6 +89,8 @@ void fields(V& v, T& c)
     v.choice("bedding", "bedding in", c.bedding, choices::bedding);
     v.list("ticks", "step", 2000, c.ticks);
     v.list("openings", "step opened early", 200, c.openings);
+    v.choice("inspection", "inspection of what stays taken in", c.inspection, choices::yesNo);
+    v.list("own_steps", "own step", 200, c.ownSteps);
 }
 
 template <class V, Is<WearReading> T>

@@ -175,17 +175,33 @@ double fluidForWear(Sample& s, const Corner& c)
     return 2 * pistonArea(s, c) * (pads + ring);
 }
 
+namespace {
+
+stopping::Shoes shoesOf(Sample& s, const Drum& drum)
+{
+    auto shoes = stopping::usualShoes(s(drum.insideDiameter) / 2, s.loose(drum.friction, vendorsFriction));
+    if (drum.anchorRadius.value)
+        shoes.anchorRadius = s(drum.anchorRadius);
+    if (drum.shoeArc.value)
+        shoes.arc = s(drum.shoeArc, noLength);
+    if (!drum.anchorRadius.value || !drum.shoeArc.value)
+        s.assume("the shape of the shoes");
+    return shoes;
+}
+
+} // namespace
+
+double selfLockingMargin(Sample& s, const Drum& drum)
+{
+    const auto shoes = shoesOf(s, drum);
+    return stopping::selfLockingFriction(shoes) / shoes.friction - 1;
+}
+
 double brakeFactor(Sample& s, const Corner& c)
 {
     if (c.brakes == BrakeKind::Discs)
         return 2 * s.loose(c.pad.friction, vendorsFriction);
-    auto shoes = stopping::usualShoes(s(c.drum.insideDiameter) / 2, s.loose(c.drum.friction, vendorsFriction));
-    if (c.drum.anchorRadius.value)
-        shoes.anchorRadius = s(c.drum.anchorRadius);
-    if (c.drum.shoeArc.value)
-        shoes.arc = s(c.drum.shoeArc, noLength);
-    if (!c.drum.anchorRadius.value || !c.drum.shoeArc.value)
-        s.assume("the shape of the shoes");
+    const auto shoes = shoesOf(s, c.drum);
     switch (c.drum.kind) {
     case DrumKind::LeadingTrailing:
         return stopping::brakeFactor(stopping::DrumKind::LeadingTrailing, shoes);

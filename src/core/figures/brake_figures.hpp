@@ -15,6 +15,8 @@ namespace deepstop::figures {
 [[nodiscard]] double pistonArea(Sample& s, const Corner& corner);
 /// Friction force over the pressing force: 2·μ, or what the drum's shoes make of it.
 [[nodiscard]] double brakeFactor(Sample& s, const Corner& corner);
+/// Friction at which a drum's leading shoe holds itself over the lining's own, less one.
+[[nodiscard]] double selfLockingMargin(Sample& s, const Drum& drum);
 /// From the pedal to the front line. Where a booster runs out that nobody has measured is taken from common practice, and said so; so is a
 /// tandem master cylinder where nobody said what there is. A pressure read on the line scales all of it; where nothing else is known the
 /// pressure goes straight with the foot.

@@ -3,6 +3,7 @@
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
 #include "hydraulics/hydraulics.hpp"
+#include "quantity/date.hpp"
 #include "quantity/order.hpp"
 #include "quantity/unit.hpp"
 
@@ -29,7 +30,6 @@ constexpr double hubMass = 6; // kg, what of hub and knuckle warms up with it
 constexpr double hubSurface = 0.12; // m² of hub and knuckle
 constexpr double wheelContact = 8; // W/K from the hub into the wheel clamped on it
 constexpr double wheelSurface = 0.5; // m²
-constexpr double throughPiston = 0.5; // W/K, backing to fluid
 constexpr double throughAbutment = 1; // W/K, backing to caliper
 constexpr double usualVane = 5e-3;
 constexpr double usualBacking = 5e-3;
@@ -57,6 +57,32 @@ heat::RingMetal metalOf(Sample& s, RingMaterial material)
     }
     return heat::ironRing;
 }
+
+/// What one piston lets through from the backing to the fluid, W/K: its wall of 3 mm over 30 mm of length, with the contact on the backing.
+/// Common practice, no source; by what it is made of. Where nobody said that, of aluminium, the worst.
+double throughPiston(Sample& s, const std::string& material)
+{
+    const auto says = [&](std::string_view part) { return material.find(part) != std::string::npos; };
+    if (says("henol"))
+        return 0.02;
+    if (says("itan"))
+        return 0.1;
+    if (says("tainless"))
+        return 0.2;
+    if (says("teel") || says("iron") || says("Iron"))
+        return 0.5;
+    if (!says("lumin"))
+        s.assume("pistons of aluminium");
+    return 0.9;
+}
+
+/// Density of the air over that at the sea: an isothermal atmosphere at 15 °C, R·T/(M·g) = 8435 m (ISO 2533's constants).
+double airDensityAt(double altitude)
+{
+    constexpr double scaleHeight = 8435;
+    return std::exp(-altitude / scaleHeight);
+}
+double airDensityOf(Sample& s, const Build& build) { return airDensityAt(s.orElse(build.wants.altitude, 0)); }
 
 double weighed(Sample& s, const Corner& corner, Part part)
 {
@@ -166,7 +192,7 @@ heat::Brake thermalBrake(Sample& s, const SetupParts& setup, Axle axle)
             s.assume("pad backings of 5 mm");
         b.backingStore = 2 * padFace * s.orElse(c.pad.backing, usualBacking) * steelDensity * steelHeat;
         const auto pistons = static_cast<double>(c.caliper.pistons.size()) * (c.caliper.kind == CaliperKind::Fixed ? 2 : 1);
-        b.backingToFluid = throughPiston * std::max(1.0, pistons);
+        b.backingToFluid = throughPiston(s, *c.caliper.pistonMaterial) * std::max(1.0, pistons);
         b.backingToCaliper = throughAbutment;
         double caliper = weighed(s, c, Part::Caliper);
         if (std::isnan(caliper)) {
@@ -275,9 +301,11 @@ ThermalCar thermalCar(Sample& s, const Build& build, const SetupParts& setup)
 {
     ThermalCar car;
     car.balance = carOf(s, build.car);
-    car.road = { car.balance.mass, car.balance.dragArea };
+    const double airDensity = airDensityOf(s, build);
+    car.road = { car.balance.mass, airDensity * car.balance.dragArea };
     car.front = thermalBrake(s, setup, Axle::Front);
     car.rear = thermalBrake(s, setup, Axle::Rear);
+    car.front.airDensity = car.rear.airDensity = airDensity;
     if (setup.front.corner)
         car.frontFriction = frictionCurve(s, *setup.front.corner);
     if (setup.rear.corner)
@@ -407,7 +435,28 @@ const DutyPlan* judgedDuty(const Build& build)
     return build.duties.empty() || !build.car.duty.empty() ? nullptr : &build.duties.front();
 }
 
-double fluidBoils(Sample& s, const Hydraulics& h)
+double fluidAge(Sample& s, const Build& build, const Hydraulics& h)
+{
+    constexpr double aDay = 86400;
+    std::optional<int> lastDay;
+    std::optional<int> changed;
+    for (const LogEntry& entry : build.log)
+        if (const auto day = dayOf(entry.date)) {
+            lastDay = std::max(lastDay.value_or(*day), *day);
+            if (entry.event == LogEvent::Fluid)
+                changed = std::max(changed.value_or(*day), *day);
+        }
+    for (const TestSession& session : build.tests)
+        if (const auto day = dayOf(session.date))
+            lastDay = std::max(lastDay.value_or(*day), *day);
+    const auto read = dayOf(h.fluidAge.date);
+    if (changed && (!h.fluidAge.value || (read && *changed > *read)))
+        return (*lastDay - *changed) * aDay;
+    const double since = read && lastDay ? std::max(0, *lastDay - *read) * aDay : 0;
+    return s(h.fluidAge, plain) + since;
+}
+
+double fluidBoils(Sample& s, const Build& build, const Hydraulics& h)
 {
     constexpr double zero = 273.15;
     constexpr double wetAfter = 2 * 365.25 * 86400;
@@ -430,10 +479,13 @@ double fluidBoils(Sample& s, const Hydraulics& h)
         dry = s(h.dryBoiling, plain);
     if (h.wetBoiling.value)
         wet = s(h.wetBoiling, plain);
-    const double age = s(h.fluidAge, plain) / wetAfter;
+    // Clausius and Clapeyron with R·T²/ΔH of some 35 K (glycol ethers near 500 K, 60 kJ/mol; common practice).
+    constexpr double fallsBy = 35;
+    const double lower = fallsBy * std::log(airDensityOf(s, build));
+    const double age = fluidAge(s, build, h) / wetAfter;
     constexpr double aYear = 0.2; // a tenth of the fall a year, two years the unit
     constexpr double mostBeyond = 0.5;
-    return dry + (std::min(dry, wet) - dry) * (std::clamp(age, 0.0, 1.0) + std::clamp(aYear * (age - 1), 0.0, mostBeyond));
+    return dry + lower + (std::min(dry, wet) - dry) * (std::clamp(age, 0.0, 1.0) + std::clamp(aYear * (age - 1), 0.0, mostBeyond));
 }
 
 } // namespace deepstop::figures

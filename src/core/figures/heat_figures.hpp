@@ -57,8 +57,12 @@ struct ThermalCar {
 /// The duty a build's brakes are judged by: the one it names, or the first. Null where there is no duty, or not the one that is named.
 [[nodiscard]] const DutyPlan* judgedDuty(const Build& build);
 
-/// Boiling point of the fluid as old as it is, K: from dry to wet in two years, then a tenth of that fall more a year, at most half of it
-/// (common practice; water comes in through the hoses). FMVSS 116 has at least 205/140, 230/155 and 260/180 °C for DOT 3, 4 and 5.1. NaN where class or age was not said.
-[[nodiscard]] double fluidBoils(Sample& s, const Hydraulics& hydraulics);
+/// Age of the fluid on the last day that log and tests tell of, s: what was read, and the time since; or since the last change in the log,
+/// where that is later. NaN where neither is known.
+[[nodiscard]] double fluidAge(Sample& s, const Build& build, const Hydraulics& hydraulics);
+/// Boiling point of the fluid as old as that, K: from dry to wet in two years, then a tenth of that fall more a year, at most half of it
+/// (common practice; water comes in through the hoses). FMVSS 116 has at least 205/140, 230/155 and 260/180 °C for DOT 3, 4 and 5.1. NaN
+/// where class or age was not said.
+[[nodiscard]] double fluidBoils(Sample& s, const Build& build, const Hydraulics& hydraulics);
 
 } // namespace deepstop::figures

@@ -1,6 +1,7 @@
 #include "files/build_file.hpp"
 
 #include "build/difference.hpp"
+#include "build/mock_ups.hpp"
 #include "build/naming.hpp"
 #include "files/disk.hpp"
 #include "files/element_name.hpp"
@@ -313,6 +314,7 @@ BuildFile changeBuild(const std::filesystem::path& path, const Edit& edit, std::
     auto changed = edit(file.build);
     if (!changed)
         throw Refusal(path.string() + ": was not changed: what was to be changed is not in it.");
+    foretellGaps(file.build, *changed);
     giveIds(*changed);
     file.unknown = movedAlong(file.unknown, file.build, *changed);
     file.build = std::move(*changed);

@@ -138,7 +138,7 @@ private:
         if (!std::isfinite(point_.time + point_.lat + point_.lon))
             return stop(fmt::format("track point {}: lacks its time or its place.", count().lines));
         if (count().day.empty())
-            count().day = isoDay(std::floor(point_.time / day));
+            count().day = dateOf(static_cast<int>(std::floor(point_.time / day)));
         const auto placed = placing_.place(point_.time);
         if (!placed)
             return;

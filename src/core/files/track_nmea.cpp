@@ -131,7 +131,7 @@ private:
         const double time = days ? *days * day + clock : midnights_ + clock;
         lastClock_ = clock;
         if (days && count().day.empty())
-            count().day = isoDay(*days);
+            count().day = dateOf(static_cast<int>(*days));
         last_ = time;
         if (const auto placed = placing_.place(time))
             give({ *placed, speed, height_, unlogged, unlogged, unlogged });

@@ -3,11 +3,11 @@
 
 #include "files/refusal.hpp"
 #include "files/track_log.hpp"
+#include "quantity/date.hpp"
 
 #include <fmt/format.h>
 
 #include <charconv>
-#include <chrono>
 #include <cmath>
 #include <limits>
 #include <optional>
@@ -50,22 +50,6 @@ inline constexpr double day = 86'400; ///< s
         return {};
     const auto read = std::from_chars(text.data() + at, text.data() + at + size, value);
     return read.ec == std::errc {} && read.ptr == text.data() + at + size && value >= 0 ? std::optional(value) : std::nullopt;
-}
-
-/// Days since 1970; nothing for no day of the calendar.
-[[nodiscard]] inline std::optional<double> dayNumber(int year, int month, int date)
-{
-    const std::chrono::year_month_day ymd { std::chrono::year { year }, std::chrono::month { static_cast<unsigned>(month) },
-        std::chrono::day { static_cast<unsigned>(date) } };
-    return ymd.ok() ? std::optional(static_cast<double>(std::chrono::sys_days { ymd }.time_since_epoch().count())) : std::nullopt;
-}
-
-/// "2026-05-31" of days since 1970.
-[[nodiscard]] inline std::string isoDay(double days)
-{
-    const std::chrono::year_month_day ymd { std::chrono::sys_days { std::chrono::days { static_cast<int>(days) } } };
-    return fmt::format("{:04}-{:02}-{:02}", static_cast<int>(ymd.year()), static_cast<unsigned>(ymd.month()),
-        static_cast<unsigned>(ymd.day()));
 }
 
 /// Splits a row at its separators; what stands in quotes is one cell, its quotes with it.

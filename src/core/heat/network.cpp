@@ -103,8 +103,10 @@ public:
         const double back = ringAt(x, layers_ - 1);
         // The coefficient of the faces serves what stands beside them as well: half of it the hat and the wheel, six tenths the caliper,
         // three the hub in its lee (common practice). A duct blows at the ring alone.
-        const double open = discFaces(b_.diameter, speed, film(ringAt(x, 0)));
-        const double rim = b_.diameter / 2 / b_.tyreRadius * speed;
+        // Thin air counts as slow air: Re goes with both.
+        const double wind = b_.airDensity * speed;
+        const double open = discFaces(b_.diameter, wind, film(ringAt(x, 0)));
+        const double rim = b_.diameter / 2 / b_.tyreRadius * wind;
         toAir_.faces = forced(b_.duct * open) * b_.openFaces;
         toAir_.vanes = b_.vaneArea <= 0 ? 0
             : b_.channel > 0 ? forced(b_.duct * vaneChannels(b_.channel, b_.channelLength, rim, film(back)) / sheltered) * b_.vaneArea

@@ -65,6 +65,7 @@ struct Brake {
     double fluidStore = 0;
     double cooling = 1; ///< over the correlations, as a thermometer has set it
     double duct = 1; ///< 1: none; 1.5 to 2.5 with one (common practice)
+    double airDensity = 1; ///< over that at the sea
     double coefficient = -1; ///< W/(m² K) over faces and channels in the place of all correlations and radiation; negative: those
     bool operator==(const Brake&) const = default;
 };

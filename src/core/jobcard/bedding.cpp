@@ -62,47 +62,95 @@ std::string givesUp(const BeddingPlan& plan, const DutyHeat& heat)
     return {};
 }
 
-/// Drives on for longer until nothing gives up, and says how hot it gets and how long it has to cool.
+/// Seconds from the last slow-down until the hotter faces are cold, by that run; nothing where they are not by its end.
+std::optional<double> coolingIn(const heat::Run& run, int last)
+{
+    constexpr auto surface = static_cast<std::size_t>(heat::Node::Surface);
+    double ended = 0;
+    for (const heat::Moment& m : run.course) {
+        if (m.power > 0 && m.stop >= 1 && m.stop <= last)
+            ended = m.time;
+        else if (m.time > ended && ended > 0 && m.stop == last && std::max(m.front[surface], m.rear[surface]) < cold)
+            return m.time - ended;
+    }
+    return {};
+}
+
+/// The same brakes with pads that never lose their friction: what is put into the rings does not fall with the pads.
+struct TirelessPads {
+    std::optional<Corner> front;
+    std::optional<Corner> rear;
+    SetupParts parts;
+
+    explicit TirelessPads(const SetupParts& own) : front(*own.front.corner), rear(*own.rear.corner), parts(own)
+    {
+        const auto level = [](double temperature) {
+            return FrictionPoint { { temperature, 0.0, Known::Vendor, {}, {} }, { 1.0, 0.0, Known::Vendor, {}, {} }, {} };
+        };
+        for (Corner* corner : { &*front, &*rear }) {
+            auto& curve = corner->brakes == BrakeKind::Drums ? corner->drum.frictionOverTemperature : corner->pad.frictionOverTemperature;
+            const double quoted =
+                (corner->brakes == BrakeKind::Drums ? corner->drum.friction : corner->pad.friction).value.value_or(unknown);
+            curve = { level(273.15), level(1473.15) };
+            for (FrictionPoint& point : curve)
+                point.friction.value = quoted;
+        }
+        parts.front.corner = &*front;
+        parts.rear.corner = &*rear;
+    }
+    TirelessPads(const TirelessPads&) = delete;
+    TirelessPads& operator=(const TirelessPads&) = delete;
+};
+
+/// Drives on for longer until nothing gives up, and says how hot it gets and how long it has to cool. Where nothing helps, the school's own
+/// schedule stands, with its own figures and the warning.
 void heatPlan(BeddingPlan& plan, const Study& study)
 {
     if (!study.after.complete()) {
         plan.lacks = "brakes of both axles";
         return;
     }
+    const auto runOf = [&](double longer) { return dutyHeatOf(*study.build, study.after, dutyOf(plan, longer)); };
+    const DutyHeat asSaid = runOf(1);
+    if (!asSaid.run || !asSaid.run->complete) {
+        plan.lacks = asSaid.known.lacks.empty() ? "a run of the heat model" : lacking(study, asSaid.known);
+        return;
+    }
+    DutyHeat heat = asSaid;
+    plan.warning = givesUp(plan, asSaid);
+    constexpr int attempts = 3;
     double longer = 1;
-    DutyHeat heat;
-    for (int attempt = 0; attempt < 4; ++attempt) {
-        heat = dutyHeatOf(*study.build, study.after, dutyOf(plan, longer));
-        if (!heat.run || !heat.run->complete) {
-            plan.lacks = heat.known.lacks.empty() ? "a run of the heat model" : lacking(study, heat.known);
-            return;
-        }
-        plan.warning = givesUp(plan, heat);
-        if (plan.warning.empty())
-            break;
+    for (int attempt = 0; attempt < attempts && !plan.warning.empty(); ++attempt) {
         longer *= 1.6;
+        heat = runOf(longer);
+        if (!heat.run || !heat.run->complete)
+            break;
+        if (givesUp(plan, heat).empty()) {
+            plan.warning.clear();
+            plan.stretched = true;
+        }
     }
-    if (longer > 1 && plan.warning.empty()) {
-        plan.stretched = true;
-        for (SlowDown& pass : plan.passes)
-            pass.driveOn *= longer;
-    }
-    double ended = 0;
-    for (const heat::Moment& m : heat.run->course) {
+    if (!plan.stretched)
+        heat = asSaid;
+    for (SlowDown& pass : plan.passes)
+        pass.driveOn *= plan.stretched ? longer : 1;
+    for (const heat::Moment& m : heat.run->course)
         if (m.power > 0 && m.stop >= 1 && m.stop <= static_cast<int>(plan.passes.size())) {
             double& hottest = plan.passes[static_cast<std::size_t>(m.stop) - 1].hottest;
-            const auto surface = static_cast<std::size_t>(heat::Node::Surface);
+            constexpr auto surface = static_cast<std::size_t>(heat::Node::Surface);
             hottest = std::fmax(hottest, std::max(m.front[surface], m.rear[surface]));
-            ended = m.time;
         }
-        if (m.time > ended && ended > 0 && m.stop == static_cast<int>(plan.passes.size()) && m.power <= 0
-            && std::max(m.front[0], m.rear[0]) < cold) {
-            constexpr double least = 3 * minute;
-            plan.coolFor = std::max(least, modelOff * (m.time - ended));
+    // Neither pads that fade nor longer times between shorten the cooling; the school's own time is the least.
+    const TirelessPads tireless(study.after);
+    auto asked = plan;
+    for (SlowDown& pass : asked.passes)
+        pass.driveOn /= plan.stretched ? longer : 1;
+    const DutyHeat hottest = dutyHeatOf(*study.build, tireless.parts, dutyOf(asked, 1));
+    if (hottest.run && hottest.run->complete)
+        if (const auto cooling = coolingIn(*hottest.run, static_cast<int>(plan.passes.size()))) {
+            plan.coolFor = std::max(plan.coolFor, modelOff * *cooling);
             plan.coolByModel = true;
-            return;
         }
-    }
 }
 
 } // namespace

@@ -148,13 +148,44 @@ double Card::minutesLeft() const
 {
     double left = 0;
     for (const Step& s : steps)
-        left += s.state == Checked::Open ? s.minutes : 0;
+        left += shows(s) && s.state == Checked::Open ? s.minutes : 0;
     return left;
 }
 
 int Card::open() const
 {
-    return static_cast<int>(std::ranges::count_if(steps, [](const Step& s) { return s.state == Checked::Open; }));
+    return static_cast<int>(std::ranges::count_if(steps, [&](const Step& s) { return shows(s) && s.state == Checked::Open; }));
+}
+
+int Card::shown() const
+{
+    return static_cast<int>(std::ranges::count_if(steps, [&](const Step& s) { return shows(s); }));
+}
+
+int Card::folded() const { return static_cast<int>(steps.size()) - shown(); }
+
+Edit inspectionTakenIn(const std::string& setup, bool in)
+{
+    return [=](const Build& now) -> std::optional<Build> {
+        if (!findSetup(now, setup))
+            return {};
+        Build build = now;
+        recordOf(build, setup).inspection = in ? YesNo::Yes : YesNo::Unknown;
+        return build;
+    };
+}
+
+std::optional<Edit> ownStep(const Study& study, const std::string& after, const std::string& text)
+{
+    if (!study.after.setup || text.find_first_not_of(" \t\n") == std::string::npos)
+        return {};
+    return [setup = study.after.setup->id, after, text](const Build& now) -> std::optional<Build> {
+        if (!findSetup(now, setup))
+            return {};
+        Build build = now;
+        recordOf(build, setup).ownSteps.push_back({ after, text, {} });
+        return build;
+    };
 }
 
 } // namespace deepstop::jobcard

@@ -22,8 +22,12 @@ struct Step {
     std::string because; ///< id of a verdict, pointer of a field, or "common practice"
     std::string caution; ///< where the step can hurt somebody
     std::string tools;
-    bool irreversible = false;
-    bool open = true; ///< may be ticked; only steps that cannot be undone are ever shut
+    bool irreversible = false; ///< cannot be undone
+    bool gated = false; ///< is shut until what it waits for is proven: a cut, or a line that is opened
+    bool optional = false; ///< not needed for this job: offered as an inspection, folded until the card takes it in
+    bool doneBefore = false; ///< about a part that stays and has been driven on this car
+    bool own = false; ///< written in by hand
+    bool open = true; ///< may be ticked; only gated steps are ever shut
     std::vector<std::string> waits; ///< for what it is shut, in words; of an opened one what was not proven then
     std::string opened; ///< the reason somebody gave for opening it all the same
     std::optional<double> torque; ///< N·m
@@ -39,8 +43,13 @@ struct Step {
 struct Card {
     const Setup* setup = nullptr;
     std::vector<Step> steps; ///< in working order
-    double minutes = 0; ///< of all of them, one person
+    bool inspection = false; ///< the optional steps were taken in
+    double minutes = 0; ///< of all that are to be done, one person
     int people = 1;
+    /// Whether a step is on the card: needed, taken in, or already seen to.
+    [[nodiscard]] bool shows(const Step& step) const { return !step.optional || inspection || step.state != Checked::Open; }
+    [[nodiscard]] int shown() const; ///< how many steps are
+    [[nodiscard]] int folded() const; ///< how many are not
     [[nodiscard]] const Step* step(const std::string& id) const;
     [[nodiscard]] int open() const; ///< steps still to be done
     [[nodiscard]] double minutesLeft() const; ///< of those
@@ -63,6 +72,11 @@ struct Hand {
     const Study& study, const std::string& step, Checked state, const Hand& hand, const std::string& note = {}, double took = 0);
 /// Writes a tick into a card's record, over the one that is there.
 void tickIn(JobCard& record, const std::string& step, Checked state, const Hand& hand, const std::string& note = {}, double took = 0);
+/// Takes the optional steps of the card in, or folds them again.
+[[nodiscard]] Edit inspectionTakenIn(const std::string& setup, bool in);
+/// Writes a step of one's own in, behind another step; at the end where that is none. Nothing for an empty text.
+[[nodiscard]] std::optional<Edit> ownStep(const Study& study, const std::string& after, const std::string& text);
+
 /// Opens a shut step, for a reason. Nothing for an empty reason, or a step that is not shut.
 [[nodiscard]] std::optional<Edit> opened(const Study& study, const std::string& step, const std::string& reason, const Hand& hand);
 

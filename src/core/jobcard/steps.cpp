@@ -22,7 +22,80 @@ std::map<std::string, double> timesOf(const Build& build)
     return means;
 }
 
+/// The ticks of a step; of one that is both sides at once also those of either side, done where both are.
+Tick tickOf(const JobCard& record, const std::string& id)
+{
+    const auto own = std::ranges::find(record.ticks, id, &Tick::step);
+    if (own != record.ticks.end())
+        return *own;
+    const auto slash = id.find('/');
+    const auto sideOf = [&](const char* side) {
+        return slash == std::string::npos ? record.ticks.end()
+                                          : std::ranges::find(record.ticks, id.substr(0, slash) + side + id.substr(slash), &Tick::step);
+    };
+    const auto left = sideOf("/left");
+    const auto right = sideOf("/right");
+    if (left == record.ticks.end() || right == record.ticks.end())
+        return {};
+    return left->state == Checked::Fine ? *right : *left;
+}
+
+/// Own steps stand behind the step they were written behind.
+void addOwn(std::vector<Step>& steps, const JobCard& record)
+{
+    for (const OwnStep& own : record.ownSteps) {
+        const auto behind = std::ranges::find(steps, own.after, &Step::id);
+        Step s;
+        s.id = "own/" + own.id.text;
+        s.phase = behind != steps.end() ? behind->phase : steps.empty() ? Phase::Prepare : steps.back().phase;
+        s.corner = behind != steps.end() ? behind->corner : "car";
+        s.text = own.text;
+        s.because = practice;
+        s.own = true;
+        s.minutes = 5;
+        steps.insert(behind != steps.end() ? std::next(behind) : steps.end(), std::move(s));
+    }
+}
+
 } // namespace
+
+AxleWork workBetween(const Corner* before, const Corner& after)
+{
+    if (!before || before->brakes != after.brakes)
+        return {};
+    const auto shims = [](const Corner& c) {
+        return std::tie(c.left.shimTop, c.left.shimBottom, c.left.radialTop, c.left.radialBottom, c.right.shimTop, c.right.shimBottom,
+            c.right.radialTop, c.right.radialBottom);
+    };
+    const bool drums = after.brakes == BrakeKind::Drums;
+    Drum shoesOnly = before->drum;
+    shoesOnly.friction = after.drum.friction;
+    shoesOnly.frictionOverTemperature = after.drum.frictionOverTemperature;
+    shoesOnly.liningThickness = after.drum.liningThickness;
+    AxleWork work;
+    work.rotor = drums ? shoesOnly != after.drum : before->rotor != after.rotor;
+    work.caliper = before->caliper != after.caliper || before->mount != after.mount || before->bracket != after.bracket;
+    work.pads = drums ? before->drum != after.drum : before->pad != after.pad;
+    work.hose = before->hose != after.hose;
+    work.place = before->ring != after.ring || before->spacer != after.spacer || before->wheel != after.wheel || shims(*before) != shims(after);
+    work.cuts = before->cuts != after.cuts && !after.cuts.empty();
+    return work;
+}
+
+bool Writer::drivenAsFound(const Build& build)
+{
+    const std::string& asFound = build.setups.front().id;
+    const auto drives = [&](const LogEntry& e) {
+        return (e.event == LogEvent::Drive || e.event == LogEvent::TrackDay) && (e.setup.empty() || e.setup == asFound);
+    };
+    return std::ranges::any_of(build.log, drives)
+        || std::ranges::any_of(build.tests, [&](const TestSession& t) { return t.setup == asFound && !t.stops.empty(); });
+}
+
+bool Writer::otherHydraulics() const
+{
+    return study_.before.hydraulics && study_.after.hydraulics && !(*study_.before.hydraulics == *study_.after.hydraulics);
+}
 
 std::string_view nameOf(Phase phase)
 {
@@ -68,23 +141,24 @@ Card cardOf(const Study& study)
             return card;
     card.steps = Writer(study).write();
     const JobCard& record = choicesOf(*study.build, study.after.setup->id);
+    addOwn(card.steps, record);
+    card.inspection = record.inspection == YesNo::Yes;
     const auto times = timesOf(*study.build);
     for (Step& s : card.steps) {
         if (const auto took = times.find(s.id.substr(s.id.rfind('/') + 1)); took != times.end())
             s.minutes = took->second / 60;
         for (const Opening& o : record.openings)
-            if (o.step == s.id && s.irreversible) {
+            if (o.step == s.id && s.gated) {
                 s.open = true;
                 s.opened = o.reason;
             }
-        for (const Tick& t : record.ticks)
-            if (t.step == s.id) {
-                s.state = t.state;
-                s.who = t.who;
-                s.when = t.when;
-                s.note = t.note;
-            }
-        card.minutes += s.minutes;
+        const Tick tick = tickOf(record, s.id);
+        s.state = tick.state;
+        s.who = tick.who;
+        s.when = tick.when;
+        s.note = tick.note;
+        if (card.shows(s))
+            card.minutes += s.minutes;
         if (s.phase == Phase::Bleed && record.bleedMethod == BleedMethod::TwoPeople)
             card.people = 2;
     }

@@ -23,7 +23,27 @@ struct More {
     std::string tools {};
     std::vector<std::string> readings {};
     double minutes = 2;
+    bool kept = false; ///< about a part that stays as it is: no work
+    bool extra = false; ///< a good habit that so small a job can do without
 };
+
+/// Which parts of an axle are other ones than before, and so what has to come off and go on.
+struct AxleWork {
+    bool rotor = true; ///< or drum
+    bool caliper = true; ///< with what holds it
+    bool pads = true; ///< or shoes
+    bool hose = true;
+    bool place = true; ///< ring, spacer, wheel, shims: where rotor, caliper or wheel sit
+    bool cuts = true;
+
+    /// Pads and hoses alone: both sides are one step, and nothing is mocked up.
+    [[nodiscard]] bool small() const { return !rotor && !caliper && !place && !cuts; }
+    [[nodiscard]] bool any() const { return rotor || caliper || pads || hose || place || cuts; }
+    [[nodiscard]] bool opensLine() const { return hose || caliper; }
+    [[nodiscard]] bool mockedUp() const { return rotor || caliper || place; }
+};
+/// @param before null: nothing is known of it, and all is other
+[[nodiscard]] AxleWork workBetween(const Corner* before, const Corner& after);
 
 /// Puts the steps together, phase by phase.
 class Writer {
@@ -31,6 +51,8 @@ public:
     explicit Writer(const Study& study)
         : study_(study), build_(*study.build), record_(choicesOf(build_, study.after.setup->id)), axles_(judge::axlesOf(study))
     {
+        for (const Axle axle : axles_)
+            work_[axle == Axle::Front ? 0 : 1] = workBetween(was(axle), now(axle));
     }
 
     std::vector<Step> write()
@@ -67,16 +89,34 @@ private:
         s.tools = std::move(more.tools);
         s.readings = std::move(more.readings);
         s.minutes = more.minutes;
+        s.optional = more.kept || more.extra;
+        s.doneBefore = more.kept && driven_;
         return steps_.emplace_back(std::move(s));
     }
 
-    /// What is done on both sides of each axle that changes.
+    /// What is done on both sides of each axle that changes; of a small job on both sides at once.
     template <class F>
     void eachCorner(F f)
     {
         for (const Axle axle : axles_)
-            for (const Side side : { Side::Left, Side::Right })
-                f(axle, side, judge::wordFor(axle) + "/" + nameOf(side), judge::wordFor(axle) + " " + nameOf(side));
+            if (work(axle).small())
+                f(axle, Side::Left, judge::wordFor(axle), judge::wordFor(axle) + ", both sides");
+            else
+                for (const Side side : { Side::Left, Side::Right })
+                    f(axle, side, judge::wordFor(axle) + "/" + nameOf(side), judge::wordFor(axle) + " " + nameOf(side));
+    }
+    [[nodiscard]] const AxleWork& work(Axle axle) const { return work_[axle == Axle::Front ? 0 : 1]; }
+    /// Nothing but pads and hoses on any axle, and the hydraulics stay.
+    [[nodiscard]] bool smallJob() const
+    {
+        return std::ranges::all_of(axles_, [&](Axle axle) { return work(axle).small(); }) && !otherHydraulics();
+    }
+    [[nodiscard]] bool otherHydraulics() const;
+    /// Another rotor, or one that comes off because of what goes behind it.
+    [[nodiscard]] bool rotorOff(Axle axle) const { return work(axle).rotor || work(axle).place || work(axle).cuts; }
+    [[nodiscard]] bool opensLine() const
+    {
+        return std::ranges::any_of(axles_, [&](Axle axle) { return work(axle).opensLine(); }) || otherHydraulics();
     }
     static std::string nameOf(Side side) { return side == Side::Left ? "left" : "right"; }
     [[nodiscard]] const Corner& now(Axle axle) const { return *study_.after.at(axle).corner; }
@@ -122,6 +162,9 @@ private:
     void joint(Axle axle, std::size_t index, const std::string& id, const std::string& corner);
     void assemble();
     void hoses();
+    /// The step before which the car still drives without bleeding.
+    void openLine(Axle axle, const std::string& id, const std::string& corner);
+    void propOut();
     /// Another master, valve or booster is work of its own, and before the lines are bled.
     void hydraulics();
     void bleed();
@@ -134,7 +177,11 @@ private:
     const Build& build_;
     const JobCard& record_;
     std::vector<Axle> axles_;
+    AxleWork work_[2];
+    bool driven_ = drivenAsFound(build_); ///< what stays has been proven on the road
     std::vector<Step> steps_;
+
+    static bool drivenAsFound(const Build& build);
 };
 
 } // namespace deepstop::jobcard

@@ -8,23 +8,42 @@ namespace deepstop::jobcard {
 
 void Writer::bleed()
 {
+    propOut();
     const School s = bleedingOf(study_, record_);
     const Hydraulics& h = *study_.after.hydraulics;
+    const bool opened = opensLine();
+    if (smallJob() && opened) {
+        std::string wheels;
+        for (const Axle axle : axles_)
+            if (work(axle).opensLine())
+                wheels += fmt::format("{}{}", wheels.empty() ? "" : " and ", judge::wordFor(axle));
+        add(Phase::Bleed, "car/bleed-opened", "car",
+            fmt::format("Bleed both {} wheels until no bubble comes, the far one first, with fresh, unopened fluid of the same class; the "
+                        "reservoir never runs dry. If it did, bleed all four",
+                wheels),
+            choice("bleed_order"),
+            { "A reservoir that ran dry puts air into the antilock unit, and that wants a tool. Fluid eats paint.",
+                "fluid, hose, bottle, a helper", {}, 25 });
+        add(Phase::Bleed, "car/pressed", "car",
+            "A hard foot for a minute, engine on: the pedal does not sink; every joint that was open is dry", practice,
+            { "A pedal that sinks leaks somewhere: the car does not move.", "lamp", {}, 5 });
+        return;
+    }
     add(Phase::Bleed, "car/fluid", "car",
         h.fluid == FluidClass::Unknown
             ? "Fresh fluid of the class the car's maker asks for: nobody has said which"
             : fmt::format("Fresh, unopened {}; old and new are not mixed by halves", wordFor(h.fluid, choices::fluid)),
         fmt::format("/setups/{}/hydraulics/fluid", study_.after.setup->hydraulics ? study_.after.setup - build_.setups.data() : 0),
-        { "Fluid eats paint and harms eyes; water thins what it stands.", "fluid, hose, bottle", {}, 3 });
+        { "Fluid eats paint and harms eyes; water thins what it stands.", "fluid, hose, bottle", {}, 3, !opened });
     for (std::size_t i = 0; i < s.steps.size(); ++i)
         add(Phase::Bleed, fmt::format("car/bleed-{}", i + 1), "car",
             fmt::format("Bleed {}: until no bubble comes; reservoir kept full. {}", s.steps[i],
                 i == 0 ? s.title + ". " + s.why : std::string()),
             choice("bleed_order"),
-            { i == 0 ? "The reservoir must not run dry: air in an antilock unit wants a tool." : "", {}, {}, 12 });
+            { i == 0 ? "The reservoir must not run dry: air in an antilock unit wants a tool." : "", {}, {}, 12, !opened });
     add(Phase::Bleed, "car/pressed", "car",
         "A hard foot for a minute, engine on: the pedal does not sink; every joint that was open is dry", practice,
-        { "A pedal that sinks leaks somewhere: the car does not move.", "lamp", {}, 5 });
+        { "A pedal that sinks leaks somewhere: the car does not move.", "lamp", {}, 5, !opened });
 }
 
 void Writer::wheels()
@@ -49,8 +68,18 @@ void Writer::wheels()
 
 void Writer::beforeMoving()
 {
-    add(Phase::BeforeMoving, "car/pedal-free", "car", "The prop is out from under the pedal, and nothing lies round the pedals", practice,
-        { "A prop left in takes the brakes away.", {}, {}, 1 });
+    if (!smallJob())
+        add(Phase::BeforeMoving, "car/pedal-free", "car", "The prop is out from under the pedal, and nothing lies round the pedals", practice,
+            { "A prop left in takes the brakes away.", {}, {}, 1 });
+    if (smallJob()) {
+        add(Phase::BeforeMoving, "car/walking", "car",
+            "Pump the pedal until it is high and hard BEFORE the car moves; each wheel turns free with the pedal up. Then from walking pace, "
+            "on a closed place: it stops, straight, without noise",
+            idOf(checks::stopLimit),
+            { "The first push finds nothing: the pistons are still back. The first stops are slow ones; stop at the first pull or soft pedal.",
+                {}, {}, 8 });
+        return;
+    }
     add(Phase::BeforeMoving, "car/pump", "car", "Pump the pedal until it is high and hard, BEFORE the car moves", practice,
         { "The first push finds nothing: the pistons are still back.", {}, {}, 2 });
     add(Phase::BeforeMoving, "car/turns", "car", "Each wheel turns free with the pedal up, and holds with it down", practice,
@@ -74,19 +103,31 @@ void Writer::beforeMoving()
 void Writer::bedIn()
 {
     const School s = beddingOf(study_, record_);
+    const bool needed = std::ranges::any_of(axles_, [&](Axle axle) { return work(axle).pads || work(axle).rotor; });
+    if (smallJob()) {
+        std::string all;
+        for (const auto& step : s.steps)
+            all += (all.empty() ? "" : "; ") + step;
+        add(Phase::BedIn, "car/bed-1", "car", fmt::format("{}. {} {}", s.title, s.why, all), choice("bedding"),
+            { "Only where it is legal and nobody is behind. New pads bite late until they are bedded.", {}, {}, 30, !needed });
+        return;
+    }
     for (std::size_t i = 0; i < s.steps.size(); ++i)
         add(Phase::BedIn, fmt::format("car/bed-{}", i + 1), "car",
             fmt::format("{}{}", i == 0 ? s.title + ". " + s.why + " " : std::string(), s.steps[i]), choice("bedding"),
-            { i == 0 ? "Only where it is legal and nobody is behind. New pads bite late until they are bedded." : "", {}, {}, 15 });
+            { i == 0 ? "Only where it is legal and nobody is behind. New pads bite late until they are bedded." : "", {}, {}, 15, !needed });
 }
 
 void Writer::reCheck()
 {
     eachCorner([&](Axle axle, Side, const std::string& id, const std::string& corner) {
         add(Phase::ReCheck, id + "/first-drive", corner,
-            "After the first drive: no leak, bolts at their marks, nuts at torque, nothing has touched",
+            fmt::format("After the first drive{}: no leak, bolts at their marks, nuts at torque, nothing has touched",
+                work(axle).small() ? fmt::format(", and again after {}", print(100e3, style::odometer, study_.system)) : std::string()),
             idOf(checks::barrelGap, { axle }), { {}, "torque wrench, lamp", {}, 6 });
     });
+    if (smallJob())
+        return;
     add(Phase::ReCheck, "car/later", "car",
         fmt::format("After {} to {}: bolts and nuts once more, linings, hoses", print(80e3, style::odometer, study_.system),
             print(160e3, style::odometer, study_.system)),

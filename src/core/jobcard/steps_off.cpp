@@ -30,12 +30,12 @@ void Writer::prepare()
         { "Brakes are life-critical: maker's data and local law come before this card; have adapters, machined and welded parts judged "
           "by a "
           "qualified engineer or licensed mechanic.",
-            {}, {}, 10 });
+            {}, {}, 10, false, smallJob() });
     for (const Axle axle : axles_)
         add(Phase::Prepare, judge::wordFor(axle) + "/unpacked", judge::wordFor(axle),
             fmt::format("Everything of {} for both sides on the bench, looked at and measured{}", setup,
                 says(checks::received, { axle })),
-            idOf(checks::received, { axle }), { {}, "vernier, scale", {}, 20 });
+            idOf(checks::received, { axle }), { {}, "vernier, scale", {}, work(axle).small() ? 8.0 : 20.0, !work(axle).any() });
     const bool drums = std::ranges::any_of(std::array { Axle::Front, Axle::Rear },
         [&](Axle a) { return study_.before.at(a).corner && study_.before.at(a).corner->brakes == BrakeKind::Drums; });
     add(Phase::Prepare, "car/leaks", "car",
@@ -44,9 +44,9 @@ void Writer::prepare()
         practice,
         { drums ? "A drum cylinder that leaks soaks its linings: replace both sides before anything else."
                 : "A leak anywhere is mended before anything else.",
-            "lamp", {}, 10 });
+            "lamp", {}, 10, false, smallJob() });
     add(Phase::Prepare, "car/eyes", "car", "Glasses and gloves on; brake dust is washed or drawn off, never blown", practice,
-        { "No compressed air on brake dust. Fluid harms eyes and eats paint.", "brake cleaner, tray, rags", {}, 3 });
+        { "No compressed air on brake dust. Fluid harms eyes and eats paint.", "brake cleaner, tray, rags", {}, 3, false, smallJob() });
     const Lift lift = liftOf(study_);
     std::string stands =
         "Wheels chocked, nuts loosened on the ground; car up on stands or a lift and shaken before anybody goes under it";
@@ -59,8 +59,10 @@ void Writer::prepare()
         stands += ". Where the weight hangs on a lift is not known (" + lift.lacks + "): strap it";
     }
     add(Phase::Prepare, "car/stands", "car", stands, "/car/mass_kg",
-        { "Stands, not the jack alone. Strap the car on a lift.", "jack, stands, chocks", {}, 10 });
-    if (axleIn(Axle::Rear)) {
+        { smallJob() ? "Stands, not the jack alone. Strap the car on a lift. Glasses and gloves on; no compressed air on brake dust."
+                     : "Stands, not the jack alone. Strap the car on a lift.",
+            "jack, stands, chocks", {}, 10 });
+    if (axleIn(Axle::Rear) && work(Axle::Rear).any()) {
         if (hub(Axle::Rear).electricParking == YesNo::Yes)
             add(Phase::Prepare, "car/parking-service", "car", "Put the electric parking brake into its service mode",
                 hubPointer(Axle::Rear, "electric_parking"),
@@ -70,9 +72,10 @@ void Writer::prepare()
                 "Find out whether a motor works the parking brake: it then needs its service mode first",
                 hubPointer(Axle::Rear, "electric_parking"), { "Its motor crushes fingers.", {}, {}, 3 });
     }
-    add(Phase::Prepare, "car/pedal-down", "car",
-        "Prop the pedal slightly down while lines are open, so that the reservoir does not run dry", practice,
-        { {}, "pedal prop, caps for open ends", {}, 3 });
+    if (opensLine() && !smallJob())
+        add(Phase::Prepare, "car/pedal-down", "car",
+            "Prop the pedal slightly down while lines are open, so that the reservoir does not run dry", practice,
+            { {}, "pedal prop, caps for open ends", {}, 3 });
 }
 
 void Writer::tag()
@@ -86,7 +89,7 @@ void Writer::tag()
                 sided ? "; this rotor fits this side only: its vanes lean back from the way it turns" : ""),
             sided ? pointerOf(study_.after, axle) + "/rotor/handed" : practice,
             { "Left and right swapped: bleeders end up at the bottom and vanes pump backwards.", "tags, felt pen",
-                { field(study_.after, axle, side, "rotor_mark"), field(study_.after, axle, side, "caliper_mark") }, 3 });
+                { field(study_.after, axle, side, "rotor_mark"), field(study_.after, axle, side, "caliper_mark") }, 3, false, work(axle).small() });
     });
 }
 
@@ -97,14 +100,15 @@ void Writer::recordOld()
             return;
         const bool drum = was(axle)->brakes == BrakeKind::Drums;
         add(Phase::Record, id + "/old", corner,
-            fmt::format("Write down the old: lining and {} thickness; photograph hose routing and {}", drum ? "drum" : "rotor",
-                drum ? "springs" : "clips"),
+            fmt::format("Write down the old: lining and {} thickness; photograph hose routing and {}{}", drum ? "drum" : "rotor",
+                drum ? "springs" : "clips",
+                !drum && !work(axle).rotor ? ". The rotor stays: look for cracks, blue spots and a lip of rust at its edge" : ""),
             idOf(checks::wornPad, { .axle = axle, .found = true }),
             { {}, "vernier, micrometer, camera",
                 drum ? std::vector<std::string> { field(study_.before, axle, side, "lining_thickness_mm") }
                      : std::vector<std::string> { field(study_.before, axle, side, "lining_thickness_mm"),
                          field(study_.before, axle, side, "ring_thickness_mm") },
-                5 });
+                5, !work(axle).any() });
     });
 }
 
@@ -116,30 +120,43 @@ void Writer::strip()
         const bool bolts = hub(axle).heldBy == WheelHeldBy::Bolts;
         add(Phase::Strip, id + "/wheel-off", corner,
             bolts ? "Wheel off; a guide pin in one hole takes its weight from the last bolt" : "Wheel off",
-            hubPointer(axle, "wheel_held_by"), { {}, bolts ? "guide pin, socket" : "socket", {}, 3 });
+            hubPointer(axle, "wheel_held_by"), { {}, bolts ? "guide pin, socket" : "socket", {}, 3, !work(axle).any() });
         if (hub(axle).speedSensor != YesNo::No)
             add(Phase::Strip, id + "/sensor-wire", corner,
                 hub(axle).speedSensor == YesNo::Yes ? "Unclip the wheel-speed sensor's wire and keep it clear"
                                                     : "Look for a wheel-speed sensor's wire: unclip it and keep it clear",
-                hubPointer(axle, "speed_sensor"));
+                hubPointer(axle, "speed_sensor"), { {}, {}, {}, 2, !work(axle).mockedUp() });
         if (was(axle)->brakes == BrakeKind::Drums) {
             add(Phase::Strip, id + "/drum-off", corner, "Adjuster back, drum off; look at cylinder, springs and linings",
                 pointerOf(study_.before, axle) + "/drum/kind",
-                { "Springs fly: glasses. A leaking cylinder is replaced on both sides.", "spring tool", {}, 15 });
+                { "Springs fly: glasses. A leaking cylinder is replaced on both sides.", "spring tool", {}, 15,
+                    !work(axle).rotor && !work(axle).pads });
         } else {
             if (was(axle)->pad.wearSensor == YesNo::Yes)
                 add(Phase::Strip, id + "/wear-sensor", corner, "Unplug the wear sensor before the caliper moves",
                     pointerOf(study_.before, axle) + "/pad/wear_sensor");
-            add(Phase::Strip, id + "/caliper-off", corner, "Caliper off and hung up by wire, never by its hose", practice,
-                { "Fluid eats paint and skin; cap the open ends at once and wipe them.", "line spanner, caps, wire", {}, 15 });
+            const bool comesOff = work(axle).pads || work(axle).mockedUp();
+            // A lip of rust holds old pads back, and would tear the piston's boot.
+            add(Phase::Strip, id + "/caliper-off", corner,
+                fmt::format("{}Caliper off and hung up by wire, never by its hose; its hose stays closed",
+                    work(axle).rotor || !work(axle).pads ? "" : "Old pads pushed back from the rotor's lip first. "),
+                practice,
+                { "A caliper that hangs on its hose breaks it inside. Fluid eats paint and skin.", "sockets, wire", {}, 15, !comesOff });
+            if (work(axle).pads && !work(axle).caliper)
+                add(Phase::Strip, id + "/pistons-back", corner,
+                    "Pistons pushed back for the thicker new linings, slowly, one after the other; the reservoir is watched and fluid taken off",
+                    practice,
+                    { "A reservoir that runs over ruins paint. A piston that turns back on a parking brake's thread is screwed, not pressed.",
+                        "piston tool, syringe", {}, 6 });
             if (hub(axle).parkingBrake == ParkingBrake::DrumInHat)
                 add(Phase::Strip, id + "/shoes-back", corner,
                     "Parking brake off, its shoes turned back, so that the hat comes over them", hubPointer(axle, "parking_brake"),
-                    { {}, "screwdriver through the hat's hole", {}, 5 });
-            add(Phase::Strip, id + "/rotor-off", corner, "Rotor off; no hammer on what goes back on", practice, { {}, {}, {}, 5 });
+                    { {}, "screwdriver through the hat's hole", {}, 5, !rotorOff(axle) });
+            add(Phase::Strip, id + "/rotor-off", corner, "Rotor off; no hammer on what goes back on", practice,
+                { {}, {}, {}, 5, !rotorOff(axle) });
         }
         add(Phase::Strip, id + "/bag", corner, "Bag and label every bolt, clip and shim, so that the car can go back", practice,
-            { {}, "bags, felt pen", {}, 3 });
+            { {}, "bags, felt pen", {}, 3, false, work(axle).small() });
     });
 }
 
@@ -147,21 +164,22 @@ void Writer::mockUp()
 {
     eachCorner([&](Axle axle, Side side, const std::string& id, const std::string& corner) {
         const Corner& c = now(axle);
+        const AxleWork& w = work(axle);
         add(Phase::MockUp, id + "/hub-clean", corner, "Hub face and pilot bare and clean, a straight-edge lies on it", practice,
-            { {}, "wire wheel, straight-edge", {}, 8 });
+            { {}, "wire wheel, straight-edge", {}, 8, !rotorOff(axle) });
         if (c.ring.value && *c.ring.value > 0)
             add(Phase::MockUp, id + "/hub-ring", corner,
                 fmt::format("Ring of {} between hub and rotor, flat and clean", length(c.ring, style::fine)),
-                pointerOf(study_.after, axle) + "/ring_mm");
+                pointerOf(study_.after, axle) + "/ring_mm", { {}, {}, {}, 2, !rotorOff(axle) });
         if (c.brakes == BrakeKind::Drums) {
             add(Phase::MockUp, id + "/drum-on", corner, "Drum on over the shoes and turned by hand: nothing drags but the linings",
-                pointerOf(study_.after, axle) + "/drum/kind", { {}, {}, {}, 8 });
+                pointerOf(study_.after, axle) + "/drum/kind", { {}, {}, {}, 8, !w.rotor && !w.pads });
         } else {
             add(Phase::MockUp, id + "/rotor-on", corner, "Rotor on, held flat by three wheel nuts; it touches the hub all round",
-                idOf(checks::bore, { axle }), { {}, "nuts, washers", {}, 5 });
+                idOf(checks::bore, { axle }), { {}, "nuts, washers", {}, 5, !rotorOff(axle) });
             add(Phase::MockUp, id + "/caliper-loose", corner,
                 "Bracket and caliper on, bolts by hand; the bleeder is at the highest point", idOf(checks::bleeder, { axle }),
-                { "A bleeder that is not on top keeps its air: the pedal goes to the floor.", {}, {}, 10 });
+                { "A bleeder that is not on top keeps its air: the pedal goes to the floor.", {}, {}, 10, !w.mockedUp() });
             std::vector<std::string> gaps;
             for (std::size_t i = 0; i < build_.mockUps.size(); ++i) {
                 const MockUp& m = build_.mockUps[i];
@@ -172,19 +190,21 @@ void Writer::mockUp()
             add(Phase::MockUp, id + "/gaps", corner,
                 "Read the four gaps between rotor and caliper, the play taken up the same way each time"
                     + says(checks::axial, { axle, side }),
-                idOf(checks::axial, { axle, side }), { {}, "vernier or gauges", std::move(gaps), 10 });
+                idOf(checks::axial, { axle, side }), { {}, "vernier or gauges", std::move(gaps), 10, !w.mockedUp() });
             add(Phase::MockUp, id + "/pad-edge", corner,
                 "Pads in: their edge lies on the rotor's face, not over it" + says(checks::padEdge, { axle }),
-                idOf(checks::padEdge, { axle }), { {}, "vernier", { field(study_.after, axle, side, "pad_inset_mm") }, 5 });
+                idOf(checks::padEdge, { axle }),
+                { {}, "vernier", { field(study_.after, axle, side, "pad_inset_mm") }, 5, !w.mockedUp() });
         }
         add(Phase::MockUp, id + "/wheel-on", corner,
             "Wheel on with its spacer, turned a whole turn by hand: nothing touches" + says(checks::barrelGap, { axle }),
             idOf(checks::barrelGap, { axle }),
-            { {}, "clay or tape on the caliper", { pointerOf(study_.after, axle) + "/washers_mm" }, 10 });
+            { {}, "clay or tape on the caliper", { pointerOf(study_.after, axle) + "/washers_mm" }, 10, !w.mockedUp() });
         add(Phase::MockUp, id + "/hose-moves", corner,
             axle == Axle::Front ? "Hose at full droop and both full locks: never taut, never near wheel or rotor"
                                 : "Hose at full droop and full bump: never taut, never near wheel or rotor",
-            idOf(checks::hoseLength, { axle }), { "A hose that rubs or pulls bursts when it is needed most.", {}, {}, 5 });
+            idOf(checks::hoseLength, { axle }),
+            { "A hose that rubs or pulls bursts when it is needed most.", {}, {}, 5, !w.hose || w.small() });
     });
 }
 
@@ -197,7 +217,7 @@ void Writer::irreversible()
                 fmt::format("{}{}", static_cast<char>(words[0] - 'a' + 'A'), words.substr(1)), pointerOf(study_.after, axle) + "/cuts",
                 { "This cannot be undone. Have machined, drilled and ground parts judged by a qualified engineer or licensed mechanic.",
                     {}, {}, 30 });
-            s.irreversible = true;
+            s.irreversible = s.gated = true;
             s.waits = shutBy(study_, axle, cut);
             s.open = s.waits.empty();
         }

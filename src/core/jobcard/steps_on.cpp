@@ -88,11 +88,13 @@ void Writer::assemble()
         };
         if (c.brakes == BrakeKind::Drums) {
             add(Phase::Assemble, id + "/shoes-adjusted", corner, "Shoes adjusted until they just drag, then back; both sides alike",
-                pointerOf(study_.after, axle) + "/drum/kind", { {}, {}, {}, 15 });
+                pointerOf(study_.after, axle) + "/drum/kind", { {}, {}, {}, 15, !work(axle).rotor && !work(axle).pads });
             joints(false);
             return;
         }
-        joints(true);
+        const AxleWork& w = work(axle);
+        if (w.rotor)
+            joints(true);
         // A rotor nobody has described may be of two pieces.
         if (c.rotor.construction != RotorBuild::OnePiece
             && std::ranges::none_of(c.joints, [](const Joint& j) { return j.joins == Joins::RingToHat; }))
@@ -100,46 +102,58 @@ void Writer::assemble()
                 c.rotor.construction == RotorBuild::TwoPiece
                     ? "Ring on hat: bolts as the rotor's maker says, crosswise in rounds"
                     : "If the rotor is of two pieces, ring on hat: bolts as its maker says, crosswise in rounds",
-                pointerOf(study_.after, axle) + "/rotor/construction", { {}, "torque wrench", {}, 20 });
+                pointerOf(study_.after, axle) + "/rotor/construction", { {}, "torque wrench", {}, 20, !w.rotor });
         add(Phase::Assemble, id + "/faces-clean", corner,
             "Both faces of the rotor washed with brake cleaner, also new ones; no finger on them after", practice,
-            { "Oil left on a new rotor goes into the pads.", "brake cleaner", {}, 4 });
+            { "Oil left on a new rotor goes into the pads.", "brake cleaner", {}, 4, false, w.small() });
         if (c.rotor.handed == Handed::Sided)
             add(Phase::Assemble, id + "/vanes", corner, "Look once more: vanes lean back from the way this wheel turns going forward",
-                pointerOf(study_.after, axle) + "/rotor/handed");
+                pointerOf(study_.after, axle) + "/rotor/handed", { {}, {}, {}, 2, !rotorOff(axle) });
         if (c.rotor.ringPlay.value && *c.rotor.ringPlay.value > 0)
             add(Phase::Assemble, id + "/floats", corner,
                 fmt::format("The ring floats freely on its hat, {} along the axle", length(c.rotor.ringPlay, style::fine)),
-                pointerOf(study_.after, axle) + "/rotor/ring_play_mm");
+                pointerOf(study_.after, axle) + "/rotor/ring_play_mm", { {}, {}, {}, 2, !w.rotor });
         const Fitted& f = c.at(side);
         if (f.shimTop.value || f.shimBottom.value)
             add(Phase::Assemble, id + "/shims", corner,
                 fmt::format("Shims: {} at the top bolt, {} at the bottom bolt, none crushed or overlapping",
                     length(f.shimTop, style::fine), length(f.shimBottom, style::fine)),
-                idOf(checks::axial, { axle, side }), { {}, "micrometer", {}, 4 });
-        joints(false);
+                idOf(checks::axial, { axle, side }), { {}, "micrometer", {}, 4, !w.mockedUp() });
+        if (w.any())
+            joints(false);
         if (hub(axle).speedSensor != YesNo::No)
             add(Phase::Assemble, id + "/sensor-wire-back", corner,
                 hub(axle).speedSensor == YesNo::Yes
                     ? "Wheel-speed sensor's wire back in its clips, clear of rotor and wheel"
                     : "If a wheel-speed sensor's wire was unclipped: back in its clips, clear of rotor and wheel",
-                hubPointer(axle, "speed_sensor"));
+                hubPointer(axle, "speed_sensor"), { {}, {}, {}, 2, !w.mockedUp() });
         add(Phase::Assemble, id + "/bleeder-up", corner, "Bleeder at the highest point; this is the caliper tagged for this side",
             idOf(checks::bleeder, { axle }),
-            { "Bleeders down means calipers swapped left and right: the air never comes out.", {}, {}, 2 });
+            { "Bleeders down means calipers swapped left and right: the air never comes out.", {}, {}, 2, !w.caliper });
+        // Bolts that nobody described are done up all the same.
+        const bool described = std::ranges::any_of(
+            c.joints, [](const Joint& j) { return j.joins == Joins::BracketToKnuckle || j.joins == Joins::CaliperToBracket; });
+        if (!described && !w.small())
+            add(Phase::Assemble, id + "/caliper-bolts", corner,
+                "Caliper and bracket on their bolts, each begun by hand, tightened as their maker says: nobody has described them", practice,
+                { "Bolts that hold a caliper carry the brake: no guessed torque.", "torque wrench", {}, 6, !w.any() });
         add(Phase::Assemble, id + "/pads-in", corner,
-            "Pads in, lining to the rotor; backs and pins greased thinly, nothing on the faces", practice,
-            { "A pad put in backwards grinds steel on iron.", "high-temperature grease", {}, 6 });
+            fmt::format("Pads in, lining to the rotor; backs and pins greased thinly, nothing on the faces{}",
+                described || !w.small() ? "" : "; the caliper back on its bolts, begun by hand, tightened as the car's maker says"),
+            practice,
+            { "A pad put in backwards grinds steel on iron.", "high-temperature grease", {}, 6, !w.pads && !w.mockedUp() });
         if (c.pad.wearSensor == YesNo::Yes)
             add(Phase::Assemble, id + "/sensor-in", corner, "Wear sensor plugged in and its wire clear of the wheel",
                 pointerOf(study_.after, axle) + "/pad/wear_sensor");
         add(Phase::Assemble, id + "/runout", corner,
             "Runout at the rotor's edge, nuts on: read over one turn" + says(checks::runout, { axle }),
-            idOf(checks::runout, { axle }), { {}, "dial gauge", { field(study_.after, axle, side, "runout_mm") }, 6 });
+            idOf(checks::runout, { axle }),
+            { {}, "dial gauge, its foot on the knuckle, never on strut or body", { field(study_.after, axle, side, "runout_mm") }, 6,
+                !rotorOff(axle) });
         if (hub(axle).parkingBrake == ParkingBrake::DrumInHat)
             add(Phase::Assemble, id + "/shoes-set", corner,
                 "Parking brake's shoes adjusted inside the hat until they just drag, then back", hubPointer(axle, "parking_brake"),
-                { {}, {}, {}, 8 });
+                { {}, {}, {}, 8, !rotorOff(axle) });
     });
 }
 
@@ -148,6 +162,19 @@ void Writer::hoses()
     eachCorner([&](Axle axle, Side, const std::string& id, const std::string& corner) {
         if (now(axle).brakes == BrakeKind::Drums && was(axle) && was(axle)->brakes == BrakeKind::Drums)
             return;
+        if (!work(axle).opensLine())
+            return;
+        if (work(axle).small()) {
+            add(Phase::Hoses, id + "/hose", corner,
+                "Pedal propped slightly down; line opened at its hard end and capped; hose on with new crush washers, its line running "
+                "straight, turned by hand at droop and full lock: clear"
+                    + says(checks::hoseThread, { axle }),
+                idOf(checks::hoseThread, { axle }),
+                { "A crush washer is used once. A twisted hose loosens itself and chafes. Fluid eats paint and skin.",
+                    "line spanner, pedal prop, caps, new washers", {}, 25 });
+            return;
+        }
+        openLine(axle, id, corner);
         add(Phase::Hoses, id + "/washers", corner, "New crush washers at the banjo, both sides of it", practice,
             { "A crush washer is used once: an old one weeps.", "new washers, torque wrench", {}, 5 });
         add(Phase::Hoses, id + "/hose", corner,
@@ -155,6 +182,38 @@ void Writer::hoses()
                 + says(checks::hoseThread, { axle }),
             idOf(checks::hoseThread, { axle }), { "A twisted hose loosens itself and chafes.", "line spanner", {}, 10 });
     });
+}
+
+void Writer::openLine(Axle axle, const std::string& id, const std::string& corner)
+{
+    // Up to here only what hangs on the wheels came off: it goes back on, and nothing needs bleeding.
+    double back = 0;
+    for (const Step& s : steps_)
+        if (s.phase == Phase::Strip && !s.optional)
+            back += s.minutes;
+    const bool discs = now(axle).brakes == BrakeKind::Discs;
+    Step& s = add(Phase::Hoses, id + "/line-open", corner,
+        fmt::format("Open the line at its hard end, cap it at once and wipe it. Up to here the car drives again in {:.0f} minutes without "
+                    "bleeding: the old caliper still hangs on its closed hose",
+            back),
+        practice,
+        { "Once it is open, brakes are only back when everything is on and bled. Fluid eats paint and skin.", "line spanner, caps", {}, 5 });
+    s.gated = true;
+    for (const char* side : { "left", "right" })
+        for (const auto& [step, what] : { std::pair { discs ? "caliper-loose" : "drum-on", discs ? "the caliper" : "the drum" },
+                 std::pair { "wheel-on", "the wheel" } }) {
+            const auto tick = std::ranges::find(record_.ticks, fmt::format("{}/{}/{}", judge::wordFor(axle), side, step), &Tick::step);
+            if (tick == record_.ticks.end() || tick->state != Checked::Fine)
+                s.waits.push_back(fmt::format("{} {}: {} was not tried on and called fine", judge::wordFor(axle), side, what));
+        }
+    s.open = s.waits.empty();
+}
+
+void Writer::propOut()
+{
+    if (opensLine())
+        add(Phase::Bleed, "car/prop-out", "car", "The prop comes out from under the pedal, and the pedal comes back by itself", practice,
+            { "With the prop in, nothing can be bled, and the brakes hold.", {}, {}, 1 });
 }
 
 void Writer::hydraulics()

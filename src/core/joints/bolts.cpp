@@ -70,7 +70,8 @@ double proofStress(Grade grade, double diameter)
     return std::numeric_limits<double>::quiet_NaN();
 }
 
-double proofLoad(const Thread& thread, Grade grade) { return proofStress(grade, thread.diameter) * stressArea(thread); }
+double proofLoad(const Thread& thread, double proofStress) { return proofStress * stressArea(thread); }
+double proofLoad(const Thread& thread, Grade grade) { return proofLoad(thread, proofStress(grade, thread.diameter)); }
 
 std::string_view nameOf(Lubrication lubrication)
 {
@@ -153,12 +154,16 @@ double forceOnPairBolt(double brakeTorque, double effectiveRadius, double mountR
 
 double forceOnCircleBolt(double brakeTorque, int bolts, double mountRadius) { return brakeTorque / (bolts * mountRadius); }
 
-double bearingMargin(const Thread& thread, Grade grade, double preload, double force)
+double bearingMargin(const Thread& thread, double proofStress, double preload, double force)
 {
     const double area = stressArea(thread);
-    const double proof = proofStress(grade, thread.diameter);
     const double pull = preload / area;
-    return pull < proof ? std::sqrt((proof * proof - pull * pull) / 3) * area / force : 0;
+    return pull < proofStress ? std::sqrt((proofStress * proofStress - pull * pull) / 3) * area / force : 0;
+}
+
+double bearingMargin(const Thread& thread, Grade grade, double preload, double force)
+{
+    return bearingMargin(thread, proofStress(grade, thread.diameter), preload, force);
 }
 
 double pressureUnderHead(double preload, double headDiameter, double hole)

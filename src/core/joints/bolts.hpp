@@ -22,7 +22,8 @@ enum class Grade { G8_8, G10_9, G12_9, A2_70, A4_80, SAE5, SAE8 };
 /// 0.2 % strain: A2-70 450, A4-80 600; SAE J429 grade 5 85 ksi to 1 in, grade 8 120 ksi.
 [[nodiscard]] double proofStress(Grade grade, double diameter);
 
-/// Force a bolt takes without setting, N: proof stress × stress area.
+/// Force a bolt takes without setting, N: proof stress × stress area. @param proofStress Pa
+[[nodiscard]] double proofLoad(const Thread& thread, double proofStress);
 [[nodiscard]] double proofLoad(const Thread& thread, Grade grade);
 
 /// What is between the threads when they are turned.
@@ -87,7 +88,8 @@ inline constexpr double preloadScatter = 0.25;
 
 /// How many times the force a bolt still holds in shear when it alone bears, its preload counted: √((S² − σ²)/3)·A over it (von Mises).
 /// 0 where the preload uses all of its proof stress.
-/// @param preload N
+/// @param proofStress S, Pa; @param preload N
+[[nodiscard]] double bearingMargin(const Thread& thread, double proofStress, double preload, double force);
 [[nodiscard]] double bearingMargin(const Thread& thread, Grade grade, double preload, double force);
 
 /// Pressure under a plain head, Pa. @param headDiameter that bears; @param hole under it, m

@@ -4,8 +4,6 @@
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <charconv>
-#include <chrono>
 #include <cmath>
 #include <limits>
 #include <numeric>
@@ -14,15 +12,6 @@ namespace deepstop::logbook {
 namespace {
 
 constexpr double notKnown = std::numeric_limits<double>::quiet_NaN();
-
-std::optional<int> numberAt(const std::string& text, std::size_t at, std::size_t size)
-{
-    int value = 0;
-    if (at + size > text.size())
-        return {};
-    const auto read = std::from_chars(text.data() + at, text.data() + at + size, value);
-    return read.ec == std::errc {} && read.ptr == text.data() + at + size ? std::optional(value) : std::nullopt;
-}
 
 /// Since the setup that is on now went on; the first day of all where it always was.
 std::optional<int> onSince(const Build& build)
@@ -132,27 +121,6 @@ std::string folded(const std::string& line)
 }
 
 } // namespace
-
-std::optional<int> dayOf(const std::string& date)
-{
-    const auto year = numberAt(date, 0, 4);
-    const auto month = numberAt(date, 5, 2);
-    const auto day = numberAt(date, 8, 2);
-    if (!year || !month || !day || date[4] != '-' || date[7] != '-')
-        return {};
-    const std::chrono::year_month_day ymd { std::chrono::year { *year }, std::chrono::month { static_cast<unsigned>(*month) },
-        std::chrono::day { static_cast<unsigned>(*day) } };
-    if (!ymd.ok())
-        return {};
-    return std::chrono::sys_days { ymd }.time_since_epoch().count();
-}
-
-std::string dateOf(int day)
-{
-    const std::chrono::year_month_day ymd { std::chrono::sys_days { std::chrono::days { day } } };
-    return fmt::format(
-        "{:04}-{:02}-{:02}", static_cast<int>(ymd.year()), static_cast<unsigned>(ymd.month()), static_cast<unsigned>(ymd.day()));
-}
 
 std::string aboutDateOf(int day, int from)
 {

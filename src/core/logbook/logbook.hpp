@@ -2,16 +2,13 @@
 /// The car's life in its log: what was on it when, how its linings and rotors wear and when they reach their minimum, what is due.
 
 #include "build/build.hpp"
+#include "quantity/date.hpp"
 
 #include <optional>
 #include <string>
 #include <vector>
 
 namespace deepstop::logbook {
-
-/// Days since 1970 of an ISO date; nothing for what is none.
-[[nodiscard]] std::optional<int> dayOf(const std::string& date);
-[[nodiscard]] std::string dateOf(int day);
 
 /// The entries by date, those without one last; places in the build's list.
 [[nodiscard]] std::vector<std::size_t> inOrder(const Build& build);

@@ -48,6 +48,7 @@ inline constexpr Style partMass { Dimension::Mass, "kg", 2, "lb", 2 };
 inline constexpr Style force { Dimension::Force, "N", 0, "lbf", 0 };
 inline constexpr Style torque { Dimension::Torque, "N·m", 0, "lb ft", 0 };
 inline constexpr Style pressure { Dimension::Pressure, "bar", 0, "psi", 0 };
+inline constexpr Style stress { Dimension::Pressure, "MPa", 0, "psi", 0 };
 inline constexpr Style kneePerLoad { Dimension::PressurePerForce, "bar/kN", 1, "psi/lbf", 2 };
 inline constexpr Style temperature { Dimension::Temperature, "°C", 0, "°F", 0 };
 inline constexpr Style rise { Dimension::TemperatureRise, "K", 0, "°F", 0 };

@@ -132,14 +132,20 @@ Leaf jobCard(const Study& study, const jobcard::Card& card, const std::string& d
     }
     leaf.text(fmt::format("About {:.1f} hours for one person{}; {} steps, {} of them open. Times come from what was logged before, else "
                           "from common practice.",
-        card.minutes / 60, card.people > 1 ? ", two people while bleeding" : "", card.steps.size(), card.open()));
+        card.minutes / 60, card.people > 1 ? ", two people while bleeding" : "", card.shown(), card.open()));
+    if (card.folded() > 0)
+        leaf.text(fmt::format("{} steps about parts that stay are left out: this job does not need them. Take the inspection in to have them "
+                              "printed.",
+            card.folded()));
     std::optional<jobcard::Phase> phase;
     for (const jobcard::Step& s : card.steps) {
+        if (!card.shows(s))
+            continue;
         if (phase != s.phase) {
             phase = s.phase;
             leaf.heading(std::string(jobcard::nameOf(s.phase)));
         }
-        Block b { Block::Kind::Tick, fmt::format("{}{}: {}", s.irreversible && !s.open ? "DO NOT YET. " : "", s.corner, s.text) };
+        Block b { Block::Kind::Tick, fmt::format("{}{}: {}", s.open ? "" : "DO NOT YET. ", s.corner, s.text) };
         b.under = underOf(study, s);
         b.ticked = s.state == Checked::Fine;
         leaf.blocks.push_back(std::move(b));
@@ -150,7 +156,7 @@ Leaf jobCard(const Study& study, const jobcard::Card& card, const std::string& d
     const std::vector<double> widths { 0.5, 0.2, 0.16, 0.14 };
     leaf.row({ "joint", "torque", "threads", "done by" }, widths, true);
     for (const jobcard::Step& s : card.steps)
-        if (!s.threads.empty())
+        if (!s.threads.empty() && card.shows(s))
             leaf.row({ s.corner + ": " + s.text.substr(0, s.text.find(", each")),
                          s.torque ? fmt::format("{} · {}", print(*s.torque, { Dimension::Torque, "N·m", 0, "N·m", 0 }),
                              print(*s.torque, { Dimension::Torque, "lb ft", 0, "lb ft", 0 }))
@@ -267,7 +273,8 @@ std::string cardJson(const jobcard::Card& card)
     nlohmann::ordered_json steps = nlohmann::ordered_json::array();
     for (const jobcard::Step& s : card.steps) {
         nlohmann::ordered_json step { { "id", s.id }, { "phase", jobcard::nameOf(s.phase) }, { "corner", s.corner }, { "text", s.text },
-            { "because", s.because }, { "irreversible", s.irreversible }, { "open", s.open } };
+            { "because", s.because }, { "irreversible", s.irreversible }, { "open", s.open }, { "optional", s.optional },
+            { "done_before", s.doneBefore } };
         step["torque_Nm"] = s.torque ? nlohmann::ordered_json(*s.torque) : nlohmann::ordered_json();
         if (!s.waits.empty())
             step["waits"] = s.waits;

@@ -84,6 +84,14 @@ double usefulPressure(const Car& car, const Brakes& brakes)
     return std::min(locks.front, locks.rear);
 }
 
+double locksApart(const Car& car, const Brakes& brakes)
+{
+    // What is pressed does not matter, only in which order they lock.
+    constexpr double ample = 1e9;
+    const auto locks = lockPressures(car, brakes, ample);
+    return std::isinf(locks.rear) ? 1 : std::isinf(locks.front) ? -1 : std::min(locks.rear / locks.front - 1, 1.0); // NaN stays NaN
+}
+
 Adhesion adhesion(const Car& car, const AxleForces& forces)
 {
     const AxleForces load = axleLoads(car, forces.sum() / weightOf(car));

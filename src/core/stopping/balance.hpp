@@ -32,6 +32,10 @@ struct Split {
 /// Front pressure at which the first axle locks, were there no end to the foot, Pa; infinite where none does.
 [[nodiscard]] double usefulPressure(const Car& car, const Brakes& brakes);
 
+/// Front pressure at which the rear locks over that at which the front does, less one: at most 1, which also stands for a rear that never
+/// locks; −1 where only the rear does. NaN for bad numbers.
+[[nodiscard]] double locksApart(const Car& car, const Brakes& brakes);
+
 /// Adhesion that each axle uses: its braking force over its load.
 struct Adhesion {
     double front;

@@ -25,4 +25,8 @@ struct Shoes {
 ///         hold itself and grab
 [[nodiscard]] double brakeFactor(DrumKind kind, const Shoes& shoes);
 
+/// Lining friction at which a leading shoe holds itself without being pressed, by the same moment balance: over it the brake grabs and
+/// stays on. Of every kind of drum the leading shoe is the first. @return NaN for shoes out of range as above
+[[nodiscard]] double selfLockingFriction(const Shoes& shoes);
+
 } // namespace deepstop::stopping

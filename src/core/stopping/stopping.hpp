@@ -104,6 +104,8 @@ struct MeasuredStop {
     double meanDeceleration; ///< m/s²
     double duration; ///< s, 2 d/v
     std::optional<bool> plausible;
+    std::optional<double> shortest; ///< m, that such tyres need from this speed, v²/(2 µ g)
+    std::optional<double> speedThatFits; ///< m/s, from which such tyres stop in this distance, √(2 µ g d)
 };
 [[nodiscard]] MeasuredStop judge(double speed, double distance, std::optional<double> grip);
 

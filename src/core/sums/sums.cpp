@@ -31,9 +31,20 @@ void stop(const Inputs& in, Answer& out)
         positive(in, "speed"), positive(in, "distance"), in.has("grip") ? std::optional(positive(in, "grip")) : std::nullopt);
     out.results = { { "mean_deceleration_mps2", judged.meanDeceleration },
         { "mean_deceleration_g", judged.meanDeceleration / standardGravity }, { "duration_s", judged.duration },
-        { "plausible", judged.plausible ? Value(*judged.plausible) : Value() } };
-    if (judged.plausible && !*judged.plausible)
-        out.notes.push_back("No tyre of this grip stops so short: the speed, the brake point or the tape is wrong.");
+        { "plausible", judged.plausible ? Value(*judged.plausible) : Value() },
+        { "shortest_m", judged.shortest ? Value(*judged.shortest) : Value() },
+        { "speed_that_fits_mps", judged.speedThatFits ? Value(*judged.speedThatFits) : Value() } };
+    if (judged.plausible && !*judged.plausible) {
+        out.notes.push_back("No tyre of this grip stops so short: the speed, the brake point or the tape is wrong. From this speed it needs "
+                            "shortest_m; in this distance it stops from speed_that_fits_mps.");
+        // A speedometer never shows too little.
+        constexpr double tenth = 1.1;
+        constexpr double more = 4 / 3.6;
+        const double least = std::max(0.0, (in["speed"] - more) / tenth);
+        out.notes.push_back(fmt::format("Was the speed read off the dashboard? It may show up to a tenth and 4 km/h more than is driven (UN R39, "
+                                        "from memory): {:.1f} m/s at least, {:.2f} g.",
+            least, least * least / (2 * in["distance"]) / standardGravity));
+    }
     if (!judged.plausible)
         out.notes.push_back(
             "Give grip= to learn whether the tyres can do it: street tyres 0.9 to 1.1, track tyres to 1.4 (common practice).");
@@ -220,7 +231,9 @@ const std::vector<Entry>& entries()
                       { "grip", Acceleration, "g", "grip_g", "", false, "peak grip of the tyres, 1.1 or 1.1 g" } },
                   { { "mean_deceleration_mps2", { Acceleration, "m/s²", 2, "m/s²", 2 }, "v²/(2·d)" },
                       { "mean_deceleration_g", style::number, "the same over standard gravity" }, { "duration_s", style::seconds, "2·d/v" },
-                      { "plausible", style::number, "true, false, or null without grip" } },
+                      { "plausible", style::number, "true, false, or null without grip" },
+                      { "shortest_m", style::road, "v²/(2·µ·g), the shortest stop from this speed; null without grip" },
+                      { "speed_that_fits_mps", style::speed, "√(2·µ·g·d), the speed such tyres stop from in this distance; null without grip" } },
                   "Kinematics of steady deceleration." },
                 stop },
             { { "heat-rise", "How much one stop warms a ring",

@@ -78,7 +78,7 @@ Sheet jointSheet(const Study& study, Axle axle)
                          .arg(unitNote(study));
     const std::string at = cornerPointer(study, study.after, axle);
     const auto& joints = r.corner->joints;
-    const double step = 154; // sheet units of one joint; one unit is one pixel in the smallest window
+    const double step = 178; // sheet units of one joint; one unit is one pixel in the smallest window
     double y = 0;
     for (std::size_t i = 0; i <= joints.size(); ++i) {
         const bool there = i < joints.size();
@@ -146,6 +146,12 @@ Sheet jointSheet(const Study& study, Axle axle)
             sheet.letter({ 30, y + 102 }, QObject::tr("heads bear over Ø"), 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
             sheet.dimensions.push_back({ key + "/head_diameter_mm", {}, {}, { 138, y + 102 }, Run::Table, 0, false, {}, 0.5 });
         }
+        sheet.fact(key + "/car_makers", QObject::tr("Car maker's own"), { fields, y + 119 }, 96);
+        if (joint.boltClass == BoltClass::Other) {
+            x = fields + 124;
+            row = y + 136;
+            cell("/proof_stress_mpa", QObject::tr("proof stress"), true);
+        }
         double wish = 60;
         for (const auto& [check, text] :
             { std::pair { &checks::jointThread, QObject::tr("thread") }, std::pair { &checks::jointEnd, QObject::tr("end") },
@@ -156,7 +162,7 @@ Sheet jointSheet(const Study& study, Axle axle)
                         + QString::fromStdString(v->style.dimension == Dimension::Torque ? print(*v->figure.value, v->style, study.system)
                                                                                          : figure(*v->figure.value, v->style, study.system))
                                                   : QString();
-                sheet.callouts.push_back({ v->id, text + said, v->level, { wish, y + 137 }, { wish, y + 137 }, { wish, y + 137 } });
+                sheet.callouts.push_back({ v->id, text + said, v->level, { wish, y + 164 }, { wish, y + 164 }, { wish, y + 164 } });
                 wish += check == &checks::jointTorque ? 124 : 104;
             }
         y += step;

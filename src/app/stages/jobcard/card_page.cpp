@@ -38,24 +38,26 @@ std::pair<Level, std::string> stateOfCard(const Study& study)
     const auto card = jobcard::cardOf(study);
     if (card.steps.empty())
         return { Level::Unproven, "nothing to fit" };
-    const auto count = [&](auto which) { return std::ranges::count_if(card.steps, which); };
+    const auto count = [&](auto which) {
+        return std::ranges::count_if(card.steps, [&](const jobcard::Step& s) { return card.shows(s) && which(s); });
+    };
     const auto done = count([](const jobcard::Step& s) { return s.state == Checked::Fine; });
     const auto faults = count([](const jobcard::Step& s) { return s.state == Checked::Fault; });
     // Done although what it rests on is not proven, or no longer.
-    const auto broken = count([](const jobcard::Step& s) { return s.state == Checked::Fine && s.irreversible && !s.waits.empty(); });
+    const auto broken = count([](const jobcard::Step& s) { return s.state == Checked::Fine && s.gated && !s.waits.empty(); });
     if (faults > 0)
         return { Level::Stop, std::to_string(faults) + (faults == 1 ? " fault" : " faults") };
     if (broken > 0)
         return { Level::Caution, "cut, not proven" };
-    return { done == static_cast<std::ptrdiff_t>(card.steps.size()) ? Level::Good : Level::Unproven,
-        std::to_string(done) + " of " + std::to_string(card.steps.size()) + " done" };
+    return { done == card.shown() ? Level::Good : Level::Unproven, std::to_string(done) + " of " + std::to_string(card.shown()) + " done" };
 }
 
 CardPage::CardPage(Document& document, QWidget* parent)
     : StagePage(document, CardPage::id, Row::Over, parent), list_(new StepList(this)), bedding_(new BeddingView(this)),
       foot_(new QWidget(this)), who_(new QLineEdit), reason_(new QLineEdit), open_(new QPushButton(tr("Open it for this reason"))),
       done_(new QPushButton(tr("Done"))), fault_(new QPushButton(tr("Fault"))), back_(new QPushButton(tr("Back"))),
-      paper_(new QPushButton(tr("Card on paper…"))), build_(new QPushButton(tr("Build sheet…")))
+      paper_(new QPushButton(tr("Card on paper…"))), build_(new QPushButton(tr("Build sheet…"))), own_(new QLineEdit),
+      inspection_(new QPushButton)
 {
     drawn_ = scroll()->minimumHeight();
     list_->setObjectName(QStringLiteral("job-card"));
@@ -76,6 +78,20 @@ CardPage::CardPage(Document& document, QWidget* parent)
     reason_->setPlaceholderText(tr("why it is opened although it is not proven"));
     reason_->setAccessibleName(tr("Reason for opening a step that cannot be undone"));
     row->addWidget(reason_, 1);
+    own_->setObjectName(QStringLiteral("own-step"));
+    own_->setPlaceholderText(tr("own step, behind the one in hand"));
+    own_->setAccessibleName(tr("Own step, written in behind the one in hand"));
+    own_->setMinimumWidth(70);
+    own_->setMaximumWidth(420);
+    auto* over = new QHBoxLayout;
+    over->setContentsMargins(14, 4, 14, 0);
+    over->addWidget(own_, 1);
+    inspection_->setObjectName(QStringLiteral("inspection"));
+    inspection_->setCheckable(true);
+    inspection_->setToolTip(tr("Steps about parts that stay: this job does not need them"));
+    over->addWidget(inspection_);
+    over->addStretch(0);
+    column()->addLayout(over);
     for (QPushButton* button : { open_, back_, fault_, done_, paper_, build_ })
         row->addWidget(button);
     row->addStretch(0);
@@ -94,6 +110,14 @@ CardPage::CardPage(Document& document, QWidget* parent)
     };
     document.drafts().watch(who_, keepName);
     connect(who_, &QLineEdit::editingFinished, this, keepName);
+    // An own step is written in by Enter; what is half typed asks before anything else begins.
+    document.drafts().watch(own_, [this] { return writeOwnStep(); });
+    connect(own_, &QLineEdit::returnPressed, this, [this] { writeOwnStep(); });
+    connect(inspection_, &QPushButton::clicked, this, [this](bool in) {
+        const Study& study = this->document().study();
+        if (study.after.setup)
+            this->document().edit(in ? tr("inspection taken in") : tr("inspection folded"), jobcard::inspectionTakenIn(study.after.setup->id, in));
+    });
     // A reason counts when its button is pressed, not before.
     document.drafts().watch(reason_, [] { return false; });
     connect(list_, &StepList::said, this, &CardPage::tick);
@@ -163,10 +187,19 @@ void CardPage::goOn(int by)
 void CardPage::tick(const std::string& step, Checked state)
 {
     // What cannot be undone is judged by all that is known now, not by what was known when it was drawn.
-    if (const auto* s = card_.step(step); s && s->irreversible && state == Checked::Fine)
+    if (const auto* s = card_.step(step); s && s->gated && state == Checked::Fine)
         document().settle();
     if (const auto edit = jobcard::ticked(document().study(), step, state, hand()))
         document().edit(tr("a step of the card"), *edit);
+}
+
+bool CardPage::writeOwnStep()
+{
+    const auto* s = current();
+    const auto edit = jobcard::ownStep(document().study(), s ? s->id : std::string(), own_->text().trimmed().toStdString());
+    own_->clear();
+    document().drafts().settle(own_->objectName());
+    return !edit || document().edit(tr("own step"), *edit);
 }
 
 /// The drive is over: its steps are ticked, and the log knows of it.
@@ -186,7 +219,11 @@ void CardPage::askReason(const std::string& step)
     reason_->clear();
     document().drafts().settle(reason_->objectName());
     reason_->setFocus(Qt::OtherFocusReason);
-    emit refused(tr("This cannot be undone, and what it rests on is not proven. Prove it, or say below why it is opened all the same."));
+    const auto* s = card_.step(step);
+    emit refused(s && s->irreversible
+            ? tr("This cannot be undone, and what it rests on is not proven. Prove it, or say below why it is opened all the same.")
+            : tr("The kit has not been tried on both sides: with its line closed the car still drives. Try it, or say below why the line is "
+                 "opened all the same."));
 }
 
 void CardPage::openStep()
@@ -222,8 +259,11 @@ void CardPage::refreshRest()
 {
     const Study& study = document().study();
     // The checks behind the gates are only there when all of the study is.
-    if (!study.underWay)
+    if (!study.underWay) {
         card_ = jobcard::cardOf(study);
+        folded_ = card_.folded();
+        std::erase_if(card_.steps, [&](const jobcard::Step& s) { return !card_.shows(s); });
+    }
     const bool steps = place() == Steps;
     list_->setVisible(steps);
     constexpr int few = 176; // pixels, for what is read at one step
@@ -238,6 +278,10 @@ void CardPage::refreshRest()
         button->setVisible(place() == AtCar);
     for (QPushButton* button : { paper_, build_ })
         button->setVisible(place() != AtCar);
+    own_->setVisible(steps && !asks);
+    inspection_->setVisible(steps && (folded_ > 0 || card_.inspection));
+    inspection_->setChecked(card_.inspection);
+    inspection_->setText(card_.inspection ? tr("&Inspection taken in") : tr("&Inspection (%1 more)").arg(folded_));
     who_->setVisible(steps || place() == AtCar || place() == Bedding);
     bedding_->setVisible(place() == Bedding);
     if (place() == Bedding && !study.underWay && study.after.setup)

@@ -27,6 +27,8 @@ public:
     [[nodiscard]] QLineEdit* reason() const { return reason_; }
     [[nodiscard]] QPushButton* openIt() const { return open_; }
     [[nodiscard]] QPushButton* done() const { return done_; }
+    [[nodiscard]] QPushButton* inspection() const { return inspection_; }
+    [[nodiscard]] QLineEdit* ownStep() const { return own_; }
     [[nodiscard]] QPushButton* cardOnPaper() const { return paper_; }
     [[nodiscard]] QPushButton* buildSheet() const { return build_; }
     /// The step in hand.
@@ -46,6 +48,7 @@ private:
     void openStep();
     void goOn(int by);
     void bedded(int stoodHot);
+    bool writeOwnStep();
 
     StepList* list_;
     BeddingView* bedding_;
@@ -58,6 +61,9 @@ private:
     QPushButton* back_;
     QPushButton* paper_;
     QPushButton* build_;
+    QLineEdit* own_;
+    QPushButton* inspection_;
+    int folded_ = 0; ///< steps that this job does not need
     int drawn_ = 0; ///< least height of a drawing, in pixels
     jobcard::Card card_;
     std::string step_;

@@ -19,7 +19,7 @@ std::pair<Level, std::string> stateOfLog(const Study& study)
     const Build& build = *study.build;
     if (build.log.empty())
         return { Level::Unproven, "nothing written" };
-    const int today = *logbook::dayOf(QDate::currentDate().toString(Qt::ISODate).toStdString());
+    const int today = *dayOf(QDate::currentDate().toString(Qt::ISODate).toStdString());
     const auto reminders = logbook::remindersOf(build);
     const auto due = std::ranges::count_if(reminders, [&](const logbook::Reminder& r) { return !r.done && r.day <= today; });
     return due > 0 ? std::pair { Level::Caution, std::to_string(due) + " due" } : std::pair { Level::Good, std::string("nothing due") };

@@ -85,12 +85,12 @@ Sheet lifeSheet(const Study& study, std::optional<std::size_t> entry, const std:
                            .arg(QString::fromStdString(build.currency))
                      : QString());
     // The line: from the first entry to today or the last thing due.
-    const int now = logbook::dayOf(today).value_or(0);
+    const int now = dayOf(today).value_or(0);
     int first = now;
     int last = now;
     const auto reminders = logbook::remindersOf(build);
     for (const LogEntry& e : build.log)
-        if (const auto day = logbook::dayOf(e.date))
+        if (const auto day = dayOf(e.date))
             first = std::min(first, *day), last = std::max(last, *day);
     for (const auto& r : reminders)
         if (!r.done)
@@ -105,8 +105,8 @@ Sheet lifeSheet(const Study& study, std::optional<std::size_t> entry, const std:
     constexpr double longLife = 30 * 365.25;
     const int years = std::max(1, static_cast<int>(span / longLife));
     for (int day = first; day <= first + static_cast<int>(span);) {
-        const auto date = logbook::dateOf(day);
-        const auto begins = date.ends_with("-01-01") ? day : *logbook::dayOf(date.substr(0, 4) + "-01-01");
+        const auto date = dateOf(day);
+        const auto begins = date.ends_with("-01-01") ? day : *dayOf(date.substr(0, 4) + "-01-01");
         if (!date.ends_with("-01")) {
             ++day;
             continue;
@@ -121,7 +121,7 @@ Sheet lifeSheet(const Study& study, std::optional<std::size_t> entry, const std:
         } else {
             day += 27; // no month is shorter
         }
-        const int at0 = *logbook::dayOf(date);
+        const int at0 = *dayOf(date);
         sheet.line(
             { QPointF(at(at0), line), QPointF(at(at0), line + (year ? 16 : 8)) }, { t.mute, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
         const int month = (date[5] - '0') * 10 + date[6] - '0';
@@ -139,7 +139,7 @@ Sheet lifeSheet(const Study& study, std::optional<std::size_t> entry, const std:
     int pegged = -1;
     for (std::size_t k = 0; k < order.size(); ++k) {
         const std::size_t i = order[k];
-        const auto day = logbook::dayOf(build.log[i].date);
+        const auto day = dayOf(build.log[i].date);
         if (!day)
             continue;
         const bool inHand = entry == i;
@@ -170,7 +170,7 @@ Sheet lifeSheet(const Study& study, std::optional<std::size_t> entry, const std:
         y += 22;
         const bool late = r.day <= now;
         sheet.letter(
-            { 0, y }, QString::fromStdString(logbook::dateOf(r.day)), 13, late ? t.caution : t.ink, Qt::AlignLeft | Qt::AlignVCenter);
+            { 0, y }, QString::fromStdString(dateOf(r.day)), 13, late ? t.caution : t.ink, Qt::AlignLeft | Qt::AlignVCenter);
         sheet.letter({ 116, y }, QString::fromStdString(r.what + " (" + r.because + ")"), 13, late ? t.caution : t.ink,
             Qt::AlignLeft | Qt::AlignVCenter, false);
     }

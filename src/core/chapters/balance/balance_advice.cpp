@@ -27,6 +27,8 @@ struct Outcome {
     double effort;
 };
 
+constexpr int comesApart = 2;
+
 /// One change of hydraulics or of one corner.
 struct Change {
     std::string title;
@@ -35,7 +37,7 @@ struct Change {
     std::function<void(Corner&)> ofCorner;
     std::string rearOf; ///< id of the setup whose rear brake is put on as well
     double size; ///< how far from what is there, for putting the smallest first
-    int trouble; ///< 0: a screw is turned, 1: pads, 2: hydraulics come apart, 3: calipers are bought
+    int trouble; ///< 0: a screw is turned, 1: pads, 2: hydraulics come apart (`comesApart`), 3: calipers are bought
     std::vector<std::string> costs;
 };
 
@@ -112,10 +114,14 @@ public:
             if (v.check == &checks::lockOrder && order && v.level > order->level)
                 order = &v;
         // What readings could mend wants readings, not parts. Antilock makes good what is not certain.
+        // There nobody buys a valve or calipers: a screw is turned, or pads are chosen.
         const bool antilock = build_.car.antilock == YesNo::Yes;
+        auto less = lessRear();
+        if (antilock)
+            std::erase_if(less, [](const Change& c) { return c.trouble >= comesApart; });
         if (order && isOff(*order) && *apartNow_.value < lockMargin)
             offer(
-                *order, lessRear(), [&](const Outcome& o) { return antilock || o.apart >= lockMargin; },
+                *order, std::move(less), [&](const Outcome& o) { return antilock || o.apart >= lockMargin; },
                 [&](const Figure& apart) { return (antilock ? *apart.value : apart.lowest()) >= lockMargin; },
                 [](const Trial&, const Outcome&, const Figure& apart) { return apart; });
         if (const Verdict* use = find(checks::rearUse); use && isOff(*use) && *use->figure.value < rearUseWanted && *apartNow_.value > 0)

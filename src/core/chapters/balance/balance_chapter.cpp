@@ -17,15 +17,12 @@ constexpr double notKnown = std::numeric_limits<double>::quiet_NaN();
 /// From ice to tyres a fifth better than they were read, as parts of their grip.
 constexpr std::array grips { 0.15, 0.4, 0.7, 1.0, 1.2 };
 
-/// Front pressure at which the rear locks over that at which the front does, less one, with a part of the tyres' grip. What is pressed
-/// does not matter, only in which order they lock. A rear that never locks is as far off as can be.
+/// How far apart the axles lock with a part of the tyres' grip.
 double apartOn(double grip, const stopping::Car& car, stopping::Brakes brakes)
 {
-    constexpr double ample = 1e9;
     brakes.front.grip *= grip;
     brakes.rear.grip *= grip;
-    const auto locks = stopping::lockPressures(car, brakes, ample);
-    return std::isinf(locks.rear) ? 1 : std::isinf(locks.front) ? -1 : std::min(locks.rear / locks.front - 1, 1.0); // NaN stays NaN
+    return stopping::locksApart(car, brakes);
 }
 
 /// Every load of the build, the driver alone first.

@@ -27,7 +27,7 @@ std::string titled(std::string_view title, const LoadBalance& balance)
 void addAntilockWord(const Study& study, Verdict& v)
 {
     if (study.build->car.antilock == YesNo::Unknown)
-        v.reason += " (reckoned without antilock)";
+        v.reason += " (worked out without antilock)";
 }
 
 /// What rests on an estimate proves nothing, unless it is bad as it is.
@@ -81,8 +81,10 @@ void addLockOrder(Study& study, const LoadBalance& balance, std::size_t number)
     } else if (antilock) {
         // What the driver of a car without it would have met.
         v.level = Level::Caution;
-        v.reason = rearFirst ? fmt::format("The rear{}, by {}: antilock holds it back, and it brakes less than it could", where, apart)
-                             : fmt::format("The front{}, by {}: not surely, antilock would hold the rear back", where, apart);
+        v.reason = rearFirst
+            ? fmt::format("The rear{}, by {}: antilock holds it back, and it brakes less than it could. Without antilock the car would turn round",
+                  where, apart)
+            : fmt::format("The front{}, by {}: not surely, antilock would hold the rear back", where, apart);
     } else if (rearFirst && grip < 1) {
         v.level = Level::Stop;
         v.reason = fmt::format("The rear{}, by {}: the car turns round there. Less rear brake, or a valve", where, apart);
@@ -128,11 +130,20 @@ void addRearUse(Study& study)
     } else {
         const auto say = [&](double share) { return print(share, style::share, study.system); };
         const bool rearFirst = now && now->locks.rear < now->locks.front;
+        const bool rearFirstBefore = was && was->locks.rear < was->locks.front;
         std::string compared;
         if (was && was->car && was->brakes && !rearFirst) {
             const double change = *v.figure.value - was->rearUse;
-            const std::string_view word = std::abs(change) < 0.005 ? "as before" : change < 0 ? "less, this setup makes it worse" : "more";
-            compared = std::abs(change) < 0.005 ? fmt::format("; {}", word) : fmt::format("; {} before: {}", say(was->rearUse), word);
+            // Worse is away from what is wanted, not just less: where the rear locked first, less was wanted.
+            if (rearFirstBefore)
+                compared = "; before, the rear locked first";
+            else if (std::abs(change) < 0.005)
+                compared = "; as before";
+            else
+                compared = fmt::format("; {} before: {}", say(was->rearUse),
+                    change > 0                           ? "more"
+                        : *v.figure.value >= rearUseWanted ? "less, and enough"
+                                                           : "less, this setup makes it worse");
         }
         if (rearFirst) {
             v.level = Level::Caution;
@@ -196,6 +207,44 @@ void addYardstick(Study& study)
     study.verdicts.push_back(std::move(v));
 }
 
+/// A leading shoe that its own friction holds grabs, and its wheel locks whatever the foot does. Moisture and a cold morning raise friction
+/// by a quarter; common practice, no source.
+constexpr double dampFriction = 0.25;
+
+void addSelfLocking(Study& study)
+{
+    for (const Axle axle : { Axle::Front, Axle::Rear }) {
+        const Corner* corner = study.after.at(axle).corner;
+        if (!corner || corner->brakes != BrakeKind::Drums)
+            continue;
+        Verdict v = verdictOf(checks::selfLocking, { axle });
+        v.style = style::share;
+        v.wanted = dampFriction;
+        v.figure = evaluate([&](Sample& s) { return figures::selfLockingMargin(s, corner->drum); });
+        v.method = "Friction at which the leading shoe holds itself without being pressed, over the lining's friction, less one: moment "
+                   "balance of the shoe about its pivot. Under a quarter a damp morning may lock the wheel.";
+        v.source = "Shigley's internal expanding shoe, from memory; a quarter: common practice.";
+        v.caution = triedFirst;
+        if (!v.figure.value) {
+            v.reason = lacking(study, v.figure);
+        } else {
+            const auto say = [&](double share) { return print(share, style::share, study.system); };
+            const double lowest = v.figure.lowest();
+            v.level = *v.figure.value < 0 ? Level::Stop : lowest >= dampFriction ? Level::Good : Level::Caution;
+            v.reason = v.level == Level::Stop ? "The leading shoe holds itself: the brake grabs and the wheel locks. Other linings"
+                : lowest < 0                  ? fmt::format("The leading shoe may hold itself: {} ±{} of friction are left, {} wanted at worst. Other "
+                                                                             "linings, or measure their friction and the shoes",
+                                   say(*v.figure.value), say(v.figure.worstCase), say(dampFriction))
+                                              : fmt::format("{} more friction before the leading shoe holds itself, {} at worst, {} wanted",
+                                                    say(*v.figure.value), say(lowest), say(dampFriction));
+            // Shoes of the usual shape hardly move it: far from the limit that stand-in does not matter, an estimated friction does.
+            if (isFine(v.level) && (!v.figure.estimated.empty() || lowest < 2 * dampFriction))
+                settle(study, v);
+        }
+        study.verdicts.push_back(std::move(v));
+    }
+}
+
 } // namespace
 
 void addBalanceVerdicts(Study& study)
@@ -207,6 +256,7 @@ void addBalanceVerdicts(Study& study)
         addLockOrder(study, loads[i], i);
     addRearUse(study);
     addYardstick(study);
+    addSelfLocking(study);
 }
 
 } // namespace deepstop

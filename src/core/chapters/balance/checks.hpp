@@ -14,7 +14,8 @@ inline constexpr Check travel { .name = "balance/travel", .title = "Travel of th
 inline constexpr Check booster { .name = "balance/booster", .title = "Booster", .of = CheckOf::Car };
 inline constexpr Check circuits { .name = "balance/circuits", .title = "One circuit gone", .of = CheckOf::Car };
 inline constexpr Check fluid { .name = "balance/fluid", .title = "Fluid for worn pads", .of = CheckOf::Car };
+inline constexpr Check selfLocking { .name = "drum-self-locking", .title = "Drum shoes: margin to self-locking" };
 
-inline constexpr const Check* ofBalance[] { &lockOrder, &rearUse, &yardstick, &effort, &travel, &booster, &circuits, &fluid };
+inline constexpr const Check* ofBalance[] { &lockOrder, &rearUse, &yardstick, &effort, &travel, &booster, &circuits, &fluid, &selfLocking };
 
 } // namespace deepstop::checks

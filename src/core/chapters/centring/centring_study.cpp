@@ -223,6 +223,21 @@ Centring positionsOf(const Study& study)
     return found;
 }
 
+namespace {
+
+/// Nothing is to be bought for a corner that is as it should be.
+bool isGood(const CentringResult& r, const Study& study)
+{
+    const double aim = figures::setting(study.build->wants.centred, &Wants::centred);
+    constexpr double mostInset = 1e-3;
+    const auto within = [](const Figure& figure, double low, double high) {
+        return figure.value && *figure.value - figure.rootSumSquare >= low && *figure.value + figure.rootSumSquare <= high;
+    };
+    return within(r.axial, -aim, aim) && within(r.tilt, -aim, aim) && (r.padEdge.restsOn.empty() || within(r.padEdge, 0, mostInset));
+}
+
+} // namespace
+
 void planShims(Centring& found, const Study& study)
 {
     const Build& build = *study.build;
@@ -267,7 +282,7 @@ void planShims(Centring& found, const Study& study)
                 r.plan->why = "The drawer does not hold the right sizes: this is the nearest it can do.";
         }
     }
-    if (!plan.stacks.empty() && !plan.within())
+    if (!plan.stacks.empty() && !plan.within() && !std::ranges::all_of(found.corners, [&](const CentringResult& r) { return isGood(r, study); }))
         found.shimsToBuy = centring::toBuy(targets, drawer, tolerance, most);
 }
 

@@ -291,8 +291,17 @@ private:
             return;
         Verdict v = start(r, checks::padEdgeRead, r.padEdge);
         const double aim = figures::setting(study_.build->wants.padEdge, &Wants::padEdge);
-        v.method = "Pad's outer edge inward of the rotor's edge, at both of its ends: 0 to 1 mm, never beyond. On a radial mount shims "
-                   "under the studs move it: thicker is outward.";
+        const Corner& corner = *r.corner;
+        const Figure inner = evaluate([&](Sample& s) {
+            const double mean = (meanOf(s, r.all, &MockUp::padEdgeTop) + meanOf(s, r.all, &MockUp::padEdgeBottom)) / 2;
+            return s(corner.rotor.outerDiameter) / 2 - mean - s(corner.pad.height) - s(corner.rotor.ringInnerDiameter) / 2;
+        });
+        mergeDependencies(v.figure, inner);
+        v.figure.effects.resize(v.figure.value ? v.figure.restsOn.size() : 0);
+        if (!inner.value)
+            v.figure.value.reset();
+        v.method = "Pad's outer edge inward of the rotor's edge, at both of its ends: 0 to 1 mm, never beyond; its inner edge on the "
+                   "friction ring. On a radial mount shims under the studs move it: thicker is outward.";
         v.source = "Common practice.";
         v.caution = "A pad over the edge grows a lip that breaks off.";
         v.wanted = aim;
@@ -313,6 +322,11 @@ private:
                         : r.corner->mount.kind == MountKind::Unknown ? "fewer shims under the studs where the mount has them, "
                                                                        "else another bracket or a larger rotor"
                                                                      : "this mount has no radial shims, another bracket or a larger rotor");
+            } else if (inner.lowest() < -1e-9) {
+                v.level = inner.highest() < 0 ? Level::Caution : Level::Unproven;
+                v.reason = inner.highest() < 0 ? fmt::format("Hangs {} off the inside of the ring", say(-*inner.value))
+                                               : fmt::format("{} ±{} to the inside of the ring: too coarse to tell", say(*inner.value),
+                                                     say(inner.worstCase));
             } else if (std::max(top, bottom) > 1e-3 + 1e-9) {
                 v.level = Level::Caution;
                 v.reason = fmt::format("{} and {} below the edge: a rim of rust is left outside the pad{}", say(top), say(bottom),

@@ -12,7 +12,7 @@ inline constexpr Check tilt { .name = "tilt", .title = "caliper square to the ro
 inline constexpr Check conditions { .name = "conditions", .title = "how it was read", .of = CheckOf::Corner,
     .decides = Decides::CentringNeeded, .holds = Holds::AllCuts, .awaited = Awaited::OnDiscs };
 inline constexpr Check padEdgeRead { .name = "pad-edge", .title = "pad at the rotor's edge", .of = CheckOf::Corner,
-    .decides = Decides::Centring };
+    .decides = Decides::Centring, .holds = Holds::AllCuts };
 inline constexpr Check agreement { .name = "agreement", .title = "gaps against dimensions", .of = CheckOf::Corner,
     .decides = Decides::Centring };
 inline constexpr Check slotSum { .name = "slot-sum", .title = "gaps and rotor against the slot", .of = CheckOf::Corner,

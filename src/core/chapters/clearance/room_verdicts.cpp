@@ -318,7 +318,22 @@ private:
         }
     }
 
-    void padEdge() { study_.verdicts.push_back(judge::worseSide(padEdge(Side::Left), padEdge(Side::Right))); }
+    /// Where the pad's ends were read at the mock-up, those readings speak for that side (Centring).
+    [[nodiscard]] bool readAtMockUp(Side side) const
+    {
+        return std::ranges::any_of(study_.build->mockUps, [&](const MockUp& m) {
+            return m.setup == study_.after.setup->id && m.axle == axle_ && m.side == side && (m.padEdgeTop.value || m.padEdgeBottom.value);
+        });
+    }
+    void padEdge()
+    {
+        const bool left = !readAtMockUp(Side::Left);
+        const bool right = !readAtMockUp(Side::Right);
+        if (left && right)
+            study_.verdicts.push_back(judge::worseSide(padEdge(Side::Left), padEdge(Side::Right)));
+        else if (left || right)
+            study_.verdicts.push_back(padEdge(left ? Side::Left : Side::Right));
+    }
 
     Verdict padEdge(Side side) const
     {

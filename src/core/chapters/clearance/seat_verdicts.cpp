@@ -288,8 +288,13 @@ private:
         v.caution = "Washers are for turning by hand only. Never drive on a stack.";
         if (judge::unproven(study_, v))
             return;
-        const double needed = v.figure.highest();
         const double there = corner_.spacer.value.value_or(0);
+        const Figure smallest = figures::lesserOf(sides_.left.smallestGap, sides_.right.smallestGap).figure;
+        if (corner_.washers.value == 0.0 && !(withSpacer && there > 0)) {
+            turnsWithNothing(v, smallest, gap);
+            return;
+        }
+        const double needed = v.figure.highest();
         v.wanted = needed;
         if (there >= needed - 1e-9) {
             v.level = Level::Good;
@@ -301,8 +306,7 @@ private:
         v.level = Level::Caution;
         v.reason = fmt::format("Needs {} at worst: {}have {} turned", say(needed),
             bought ? fmt::format("buy {} or ", say(*bought)) : std::string("more than is sold; "), say(turned));
-        if (const Figure smallest = figures::lesserOf(sides_.left.smallestGap, sides_.right.smallestGap).figure;
-            smallest.value && smallest.lowest() > 0 && there == 0)
+        if (smallest.value && smallest.lowest() > 0 && there == 0)
             v.reason += fmt::format(". By the readings the wheel clears by {} without: one of the two is wrong", say(*smallest.value));
         if (study_.remedies == Remedies::LeftOut)
             return;
@@ -314,6 +318,18 @@ private:
             offer(fmt::format("Buy a spacer of {}", say(*bought)), *bought);
         if (!bought || turned < *bought - 1e-9)
             offer(fmt::format("Have a spacer of {} turned", say(turned)), turned);
+    }
+
+    /// It turned with nothing behind it: no spacer is called for, but how wide the gap is the trial has not said.
+    void turnsWithNothing(Verdict& v, const Figure& smallest, double gap) const
+    {
+        const bool wide = smallest.value && smallest.lowest() >= gap && !smallest.provisional();
+        v.level = gap <= 0 || wide ? Level::Good : Level::Unproven;
+        v.reason = gap <= 0 ? std::string("Turns with the wanted gap and nothing behind the wheel: no spacer")
+            : wide          ? fmt::format("Turns with nothing behind the wheel, and clears by {} at worst: no spacer", say(smallest.lowest()))
+                            : fmt::format("Turns with nothing behind the wheel: no spacer is needed to turn. Whether {} of gap are there, the "
+                                                   "trial does not say: measure it",
+                                         say(gap));
     }
 
     void place()

@@ -114,7 +114,7 @@ void addLimits(const Build& build, const SetupParts& setup, DutyHeat& r)
 {
     using heat::Node;
     const double fade = figures::setting(build.wants.fadeAt, &Wants::fadeAt);
-    const Figure boils = evaluate([&](Sample& s) { return figures::fluidBoils(s, *setup.hydraulics); });
+    const Figure boils = evaluate([&](Sample& s) { return figures::fluidBoils(s, build, *setup.hydraulics); });
     for (const Axle axle : { Axle::Front, Axle::Rear }) {
         const Corner& c = *setup.at(axle).corner;
         const std::string word = judge::wordFor(axle);
@@ -270,7 +270,7 @@ private:
         const Hydraulics& h = *study_.after.hydraulics;
         // Whether fluid or foot hold is said of no car whose fluid or pedal nobody knows.
         constexpr double some = 10e5;
-        judge::leanOn(v.figure, asRead([&](Sample& s) { return figures::fluidBoils(s, h); }));
+        judge::leanOn(v.figure, asRead([&](Sample& s) { return figures::fluidBoils(s, *study_.build, h); }));
         judge::leanOn(v.figure, asRead([&](Sample& s) { return hydraulics::pedalForceFor(figures::footOf(s, *study_.build, h), some); }));
         if (h.fluid == FluidClass::Unknown && !(h.dryBoiling.value && h.wetBoiling.value))
             v.lacksInWords.emplace_back("class of the brake fluid");

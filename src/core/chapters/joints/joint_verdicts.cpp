@@ -37,6 +37,12 @@ std::optional<joints::Lubrication> lubricationOf(Condition condition)
 /// Threads in aluminium done up more often than this are worth a look, or an insert; common practice, no source.
 constexpr int mostUsesInAluminium = 5;
 
+constexpr double notGiven = std::numeric_limits<double>::quiet_NaN();
+/// A maker's torque beyond these parts of the computed one is doubted: pounds-feet typed as newton-metres, or a figure for dry threads on
+/// greased ones; common practice, no source.
+constexpr double lowTorque = 0.75;
+constexpr double highTorque = 1.3;
+
 constexpr std::string_view tighten = "Start every bolt by hand before tightening any. The maker's torque outranks a computed one. Check "
                                      "again after the first drive and at 50 to 100 miles.";
 
@@ -57,6 +63,7 @@ std::optional<joints::Grade> gradeOf(BoltClass c)
         return joints::Grade::SAE5;
     case BoltClass::Grade8:
         return joints::Grade::SAE8;
+    case BoltClass::Other:
     case BoltClass::Unknown:
         break;
     }
@@ -222,14 +229,24 @@ private:
             : fmt::format("The shank may stand {} out of the grip: bolts with more thread, or washers", say(-v.figure.lowest()));
     }
 
-    /// What holds it tight when it is done up as said: N, and how surely. NaN where that is not known.
+    /// Of the bolts, Pa: by their class, or as their maker gives it. NaN where neither was said.
+    double proofStress(Sample& s) const
+    {
+        if (joint_.boltClass == BoltClass::Other)
+            return s(joint_.proofStress, false);
+        const auto grade = gradeOf(joint_.boltClass);
+        return grade && thread_ ? joints::proofStress(*grade, thread_->diameter) : notGiven;
+    }
+    double proofLoad(Sample& s) const { return thread_ ? joints::proofLoad(*thread_, proofStress(s)) : notGiven; }
+    void lackClass(Verdict& v) { lack(v, joint_.boltClass == BoltClass::Unknown, "class"); }
+
+    /// Clamp force of one bolt tightened as the document says, N. NaN where that is not known.
     double preload(Sample& s) const
     {
-        const auto grade = gradeOf(joint_.boltClass);
         const auto lubrication = lubricationOf(joint_.condition);
-        if (!thread_ || !grade || !lubrication)
-            return std::numeric_limits<double>::quiet_NaN();
-        const double proof = joints::proofLoad(*thread_, *grade);
+        const double proof = proofLoad(s);
+        if (!thread_ || !lubrication || std::isnan(proof))
+            return notGiven;
         const double wanted = joint_.makerTorque.value ? joints::preloadFrom(s(joint_.makerTorque, false), thread_->diameter, *lubrication)
                                                        : joints::preloadAim * proof;
         // Past its proof load it yields, and holds no more.
@@ -249,7 +266,7 @@ private:
         v.source = "240 MPa for 6061-T6 and its like: common practice.";
         lack(v, joint_.underHead == ThreadIn::Unknown, "the metal the heads bear on");
         lack(v, !thread_, "thread");
-        lack(v, !gradeOf(joint_.boltClass), "class");
+        lackClass(v);
         lack(v, joint_.condition == Condition::Unknown, "condition of the threads");
         if (judge::unproven(study_, v))
             return;
@@ -268,46 +285,57 @@ private:
 
     void torque()
     {
-        const auto grade = gradeOf(joint_.boltClass);
         const auto said = lubricationOf(joint_.condition);
-        const auto lubrication = said.value_or(joints::Lubrication::Dry);
         const bool makers = joint_.makerTorque.value.has_value();
         Verdict& v = start(checks::jointTorque, "tightening", {}, { Dimension::Torque, "N·m", 1, "lb ft", 1 });
         v.method = "T = K·F·d, K 0.20 dry, 0.15 oiled, 0.16 fresh threadlocker, 0.125 anti-seize; F three quarters of the proof load, "
                    "proof stress times stress area. A given bolt may be off by a quarter. "
                    "A maker's torque counts before this one.";
+        const Figure proof = evaluate([&](Sample& s) { return proofLoad(s); });
         if (makers)
             v.figure = evaluate([&](Sample& s) { return s(joint_.makerTorque, false); });
+        mergeDependencies(v.figure, proof);
         lack(v, !thread_, "thread");
-        lack(v, !grade, "class");
+        lackClass(v);
         lack(v, !said, "condition of the threads");
         lack(v, makers && joint_.torqueFor == Condition::Unknown, "what condition the maker's torque is for");
-        if (grade == joints::Grade::G12_9)
-            v.caution +=
-                " 12.9 cracks by hydrogen when it is plated: black or zinc-flake bolts only, and none on the street where 10.9 does.";
-        // A torque somebody only remembers is none.
-        if (!v.lacksInWords.empty() || (makers && v.figure.provisional())) {
+        if (joint_.boltClass == BoltClass::C12_9 || joint_.boltClass == BoltClass::Other)
+            v.caution += " 12.9 and stronger crack by hydrogen when they are plated: black or zinc-flake bolts only, and none on the street "
+                         "where 10.9 does.";
+        // A torque or a proof stress that somebody only remembers is none.
+        if (!v.lacksInWords.empty() || !proof.value || v.figure.provisional()) {
             v.level = Level::Unproven;
-            v.reason = v.lacksInWords.empty() ? judge::estimatedIn(study_, v.figure) : lacking(study_, v.figure, v.lacksInWords);
+            v.figure.value.reset();
+            v.reason = v.lacksInWords.empty() && proof.value ? judge::estimatedIn(study_, v.figure)
+                                                             : lacking(study_, v.figure, v.lacksInWords);
             v.reason[0] = toUpper(v.reason[0]);
             if (makers)
                 v.reason += ". Maker's: " + threeWays(*joint_.makerTorque.value);
             return;
         }
-        const double proof = joints::proofLoad(*thread_, *grade);
-        const double computed = joints::torqueFor(joints::preloadAim * proof, thread_->diameter, lubrication);
+        // At worst its bolts are as weak as their proof stress may be.
+        const double leastProof = proof.lowest();
+        const double computed = joints::torqueFor(joints::preloadAim * leastProof, thread_->diameter, *said);
         const auto order =
             joint_.bolts > 2 ? fmt::format(", crosswise in {} rounds", joints::tighteningRounds(joint_.bolts).size()) : std::string();
-        if (!makers) {
-            // A stand-in is never better than what the maker says.
-            v.figure.value = computed;
-            v.level = Level::Caution;
-            v.reason = fmt::format("{}, computed for {} threads: {:.1f} kN, 75 % of proof{}. Ask the maker for theirs", threeWays(computed),
-                nameOf(lubrication), joints::preloadAim * proof / 1000, order);
+        if (makers) {
+            judgeMakers(v, *said, leastProof, order);
             return;
         }
+        // A stand-in is never better than what the maker says.
+        v.figure.value = computed;
+        v.level = Level::Caution;
+        v.reason = fmt::format("{}, computed for {} threads: {:.1f} kN, 75 % of proof{}. Ask the maker for theirs", threeWays(computed),
+            nameOf(*said), joints::preloadAim * leastProof / 1000, order);
+    }
+
+    /// The maker's torque against the bolt's proof load, the condition it is meant for, and what a computed one would be.
+    void judgeMakers(Verdict& v, joints::Lubrication lubrication, double proof, const std::string& order) const
+    {
         const double torque = *joint_.makerTorque.value;
-        const double share = joints::preloadFrom(torque, thread_->diameter, lubrication) / proof;
+        const double diameter = thread_->diameter;
+        const double computed = joints::torqueFor(joints::preloadAim * proof, diameter, lubrication);
+        const double share = joints::preloadFrom(torque, diameter, lubrication) / proof;
         v.reason = fmt::format("Maker's {}{}: {:.1f} kN on {} threads, {:.0f} % of proof", threeWays(torque), order, share * proof / 1000,
             nameOf(lubrication), 100 * share);
         const auto meant = lubricationOf(joint_.torqueFor);
@@ -316,22 +344,30 @@ private:
             v.level = level;
             v.figure.value.reset();
         };
+        const auto samePull = [&](joints::Lubrication given) {
+            return threeWays(torque * joints::nutFactor(lubrication) / joints::nutFactor(given));
+        };
         if (meant && *meant != lubrication) {
             doubted(share > 1 ? Level::Stop : Level::Caution);
-            v.reason += fmt::format(". It is meant for {} threads: on {} the same pull needs {}", nameOf(*meant), nameOf(lubrication),
-                threeWays(torque * joints::nutFactor(lubrication) / joints::nutFactor(*meant)));
+            v.reason += fmt::format(
+                ". It is meant for {} threads: on {} the same pull needs {}", nameOf(*meant), nameOf(lubrication), samePull(*meant));
         } else if (share > 1) {
             doubted(Level::Stop);
-            const double dry = joints::preloadFrom(torque, thread_->diameter, joints::Lubrication::Dry) / proof;
+            const double dry = joints::preloadFrom(torque, diameter, joints::Lubrication::Dry) / proof;
             v.reason += joint_.condition != Condition::Dry && dry <= joints::preloadMost
                 ? fmt::format(". Given for dry threads it would be {:.0f} %: on {} the same pull needs {}", 100 * dry, nameOf(lubrication),
-                    threeWays(torque * joints::nutFactor(lubrication) / joints::nutFactor(joints::Lubrication::Dry)))
+                      samePull(joints::Lubrication::Dry))
                 : fmt::format(". Computed: {}", threeWays(computed));
-        } else if (torque < 0.75 * computed || torque > 1.3 * computed) {
-            // Pounds-feet typed as newton-metres, or a figure for dry threads on greased ones.
-            doubted(Level::Caution);
-            v.reason += fmt::format("; {} of the computed {}: look at its unit, and at the condition of threads it is meant for",
+        } else if (torque < lowTorque * computed || torque > highTorque * computed) {
+            v.level = Level::Caution;
+            v.reason += fmt::format("; {} of the computed {}: check its unit, and the condition of threads it is meant for",
                 judge::percentOf(torque / computed), print(computed, v.style, study_.system));
+            // A maker goes low where aluminium would give; that is honoured, with the doubt beside it, unless the joint's slip forbids it.
+            const bool aluminium = joint_.threadIn == ThreadIn::Aluminium || joint_.underHead == ThreadIn::Aluminium;
+            if (torque > highTorque * computed || !aluminium)
+                v.figure.value.reset();
+            else
+                v.reason += ". Low, as makers have it in aluminium";
         } else if (const double most = share * (1 + joints::preloadScatter); most > 1 + 1e-9) {
             v.level = Level::Caution;
             v.reason += fmt::format("; a bolt that gets a quarter more is at {:.0f} %, past its proof. Computed {}", 100 * most,
@@ -342,61 +378,109 @@ private:
         }
     }
 
+    static double frictionOf(const Joint& joint) { return joint.faces == Faces::Clean ? joints::jointFriction : joints::coatedFriction; }
+    /// Two bolts hold a caliper or its bracket; more stand in a circle round the axle.
+    [[nodiscard]] bool isPair() const { return joint_.bolts <= 2; }
+
+    /// What one bolt has to carry of the brake's largest torque, N.
+    /// @param joint this one, or the one like it of the car as found
+    double carried(Sample& s, const SetupParts& setup, const Joint& joint) const
+    {
+        const Corner& corner = *setup.at(axle_).corner;
+        const double brake = figures::largestBrakeTorque(s, *study_.build, setup, axle_);
+        return isPair()
+            ? joints::forceOnPairBolt(brake, figures::effectiveRadius(s, corner), s(joint.mountRadius), s(corner.mount.boltSpacing))
+            : joints::forceOnCircleBolt(brake, joint.bolts, s(joint.mountRadius));
+    }
+
+    /// The car maker's own joint of the car as found that this one still is: same bolts, torque, pattern and at least its friction.
+    [[nodiscard]] const Joint* carMakersOwn(const SetupParts& asFound) const
+    {
+        const Corner* corner = asFound.at(axle_).corner;
+        if (!corner || joint_.joins == Joins::Unknown || joint_.boltClass == BoltClass::Unknown || joint_.condition == Condition::Unknown)
+            return nullptr;
+        constexpr double samePlace = 0.5e-3;
+        for (const Joint& own : corner->joints) {
+            const bool sameBolts = own.joins == joint_.joins && own.thread == joint_.thread && own.bolts == joint_.bolts
+                && own.boltClass == joint_.boltClass && own.condition == joint_.condition
+                && own.proofStress.value == joint_.proofStress.value;
+            const bool sameTorque = own.makerTorque.value && own.makerTorque.value == joint_.makerTorque.value;
+            const bool sameSite = own.mountRadius.value && joint_.mountRadius.value
+                && std::abs(*own.mountRadius.value - *joint_.mountRadius.value) <= samePlace;
+            if (own.carMakers == YesNo::Yes && sameBolts && sameTorque && sameSite && frictionOf(joint_) >= frictionOf(own))
+                return &own;
+        }
+        return nullptr;
+    }
+
+    /// What this joint carries over what the car's maker has the same joint carry with his own brakes; no value where there is no such
+    /// joint.
+    [[nodiscard]] Figure overCarMakers() const
+    {
+        const SetupParts asFound = partsOf(*study_.build, study_.build->setups.front());
+        const Joint* own = carMakersOwn(asFound);
+        return own ? evaluate([&](Sample& s) { return carried(s, study_.after, joint_) / carried(s, asFound, *own); }) : Figure {};
+    }
+
     void slip()
     {
         // Some bolts of a corner carry the brake: where nobody has said of any how far from the axis it is, nobody knows which hold it.
         const bool said = std::ranges::any_of(corner_.joints, [](const Joint& each) { return each.mountRadius.value.has_value(); });
         if (!joint_.mountRadius.value && (said || &joint_ != &corner_.joints.front()))
             return;
-        const auto grade = gradeOf(joint_.boltClass);
-        const double wanted = figures::setting(study_.build->wants.slipMargin, &Wants::slipMargin);
-        // Two bolts hold a caliper or its bracket; more stand in a circle round the axle.
-        const bool pair = joint_.bolts <= 2;
-        const double friction = joint_.faces == Faces::Clean ? joints::jointFriction : joints::coatedFriction;
-        const auto load = [&](Sample& s) {
-            const double brake = figures::largestBrakeTorque(s, *study_.build, study_.after, axle_);
-            return pair
-                ? joints::forceOnPairBolt(brake, figures::effectiveRadius(s, corner_), s(joint_.mountRadius), s(corner_.mount.boltSpacing))
-                : joints::forceOnCircleBolt(brake, joint_.bolts, s(joint_.mountRadius));
-        };
+        const double friction = frictionOf(joint_);
         Verdict& v = start(checks::jointSlip, "held against the brake",
-            evaluate([&](Sample& s) { return friction * preload(s) / load(s); }), style::number);
+            evaluate([&](Sample& s) { return friction * preload(s) / carried(s, study_.after, joint_); }), style::number);
         v.method = fmt::format("Friction {:g} × preload of a bolt over what it has to carry. {} The largest brake torque is what a foot in "
                                "panic presses at the pads' highest friction, or what the tyre can turn and the wheel's own inertia as it "
                                "locks, whichever is less. Preload by torque may be off by a quarter, and never counts over the proof load. "
+                               "A joint of the car's own maker that carries no more than with his own brakes is good. "
                                "Bending of a bracket is not proven by this program.",
             friction,
-            pair
+            isPair()
                 ? "The pads push with T/r along the rotor; two bolts take half of it each, and the couple of that force about their middle."
                 : "Bolts round the axle share the torque by their distance from it.");
         v.source = "Plane statics; friction 0.15 clean and bare, 0.10 otherwise, ±25 % and the safety factor wanted: common practice.";
         v.caution = "Have adapters, brackets and machined knuckles judged by a qualified engineer.";
         lack(v, !thread_, "thread");
-        lack(v, !grade, "class");
+        lackClass(v);
         lack(v, joint_.condition == Condition::Unknown, "condition of the threads");
         lack(v, joint_.bolts <= 0, "number of bolts");
         if (v.figure.value)
             v.figure.worstCase += joints::preloadScatter * *v.figure.value;
-        if (judge::unproven(study_, v))
-            return;
+        if (!judge::unproven(study_, v))
+            judgeSlip(v);
+    }
+
+    void judgeSlip(Verdict& v) const
+    {
+        const double wanted = figures::setting(study_.build->wants.slipMargin, &Wants::slipMargin);
         v.wanted = wanted;
         Sample s;
-        const double force = pair
+        const double force = isPair()
             ? figures::largestBrakeTorque(s, *study_.build, study_.after, axle_) / figures::effectiveRadius(s, corner_)
-            : load(s) * joint_.bolts;
-        const double shear = joints::bearingMargin(*thread_, *grade, preload(s), force);
+            : carried(s, study_.after, joint_) * joint_.bolts;
+        const double shear = joints::bearingMargin(*thread_, proofStress(s), preload(s), force);
         // What shear holds twice over does not come off when it slips: it wears, and comes loose.
         constexpr double shearHolds = 2;
-        v.level = v.figure.lowest() >= wanted                    ? Level::Good
-            : v.figure.lowest() < 1 && !(shear >= shearHolds) ? Level::Stop
-                                                              : Level::Caution;
+        const Figure over = overCarMakers();
+        // No more for certain, or the very same parts.
+        const bool asCarMaker = over.value && !over.provisional() && (over.highest() <= 1 + 1e-9 || std::abs(*over.value - 1) < 1e-9);
+        v.level = v.figure.lowest() >= wanted || (asCarMaker && shear >= 1) ? Level::Good
+            : v.figure.lowest() < 1 && !(shear >= shearHolds)               ? Level::Stop
+                                                                            : Level::Caution;
         v.reason = fmt::format("Friction holds {:.2f} times what a bolt has to carry, {:.2f} at worst, {:.2f} wanted; slipped, one bolt in "
                                "shear holds {:.1f} times",
             *v.figure.value, v.figure.lowest(), wanted, shear);
         if (joint_.faces == Faces::Unknown)
-            v.reason += ". Reckoned with painted or oily faces, for nobody has said";
-        if (v.figure.lowest() < 1)
+            v.reason += ". Worked out with painted or oily faces, for nobody has said";
+        if (v.level == Level::Good && v.figure.lowest() < wanted)
+            v.reason += ". It is the car maker's own joint and carries no more than with his own brakes";
+        else if (v.figure.lowest() < 1)
             v.reason += ": it may slip; larger or stronger bolts, bare faces, or dowels";
+        if (over.value && !asCarMaker)
+            v.reason += fmt::format(". {} of what the car's maker has this joint carry{}", judge::percentOf(*over.value),
+                over.provisional() ? ", on estimates" : "");
     }
 
     Study& study_;

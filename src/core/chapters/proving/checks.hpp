@@ -11,7 +11,9 @@ inline constexpr Check measuredStop { .name = "stop/measured-#", .title = "Measu
 inline constexpr Check fades { .name = "stop/fades-#", .title = "Until it fades", .of = CheckOf::Car, .shown = "fade" };
 inline constexpr Check fadeModel { .name = "stop/fade-model-#", .title = "Measured fade over predicted", .of = CheckOf::Car,
     .shown = "fade" };
+inline constexpr Check coldModel { .name = "stop/cold-model-#", .title = "Cold stops: measured / predicted", .of = CheckOf::Car,
+    .shown = "runs" };
 
-inline constexpr const Check* ofProving[] { &saves, &proven, &measuredStop, &fades, &fadeModel };
+inline constexpr const Check* ofProving[] { &saves, &proven, &measuredStop, &fades, &fadeModel, &coldModel };
 
 } // namespace deepstop::checks

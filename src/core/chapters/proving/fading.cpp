@@ -127,6 +127,9 @@ void addModelVerdict(Study& study, const FadeRuns& fade)
     // A foot that presses harder hides what pads lose: unread, it may have.
     if (std::ranges::any_of(fade.runs, [](const MeasuredRun& run) { return run.leftOut.empty() && !run.measured->pedal.value; }))
         v.figure.assumed.emplace_back("that the foot pressed as hard at each stop");
+    // Stops nobody read may have been the long ones.
+    if (std::ranges::any_of(fade.runs, [](const MeasuredRun& run) { return !std::isfinite(run.distance) && run.measured->leftOut.empty(); }))
+        v.figure.assumed.emplace_back("that the stops nobody read were like the others");
     if (fade.lengthening.empty() || !v.figure.lacks.empty() || fade.counted.size() < least) {
         v.reason = !v.figure.lacks.empty() ? lacking(study, v.figure)
             : fade.counted.size() < least  ? fmt::format("Five stops in a row at least are wanted; {} count", fade.counted.size())
@@ -154,6 +157,9 @@ void addModelVerdict(Study& study, const FadeRuns& fade)
     } else if (*v.figure.value < 1 / modelHolds) {
         v.level = Level::Good;
         v.reason += ": it errs on the safe side; " + then;
+    } else if (const double unsure = v.figure.rootSumSquare; *v.figure.value + unsure > modelHolds) {
+        v.level = Level::Unproven;
+        v.reason += fmt::format(": {:.2f} ±{:.2f} of it, perhaps hotter than it says", *v.figure.value, unsure);
     } else {
         v.level = Level::Good;
     }

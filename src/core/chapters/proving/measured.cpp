@@ -184,6 +184,22 @@ bool impossible(const Figure& deceleration, const Figure& most)
     return deceleration.value && most.value && deceleration.lowest() > most.highest();
 }
 
+namespace {
+
+/// A repair, a fault or other parts of that setup logged between two of its days; null where none was. ISO dates sort as text.
+const LogEntry* workBetween(const Build& build, const Setup& setup, std::string_view one, std::string_view other)
+{
+    const auto [from, to] = std::minmax(one, other);
+    for (const LogEntry& entry : build.log) {
+        const bool work = entry.event == LogEvent::PartsOn || entry.event == LogEvent::Fault || entry.event == LogEvent::Fluid;
+        if (work && (entry.setup.empty() || entry.setup == setup.id) && !from.empty() && entry.date > from && entry.date <= to)
+            return &entry;
+    }
+    return nullptr;
+}
+
+} // namespace
+
 RunsOf runsOf(const Build& build, const Setup& setup)
 {
     RunsOf all;
@@ -209,6 +225,10 @@ RunsOf runsOf(const Build& build, const Setup& setup)
             addTo(all.unsure, "nobody said from where the tape was laid");
         if (!asNow(build, session))
             addTo(all.unsure, fmt::format("the parts have changed since {}", session.date.empty() ? "that day" : session.date));
+        if (std::ranges::find(session.inspected, Checked::Fault, &Tick::state) != session.inspected.end())
+            addTo(all.unsure, fmt::format("the inspection of {} found a fault", session.date.empty() ? "that day" : session.date));
+        if (const LogEntry* repair = workBetween(build, setup, first->date, session.date))
+            addTo(all.unsure, fmt::format("work on the car was logged on {}, between its sessions", repair->date));
         // A road that falls by half a percent adds that much to every stop one way and takes it the other.
         constexpr double even = 0.005;
         level = level && session.slope.value && std::abs(*session.slope.value) < even
@@ -241,14 +261,51 @@ bool onOneDay(const Build& build, const RunsOf& a, const RunsOf& b)
     return days == daysOf(b) && !days.contains(std::string());
 }
 
+namespace {
+
+/// Mean over the stops that count; nothing where one of them lacks it.
+std::optional<double> meanOf(const RunsOf& runs, Reading MeasuredStop::*which)
+{
+    double sum = 0;
+    int count = 0;
+    for (const MeasuredRun& run : runs.runs)
+        if (run.leftOut.empty()) {
+            if (!run.measured || !(run.measured->*which).value)
+                return {};
+            sum += *(run.measured->*which).value;
+            ++count;
+        }
+    return count > 0 ? std::optional(sum / count) : std::nullopt;
+}
+
+/// Part of a distance by which two sets of stops may differ though their brakes are the same.
+double apartFromBrakes(const Build& build, const RunsOf& a, const RunsOf& b)
+{
+    const double day = figures::setting(build.wants.dayGrip, &Wants::dayGrip);
+    // As much as another day at this much warmer rings, or this much more pedal force; common practice, no source.
+    constexpr double warmer = 100; // K
+    constexpr double harder = 0.15;
+    constexpr double full = 0.02; // of the distance, where it was not read or differs by as much
+    const auto part = [&](Reading MeasuredStop::*which, auto differ) {
+        const auto one = meanOf(a, which);
+        const auto other = meanOf(b, which);
+        return one && other ? full * std::min(1.0, differ(*one, *other)) : full;
+    };
+    const double start = part(&MeasuredStop::ring, [](double x, double y) { return std::abs(x - y) / warmer; });
+    const double pedal = part(&MeasuredStop::pedal, [](double x, double y) { return std::abs(x / y - 1) / harder; });
+    return std::hypot(onOneDay(build, a, b) ? 0 : day, start, pedal);
+}
+
+} // namespace
+
 std::optional<proving::Difference> acrossDays(
     const Build& build, const RunsOf& a, const RunsOf& b, std::optional<proving::Difference> difference)
 {
-    if (!difference || onOneDay(build, a, b))
+    if (!difference)
         return difference;
-    // Either day may be off by so much, in 95 of 100.
-    const double day = figures::setting(build.wants.dayGrip, &Wants::dayGrip) * std::hypot(a.sample.mean, b.sample.mean);
-    const double half = std::hypot((difference->high - difference->low) / 2, day);
+    // Either set may be off by so much, in 95 of 100.
+    const double other = apartFromBrakes(build, a, b) * std::hypot(a.sample.mean, b.sample.mean);
+    const double half = std::hypot((difference->high - difference->low) / 2, other);
     difference->low = difference->difference - half;
     difference->high = difference->difference + half;
     return difference;
@@ -299,6 +356,103 @@ void addMeasuredVerdicts(Study& study)
         }
 }
 
+namespace {
+
+/// Distance from which on the stops of a setup were measured, over that from the pedal, as its prediction is; NaN where that is not said of
+/// all of them, or the road was not dry.
+double measuredLaterBy(const Build& build, const RunsOf& measured)
+{
+    // Also of sessions whose stops do not count: leaving one out must not make the others tell more.
+    double later = unmeasured;
+    for (const MeasuredRun& run : measured.runs) {
+        const TestSession& session = build.tests[run.session];
+        if (session.surface != Surface::Dry)
+            return unmeasured;
+        const Hydraulics& h = hydraulicsOf(build, *measured.setup);
+        const double own = session.from == MeasuredFrom::Pedal ? 0
+            : session.from == MeasuredFrom::Hold
+            ? h.buildUpTime.value.value_or(unmeasured) / 2 * build.car.testSpeed.value.value_or(unmeasured)
+            : unmeasured;
+        if (!std::isnan(later) && own != later)
+            return unmeasured;
+        later = own;
+    }
+    return later;
+}
+
+constexpr int fewestStops = 3;
+
+} // namespace
+
+AgainstModel againstModel(const Build& build, const RunsOf& measured, const Predicted& predicted)
+{
+    const double later = measuredLaterBy(build, measured);
+    if (measured.sample.count < fewestStops || std::isnan(later) || !predicted.coldRange || !std::isfinite(predicted.coldRange->high))
+        return AgainstModel::NotKnown;
+    return measured.sample.low > predicted.coldRange->high - later  ? AgainstModel::Longer
+        : measured.sample.high < predicted.coldRange->low - later ? AgainstModel::Shorter
+                                                                    : AgainstModel::Agrees;
+}
+
+namespace {
+
+void addColdModelOf(Study& study, const RunsOf& measured, const Predicted& predicted, int number)
+{
+    if (measured.runs.empty())
+        return;
+    const Build& build = *study.build;
+    Verdict v = verdictOf(checks::coldModel, { .number = number });
+    v.title += ": " + measured.setup->name;
+    v.style = style::road;
+    v.method = "Mean of the measured stops with its interval (95 of 100) beside the predicted cold stop (90 of 100 draws of grip, mass, foot, "
+               "build-up and friction), both from where the brakes are pressed, on a dry road. Where the two lie apart, one of the numbers "
+               "that the prediction rests on is wrong.";
+    v.source = "Student's interval; widths of the draws: common practice.";
+    v.caution = "Old brakes that stop longer than they should have a fault: find it before the car is driven hard.";
+    v.figure = predicted.cold;
+    restOn(v.figure, build, measured.runs);
+    const auto agrees = againstModel(build, measured, predicted);
+    v.figure.value.reset();
+    if (agrees == AgainstModel::NotKnown) {
+        v.reason = !v.figure.lacks.empty() ? lacking(study, v.figure)
+            : measured.sample.count < fewestStops
+            ? fmt::format("Stops that count: {}; {} are wanted", measured.sample.count, fewestStops)
+            : "Say of each session that the road was dry, and that it was measured from the pedal or from a logger";
+        // What is not said is no reading: nothing of the prediction is asked for because of it.
+        if (v.figure.lacks.empty())
+            v.figure = {};
+        study.verdicts.push_back(std::move(v));
+        return;
+    }
+    const double later = measuredLaterBy(build, measured);
+    v.figure.value = measured.sample.mean;
+    v.figure.worstCase = v.figure.rootSumSquare = (measured.sample.high - measured.sample.low) / 2;
+    const auto lengths = fmt::format("{} ±{} measured, {} predicted", print(measured.sample.mean, style::road, study.system),
+        print(v.figure.worstCase, style::road, study.system),
+        between(study, predicted.coldRange->low - later, predicted.coldRange->high - later));
+    v.level = agrees == AgainstModel::Agrees ? Level::Good : Level::Caution;
+    v.reason = agrees == AgainstModel::Agrees ? lengths
+        : agrees == AgainstModel::Longer
+        ? fmt::format("{}: longer than these brakes and tyres should need. A driver who held back, a circuit that does not work, air, "
+                      "or friction or grip lower than given", lengths)
+        : fmt::format("{}: shorter than these tyres should allow. Their grip, the speed or the tape is not as given", lengths);
+    if (v.figure.provisional() && isFine(v.level)) {
+        v.level = Level::Unproven;
+        v.reason += "; " + judge::estimatedIn(study, v.figure);
+    }
+    doubtWhatLacks(study, v);
+    study.verdicts.push_back(std::move(v));
+}
+
+} // namespace
+
+void addColdModel(Study& study, const ProvingStudy& p)
+{
+    addColdModelOf(study, p.measuredBefore, p.before, 1);
+    if (study.before.setup != study.after.setup)
+        addColdModelOf(study, p.measuredAfter, p.after, 2);
+}
+
 void addDifference(Study& study, const ProvingStudy& p)
 {
     const RunsOf& a = p.measuredBefore;
@@ -317,8 +471,7 @@ void addDifference(Study& study, const ProvingStudy& p)
     const auto left = [](const RunsOf& r) {
         return std::ranges::count_if(r.runs, [](const MeasuredRun& run) { return !run.leftOut.empty(); });
     };
-    constexpr int least = 3;
-    if (a.sample.count < least || b.sample.count < least || !p.difference) {
+    if (a.sample.count < fewestStops || b.sample.count < fewestStops || !p.difference) {
         v.reason = fmt::format("Three stops a side at least are wanted to tell anything; there are {}, {}", count(a), count(b));
         if (const auto out = left(a) + left(b); out > 0)
             v.reason += fmt::format(" ({} left out)", out);
@@ -364,6 +517,13 @@ void addDifference(Study& study, const ProvingStudy& p)
     if (!unlike.empty() && isFine(v.level)) {
         v.level = Level::Unproven;
         v.reason += "; but " + judge::joined(unlike);
+    }
+    // Old brakes that did not do what they could give no gain to compare with.
+    if (isFine(v.level) && againstModel(*study.build, a, p.before) == AgainstModel::Longer) {
+        v.level = Level::Unproven;
+        v.reason += fmt::format("; but {} stops longer than its own brakes should need: that has to be explained before the new ones get the "
+                                "credit",
+            a.setup->name);
     }
     doubtWhatLacks(study, v);
     study.verdicts.push_back(std::move(v));

@@ -28,12 +28,18 @@ void doubtWhatLacks(const Study& study, Verdict& verdict);
 
 /// Whether the stops that count of both setups were driven on the same days, and it is known that they were.
 [[nodiscard]] bool onOneDay(const Build& build, const RunsOf& a, const RunsOf& b);
-/// A difference of means with what two days' grip may make of it, where they were not.
+/// A difference of means with what may have made it besides the brakes: two days' grip where they were not of one day, rings that were
+/// not as warm at the start, a pedal pressed otherwise; unread, these two count in full.
 [[nodiscard]] std::optional<proving::Difference> acrossDays(
     const Build& build, const RunsOf& a, const RunsOf& b, std::optional<proving::Difference> difference);
 
 /// What each measured stop says by itself.
 void addMeasuredVerdicts(Study& study);
+/// Whether a setup's stops are as long as its prediction: where they are longer for certain, its brakes do not do what the numbers say.
+enum class AgainstModel { NotKnown, Agrees, Shorter, Longer };
+[[nodiscard]] AgainstModel againstModel(const Build& build, const RunsOf& measured, const Predicted& predicted);
+/// The verdicts on that, of both setups.
+void addColdModel(Study& study, const ProvingStudy& proving);
 /// What the runs of both setups say of each other.
 void addDifference(Study& study, const ProvingStudy& proving);
 

@@ -362,6 +362,7 @@ void addProving(Study& study)
     p.others = study.recall("other stops", [&] { return othersOf(study); });
     addMeasuredVerdicts(study);
     addSaves(study, p);
+    addColdModel(study, p);
     addDifference(study, p);
     addFades(study, p);
     study.keep(std::move(p));

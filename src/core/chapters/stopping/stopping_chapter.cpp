@@ -52,24 +52,46 @@ SetupStopping stoppingOf(const Study& study, const SetupParts& setup)
     return r;
 }
 
-/// Pressure at which the rear locks over that at which the front does, less one, on the tyres as they were read.
-Figure rearAfterFront(const Study& study, const SetupParts& setup)
+/// Share of its grip that the rear uses in that stop; over it little is left to gain by balance. Common practice, no source.
+constexpr double rearUseEnough = 0.8;
+
+/// The middle alone says nothing where the interval crosses: what the limit may be at worst, in words; empty where it is the same.
+/// @return and the level it then has
+std::pair<Level, std::string> limitAtWorst(const Study& study, stopping::Limit limit)
 {
-    return evaluate([&](Sample& s) {
-        constexpr double ample = 1e9;
-        const auto locks = stopping::lockPressures(figures::carOf(s, study.build->car), figures::brakesOf(s, *study.build, setup), ample);
-        return std::isinf(locks.rear) ? 1 : std::isinf(locks.front) ? -1 : std::min(locks.rear / locks.front - 1, 1.0); // NaN stays NaN
+    const Build& build = *study.build;
+    const SetupParts& after = study.after;
+    const auto remembered = [&](const char* name, const std::function<double(Sample&)>& sum) {
+        return study.recall(name, [&] { return evaluate(sum); });
+    };
+    const Figure apart = remembered("locks apart on the tyres as read",
+        [&](Sample& s) { return stopping::locksApart(figures::carOf(s, build.car), figures::brakesOf(s, build, after)); });
+    if (build.car.antilock != YesNo::Yes && !(apart.lowest() >= 0))
+        return { Level::Caution, "; at worst the rear locks first" };
+    const Figure spare = remembered("spare pressure of the driver", [&](Sample& s) {
+        const auto car = figures::carOf(s, build.car);
+        const double wanted = stopping::usefulPressure(car, figures::brakesOf(s, build, after));
+        return figures::pressure(s, build, *after.hydraulics) / wanted - 1;
     });
+    if (!(spare.lowest() >= 0))
+        return { Level::Caution, "; at worst the pedal force does not reach it" };
+    if (limit == stopping::Limit::FrontLocks) {
+        const Figure rear = remembered("rear's grip used in the stop", [&](Sample& s) { return figures::braking(s, build, after).rearUse; });
+        if (!(rear.lowest() >= rearUseEnough))
+            return { Level::Unproven,
+                fmt::format("; how much is not known well enough: the rear uses {} ±{} of its grip, {} is enough",
+                    print(rear.value.value_or(NAN), style::share, study.system), print(rear.worstCase, style::share, study.system),
+                    print(rearUseEnough, style::share, study.system)) };
+    }
+    return { Level::Good, {} };
 }
 
-void addStopVerdicts(Study& study)
+/// Which limit holds the stop, and whether it is the one that should.
+Verdict limitOfStop(const Study& study)
 {
     const SetupParts& after = study.after;
-    const SetupParts& before = study.before;
     const SetupStopping& now = study.of<Stopping>().after;
-    const bool compared = after.setup != before.setup;
     const Build& build = *study.build;
-
     Verdict limit = verdictOf(checks::stopLimit);
     limit.style = style::deceleration;
     limit.figure = now.deceleration;
@@ -95,7 +117,7 @@ void addStopVerdicts(Study& study)
             limit.reason = fmt::format("The tyres, at {}: no brake stops this car shorter", z);
             break;
         case stopping::Limit::FrontLocks:
-            limit.level = b.rearUse < 0.8 ? Level::Caution : Level::Good;
+            limit.level = b.rearUse < rearUseEnough ? Level::Caution : Level::Good;
             limit.reason = fmt::format(
                 "The front tyres, at {}; the rear could give {} more of its own", z, print(1 - b.rearUse, style::share, study.system));
             break;
@@ -112,62 +134,79 @@ void addStopVerdicts(Study& study)
             break;
         }
         if (build.car.antilock == YesNo::Unknown)
-            limit.reason += " (reckoned without antilock)";
-        // The middle alone says nothing where the interval crosses.
-        if (isFine(limit.level) && build.car.antilock != YesNo::Yes && !(rearAfterFront(study, after).lowest() >= 0)) {
-            limit.level = Level::Caution;
-            limit.reason += "; at worst the rear locks first";
+            limit.reason += " (worked out without antilock)";
+        if (isFine(limit.level)) {
+            const auto [level, why] = limitAtWorst(study, b.limit);
+            limit.level = level;
+            limit.reason += why;
         }
         if (limit.figure.provisional() && !isBad(limit.level)) {
             limit.level = Level::Unproven;
             limit.reason += "; " + judge::estimatedIn(study, limit.figure);
         }
     }
-    study.verdicts.push_back(limit);
+    return limit;
+}
 
-    if (compared) {
-        Verdict distance = verdictOf(checks::stopDistance);
-        distance.style = style::road;
-        distance.lacksInWords = limit.lacksInWords;
-        if (before.complete() && after.complete())
-            distance.figure = difference(distanceOf(study, after), distanceOf(study, before));
-        distance.method = "Each stop integrated in steps: the foot builds up, the load goes forward with a lag, tyres lose some grip where "
-                          "their load grows, air and rolling drag. Without antilock the driver holds the first axle at its limit. The "
-                          "difference is worked out as one sum, so that what both setups share cancels in its uncertainty.";
-        distance.source = "Newton; integrator Dormand–Prince 5.";
-        distance.caution = closedRoad;
-        if (!distance.figure.value) {
-            distance.reason = lacking(study, distance.figure, distance.lacksInWords);
+/// One cold stop, after against before.
+Verdict distanceAfterBefore(const Study& study)
+{
+    const SetupParts& after = study.after;
+    const SetupParts& before = study.before;
+    const SetupStopping& was = study.of<Stopping>().before;
+    const SetupStopping& now = study.of<Stopping>().after;
+    Verdict distance = verdictOf(checks::stopDistance);
+    distance.style = style::road;
+    if (after.complete())
+        distance.lacksInWords = figures::unsaidOf(after);
+    if (before.complete() && after.complete())
+        distance.figure = difference(distanceOf(study, after), distanceOf(study, before));
+    distance.method = "Each stop integrated in steps: the foot builds up, the load goes forward with a lag, tyres lose some grip where "
+                      "their load grows, air and rolling drag. Without antilock the driver holds the first axle at its limit. The "
+                      "difference is worked out as one sum, so that what both setups share cancels in its uncertainty.";
+    distance.source = "Newton; integrator Dormand–Prince 5.";
+    distance.caution = closedRoad;
+    if (!distance.figure.value) {
+        distance.reason = lacking(study, distance.figure, distance.lacksInWords);
+    } else {
+        const double change = *distance.figure.value;
+        const double unsure = distance.figure.rootSumSquare;
+        const auto by = print(std::abs(change), style::road, study.system);
+        const auto width = print(unsure, style::road, study.system);
+        constexpr double seen = 0.5; // m
+        if (std::abs(change) < seen && unsure > 2 * seen) {
+            distance.level = Level::Unproven;
+            distance.reason = fmt::format("No difference is known: ±{}", width);
+        } else if (std::abs(change) < seen) {
+            distance.level = Level::Good;
+            distance.reason = "One cold stop is as long as before: gains show hot, in pedal force and in control";
+        } else if (change > 0) {
+            distance.level = Level::Caution;
+            distance.reason = fmt::format("{} longer than before (±{}{}): {} hold it now", by, width,
+                change < unsure ? ", so not certain" : "", nameOf(now.braking ? now.braking->limit : stopping::Limit::Pedal));
+        } else if (-change <= unsure) {
+            distance.level = Level::Unproven;
+            distance.reason = fmt::format("{} shorter than before, ±{}: no gain is known", by, width);
         } else {
-            const double change = *distance.figure.value;
-            const double unsure = distance.figure.rootSumSquare;
-            const auto by = print(std::abs(change), style::road, study.system);
-            const auto width = print(unsure, style::road, study.system);
-            constexpr double seen = 0.5; // m
-            if (std::abs(change) < seen && unsure > 2 * seen) {
-                distance.level = Level::Unproven;
-                distance.reason = fmt::format("No difference is known: ±{}", width);
-            } else if (std::abs(change) < seen) {
-                distance.level = Level::Good;
-                distance.reason = "One cold stop is as long as before: gains show hot, in pedal force and in control";
-            } else if (change > 0) {
-                distance.level = Level::Caution;
-                distance.reason = fmt::format("{} longer than before (±{}{}): {} hold it now", by, width,
-                    change < unsure ? ", so not certain" : "", nameOf(now.braking ? now.braking->limit : stopping::Limit::Pedal));
-            } else if (-change <= unsure) {
-                distance.level = Level::Unproven;
-                distance.reason = fmt::format("{} shorter than before, ±{}: no gain is known", by, width);
-            } else {
-                distance.level = Level::Good;
-                distance.reason = fmt::format("{} shorter than before (±{})", by, width);
-            }
-            if (distance.figure.provisional() && distance.level != Level::Caution) {
-                distance.level = Level::Unproven;
-                distance.reason += "; " + judge::estimatedIn(study, distance.figure);
-            }
+            distance.level = Level::Good;
+            distance.reason = fmt::format("{} shorter than before (±{})", by, width);
         }
-        study.verdicts.push_back(distance);
+        // It has no better stop to lose: what it could do beyond that is a car that turns round.
+        if (was.braking && was.braking->limit == stopping::Limit::RearLocks && study.build->car.antilock != YesNo::Yes)
+            distance.reason += "; before, the rear locks first: that distance is what a driver can hold without the car turning round";
+        if (distance.figure.provisional() && distance.level != Level::Caution) {
+            distance.level = Level::Unproven;
+            distance.reason += "; " + judge::estimatedIn(study, distance.figure);
+        }
     }
+    return distance;
+}
+
+void addStopVerdicts(Study& study)
+{
+    study.verdicts.push_back(limitOfStop(study));
+    if (study.after.setup != study.before.setup)
+        study.verdicts.push_back(distanceAfterBefore(study));
 }
 
 void addStopLedger(Study& study)

@@ -1,0 +1,14 @@
+#pragma once
+/// What becomes of gaps that were read at a mock-up when the parts they were read with change.
+
+#include "build/build.hpp"
+
+namespace deepstop {
+
+/// Where an edit changed shims, ring, hat, rotor or bracket of a corner and left the gaps that were read there as they were: what was read
+/// goes to the corner's history, and each gap becomes an estimate, moved by what the change moves it. A slot's centre and a pad's edge that
+/// were read with the shims go along. Dimensions that only came to be known, or changed within their plus-or-minus, move nothing; shims
+/// nobody had said neither.
+void foretellGaps(const Build& before, Build& now);
+
+} // namespace deepstop

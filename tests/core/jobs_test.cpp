@@ -1,0 +1,178 @@
+/// Jobs as builders have them, each a file of its own: how many steps the card has, what is shut until when, what is not taken off.
+
+#include "core/support.hpp"
+#include "jobcard/jobcard.hpp"
+#include "report/sheets.hpp"
+
+#include <QTest>
+
+#include <nlohmann/json.hpp>
+
+using namespace deepstop;
+using namespace deepstop::jobcard;
+
+namespace {
+
+Build job(const std::string& name) { return files::loadBuild(DEEPSTOP_TESTS "/data/jobs/" + name + ".deepstop").build; }
+Study studied(Build build) { return study(std::make_shared<const Build>(std::move(build)), {}, UnitSystem::Metric, Remedies::LeftOut); }
+
+bool shows(const Card& card, const std::string& part)
+{
+    return std::ranges::any_of(card.steps, [&](const Step& s) { return card.shows(s) && s.id.find(part) != std::string::npos; });
+}
+const Step& step(const Card& card, const std::string& id)
+{
+    const Step* found = card.step(id);
+    if (!found)
+        qFatal("no step %s", id.c_str());
+    return *found;
+}
+
+Build tickedIn(const Build& build, const std::string& id, Checked state = Checked::Fine)
+{
+    const auto edit = ticked(studied(build), id, state, { "A", "2026-06-01 09:00" });
+    return edit ? *(*edit)(build) : build;
+}
+
+} // namespace
+
+class JobsTest : public QObject {
+    Q_OBJECT
+private slots:
+    /// Pads and hoses of one axle: both sides at once, no rotor off, no shoes back, bled where it was opened.
+    void padsAndHosesAreADozenSteps()
+    {
+        const Build build = job("pads-and-hoses");
+        const Card card = cardOf(studied(build));
+        QVERIFY2(card.shown() <= 16 && card.shown() >= 12, qPrintable(QString::number(card.shown())));
+        for (const char* needed : { "car/stands", "rear/wheel-off", "rear/caliper-off", "rear/pistons-back", "rear/pads-in", "rear/hose",
+                 "car/prop-out", "car/bleed-opened", "car/pressed", "rear/nuts", "car/walking", "car/bed-1", "rear/first-drive" })
+            QVERIFY2(shows(card, needed), needed);
+        for (const char* stays : { "rotor-off", "shoes-back", "gaps", "tag", "runout", "bleed-1" })
+            QVERIFY2(!shows(card, stays), stays);
+        QVERIFY(card.folded() >= 10);
+        // In the order of the work: the prop comes out before anything is bled, and the cautions stand.
+        const auto place = [&](const char* id) { return &step(card, id) - card.steps.data(); };
+        QVERIFY(place("rear/hose") < place("car/prop-out") && place("car/prop-out") < place("car/bleed-opened"));
+        QVERIFY(step(card, "car/stands").caution.find("Glasses") != std::string::npos);
+        QVERIFY(step(card, "rear/pistons-back").text.find("reservoir is watched") != std::string::npos);
+        QVERIFY(step(card, "rear/old").text.find("cracks") != std::string::npos);
+        // Pads alone open no line.
+        Build pads = build;
+        pads.setups[1].rear->hose = pads.setups[0].rear->hose;
+        const Card dry = cardOf(studied(pads));
+        QVERIFY(dry.shown() < card.shown() && !shows(dry, "hose") && !shows(dry, "bleed") && !shows(dry, "prop"));
+    }
+
+    void theInspectionIsTakenInWhole()
+    {
+        Build build = job("pads-and-hoses");
+        const Card folded = cardOf(studied(build));
+        build = *inspectionTakenIn("pads-hoses", true)(build);
+        const Card whole = cardOf(studied(build));
+        QCOMPARE(whole.shown(), static_cast<int>(whole.steps.size()));
+        QVERIFY(whole.minutes > folded.minutes + 30);
+        // Folded again it is what it was; what was seen to stays on the card.
+        build = tickedIn(build, "rear/runout");
+        build = *inspectionTakenIn("pads-hoses", false)(build);
+        QCOMPARE(cardOf(studied(build)).shown(), folded.shown() + 1);
+        QCOMPARE(files::parseBuild(files::writeBuild({ build, nullptr })).build, build);
+    }
+
+    /// What stays and has been driven is proven by the road; what nobody drove is not.
+    void theRoadProvesWhatStays()
+    {
+        Build build = job("pads-and-hoses");
+        QVERIFY(step(cardOf(studied(build)), "rear/rotor-off").doneBefore);
+        QVERIFY(!step(cardOf(studied(build)), "car/leaks").doneBefore); // a habit, no part
+        QVERIFY(!step(cardOf(studied(build)), "rear/hose").doneBefore);
+        build.log.clear();
+        build.tests.clear();
+        QVERIFY(!step(cardOf(studied(build)), "rear/rotor-off").doneBefore);
+        const auto said = nlohmann::json::parse(report::cardJson(cardOf(studied(job("pads-and-hoses")))));
+        QVERIFY(std::ranges::all_of(said, [](const auto& s) { return s.contains("optional") && s.contains("done_before"); }));
+        QVERIFY(std::ranges::any_of(said, [](const auto& s) { return s["optional"] == true && s["done_before"] == true; }));
+    }
+
+    /// A caliper on the rotor that is there: the rotor stays on, and nobody turns back shoes.
+    void aCaliperOnAKeptRotor()
+    {
+        const Card card = cardOf(studied(job("caliper-on-kept-rotor")));
+        for (const char* stays : { "rotor-off", "shoes-back", "hub-clean", "rotor-on", "runout" })
+            QVERIFY2(!shows(card, stays), stays);
+        for (const char* needed : { "front/left/caliper-off", "front/right/caliper-loose", "front/left/gaps", "front/left/line-open",
+                 "front/left/joint-1", "front/right/hose" })
+            QVERIFY2(shows(card, needed), needed);
+        // Of a caliper nobody described a bolt of, they are tightened all the same.
+        Build bare = job("caliper-on-kept-rotor");
+        bare.setups[1].front->joints.clear();
+        QVERIFY(shows(cardOf(studied(bare)), "front/left/caliper-bolts"));
+    }
+
+    /// Until caliper and wheel were tried on both sides no line is opened: with it closed the car drives home. A fault, or taking a tick
+    /// back, shuts it again; a reason opens it and is recorded.
+    void linesStayShutUntilTheKitWasTried()
+    {
+        Build build = job("caliper-on-kept-rotor");
+        const auto shut = [&] { return !step(cardOf(studied(build)), "front/left/line-open").open; };
+        QVERIFY(shut() && step(cardOf(studied(build)), "front/left/line-open").waits.size() == 4);
+        QVERIFY(step(cardOf(studied(build)), "front/left/line-open").text.find("drives again in") != std::string::npos);
+        QVERIFY(!ticked(studied(build), "front/left/line-open", Checked::Fine, { "A", "" }));
+        const std::vector<std::string> tries { "front/left/caliper-loose", "front/left/wheel-on", "front/right/caliper-loose",
+            "front/right/wheel-on" };
+        // Whatever the order, the last one opens it.
+        std::vector<int> order { 0, 1, 2, 3 };
+        do {
+            build = job("caliper-on-kept-rotor");
+            for (std::size_t i = 0; i < order.size(); ++i) {
+                QVERIFY(shut());
+                build = tickedIn(build, tries[static_cast<std::size_t>(order[i])]);
+            }
+            QVERIFY(!shut());
+        } while (std::ranges::next_permutation(order).found && order[0] == 0);
+        build = tickedIn(build, "front/right/wheel-on", Checked::Fault);
+        QVERIFY(shut());
+        const auto opens = opened(studied(build), "front/left/line-open", "hose is in the way", { "A", "2026-06-01" });
+        QVERIFY(opens.has_value());
+        build = *(*opens)(build);
+        QVERIFY(!shut() && step(cardOf(studied(build)), "front/right/line-open").waits.size() == 1);
+        // It is shut like a cut, and no cut: it can be undone.
+        QVERIFY(step(cardOf(studied(build)), "front/left/line-open").gated && !step(cardOf(studied(build)), "front/left/line-open").irreversible);
+        const auto html = report::htmlOf(report::jobCard(studied(job("caliper-on-kept-rotor")), cardOf(studied(job("caliper-on-kept-rotor"))), "2026-06-01"));
+        QVERIFY(html.find("DO NOT YET. front left: Open the line") != std::string::npos);
+    }
+
+    /// Steps of one's own stand where they were written in, are ticked like any, and survive the file.
+    void ownStepsAreWrittenIn()
+    {
+        Build build = job("pads-and-hoses");
+        QVERIFY(!ownStep(studied(build), "rear/hose", "  "));
+        build = *(*ownStep(studied(build), "rear/hose", "Clip P-2 back on the arm"))(build);
+        build = *(*ownStep(studied(build), "nothing/there", "Sign on the wheel: new pads"))(build);
+        giveIds(build);
+        const Card card = cardOf(studied(build));
+        const auto own = std::ranges::find(card.steps, true, &Step::own);
+        QVERIFY(own != card.steps.end() && std::prev(own)->id == "rear/hose" && own->phase == Phase::Hoses);
+        QVERIFY(card.steps.back().own && card.steps.back().text == "Sign on the wheel: new pads");
+        build = tickedIn(build, own->id);
+        QCOMPARE(cardOf(studied(build)).step(own->id)->state, Checked::Fine);
+        QCOMPARE(files::parseBuild(files::writeBuild({ build, nullptr })).build, build);
+        QVERIFY(report::htmlOf(report::jobCard(studied(build), card, "2026-06-01")).find("Clip P-2") != std::string::npos);
+    }
+
+    /// Ticks made side by side count where both sides are one step now.
+    void oldTicksOfBothSidesCount()
+    {
+        Build build = job("pads-and-hoses");
+        JobCard& record = recordOf(build, "pads-hoses");
+        tickIn(record, "rear/left/wheel-off", Checked::Fine, { "B", "2026-05-01" });
+        QCOMPARE(step(cardOf(studied(build)), "rear/wheel-off").state, Checked::Open);
+        tickIn(recordOf(build, "pads-hoses"), "rear/right/wheel-off", Checked::Fine, { "B", "2026-05-01" });
+        QCOMPARE(step(cardOf(studied(build)), "rear/wheel-off").state, Checked::Fine);
+        tickIn(recordOf(build, "pads-hoses"), "rear/left/wheel-off", Checked::Fault, { "B", "2026-05-01" });
+        QCOMPARE(step(cardOf(studied(build)), "rear/wheel-off").state, Checked::Fault);
+    }
+};
+
+DEEPSTOP_TEST(JobsTest)
+#include "jobs_test.moc"
