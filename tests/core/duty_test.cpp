@@ -112,7 +112,7 @@ private slots:
         for (const HeatLimit& l : kit.limits)
             QVERIFY2(!l.critical || !l.stop, l.what.c_str());
         QVERIFY(!kit.footFails);
-        const Verdict& v = givesUp(study(build));
+        const Verdict v = givesUp(study(build));
         QVERIFY(v.level != Level::Good);
         QVERIFY(v.reason.find("before: front pads fade at braking") != std::string::npos);
     }

@@ -26,7 +26,7 @@ private slots:
     void cornersAreWeighedWhole()
     {
         QVERIFY(near(*study(demo()).line("corner-weight")->before.value, 15.31, 1e-9));
-        const auto& line = *study(demo("linnet")).line("corner-weight");
+        const auto line = *study(demo("linnet")).line("corner-weight");
         QVERIFY(near(*line.before.value, 6.21, 1e-9));
         QVERIFY(near(*line.after.value, 8.97, 1e-9));
         QVERIFY(near(*line.change.value, 2.76, 1e-9));

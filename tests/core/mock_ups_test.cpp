@@ -79,7 +79,7 @@ private slots:
         // Inner gap, outer gap and rotor fill the slot as before.
         const auto filled = [](Build& b) { return *mockUp(b).innerTop.value + *mockUp(b).outerTop.value + *corner(b).rotor.thickness.value; };
         QVERIFY(std::abs(filled(now) - filled(before)) < 1e-12);
-        const Verdict& v = *study(now).verdict("front-left/axial");
+        const Verdict v = *study(now).verdict("front-left/axial");
         QVERIFY2(!isFine(v.level) && v.reason.find("estimate") != std::string::npos, v.reason.c_str());
     }
 

@@ -105,7 +105,7 @@ private slots:
     {
         json bare = { { "deepstop", 1 },
             { "setups", json::array({ { { "id", "as-found" }, { "front", { { "rotor", json::object() } } } } }) } };
-        const Corner& corner = *read(bare).setups[0].front;
+        const Corner corner = *read(bare).setups[0].front;
         QVERIFY(corner.rotor.ringMaterial == RingMaterial::Unknown && corner.caliper.kind == CaliperKind::Unknown);
         QVERIFY(corner.mount.shimMoves == Direction::Unknown);
     }

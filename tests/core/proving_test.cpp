@@ -169,7 +169,7 @@ private slots:
                     stop.ring = known ? read(350 + (i == 0 ? 0 : warmer)) : Reading {};
                     stop.pedal = known ? read(300 * (i == 0 ? 1 : 1 + harder)) : Reading {};
                 }
-            const auto& d = *studied(b).of<ProvingStudy>().difference;
+            const auto d = *studied(b).of<ProvingStudy>().difference;
             return (d.high - d.low) / 2;
         };
         const double alike = halfOf(0, 0, true);
@@ -392,7 +392,7 @@ private slots:
     {
         Build b = demo("drover-camper");
         b.duties.clear();
-        const Verdict& v = *studied(b).verdict("stop/saves");
+        const Verdict v = *studied(b).verdict("stop/saves");
         QVERIFY(!isFine(v.level));
         QVERIFY(says(v, "no duty"));
     }

@@ -203,7 +203,7 @@ private slots:
                                 "/pad_inset_mm", "/ring_thickness_mm", "/lining_thickness_mm", "/anchor_radius_mm", "/shoe_arc_deg",
                                 "/pad_edge_top_mm", "/pad_edge_bottom_mm",
                                 // Common practice stands in, and the result says so.
-                                "/ambient_degC", "/altitude_m", "/backing_mm", "/vane_thickness_mm", "/from_kmh", "/engine_braking_g", "/slope_percent",
+                                "/ambient_degC", "/altitude_m", "/fluid_age_months", "/backing_mm", "/vane_thickness_mm", "/from_kmh", "/engine_braking_g", "/slope_percent",
                                 "/dry_boiling_degC", "/wet_boiling_degC", "/duct", "/cooling", "/give_cm3", "/squeeze_mm", "/shoe_play_mm",
                                 "/booster_knee_n", "/front_stroke_percent", "/pitch_time_s", "/grip_fall_percent", "/towed_kg",
                                 // A stop without them is left out; a road nobody has levelled wants both ways.

@@ -78,7 +78,9 @@ Sheet jointSheet(const Study& study, Axle axle)
                          .arg(unitNote(study));
     const std::string at = cornerPointer(study, study.after, axle);
     const auto& joints = r.corner->joints;
-    const double step = 178; // sheet units of one joint; one unit is one pixel in the smallest window
+    // Sheet units of one joint; one unit is one pixel in the smallest window. A class of its own wants a line for its proof stress.
+    const bool ownClass = std::ranges::any_of(joints, [](const Joint& j) { return j.boltClass == BoltClass::Other; });
+    const double step = ownClass ? 186 : 154;
     double y = 0;
     for (std::size_t i = 0; i <= joints.size(); ++i) {
         const bool there = i < joints.size();
@@ -143,12 +145,12 @@ Sheet jointSheet(const Study& study, Axle axle)
         second("/under_head", QObject::tr("Heads bear on"), 86);
         second("/hard_washers", QObject::tr("Hard washers"), 80);
         if (joint.underHead != ThreadIn::Steel && joint.underHead != ThreadIn::Iron && joint.hardWashers != YesNo::Yes) {
-            sheet.letter({ 30, y + 102 }, QObject::tr("heads bear over Ø"), 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
-            sheet.dimensions.push_back({ key + "/head_diameter_mm", {}, {}, { 138, y + 102 }, Run::Table, 0, false, {}, 0.5 });
+            sheet.letter({ 118, y + 93 }, QObject::tr("heads bear Ø"), 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+            sheet.dimensions.push_back({ key + "/head_diameter_mm", {}, {}, { 146, y + 111 }, Run::Table, 0, false, {}, 0.5 });
         }
-        sheet.fact(key + "/car_makers", QObject::tr("Car maker's own"), { fields, y + 119 }, 96);
+        sheet.fact(key + "/car_makers", QObject::tr("Car maker's own"), { 26, y + 88 }, 84);
         if (joint.boltClass == BoltClass::Other) {
-            x = fields + 124;
+            x = fields;
             row = y + 136;
             cell("/proof_stress_mpa", QObject::tr("proof stress"), true);
         }
@@ -162,7 +164,7 @@ Sheet jointSheet(const Study& study, Axle axle)
                         + QString::fromStdString(v->style.dimension == Dimension::Torque ? print(*v->figure.value, v->style, study.system)
                                                                                          : figure(*v->figure.value, v->style, study.system))
                                                   : QString();
-                sheet.callouts.push_back({ v->id, text + said, v->level, { wish, y + 164 }, { wish, y + 164 }, { wish, y + 164 } });
+                sheet.callouts.push_back({ v->id, text + said, v->level, { wish, y + step - 17 }, { wish, y + step - 17 }, { wish, y + step - 17 } });
                 wish += check == &checks::jointTorque ? 124 : 104;
             }
         y += step;

@@ -85,6 +85,7 @@ CardPage::CardPage(Document& document, QWidget* parent)
     own_->setMaximumWidth(420);
     auto* over = new QHBoxLayout;
     over->setContentsMargins(14, 4, 14, 0);
+    over->setSpacing(10);
     over->addWidget(own_, 1);
     inspection_->setObjectName(QStringLiteral("inspection"));
     inspection_->setCheckable(true);
