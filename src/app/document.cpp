@@ -379,6 +379,7 @@ bool Document::edit(const QString& what, const Edit& edit)
     if (!made)
         return false;
     foretellGaps(build(), *made);
+    foretellSpun(build(), *made);
     giveIds(*made);
     if (*made == build())
         return true;

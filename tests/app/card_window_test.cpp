@@ -9,12 +9,15 @@
 #include "stages/jobcard/card_page.hpp"
 #include "stages/logbook/logbook_page.hpp"
 #include "widgets/step_list.hpp"
+#include "widgets/symptom_window.hpp"
 #include "widgets/work_rail.hpp"
 
 #include <QFileDialog>
 #include <QLineEdit>
+#include <QListWidget>
 #include <QPushButton>
 #include <QTemporaryDir>
+#include <QTextBrowser>
 
 namespace {
 
@@ -81,6 +84,49 @@ private slots:
         QVERIFY(!cut->row().shut && cut->row().under.contains("spare shield at hand"));
         QTest::keyClick(cut, Qt::Key_Space);
         QTRY_COMPARE(s.build().cards[0].ticks.size(), std::size_t { 1 });
+    }
+
+    /// Pads and hoses: what the job does not need is folded, and one button takes it in; an own step is written in behind the one in hand.
+    void theInspectionIsTakenInAndOwnStepsAreWritten()
+    {
+        AtCard s(CardPage::Steps, QStringLiteral(DEEPSTOP_TESTS "/data/jobs/pads-and-hoses.deepstop"));
+        const auto shown = s.page->list()->lines().size();
+        QVERIFY2(shown <= 16, qPrintable(QString::number(shown)));
+        QVERIFY(s.page->inspection()->isVisible() && s.page->inspection()->text().contains("more"));
+        QTest::mouseClick(s.page->inspection(), Qt::LeftButton);
+        s.waited();
+        QVERIFY(s.page->list()->lines().size() > shown + 10);
+        QVERIFY(s.build().cards[0].inspection == YesNo::Yes);
+        QTest::mouseClick(s.page->inspection(), Qt::LeftButton);
+        s.waited();
+        QCOMPARE(s.page->list()->lines().size(), shown);
+        s.page->list()->line("rear/hose")->setFocus();
+        everythingShown();
+        QTest::keyClicks(s.page->ownStep(), "Clip on the arm");
+        QTest::keyClick(s.page->ownStep(), Qt::Key_Return);
+        s.waited();
+        QCOMPARE(s.page->list()->lines().size(), shown + 1);
+        const auto& own = s.build().cards[0].ownSteps;
+        QVERIFY(own.size() == 1 && own[0].after == "rear/hose" && own[0].text == "Clip on the arm");
+        auto* line = s.page->list()->line("own/" + own[0].id.text);
+        QVERIFY(line && s.page->ownStep()->text().isEmpty());
+        QTest::keyClick(line, Qt::Key_Space);
+        QTRY_COMPARE(s.build().cards[0].ticks.size(), std::size_t { 1 });
+    }
+
+    /// A symptom is chosen by key, its first cause is this car's, and the link of a test leads to where its reading is typed.
+    void aSymptomLeadsToAReading()
+    {
+        Shown s(merle());
+        QTest::keyClick(&s.window, Qt::Key_F7);
+        auto* causes = s.window.symptomWindow();
+        QVERIFY(causes && causes->isVisible() && causes->symptoms()->hasFocus());
+        s.waited();
+        QVERIFY(causes->causes()->toPlainText().startsWith("Hard pedal"));
+        QTest::keyClick(causes->symptoms(), Qt::Key_Down);
+        QVERIFY(causes->causes()->toPlainText().contains("Long or soft pedal") && causes->causes()->toPlainText().contains("air in a line"));
+        emit causes->causes()->anchorClicked(QUrl(QStringLiteral("reading:/setups/0/hydraulics/master_stroke_mm")));
+        QTRY_VERIFY(s.window.page()->view()->field("/setups/0/hydraulics/master_stroke_mm"));
     }
 
     /// At the car: one step in large letters, its readings typed there land in the build.

@@ -69,6 +69,36 @@ private slots:
         QCOMPARE(s.known().verdict("stop/saves")->level, Level::Stop);
     }
 
+    /// A notebook's line becomes stops of the session: read, or refused with what was not understood, and nothing is lost.
+    void severalStopsAreTypedInOneLine()
+    {
+        AtStop s(StopPage::Runs);
+        auto* line = s.page->findChild<QLineEdit*>(QStringLiteral("pasted-stops"));
+        QVERIFY(line && line->isVisible());
+        const auto count = [&] {
+            std::size_t all = 0;
+            for (const TestSession& t : s.build().tests)
+                all += t.stops.size();
+            return all;
+        };
+        const std::size_t before = count();
+        QSignalSpy refused(s.page, &StagePage::refused);
+        QTest::keyClicks(line, "from 60 mph, out: 171 17x 178 ft");
+        QTest::keyClick(line, Qt::Key_Return);
+        QCOMPARE(refused.count(), 1);
+        QVERIFY(refused.front().front().toString().contains("17x") && count() == before);
+        QCOMPARE(line->text(), QStringLiteral("from 60 mph, out: 171 17x 178 ft"));
+        line->setFocus();
+        line->selectAll();
+        QTest::keyClicks(line, "from 60 mph, out: 171 171 178 179 175 ft");
+        QTest::keyClick(line, Qt::Key_Return);
+        QTRY_COMPARE(count(), before + 5);
+        QVERIFY(line->text().isEmpty());
+        // One step of undo takes all of them back.
+        s.window.document().undoStack().undo();
+        QCOMPARE(count(), before);
+    }
+
     void theInspectionIsTickedByKeys()
     {
         AtStop s(StopPage::Plan);

@@ -94,6 +94,45 @@ private slots:
         QVERIFY(std::ranges::any_of(said, [](const auto& s) { return s["optional"] == true && s["done_before"] == true; }));
     }
 
+    /// An unchanged axle that was driven asks nothing of outlines and gaps; what pads or hoses move is asked for, and what wears is read.
+    void theRoadProvesTheFitOfWhatStays()
+    {
+        const Build build = job("pads-and-hoses");
+        const Study s = studied(build);
+        QVERIFY(s.stays.rear && !s.stays.front);
+        QVERIFY2(s.headline.fits != Headline::Fits::Unproven || s.headline.readingsMissing <= 6, s.summary.c_str());
+        for (const char* id : { "rear/barrel-gap", "rear/bore", "rear/studs" })
+            QVERIFY2(s.verdict(id)->level != Level::Unproven, (std::string(id) + ": " + s.verdict(id)->reason).c_str());
+        QVERIFY(s.headline.centred == Headline::Centred::Yes);
+        // Never driven, or another caliper: all of it is asked for.
+        Build parked = build;
+        parked.log.clear();
+        parked.tests.clear();
+        QVERIFY(studied(parked).headline.fits == Headline::Fits::Unproven);
+        QVERIFY(studied(parked).headline.centred == Headline::Centred::Unproven);
+        Build other = build;
+        other.setups[1].rear->caliper.name = "another one";
+        QVERIFY(!studied(other).stays.rear && studied(other).headline.fits == Headline::Fits::Unproven);
+        Build spaced = build;
+        spaced.setups[1].rear->spacer = { 5e-3, {}, Known::Measured, "vernier", {} };
+        QVERIFY(!studied(spaced).stays.rear);
+        // Thicker pads push a floating caliper's body out: spokes are asked for again; of a fixed one they are not.
+        Build thick = build;
+        thick.setups[1].rear->pad.thickness = { 30e-3, {}, Known::Measured, "vernier", {} };
+        QCOMPARE(studied(thick).verdict("rear/spoke-gap")->level, Level::Unproven);
+        thick.setups[0].rear->caliper.kind = thick.setups[1].rear->caliper.kind = CaliperKind::Fixed;
+        QVERIFY(studied(thick).verdict("rear/spoke-gap")->level != Level::Unproven);
+        // What somebody read and found bad stays bad, and wear is read, not driven.
+        Build hits = build;
+        for (Setup& setup : hits.setups)
+            setup.rear->rotor.bore = { 30e-3, 0.05e-3, Known::Measured, "vernier", {} };
+        QCOMPARE(studied(hits).verdict("rear/bore")->level, Level::Stop);
+        Build worn = build;
+        for (Setup& setup : worn.setups)
+            setup.rear->rotor.minimumThickness = {};
+        QCOMPARE(studied(worn).verdict("rear/worn-rotor")->level, Level::Unproven);
+    }
+
     /// A caliper on the rotor that is there: the rotor stays on, and nobody turns back shoes.
     void aCaliperOnAKeptRotor()
     {

@@ -1,5 +1,6 @@
 /// Logs as they come, and the stops in them: a simulated receiver with noise, lag and drop-outs, an hour of traffic, damaged bytes.
 
+#include "proving/pasted.hpp"
 #include "core/mutate.hpp"
 #include "core/support.hpp"
 #include "files/refusal.hpp"
@@ -64,6 +65,47 @@ QString refusalOf(std::string_view log)
 class StopsTest : public QObject {
     Q_OBJECT
 private slots:
+    void aNotebooksLineIsRead_data()
+    {
+        QTest::addColumn<QString>("line");
+        QTest::addColumn<double>("speed");
+        QTest::addColumn<QList<double>>("distances");
+        QTest::addColumn<int>("way");
+        const double mph = 0.44704;
+        const double ft = 0.3048;
+        QTest::newRow("feet at the end") << "from 60 mph, out: 171 171 178 179 175 ft" << 60 * mph
+                                         << QList<double> { 171 * ft, 171 * ft, 178 * ft, 179 * ft, 175 * ft } << int(Way::Out);
+        QTest::newRow("metres, decimal commas, semicolons") << "100 km/h; 42,1; 42,6; 41,9" << 100 / 3.6 << QList<double> { 42.1, 42.6, 41.9 }
+                                                            << int(Way::Unknown);
+        QTest::newRow("a unit each, back") << "from 60mph back 171ft 52.1m" << 60 * mph << QList<double> { 171 * ft, 52.1 } << int(Way::Back);
+        QTest::newRow("words in capitals") << "From 60 MPH, OUT: 171 FT" << 60 * mph << QList<double> { 171 * ft } << int(Way::Out);
+    }
+    void aNotebooksLineIsRead()
+    {
+        QFETCH(QString, line);
+        QFETCH(double, speed);
+        QFETCH(QList<double>, distances);
+        QFETCH(int, way);
+        const auto read = proving::readStops(line.toStdString(), UnitSystem::Metric);
+        QVERIFY2(read.refusal.empty(), read.refusal.c_str());
+        QVERIFY(near(read.speed, speed, 1e-12) && read.way == static_cast<Way>(way));
+        QCOMPARE(read.distances.size(), static_cast<std::size_t>(distances.size()));
+        for (qsizetype i = 0; i < distances.size(); ++i)
+            QVERIFY(near(read.distances[static_cast<std::size_t>(i)], distances[i], 1e-12));
+        // In the States a bare number is feet.
+        QVERIFY(near(proving::readStops("60 mph 171", UnitSystem::Us).distances.front(), 171 * 0.3048, 1e-12));
+    }
+    void whatIsNotUnderstoodIsNamed()
+    {
+        for (const auto& [line, word] : { std::pair { "", "speed" }, std::pair { "from 60, 171 ft", "no unit" }, std::pair { "out: 171 ft", "speed" },
+                 std::pair { "from 60 mph", "no distances" }, std::pair { "from 60 mph 171 yd2 ft", "yd2" }, std::pair { "from 60 kg 171 ft", "kg" },
+                 std::pair { "from 60 mph 0 ft", "no distance" }, std::pair { "from 60 mph 171 sideways", "sideways" } }) {
+            const auto read = proving::readStops(line, UnitSystem::Metric);
+            QVERIFY2(read.refusal.find(word) != std::string::npos && read.distances.empty(), (std::string(line) + ": " + read.refusal).c_str());
+            QVERIFY(read.refusal.find("from 60 mph, out:") != std::string::npos);
+        }
+    }
+
     /// 1,000 stops from 100 km/h at 10 Hz with 0.1 m/s of noise: every one is found, none is invented, each distance within 1 %.
     void distancesAreWithinOnePercent()
     {

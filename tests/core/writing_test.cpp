@@ -208,7 +208,7 @@ private slots:
             all.back()->start(DEEPSTOP_CLI, { "log", own.path, "--add", "date=2026-04-01", QStringLiteral("note=number %1").arg(i) });
         }
         for (const auto& each : all)
-            QVERIFY(each->waitForFinished(60000) && each->exitCode() == 0);
+            QVERIFY(each->waitForFinished(300000) && each->exitCode() == 0);
         const auto build = own.build();
         QCOMPARE(build.log.size(), before + 20);
         std::set<std::string> notes;

@@ -5,6 +5,7 @@
 #include "widgets/notice_bar.hpp"
 #include "widgets/save_dialog.hpp"
 #include "widgets/quick_sums.hpp"
+#include "widgets/symptom_window.hpp"
 #include "widgets/slip.hpp"
 #include "widgets/work_rail.hpp"
 
@@ -118,6 +119,19 @@ void MainWindow::makeMenus()
         sums_->activateWindow();
     });
 
+    tools->addAction(tr("Causes of a &symptom…"), QKeySequence(Qt::Key_F7), this, [this] {
+        if (!symptoms_) {
+            symptoms_ = new SymptomWindow(document_, this);
+            connect(symptoms_, &SymptomWindow::readingWanted, this, [this](const std::string& pointer) {
+                goToReading(pointer);
+                raise();
+                activateWindow();
+            });
+        }
+        symptoms_->QDialog::show();
+        symptoms_->raise();
+        symptoms_->activateWindow();
+    });
     tools->addAction(tr("Parts &library…"), QKeySequence(Qt::CTRL | Qt::Key_L), this, [this] { showLibrary(); });
     tools->addAction(tr("&Widen a split caliper…"), this, [this] { showWidening(); });
     tools->addSeparator();
@@ -152,6 +166,7 @@ void MainWindow::makeMenus()
                "Ctrl+M\tmetric or US units\n"
                "Ctrl+Shift+N\tnight colours\n"
                "Ctrl+Shift+K\tcalculator;  Ctrl+L  the parts library\n"
+               "F7\tcauses of a symptom\n"
                "Ctrl+I\tconnect an instrument;  Ctrl+R  runout from a slow turn\n"
                "F4\ttake the stable reading and go on;  Shift+F4  read the same once more\n"
                "Ctrl++, Ctrl+−, Ctrl+0\tzoom; arrows or dragging move the sheet"));

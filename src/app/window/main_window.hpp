@@ -19,6 +19,7 @@ class Ledger;
 class LibraryWindow;
 class NoticeBar;
 class QuickSums;
+class SymptomWindow;
 class RunoutWindow;
 class Slip;
 class TemplateWindow;
@@ -52,6 +53,7 @@ public:
     [[nodiscard]] WorkRail* rail() const { return rail_; }
     [[nodiscard]] NoticeBar* notice() const { return notice_; }
     [[nodiscard]] QuickSums* quickSums() const { return sums_; }
+    [[nodiscard]] SymptomWindow* symptomWindow() const { return symptoms_; }
     [[nodiscard]] Instrument& instrument() { return instrument_; }
     [[nodiscard]] InstrumentBar* instrumentBar() const { return instrumentBar_; }
     [[nodiscard]] LibraryStore& library() { return library_; }
@@ -125,6 +127,7 @@ private:
     QComboBox* before_;
     QComboBox* after_;
     QuickSums* sums_ = nullptr;
+    SymptomWindow* symptoms_ = nullptr;
     InstrumentBar* instrumentBar_;
     LibraryWindow* libraryWindow_ = nullptr;
     RunoutWindow* runoutWindow_ = nullptr;

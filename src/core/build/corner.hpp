@@ -204,6 +204,19 @@ struct Mount {
     DEEPSTOP_COMPILED_ONCE(Mount)
 };
 
+/// The wheel put on over the caliper and spun: gaps as read directly with clay or a feeler, negative where it touches. "Cleared by a feeler of
+/// n" is n. They tell of that wheel, and of the parts that were on.
+struct Spun {
+    std::string wheel; ///< id of it; empty: not tried
+    std::string changed; ///< what has changed since, in words; empty: nothing
+    Reading barrel;
+    Reading spokes;
+    Reading insets; ///< balance weights, valve, sensor
+    Fact<YesNo> wholeTurn = YesNo::Unknown; ///< turned all the way round
+    Fact<YesNo> atLocks = YesNo::Unknown; ///< at droop and at both full locks
+    DEEPSTOP_COMPILED_ONCE(Spun)
+};
+
 /// What was read of, or put in on, one side of the car. A kit's design serves both; the two sides of a car are never quite alike.
 struct Fitted {
     Reading slotCentre; ///< slot's middle from the hub's flange face, outboard positive, with the shims that are in now
@@ -218,6 +231,7 @@ struct Fitted {
     Reading liningThickness; ///< of the thinner pad as worn; absent: as new
     std::string rotorMark; ///< which of the pair it is: "tagged L"
     std::string caliperMark;
+    Spun spun {};
     bool operator==(const Fitted&) const = default;
 };
 

@@ -184,6 +184,18 @@ void fields(V& v, T& m)
     v.choice("shims_move", "thicker shims move the caliper", m.shimMoves, choices::direction);
 }
 
+template <class V, Is<Spun> T>
+void fields(V& v, T& s)
+{
+    v.text("wheel", "wheel that was on", s.wheel);
+    v.text("changed", "changed since", s.changed);
+    v.reading("barrel_mm", "gap to the barrel, wheel spun", style::gap, range::smallPlace, s.barrel);
+    v.reading("spokes_mm", "gap to the spokes, wheel spun", style::gap, range::smallPlace, s.spokes);
+    v.reading("weights_mm", "gap to weights and valve, wheel spun", style::gap, range::smallPlace, s.insets);
+    v.choice("whole_turn", "wheel turned a whole turn", s.wholeTurn, choices::yesNo);
+    v.choice("at_locks", "turned at droop and both locks", s.atLocks, choices::yesNo);
+}
+
 template <class V, Is<Fitted> T>
 void fields(V& v, T& f)
 {
@@ -199,6 +211,7 @@ void fields(V& v, T& f)
     v.reading("lining_thickness_mm", "thinner pad's lining as worn", style::size, range::smallHeight, f.liningThickness);
     v.text("rotor_mark", "mark on the rotor", f.rotorMark);
     v.text("caliper_mark", "mark on the caliper", f.caliperMark);
+    v.object("spun", "", f.spun);
 }
 
 template <class V, Is<BracketPoint> T>
@@ -363,6 +376,7 @@ DESCRIBED(Caliper)
 DESCRIBED(FrictionPoint)
 DESCRIBED(Pad)
 DESCRIBED(Mount)
+DESCRIBED(Spun)
 DESCRIBED(Fitted)
 DESCRIBED(BracketPoint)
 DESCRIBED(Drum)

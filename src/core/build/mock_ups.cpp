@@ -2,6 +2,8 @@
 
 #include "build/edit.hpp"
 
+#include <string>
+
 #include <algorithm>
 #include <cmath>
 
@@ -116,6 +118,84 @@ void foretell(MockUp& m, const GapShift& c, const Corner& was, const Corner& now
 }
 
 } // namespace
+
+namespace {
+
+constexpr Reading Spun::*spunGaps[] { &Spun::barrel, &Spun::spokes, &Spun::insets };
+
+bool sameSpun(const Spun& a, const Spun& b)
+{
+    return std::ranges::all_of(spunGaps, [&](Reading Spun::*each) { return a.*each == b.*each; });
+}
+
+/// What of a corner's side a spun wheel's gaps hang on is another now, in words; empty: nothing.
+std::string changedUnder(const Corner& was, const Corner& is, Side side)
+{
+    std::string all;
+    const auto say = [&](bool changed, const char* what) {
+        if (changed)
+            all += (all.empty() ? "" : ", ") + std::string(what);
+    };
+    const GapShift shift = shiftOf(was, is, side);
+    const auto moved = [](double by) { return std::abs(by) > 1e-9; };
+    say(was.wheel != is.wheel, "wheel");
+    say(moved(changeOfRing(was.spacer, is.spacer)), "spacer");
+    say(moved(changeOfRing(was.ring, is.ring)), "hub-face ring");
+    say(moved(changeOf(was.rotor.hatThickness, is.rotor.hatThickness)), "hat");
+    say(was.caliper != is.caliper, "caliper");
+    say(was.mount != is.mount || was.bracket != is.bracket, "bracket or mount");
+    say(moved(shift.shimTop) || moved(shift.shimBottom) || moved(shift.radialTop) || moved(shift.radialBottom), "shims");
+    // A floating caliper's body follows its pads.
+    say(is.caliper.kind != CaliperKind::Fixed && was.pad.thickness.value != is.pad.thickness.value, "pads");
+    return all;
+}
+
+void age(Spun& spun, const Corner& was, const Corner& is, Side side, const std::string& what)
+{
+    const GapShift shift = shiftOf(was, is, side);
+    const double wheelOut = changeOfRing(was.spacer, is.spacer) + changeOfRing(was.ring, is.ring)
+        + changeOf(was.rotor.hatThickness, is.rotor.hatThickness);
+    const bool told = is.mount.shimMoves != Direction::Unknown;
+    const double way = !told ? 0 : is.mount.shimMoves == Direction::Outboard ? 1 : -1;
+    const double caliperOut = way * (shift.shimTop + shift.shimBottom) / 2;
+    const double outward = (shift.radialTop + shift.radialBottom) / 2;
+    for (Reading Spun::*each : spunGaps) {
+        Reading& gap = spun.*each;
+        if (!gap.value)
+            continue;
+        const double by = each == &Spun::spokes ? wheelOut - caliperOut : -outward;
+        const double unsure = told ? 0 : std::max(std::abs(shift.shimTop), std::abs(shift.shimBottom));
+        gap = { toMicrometre(*gap.value + by), toMicrometre(uncertainty(gap, true) + unsure), Known::Estimated, gap.instrument, {} };
+    }
+    if (spun.changed.find(what) == std::string::npos)
+        spun.changed += (spun.changed.empty() ? "" : ", ") + what;
+}
+
+} // namespace
+
+void foretellSpun(const Build& before, Build& now)
+{
+    for (Setup& setup : now.setups)
+        for (const Axle axle : { Axle::Front, Axle::Rear }) {
+            auto& corner = axle == Axle::Front ? setup.front : setup.rear;
+            const Setup* then = findSetup(before, setup.id);
+            const auto& was = then ? (axle == Axle::Front ? then->front : then->rear) : std::optional<Corner> {};
+            if (!corner || !was)
+                continue;
+            for (const Side side : { Side::Left, Side::Right }) {
+                Spun& spun = corner->at(side).spun;
+                const bool any = std::ranges::any_of(spunGaps, [&](Reading Spun::*each) { return (spun.*each).value.has_value(); });
+                if (!any)
+                    continue;
+                if (!sameSpun(was->at(side).spun, spun)) {
+                    spun.wheel = corner->wheel;
+                    spun.changed.clear();
+                } else if (const auto what = changedUnder(*was, *corner, side); !what.empty()) {
+                    age(spun, *was, *corner, side, what);
+                }
+            }
+        }
+}
 
 void foretellGaps(const Build& before, Build& now)
 {

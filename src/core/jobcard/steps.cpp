@@ -59,39 +59,6 @@ void addOwn(std::vector<Step>& steps, const JobCard& record)
 
 } // namespace
 
-AxleWork workBetween(const Corner* before, const Corner& after)
-{
-    if (!before || before->brakes != after.brakes)
-        return {};
-    const auto shims = [](const Corner& c) {
-        return std::tie(c.left.shimTop, c.left.shimBottom, c.left.radialTop, c.left.radialBottom, c.right.shimTop, c.right.shimBottom,
-            c.right.radialTop, c.right.radialBottom);
-    };
-    const bool drums = after.brakes == BrakeKind::Drums;
-    Drum shoesOnly = before->drum;
-    shoesOnly.friction = after.drum.friction;
-    shoesOnly.frictionOverTemperature = after.drum.frictionOverTemperature;
-    shoesOnly.liningThickness = after.drum.liningThickness;
-    AxleWork work;
-    work.rotor = drums ? shoesOnly != after.drum : before->rotor != after.rotor;
-    work.caliper = before->caliper != after.caliper || before->mount != after.mount || before->bracket != after.bracket;
-    work.pads = drums ? before->drum != after.drum : before->pad != after.pad;
-    work.hose = before->hose != after.hose;
-    work.place = before->ring != after.ring || before->spacer != after.spacer || before->wheel != after.wheel || shims(*before) != shims(after);
-    work.cuts = before->cuts != after.cuts && !after.cuts.empty();
-    return work;
-}
-
-bool Writer::drivenAsFound(const Build& build)
-{
-    const std::string& asFound = build.setups.front().id;
-    const auto drives = [&](const LogEntry& e) {
-        return (e.event == LogEvent::Drive || e.event == LogEvent::TrackDay) && (e.setup.empty() || e.setup == asFound);
-    };
-    return std::ranges::any_of(build.log, drives)
-        || std::ranges::any_of(build.tests, [&](const TestSession& t) { return t.setup == asFound && !t.stops.empty(); });
-}
-
 bool Writer::otherHydraulics() const
 {
     return study_.before.hydraulics && study_.after.hydraulics && !(*study_.before.hydraulics == *study_.after.hydraulics);

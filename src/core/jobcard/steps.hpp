@@ -4,6 +4,7 @@
 
 #include "jobcard/jobcard.hpp"
 
+#include "build/axle_work.hpp"
 #include "verdict/check.hpp"
 #include "verdict/judge.hpp"
 
@@ -26,24 +27,6 @@ struct More {
     bool kept = false; ///< about a part that stays as it is: no work
     bool extra = false; ///< a good habit that so small a job can do without
 };
-
-/// Which parts of an axle are other ones than before, and so what has to come off and go on.
-struct AxleWork {
-    bool rotor = true; ///< or drum
-    bool caliper = true; ///< with what holds it
-    bool pads = true; ///< or shoes
-    bool hose = true;
-    bool place = true; ///< ring, spacer, wheel, shims: where rotor, caliper or wheel sit
-    bool cuts = true;
-
-    /// Pads and hoses alone: both sides are one step, and nothing is mocked up.
-    [[nodiscard]] bool small() const { return !rotor && !caliper && !place && !cuts; }
-    [[nodiscard]] bool any() const { return rotor || caliper || pads || hose || place || cuts; }
-    [[nodiscard]] bool opensLine() const { return hose || caliper; }
-    [[nodiscard]] bool mockedUp() const { return rotor || caliper || place; }
-};
-/// @param before null: nothing is known of it, and all is other
-[[nodiscard]] AxleWork workBetween(const Corner* before, const Corner& after);
 
 /// Puts the steps together, phase by phase.
 class Writer {
@@ -180,8 +163,6 @@ private:
     AxleWork work_[2];
     bool driven_ = drivenAsFound(build_); ///< what stays has been proven on the road
     std::vector<Step> steps_;
-
-    static bool drivenAsFound(const Build& build);
 };
 
 } // namespace deepstop::jobcard

@@ -23,6 +23,9 @@ struct Chapter {
 /// Throws std::out_of_range for an id that is none.
 [[nodiscard]] const Chapter& chapterOf(std::string_view id);
 
+/// Calls what rests on parts that stay, and were driven, good where nobody has read them.
+void proveByRoad(Study& study);
+
 /// Does it fit, is it centred, from what the chapters said and what they still ask for.
 [[nodiscard]] Headline headlineOf(const Study& study);
 /// The headline and what the setup gains, in one line.

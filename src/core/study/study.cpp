@@ -166,6 +166,7 @@ Study studied(std::shared_ptr<const Build> build, const StudyOf& of)
     for (const Chapter& chapter : chapters())
         put(chapter, s, *said[chapter.thread][next[chapter.thread]++]);
     endIfCancelled();
+    proveByRoad(s);
     s.questions = questionsOf(s);
     s.openFacts = openFactsOf(s);
     s.headline = headlineOf(s);

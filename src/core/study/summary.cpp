@@ -79,7 +79,7 @@ bool wants(const Study& study, Decides needed, bool (*suffices)(const Verdict&))
             if (check->decides == needed)
                 for (const Axle axle : judge::axlesOf(study))
                     for (const Side side : { Side::Left, Side::Right })
-                        if (bad(*check, { axle, side }))
+                        if (!study.stays.at(axle) && bad(*check, { axle, side }))
                             return true;
     return false;
 }

@@ -18,6 +18,10 @@ enum class Holds { Nothing, AllCuts, TrimmingTheShield, DrillingAndGrinding };
 /// Where such work waits for it even if nobody has made it yet; elsewhere only where it speaks.
 enum class Awaited { WhereItSpeaks, OnDiscs, Everywhere };
 
+/// What driving the car as found tells of a check of parts that stay as they are: nothing (wear, torques, what is received), all of it, or all
+/// of it unless the pads or the hose are others.
+enum class Road { TellsNothing, Proves, UnlessOtherPads, UnlessThickerPads, UnlessOtherHose };
+
 struct Check {
     std::string_view name; ///< in ids: "barrel-gap"; a # stands for the number of one of several
     std::string_view title; ///< "Barrel gap"
@@ -27,6 +31,7 @@ struct Check {
     Holds holds = Holds::Nothing;
     Awaited awaited = Awaited::WhereItSpeaks;
     std::optional<Cut> curedBy {}; ///< the work that is done because of it, and does not wait for it
+    Road road = Road::TellsNothing;
 };
 
 /// Which of a check's verdicts.

@@ -116,6 +116,7 @@ struct Study {
     std::shared_ptr<const Memory> remembered; ///< afterwards: for the next study
     Headline headline;
     std::string summary; ///< the same and what it gains, in one line
+    PerAxle<bool> stays {}; ///< axles whose rotor and caliper stay where they are, and were driven: nothing of them has to be proven again
     bool underWay = false; ///< drawn only so far: what takes its time is still being worked out, and says so
 
     /// What a chapter found, asked for by its type; one that found nothing is empty.

@@ -70,6 +70,7 @@ struct LedgerLine {
     Level level = Level::Unproven;
     std::vector<std::string> lacksInWords;
     std::string_view chapter; ///< id of the one that says it
+    bool ofPlaces = false; ///< of where rotor, caliper and wheel sit: what stays and was driven is known to be as it was
 };
 
 } // namespace deepstop

@@ -2,6 +2,7 @@
 
 #include "files/refusal.hpp"
 #include "print/leaf_window.hpp"
+#include "proving/pasted.hpp"
 #include "report/test_plan.hpp"
 #include "stages/course_chart.hpp"
 #include "stages/sheets.hpp"
@@ -14,6 +15,7 @@
 #include <QDateTime>
 #include <QFileDialog>
 #include <QHBoxLayout>
+#include <QLineEdit>
 #include <QProgressBar>
 #include <QPushButton>
 #include <QTextBrowser>
@@ -26,7 +28,7 @@ StopPage::StopPage(Document& document, QWidget* parent)
     : StagePage(document, StopPage::id, Row::Over, parent), chart_(new CourseChart(CourseChart::Of::Speed, this)), plan_(new QWidget(this)),
       inspection_(new StepList(plan_)), planned_(new QTextBrowser(plan_)), print_(new QPushButton(tr("Plan on paper…"))),
       live_(new LiveView(this)), foot_(new QWidget(this)), begin_(new QPushButton(tr("Begin a session"))),
-      log_(new QPushButton(tr("From a logger's file…"))), progress_(new QProgressBar)
+      log_(new QPushButton(tr("From a logger's file…"))), progress_(new QProgressBar), pasted_(new QLineEdit)
 {
     column()->addWidget(chart_, 2);
     auto* beside = new QHBoxLayout(plan_);
@@ -53,7 +55,10 @@ StopPage::StopPage(Document& document, QWidget* parent)
     progress_->setMaximumWidth(160);
     progress_->hide();
     row->addWidget(progress_);
-    row->addStretch(1);
+    pasted_->setObjectName(QStringLiteral("pasted-stops"));
+    pasted_->setPlaceholderText(tr("several stops in one line: from 60 mph, out: 171 171 178 179 175 ft"));
+    pasted_->setAccessibleName(tr("Several stops in one line, with the speed they were made from"));
+    row->addWidget(pasted_, 1);
     column()->addWidget(foot_);
     log_->setToolTip(tr("NMEA 0183, GPX with times, or CSV: hard stops are found by themselves"));
     connect(begin_, &QPushButton::clicked, this, &StopPage::beginSession);
@@ -68,6 +73,9 @@ StopPage::StopPage(Document& document, QWidget* parent)
             !path.isEmpty())
             takeLog(path);
     });
+    // Put in by Enter; half typed it asks before anything else begins.
+    document.drafts().watch(pasted_, [this] { return takePasted(); });
+    connect(pasted_, &QLineEdit::returnPressed, this, [this] { takePasted(); });
     // A receiver is heard for one car.
     connect(&document, &Document::replaced, live_, &LiveView::stopListening);
     connect(inspection_, &StepList::said, this, &StopPage::tick);
@@ -179,6 +187,46 @@ TestSession StopPage::newSession() const
 void StopPage::beginSession()
 {
     document().edit(tr("a session"), withSession(newSession()));
+}
+
+/// Stops of a notebook's line, put into the last session of that kind, or into a new one.
+bool StopPage::takePasted()
+{
+    const auto text = pasted_->text().trimmed();
+    if (text.isEmpty()) {
+        document().drafts().settle(pasted_->objectName());
+        return true;
+    }
+    const auto read = proving::readStops(text.toStdString(), document().units());
+    if (!read.refusal.empty()) {
+        emit refused(QString::fromStdString(read.refusal));
+        return false;
+    }
+    const auto series = place() == Fade ? Series::Fade : Series::Compare;
+    const auto session = lastSession(document().study(), series);
+    auto fresh = newSession();
+    fresh.series = series;
+    const bool put = document().edit(tr("%1 stops").arg(read.distances.size()), [&](const Build& now) -> std::optional<Build> {
+        if (!findSetup(now, fresh.setup))
+            return {};
+        Build build = now;
+        const bool there = session && *session < build.tests.size();
+        if (!there)
+            build.tests.push_back(fresh);
+        auto& stops = (there ? build.tests[*session] : build.tests.back()).stops;
+        for (const double distance : read.distances) {
+            MeasuredStop& stop = stops.emplace_back();
+            stop.speed = { read.speed, {}, Known::Measured, {}, fresh.date };
+            stop.distance = { distance, {}, Known::Measured, "tape", fresh.date };
+            stop.way = read.way;
+        }
+        return build;
+    });
+    if (put) {
+        pasted_->clear();
+        document().drafts().settle(pasted_->objectName());
+    }
+    return put;
 }
 
 void StopPage::tick(const std::string& step, Checked state)

@@ -8,6 +8,7 @@
 #include "stages/stage_page.hpp"
 #include "widgets/log_columns_window.hpp"
 
+class QLineEdit;
 class QProgressBar;
 class QPushButton;
 class QTextBrowser;
@@ -47,6 +48,7 @@ protected:
 private:
     [[nodiscard]] Series series() const { return place() == Fade ? Series::Fade : Series::Compare; }
     void beginSession();
+    bool takePasted();
     void readLog(const QString& path, const AskedColumns& asked, const Stamp& of, const std::string& setup, Series series);
     void logRead(const QString& path, const report::LoggedStops& log, const Stamp& of, const std::string& setup, Series series);
     [[nodiscard]] static Edit withSession(TestSession session);
@@ -65,6 +67,7 @@ private:
     QPushButton* begin_;
     QPushButton* log_;
     QProgressBar* progress_;
+    QLineEdit* pasted_;
     Job<report::LoggedStops> reading_;
 };
 

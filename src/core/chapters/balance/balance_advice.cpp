@@ -30,7 +30,7 @@ struct Outcome {
 constexpr int comesApart = 2;
 
 /// One change of hydraulics or of one corner.
-struct Change {
+struct BalanceChange {
     std::string title;
     std::function<void(Hydraulics&)> ofHydraulics;
     Axle axle = Axle::Front;
@@ -47,7 +47,7 @@ struct Trial {
     std::optional<Corner> corner;
     SetupParts parts;
 
-    Trial(const Build& build, const SetupParts& now, const Change& change) : parts(now)
+    Trial(const Build& build, const SetupParts& now, const BalanceChange& change) : parts(now)
     {
         if (change.ofHydraulics) {
             hydraulics = *now.hydraulics;
@@ -66,7 +66,7 @@ struct Trial {
     Trial& operator=(const Trial&) = delete;
 };
 
-Edit editOf(const std::string& setup, const Change& change)
+Edit editOf(const std::string& setup, const BalanceChange& change)
 {
     return [setup, ofHydraulics = change.ofHydraulics, axle = change.axle, ofCorner = change.ofCorner, rearOf = change.rearOf](
                const Build& build) -> std::optional<Build> {
@@ -118,7 +118,7 @@ public:
         const bool antilock = build_.car.antilock == YesNo::Yes;
         auto less = lessRear();
         if (antilock)
-            std::erase_if(less, [](const Change& c) { return c.trouble >= comesApart; });
+            std::erase_if(less, [](const BalanceChange& c) { return c.trouble >= comesApart; });
         if (order && isOff(*order) && *apartNow_.value < lockMargin)
             offer(
                 *order, std::move(less), [&](const Outcome& o) { return antilock || o.apart >= lockMargin; },
@@ -174,7 +174,7 @@ private:
         const Verdict* found = study_.verdict(check);
         return found && found->figure.value ? found : nullptr;
     }
-    static void add(std::vector<Change>& to, std::vector<Change> more)
+    static void add(std::vector<BalanceChange>& to, std::vector<BalanceChange> more)
     {
         to.insert(to.end(), std::make_move_iterator(more.begin()), std::make_move_iterator(more.end()));
     }
@@ -219,12 +219,12 @@ private:
     /// @param may a cheap look at what it does, at the readings' own values
     /// @param holds what has to be so of how far the axles lock apart
     template <class May, class Holds, class Gain>
-    void offer(const Verdict& verdict, std::vector<Change> changes, May may, Holds holds, Gain gain)
+    void offer(const Verdict& verdict, std::vector<BalanceChange> changes, May may, Holds holds, Gain gain)
     {
-        std::ranges::stable_sort(changes, {}, [](const Change& c) { return std::pair { c.trouble, c.size }; });
+        std::ranges::stable_sort(changes, {}, [](const BalanceChange& c) { return std::pair { c.trouble, c.size }; });
         std::vector<std::string> kinds;
         auto& remedies = found_[verdict.id];
-        for (Change& change : changes) {
+        for (BalanceChange& change : changes) {
             const std::string kind = change.title.substr(0, change.title.find(':'));
             if (remedies.size() >= 4 || std::ranges::find(kinds, kind) != kinds.end())
                 continue;
@@ -260,12 +260,12 @@ private:
         moved("between the locks", now_.apart, o.apart, style::share);
     }
 
-    [[nodiscard]] static Change ofHydraulics(
+    [[nodiscard]] static BalanceChange ofHydraulics(
         std::string title, std::function<void(Hydraulics&)> make, double size, int trouble, std::vector<std::string> costs)
     {
         return { std::move(title), std::move(make), Axle::Front, {}, {}, size, trouble, std::move(costs) };
     }
-    [[nodiscard]] static Change ofCorner(
+    [[nodiscard]] static BalanceChange ofCorner(
         std::string title, Axle axle, std::function<void(Corner&)> make, double size, int trouble, std::vector<std::string> costs)
     {
         return { std::move(title), {}, axle, std::move(make), {}, size, trouble, std::move(costs) };
@@ -273,9 +273,9 @@ private:
     [[nodiscard]] const Hydraulics& hydraulics() const { return *study_.after.hydraulics; }
 
     /// The valve's knee, at steps of 5 bar, or a valve where there is none.
-    [[nodiscard]] std::vector<Change> knees(int way) const
+    [[nodiscard]] std::vector<BalanceChange> knees(int way) const
     {
-        std::vector<Change> changes;
+        std::vector<BalanceChange> changes;
         const Hydraulics& h = hydraulics();
         const bool there = h.valve == ValveKind::Adjustable || h.valve == ValveKind::LoadDependent;
         if (there && !h.rearKneePressure.value)
@@ -308,9 +308,9 @@ private:
     }
 
     /// Turns of the balance bar, in hundredths of the force.
-    [[nodiscard]] std::vector<Change> bars(int way) const
+    [[nodiscard]] std::vector<BalanceChange> bars(int way) const
     {
-        std::vector<Change> changes;
+        std::vector<BalanceChange> changes;
         const Hydraulics& h = hydraulics();
         if (h.master != MasterKind::Twin || !h.barPosition.value)
             return changes;
@@ -326,9 +326,9 @@ private:
         return changes;
     }
 
-    [[nodiscard]] std::vector<Change> pads(Axle axle, int way) const
+    [[nodiscard]] std::vector<BalanceChange> pads(Axle axle, int way) const
     {
-        std::vector<Change> changes;
+        std::vector<BalanceChange> changes;
         const Corner* corner = study_.after.at(axle).corner;
         if (corner->brakes != BrakeKind::Discs || !corner->pad.friction.value)
             return changes;
@@ -349,9 +349,9 @@ private:
         return changes;
     }
 
-    [[nodiscard]] std::vector<Change> wheelCylinders(int way) const
+    [[nodiscard]] std::vector<BalanceChange> wheelCylinders(int way) const
     {
-        std::vector<Change> changes;
+        std::vector<BalanceChange> changes;
         const Corner* corner = study_.after.rear.corner;
         if (corner->brakes != BrakeKind::Drums || !corner->drum.cylinderBore.value)
             return changes;
@@ -366,9 +366,9 @@ private:
     }
 
     /// Single pistons only: what stands beside others has its order.
-    [[nodiscard]] std::vector<Change> frontPistons() const
+    [[nodiscard]] std::vector<BalanceChange> frontPistons() const
     {
-        std::vector<Change> changes;
+        std::vector<BalanceChange> changes;
         const Corner* corner = study_.after.front.corner;
         if (corner->brakes != BrakeKind::Discs || corner->caliper.pistons.size() != 1 || !corner->caliper.pistons[0].value)
             return changes;
@@ -385,7 +385,7 @@ private:
         return changes;
     }
 
-    [[nodiscard]] std::vector<Change> lessRear() const
+    [[nodiscard]] std::vector<BalanceChange> lessRear() const
     {
         auto changes = knees(-1);
         add(changes, bars(-1));
@@ -395,7 +395,7 @@ private:
         add(changes, frontPistons());
         return changes;
     }
-    [[nodiscard]] std::vector<Change> moreRear() const
+    [[nodiscard]] std::vector<BalanceChange> moreRear() const
     {
         auto changes = knees(+1);
         add(changes, bars(+1));
@@ -407,9 +407,9 @@ private:
     }
 
     /// A proposal that also does the rear, where this one leaves it as found.
-    [[nodiscard]] std::vector<Change> bothAxles() const
+    [[nodiscard]] std::vector<BalanceChange> bothAxles() const
     {
-        std::vector<Change> changes;
+        std::vector<BalanceChange> changes;
         if (study_.after.setup->rear)
             return changes;
         for (const Setup& other : build_.setups)
@@ -419,9 +419,9 @@ private:
         return changes;
     }
 
-    [[nodiscard]] std::vector<Change> masters(int way) const
+    [[nodiscard]] std::vector<BalanceChange> masters(int way) const
     {
-        std::vector<Change> changes;
+        std::vector<BalanceChange> changes;
         const Hydraulics& h = hydraulics();
         if (h.master == MasterKind::Twin || !h.masterBore.value)
             return changes;

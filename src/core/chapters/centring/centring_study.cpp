@@ -308,6 +308,7 @@ void addCentring(Study& study)
     mock_ups::addVerdicts(study);
     LedgerLine line;
     line.id = "off-centre";
+    line.ofPlaces = true;
     line.title = "Off centre";
     line.style = style::fine;
     // The mock-up that is farthest off speaks for the axle.

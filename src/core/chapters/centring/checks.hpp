@@ -6,18 +6,18 @@
 namespace deepstop::checks {
 
 inline constexpr Check axial { .name = "axial", .title = "rotor in the middle", .of = CheckOf::Corner,
-    .decides = Decides::CentringNeeded, .holds = Holds::AllCuts, .awaited = Awaited::OnDiscs };
+    .decides = Decides::CentringNeeded, .holds = Holds::AllCuts, .awaited = Awaited::OnDiscs, .road = Road::Proves };
 inline constexpr Check tilt { .name = "tilt", .title = "caliper square to the rotor", .of = CheckOf::Corner,
-    .decides = Decides::CentringNeeded, .holds = Holds::AllCuts, .awaited = Awaited::OnDiscs };
+    .decides = Decides::CentringNeeded, .holds = Holds::AllCuts, .awaited = Awaited::OnDiscs, .road = Road::Proves };
 inline constexpr Check conditions { .name = "conditions", .title = "how it was read", .of = CheckOf::Corner,
-    .decides = Decides::CentringNeeded, .holds = Holds::AllCuts, .awaited = Awaited::OnDiscs };
+    .decides = Decides::CentringNeeded, .holds = Holds::AllCuts, .awaited = Awaited::OnDiscs, .road = Road::Proves };
 inline constexpr Check padEdgeRead { .name = "pad-edge", .title = "pad at the rotor's edge", .of = CheckOf::Corner,
-    .decides = Decides::Centring, .holds = Holds::AllCuts };
+    .decides = Decides::Centring, .holds = Holds::AllCuts, .road = Road::UnlessOtherPads };
 inline constexpr Check agreement { .name = "agreement", .title = "gaps against dimensions", .of = CheckOf::Corner,
-    .decides = Decides::Centring };
+    .decides = Decides::Centring, .road = Road::Proves };
 inline constexpr Check slotSum { .name = "slot-sum", .title = "gaps and rotor against the slot", .of = CheckOf::Corner,
-    .decides = Decides::Centring };
-inline constexpr Check axialByDimensions { .name = "axial", .title = "Rotor in the middle, from dimensions", .decides = Decides::Centring };
+    .decides = Decides::Centring, .road = Road::Proves };
+inline constexpr Check axialByDimensions { .name = "axial", .title = "Rotor in the middle, from dimensions", .decides = Decides::Centring, .road = Road::Proves };
 
 inline constexpr const Check* ofCentring[] { &axial, &tilt, &conditions, &padEdgeRead, &agreement, &slotSum, &axialByDimensions };
 

@@ -218,9 +218,36 @@ struct Which {
     }
 };
 
+/// The gap as it was read with this wheel on and spun; null where nobody did.
+const Reading* spunGap(const Spun& spun, WheelGap which, const Wheel& wheel)
+{
+    if (spun.wheel != wheel.id)
+        return nullptr;
+    const Reading& gap = which == WheelGap::Barrel ? spun.barrel : which == WheelGap::Spokes ? spun.spokes : spun.insets;
+    return gap.value ? &gap : nullptr;
+}
+
+/// What was read directly outranks what is worked out from dimensions; a wheel that was not turned all the way, or not at the locks of an axle
+/// that steers, proves no more than where it stood.
+Figure readGap(const Reading& gap, const Spun& spun, Axle axle)
+{
+    return evaluate([&](Sample& s) {
+        if (spun.wholeTurn != YesNo::Yes)
+            s.assume("that the wheel clears all the way round");
+        if (axle == Axle::Front && spun.atLocks != YesNo::Yes)
+            s.assume("that the wheel clears at droop and both locks");
+        if (!spun.changed.empty())
+            s.assume(fmt::format("the wheel was spun before {} changed", spun.changed));
+        return s(gap);
+    });
+}
+
 /// One gap with its uncertainty. What each reading does to it is asked of the setup that is judged.
 Figure gapAt(const Study& study, const Which& of, WheelGap which, const Corner& corner, const Wheel& wheel)
 {
+    const Spun& spun = corner.at(of.side).spun;
+    if (const Reading* read = spunGap(spun, which, wheel))
+        return study.recall(fmt::format("gap {}, {}, spun", static_cast<int>(which), of.name()), [&] { return readGap(*read, spun, of.axle); });
     return study.recall(fmt::format("gap {}, {}", static_cast<int>(which), of.name()), [&] {
         return figures::wheelGapOf(
             which, corner, of.side, wheel, study.build->wants, of.judged ? figures::Effects::Named : figures::Effects::LeftOut);
@@ -295,6 +322,7 @@ void addClearanceLedger(Study& study)
         return;
     LedgerLine gap;
     gap.id = "wheel-gap";
+    gap.ofPlaces = true;
     gap.title = "Smallest wheel gap";
     gap.style = style::gap;
     gap.before = figures::lesserOf(was.left.smallestGap, was.right.smallestGap).figure;

@@ -113,6 +113,17 @@ private:
         if (!v.figure.value && v.figure.lacks.empty())
             v.lacksInWords.push_back(stations + " of " + result_.wheel->name + " where the caliper is");
         gap(v, room.wanted);
+        const Spun& spun = sides_.at(gapAt.side.value_or(Side::Left)).corner->at(gapAt.side.value_or(Side::Left)).spun;
+        if (spun.wheel == result_.wheel->id && v.figure.restsOn.size() == 1) {
+            v.reason = fmt::format("Wheel on and spun: {}", v.level == Level::Hits && *v.figure.value < 0
+                    ? fmt::format("touches, {} too far in", say(-*v.figure.value))
+                    : v.reason);
+            nameSide(v, gapAt);
+            v.method = "Read directly with clay or a feeler, the wheel on and turned by hand; \"cleared by n\" counts as n. It outranks what is "
+                       "worked out from dimensions, until wheel, spacer, ring, hat, caliper, bracket, shims or pads change.";
+            v.source = "A reading.";
+            return;
+        }
         if (room.drawn && v.figure.value && v.level != Level::Clear)
             v.reason += fmt::format(". {} at {}", *v.figure.value < 0 ? "Deepest" : "Nearest",
                 room.drawn->caliperPart.empty() ? std::string(fit::placeOnCaliper(result_.drawn, room.drawn->onCaliper))

@@ -1,0 +1,53 @@
+#include "build/axle_work.hpp"
+
+#include <algorithm>
+#include <cmath>
+#include <tuple>
+
+namespace deepstop {
+
+AxleWork workBetween(const Corner* before, const Corner& after)
+{
+    if (!before || before->brakes != after.brakes)
+        return {};
+    const auto shims = [](const Corner& c) {
+        return std::tie(c.left.shimTop, c.left.shimBottom, c.left.radialTop, c.left.radialBottom, c.right.shimTop, c.right.shimBottom,
+            c.right.radialTop, c.right.radialBottom);
+    };
+    const bool drums = after.brakes == BrakeKind::Drums;
+    Drum shoesOnly = before->drum;
+    shoesOnly.friction = after.drum.friction;
+    shoesOnly.frictionOverTemperature = after.drum.frictionOverTemperature;
+    shoesOnly.liningThickness = after.drum.liningThickness;
+    AxleWork work;
+    work.rotor = drums ? shoesOnly != after.drum : before->rotor != after.rotor;
+    work.caliper = before->caliper != after.caliper || before->mount != after.mount || before->bracket != after.bracket;
+    work.pads = drums ? before->drum != after.drum : before->pad != after.pad;
+    const auto alike = [&](Reading Pad::*which) {
+        constexpr double told = 0.1e-3;
+        const auto& then = (before->pad.*which).value;
+        const auto& now = (after.pad.*which).value;
+        return then && now && std::abs(*then - *now) <= told;
+    };
+    work.otherPadShape = work.pads && !(alike(&Pad::thickness) && alike(&Pad::backing) && alike(&Pad::length) && alike(&Pad::height));
+    const auto thick = [](const Corner& c) { return c.pad.thickness.value.value_or(NAN) + c.pad.backing.value.value_or(0); };
+    work.thickerPads = work.pads && !(thick(after) <= thick(*before) + 0.1e-3);
+    work.hose = before->hose != after.hose;
+    work.place = before->ring != after.ring || before->spacer != after.spacer || before->wheel != after.wheel || shims(*before) != shims(after);
+    work.cuts = before->cuts != after.cuts && !after.cuts.empty();
+    return work;
+}
+
+bool drivenAsFound(const Build& build)
+{
+    if (build.setups.empty())
+        return false;
+    const std::string& asFound = build.setups.front().id;
+    const auto drives = [&](const LogEntry& e) {
+        return (e.event == LogEvent::Drive || e.event == LogEvent::TrackDay) && (e.setup.empty() || e.setup == asFound);
+    };
+    return std::ranges::any_of(build.log, drives)
+        || std::ranges::any_of(build.tests, [&](const TestSession& t) { return t.setup == asFound && !t.stops.empty(); });
+}
+
+} // namespace deepstop
