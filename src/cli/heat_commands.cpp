@@ -61,7 +61,7 @@ void printSpread(const std::vector<report::DutyRun>& runs, const heat::Duty& dut
         if (!heat.run || all[i].empty())
             continue;
         std::cout << fmt::format(
-            "  {}: pads, fluid or linings give up in {:.0f} %", runs[i].setup->name, 100 * partThatFails(heat, all[i]));
+            "  {}: pads, fluid or linings reach a limit in {:.0f} %", runs[i].setup->name, 100 * partThatFails(heat, all[i]));
         const auto spread = spreadOf(heat, all[i]);
         std::cout << fmt::format("; {} {:.0f} to {:.0f} °C in 80 of 100, bears {:.0f}\n", heat.limits.front().what,
             spread.front().low - 273.15, spread.front().high - 273.15, heat.limits.front().limit - 273.15);
@@ -134,7 +134,7 @@ int showHeat(const HeatOptions& o)
 void addHeatCommands(CLI::App& app, int& code)
 {
     auto* command =
-        app.add_subcommand("heat", "Temperatures over a duty, and what gives up first. Exit 1 where pads, fluid or the foot do");
+        app.add_subcommand("heat", "Temperatures over a duty, and which limit is reached first. Exit 1 where pads, fluid or the foot do");
     auto o = std::make_shared<HeatOptions>();
     o->subject.addTo(*command);
     auto* duty = command->add_option("--duty", o->duty, "id of a duty of the build; one-stop and heating-procedure are always there");

@@ -67,7 +67,7 @@ private slots:
     {
         AtCard s;
         auto* cut = s.page->list()->line("front/left/cut-trim-the-dust-shield");
-        QVERIFY(cut && cut->row().shut && cut->row().under.contains("waits for"));
+        QVERIFY(cut && cut->row().shut && cut->row().under.contains("locked until"));
         cut->setFocus();
         QTest::keyClick(cut, Qt::Key_Space);
         QTRY_VERIFY(s.page->reason()->isVisible());
@@ -120,7 +120,8 @@ private slots:
         Shown s(merle());
         QTest::keyClick(&s.window, Qt::Key_F7);
         auto* causes = s.window.symptomWindow();
-        QVERIFY(causes && causes->isVisible() && causes->symptoms()->hasFocus());
+        QVERIFY(causes && causes->isVisible());
+        QCOMPARE(causes->focusWidget(), causes->symptoms());
         s.waited();
         QVERIFY(causes->causes()->toPlainText().startsWith("Hard pedal"));
         QTest::keyClick(causes->symptoms(), Qt::Key_Down);
@@ -163,7 +164,7 @@ private slots:
         AtCard s(CardPage::Bedding);
         auto* view = s.page->bedding();
         QCOMPARE(view->drive().plan().passes.size(), std::size_t { 10 });
-        QCOMPARE(view->words()[1], QStringLiteral("not listening"));
+        QCOMPARE(view->words()[1], QStringLiteral("not connected"));
         BenchReceiver bench(
             { "--stops", "1", "--speed", "98", "--to", "47", "--deceleration", "4.3", "--build-up", "0.3", "--drive-on", "30" });
         view->address()->setCurrentText(bench.address);

@@ -74,7 +74,7 @@ private slots:
         QCOMPARE(s.window.document().build().car.duty, "twelve-laps");
         QVERIFY(s.sheet().subtitle.contains("twelve laps"));
         QCOMPARE(s.verdict().level, Level::Stop);
-        QVERIFY(std::ranges::any_of(s.sheet().callouts, [](const Callout& c) { return c.text.contains("gives up at braking"); }));
+        QVERIFY(std::ranges::any_of(s.sheet().callouts, [](const Callout& c) { return c.text.contains("limit at braking"); }));
         QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
         s.waited();
         QVERIFY(s.window.document().build() == demo());

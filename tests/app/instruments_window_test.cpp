@@ -135,7 +135,7 @@ private slots:
         QTest::addColumn<QString>("word");
         QTest::newRow("floods") << QStringList { "vernier", "--tcp", "0", "--flood" } << "sends more";
         QTest::newRow("floods the terminal") << QStringList { "vernier", "--flood" } << "";
-        QTest::newRow("stalls") << QStringList { "scale", "--tcp", "0", "--stall-after", "0.5", "--rate", "50" } << "silent";
+        QTest::newRow("stalls") << QStringList { "scale", "--tcp", "0", "--stall-after", "0.5", "--rate", "50" } << "no data";
         QTest::newRow("half lines") << QStringList { "vernier", "--tcp", "0", "--half-lines", "1", "--rate", "200" } << "";
         QTest::newRow("vanishes") << QStringList { "vernier", "--tcp", "0", "--for", "0.7", "--rate", "50" } << "gone";
         QTest::newRow("never rests") << QStringList { "vernier", "--tcp", "0", "--noise", "0.5", "--rate", "100" } << "moving";

@@ -159,7 +159,7 @@ private slots:
         const Step good = step([](Joint&) { });
         QVERIFY(good.torque);
         for (const auto& [change, word] : std::initializer_list<std::pair<std::function<void(Joint&)>, const char*>> {
-                 { [](Joint& j) { j.length.value = *j.length.value - 22e-3; }, "thread held" },
+                 { [](Joint& j) { j.length.value = *j.length.value - 22e-3; }, "thread engagement" },
                  { [](Joint& j) { j.shank.value = *j.length.value - 1e-3; }, "shank" },
                  { [](Joint& j) { j.makerTorque.value = 400; }, "proof" }, { [](Joint& j) { j.makerTorque.known = Known::Estimated; }, "" } }) {
             const Step doubted = step(change);
@@ -259,7 +259,7 @@ private slots:
         const Step& cut = stepLike(card, "front/left/cut-trim");
         QVERIFY(cut.irreversible);
         // The demo's kit is off its middle: that is named.
-        QVERIFY(!cut.open && std::ranges::any_of(cut.waits, [](const std::string& w) { return w.find("middle") != std::string::npos; }));
+        QVERIFY(!cut.open && std::ranges::any_of(cut.waits, [](const std::string& w) { return w.find("centring") != std::string::npos; }));
         QVERIFY(!ticked(s, cut.id, Checked::Fine, { "A", "2026-05-01" }));
         QVERIFY(!opened(s, cut.id, "  ", { "A", "2026-05-01" }));
         QVERIFY(!opened(s, "car/stands", "because", { "A", "2026-05-01" }));
@@ -288,7 +288,7 @@ private slots:
         QVERIFY(names(waits(build), "Studs"));
         build = demo();
         build.setups[1].front->caliper.backOverEdge.value = *build.setups[1].front->caliper.backOverEdge.value + 20e-3;
-        QVERIFY(names(waits(build), "Barrel"));
+        QVERIFY(names(waits(build), "barrel"));
         build = demo();
         build.wheels.clear();
         QVERIFY(names(waits(build), "barrel") || names(waits(build), "Barrel"));

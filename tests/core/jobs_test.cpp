@@ -178,7 +178,59 @@ private slots:
         // It is shut like a cut, and no cut: it can be undone.
         QVERIFY(step(cardOf(studied(build)), "front/left/line-open").gated && !step(cardOf(studied(build)), "front/left/line-open").irreversible);
         const auto html = report::htmlOf(report::jobCard(studied(job("caliper-on-kept-rotor")), cardOf(studied(job("caliper-on-kept-rotor"))), "2026-06-01"));
-        QVERIFY(html.find("DO NOT YET. front left: Open the line") != std::string::npos);
+        QVERIFY(html.find("LOCKED. front left: Open the line") != std::string::npos);
+    }
+
+    void eachJobHasItsOwnCard_data()
+    {
+        QTest::addColumn<int>("least");
+        QTest::addColumn<int>("most");
+        QTest::addColumn<QStringList>("has");
+        QTest::addColumn<QStringList>("hasNot");
+        QTest::addColumn<QString>("locked"); ///< a step that is shut at first; empty: none is
+        const auto row = [](const char* name, int least, int most, QStringList has, QStringList hasNot, const char* locked) {
+            QTest::newRow(name) << least << most << std::move(has) << std::move(hasNot) << QString(locked);
+        };
+        row("pads-and-hoses", 12, 16, { "rear/hose", "car/prop-out" }, { "rotor-off", "master" }, "");
+        row("caliper-on-kept-rotor", 50, 75, { "front/left/gaps", "front/left/line-open" }, { "rotor-off", "hub-clean" }, "front/left/line-open");
+        row("front-kit-with-shims", 70, 95, { "front/left/shims", "front/left/rotor-on", "front/left/cut-trim" }, { "hub-ring", "master" },
+            "front/left/cut-trim-the-dust-shield");
+        row("adapters-with-ring", 70, 95, { "front/left/hub-ring", "front/left/joint-1" }, { "master" }, "front/right/line-open");
+        row("light-car-drums-and-master", 60, 90, { "car/master", "front/left/rotor-off", "car/bleed-1" }, { "rear/left/drum-off" },
+            "front/left/line-open");
+        row("heavy-trimmed-shield", 60, 90, { "front/left/cut-trim" }, { "master" }, "front/left/line-open");
+        row("widened-caliper", 60, 90, { "front/left/halves-parted", "front/left/halves-joined", "front/left/leak-tested" },
+            { "line-open", "shoes-back" }, "");
+        row("classic-lock-order", 10, 30, { "car/valve", "car/bleed-1", "car/prop-out" }, { "rotor-off", "caliper-off", "gaps" }, "");
+    }
+    /// Eight jobs: what is on the card, what is not, what is shut at first; each is printed whole.
+    void eachJobHasItsOwnCard()
+    {
+        QFETCH(int, least);
+        QFETCH(int, most);
+        QFETCH(QStringList, has);
+        QFETCH(QStringList, hasNot);
+        QFETCH(QString, locked);
+        const Study s = studied(job(QTest::currentDataTag()));
+        const Card card = cardOf(s);
+        QVERIFY2(card.shown() >= least && card.shown() <= most, qPrintable(QString::number(card.shown())));
+        for (const QString& id : has)
+            QVERIFY2(shows(card, id.toStdString()), qPrintable(id));
+        for (const QString& id : hasNot)
+            QVERIFY2(!shows(card, id.toStdString()), qPrintable(id));
+        const auto shut = std::ranges::find_if(card.steps, [&](const Step& step) { return card.shows(step) && !step.open; });
+        if (locked.isEmpty())
+            QVERIFY2(shut == card.steps.end(), shut == card.steps.end() ? "" : shut->id.c_str());
+        else
+            QVERIFY2(!step(card, locked.toStdString()).open, qPrintable(locked));
+        // Nothing is bled before the prop is out, and nothing moves before it was pumped.
+        const Step* prop = card.step("car/prop-out");
+        QVERIFY(prop && card.shows(*prop));
+        for (const Step& each : card.steps)
+            if (each.id.starts_with("car/bleed"))
+                QVERIFY(&each > prop);
+        const auto pages = report::sheetsOf(report::jobCard(s, card, "2026-06-01"), paper::a4());
+        QVERIFY(!pages.empty() && pages.size() < 12);
     }
 
     /// Steps of one's own stand where they were written in, are ticked like any, and survive the file.

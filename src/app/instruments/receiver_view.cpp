@@ -85,7 +85,7 @@ bool ReceiverView::isHeard() const
 QString ReceiverView::trouble() const
 {
     if (!isOpen())
-        return tr("not listening");
+        return tr("not connected");
     if (wire_.isLost())
         return tr("the receiver is gone");
     return isHeard() ? QString() : QString::fromUtf8(proving::nameOf(recorder_->stateAt(now())).data());

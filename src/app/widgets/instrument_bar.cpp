@@ -27,7 +27,7 @@ Level levelOf(Instrument::State state)
 
 InstrumentBar::InstrumentBar(Instrument& instrument, QWidget* parent)
     : QWidget(parent), instrument_(instrument), name_(new QLabel(this)), value_(new QLabel(this)), word_(new QLabel(this)),
-      take_(new QPushButton(tr("Take it  F4"), this))
+      take_(new QPushButton(tr("Take reading  F4"), this))
 {
     setFixedHeight(44);
     value_->setFont(figures(22));
@@ -86,7 +86,7 @@ void InstrumentBar::refresh()
         word_->setText(tr("moving"));
         break;
     case Instrument::State::Silent:
-        word_->setText(tr("silent: nothing has come for a while"));
+        word_->setText(tr("no data for a while"));
         break;
     case Instrument::State::Flooding:
         word_->setText(tr("sends more than any instrument does: nothing is taken"));

@@ -38,7 +38,7 @@ void LedgerCell::setLine(const LedgerLine& line, const Study& study)
             tip += QStringLiteral("\n%1: %2").arg(name, QString::fromStdString(lacking(study, *f, line.lacksInWords)));
     if (line.change.value)
         tip += QStringLiteral("\n")
-            + tr("difference %1, give or take %2")
+            + tr("difference %1 ±%2")
                   .arg(QString::fromStdString(printChange(*line.change.value, line.style, study.system)),
                       QString::fromStdString(print(line.change.rootSumSquare, line.style, study.system)));
     if (line.before.provisional() || line.after.provisional())

@@ -253,7 +253,7 @@ void MainWindow::takeReading(bool again)
     const auto* entry = field ? document_.entry(field->pointer()) : nullptr;
     const auto steady = instrument_.steady();
     if (!entry || !steady) {
-        notice_->say(!entry ? tr("No dimension waits for a reading: click one, or press F2 for the first.")
+        notice_->say(!entry ? tr("No dimension is open for a reading: click one, or press F2 for the first.")
                             : tr("Nothing to take: the instrument does not show a stable reading."),
             true);
         return;

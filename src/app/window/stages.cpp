@@ -38,7 +38,7 @@ const std::vector<Stage>& stages()
         { StopPage::id, "Stop", { "stopping", "proving" }, false, make<StopPage> },
         { CardPage::id, "Job card", {}, false, make<CardPage>, stateOfCard,
             "Space ticks a step, X calls it a fault, arrows go on. A padlock marks work that cannot be undone: it opens when the checks it "
-            "waits for are proven on both sides, or for a reason that stays in the record. What is read at a step is typed under the list "
+            "rests on are proven on both sides, or for a reason that stays in the record. What is read at a step is typed under the list "
             "and "
             "lands in the build.\n\nBrakes are life-critical. This program advises; it approves nothing: the makers' data and local law "
             "come "

@@ -247,7 +247,7 @@ public:
             return;
         done_ = choice.choose(fresh_);
         if (!done_)
-            refusal = "“" + shortened(fresh_) + "” is none of its words.";
+            refusal = "“" + shortened(fresh_) + "” is not one of its choices.";
     }
     void ticks(const Name& name, Ticks& ticks) override
     {

@@ -22,12 +22,16 @@ AxleWork workBetween(const Corner* before, const Corner& after)
     AxleWork work;
     work.rotor = drums ? shoesOnly != after.drum : before->rotor != after.rotor;
     work.caliper = before->caliper != after.caliper || before->mount != after.mount || before->bracket != after.bracket;
+    const auto slot = [](const Corner& c) { return c.caliper.slotWidth.value.value_or(NAN); };
+    constexpr double told = 0.5e-3;
+    work.widened = before->caliper.split == YesNo::Yes && after.caliper.split == YesNo::Yes && before->caliper.name == after.caliper.name
+        && slot(after) - slot(*before) > told;
     work.pads = drums ? before->drum != after.drum : before->pad != after.pad;
     const auto alike = [&](Reading Pad::*which) {
-        constexpr double told = 0.1e-3;
+        constexpr double sameSize = 0.1e-3;
         const auto& then = (before->pad.*which).value;
         const auto& now = (after.pad.*which).value;
-        return then && now && std::abs(*then - *now) <= told;
+        return then && now && std::abs(*then - *now) <= sameSize;
     };
     work.otherPadShape = work.pads && !(alike(&Pad::thickness) && alike(&Pad::backing) && alike(&Pad::length) && alike(&Pad::height));
     const auto thick = [](const Corner& c) { return c.pad.thickness.value.value_or(NAN) + c.pad.backing.value.value_or(0); };

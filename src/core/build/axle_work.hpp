@@ -11,6 +11,7 @@ struct AxleWork {
     bool pads = true; ///< or shoes
     bool otherPadShape = true; ///< thickness, backing, length or height; unread ones are taken for others
     bool thickerPads = true; ///< lining and backing together; of a floating caliper they move its body
+    bool widened = false; ///< the same split caliper with more room between its halves
     bool hose = true;
     bool place = true; ///< ring, spacer, wheel, shims: where rotor, caliper or wheel sit
     bool cuts = true;

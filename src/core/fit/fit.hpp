@@ -143,7 +143,7 @@ struct Room {
 /// @param spacing farthest that two neighbouring stations may lie apart with nothing hidden between them, m
 [[nodiscard]] std::optional<Room> barrelRoom(std::span<const geometry::Point> envelope, std::span<const geometry::Point> barrel,
     double spacing = std::numeric_limits<double>::infinity());
-/// Spokes outboard of the caliper, likewise along r.
+/// Caliper to spokes, likewise along r.
 [[nodiscard]] std::optional<Room> spokeRoom(std::span<const geometry::Point> envelope, std::span<const geometry::Point> spokeBack,
     double spacing = std::numeric_limits<double>::infinity());
 

@@ -94,7 +94,7 @@ std::vector<std::string> passesOf(const Study& study, const BeddingPlan& plan)
     if (!plan.warning.empty())
         steps.back() += fmt::format("; the heat model says {}: ask the pads' maker before driving it", plan.warning);
     else if (plan.stretched)
-        steps.back() += "; longer apart than usual, so that nothing gives up by the heat model";
+        steps.back() += "; longer apart than usual, so that no limit is reached by the heat model";
     steps.push_back(fmt::format("then {:.0f} minutes at {} without the brakes{}", std::ceil(plan.coolFor / 60), v(plan.coolSpeed),
         plan.coolByModel ? fmt::format(", until the heat model has the rotors under {}", print(373.15, style::temperature, study.system))
                          : std::string()));

@@ -148,6 +148,23 @@ void Writer::strip()
                     practice,
                     { "A reservoir that runs over ruins paint. A piston that turns back on a parking brake's thread is screwed, not pressed.",
                         "piston tool, syringe", {}, 6 });
+            if (work(axle).widened) {
+                add(Phase::Strip, id + "/halves-parted", corner,
+                    "Line opened at its hard end, capped and wiped; caliper drained, washed outside, halves parted on a clean bench, seals of the "
+                    "fluid passage and pistons out and thrown away",
+                    pointerOf(study_.after, axle) + "/caliper/split",
+                    { "From here on the car does not drive until it is whole and bled. Fluid eats paint and skin; no mineral oil on seals.",
+                        "line spanner, caps, tray, brake cleaner", {}, 40 });
+                add(Phase::Strip, id + "/halves-joined", corner,
+                    "Spacers in, the fluid passage's side the right way round; new seals of the right section; longer bridge bolts of the spacer "
+                    "maker's class, in three rounds from the middle outward to the spacer maker's torque; inner and outer bolts may differ",
+                    pointerOf(study_.after, axle) + "/caliper/slot_width_mm",
+                    { "A pressure-bearing part that was altered: a qualified engineer has to judge it.", "torque wrench, seals", {}, 40 });
+                add(Phase::Strip, id + "/leak-tested", corner,
+                    "Leak test on the bench: pistons held by a block as thick as the rotor, pressed hard with clean fluid for five minutes, dry paper "
+                    "at every joint",
+                    practice, { "Pistons shoot out of a caliper without a block: never compressed air.", "block, master cylinder, paper", {}, 20 });
+            }
             if (hub(axle).parkingBrake == ParkingBrake::DrumInHat)
                 add(Phase::Strip, id + "/shoes-back", corner,
                     "Parking brake off, its shoes turned back, so that the hat comes over them", hubPointer(axle, "parking_brake"),

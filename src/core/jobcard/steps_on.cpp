@@ -174,7 +174,9 @@ void Writer::hoses()
                     "line spanner, pedal prop, caps, new washers", {}, 25 });
             return;
         }
-        openLine(axle, id, corner);
+        // Of a caliper that was parted the line is open already.
+        if (!work(axle).widened)
+            openLine(axle, id, corner);
         add(Phase::Hoses, id + "/washers", corner, "New crush washers at the banjo, both sides of it", practice,
             { "A crush washer is used once: an old one weeps.", "new washers, torque wrench", {}, 5 });
         add(Phase::Hoses, id + "/hose", corner,

@@ -1,11 +1,11 @@
 #include "proving/pasted.hpp"
 
 #include "quantity/parse.hpp"
+#include "quantity/text.hpp"
 
 #include <fmt/format.h>
 
 #include <algorithm>
-#include <cctype>
 #include <optional>
 
 namespace deepstop::proving {
@@ -17,21 +17,21 @@ constexpr std::size_t most = 100;
 /// Words and numbers, in lower case; what parts them falls away. A comma between digits is a decimal one.
 std::vector<std::string> wordsOf(std::string_view text)
 {
-    const auto isDigit = [&](std::size_t i) { return i < text.size() && std::isdigit(static_cast<unsigned char>(text[i])) != 0; };
+    const auto digitAt = [&](std::size_t i) { return i < text.size() && isDigit(text[i]); };
     std::vector<std::string> words(1);
     for (std::size_t i = 0; i < text.size(); ++i) {
         const char c = text[i];
-        const bool decimal = c == ',' && i > 0 && isDigit(i - 1) && isDigit(i + 1);
-        if ((c == ',' && !decimal) || c == ';' || c == ':' || std::isspace(static_cast<unsigned char>(c)))
+        const bool decimal = c == ',' && i > 0 && digitAt(i - 1) && digitAt(i + 1);
+        if ((c == ',' && !decimal) || c == ';' || c == ':' || isSpace(c))
             words.emplace_back();
         else
-            words.back() += static_cast<char>(std::tolower(static_cast<unsigned char>(c)));
+            words.back() += toLower(c);
     }
     std::erase(words, std::string());
     return words;
 }
 
-bool isNumber(const std::string& word) { return !word.empty() && (std::isdigit(static_cast<unsigned char>(word[0])) || word[0] == '.'); }
+bool isNumber(const std::string& word) { return !word.empty() && (isDigit(word[0]) || word[0] == '.'); }
 bool isPlain(const std::string& word) { return word.find_first_not_of("0123456789.,") == std::string::npos; }
 
 class Line {

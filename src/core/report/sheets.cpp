@@ -145,7 +145,7 @@ Leaf jobCard(const Study& study, const jobcard::Card& card, const std::string& d
             phase = s.phase;
             leaf.heading(std::string(jobcard::nameOf(s.phase)));
         }
-        Block b { Block::Kind::Tick, fmt::format("{}{}: {}", s.open ? "" : "DO NOT YET. ", s.corner, s.text) };
+        Block b { Block::Kind::Tick, fmt::format("{}{}: {}", s.open ? "" : "LOCKED. ", s.corner, s.text) };
         b.under = underOf(study, s);
         b.ticked = s.state == Checked::Fine;
         leaf.blocks.push_back(std::move(b));

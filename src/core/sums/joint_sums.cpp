@@ -137,7 +137,7 @@ std::vector<Entry> jointSums()
                   { "in", {}, "", "in", "steel", false, "steel, iron or aluminium" },
                   { "shims", Length, "mm", "shims_m", "0", false, "in the grip" },
                   { "behind", Length, "mm", "behind_m", "0", false, "clearance behind the thread; 0 for a blind hole" } },
-              { { "engaged_m", style::gap, "thread held" }, { "turns", { Number, "", 1, "", 1 }, "in turns" },
+              { { "engaged_m", style::gap, "thread engagement" }, { "turns", { Number, "", 1, "", 1 }, "in turns" },
                   { "wanted_m", style::gap, "1.0, 1.5 or 2.0 diameters" }, { "enough", style::number, "whether it is" },
                   { "room_left_m", style::gap, "to what is behind; negative: strikes or bottoms" },
                   { "least_length_m", style::gap, "shortest bolt that does" }, { "most_length_m", style::gap, "longest" } },

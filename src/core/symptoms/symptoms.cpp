@@ -81,7 +81,7 @@ const std::vector<Suspect>& suspects()
             "reservoir_cm3", On::Car, &checks::fluid },
 
         { rear, "too much rear brake for this car on these tyres", "A gentle stop on gravel or a wet closed place, somebody outside watches: which "
-            "wheels stop turning first", "knee of the rear valve", In::Hydraulics, "rear_knee_bar", On::Car, &checks::lockOrder },
+            "wheels stop turning first", "split pressure of the rear valve", In::Hydraulics, "rear_knee_bar", On::Car, &checks::lockOrder },
         { rear, "the front does too little: a circuit, air, glazed pads", "Brake tester, or ring temperatures after ten stops: front and rear",
             "friction of the front pads" },
         { rear, "drum linings that grab, damp or oiled", "Only on the first stops of a morning: damp. Always: drums off, look for fluid",

@@ -42,7 +42,7 @@ struct Verdict {
     std::string_view chapter; ///< id of the one that says it
     Axle axle = Axle::Front;
     std::optional<Side> side {}; ///< whose it is, where both sides were judged and differ
-    std::string title; ///< "Barrel over the caliper"
+    std::string title; ///< "Caliper to wheel barrel"
     Level level = Level::Unproven;
     std::string reason; ///< one line
     Figure figure; ///< the number behind it

@@ -24,7 +24,7 @@ BalancePage::BalancePage(Document& document, QWidget* parent)
 
 QStringList BalancePage::placeNames() const
 {
-    return { tr("From the foot"), tr("Balance"), tr("Adhesion"), tr("Pedal"), tr("Loads"), tr("Wanted") };
+    return { tr("Hydraulics"), tr("Balance"), tr("Adhesion"), tr("Pedal"), tr("Loads"), tr("Limits") };
 }
 
 std::size_t BalancePage::shownLoad() const { return static_cast<std::size_t>(std::max(0, load_->currentIndex())); }

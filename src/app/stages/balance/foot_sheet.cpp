@@ -30,7 +30,7 @@ Sheet footSheet(const Study& study)
     const Theme& t = theme();
     Sheet sheet;
     sheet.scaleBar = false;
-    sheet.title = QObject::tr("From the foot to the wheels");
+    sheet.title = QObject::tr("From pedal to wheels");
     sheet.extent = QRectF(QPointF(-14, -34), QPointF(806, 536));
     if (!study.after.complete()) {
         sheet.subtitle = QObject::tr("both axles are needed");
@@ -185,7 +185,7 @@ Sheet footSheet(const Study& study)
     }
     if (h.valve == ValveKind::LoadDependent)
         value(p + "/knee_per_load_bar_per_kn", QObject::tr("knee per rear load"));
-    column(656, QObject::tr("What gives, at 70 bar"));
+    column(656, QObject::tr("Compliance at 70 bar"));
     for (const Axle axle : { Axle::Front, Axle::Rear }) {
         const Corner& c = *study.after.at(axle).corner;
         const std::string at = cornerPointer(study, study.after, axle);
@@ -207,7 +207,7 @@ Sheet practiceSheet(const Study& study)
     const Theme& t = theme();
     Sheet sheet;
     sheet.scaleBar = false;
-    sheet.title = QObject::tr("What this builder wants of the pedal");
+    sheet.title = QObject::tr("Limits for this build of the pedal");
     sheet.subtitle =
         QObject::tr("and what stands in where nobody has measured, with its spread; at first common practice, without a source");
     sheet.extent = QRectF(QPointF(-6, -24), QPointF(790, 420));
@@ -235,15 +235,15 @@ Sheet practiceSheet(const Study& study)
         sheet.letter({ x + 268, y }, QObject::tr("usual: %1%2").arg(value, width), 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
         y += 32;
     };
-    heading(0, QObject::tr("Wanted"));
+    heading(0, QObject::tr("Limits"));
     row("stroke_percent", QObject::tr("Stroke for a hard stop, at most"));
     row("light_effort_n", QObject::tr("Lightest foot for 1 g"));
-    row("firm_effort_n", QObject::tr("Firmest foot for 1 g"));
-    row("greatest_effort_n", QObject::tr("A strong foot"));
+    row("firm_effort_n", QObject::tr("Highest pedal force for 1 g"));
+    row("greatest_effort_n", QObject::tr("Strong driver"));
     heading(380, QObject::tr("Where nobody has measured"));
     row("booster_run_out_bar", QObject::tr("Booster runs out at, in front"));
     row("roll_back_mm", QObject::tr("Roll-back of a piston"));
-    row("pad_squeeze_mm", QObject::tr("Give of a pad, 70 bar"));
+    row("pad_squeeze_mm", QObject::tr("Pad compliance, 70 bar"));
     row("caliper_give_cm3", QObject::tr("Of a caliper or drum"));
     row("rubber_give_cm3", QObject::tr("Of a metre of rubber hose"));
     row("braided_give_cm3", QObject::tr("Of a metre of braided hose"));

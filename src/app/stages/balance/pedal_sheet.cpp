@@ -19,7 +19,7 @@ Sheet pedalSheet(const Study& study, std::size_t load)
     const Theme& t = theme();
     Sheet sheet;
     sheet.scaleBar = false;
-    sheet.title = QObject::tr("What the foot feels");
+    sheet.title = QObject::tr("Pedal feel");
     sheet.extent = QRectF(QPointF(-66, -40), QPointF(724, 536));
     const Balance& balance = study.of<Balance>();
     const LoadBalance* now = balance.after.at(load);
@@ -61,7 +61,7 @@ Sheet pedalSheet(const Study& study, std::size_t load)
     const Ink limit { t.bad, 1.3, Qt::DashDotLine, {}, Hatch::None, {}, 0 };
     over.level(force(greatest), limit);
     sheet.letter(
-        over.at(0, force(greatest)) + QPointF(8, -9), QObject::tr("a strong foot"), 12, t.bad, Qt::AlignLeft | Qt::AlignVCenter, false);
+        over.at(0, force(greatest)) + QPointF(8, -9), QObject::tr("strong driver"), 12, t.bad, Qt::AlignLeft | Qt::AlignVCenter, false);
     sheet.letter(over.at(Plot::roundUp(std::max(1.0, grip)), force(Plot::roundUp(std::max(1.0, grip)) * light * 1.3)) + QPointF(-6, 0),
         QObject::tr("comfortable"), 12, t.good, Qt::AlignRight | Qt::AlignVCenter, false);
 

@@ -68,7 +68,7 @@ Sheet splitSheet(const Study& study, std::size_t load)
     const Theme& t = theme();
     Sheet sheet;
     sheet.scaleBar = false;
-    sheet.title = QObject::tr("Which axle gives up first");
+    sheet.title = QObject::tr("Which axle locks first");
     sheet.extent = QRectF(QPointF(-66, -40), QPointF(724, 506));
     const Balance& balance = study.of<Balance>();
     const LoadBalance* now = balance.after.at(load);

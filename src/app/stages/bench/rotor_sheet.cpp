@@ -201,7 +201,7 @@ Sheet rotorSheet(const Study& study, Axle axle, Side side)
         QObject::tr("worn, %1").arg(whose), {}, false, true, QStringLiteral("–"));
     if (rotor.construction == RotorBuild::TwoPiece)
         p.leader("/rotor/ring_play_mm", { x + shape.thickness * 1000, -shape.ringInnerRadius * 1000 },
-            { x + 78 * u, -shape.ringInnerRadius * 1000 - 4 * u }, QObject::tr("ring floats by"));
+            { x + 78 * u, -shape.ringInnerRadius * 1000 - 4 * u }, QObject::tr("ring float"));
     sheet.extent = QRectF(QPointF(x - 40 * u, -R - 44 * u), QPointF(facts + 128 * u, R + 26 * u));
     return sheet;
 }

@@ -86,7 +86,7 @@ void RunoutWindow::startOrEnd()
     if (turning_) {
         trace_.clear();
         result_.reset();
-        turn_->setText(tr("Back where I began"));
+        turn_->setText(tr("Reset"));
         said_->setText(instrument_.state() == Instrument::State::Absent ? tr("No gauge is connected: Tools ▸ Connect an instrument.")
                                                                         : tr("Turning …"));
     } else {

@@ -89,7 +89,7 @@ Sheet scalesSheet(const Study& study, Axle axle)
         sheet.letter({ columns[0], y }, QObject::tr("before"), 12, t.found, Qt::AlignRight | Qt::AlignVCenter, false);
         sheet.letter({ columns[2], y }, QObject::tr("change"), 12, t.mute, Qt::AlignRight | Qt::AlignVCenter, false);
     }
-    sheet.letter({ columns[1], y }, p.two ? QObject::tr("after") : QObject::tr("as it stands"), 12, t.proposal,
+    sheet.letter({ columns[1], y }, p.two ? QObject::tr("after") : QObject::tr("as found"), 12, t.proposal,
         Qt::AlignRight | Qt::AlignVCenter, false);
     for (const WeightLine& line : lines) {
         y += 21;

@@ -122,13 +122,14 @@ Sheet dutySheet(const Study& study, Axle axle, double fraction)
         sheet.dimensions.push_back({ pointer, {}, { x, low + 20 }, { x, low + 20 }, Run::Table, 0, true, {}, 0.5, mayLack, blank });
         x += wide;
     };
-    value("/wants/ambient_degC", QObject::tr("air"), 96);
-    value(corner + "/duct", QObject::tr("duct's factor"), 112, true, QObject::tr("no duct"));
-    value(corner + "/cooling", QObject::tr("cooling, by thermometer"), 160, true, QObject::tr("not measured"));
-    sheet.fact(h + "/fluid", QObject::tr("brake fluid"), { x, low - 7 }, 110);
-    x += 130;
-    value(h + "/fluid_age_months", QObject::tr("fluid's age"), 120);
-    value(h + "/dry_boiling_degC", QObject::tr("fresh it boils at"), 130, true, QObject::tr("least of class"));
+    value("/wants/ambient_degC", QObject::tr("air"), 80);
+    value("/wants/altitude_m", QObject::tr("altitude"), 84);
+    value(corner + "/duct", QObject::tr("duct factor"), 96, true, QObject::tr("no duct"));
+    value(corner + "/cooling", QObject::tr("cooling, calibrated"), 134, true, QObject::tr("not measured"));
+    sheet.fact(h + "/fluid", QObject::tr("brake fluid"), { x, low - 7 }, 104);
+    x += 118;
+    value(h + "/fluid_age_months", QObject::tr("age of the fluid"), 112);
+    value(h + "/dry_boiling_degC", QObject::tr("dry boiling point"), 130, true, QObject::tr("least of class"));
 
     const DutyHeat& now = d.after;
     if (!now.run || !now.run->complete) {
@@ -258,7 +259,7 @@ Sheet dutySheet(const Study& study, Axle axle, double fraction)
             sheet.callouts.push_back({ verdict->id,
                 first->standing ? QObject::tr("limit when standing")
                     : first->stop
-                    ? QObject::tr("gives up at braking %1").arg(*first->stop)
+                    ? QObject::tr("limit at braking %1").arg(*first->stop)
                     : QObject::tr("%1 left").arg(QString::fromStdString(print(first->limit - first->peak, style::rise, study.system))),
                 verdict->level, at, at, at + QPointF(40, -46) });
         }

@@ -25,7 +25,7 @@ namespace deepstop::app {
 
 HeatPage::HeatPage(Document& document, QWidget* parent)
     : StagePage(document, HeatPage::id, Row::Corner, parent), chart_(new CourseChart(CourseChart::Of::Rise, this)),
-      hand_(new QWidget(this)), duty_(new QComboBox), which_(new QComboBox), play_(new QPushButton(tr("Let it run"))),
+      hand_(new QWidget(this)), duty_(new QComboBox), which_(new QComboBox), play_(new QPushButton(tr("Play"))),
       moment_(new QSlider(Qt::Horizontal)), clock_(new QTimer(this)), sure_(new QPushButton(tr("How sure?"))), fit_(new QPushButton),
       log_(new QPushButton(tr("From a drive's log…"))), progress_(new QProgressBar)
 {
@@ -212,7 +212,7 @@ void HeatPage::choose(int index)
 
 void HeatPage::go(bool on)
 {
-    play_->setText(on ? tr("Stop it") : tr("Let it run"));
+    play_->setText(on ? tr("Stop") : tr("Play"));
     if (!on) {
         clock_->stop();
         return;

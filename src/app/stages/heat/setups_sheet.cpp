@@ -18,7 +18,7 @@ Sheet setupsSheet(const Study& study, const std::vector<RunOf>& runs)
     sheet.title = QObject::tr("Setups on one duty");
     const DutyStudy& d = study.of<DutyStudy>();
     const bool judged = figures::judgedDuty(*study.build);
-    sheet.subtitle = d.plan ? QObject::tr("%1 · how far each part goes towards what it bears; over the line it gives up")
+    sheet.subtitle = d.plan ? QObject::tr("%1 · how far each part goes towards its limit")
                                   .arg(QString::fromStdString(d.duty.name))
         : judged            ? QObject::tr("being worked out")
                             : QString::fromStdString(noJudgedDuty(*study.build));
@@ -87,7 +87,7 @@ Sheet setupsSheet(const Study& study, const std::vector<RunOf>& runs)
         y += 22;
     }
     sheet.line({ QPointF(left + full, 8), QPointF(left + full, y - 16) }, { t.bad, 1.6, Qt::SolidLine, {}, Hatch::None, {}, 0 });
-    sheet.letter({ left + full, y - 6 }, QObject::tr("what it bears"), 12, t.bad, Qt::AlignCenter, false);
+    sheet.letter({ left + full, y - 6 }, QObject::tr("its limit"), 12, t.bad, Qt::AlignCenter, false);
     sheet.extent = QRectF(QPointF(-16, -20), QPointF(820, std::max(480.0, y + 16)));
     return sheet;
 }

@@ -75,7 +75,7 @@ CardPage::CardPage(Document& document, QWidget* parent)
     who_->setMaximumWidth(130);
     who_->setText(QSettings().value(QLatin1String(whoKey)).toString());
     row->addWidget(who_);
-    reason_->setPlaceholderText(tr("why it is opened although it is not proven"));
+    reason_->setPlaceholderText(tr("why it is opened without proof"));
     reason_->setAccessibleName(tr("Reason for opening a step that cannot be undone"));
     row->addWidget(reason_, 1);
     own_->setObjectName(QStringLiteral("own-step"));
@@ -301,9 +301,9 @@ void CardPage::refreshRest()
         if (!s.tools.empty())
             under << QString::fromStdString(s.tools);
         if (!s.opened.empty())
-            under << tr("opened although not proven: %1").arg(QString::fromStdString(s.opened));
+            under << tr("opened without proof, reason: %1").arg(QString::fromStdString(s.opened));
         if (!s.waits.empty())
-            under << joined(s.waits, s.open ? tr("not proven: ") : tr("shut, it waits for: "));
+            under << joined(s.waits, s.open ? tr("not proven: ") : tr("locked until: "));
         row.under = under.join(QStringLiteral(" · "));
         row.caution = QString::fromStdString(s.caution);
         row.done = QString::fromStdString(s.who.empty() ? s.when : s.who + ", " + s.when);

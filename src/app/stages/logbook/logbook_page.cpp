@@ -26,8 +26,8 @@ std::pair<Level, std::string> stateOfLog(const Study& study)
 }
 
 LogbookPage::LogbookPage(Document& document, QWidget* parent)
-    : StagePage(document, LogbookPage::id, Row::Over, parent), add_(new QPushButton(tr("Write today down"))),
-      wear_(new QPushButton(tr("Read the wear"))), calendar_(new QPushButton(tr("What is due, as a calendar…"))), foot_(new QWidget(this))
+    : StagePage(document, LogbookPage::id, Row::Over, parent), add_(new QPushButton(tr("Add entry"))),
+      wear_(new QPushButton(tr("Record wear"))), calendar_(new QPushButton(tr("What is due, as a calendar…"))), foot_(new QWidget(this))
 {
     auto* row = new QHBoxLayout(foot_);
     row->setContentsMargins(14, 4, 14, 8);

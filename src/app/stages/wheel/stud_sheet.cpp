@@ -224,7 +224,7 @@ Sheet studSheet(const Study& study, Axle axle)
     };
     const auto held = joints::engagement(r.studs);
     const double threadEnd = face + pad + orElse(held.inNut, 0.01) * 1000;
-    call(checks::studs, QObject::tr("thread held"), { face + pad, half + 1 }, { threadEnd, half + 1 }, { face + pad + 8, 21 });
+    call(checks::studs, QObject::tr("thread engagement"), { face + pad, half + 1 }, { threadEnd, half + 1 }, { face + pad + 8, 21 });
     call(checks::pilot, QObject::tr("pilot left"), { 0, -24 }, { 0, -24 }, { -14, -40 });
     call(checks::nutSeat, QObject::tr("seats"), { face + pad - 1, -half - 2 }, { face + pad - 1, -half - 2 }, { face + pad - 12, -14 });
     if (std::isfinite(r.stance.innerEdge)) {
@@ -235,7 +235,7 @@ Sheet studSheet(const Study& study, Axle axle)
         call(checks::innerRoom, QObject::tr("strut"), { inner - 3, 76 }, { inner, 76 }, { inner - 18, 94 });
     }
     call(checks::nutBottom, QObject::tr("nut's bottom"), { stud, -half }, { stud, -half }, { stud + 12, -26 });
-    call(checks::boltEnd, QObject::tr("bolt's end"), { 0, half }, { 0, half }, { -12, 21 });
+    call(checks::boltEnd, QObject::tr("bolt protrusion"), { 0, half }, { 0, half }, { -12, 21 });
     call(checks::washers, QObject::tr("washers say"), { ring + hat, 22 }, { ring + hat, 22 }, { ring + hat - 18, 58 });
     sheet.extent = QRectF(QPointF(-26, -44), QPointF(right + 232 * pixel, std::max(104.0, y)));
     return sheet;

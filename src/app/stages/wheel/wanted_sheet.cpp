@@ -13,7 +13,7 @@ Sheet wantedSheet(const Study& study)
 {
     const Theme& t = theme();
     Sheet sheet;
-    sheet.title = QObject::tr("What this builder wants");
+    sheet.title = QObject::tr("Limits for this build");
     sheet.subtitle =
         QObject::tr("%1 · every check is held against these; at first they are common practice, without a source").arg(unitNote(study));
     sheet.scaleBar = false;
@@ -40,16 +40,16 @@ Sheet wantedSheet(const Study& study)
         y += 25.5;
     };
     group(QObject::tr("Between wheel and brakes"));
-    row("barrel_gap_mm", QObject::tr("Barrel over the caliper"));
+    row("barrel_gap_mm", QObject::tr("Caliper to wheel barrel"));
     row("spoke_gap_mm", QObject::tr("Spokes outboard of it"));
     row("weight_height_mm", QObject::tr("Balance weights nobody has placed"));
     row("station_spacing_mm", QObject::tr("Stations of a wheel apart"));
     row("keep_out_gap_mm", QObject::tr("Knuckle and ball joint"));
     row("hose_gap_mm", QObject::tr("Hose at droop and lock"));
     group(QObject::tr("Rotor in caliper and shield"));
-    row("bridge_gap_mm", QObject::tr("Bridge over the hot rotor"));
+    row("bridge_gap_mm", QObject::tr("Rotor to caliper bridge (hot)"));
     row("face_gap_mm", QObject::tr("Rotor's face to the slot"));
-    row("hat_gap_mm", QObject::tr("Caliper over the hat"));
+    row("hat_gap_mm", QObject::tr("Caliper to hat"));
     row("shield_gap_mm", QObject::tr("Shield round the rotor"));
     row("hot_rise_k", QObject::tr("Hot ring over the garage"));
     row("coning_mm", QObject::tr("Coning of a hot rotor"));

@@ -27,7 +27,7 @@ WheelPage::WheelPage(Document& document, LibraryStore& library, QWidget* parent)
 
 QStringList WheelPage::placeNames() const
 {
-    return { tr("Section"), tr("Outboard"), tr("Wheel"), tr("Studs"), tr("Behind"), tr("More clearance"), tr("Wanted") };
+    return { tr("Section"), tr("Outboard"), tr("Wheel"), tr("Studs"), tr("Behind"), tr("More clearance"), tr("Limits"), tr("Spun") };
 }
 
 Sheet WheelPage::sheet(int place) const
@@ -46,6 +46,8 @@ Sheet WheelPage::sheet(int place) const
         return {};
     case Wanted:
         return wantedSheet(study);
+    case Spun:
+        return spunSheet(study, axle());
     default:
         return wheelRoomSheet(study, axle(), side());
     }
@@ -55,7 +57,7 @@ int WheelPage::placeFor(const Verdict& verdict) const
 {
     // The gaps to the wheel are seen on the wheel's own sheet and on the board as well.
     return shownIn(verdict, { { "outboard", Outboard }, { "studs", Studs }, { "behind", Behind } })
-        .value_or(place() == Wheel || place() == Cures ? place() : Section);
+        .value_or(place() == Wheel || place() == Cures || place() == Spun ? place() : Section);
 }
 
 void WheelPage::refreshRest()

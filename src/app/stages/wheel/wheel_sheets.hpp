@@ -12,6 +12,7 @@ namespace deepstop::app {
 [[nodiscard]] Sheet studSheet(const Study& study, Axle axle);
 [[nodiscard]] Sheet behindSheet(const Study& study, Axle axle);
 [[nodiscard]] Sheet wantedSheet(const Study& study);
+[[nodiscard]] Sheet spunSheet(const Study& study, Axle axle);
 
 /// The callout of the plan's station number `index`, and back.
 [[nodiscard]] std::string stationId(std::size_t index);

@@ -1,4 +1,4 @@
-/// Which axle gives up first, and how near to alike.
+/// Which axle locks first, and how near to alike.
 
 #include "chapters/balance/balance_chapter.hpp"
 
@@ -156,7 +156,7 @@ void addRearUse(Study& study)
                 say(v.figure.worstCase), compared);
         } else {
             v.level = Level::Caution;
-            v.reason = fmt::format("{} ±{} of its grip when the front locks: the front gives up early{}", say(*v.figure.value),
+            v.reason = fmt::format("{} ±{} of its grip when the front locks: the front locks early{}", say(*v.figure.value),
                 say(v.figure.worstCase), compared);
         }
         settle(study, v);
@@ -201,7 +201,7 @@ void addYardstick(Study& study)
             : v.figure.highest() >= 0
             ? fmt::format("Outside it, but not surely: by {} ±{}", figure(-*v.figure.value, v.style, study.system),
                 figure(v.figure.worstCase, v.style, study.system))
-            : fmt::format("Outside it by {}: one axle does too little too long", figure(-*v.figure.value, v.style, study.system));
+            : fmt::format("Outside it by {}: below the required efficiency", figure(-*v.figure.value, v.style, study.system));
         settle(study, v);
     }
     study.verdicts.push_back(std::move(v));

@@ -1,4 +1,4 @@
-/// What the foot feels: effort, travel, booster, circuits, fluid.
+/// Pedal feel: effort, travel, booster, circuits, fluid.
 
 #include "chapters/balance/balance_chapter.hpp"
 
@@ -82,7 +82,7 @@ void addEffort(Study& study)
     p.v.method = "Pedal force that brings the first axle to its grip most over all loads: pressure × area of the "
                  "master cylinder ÷ booster ÷ pedal ratio; above the booster's knee only the foot adds.";
     p.v.source =
-        "Statics; comfortable 15 to 30 N for each 0.1 g, 500 N a strong foot: common practice. UN R13-H asks 6.43 m/s² of 500 N, from "
+        "Statics; comfortable 15 to 30 N for each 0.1 g, 500 N a strong driver: common practice. UN R13-H asks 6.43 m/s² of 500 N, from "
         "memory: a yardstick, no approval.";
     p.judged([&](double force) {
         const double z = limitOf(study.of<Balance>().after);
@@ -102,7 +102,7 @@ void addEffort(Study& study)
         }).value.value_or(0);
         if (made < stopping::yardstick::service) {
             p.v.level = Level::Stop;
-            p.v.reason = fmt::format("{} make only {}: too weak a brake for any foot{}", p.say(greatest, style::force),
+            p.v.reason = fmt::format("{} make only {}: too weak a brake for any driver{}", p.say(greatest, style::force),
                 p.say(made, style::deceleration), before);
         } else if (p.v.figure.worstCase >= force) {
             // So wide an interval is no figure.
@@ -113,7 +113,7 @@ void addEffort(Study& study)
             p.v.level = Level::Caution;
             p.v.reason =
                 fmt::format("{} ±{} to use the tyres up: {}{}", p.say(force, style::force), p.say(p.v.figure.worstCase, style::force),
-                    force > greatest ? "more than a strong foot has" : "at worst more than a strong foot has", before);
+                    force > greatest ? "more than a strong driver presses" : "at worst more than a strong driver presses", before);
         } else if (force > firm || force < light) {
             p.v.level = Level::Caution;
             p.v.reason = fmt::format("{} to use the tyres up: {}, comfortable is {} to {}{}", p.say(force, style::force),

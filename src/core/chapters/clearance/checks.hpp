@@ -11,13 +11,13 @@ inline constexpr Check insetGap { .name = "inset-gap", .title = "Gap to weights 
     .holds = Holds::AllCuts, .road = Road::UnlessThickerPads };
 inline constexpr Check spokeGap { .name = "spoke-gap", .title = "Gap to the spokes", .decides = Decides::FitNeeded,
     .holds = Holds::AllCuts, .awaited = Awaited::OnDiscs, .road = Road::UnlessThickerPads };
-inline constexpr Check bridgeGap { .name = "bridge-gap", .title = "Bridge over the hot rotor", .decides = Decides::Fit,
+inline constexpr Check bridgeGap { .name = "bridge-gap", .title = "Rotor to caliper bridge (hot)", .decides = Decides::Fit,
     .holds = Holds::AllCuts, .road = Road::Proves };
 inline constexpr Check faceGap { .name = "face-gap", .title = "Rotor in the caliper's slot", .decides = Decides::Fit,
     .holds = Holds::AllCuts, .road = Road::Proves };
-inline constexpr Check hatGap { .name = "hat-gap", .title = "Caliper over the hat", .decides = Decides::Fit, .shown = "behind",
+inline constexpr Check hatGap { .name = "hat-gap", .title = "Caliper to hat", .decides = Decides::Fit, .shown = "behind",
     .holds = Holds::AllCuts, .road = Road::Proves };
-inline constexpr Check bracketGap { .name = "bracket-gap", .title = "Bracket beside the rotor", .decides = Decides::Fit,
+inline constexpr Check bracketGap { .name = "bracket-gap", .title = "Bracket to rotor", .decides = Decides::Fit,
     .holds = Holds::AllCuts, .road = Road::Proves };
 inline constexpr Check bracketEdge { .name = "bracket-edge", .title = "Bracket's edge in the wheel", .decides = Decides::Fit, .road = Road::Proves };
 inline constexpr Check padEdge { .name = "pad-edge", .title = "Pad on the friction ring", .decides = Decides::Fit,
@@ -27,7 +27,7 @@ inline constexpr Check studs { .name = "studs", .title = "Studs", .decides = Dec
 inline constexpr Check nutSeat { .name = "nut-seat", .title = "Nuts on their seats", .decides = Decides::Fit, .shown = "studs",
     .holds = Holds::AllCuts, .road = Road::Proves };
 inline constexpr Check boltEnd { .name = "bolt-end", .title = "Ends of the wheel bolts", .decides = Decides::Fit, .holds = Holds::AllCuts, .road = Road::Proves };
-inline constexpr Check wheelPlace { .name = "wheel-place", .title = "Where the wheel stands", .decides = Decides::Fit, .shown = "studs",
+inline constexpr Check wheelPlace { .name = "wheel-place", .title = "Wheel position", .decides = Decides::Fit, .shown = "studs",
     .holds = Holds::AllCuts, .road = Road::Proves };
 inline constexpr Check nutBottom { .name = "nut-bottom", .title = "Studs in closed nuts", .decides = Decides::Fit, .road = Road::Proves };
 inline constexpr Check pilot { .name = "pilot", .title = "Pilot left for the wheel", .decides = Decides::Fit, .shown = "studs", .road = Road::Proves };
@@ -36,7 +36,7 @@ inline constexpr Check fenderRoom { .name = "fender-room", .title = "Tyre to fen
 inline constexpr Check innerRoom { .name = "inner-room", .title = "Tyre to strut", .decides = Decides::Fit, .shown = "studs", .road = Road::Proves };
 inline constexpr Check keepOut { .name = "keep-out-#", .title = "Room to what stands still", .decides = Decides::Fit, .shown = "behind",
     .holds = Holds::TrimmingTheShield, .road = Road::UnlessThickerPads };
-inline constexpr Check shield { .name = "shield", .title = "Rotor inside the dust shield", .decides = Decides::Fit, .shown = "behind", .road = Road::Proves };
+inline constexpr Check shield { .name = "shield", .title = "Rotor to dust shield", .decides = Decides::Fit, .shown = "behind", .road = Road::Proves };
 inline constexpr Check bleeder { .name = "bleeder", .title = "Bleeder at the top", .decides = Decides::Fit, .shown = "outboard", .road = Road::Proves };
 inline constexpr Check pistonOrder { .name = "piston-order", .title = "Small piston at the rotor's entry", .decides = Decides::Fit,
     .shown = "outboard", .road = Road::Proves };

@@ -12,6 +12,19 @@
 #include <cmath>
 
 namespace deepstop {
+
+namespace clearance {
+
+const Reading* spunGap(const Spun& spun, WheelGap which, const Wheel& wheel)
+{
+    if (spun.wheel != wheel.id)
+        return nullptr;
+    const Reading& gap = which == WheelGap::Barrel ? spun.barrel : which == WheelGap::Spokes ? spun.spokes : spun.insets;
+    return gap.value ? &gap : nullptr;
+}
+
+} // namespace clearance
+
 namespace {
 
 /// A copy of `corner` with a plausible length wherever nobody has read one, for drawing only; says which were filled.
@@ -218,15 +231,6 @@ struct Which {
     }
 };
 
-/// The gap as it was read with this wheel on and spun; null where nobody did.
-const Reading* spunGap(const Spun& spun, WheelGap which, const Wheel& wheel)
-{
-    if (spun.wheel != wheel.id)
-        return nullptr;
-    const Reading& gap = which == WheelGap::Barrel ? spun.barrel : which == WheelGap::Spokes ? spun.spokes : spun.insets;
-    return gap.value ? &gap : nullptr;
-}
-
 /// What was read directly outranks what is worked out from dimensions; a wheel that was not turned all the way, or not at the locks of an axle
 /// that steers, proves no more than where it stood.
 Figure readGap(const Reading& gap, const Spun& spun, Axle axle)
@@ -246,7 +250,7 @@ Figure readGap(const Reading& gap, const Spun& spun, Axle axle)
 Figure gapAt(const Study& study, const Which& of, WheelGap which, const Corner& corner, const Wheel& wheel)
 {
     const Spun& spun = corner.at(of.side).spun;
-    if (const Reading* read = spunGap(spun, which, wheel))
+    if (const Reading* read = clearance::spunGap(spun, which, wheel))
         return study.recall(fmt::format("gap {}, {}, spun", static_cast<int>(which), of.name()), [&] { return readGap(*read, spun, of.axle); });
     return study.recall(fmt::format("gap {}, {}", static_cast<int>(which), of.name()), [&] {
         return figures::wheelGapOf(

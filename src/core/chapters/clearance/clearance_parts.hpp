@@ -9,6 +9,9 @@ struct Cure;
 
 namespace deepstop::clearance {
 
+/// The gap as it was read with this wheel on and spun; null where nobody did.
+[[nodiscard]] const Reading* spunGap(const Spun& spun, WheelGap which, const Wheel& wheel);
+
 void addRoomVerdicts(Study& study, Axle axle);
 /// Studs, nuts, pilot, spacer trial, and where the wheel then stands.
 void addSeatVerdicts(Study& study, Axle axle);

@@ -94,12 +94,12 @@ private:
         });
         if (study_.remedies == Remedies::Sought && wanting)
             cures = study_.recall("cures, " + judge::wordFor(axle_), [&] { return curesOf(study_, axle_); });
-        const auto what = drums_ ? "drum" : "caliper";
-        wheelGap(WheelGap::Barrel, checks::barrelGap, fmt::format("Barrel over the {}", what), "stations along the barrel's inside", cures);
+        const auto what = drums_ ? "Drum" : "Caliper";
+        wheelGap(WheelGap::Barrel, checks::barrelGap, fmt::format("{} to wheel barrel", what), "stations along the barrel's inside", cures);
         if (!result_.wheel->insets.empty())
-            wheelGap(WheelGap::Insets, checks::insetGap, fmt::format("Weights and valve over the {}", what),
+            wheelGap(WheelGap::Insets, checks::insetGap, fmt::format("{} to balance weights and valve", what),
                 "stations of the barrel under the weights and valve", cures);
-        wheelGap(WheelGap::Spokes, checks::spokeGap, fmt::format("Spokes outboard of the {}", what),
+        wheelGap(WheelGap::Spokes, checks::spokeGap, fmt::format("{} to spokes", what),
             "stations along the back of the spokes", cures);
     }
 
@@ -114,7 +114,7 @@ private:
             v.lacksInWords.push_back(stations + " of " + result_.wheel->name + " where the caliper is");
         gap(v, room.wanted);
         const Spun& spun = sides_.at(gapAt.side.value_or(Side::Left)).corner->at(gapAt.side.value_or(Side::Left)).spun;
-        if (spun.wheel == result_.wheel->id && v.figure.restsOn.size() == 1) {
+        if (v.figure.value && spunGap(spun, which, *result_.wheel)) {
             v.reason = fmt::format("Wheel on and spun: {}", v.level == Level::Hits && *v.figure.value < 0
                     ? fmt::format("touches, {} too far in", say(-*v.figure.value))
                     : v.reason);
@@ -143,7 +143,7 @@ private:
             "counts as the smaller and a spoke as the nearer of both, unless both are marked as ends of a bend; an overlap is taken along "
             "the radius at the barrel, along the axle at the spokes. The worse side of the car speaks. Worst case: every reading at its "
             "limit.";
-        v.source = "Plane geometry; wanted gap and how far apart stations may lie: common practice, under Wanted.";
+        v.source = "Plane geometry; wanted gap and how far apart stations may lie: common practice, under Limits.";
         v.caution = turnByHand;
         if (which == WheelGap::Barrel && result_.wheel->balanceWeights != YesNo::No && result_.wheel->insets.empty())
             v.caution += " Balance weights and the valve stand inside the barrel too: enter them under Wheel, or say that there are none.";
@@ -168,7 +168,7 @@ private:
             return s(corner_.caliper.bridgeGap) + figures::lift(s, corner_, side)
                 - fit::growth(s(corner_.rotor.outerDiameter), hotRise(), expansion(s)) / 2;
         });
-        Verdict& v = start(checks::bridgeGap, "Bridge over the hot rotor", of.figure);
+        Verdict& v = start(checks::bridgeGap, "Rotor to caliper bridge (hot)", of.figure);
         gap(v, figures::setting(study_.build->wants.bridgeGap, &Wants::bridgeGap));
         nameSide(v, of);
         v.method =
@@ -200,7 +200,7 @@ private:
             "Half of slot less rotor thickness, less how far the slot stands off the rotor's middle, less the hot ring's coning, half "
             "of its growth and half of a floating ring's play. The worse side of the car speaks.";
         v.source = "Linear expansion of the ring's material (iron by EN 1561), from memory; coning, hot rise and wanted gap: common "
-                   "practice, under Wanted.";
+                   "practice, under Limits.";
     }
 
     /// Where shims push the plate towards the rotor, the thickest stack counts.
@@ -236,7 +236,7 @@ private:
         v.method =
             "Shortest distance from each point of the bracket's edge, at either face of it, to the wheel's inside, what stands into it, "
             "and the hot rotor.";
-        v.source = "Plane geometry; wanted gap: common practice, under Wanted.";
+        v.source = "Plane geometry; wanted gap: common practice, under Limits.";
         v.caution = turnByHand;
     }
 
@@ -246,7 +246,7 @@ private:
         const Bracket& plate = corner_.bracket;
         if (plate.name.empty() && !plate.thickness.value && !plate.knuckleSpacing.value)
             return;
-        Verdict& v = start(checks::bracketGap, "Bracket beside the rotor", [&](Sample& s) {
+        Verdict& v = start(checks::bracketGap, "Bracket to rotor", [&](Sample& s) {
             const double shims = shimsOutboard(s);
             // Of a radial mount the studs stand in the plate's edge, and nothing of them faces the rotor.
             const double atCaliper = corner_.mount.kind == MountKind::Radial ? 0 : s(plate.proudCaliper);
@@ -258,7 +258,7 @@ private:
         v.method =
             "Rotor's inboard face less the outboard face of the plate, which lies on the lugs, less what stands proud of it and the hot "
             "ring's coning.";
-        v.source = "Plane geometry; coning and wanted gap: common practice, under Wanted.";
+        v.source = "Plane geometry; coning and wanted gap: common practice, under Limits.";
         v.caution = "A bracket or a bolt's head that reaches the rotor is cut away by it. Turn the rotor by hand with everything tight.";
     }
 
@@ -273,7 +273,7 @@ private:
             return figures::hatGap(s, corner_, side)
                 - fit::growth(s(corner_.rotor.hatOuterDiameter), hatRise, solid.expansionOver(hatRise)) / 2;
         });
-        Verdict& v = start(checks::hatGap, "Caliper over the hat", of.figure);
+        Verdict& v = start(checks::hatGap, "Caliper to hat", of.figure);
         gap(v, figures::setting(study_.build->wants.hatGap, &Wants::hatGap));
         nameSide(v, of);
         v.method = "Rotor's radius less the caliper's reach and the hat's radius, beside the hat, less the hat's growth at half the ring's "
@@ -299,7 +299,7 @@ private:
         if (const auto& room = result_.keepOuts[i]; room && v.figure.value && v.level != Level::Clear)
             v.reason += ". Nearest is " + room->wheelPart;
         v.method = "Shortest distance from the place to the wheel's inside, what stands into it, and the hot rotor with its hat.";
-        v.source = "Plane geometry; wanted gaps: common practice, under Wanted.";
+        v.source = "Plane geometry; wanted gaps: common practice, under Limits.";
         v.caution = hose ? "A hose that rubs bursts. Look at it at full lock both ways, at droop and at bump." : std::string(turnByHand);
     }
 
@@ -309,7 +309,7 @@ private:
             return;
         const auto margin = [this] { return figures::setting(study_.build->wants.shieldGap, &Wants::shieldGap); };
         // Room between the hot rotor and the nearest of rim and plate.
-        Verdict& v = start(checks::shield, "Rotor inside the dust shield", [&](Sample& s) {
+        Verdict& v = start(checks::shield, "Rotor to dust shield", [&](Sample& s) {
             const double face = -figures::inboardFace(s, corner_);
             const double edge = (s(corner_.rotor.outerDiameter) + fit::growth(s(corner_.rotor.outerDiameter), hotRise(), expansion(s))) / 2;
             const double plate = s(hub_.shieldDepth) - face;
@@ -319,7 +319,7 @@ private:
         gap(v, margin());
         v.method = "Plate of the shield less the rotor's inboard face; rim of the shield less the hot rotor's radius where the rim reaches "
                    "over the rotor.";
-        v.source = "Plane geometry; margin: common practice, under Wanted.";
+        v.source = "Plane geometry; margin: common practice, under Limits.";
         v.caution = "Trimming a shield cannot be undone: not before caliper, rotor and wheel are proven. Keep the part that spaces or "
                     "covers the parking brake.";
         // Metal that can be taken away is no obstacle to the kit, but the car must not turn a wheel before it is.

@@ -240,7 +240,7 @@ private:
         v.method =
             "Height of the hub's pilot less ring, hat or drum and spacer, and less the chamfers of pilot and bore; wheel's bore less "
             "the pilot's diameter.";
-        v.source = "Wanted length: common practice, under Wanted.";
+        v.source = "Wanted length: common practice, under Limits.";
         v.caution = "A wheel that hangs on its studs alone runs out and shakes.";
         if (judge::unproven(study_, v))
             return;
@@ -283,7 +283,7 @@ private:
         const double step = figures::setting(wants_.spacerStep, &Wants::spacerStep);
         v.method = "The stack behind the wheel that just lets it turn, and the wanted gap on top of it unless the stack gave that already; "
                    "rounded up to "
-                   "a spacer that can be bought, or turned in the steps set under Wanted.";
+                   "a spacer that can be bought, or turned in the steps set under Limits.";
         v.source = "Common practice; sizes to buy: 3, 5, 8, 10, 12, 15, 20, 25 mm.";
         v.caution = "Washers are for turning by hand only. Never drive on a stack.";
         if (judge::unproven(study_, v))
@@ -336,7 +336,7 @@ private:
     {
         const Corner& was = *found_.corner;
         const Wheel& wheelBefore = *found_.wheel;
-        Verdict& v = start(checks::wheelPlace, "Where the wheel stands", evaluate([&](Sample& s) {
+        Verdict& v = start(checks::wheelPlace, "Wheel position", evaluate([&](Sample& s) {
             // The same wheel stands in both, and cancels.
             if (&wheel_ == &wheelBefore)
                 return figures::wheelFace(s, corner_) - figures::wheelFace(s, was);

@@ -157,7 +157,7 @@ private:
     {
         const auto metal = metalOf(joint_.threadIn);
         Verdict& v = start(
-            checks::jointThread, "thread held", evaluate([&](Sample& s) { return joints::fitOf(stack(s, true)).engaged; }), style::gap);
+            checks::jointThread, "thread engagement", evaluate([&](Sample& s) { return joints::fitOf(stack(s, true)).engaged; }), style::gap);
         v.method = "Bolt under its head less grip and the thicker stack of shims, less one pitch of lead; at most the thread there is. "
                    "Wanted: 1.0 bolt diameter in steel, 1.5 in iron, 2.0 in aluminium.";
         lack(v, !thread_, "thread");
@@ -186,7 +186,7 @@ private:
 
     void room()
     {
-        Verdict& v = start(checks::jointEnd, joint_.roomBehind.value ? "bolt's end" : "bolt in its blind hole",
+        Verdict& v = start(checks::jointEnd, joint_.roomBehind.value ? "bolt protrusion" : "bolt bottoming",
             evaluate([&](Sample& s) { return joints::fitOf(stack(s, false)).roomLeft; }), style::gap);
         v.method =
             "Clearance behind the thread less how far the bolt stands out of it, with the thinner stack of shims; a blind hole has no "
@@ -216,7 +216,7 @@ private:
     /// A bolt that lands on the end of its shank clamps nothing.
     void shank()
     {
-        Verdict& v = start(checks::jointShank, "shank within the grip",
+        Verdict& v = start(checks::jointShank, "shank length",
             evaluate([&](Sample& s) { return s(joint_.grip) + shims(s, false) - s(joint_.shank); }), style::gap);
         v.method = "Grip with the thinnest stack of shims less the bolt's shank without thread.";
         v.caution = "A bolt that lands on its shank feels tight and clamps nothing.";
@@ -429,7 +429,7 @@ private:
         if (!joint_.mountRadius.value && (said || &joint_ != &corner_.joints.front()))
             return;
         const double friction = frictionOf(joint_);
-        Verdict& v = start(checks::jointSlip, "held against the brake",
+        Verdict& v = start(checks::jointSlip, "slip under braking",
             evaluate([&](Sample& s) { return friction * preload(s) / carried(s, study_.after, joint_); }), style::number);
         v.method = fmt::format("Friction {:g} × preload of a bolt over what it has to carry. {} The largest brake torque is what a foot in "
                                "panic presses at the pads' highest friction, or what the tyre can turn and the wheel's own inertia as it "

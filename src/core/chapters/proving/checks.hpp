@@ -5,11 +5,11 @@
 
 namespace deepstop::checks {
 
-inline constexpr Check saves { .name = "stop/saves", .title = "What it saves, cold and hot", .of = CheckOf::Car, .shown = "prediction" };
+inline constexpr Check saves { .name = "stop/saves", .title = "Stopping distance gained, cold and hot", .of = CheckOf::Car, .shown = "prediction" };
 inline constexpr Check proven { .name = "stop/proven", .title = "Before against after, as measured", .of = CheckOf::Car, .shown = "runs" };
 inline constexpr Check measuredStop { .name = "stop/measured-#", .title = "Measured stop", .of = CheckOf::Car };
-inline constexpr Check fades { .name = "stop/fades-#", .title = "Until it fades", .of = CheckOf::Car, .shown = "fade" };
-inline constexpr Check fadeModel { .name = "stop/fade-model-#", .title = "Measured fade over predicted", .of = CheckOf::Car,
+inline constexpr Check fades { .name = "stop/fades-#", .title = "Repeated stops", .of = CheckOf::Car, .shown = "fade" };
+inline constexpr Check fadeModel { .name = "stop/fade-model-#", .title = "Fade: measured / predicted", .of = CheckOf::Car,
     .shown = "fade" };
 inline constexpr Check coldModel { .name = "stop/cold-model-#", .title = "Cold stops: measured / predicted", .of = CheckOf::Car,
     .shown = "runs" };

@@ -1,0 +1,51 @@
+/// One word for one thing: what was once said otherwise on screen and paper does not come back.
+
+#include "core/support.hpp"
+
+#include "files/disk.hpp"
+
+#include <QTest>
+
+#include <filesystem>
+
+using namespace deepstop;
+
+class WordsTest : public QObject {
+    Q_OBJECT
+private slots:
+    /// Old words of screen and paper stand in no text of the program: neither in a string of the code nor in the handbook.
+    void oldWordsAreGone()
+    {
+        static const std::vector<std::string> old { "What the rear axle does", "Adhesion beside the yardstick", "Effort on the pedal",
+            "Travel of the pedal", "What it saves, cold and hot", "Until it fades", "Measured fade over predicted", "Where the wheel stands",
+            "Bridge over the hot rotor", "Caliper over the hat", "Rotor inside the dust shield", "Bracket beside the rotor",
+            "Barrel over the", "Spokes outboard of the", "Weights and valve over the", "caliper square to the rotor", "held against the brake",
+            "shank within the grip", "thread held", "What this builder wants", "under Wanted", "From the foot", "What the foot feels",
+            "a strong foot", "gives up first", "What gives, at 70", "Firmest foot", "Give of a pad", "Write today down", "Read the wear",
+            "Let it run", "Back where I began", "ring floats by", "give or take", "none of its words", "not listening", "it waits for",
+            "opened although", "too little too long" };
+        const std::filesystem::path top = DEEPSTOP_SOURCE;
+        std::size_t files = 0;
+        for (const char* folder : { "src", "docs" })
+            for (const auto& entry : std::filesystem::recursive_directory_iterator(top / folder)) {
+                const auto path = entry.path();
+                const bool code = path.extension() == ".cpp" || path.extension() == ".hpp";
+                if (!code && path.extension() != ".md")
+                    continue;
+                ++files;
+                const std::string text = deepstop::files::readFile(path);
+                for (const auto& word : old)
+                    for (auto at = text.find(word); at != std::string::npos; at = text.find(word, at + 1)) {
+                        const auto begin = text.rfind('\n', at) + 1;
+                        const std::string before = text.substr(begin, at - begin);
+                        // Comments of the code are another matter.
+                        QVERIFY2(code && before.find("//") != std::string::npos,
+                            (std::filesystem::relative(path, top).string() + ": " + before + word).c_str());
+                    }
+            }
+        QVERIFY(files > 300);
+    }
+};
+
+DEEPSTOP_TEST(WordsTest)
+#include "words_test.moc"
