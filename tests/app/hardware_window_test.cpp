@@ -115,6 +115,37 @@ private slots:
         QCOMPARE(s.verdict("rear-left/axial").level, Level::Unproven);
     }
 
+    /// A class that stands in no table: chosen, its maker's proof stress typed; and whether it is the car maker's own joint.
+    void aJointOfItsOwnClassIsTyped()
+    {
+        AtCentring s;
+        s.page->setPlace(s.page->placeCount() - 3);
+        const auto choose = [&](const std::string& pointer, const QString& word) {
+            for (auto* each : s.page->view()->findChildren<FactField*>())
+                if (each->pointer() == pointer && each->isVisible()) {
+                    each->editor()->setFocus(Qt::TabFocusReason);
+                    QTest::keyClicks(each->editor(), word);
+                    QTest::keyClick(each->editor(), Qt::Key_Return);
+                    return true;
+                }
+            return false;
+        };
+        QVERIFY(choose(corner + "/joints/0/class", "other"));
+        s.waited();
+        QCOMPARE(s.verdict("front/joint-1-torque").level, Level::Unproven);
+        auto* stress = s.field(corner + "/joints/0/proof_stress_mpa");
+        QVERIFY(stress);
+        stress->setFocus();
+        s.type(stress, "1150 ±10");
+        QTest::keyClick(stress, Qt::Key_Return);
+        s.waited();
+        QVERIFY(near(*s.build().setups[1].front->joints[0].proofStress.value, 1150e6, 1e-12));
+        QVERIFY2(s.verdict("front/joint-1-torque").reason.find("% of proof") != std::string::npos, s.verdict("front/joint-1-torque").reason.c_str());
+        QVERIFY(choose(corner + "/joints/0/car_makers", "y"));
+        s.waited();
+        QVERIFY(s.build().setups[1].front->joints[0].carMakers == YesNo::Yes);
+    }
+
     void aJointIsTypedAndJudged()
     {
         AtCentring s;

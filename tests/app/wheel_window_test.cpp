@@ -1,5 +1,6 @@
 /// The wheel room driven as its users drive it: dragging, measuring by the plan, cures, templates.
 
+#include "drawing/fact_field.hpp"
 #include "app/shown.hpp"
 #include "print/page_painter.hpp"
 #include "print/template_window.hpp"
@@ -211,6 +212,48 @@ private slots:
         s.type(field, "2");
         QTest::keyClick(field, Qt::Key_Return);
         QCOMPARE(s.verdict("front/barrel-gap").level, Level::Clear);
+    }
+
+    /// A wheel that was spun: both sides typed and chosen by keys, and the gap is what was read; a spacer put on since makes it an estimate.
+    void aSpunWheelIsTyped()
+    {
+        InWheelRoom s(WheelPage::Spun);
+        const auto choose = [&](const std::string& pointer) {
+            for (auto* each : s.page->view()->findChildren<FactField*>())
+                if (each->pointer() == pointer && each->isVisible()) {
+                    each->editor()->setFocus(Qt::TabFocusReason);
+                    QTest::keyClick(each->editor(), Qt::Key_Y);
+                    QTest::keyClick(each->editor(), Qt::Key_Return);
+                    return true;
+                }
+            return false;
+        };
+        for (const std::string side : { "/left", "/right" }) {
+            s.enter(corner + side + "/spun/barrel_mm", "3.6 ±0.1");
+            s.enter(corner + side + "/spun/spokes_mm", "-0.5 ±0.1");
+            s.enter(corner + side + "/spun/weights_mm", "8 ±0.2");
+            QVERIFY(choose(corner + side + "/spun/whole_turn"));
+            QVERIFY(choose(corner + side + "/spun/at_locks"));
+        }
+        s.waited();
+        const Fitted& left = s.build().setups[1].front->left;
+        QVERIFY(left.spun.wheel == s.build().setups[1].front->wheel && left.spun.wholeTurn == YesNo::Yes && left.spun.atLocks == YesNo::Yes);
+        QCOMPARE(s.verdict("front/barrel-gap").level, Level::Clear);
+        QVERIFY2(s.verdict("front/barrel-gap").reason.find("Wheel on and spun") != std::string::npos, s.verdict("front/barrel-gap").reason.c_str());
+        QCOMPARE(s.verdict("front/spoke-gap").level, Level::Hits);
+        s.page->setPlace(WheelPage::Studs);
+        s.waited();
+        s.enter(corner + "/spacer_mm", "5");
+        s.waited();
+        QCOMPARE(s.build().setups[1].front->left.spun.changed, std::string("spacer"));
+        QCOMPARE(s.verdict("front/barrel-gap").level, Level::Unproven);
+        s.page->setPlace(WheelPage::Spun);
+        s.waited();
+        QVERIFY(std::ranges::any_of(s.page->view()->sheet().letters, [](const auto& l) { return l.text.contains("changed since: spacer"); }));
+        // Undone, it is a reading again.
+        s.window.document().undoStack().undo();
+        s.waited();
+        QVERIFY(s.build().setups[1].front->left.spun.changed.empty());
     }
 
     void everythingAboutTheStudsCanBeTyped()

@@ -2,6 +2,7 @@
 
 #include "core/support.hpp"
 #include "jobcard/jobcard.hpp"
+#include "jobcard/outfit.hpp"
 #include "report/sheets.hpp"
 
 #include <QTest>
@@ -231,6 +232,28 @@ private slots:
                 QVERIFY(&each > prop);
         const auto pages = report::sheetsOf(report::jobCard(s, card, "2026-06-01"), paper::a4());
         QVERIFY(!pages.empty() && pages.size() < 12);
+    }
+
+    /// Before the job: sizes by ISO 4014 and 4762 (from memory), the wrench's range from the torques on the card, the shims of the plan.
+    void toolsAreLaidOutWithTheirSizes()
+    {
+        const Study s = studied(job("front-kit-with-shims"));
+        const Outfit outfit = outfitOf(s, cardOf(s));
+        const auto has = [](const std::vector<std::string>& all, const char* part) {
+            return std::ranges::any_of(all, [&](const std::string& each) { return each.find(part) != std::string::npos; });
+        };
+        QVERIFY(has(outfit.sizes, "M14 × 1.5: spanner 21 mm (older heads 22), or key 12 mm") && has(outfit.sizes, "spanner 10 mm, or key 5 mm"));
+        QVERIFY(outfit.torques && near(outfit.torques->first, 11, 0.02) && near(outfit.torques->second, 180, 1e-9));
+        QVERIFY(has(outfit.used, "threadlocker") && has(outfit.used, "crush washers") && has(outfit.used, "600 ml"));
+        QVERIFY(has(outfit.shims, "front left: 1.50 mm"));
+        QVERIFY(has(outfit.tools, "torque wrench") && std::ranges::count(outfit.tools, std::string("torque wrench")) == 1);
+        QCOMPARE(headSizesOf(0.012)->spanner, 18);
+        QVERIFY(!headSizesOf(0.0111));
+        // Pads and hoses: half of the fluid, no shims.
+        const Study pads = studied(job("pads-and-hoses"));
+        const Outfit less = outfitOf(pads, cardOf(pads));
+        QVERIFY(has(less.used, "300 ml") && less.shims.empty() && !less.torques);
+        QVERIFY(report::htmlOf(report::jobCard(pads, cardOf(pads), "2026-06-01")).find("Shims: none.") != std::string::npos);
     }
 
     /// Steps of one's own stand where they were written in, are ticked like any, and survive the file.

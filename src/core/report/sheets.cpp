@@ -5,6 +5,8 @@
 #include "files/csv.hpp"
 #include "quantity/unit.hpp"
 
+#include "jobcard/outfit.hpp"
+
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
@@ -123,6 +125,31 @@ paper::Drawing sectionOf(const Study& study, Axle axle)
     return d;
 }
 
+namespace {
+
+/// What is laid out before the job begins.
+void addOutfit(Leaf& leaf, const Study& study, const jobcard::Outfit& outfit)
+{
+    const auto joined = [](const std::vector<std::string>& all, const char* between) {
+        std::string text;
+        for (const auto& each : all)
+            text += (text.empty() ? "" : between) + each;
+        return text;
+    };
+    leaf.heading("Laid out before the job");
+    leaf.text("Tools: " + joined(outfit.tools, ", ") + ".");
+    if (!outfit.sizes.empty())
+        leaf.text("Sizes: " + joined(outfit.sizes, "; ") + ".");
+    if (outfit.torques)
+        leaf.text(fmt::format("Torque wrench from {} to {}.", print(outfit.torques->first, style::torque, study.system),
+            print(outfit.torques->second, style::torque, study.system)));
+    if (!outfit.used.empty())
+        leaf.text("Used up: " + joined(outfit.used, ", ") + ".");
+    leaf.text("Shims: " + (outfit.shims.empty() ? std::string("none") : joined(outfit.shims, "; ")) + ".");
+}
+
+} // namespace
+
 Leaf jobCard(const Study& study, const jobcard::Card& card, const std::string& date)
 {
     Leaf leaf { "Job card", titleLine(study, date), {} };
@@ -137,6 +164,7 @@ Leaf jobCard(const Study& study, const jobcard::Card& card, const std::string& d
         leaf.text(fmt::format("{} steps about parts that stay are left out: this job does not need them. Take the inspection in to have them "
                               "printed.",
             card.folded()));
+    addOutfit(leaf, study, jobcard::outfitOf(study, card));
     std::optional<jobcard::Phase> phase;
     for (const jobcard::Step& s : card.steps) {
         if (!card.shows(s))
