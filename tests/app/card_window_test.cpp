@@ -125,7 +125,7 @@ private slots:
         s.waited();
         QVERIFY(causes->causes()->toPlainText().startsWith("Hard pedal"));
         QTest::keyClick(causes->symptoms(), Qt::Key_Down);
-        QVERIFY(causes->causes()->toPlainText().contains("Long or soft pedal") && causes->causes()->toPlainText().contains("air in a line"));
+        QVERIFY(causes->causes()->toPlainText().contains("Long or soft pedal") && causes->causes()->toPlainText().contains("Air in a line"));
         emit causes->causes()->anchorClicked(QUrl(QStringLiteral("reading:/setups/0/hydraulics/master_stroke_mm")));
         QTRY_VERIFY(s.window.page()->view()->field("/setups/0/hydraulics/master_stroke_mm"));
     }

@@ -41,6 +41,7 @@ SymptomWindow::SymptomWindow(Document& document, QWidget* parent)
         list_->addItem(string(symptom.title));
     list_->setAccessibleName(tr("Symptom"));
     list_->setMaximumWidth(190);
+    list_->setSpacing(3);
     text_->setAccessibleName(tr("Causes on this car, the most suspect first"));
     text_->setOpenLinks(false);
     auto* row = new QHBoxLayout(this);

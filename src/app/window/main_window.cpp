@@ -23,6 +23,7 @@
 #include <QDate>
 #include <QHBoxLayout>
 #include <QInputDialog>
+#include <QScrollArea>
 #include <QSettings>
 
 namespace deepstop::app {
@@ -96,7 +97,16 @@ MainWindow::MainWindow(QWidget* parent)
     column->addLayout(middle, 1);
     column->addWidget(instrumentBar_);
     column->addWidget(ledger_);
-    setCentralWidget(whole);
+    // On a screen too small for all of it, or with letters twice as large, it scrolls; what has the focus is seen.
+    auto* scroller = new QScrollArea(this);
+    scroller->setFrameShape(QFrame::NoFrame);
+    scroller->setWidgetResizable(true);
+    scroller->setWidget(whole);
+    setCentralWidget(scroller);
+    connect(qApp, &QApplication::focusChanged, scroller, [scroller, whole](QWidget*, QWidget* now) {
+        if (now && whole->isAncestorOf(now))
+            scroller->ensureWidgetVisible(now);
+    });
 
     connect(instrumentBar_, &InstrumentBar::take, this, &MainWindow::takeReading);
     connect(&library_, &LibraryStore::refused, this, [this](const QString& why) { notice_->say(why, true); });

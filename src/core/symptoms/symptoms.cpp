@@ -7,6 +7,7 @@
 #include "chapters/heat/checks.hpp"
 #include "chapters/parts/checks.hpp"
 #include "chapters/proving/checks.hpp"
+#include "quantity/text.hpp"
 #include "verdict/judge.hpp"
 
 #include <fmt/format.h>
@@ -76,7 +77,7 @@ const std::vector<Suspect>& suspects()
         { longPedal, "linings worn to a wedge, or shims that tilt the caliper", "Thickness of each lining at both ends", "lining left", In::Side,
             "lining_thickness_mm", On::Discs, &checks::tilt },
         { longPedal, "fluid that boils, or is old", "Long only when hot, good again when cold: change the fluid", "age of the fluid", In::Hydraulics,
-            "fluid_age_months", On::Car, &checks::firstLimit },
+            "fluid_age_months" },
         { longPedal, "worn linings draw the reservoir down", "Fluid between the marks, linings measured", "reservoir's volume", In::Hydraulics,
             "reservoir_cm3", On::Car, &checks::fluid },
 
@@ -134,7 +135,7 @@ const std::vector<Suspect>& suspects()
         { fades, "linings past their temperature", "Stop after stop until it fades; then thermometer on the rings", "ring temperature", In::Nowhere,
             {}, On::Car, &checks::firstLimit },
         { fades, "fluid that boils", "The pedal gets long with it, and comes back when cold", "age of the fluid", In::Hydraulics,
-            "fluid_age_months", On::Car, &checks::firstLimit },
+            "fluid_age_months" },
         { fades, "as measured, stop after stop", "Distances of the series, one by one", "stops of the series", In::Nowhere, {}, On::Car,
             &checks::fades },
         { fades, "a brake that drags and arrives hot", "Ring temperatures after a drive without braking: all alike and under 60 °C",
@@ -230,6 +231,7 @@ private:
         Cause c;
         const auto where = axle ? judge::wordFor(*axle) + ": " : std::string();
         c.cause = where + std::string(s.cause);
+        c.cause[0] = toUpper(c.cause[0]);
         c.test = s.test;
         c.reading = pointerOf(s, axle, side);
         c.gives = s.gives;
