@@ -234,6 +234,43 @@ private slots:
         QVERIFY(!pages.empty() && pages.size() < 12);
     }
 
+    /// Shims go in for good once the corner reads centred; until then the plan's are named, and a reason is wanted for others.
+    void shimsWaitUntilTheCornerIsCentred()
+    {
+        Build build = job("front-kit-with-shims");
+        const Step off = step(cardOf(studied(build)), "front/left/shims");
+        QVERIFY2(!off.open && off.gated && off.text.find("by the plan") != std::string::npos, off.text.c_str());
+        for (MockUp& m : build.mockUps) {
+            const double mean = (*m.innerTop.value + *m.outerTop.value) / 2;
+            for (Reading* gap : { &m.innerTop, &m.outerTop, &m.innerBottom, &m.outerBottom })
+                *gap = { mean, 0.01e-3, Known::Measured, "feeler gauge", {} };
+        }
+        const Step good = step(cardOf(studied(build)), "front/left/shims");
+        QVERIFY2(good.open && good.text.find("by the plan") == std::string::npos, good.text.c_str());
+        // A gap read again, off: shut again.
+        *build.mockUps[0].innerTop.value += 2e-3;
+        QVERIFY(!step(cardOf(studied(build)), "front/left/shims").open);
+    }
+
+    /// Corner by corner one side is whole before the other begins; the same steps, and what is of both or of the car stays in its place.
+    void oneCornerWholeBeforeTheOther()
+    {
+        Build build = job("front-kit-with-shims");
+        const Card together = cardOf(studied(build));
+        recordOf(build, build.setups[1].id).order = WorkOrder::CornerByCorner;
+        const Card apart = cardOf(studied(build));
+        QCOMPARE(apart.steps.size(), together.steps.size());
+        const auto place = [](const Card& card, const char* id) { return &step(card, id) - card.steps.data(); };
+        QVERIFY(place(together, "front/right/wheel-off") < place(together, "front/left/pads-in"));
+        QVERIFY(place(apart, "front/right/wheel-off") > place(apart, "front/left/pads-in"));
+        for (const char* id : { "car/stands", "car/prop-out", "front/left/line-open", "front/right/nuts" })
+            QCOMPARE(place(apart, id), place(together, id));
+        QVERIFY(near(apart.minutes, together.minutes, 1e-12));
+        const auto times = apart.times();
+        QVERIFY(near(times.fitting + times.measuring + times.driving, apart.minutes, 1e-12) && times.driving > 20 && times.measuring > 20);
+        QCOMPARE(files::parseBuild(files::writeBuild({ build, nullptr })).build, build);
+    }
+
     /// Before the job: sizes by ISO 4014 and 4762 (from memory), the wrench's range from the torques on the card, the shims of the plan.
     void toolsAreLaidOutWithTheirSizes()
     {

@@ -134,6 +134,9 @@ inline constexpr ChoiceTable<BleedMethod, 5> bleedMethod { { { "unknown", BleedM
     { "gravity", BleedMethod::Gravity } } };
 inline constexpr ChoiceTable<BleederFirst, 3> bleederFirst { { { "unknown", BleederFirst::Unknown }, { "outer", BleederFirst::Outer },
     { "inner", BleederFirst::Inner } } };
+inline constexpr ChoiceTable<WorkOrder, 3> workOrder { { { "unknown", WorkOrder::Unknown },
+    { "together", "both corners side by side", WorkOrder::Together },
+    { "corner_by_corner", "corner by corner", WorkOrder::CornerByCorner } } };
 inline constexpr ChoiceTable<Bedding, 5> bedding { { { "unknown", Bedding::Unknown },
     { "gently_on_the_street", "gently on the street", Bedding::Street },
     { "repeated_slow-downs", "repeated slow-downs", Bedding::SlowDowns }, { "warm_then_hard", "warm, then hard", Bedding::WarmThenHard },

@@ -78,6 +78,9 @@ enum class BleedMethod { Unknown, TwoPeople, Pressure, Vacuum, Gravity };
 enum class BleederFirst { Unknown, Outer, Inner };
 enum class Bedding { Unknown, Street, SlowDowns, WarmThenHard, Maker };
 
+/// Both corners of an axle side by side, or one whole corner first, the other standing as its pattern.
+enum class WorkOrder { Unknown, Together, CornerByCorner };
+
 /// A step that cannot be undone, opened before its checks were proven.
 struct Opening {
     std::string step;
@@ -102,6 +105,7 @@ struct JobCard {
     BleedMethod bleedMethod = BleedMethod::Unknown;
     BleederFirst bleederFirst = BleederFirst::Unknown;
     Bedding bedding = Bedding::Unknown;
+    WorkOrder order = WorkOrder::Unknown;
     YesNo inspection = YesNo::Unknown; ///< whether the steps that this job does not need were taken in
     std::vector<Tick> ticks;
     std::vector<Opening> openings;

@@ -89,6 +89,7 @@ void fields(V& v, T& c)
     v.choice("bedding", "bedding in", c.bedding, choices::bedding);
     v.list("ticks", "step", 2000, c.ticks);
     v.list("openings", "step opened early", 200, c.openings);
+    v.choice("work_order", "order of the work", c.order, choices::workOrder);
     v.choice("inspection", "inspection of what stays taken in", c.inspection, choices::yesNo);
     v.list("own_steps", "own step", 200, c.ownSteps);
 }

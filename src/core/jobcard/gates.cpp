@@ -162,6 +162,19 @@ int Card::shown() const
     return static_cast<int>(std::ranges::count_if(steps, [&](const Step& s) { return shows(s); }));
 }
 
+Card::Times Card::times() const
+{
+    Times times;
+    for (const Step& s : steps) {
+        if (!shows(s))
+            continue;
+        const bool drives = s.phase == Phase::BedIn || s.id == "car/walking";
+        const bool measures = s.phase == Phase::Record || !s.readings.empty();
+        (drives ? times.driving : measures ? times.measuring : times.fitting) += s.minutes;
+    }
+    return times;
+}
+
 int Card::folded() const { return static_cast<int>(steps.size()) - shown(); }
 
 Edit inspectionTakenIn(const std::string& setup, bool in)

@@ -50,6 +50,13 @@ struct Card {
     [[nodiscard]] bool shows(const Step& step) const { return !step.optional || inspection || step.state != Checked::Open; }
     [[nodiscard]] int shown() const; ///< how many steps are
     [[nodiscard]] int folded() const; ///< how many are not
+    /// Minutes of those on the card that are spent at the car, measuring, and driving.
+    struct Times {
+        double fitting = 0;
+        double measuring = 0;
+        double driving = 0;
+    };
+    [[nodiscard]] Times times() const;
     [[nodiscard]] const Step* step(const std::string& id) const;
     [[nodiscard]] int open() const; ///< steps still to be done
     [[nodiscard]] double minutesLeft() const; ///< of those

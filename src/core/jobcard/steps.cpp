@@ -40,6 +40,22 @@ Tick tickOf(const JobCard& record, const std::string& id)
     return left->state == Checked::Fine ? *right : *left;
 }
 
+/// One whole corner before the other: what is done at a wheel, from taking off to putting on, side by side. Everything else stays in its place.
+void orderByCorner(std::vector<Step>& steps)
+{
+    const auto atWheel = [](const Step& s) { return s.phase >= Phase::Strip && s.phase <= Phase::Assemble; };
+    const auto first = std::ranges::find_if(steps, atWheel);
+    const auto last = std::find_if_not(first, steps.end(), atWheel);
+    const auto cornerOf = [](const Step& s) { return s.id.substr(0, s.id.rfind('/')); };
+    std::vector<std::string> corners;
+    for (auto it = first; it != last; ++it)
+        if (std::ranges::find(corners, cornerOf(*it)) == corners.end())
+            corners.push_back(cornerOf(*it));
+    std::stable_sort(first, last, [&](const Step& a, const Step& b) {
+        return std::ranges::find(corners, cornerOf(a)) < std::ranges::find(corners, cornerOf(b));
+    });
+}
+
 /// Own steps stand behind the step they were written behind.
 void addOwn(std::vector<Step>& steps, const JobCard& record)
 {
@@ -108,6 +124,8 @@ Card cardOf(const Study& study)
             return card;
     card.steps = Writer(study).write();
     const JobCard& record = choicesOf(*study.build, study.after.setup->id);
+    if (record.order == WorkOrder::CornerByCorner)
+        orderByCorner(card.steps);
     addOwn(card.steps, record);
     card.inspection = record.inspection == YesNo::Yes;
     const auto times = timesOf(*study.build);

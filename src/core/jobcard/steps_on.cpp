@@ -1,6 +1,8 @@
 #include "jobcard/steps.hpp"
 
 #include "build/choices.hpp"
+#include "centring/drawer.hpp"
+#include "chapters/centring/centring_chapter.hpp"
 #include "chapters/centring/checks.hpp"
 #include "chapters/clearance/checks.hpp"
 #include "chapters/joints/checks.hpp"
@@ -114,11 +116,26 @@ void Writer::assemble()
                 fmt::format("The ring floats freely on its hat, {} along the axle", length(c.rotor.ringPlay, style::fine)),
                 pointerOf(study_.after, axle) + "/rotor/ring_play_mm", { {}, {}, {}, 2, !w.rotor });
         const Fitted& f = c.at(side);
-        if (f.shimTop.value || f.shimBottom.value)
-            add(Phase::Assemble, id + "/shims", corner,
-                fmt::format("Shims: {} at the top bolt, {} at the bottom bolt, none crushed or overlapping",
-                    length(f.shimTop, style::fine), length(f.shimBottom, style::fine)),
+        if (f.shimTop.value || f.shimBottom.value) {
+            const Verdict* centred = study_.verdict(checks::axial, { axle, side });
+            const auto& all = study_.of<Centring>().corners;
+            const auto own = std::ranges::find_if(all, [&](const CentringResult& r) { return r.axle == axle && r.side == side; });
+            const bool good = centred && isFine(centred->level);
+            // Those that are in, while they centre it; else those of the plan, to be read again.
+            const std::string plan = !good && own != all.end() && own->plan
+                ? fmt::format(". They do not centre it: by the plan {} at the top bolt, {} at the bottom bolt, then the gaps read again",
+                    centring::pileText(own->plan->top.shims, study_.system), centring::pileText(own->plan->bottom.shims, study_.system))
+                : std::string();
+            Step& s = add(Phase::Assemble, id + "/shims", corner,
+                fmt::format("Shims: {} at the top bolt, {} at the bottom bolt, none crushed or overlapping{}", length(f.shimTop, style::fine),
+                    length(f.shimBottom, style::fine), plan),
                 idOf(checks::axial, { axle, side }), { {}, "micrometer", {}, 4, !w.mockedUp() });
+            if (centred && !good) {
+                s.gated = true;
+                s.waits.push_back(fmt::format("{}: {}", centred->title, deepstop::nameOf(centred->level)));
+                s.open = false;
+            }
+        }
         if (w.any())
             joints(false);
         if (hub(axle).speedSensor != YesNo::No)

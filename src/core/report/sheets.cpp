@@ -157,9 +157,11 @@ Leaf jobCard(const Study& study, const jobcard::Card& card, const std::string& d
         leaf.text("Nothing is to be fitted: choose a setup that brings brakes of its own.");
         return leaf;
     }
-    leaf.text(fmt::format("About {:.1f} hours for one person{}; {} steps, {} of them open. Times come from what was logged before, else "
-                          "from common practice.",
-        card.minutes / 60, card.people > 1 ? ", two people while bleeding" : "", card.shown(), card.open()));
+    const auto times = card.times();
+    leaf.text(fmt::format("About {:.1f} hours for one person{}: {:.1f} fitting, {:.1f} measuring, {:.1f} driving; {} steps, {} of them open. "
+                          "Times come from what was logged before, else from common practice.",
+        card.minutes / 60, card.people > 1 ? ", two people while bleeding" : "", times.fitting / 60, times.measuring / 60, times.driving / 60,
+        card.shown(), card.open()));
     if (card.folded() > 0)
         leaf.text(fmt::format("{} steps about parts that stay are left out: this job does not need them. Take the inspection in to have them "
                               "printed.",

@@ -221,6 +221,10 @@ void CardPage::askReason(const std::string& step)
     document().drafts().settle(reason_->objectName());
     reason_->setFocus(Qt::OtherFocusReason);
     const auto* s = card_.step(step);
+    if (s && s->phase == jobcard::Phase::Assemble) {
+        emit refused(tr("This corner does not read centred. Put the plan's shims in and read the gaps again, or say below why these stay."));
+        return;
+    }
     emit refused(s && s->irreversible
             ? tr("This cannot be undone, and what it rests on is not proven. Prove it, or say below why it is opened all the same.")
             : tr("The kit has not been tried on both sides: with its line closed the car still drives. Try it, or say below why the line is "

@@ -144,6 +144,12 @@ Sheet choicesSheet(const Study& study)
     sheet.fact(at + "/bleed_method", QObject::tr("by"), { 210, y }, 120, begun);
     sheet.fact(at + "/bleeder_first", QObject::tr("bleeder opened first"), { 350, y }, 120, begun);
     sheet.fact(at + "/bedding", QObject::tr("bedding in"), { 490, y }, 190, begun);
+    y += 54;
+    sheet.fact(at + "/work_order", QObject::tr("order of the work"), { 0, y }, 190, begun);
+    sheet.letter({ 210, y + 24 },
+        choices.order == WorkOrder::CornerByCorner ? QObject::tr("One corner whole: the other stands as its pattern. Cuts still wait for both.")
+                                                   : QObject::tr("Both corners side by side: each tool is taken up once. The default."),
+        13, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
     y += 66;
     const auto say = [&](const QString& text, double pixels, const QColor& colour, double left = 0) {
         for (const QString& line : broken(text, pixels, 740 - left)) {
