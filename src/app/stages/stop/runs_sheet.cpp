@@ -204,13 +204,12 @@ Sheet runsSheet(const Study& study, std::optional<std::size_t> session)
             proven->level, { 115, 206 }, { 115, 206 }, { 115, 206 } });
     for (const int number : { 1, 2 })
         if (const Verdict* v = study.verdict(checks::coldModel, { .number = number })) {
-            const QPointF at(number == 1 ? 350 : 580, 206);
-            const QString whose = !two ? QString() : number == 1 ? QObject::tr("before: ") : QObject::tr("after: ");
+            // Under what its strip is called.
+            const QPointF at(66, !two ? 116 : number == 1 ? 77 : 154);
             sheet.callouts.push_back({ v->id,
-                whose
-                    + (v->level == Level::Good          ? QObject::tr("as predicted")
-                            : v->level == Level::Caution ? QObject::tr("not as predicted")
-                                                         : QObject::tr("prediction not compared")),
+                v->level == Level::Good          ? QObject::tr("as predicted")
+                    : v->level == Level::Caution ? QObject::tr("not as predicted")
+                                                 : QObject::tr("not compared"),
                 v->level, at, at, at });
         }
     addRows(sheet, study, session, 226);
