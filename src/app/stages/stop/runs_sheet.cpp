@@ -205,7 +205,7 @@ Sheet runsSheet(const Study& study, std::optional<std::size_t> session)
     for (const int number : { 1, 2 })
         if (const Verdict* v = study.verdict(checks::coldModel, { .number = number })) {
             // Under what its strip is called.
-            const QPointF at(66, !two ? 116 : number == 1 ? 77 : 154);
+            const QPointF at(66, !two ? 116 : number == 1 ? 75 : 153);
             sheet.callouts.push_back({ v->id,
                 v->level == Level::Good          ? QObject::tr("as predicted")
                     : v->level == Level::Caution ? QObject::tr("not as predicted")
