@@ -103,7 +103,14 @@ void widen(Figure& figure, const CentringResult& r, const std::function<double(S
 {
     for (const MockUp* m : r.all) {
         Sample s;
-        const double alone = sum(s, { m });
+        // Where one of its readings is missing, the others of it still tell: that one is taken from the other mock-ups.
+        MockUp filled = *m;
+        for (Reading MockUp::*which : { &MockUp::innerTop, &MockUp::outerTop, &MockUp::innerBottom, &MockUp::outerBottom,
+                 &MockUp::gapSpacing, &MockUp::padEdgeTop, &MockUp::padEdgeBottom })
+            if (!(filled.*which).value)
+                if (const double mean = meanOf(s, r.all, which); std::isfinite(mean))
+                    (filled.*which).value = mean;
+        const double alone = sum(s, { &filled });
         if (figure.value && std::isfinite(alone)) {
             figure.worstCase = std::max(figure.worstCase, std::abs(alone - *figure.value));
             figure.rootSumSquare = std::max(figure.rootSumSquare, std::abs(alone - *figure.value));

@@ -167,6 +167,13 @@ Figure mostDeceleration(const Build& build, const TestSession& session, const Me
         const double up = stop.way == Way::Out ? -slope : stop.way == Way::Back ? slope : std::abs(slope);
         return (grip + up) * standardGravity + 0.5 * materials::airDensity * car.dragArea * speed * speed / (2 * car.mass);
     });
+    // A drag area nobody gave is not none: it may be that of a van.
+    constexpr double largestDrag = 3; // m²; common practice, no source
+    if (!build.car.dragArea.value && stop.speed.value && build.car.mass.value) {
+        const double drag = 0.5 * materials::airDensity * largestDrag * *stop.speed.value * *stop.speed.value / (2 * *build.car.mass.value);
+        most.worstCase += drag;
+        most.rootSumSquare = std::hypot(most.rootSumSquare, drag);
+    }
     if (!session.slope.value) {
         most.worstCase += looksLevel * standardGravity;
         most.rootSumSquare = std::hypot(most.rootSumSquare, looksLevel * standardGravity);
