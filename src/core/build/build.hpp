@@ -52,7 +52,7 @@ struct MockUp {
     DEEPSTOP_COMPILED_ONCE(MockUp)
 };
 
-/// Limits for this build of a gap; the defaults are common practice, no source.
+/// Limits for this build; the defaults are common practice, no source.
 struct Wants {
     Reading barrelGap { 3e-3, 0.0, Known::Measured, {}, {} };
     Reading spokeGap { 3e-3, 0.0, Known::Measured, {}, {} };

@@ -154,7 +154,7 @@ struct Hub {
     Reading seatRadius; ///< of a ball
     Reading wheelBoltLength; ///< under its seat, to its end
     Reading hubThread; ///< thread in the hub's flange that a wheel bolt can use, from its face
-    Reading behindFlange; ///< beyond that thread until a wheel bolt protrusion strikes something
+    Reading behindFlange; ///< beyond that thread until a wheel bolt's end strikes something
     Reading pilotChamfer; ///< at the pilot's end, where it carries nothing
     Reading lugSpacing; ///< of the knuckle's two lugs, hole to hole
     Reading lugRadius; ///< from the axis to the middle between the two holes

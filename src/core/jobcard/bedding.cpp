@@ -102,7 +102,7 @@ struct TirelessPads {
     TirelessPads& operator=(const TirelessPads&) = delete;
 };
 
-/// Drives on for longer until nothing gives up, and says how hot it gets and how long it has to cool. Where nothing helps, the school's own
+/// Drives on for longer until nothing gives up, and says how hot it gets and how long it has to cool. Where no drive helps, the school's own
 /// schedule stands, with its own figures and the warning.
 void heatPlan(BeddingPlan& plan, const Study& study)
 {

@@ -120,7 +120,7 @@ private:
     {
         return reading.value ? print(*reading.value, style, study_.system) : std::string("not read");
     }
-    /// Where one of the card's own choices stands; nobody has chosen while there is no card.
+    /// Where one of the card's own choices stands; not chosen while there is no card.
     [[nodiscard]] std::string choice(const char* key) const
     {
         const auto card = std::ranges::find(build_.cards, study_.after.setup->id, &JobCard::setup);

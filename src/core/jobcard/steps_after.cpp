@@ -31,7 +31,7 @@ void Writer::bleed()
     }
     add(Phase::Bleed, "car/fluid", "car",
         h.fluid == FluidClass::Unknown
-            ? "Fresh fluid of the class the car's maker asks for: nobody has said which"
+            ? "Fresh fluid of the class the car's maker asks for; which class is not said"
             : fmt::format("Fresh, unopened {}; old and new are not mixed by halves", wordFor(h.fluid, choices::fluid)),
         fmt::format("/setups/{}/hydraulics/fluid", study_.after.setup->hydraulics ? study_.after.setup - build_.setups.data() : 0),
         { "Fluid eats paint and harms eyes; water thins what it stands.", "fluid, hose, bottle", {}, 3, !opened });

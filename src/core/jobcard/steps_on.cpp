@@ -82,7 +82,7 @@ void Writer::assemble()
 {
     eachCorner([&](Axle axle, Side side, const std::string& id, const std::string& corner) {
         const Corner& c = now(axle);
-        // What nobody has said what it holds is done up with the others.
+        // Bolts whose purpose is not said are tightened with the others.
         const auto joints = [&](bool hat) {
             for (std::size_t i = 0; i < c.joints.size(); ++i)
                 if ((c.joints[i].joins == Joins::RingToHat) == hat)
@@ -97,7 +97,7 @@ void Writer::assemble()
         const AxleWork& w = work(axle);
         if (w.rotor)
             joints(true);
-        // A rotor nobody has described may be of two pieces.
+        // A rotor that is not described may be of two pieces.
         if (c.rotor.construction != RotorBuild::OnePiece
             && std::ranges::none_of(c.joints, [](const Joint& j) { return j.joins == Joins::RingToHat; }))
             add(Phase::Assemble, id + "/hat-bolts", corner,
@@ -152,7 +152,7 @@ void Writer::assemble()
             c.joints, [](const Joint& j) { return j.joins == Joins::BracketToKnuckle || j.joins == Joins::CaliperToBracket; });
         if (!described && !w.small())
             add(Phase::Assemble, id + "/caliper-bolts", corner,
-                "Caliper and bracket on their bolts, each begun by hand, tightened as their maker says: nobody has described them", practice,
+                "Caliper and bracket on their bolts, each begun by hand, tightened as their maker says; the bolts are not described yet", practice,
                 { "Bolts that hold a caliper carry the brake: no guessed torque.", "torque wrench", {}, 6, !w.any() });
         add(Phase::Assemble, id + "/pads-in", corner,
             fmt::format("Pads in, lining to the rotor; backs and pins greased thinly, nothing on the faces{}",

@@ -16,7 +16,7 @@ struct StudStack {
 };
 
 struct Engagement {
-    double inNut; ///< full thread engagement by the nut, m; 0 at least
+    double inNut; ///< full thread engaged in the nut, m; 0 at least
     double turns; ///< the same in turns of the nut
     double past; ///< how far the stud stands out of the nut's thread, m; negative: it ends within
 };

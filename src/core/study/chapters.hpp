@@ -23,7 +23,7 @@ struct Chapter {
 /// Throws std::out_of_range for an id that is none.
 [[nodiscard]] const Chapter& chapterOf(std::string_view id);
 
-/// Calls what rests on parts that stay, and were driven, good where nobody has read them.
+/// Calls what rests on parts that stay, and were driven, good where they are not read.
 void proveByRoad(Study& study);
 
 /// Does it fit, is it centred, from what the chapters said and what they still ask for.

@@ -99,7 +99,7 @@ std::vector<Entry> wheelSums()
                   { "thread", {}, "", "thread", "", true, "as M12x1.5" }, { "ring", Length, "mm", "ring_m", "0", false, "hub-face ring" },
                   { "spacer", Length, "mm", "spacer_m", "0", false, "spacer behind the wheel" },
                   { "wanted", Number, "", "wanted_diameters", "1", false, "thread wanted, in stud diameters" } },
-              { { "in_nut_m", style::gap, "full thread engagement" }, { "turns", { Number, "", 1, "", 1 }, "of the nut" },
+              { { "in_nut_m", style::gap, "full thread engaged" }, { "turns", { Number, "", 1, "", 1 }, "of the nut" },
                   { "wanted_m", style::gap, "wanted" }, { "enough", style::number, "whether it is" },
                   { "order_m", style::size, "stud length to order where it is not" } },
               "At least one diameter of full thread: common practice." },

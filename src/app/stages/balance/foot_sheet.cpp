@@ -207,7 +207,7 @@ Sheet practiceSheet(const Study& study)
     const Theme& t = theme();
     Sheet sheet;
     sheet.scaleBar = false;
-    sheet.title = QObject::tr("Limits for this build of the pedal");
+    sheet.title = QObject::tr("Limits for the pedal");
     sheet.subtitle =
         QObject::tr("and what stands in where nobody has measured, with its spread; at first common practice, without a source");
     sheet.extent = QRectF(QPointF(-6, -24), QPointF(790, 420));

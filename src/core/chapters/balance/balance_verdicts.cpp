@@ -156,7 +156,7 @@ void addRearUse(Study& study)
                 say(v.figure.worstCase), compared);
         } else {
             v.level = Level::Caution;
-            v.reason = fmt::format("{} ±{} of its grip when the front locks: the front locks early{}", say(*v.figure.value),
+            v.reason = fmt::format("{} ±{} of its grip when the front locks, which is early{}", say(*v.figure.value),
                 say(v.figure.worstCase), compared);
         }
         settle(study, v);

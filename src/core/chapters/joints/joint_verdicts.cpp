@@ -473,7 +473,7 @@ private:
                                "shear holds {:.1f} times",
             *v.figure.value, v.figure.lowest(), wanted, shear);
         if (joint_.faces == Faces::Unknown)
-            v.reason += ". Worked out with painted or oily faces, for nobody has said";
+            v.reason += ". Worked out with painted or oily faces: what they are is not said";
         if (v.level == Level::Good && v.figure.lowest() < wanted)
             v.reason += ". It is the car maker's own joint and carries no more than with his own brakes";
         else if (v.figure.lowest() < 1)
