@@ -66,13 +66,8 @@ int listenOn(std::uint16_t port, std::uint16_t& got)
     return socket;
 }
 
-} // namespace
-
-int main(int argc, char** argv)
-{
-    CLI::App app { "Simulated instruments for Deep Stop: a vernier, a scale, a dial gauge, a thermometer,\n"
-                   "or a satellite receiver in a car that drives stops (NMEA 0183).\n"
-                   "The protocol is described in docs/instruments.md." };
+/// What the command line asks for.
+struct Wanted {
     Scene scene;
     int port = -1;
     double rate = 10;
@@ -82,31 +77,168 @@ int main(int argc, char** argv)
     ReceiverScene road;
     PlannedStop stop { 100, 8 };
     int stops = 5;
-    app.add_option("INSTRUMENT", scene.instrument, "vernier, scale, dial-gauge, thermometer or receiver")->required();
-    app.add_option("--tcp", port, "listen on this port of 127.0.0.1 (0: any) instead of a pseudo-terminal")->check(CLI::Range(0, 65535));
-    app.add_option("--values", scene.values, "values one after another, in mm, kg or °C; the next comes when the reading was taken")
+
+    [[nodiscard]] bool drives() const { return scene.instrument == "receiver"; }
+};
+
+void addOptions(CLI::App& app, Wanted& wanted)
+{
+    app.add_option("INSTRUMENT", wanted.scene.instrument, "vernier, scale, dial-gauge, thermometer or receiver")->required();
+    app.add_option("--tcp", wanted.port, "listen on this port of 127.0.0.1 (0: any) instead of a pseudo-terminal")
+        ->check(CLI::Range(0, 65535));
+    app.add_option("--values", wanted.scene.values, "values one after another, in mm, kg or °C; the next comes when the reading was taken")
         ->delimiter(',');
-    app.add_option("--noise", scene.noise, "standard deviation")->check(CLI::NonNegativeNumber);
-    app.add_option("--drift", scene.drift, "per second");
-    app.add_option("--drop-outs", scene.dropOuts, "part of the lines that never come, 0 to 1")->check(CLI::Range(0.0, 1.0));
-    app.add_option("--half-lines", scene.halfLines, "part of the lines that break off, 0 to 1")->check(CLI::Range(0.0, 1.0));
-    app.add_option("--settling", scene.settling, "seconds until a value is stable")->check(CLI::NonNegativeNumber);
-    app.add_option("--speed", stop.speed, "receiver: km/h it stops from")->check(CLI::Range(20.0, 300.0));
-    app.add_option("--deceleration", stop.deceleration, "receiver: of each stop, m/s²")->check(CLI::Range(1.0, 15.0));
-    app.add_option("--build-up", stop.buildUp, "receiver: seconds until it has that")->check(CLI::Range(0.0, 2.0));
-    app.add_option("--to", stop.to, "receiver: km/h it slows down to instead of stopping")->check(CLI::Range(0.0, 200.0));
-    app.add_option("--drive-on", stop.driveOn, "receiver: seconds for which it then holds that")->check(CLI::Range(0.0, 3600.0));
-    app.add_option("--stops", stops, "receiver: how many it drives")->check(CLI::Range(1, 1000));
-    app.add_option("--lag", road.lag, "receiver: seconds by which it trails")->check(CLI::Range(0.0, 5.0));
-    app.add_option("--traffic", road.traffic, "receiver: seconds of traffic instead of stops")->check(CLI::Range(0.0, 86400.0));
-    app.add_option("--turn", scene.turn, "dial gauge: seconds for one turn")->check(CLI::PositiveNumber);
-    app.add_option("--wobble", scene.wobble, "dial gauge: first harmonic, mm");
-    app.add_option("--warp", scene.warp, "dial gauge: second harmonic, mm");
-    app.add_option("--seed", scene.seed, "of noise and drop-outs");
-    app.add_option("--rate", rate, "lines a second")->check(CLI::Range(0.01, 10000.0));
-    app.add_flag("--flood", flood, "send as fast as the line takes it");
-    app.add_option("--stall-after", stallAfter, "seconds after which nothing more comes")->check(CLI::NonNegativeNumber);
-    app.add_option("--for", seconds, "seconds after which it vanishes")->check(CLI::NonNegativeNumber);
+    app.add_option("--noise", wanted.scene.noise, "standard deviation")->check(CLI::NonNegativeNumber);
+    app.add_option("--drift", wanted.scene.drift, "per second");
+    app.add_option("--drop-outs", wanted.scene.dropOuts, "part of the lines that never come, 0 to 1")->check(CLI::Range(0.0, 1.0));
+    app.add_option("--half-lines", wanted.scene.halfLines, "part of the lines that break off, 0 to 1")->check(CLI::Range(0.0, 1.0));
+    app.add_option("--settling", wanted.scene.settling, "seconds until a value is stable")->check(CLI::NonNegativeNumber);
+    app.add_option("--speed", wanted.stop.speed, "receiver: km/h it stops from")->check(CLI::Range(20.0, 300.0));
+    app.add_option("--deceleration", wanted.stop.deceleration, "receiver: of each stop, m/s²")->check(CLI::Range(1.0, 15.0));
+    app.add_option("--build-up", wanted.stop.buildUp, "receiver: seconds until it has that")->check(CLI::Range(0.0, 2.0));
+    app.add_option("--to", wanted.stop.to, "receiver: km/h it slows down to instead of stopping")->check(CLI::Range(0.0, 200.0));
+    app.add_option("--drive-on", wanted.stop.driveOn, "receiver: seconds for which it then holds that")->check(CLI::Range(0.0, 3600.0));
+    app.add_option("--stops", wanted.stops, "receiver: how many it drives")->check(CLI::Range(1, 1000));
+    app.add_option("--lag", wanted.road.lag, "receiver: seconds by which it trails")->check(CLI::Range(0.0, 5.0));
+    app.add_option("--traffic", wanted.road.traffic, "receiver: seconds of traffic instead of stops")->check(CLI::Range(0.0, 86400.0));
+    app.add_option("--turn", wanted.scene.turn, "dial gauge: seconds for one turn")->check(CLI::PositiveNumber);
+    app.add_option("--wobble", wanted.scene.wobble, "dial gauge: first harmonic, mm");
+    app.add_option("--warp", wanted.scene.warp, "dial gauge: second harmonic, mm");
+    app.add_option("--seed", wanted.scene.seed, "of noise and drop-outs");
+    app.add_option("--rate", wanted.rate, "lines a second")->check(CLI::Range(0.01, 10000.0));
+    app.add_flag("--flood", wanted.flood, "send as fast as the line takes it");
+    app.add_option("--stall-after", wanted.stallAfter, "seconds after which nothing more comes")->check(CLI::NonNegativeNumber);
+    app.add_option("--for", wanted.seconds, "seconds after which it vanishes")->check(CLI::NonNegativeNumber);
+}
+
+/// The receiver's drive, from the options; what does not go together is refused.
+ReceiverScene roadOf(const Wanted& wanted)
+{
+    if (wanted.drives() && (wanted.rate < 1 || wanted.rate > 25))
+        throw std::runtime_error("--rate: a receiver tells of 1 to 25 moments a second.");
+    PlannedStop stop = wanted.stop;
+    stop.speed /= 3.6;
+    stop.to /= 3.6;
+    if (stop.to >= stop.speed)
+        throw std::runtime_error("--to: slower than --speed is wanted.");
+    ReceiverScene road = wanted.road;
+    road.rate = wanted.rate;
+    road.noise = wanted.scene.noise;
+    road.dropOuts = wanted.scene.dropOuts;
+    road.seed = wanted.scene.seed;
+    road.stops.assign(static_cast<std::size_t>(wanted.stops), stop);
+    return road;
+}
+
+/// The line to whoever listens, and the instrument at this end of it.
+class Line {
+public:
+    Line(const Wanted& wanted, int end, int listening)
+        : wanted_(wanted), end_(end), listening_(listening), instrument_(wanted.drives() ? Scene {} : wanted.scene),
+          receiver_(roadOf(wanted))
+    {
+    }
+
+    void run()
+    {
+        while ((wanted_.seconds <= 0 || now() < wanted_.seconds) && !gone_) {
+            const bool stalled = wanted_.stallAfter > 0 && now() > wanted_.stallAfter;
+            const short came = waitFor(stalled);
+            if (end_ < 0) {
+                if (came & POLLIN) {
+                    end_ = accept4(listening_, nullptr, nullptr, SOCK_NONBLOCK | SOCK_CLOEXEC);
+                    due_ = now();
+                }
+                continue;
+            }
+            if ((came & (POLLIN | POLLHUP | POLLERR)) && !hear())
+                continue;
+            if (!stalled && waiting_.empty() && (wanted_.flood || now() >= due_)) {
+                waiting_ = wanted_.drives() ? receiver_.next() : instrument_.at(now());
+                due_ = now() + 1 / wanted_.rate;
+            }
+            send();
+        }
+    }
+
+private:
+    [[nodiscard]] double now() const { return std::chrono::duration<double>(std::chrono::steady_clock::now() - begin_).count(); }
+
+    short waitFor(bool stalled)
+    {
+        const bool listens = end_ < 0;
+        pollfd wait { listens ? listening_ : end_, static_cast<short>(POLLIN | (!listens && !waiting_.empty() ? POLLOUT : 0)), 0 };
+        // Nothing is due while it is stalled or while nobody takes what is waiting.
+        const double rest = wanted_.flood && !listens && !stalled && waiting_.empty() ? 0
+            : listens || stalled || !waiting_.empty()                                 ? longestWait
+                                                                                      : std::clamp(due_ - now(), 0.0, longestWait);
+        if (poll(&wait, 1, static_cast<int>(std::ceil(rest * 1000))) < 0 && errno != EINTR)
+            throw std::runtime_error(std::string("cannot wait: ") + std::strerror(errno));
+        return wait.revents;
+    }
+
+    void hangUp()
+    {
+        // A terminal that is gone does not come back.
+        gone_ = listening_ < 0;
+        close(end_);
+        end_ = -1;
+        waiting_.clear();
+    }
+
+    /// What the listener says. False where it is gone.
+    bool hear()
+    {
+        std::array<char, 256> bytes {};
+        const auto count = read(end_, bytes.data(), bytes.size());
+        if (count == 0 || (count < 0 && errno != EAGAIN && errno != EINTR)) {
+            hangUp();
+            return false;
+        }
+        heard_.append(bytes.data(), static_cast<std::size_t>(std::max<ssize_t>(0, count)));
+        for (auto line = heard_.find('\n'); line != std::string::npos; line = heard_.find('\n')) {
+            if (heard_.substr(0, line) == "taken")
+                instrument_.next(now());
+            heard_.erase(0, line + 1);
+        }
+        if (heard_.size() > mostHeard)
+            heard_.clear();
+        return true;
+    }
+
+    /// A line nobody reads fills up; the instrument goes on measuring and does not wait for it.
+    void send()
+    {
+        if (waiting_.empty())
+            return;
+        const auto wrote = write(end_, waiting_.data(), waiting_.size());
+        if (wrote > 0)
+            waiting_.erase(0, static_cast<std::size_t>(wrote));
+        else if (wrote < 0 && errno != EAGAIN && errno != EINTR)
+            hangUp();
+    }
+
+    const Wanted& wanted_;
+    int end_;
+    int listening_;
+    Simulated instrument_;
+    Receiver receiver_;
+    std::chrono::steady_clock::time_point begin_ = std::chrono::steady_clock::now();
+    double due_ = 0;
+    bool gone_ = false;
+    std::string heard_;
+    std::string waiting_; ///< bytes the line has not taken yet
+};
+
+} // namespace
+
+int main(int argc, char** argv)
+{
+    CLI::App app { "Simulated instruments for Deep Stop: a vernier, a scale, a dial gauge, a thermometer,\n"
+                   "or a satellite receiver in a car that drives stops (NMEA 0183).\n"
+                   "The protocol is described in docs/instruments.md." };
+    Wanted wanted;
+    addOptions(app, wanted);
     try {
         app.parse(argc, argv);
     } catch (const CLI::Success& asked) {
@@ -115,9 +247,8 @@ int main(int argc, char** argv)
         std::cerr << "deepstop-bench: " << deepstop::onOneLine(error.what()) << " See deepstop-bench --help.\n";
         return refused;
     }
-    const bool drives = scene.instrument == "receiver";
-    if (!drives && !kindOf(scene.instrument)) {
-        std::cerr << "deepstop-bench: “" << deepstop::shortened(scene.instrument)
+    if (!wanted.drives() && !kindOf(wanted.scene.instrument)) {
+        std::cerr << "deepstop-bench: “" << deepstop::shortened(wanted.scene.instrument)
                   << "”: vernier, scale, dial-gauge, thermometer or receiver is wanted.\n";
         return refused;
     }
@@ -125,88 +256,16 @@ int main(int argc, char** argv)
     try {
         int end = -1;
         int listening = -1;
-        if (port >= 0) {
+        if (wanted.port >= 0) {
             std::uint16_t got = 0;
-            listening = listenOn(static_cast<std::uint16_t>(port), got);
+            listening = listenOn(static_cast<std::uint16_t>(wanted.port), got);
             std::cout << "127.0.0.1:" << got << std::endl;
         } else {
             std::string name;
             end = openTerminal(name);
             std::cout << name << std::endl;
         }
-        if (drives && (rate < 1 || rate > 25))
-            throw std::runtime_error("--rate: a receiver tells of 1 to 25 moments a second.");
-        Simulated instrument(drives ? Scene {} : scene);
-        stop.speed /= 3.6;
-        stop.to /= 3.6;
-        if (stop.to >= stop.speed)
-            throw std::runtime_error("--to: slower than --speed is wanted.");
-        road.rate = rate;
-        road.noise = scene.noise;
-        road.dropOuts = scene.dropOuts;
-        road.seed = scene.seed;
-        road.stops.assign(static_cast<std::size_t>(stops), stop);
-        Receiver receiver(road);
-        const auto begin = std::chrono::steady_clock::now();
-        const auto now = [&] { return std::chrono::duration<double>(std::chrono::steady_clock::now() - begin).count(); };
-        std::string heard;
-        std::string waiting; // bytes the line has not taken yet
-        const auto hangUp = [&] {
-            close(end);
-            end = -1;
-            waiting.clear();
-        };
-        for (double due = 0; seconds <= 0 || now() < seconds;) {
-            const bool stalled = stallAfter > 0 && now() > stallAfter;
-            const bool listens = end < 0;
-            pollfd wait { listens ? listening : end, static_cast<short>(POLLIN | (!listens && !waiting.empty() ? POLLOUT : 0)), 0 };
-            // Nothing is due while it is stalled or while nobody takes what is waiting.
-            const double rest = flood && !listens && !stalled && waiting.empty() ? 0
-                : listens || stalled || !waiting.empty()                         ? longestWait
-                                                                                 : std::clamp(due - now(), 0.0, longestWait);
-            if (poll(&wait, 1, static_cast<int>(std::ceil(rest * 1000))) < 0 && errno != EINTR)
-                throw std::runtime_error(std::string("cannot wait: ") + std::strerror(errno));
-            if (listens) {
-                if (wait.revents & POLLIN) {
-                    end = accept4(listening, nullptr, nullptr, SOCK_NONBLOCK | SOCK_CLOEXEC);
-                    due = now();
-                }
-                continue;
-            }
-            if (wait.revents & (POLLIN | POLLHUP | POLLERR)) {
-                std::array<char, 256> bytes {};
-                const auto count = read(end, bytes.data(), bytes.size());
-                if (count == 0 || (count < 0 && errno != EAGAIN && errno != EINTR)) {
-                    if (listening < 0)
-                        return 0; // the terminal itself is gone
-                    hangUp();
-                    continue;
-                }
-                heard.append(bytes.data(), static_cast<std::size_t>(std::max<ssize_t>(0, count)));
-                for (auto line = heard.find('\n'); line != std::string::npos; line = heard.find('\n')) {
-                    if (heard.substr(0, line) == "taken")
-                        instrument.next(now());
-                    heard.erase(0, line + 1);
-                }
-                if (heard.size() > mostHeard)
-                    heard.clear();
-            }
-            if (!stalled && waiting.empty() && (flood || now() >= due)) {
-                waiting = drives ? receiver.next() : instrument.at(now());
-                due = now() + 1 / rate;
-            }
-            // A line nobody reads fills up; the instrument goes on measuring and does not wait for it.
-            if (!waiting.empty()) {
-                const auto wrote = write(end, waiting.data(), waiting.size());
-                if (wrote > 0)
-                    waiting.erase(0, static_cast<std::size_t>(wrote));
-                else if (wrote < 0 && errno != EAGAIN && errno != EINTR) {
-                    if (listening < 0)
-                        return 0;
-                    hangUp();
-                }
-            }
-        }
+        Line(wanted, end, listening).run();
         return 0;
     } catch (const std::runtime_error& error) {
         std::cerr << "deepstop-bench: " << error.what() << "\n";

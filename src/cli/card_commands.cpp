@@ -1,5 +1,6 @@
 #include "cli/commands.hpp"
 
+#include "build/words.hpp"
 #include "build/address.hpp"
 #include "files/exports.hpp"
 #include "files/paper_files.hpp"
@@ -151,7 +152,7 @@ int log(const LogOptions& o)
     if (const Setup* on = logbook::onCar(build, today()))
         std::cout << "On the car today: " << on->name << "\n";
     for (const auto& w : logbook::wearOf(build)) {
-        std::cout << fmt::format("{} {} {}: {} left", w.axle == Axle::Front ? "front" : "rear", w.side == Side::Left ? "left" : "right",
+        std::cout << fmt::format("{} {} {}: {} left", wordOf(w.axle), wordOf(w.side),
             w.ring ? "rotor" : "lining", print(w.points.back().left, style::fine));
         if (w.endsAt)
             std::cout << fmt::format(", at its minimum at {}{}{}", print(*w.endsAt, style::odometer),

@@ -1,5 +1,6 @@
 #include "cli/commands.hpp"
 
+#include "build/words.hpp"
 #include "centring/drawer.hpp"
 #include "chapters/centring/checks.hpp"
 #include "files/exports.hpp"
@@ -17,7 +18,7 @@
 namespace deepstop::cli {
 namespace {
 
-std::string_view sideOf(const CentringResult& r) { return r.mockUp->side == Side::Left ? "left" : "right"; }
+std::string_view sideOf(const CentringResult& r) { return wordOf(r.mockUp->side); }
 
 std::string pile(const centring::Stack& stack, UnitSystem system) { return centring::pileText(stack.shims, system); }
 
@@ -47,7 +48,7 @@ int centre(const Subject& subject, bool asJson)
     int code = fine;
     for (const CentringResult& r : centring.corners) {
         const Where corner { r.mockUp->axle, r.mockUp->side };
-        const auto where = fmt::format("{}-{}", r.mockUp->axle == Axle::Front ? "front" : "rear", sideOf(r));
+        const auto where = fmt::format("{}-{}", wordOf(r.mockUp->axle), sideOf(r));
         const Verdict* v = study.verdict(checks::axial, corner);
         const Verdict* tilt = study.verdict(checks::tilt, corner);
         for (const Verdict* each : { v, tilt })

@@ -1,5 +1,6 @@
 #include "cli/commands.hpp"
 
+#include "build/words.hpp"
 #include "chapters/proving/calibrated.hpp"
 #include "files/exports.hpp"
 #include "report/duty_log.hpp"
@@ -77,7 +78,7 @@ nlohmann::ordered_json jsonOf(const report::DutyRun& run)
     for (const Axle axle : { Axle::Front, Axle::Rear })
         if (ran)
             for (std::size_t i = 0; i < heat::nodeCount; ++i)
-                out["peaks"][axle == Axle::Front ? "front" : "rear"][std::string(nameOf(static_cast<heat::Node>(i))) + "_degC"] =
+                out["peaks"][std::string(wordOf(axle))][std::string(nameOf(static_cast<heat::Node>(i))) + "_degC"] =
                     (axle == Axle::Front ? run.heat.run->frontPeak : run.heat.run->rearPeak)[i] - 273.15;
     const HeatLimit* first = ran && !run.heat.limits.empty() ? &run.heat.limits.front() : nullptr;
     // Nothing failed is null; how near it came is the margin of the nearest.

@@ -33,9 +33,9 @@ private slots:
         QCOMPARE(s.window.stage(), CentringPage::id);
         QTest::mouseClick(s.rail()->button(HeatPage::id), Qt::LeftButton);
         QCOMPARE(s.window.stage(), HeatPage::id);
-        QVERIFY(s.window.page<HeatPage>()->chart()->after()->count() > 10);
-        QVERIFY(s.window.page<HeatPage>()->chart()->after()->points().last().y()
-            < s.window.page<HeatPage>()->chart()->before()->points().last().y());
+        QVERIFY(s.window.page<HeatPage>()->chart()->after().size() > 10);
+        QVERIFY(s.window.page<HeatPage>()->chart()->after().last().y()
+            < s.window.page<HeatPage>()->chart()->before().last().y());
     }
 
     void aCalloutLeadsToItsCheck()

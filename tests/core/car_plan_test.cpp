@@ -201,6 +201,27 @@ private slots:
         QCOMPARE(of(build).verdict("front-left/conditions")->level, Level::Caution);
     }
 
+    /// A mock-up read so coarsely that it could as well agree neither moves the mean nor widens it: taken away, nothing gets better.
+    void aCoarseMockUpSaysNothingAgainstAFineOne()
+    {
+        auto build = example(Direction::Inboard);
+        const Figure alone = of(build).of<Centring>().corners.front().axial;
+        auto coarse = build.mockUps[0];
+        for (Reading MockUp::*which : { &MockUp::innerTop, &MockUp::innerBottom, &MockUp::outerTop, &MockUp::outerBottom })
+            (coarse.*which).plusMinus = 1.5e-3;
+        *coarse.outerTop.value -= 1e-3;
+        *coarse.outerBottom.value -= 1e-3;
+        build.mockUps.push_back(coarse);
+        const Figure both = of(build).of<Centring>().corners.front().axial;
+        QVERIFY(std::abs(*both.value - *alone.value) < 0.01e-3);
+        QVERIFY(both.worstCase >= alone.worstCase && both.worstCase < 1.2 * alone.worstCase);
+        // A fine one that differs as much contradicts it, and that stays said.
+        for (Reading MockUp::*which : { &MockUp::innerTop, &MockUp::innerBottom, &MockUp::outerTop, &MockUp::outerBottom })
+            (build.mockUps[1].*which).plusMinus = (build.mockUps[0].*which).plusMinus;
+        const Figure apart = of(build).of<Centring>().corners.front().axial;
+        QVERIFY(apart.worstCase > 0.2e-3 && apart.rootSumSquare > 0.2e-3);
+    }
+
     void whatToBuyIsEnough()
     {
         for (int i = 0; i < 300; ++i) {

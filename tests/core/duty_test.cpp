@@ -439,7 +439,7 @@ private slots:
             std::vector<heat::Taken> taken;
             for (const double time : { 100.0, 160.0, 200.0, 239.0 }) {
                 const double width = 10;
-                const double read = report::momentAt(real, time).front[0] + width / 2 * bell(dice());
+                const double read = heat::momentAt(real, time).front[0] + width / 2 * bell(dice());
                 taken.push_back({ time, true, heat::Node::Ring, read, width });
             }
             const auto fit = heat::calibrate(car, duty, taken, {}, coarse);
@@ -458,7 +458,7 @@ private slots:
         std::vector<heat::Taken> taken;
         double sign = 1;
         for (const double time : { 60.0, 120.0, 180.0, 239.0 }) {
-            taken.push_back({ time, true, heat::Node::Ring, report::momentAt(real, time).front[0] + sign * 80, 8 });
+            taken.push_back({ time, true, heat::Node::Ring, heat::momentAt(real, time).front[0] + sign * 80, 8 });
             sign = -sign;
         }
         QVERIFY(heat::calibrate(car, duty, taken, {}, coarse)->contradicts);
@@ -483,7 +483,7 @@ private slots:
         std::vector<heat::Taken> taken;
         for (const double time : { 61.0, 121.0, 181.0, 239.0 })
             for (const bool front : { true, false }) {
-                const heat::Moment m = report::momentAt(real, time);
+                const heat::Moment m = heat::momentAt(real, time);
                 taken.push_back({ time, front, heat::Node::Ring, (front ? m.front : m.rear)[0], 5 });
             }
         const auto fit = heat::calibrate(car, duty, taken, {}, coarse);

@@ -1,32 +1,26 @@
 #pragma once
 /// A plot under the drawing: rise over speed on the Heat stage, speed over distance on the Stop stage.
 
+#include "drawing/plot_view.hpp"
 #include "study/study.hpp"
-
-#include <QChartView>
-#include <QLineSeries>
-#include <QValueAxis>
 
 namespace deepstop::app {
 
-class CourseChart : public QChartView {
+class CourseChart : public PlotView {
     Q_OBJECT
 public:
     enum class Of { Rise, Speed };
-    CourseChart(Of of, QWidget* parent);
+    CourseChart(Of of, QWidget* parent) : PlotView(parent), of_(of) { }
     void setStudy(const Study& study, Axle axle);
-    [[nodiscard]] const QLineSeries* before() const { return before_; }
-    [[nodiscard]] const QLineSeries* after() const { return after_; }
+    [[nodiscard]] const QPolygonF& before() const { return before_; }
+    [[nodiscard]] const QPolygonF& after() const { return after_; }
 
 private:
-    void dress(const Study& study);
+    [[nodiscard]] QPolygonF pointsOf(const Study& study, Axle axle, bool after) const;
 
     Of of_;
-    QLineSeries* before_;
-    QLineSeries* after_;
-    QLineSeries* mark_; ///< the test speed
-    QValueAxis* across_;
-    QValueAxis* up_;
+    QPolygonF before_;
+    QPolygonF after_;
 };
 
 } // namespace deepstop::app

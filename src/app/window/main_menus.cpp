@@ -23,6 +23,16 @@ namespace deepstop::app {
 
 void MainWindow::makeMenus()
 {
+    makeFileMenu();
+    makeEditMenu();
+    makeViewMenu();
+    makeToolsMenu();
+    makeHelpMenu();
+    refreshRecent();
+}
+
+void MainWindow::makeFileMenu()
+{
     auto* file = menuBar()->addMenu(tr("&File"));
     file->addAction(tr("&New build"), QKeySequence::New, this, [this] {
         if (mayReplace())
@@ -59,7 +69,10 @@ void MainWindow::makeMenus()
     file->addAction(tr("Save the &hub-face ring as…"), this, [savePlateAs] { savePlateAs(true); });
     file->addSeparator();
     file->addAction(tr("&Quit"), QKeySequence::Quit, this, &QWidget::close);
+}
 
+void MainWindow::makeEditMenu()
+{
     auto* edit = menuBar()->addMenu(tr("&Edit"));
     auto* undo = document_.undoStack().createUndoAction(this, tr("Undo"));
     undo->setShortcut(QKeySequence::Undo);
@@ -75,7 +88,10 @@ void MainWindow::makeMenus()
             notice_->say(tr("The open check has no remedy to try."), true);
     });
     edit->addAction(tr("First &dimension"), QKeySequence(Qt::Key_F2), this, [this] { page()->view()->focusFirst(); });
+}
 
+void MainWindow::makeViewMenu()
+{
     auto* view = menuBar()->addMenu(tr("&View"));
     int number = 0;
     for (const Stage& stage : stages())
@@ -107,6 +123,10 @@ void MainWindow::makeMenus()
             else
                 page()->setPlace((page()->place() + by + page()->placeCount()) % page()->placeCount());
         });
+}
+
+void MainWindow::makeToolsMenu()
+{
     auto* tools = menuBar()->addMenu(tr("&Tools"));
     tools->addAction(tr("&Calculator…"), QKeySequence(Qt::CTRL | Qt::SHIFT | Qt::Key_K), this, [this] {
         if (!sums_) {
@@ -150,7 +170,10 @@ void MainWindow::makeMenus()
     tools->addAction(tr("&Take reading"), QKeySequence(Qt::Key_F4), this, [this] { takeReading(false); });
     tools->addAction(tr("&Repeat reading"), QKeySequence(Qt::SHIFT | Qt::Key_F4), this, [this] { takeReading(true); });
     tools->addAction(tr("&Runout from a slow turn…"), QKeySequence(Qt::CTRL | Qt::Key_R), this, [this] { showRunout(); });
+}
 
+void MainWindow::makeHelpMenu()
+{
     auto* help = menuBar()->addMenu(tr("&Help"));
     help->addAction(tr("&Keys"), QKeySequence::HelpContents, this, [this] {
         QMessageBox::information(this, tr("Keys"),
@@ -181,7 +204,6 @@ void MainWindow::makeMenus()
                "test only where it is legal and safe.</p><p>Free software under the GNU General Public License, version 3 or later.</p>")
                 .arg(QCoreApplication::applicationVersion()));
     });
-    refreshRecent();
 }
 
 } // namespace deepstop::app

@@ -37,6 +37,24 @@ MainWindow::MainWindow(QWidget* parent)
     setAcceptDrops(true);
     resize(1280, 800);
 
+    QWidget* header = makeHeader();
+    makePages();
+    layOut(header);
+    connectParts();
+    makeMenus();
+    refreshTitle();
+    setStage(WheelPage::id);
+    // Nothing is typed into before somebody goes there: an instrument that types like a keyboard would name the car.
+    page()->view()->setFocus(Qt::OtherFocusReason);
+    if (QSettings().value(QStringLiteral("us")).toBool())
+        document_.setUnits(UnitSystem::Us);
+    if (QSettings().value(QStringLiteral("night")).toBool())
+        setNight(true);
+    refresh();
+}
+
+QWidget* MainWindow::makeHeader()
+{
     auto* header = new QWidget;
     auto* headerRow = new QHBoxLayout(header);
     headerRow->setContentsMargins(16, 6, 14, 6);
@@ -71,7 +89,11 @@ MainWindow::MainWindow(QWidget* parent)
     headerRow->addWidget(after_);
     headerRow->addSpacing(10);
     headerRow->addWidget(summary_, 1);
+    return header;
+}
 
+void MainWindow::makePages()
+{
     for (const Stage& stage : stages()) {
         StagePage* page = stage.make(document_, library_, this);
         pages_->addWidget(page);
@@ -80,6 +102,10 @@ MainWindow::MainWindow(QWidget* parent)
         connect(page, &StagePage::readingWanted, this, &MainWindow::goToReading);
         connect(page, &StagePage::refused, this, [this](const QString& why) { notice_->say(why, true); });
     }
+}
+
+void MainWindow::layOut(QWidget* header)
+{
     // Lists scroll and drawings scale: no page makes the window taller than a small screen.
     pages_->setSizePolicy(QSizePolicy::Preferred, QSizePolicy::Ignored);
     pages_->setMinimumHeight(380);
@@ -107,7 +133,10 @@ MainWindow::MainWindow(QWidget* parent)
         if (now && whole->isAncestorOf(now))
             scroller->ensureWidgetVisible(now);
     });
+}
 
+void MainWindow::connectParts()
+{
     connect(instrumentBar_, &InstrumentBar::take, this, &MainWindow::takeReading);
     connect(&library_, &LibraryStore::refused, this, [this](const QString& why) { notice_->say(why, true); });
     connect(rail_, &WorkRail::chosen, this, &MainWindow::setStage);
@@ -141,16 +170,6 @@ MainWindow::MainWindow(QWidget* parent)
         (us ? us_ : metric_)->setChecked(true);
         QSettings().setValue(QStringLiteral("us"), us);
     });
-    makeMenus();
-    refreshTitle();
-    setStage(WheelPage::id);
-    // Nothing is typed into before somebody goes there: an instrument that types like a keyboard would name the car.
-    page()->view()->setFocus(Qt::OtherFocusReason);
-    if (QSettings().value(QStringLiteral("us")).toBool())
-        document_.setUnits(UnitSystem::Us);
-    if (QSettings().value(QStringLiteral("night")).toBool())
-        setNight(true);
-    refresh();
 }
 
 MainWindow::~MainWindow()

@@ -94,7 +94,16 @@ protected:
     void dropEvent(QDropEvent* event) override;
 
 private:
+    QWidget* makeHeader();
+    void makePages();
+    void layOut(QWidget* header);
+    void connectParts();
     void makeMenus();
+    void makeFileMenu();
+    void makeEditMenu();
+    void makeViewMenu();
+    void makeToolsMenu();
+    void makeHelpMenu();
     [[nodiscard]] Axle axleInHand() const;
     void refresh();
     void refreshSetups();

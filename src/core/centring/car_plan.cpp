@@ -463,13 +463,6 @@ CarPlan otherStacks(const CarPlan& plan, std::size_t first, std::size_t count, s
     return planFrom(problem, solver);
 }
 
-std::span<const double> soldSizes()
-{
-    static constexpr std::array sizes { 0.25e-3, 0.5e-3, 0.75e-3, 0.9e-3, 1e-3, 2e-3, 3e-3, 0.015 * 25.4e-3, 0.030 * 25.4e-3,
-        0.032 * 25.4e-3, 0.035 * 25.4e-3, 0.063 * 25.4e-3 };
-    return sizes;
-}
-
 std::vector<ShimKind> toBuy(std::span<const double> targets, std::span<const ShimKind> drawer, double tolerance, int mostPerBolt)
 {
     if (!sensible(targets))
@@ -496,21 +489,6 @@ std::vector<ShimKind> toBuy(std::span<const double> targets, std::span<const Shi
         if (count > 0)
             list.push_back({ length(size), count });
     return list;
-}
-
-Swap swapFor(std::span<const double> now, std::span<const double> then)
-{
-    Swap swap;
-    std::vector<double> left(now.begin(), now.end());
-    for (const double shim : then) {
-        const auto kept = std::ranges::find_if(left, [shim](double s) { return std::abs(s - shim) < 1e-6; });
-        if (kept != left.end())
-            left.erase(kept);
-        else
-            swap.in.push_back(shim);
-    }
-    swap.out = std::move(left);
-    return swap;
 }
 
 } // namespace deepstop::centring

@@ -22,8 +22,8 @@ constexpr bool plain = false;
 constexpr double liningConductivity = 1.2; // W/(m K)
 constexpr double usualShoeArc = 100 * std::numbers::pi / 180; // of a lining nobody has measured; common practice
 constexpr double liningHeat = 1000; // J/(kg K)
-constexpr double steelHeat = 490;
-constexpr double steelDensity = 7850;
+constexpr double steelHeat = materials::steel.specificHeat;
+constexpr double steelDensity = materials::steel.density;
 constexpr double twoPieceContact = 0.8; // W/K, over bobbins or bolts
 constexpr double hatContact = 6; // W/K, hat to hub, clamped
 constexpr double hubMass = 6; // kg, what of hub and knuckle warms up with it
@@ -38,8 +38,6 @@ constexpr double caliperSurface = 0.02; // m² for a kilogram of it
 constexpr double fluidStore = 110; // J/K of what stands in a caliper
 constexpr double padsCover = 0.15; // of a drum's inside left open by its shoes
 constexpr double plateFaces = 0.3; // of a drum's inside, seen by the plate and the cylinder
-constexpr double holdsTo = 350 + 273.15;
-constexpr double losesAfter = 50; // K for a tenth of friction
 constexpr double pointsApart = 200; // K, two points of a curve at most, with nothing hidden between them
 
 heat::RingMetal metalOf(Sample& s, RingMaterial material)
@@ -101,16 +99,16 @@ heat::Brake drumBrake(Sample& s, const Corner& c)
     const double width = s(d.shoeWidth);
     const double mass = rotorMassWeighed(s, c);
     // The cylinder takes the heat, the face beside it is its hat.
-    const double rubbed = std::min(1.0, 2 * std::numbers::pi * (radius + wall / 2) * wall * width * heat::ironRing.density / mass * 1.3);
+    const double rubbed = std::min(1.0, 2 * std::numbers::pi * (radius + wall / 2) * wall * width * materials::greyIron.density / mass * 1.3);
     b.ringMass = rubbed * mass;
-    b.hatStore = (1 - rubbed) * mass * heat::ironRing.specificHeat;
+    b.hatStore = (1 - rubbed) * mass * materials::greyIron.specificHeat;
     b.heatedArea = 2 * std::numbers::pi * radius * width;
     b.depth = wall;
     b.openFaces = padsCover * b.heatedArea;
     b.vaneArea = 2 * std::numbers::pi * (radius + wall) * s(d.depth);
     b.diameter = 2 * (radius + wall);
     b.hatArea = std::numbers::pi * radius * radius;
-    b.ringToHat = heat::ironRing.conductivity * 2 * std::numbers::pi * radius * wall / (width / 2);
+    b.ringToHat = materials::greyIron.conductivity * 2 * std::numbers::pi * radius * wall / (width / 2);
     const double area = liningArea(s, c);
     const double lining = s(d.liningThickness);
     b.liningStore = area * lining * materials::liningDensity * liningHeat;
@@ -128,6 +126,87 @@ heat::Brake drumBrake(Sample& s, const Corner& c)
     return b;
 }
 
+/// Ring, its faces and its channels.
+void addRing(Sample& s, const Corner& c, heat::Brake& b)
+{
+    const Rotor& r = c.rotor;
+    b.metal = metalOf(s, r.ringMaterial);
+    b.ringMass = ringMass(s, r);
+    b.diameter = s(r.outerDiameter);
+    const double outer = b.diameter / 2;
+    const double inner = s(r.ringInnerDiameter) / 2;
+    const double thick = s(r.thickness);
+    const double gap = ventGap(s, r);
+    // Where the pads run.
+    const double effective = effectiveRadius(s, c);
+    const double half = s(c.pad.height) / 2;
+    b.heatedArea = 2 * std::numbers::pi * (std::pow(std::min(outer, effective + half), 2) - std::pow(effective - half, 2));
+    b.depth = gap > 0 ? (thick - gap) / 2 : thick / 2;
+    const double padFace = padArea(s, c.pad);
+    b.openFaces = 2 * (std::numbers::pi * (outer * outer - inner * inner) - padFace);
+    if (gap > 0) {
+        const double radial = outer - inner;
+        const double mean = std::numbers::pi * (outer + inner);
+        const double count = r.vanes > 0 ? *r.vanes : 36;
+        if (r.vanes <= 0)
+            s.assume("36 vanes");
+        if (!r.vaneThickness.value)
+            s.assume("vanes of 5 mm");
+        const double wide = std::max(2e-3, mean / count - s.orElse(r.vaneThickness, usualVane));
+        // Both plates between the vanes, and both sides of each.
+        b.vaneArea = count * 2 * radial * (wide + gap);
+        b.channel = 2 * wide * gap / (wide + gap);
+        b.channelLength = radial;
+    }
+}
+
+void addHat(Sample& s, const Rotor& r, heat::Brake& b)
+{
+    const double height = s(r.hatThickness) >= 0 ? s(r.overallHeight) - s(r.thickness) : missing;
+    const double hat = hatMass(s, r);
+    const bool light = r.hatMaterial == HatMaterial::Aluminium;
+    b.hatStore = hat * (light ? materials::aluminium6061.specificHeat : materials::greyIron.specificHeat);
+    const double hatRadius = s(r.hatOuterDiameter) / 2;
+    const double wall = s(r.hatWall);
+    b.hatArea = 2 * 2 * std::numbers::pi * hatRadius * height; // inside and outside
+    if (r.construction == RotorBuild::Unknown)
+        s.assume("a rotor of one piece");
+    b.ringToHat = r.construction == RotorBuild::TwoPiece ? twoPieceContact
+                                                         : (light ? materials::aluminium6061.conductivity : materials::greyIron.conductivity)
+            * 2 * std::numbers::pi * hatRadius * wall / std::max(0.01, height);
+}
+
+void addPadsAndCaliper(Sample& s, const Corner& c, heat::Brake& b)
+{
+    const double padFace = padArea(s, c.pad);
+    const double thick = s(c.rotor.thickness);
+    const double lining = s(c.pad.thickness);
+    b.liningStore = 2 * padFace * lining * materials::liningDensity * liningHeat;
+    b.liningConductance = liningConductivity * 2 * padFace / (lining / 2);
+    b.liningShare = heat::liningShareOf(std::sqrt(b.metal.conductivity * b.metal.density * b.metal.specificHeat), b.heatedArea,
+        std::sqrt(liningConductivity * materials::liningDensity * liningHeat), 2 * padFace);
+    if (!c.pad.backing.value)
+        s.assume("pad backings of 5 mm");
+    b.backingStore = 2 * padFace * s.orElse(c.pad.backing, usualBacking) * steelDensity * steelHeat;
+    const auto pistons = static_cast<double>(c.caliper.pistons.size()) * (c.caliper.kind == CaliperKind::Fixed ? 2 : 1);
+    b.backingToFluid = throughPiston(s, *c.caliper.pistonMaterial) * std::max(1.0, pistons);
+    b.backingToCaliper = throughAbutment;
+    double caliper = weighed(s, c, Part::Caliper);
+    if (std::isnan(caliper)) {
+        s.assume("a caliper of 4 kg");
+        caliper = caliperMass;
+    }
+    if (c.caliper.material->empty())
+        s.assume("a caliper of iron");
+    const bool alloy = c.caliper.material->find("lumin") != std::string::npos;
+    b.caliperStore = caliper * (alloy ? materials::aluminium6061.specificHeat : steelHeat);
+    b.caliperArea = caliperSurface * caliper;
+    // Walls beside the pads and the bridge over them, half of which the pads hide.
+    b.facesRing = (padFace + s(c.pad.length) * (thick + 2 * (lining + s.orElse(c.pad.backing, usualBacking)))) / 2;
+    b.caliperToFluid = 4;
+    b.fluidStore = fluidStore;
+}
+
 } // namespace
 
 heat::Brake thermalBrake(Sample& s, const SetupParts& setup, Axle axle)
@@ -142,72 +221,9 @@ heat::Brake thermalBrake(Sample& s, const SetupParts& setup, Axle axle)
     if (c.brakes == BrakeKind::Drums) {
         b = drumBrake(s, c);
     } else {
-        const Rotor& r = c.rotor;
-        b.metal = metalOf(s, r.ringMaterial);
-        b.ringMass = ringMass(s, r);
-        b.diameter = s(r.outerDiameter);
-        const double outer = b.diameter / 2;
-        const double inner = s(r.ringInnerDiameter) / 2;
-        const double thick = s(r.thickness);
-        const double gap = ventGap(s, r);
-        const double height = s(r.hatThickness) >= 0 ? s(r.overallHeight) - thick : missing;
-        // Where the pads run.
-        const double effective = effectiveRadius(s, c);
-        const double half = s(c.pad.height) / 2;
-        b.heatedArea = 2 * std::numbers::pi * (std::pow(std::min(outer, effective + half), 2) - std::pow(effective - half, 2));
-        b.depth = gap > 0 ? (thick - gap) / 2 : thick / 2;
-        const double padFace = padArea(s, c.pad);
-        b.openFaces = 2 * (std::numbers::pi * (outer * outer - inner * inner) - padFace);
-        if (gap > 0) {
-            const double radial = outer - inner;
-            const double mean = std::numbers::pi * (outer + inner);
-            const double count = r.vanes > 0 ? *r.vanes : 36;
-            if (r.vanes <= 0)
-                s.assume("36 vanes");
-            if (!r.vaneThickness.value)
-                s.assume("vanes of 5 mm");
-            const double wide = std::max(2e-3, mean / count - s.orElse(r.vaneThickness, usualVane));
-            // Both plates between the vanes, and both sides of each.
-            b.vaneArea = count * 2 * radial * (wide + gap);
-            b.channel = 2 * wide * gap / (wide + gap);
-            b.channelLength = radial;
-        }
-        const double hat = hatMass(s, r);
-        const bool light = r.hatMaterial == HatMaterial::Aluminium;
-        b.hatStore = hat * (light ? materials::aluminium6061.specificHeat : heat::ironRing.specificHeat);
-        const double hatRadius = s(r.hatOuterDiameter) / 2;
-        const double wall = s(r.hatWall);
-        b.hatArea = 2 * 2 * std::numbers::pi * hatRadius * height; // inside and outside
-        if (r.construction == RotorBuild::Unknown)
-            s.assume("a rotor of one piece");
-        b.ringToHat = r.construction == RotorBuild::TwoPiece ? twoPieceContact
-                                                             : (light ? materials::aluminium6061.conductivity : heat::ironRing.conductivity)
-                * 2 * std::numbers::pi * hatRadius * wall / std::max(0.01, height);
-        const double lining = s(c.pad.thickness);
-        b.liningStore = 2 * padFace * lining * materials::liningDensity * liningHeat;
-        b.liningConductance = liningConductivity * 2 * padFace / (lining / 2);
-        b.liningShare = heat::liningShareOf(std::sqrt(b.metal.conductivity * b.metal.density * b.metal.specificHeat), b.heatedArea,
-            std::sqrt(liningConductivity * materials::liningDensity * liningHeat), 2 * padFace);
-        if (!c.pad.backing.value)
-            s.assume("pad backings of 5 mm");
-        b.backingStore = 2 * padFace * s.orElse(c.pad.backing, usualBacking) * steelDensity * steelHeat;
-        const auto pistons = static_cast<double>(c.caliper.pistons.size()) * (c.caliper.kind == CaliperKind::Fixed ? 2 : 1);
-        b.backingToFluid = throughPiston(s, *c.caliper.pistonMaterial) * std::max(1.0, pistons);
-        b.backingToCaliper = throughAbutment;
-        double caliper = weighed(s, c, Part::Caliper);
-        if (std::isnan(caliper)) {
-            s.assume("a caliper of 4 kg");
-            caliper = caliperMass;
-        }
-        if (c.caliper.material->empty())
-            s.assume("a caliper of iron");
-        const bool alloy = c.caliper.material->find("lumin") != std::string::npos;
-        b.caliperStore = caliper * (alloy ? materials::aluminium6061.specificHeat : steelHeat);
-        b.caliperArea = caliperSurface * caliper;
-        // Walls beside the pads and the bridge over them, half of which the pads hide.
-        b.facesRing = (padFace + s(c.pad.length) * (thick + 2 * (lining + s.orElse(c.pad.backing, usualBacking)))) / 2;
-        b.caliperToFluid = 4;
-        b.fluidStore = fluidStore;
+        addRing(s, c, b);
+        addHat(s, c.rotor, b);
+        addPadsAndCaliper(s, c, b);
     }
     b.tyreRadius = s(parts.wheel->rollingRadius);
     b.hatToHub = hatContact;
@@ -218,53 +234,6 @@ heat::Brake thermalBrake(Sample& s, const SetupParts& setup, Axle axle)
     b.duct = s.orElse(c.duct, 1, plain);
     b.cooling = s.orElse(c.cooling, 1, plain);
     return b;
-}
-
-double FrictionCurve::at(double temperature) const
-{
-    if (points.empty())
-        return 1;
-    const auto after = std::ranges::lower_bound(points, temperature, {}, [](const auto& p) { return p.first; });
-    if (after == points.begin())
-        return points.front().second;
-    if (after == points.end())
-        return points.back().second;
-    const auto& a = *std::prev(after);
-    return std::lerp(a.second, after->second, (temperature - a.first) / (after->first - a.first));
-}
-
-FrictionCurve frictionCurve(Sample& s, const Corner& c)
-{
-    FrictionCurve curve;
-    const bool drum = c.brakes == BrakeKind::Drums;
-    const auto& measured = drum ? c.drum.frictionOverTemperature : c.pad.frictionOverTemperature;
-    const double quoted = s(drum ? c.drum.friction : c.pad.friction, plain);
-    for (const FrictionPoint& p : measured)
-        curve.points.emplace_back(s(p.temperature, plain), s(p.friction, plain) / quoted);
-    std::ranges::sort(curve.points, ascending);
-    if (curve.points.size() < 2) {
-        s.assume(c.brakes == BrakeKind::Drums ? "how the linings fade" : "how the pads fade");
-        curve.points = { { 293.15, 1 }, { holdsTo, 1 } };
-    }
-    // Beyond what anybody has measured a pad is not taken to hold.
-    const auto [last, level] = curve.points.back();
-    constexpr double leastLeft = 0.15;
-    if (level > leastLeft)
-        curve.points.emplace_back(last + (level - leastLeft) / 0.1 * losesAfter, leastLeft);
-    return curve;
-}
-
-double fadesAt(const FrictionCurve& curve, double part)
-{
-    if (!curve.points.empty() && curve.points.front().second < part)
-        return curve.points.front().first;
-    for (std::size_t i = 1; i < curve.points.size(); ++i) {
-        const auto& [t0, f0] = curve.points[i - 1];
-        const auto& [t1, f1] = curve.points[i];
-        if (f1 < part && f0 >= part)
-            return t0 + (f0 - part) / (f0 - f1) * (t1 - t0);
-    }
-    return std::numeric_limits<double>::infinity();
 }
 
 double measuredTo(Sample& s, const Corner& c)

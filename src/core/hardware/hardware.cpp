@@ -1,5 +1,6 @@
 #include "hardware/hardware.hpp"
 
+#include "build/words.hpp"
 #include "chapters/clearance/clearance.hpp"
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
@@ -15,7 +16,6 @@ namespace {
 /// Metal round a hole, and between two, is half its diameter; a plate thinner than this bends: common practice, no source.
 constexpr double thinnestPlate = 8e-3;
 
-std::string wordOf(Axle axle) { return axle == Axle::Front ? "front" : "rear"; }
 
 std::vector<std::string> noteOf(const Study& study, Axle axle, const std::string& date)
 {
@@ -212,7 +212,7 @@ std::optional<PlateDrawing> drawingOfRing(const Study& study, Axle axle, const s
     });
     if (!needed.value || hub.studCount <= 0) {
         lacks = lacking(study, needed,
-            hub.studCount <= 0 ? std::vector<std::string> { "number of studs, " + wordOf(axle) } : std::vector<std::string> {});
+            hub.studCount <= 0 ? std::vector<std::string> { fmt::format("number of studs, {}", wordOf(axle)) } : std::vector<std::string> {});
         return {};
     }
     // A sliding fit on the pilot, room round the studs; common practice.
@@ -228,7 +228,7 @@ std::optional<PlateDrawing> drawingOfShim(const Study& study, Axle axle, double 
 {
     const auto thread = joints::parseThread(*hubOf(*study.build, axle).lugThread);
     if (!thread || !(thickness > 0)) {
-        lacks = thread ? "A shim has to be thicker than nothing." : "Lacks thread of the knuckle's lugs, " + wordOf(axle) + ".";
+        lacks = thread ? "A shim has to be thicker than nothing." : fmt::format("Lacks thread of the knuckle's lugs, {}.", wordOf(axle));
         return {};
     }
     // Common practice, no source.
@@ -238,82 +238,88 @@ std::optional<PlateDrawing> drawingOfShim(const Study& study, Axle axle, double 
     return PlateDrawing { std::move(plate), std::move(drawing) };
 }
 
-WideningStudy wideningOf(const Study& study, Axle axle, double growth)
+namespace {
+
+/// What a widening lacks, or why there can be none; empty where it can be worked out.
+std::string lackingForWidening(const Study& study, const CornerClearance& r, double growth)
 {
-    WideningStudy result;
-    const CornerClearance& r = study.of<Clearance>().after.at(axle).left;
-    const auto say = [&](double length) { return print(length, style::gap, study.system); };
-    if (!r.corner) {
-        result.lacks = "This setup has no brakes on that axle.";
-        return result;
-    }
+    if (!r.corner) 
+        return "This setup has no brakes on that axle.";
     const Caliper& caliper = r.corner->caliper;
-    if (caliper.split != YesNo::Yes) {
-        result.lacks = caliper.split == YesNo::No
+    if (caliper.split != YesNo::Yes) 
+        return caliper.split == YesNo::No
             ? "This caliper is of one piece: it cannot be widened."
             : "Nobody has said whether this caliper is split: two halves bolted together, or of one piece.";
-        return result;
-    }
-    if (r.corner->mount.shimMoves == Direction::Unknown) {
-        result.lacks = "Say first which way a thicker shim moves this caliper: the slot has to be brought back over the rotor.";
-        return result;
-    }
-    if (!(growth > 0) || growth > 0.05) {
-        result.lacks = "The new rotor has to be thicker than the old one, by up to 50 mm.";
-        return result;
-    }
+    if (r.corner->mount.shimMoves == Direction::Unknown) 
+        return "Say first which way a thicker shim moves this caliper: the slot has to be brought back over the rotor.";
+    if (!(growth > 0) || growth > 0.05) 
+        return "The new rotor has to be thicker than the old one, by up to 50 mm.";
     const Figure needed = evaluate([&](Sample& s) { return s(caliper.slotWidth) + s(caliper.bridgeBoltLength) + s(caliper.pinLength); });
-    if (!needed.value) {
-        result.lacks = lacking(study, needed);
-        return result;
-    }
-    const auto w = joints::widen(
-        { *caliper.slotWidth.value, *caliper.bridgeBoltLength.value, *caliper.pinLength.value, caliper.widened.value.value_or(0) }, growth);
-    result.widening = w;
+    if (!needed.value) 
+        return lacking(study, needed);
+    return {};
+}
+
+/// What is to be bought or made.
+std::vector<std::string> partsOfWidening(const Corner& corner, const joints::Widening& w, UnitSystem system)
+{
+    std::vector<std::string> lines;
+    const Caliper& caliper = corner.caliper;
+    const auto say = [&](double length) { return print(length, style::gap, system); };
     const int bolts = caliper.bridgeBolts;
     const auto thread = joints::parseThread(*caliper.bridgeBoltThread);
     const auto count = [&](int n) { return n > 0 ? fmt::format("{} × ", n) : std::string(); };
-    result.lines.push_back(fmt::format("{}spacers of {} between the halves, faces flat and parallel", count(bolts), say(w.spacer)));
-    result.lines.push_back(fmt::format("{}bolts for the halves{}, {} under the head at least; sold: {}", count(bolts),
+    lines.push_back(fmt::format("{}spacers of {} between the halves, faces flat and parallel", count(bolts), say(w.spacer)));
+    lines.push_back(fmt::format("{}bolts for the halves{}, {} under the head at least; sold: {}", count(bolts),
         thread ? ", " + joints::nameOf(*thread) : std::string(), say(w.bridgeBoltLength),
-        print(joints::soldBoltLength(w.bridgeBoltLength), style::frame, study.system)));
-    result.lines.push_back(fmt::format("pad pins of {}", say(w.pinLength)));
-    result.lines.push_back(caliper.crossover == YesNo::Yes
+        print(joints::soldBoltLength(w.bridgeBoltLength), style::frame, system)));
+    lines.push_back(fmt::format("pad pins of {}", say(w.pinLength)));
+    lines.push_back(caliper.crossover == YesNo::Yes
             ? "a seal at the fluid crossover on each face of the spacer, of the section the maker of the spacers gives"
             : caliper.crossover == YesNo::No
             ? "a longer pipe between the halves"
             : "look whether the fluid crosses inside or through a pipe: a seal or a longer pipe goes with it");
     const auto stackOf = [](const Fitted& in) { return std::min(in.shimTop.value.value_or(0), in.shimBottom.value.value_or(0)); };
-    if (r.corner->mount.shimMoves == Direction::Inboard)
-        result.lines.push_back(
+    if (corner.mount.shimMoves == Direction::Inboard)
+        lines.push_back(
             fmt::format("washers of {} under each mounting bolt, to bring the slot over the rotor again", say(w.mountWasher)));
     else
-        result.lines.push_back(std::min(stackOf(r.corner->left), stackOf(r.corner->right)) >= w.mountWasher
+        lines.push_back(std::min(stackOf(corner.left), stackOf(corner.right)) >= w.mountWasher
                 ? fmt::format("{} out of the shims under each mounting bolt, to bring the slot over the rotor again", say(w.mountWasher))
                 : fmt::format(
                     "the slot then stands {} too far outboard and there are no shims to take out: machine the ears, or a hub-face "
                     "ring of that thickness",
                     say(w.mountWasher)));
-    for (const Joint& joint : r.corner->joints)
+    return lines;
+}
+
+/// Thread of the mounting bolts that the washers take out of the knuckle.
+std::vector<std::string> threadsOfWidening(const Corner& corner, const joints::Widening& w, UnitSystem system)
+{
+    std::vector<std::string> lines;
+    const auto say = [&](double length) { return print(length, style::gap, system); };
+    for (const Joint& joint : corner.joints)
         if (joint.shims == ShimsIn::Axial) {
             const auto itsThread = joints::parseThread(*joint.thread);
             const auto engaged = [&](double more) {
                 return nominal([&](Sample& s) {
                     return joints::fitOf({ s(joint.length), s(joint.grip),
-                                             std::max({ s.orElse(r.corner->left.shimTop, 0), s.orElse(r.corner->left.shimBottom, 0),
-                                                 s.orElse(r.corner->right.shimTop, 0), s.orElse(r.corner->right.shimBottom, 0) })
+                                             std::max({ s.orElse(corner.left.shimTop, 0), s.orElse(corner.left.shimBottom, 0),
+                                                 s.orElse(corner.right.shimTop, 0), s.orElse(corner.right.shimBottom, 0) })
                                                  + more,
                                              s(joint.threadDepth), s.orElse(joint.roomBehind, 0), itsThread ? itsThread->pitch : NAN })
                         .engaged;
                 });
             };
             if (std::isfinite(engaged(0)))
-                result.lines.push_back(fmt::format("{}: {} of thread left of {}", joint.name.empty() ? "mounting bolts" : joint.name,
+                lines.push_back(fmt::format("{}: {} of thread left of {}", joint.name.empty() ? "mounting bolts" : joint.name,
                     say(engaged(w.mountEngagementLost)), say(engaged(0))));
         }
-    result.cautions = { "This alters a part that holds pressure. Class and torque of the bolts come from the maker of the spacers.",
-        "Leak test at full pedal force for minutes, before the wheel goes on; again after the first drive.",
-        "Have it judged by a qualified engineer or licensed mechanic. The program advises and never approves." };
+    return lines;
+}
+
+std::shared_ptr<const Build> widened(const Study& study, Axle axle, const joints::Widening& w, double growth)
+{
     auto build = std::make_shared<Build>(*study.build);
     Corner& corner = ownCorner(*build, study.after.setup->id, axle);
     const auto put = [](Reading& reading, double value) { reading = { value, {}, Known::Estimated, {}, {} }; };
@@ -333,7 +339,29 @@ WideningStudy wideningOf(const Study& study, Axle axle, double growth)
     for (Fitted* in : { &corner.left, &corner.right })
         for (Reading* shim : { &in->shimTop, &in->shimBottom })
             put(*shim, std::max(0.0, shim->value.value_or(0) + more));
-    result.applied = std::move(build);
+    return build;
+}
+
+} // namespace
+
+WideningStudy wideningOf(const Study& study, Axle axle, double growth)
+{
+    WideningStudy result;
+    const CornerClearance& r = study.of<Clearance>().after.at(axle).left;
+    result.lacks = lackingForWidening(study, r, growth);
+    if (!result.lacks.empty())
+        return result;
+    const Caliper& caliper = r.corner->caliper;
+    const auto w = joints::widen(
+        { *caliper.slotWidth.value, *caliper.bridgeBoltLength.value, *caliper.pinLength.value, caliper.widened.value.value_or(0) }, growth);
+    result.widening = w;
+    result.lines = partsOfWidening(*r.corner, w, study.system);
+    for (std::string& line : threadsOfWidening(*r.corner, w, study.system))
+        result.lines.push_back(std::move(line));
+    result.cautions = { "This alters a part that holds pressure. Class and torque of the bolts come from the maker of the spacers.",
+        "Leak test at full pedal force for minutes, before the wheel goes on; again after the first drive.",
+        "Have it judged by a qualified engineer or licensed mechanic. The program advises and never approves." };
+    result.applied = widened(study, axle, w, growth);
     return result;
 }
 

@@ -82,66 +82,98 @@ std::vector<double> lengtheningBy(const Run& run, const FadeSeries& series)
     return all;
 }
 
-std::optional<Calibration> calibrate(
-    const Car& car, const Duty& duty, const std::vector<Taken>& taken, const std::vector<FadeSeries>& faded, const Accuracy& accuracy)
+namespace {
+
+/// Whether there are two readings at least, each with a width.
+bool canBeFitted(const std::vector<Taken>& taken, const std::vector<FadeSeries>& faded)
 {
     std::size_t stops = 0;
     for (const FadeSeries& series : faded)
         stops += series.stops.size();
-    if (taken.size() + stops < 2
-        || std::ranges::any_of(taken, [](const Taken& t) { return !(t.width > 0) || !std::isfinite(t.temperature); })
-        || std::ranges::any_of(faded, [](const FadeSeries& series) {
-               return std::ranges::any_of(
-                   series.stops, [](const FadeSeries::Stop& f) { return !(f.width > 0) || !std::isfinite(f.lengthening); });
-           }))
-        return {};
-    const auto fronts = std::ranges::count_if(taken, [](const Taken& t) { return t.front; });
-    const auto rears = static_cast<std::ptrdiff_t>(taken.size()) - fronts;
-    const bool withSplit = fronts >= 2 && rears >= 2;
-    const std::size_t unknowns = withSplit ? 2 : 1;
+    const auto noTaken = [](const Taken& t) { return !(t.width > 0) || !std::isfinite(t.temperature); };
+    const auto noStop = [](const FadeSeries::Stop& f) { return !(f.width > 0) || !std::isfinite(f.lengthening); };
+    return taken.size() + stops >= 2 && std::ranges::none_of(taken, noTaken)
+        && std::ranges::none_of(faded, [&](const FadeSeries& series) { return std::ranges::any_of(series.stops, noStop); });
+}
+
+double dot(const std::vector<double>& u, const std::vector<double>& v) { return std::inner_product(u.begin(), u.end(), v.begin(), 0.0); }
+
+/// Cooling, and its split between the axles where both were read, to what was measured: Gauss–Newton on their logarithms.
+class Fit {
+public:
+    Fit(const Car& car, const Duty& duty, const std::vector<Taken>& taken, const std::vector<FadeSeries>& faded, const Accuracy& accuracy)
+        : car_(car), duty_(duty), taken_(taken), faded_(faded), accuracy_(accuracy)
+    {
+        const auto fronts = std::ranges::count_if(taken, [](const Taken& t) { return t.front; });
+        withSplit_ = fronts >= 2 && static_cast<std::ptrdiff_t>(taken.size()) - fronts >= 2;
+    }
+
+    /// Nothing where the model has no result there, or nothing that was measured tells of its cooling.
+    std::optional<Calibration> found()
+    {
+        predicted_ = at(x_);
+        if (predicted_.empty())
+            return {};
+        beginWhereItFades();
+        for (int round = 0; round < 12; ++round) {
+            const auto moved = stepped();
+            if (!moved)
+                return {};
+            if (*moved < 1e-4)
+                break;
+        }
+        return calibration();
+    }
+
+private:
     using Pair = std::array<double, 2>; // logarithms of cooling and split
-    const auto at = [&](const Pair& y) {
-        return predictedBy(changed(car, std::exp(y[0]), withSplit ? std::exp(y[1]) : 1), duty, taken, faded, accuracy);
-    };
-    // What is left, over the widths.
     enum class Each { Alone, AsOne };
-    const auto weighed = [&](const std::vector<double>& predicted, Each stopsCount) {
+
+    [[nodiscard]] std::vector<double> at(const Pair& y) const
+    {
+        return predictedBy(changed(car_, std::exp(y[0]), withSplit_ ? std::exp(y[1]) : 1), duty_, taken_, faded_, accuracy_);
+    }
+    /// What is left, over the widths.
+    [[nodiscard]] std::vector<double> weighed(const std::vector<double>& predicted, Each stopsCount) const
+    {
         std::vector<double> left;
-        for (std::size_t i = 0; i < taken.size(); ++i)
-            left.push_back((taken[i].temperature - predicted[i]) / taken[i].width);
-        for (const FadeSeries& series : faded) {
+        for (std::size_t i = 0; i < taken_.size(); ++i)
+            left.push_back((taken_[i].temperature - predicted[i]) / taken_[i].width);
+        for (const FadeSeries& series : faded_) {
             const double shared = stopsCount == Each::AsOne ? std::sqrt(static_cast<double>(series.stops.size())) : 1;
             for (const FadeSeries::Stop& stop : series.stops)
                 left.push_back((stop.lengthening - predicted[left.size()]) / (stop.width * shared));
         }
         return left;
-    };
-    const auto misfitOf = [&](const std::vector<double>& left) {
-        return std::sqrt(std::inner_product(left.begin(), left.end(), left.begin(), 0.0) / static_cast<double>(left.size()));
-    };
-    Pair x { 0, 0 };
-    std::vector<double> predicted = at(x);
-    if (predicted.empty())
-        return {};
-    // Pads that hold tell nothing of how near they are to fading: where the model's do, the search begins where they do not.
-    if (!faded.empty())
+    }
+    [[nodiscard]] double misfitOf(const std::vector<double>& predicted) const
+    {
+        const auto left = weighed(predicted, Each::Alone);
+        return std::sqrt(dot(left, left) / static_cast<double>(left.size()));
+    }
+
+    /// Pads that hold tell nothing of how near they are to fading: where the model's do, the search begins where they do not.
+    void beginWhereItFades()
+    {
+        if (faded_.empty())
+            return;
         for (const double cooling : { 0.3, 0.55, 1.7 }) {
-            const auto there = at({ std::log(cooling), 0 });
-            if (!there.empty() && misfitOf(weighed(there, Each::Alone)) < misfitOf(weighed(predicted, Each::Alone))) {
-                x[0] = std::log(cooling);
-                predicted = there;
+            auto there = at({ std::log(cooling), 0 });
+            if (!there.empty() && misfitOf(there) < misfitOf(predicted_)) {
+                x_[0] = std::log(cooling);
+                predicted_ = std::move(there);
             }
         }
-    // The normal equations of one or two unknowns, J'J and J'r.
-    double aa = 0;
-    double ab = 0;
-    double bb = 1;
-    for (int round = 0; round < 12; ++round) {
-        const auto left = weighed(predicted, Each::AsOne);
+    }
+
+    /// One step of the normal equations J'J and J'r; how large it was. Nothing where there is none.
+    std::optional<double> stepped()
+    {
+        const auto left = weighed(predicted_, Each::AsOne);
         constexpr double step = 0.01;
         std::array<std::vector<double>, 2> slopes;
-        for (std::size_t j = 0; j < unknowns; ++j) {
-            Pair moved = x;
+        for (std::size_t j = 0; j < (withSplit_ ? 2u : 1u); ++j) {
+            Pair moved = x_;
             moved[j] += step;
             const auto there = at(moved);
             if (there.empty())
@@ -150,51 +182,73 @@ std::optional<Calibration> calibrate(
             for (std::size_t i = 0; i < left.size(); ++i)
                 slopes[j].push_back((left[i] - leftThere[i]) / step);
         }
-        const auto dot = [](const std::vector<double>& u, const std::vector<double>& v) {
-            return std::inner_product(u.begin(), u.end(), v.begin(), 0.0);
-        };
-        aa = dot(slopes[0], slopes[0]);
+        aa_ = dot(slopes[0], slopes[0]);
         // No stop faded and none should have: any cooling over some would do.
         constexpr double tells = 1e-4;
-        if (!(aa > tells))
+        if (!(aa_ > tells))
             return {};
         const double ra = dot(slopes[0], left);
-        Pair by { ra / aa, 0 };
-        if (withSplit) {
-            ab = dot(slopes[0], slopes[1]);
-            bb = dot(slopes[1], slopes[1]);
+        Pair by { ra / aa_, 0 };
+        if (withSplit_) {
+            ab_ = dot(slopes[0], slopes[1]);
+            bb_ = dot(slopes[1], slopes[1]);
             const double rb = dot(slopes[1], left);
-            const double whole = aa * bb - ab * ab;
-            by = { (bb * ra - ab * rb) / whole, (aa * rb - ab * ra) / whole };
+            const double whole = aa_ * bb_ - ab_ * ab_;
+            by = { (bb_ * ra - ab_ * rb) / whole, (aa_ * rb - ab_ * ra) / whole };
         }
         // No leap: half or double at once.
         const double most = std::max(std::abs(by[0]), std::abs(by[1]));
         const double part = most > 0.7 ? 0.7 / most : 1;
-        x[0] = std::clamp(x[0] + part * by[0], std::log(0.1), std::log(10.0));
-        x[1] = std::clamp(x[1] + part * by[1], std::log(0.5), std::log(2.0));
-        predicted = at(x);
-        if (predicted.empty())
+        x_[0] = std::clamp(x_[0] + part * by[0], std::log(0.1), std::log(10.0));
+        x_[1] = std::clamp(x_[1] + part * by[1], std::log(0.5), std::log(2.0));
+        predicted_ = at(x_);
+        if (predicted_.empty())
             return {};
-        if (most < 1e-4)
-            break;
+        return most;
     }
-    const auto left = weighed(predicted, Each::Alone);
-    const double whole = aa * bb - ab * ab;
-    Calibration c;
-    c.misfit = misfitOf(left);
-    // A width is taken as that within which a reading lies in 95 of 100 cases; what does not fit widens the result.
-    const double loose = std::max(1.0, c.misfit);
-    c.cooling = std::exp(x[0]);
-    c.coolingWidth = c.cooling * loose * std::sqrt(bb / whole);
-    c.split = withSplit ? std::exp(x[1]) : 1;
-    c.splitWidth = withSplit ? c.split * loose * std::sqrt(aa / whole) : 0;
-    for (std::size_t i = 0; i < taken.size(); ++i)
-        c.left.push_back(taken[i].temperature - predicted[i]);
-    c.lengthening.assign(predicted.begin() + static_cast<std::ptrdiff_t>(taken.size()), predicted.end());
-    predicted.resize(taken.size());
-    c.predicted = std::move(predicted);
-    c.contradicts = c.misfit > 2 || c.cooling < 0.25 || c.cooling > 4 || !std::isfinite(c.coolingWidth);
-    return c;
+
+    [[nodiscard]] Calibration calibration()
+    {
+        const double whole = aa_ * bb_ - ab_ * ab_;
+        Calibration c;
+        c.misfit = misfitOf(predicted_);
+        // A width is taken as that within which a reading lies in 95 of 100 cases; what does not fit widens the result.
+        const double loose = std::max(1.0, c.misfit);
+        c.cooling = std::exp(x_[0]);
+        c.coolingWidth = c.cooling * loose * std::sqrt(bb_ / whole);
+        c.split = withSplit_ ? std::exp(x_[1]) : 1;
+        c.splitWidth = withSplit_ ? c.split * loose * std::sqrt(aa_ / whole) : 0;
+        for (std::size_t i = 0; i < taken_.size(); ++i)
+            c.left.push_back(taken_[i].temperature - predicted_[i]);
+        c.lengthening.assign(predicted_.begin() + static_cast<std::ptrdiff_t>(taken_.size()), predicted_.end());
+        predicted_.resize(taken_.size());
+        c.predicted = std::move(predicted_);
+        c.contradicts = c.misfit > 2 || c.cooling < 0.25 || c.cooling > 4 || !std::isfinite(c.coolingWidth);
+        return c;
+    }
+
+    const Car& car_;
+    const Duty& duty_;
+    const std::vector<Taken>& taken_;
+    const std::vector<FadeSeries>& faded_;
+    const Accuracy& accuracy_;
+    bool withSplit_ = false;
+    Pair x_ { 0, 0 };
+    std::vector<double> predicted_;
+    // The normal equations of one or two unknowns.
+    double aa_ = 0;
+    double ab_ = 0;
+    double bb_ = 1;
+};
+
+} // namespace
+
+std::optional<Calibration> calibrate(
+    const Car& car, const Duty& duty, const std::vector<Taken>& taken, const std::vector<FadeSeries>& faded, const Accuracy& accuracy)
+{
+    if (!canBeFitted(taken, faded))
+        return {};
+    return Fit(car, duty, taken, faded, accuracy).found();
 }
 
 } // namespace deepstop::heat

@@ -144,4 +144,21 @@ double brakePower(const Road& road, const Duty& duty, const Phase& phase, double
     return std::max(0.0, slowing + falling - others) * speed;
 }
 
+std::vector<RoadLine> speedOverRoad(const Duty& duty)
+{
+    constexpr int parts = 12;
+    std::vector<RoadLine> lines;
+    double begun = 0;
+    for (const Phase& p : duty.phases) {
+        RoadLine line { {}, p.braking };
+        for (int k = 0; k <= parts; ++k) {
+            const double speed = p.from + (p.to - p.from) * k / parts;
+            line.places.push_back({ begun + (p.from + speed) / 2 * p.duration * k / parts, speed });
+        }
+        begun += (p.from + p.to) / 2 * p.duration;
+        lines.push_back(std::move(line));
+    }
+    return lines;
+}
+
 } // namespace deepstop::heat

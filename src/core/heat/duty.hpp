@@ -39,6 +39,17 @@ struct Duty {
 /// Down a slope at one speed, the brakes dragging all the way.
 [[nodiscard]] Duty descent(double length, double slope, double speed, double engineBraking);
 
+/// Speed over distance, phase by phase.
+struct RoadLine {
+    struct Place {
+        double distance; ///< m from the duty's beginning
+        double speed; ///< m/s
+    };
+    std::vector<Place> places; ///< at a steady rate speed goes with the root of the distance: close enough that no corner shows
+    bool braking;
+};
+[[nodiscard]] std::vector<RoadLine> speedOverRoad(const Duty& duty);
+
 /// A speed at a time, for `drivenDuty`.
 struct Driven {
     double time; ///< s

@@ -409,6 +409,27 @@ double liningShareOf(double ringEffusivity, double heatedArea, double liningEffu
     return 1 / (1 + ringEffusivity * heatedArea / (liningEffusivity * liningArea));
 }
 
+Moment momentAt(const Run& run, double time)
+{
+    const auto after = std::ranges::upper_bound(run.course, time, {}, &Moment::time);
+    if (after == run.course.begin())
+        return run.course.front();
+    if (after == run.course.end())
+        return run.course.back();
+    const Moment& a = *std::prev(after);
+    const Moment& b = *after;
+    const double t = (time - a.time) / (b.time - a.time);
+    Moment m = a;
+    for (double Moment::*each : { &Moment::time, &Moment::distance, &Moment::speed, &Moment::power,
+             &Moment::frontShare, &Moment::force, &Moment::frontFriction, &Moment::rearFriction })
+        m.*each = std::lerp(a.*each, b.*each, t);
+    for (std::size_t i = 0; i < nodeCount; ++i) {
+        m.front[i] = std::lerp(a.front[i], b.front[i], t);
+        m.rear[i] = std::lerp(a.rear[i], b.rear[i], t);
+    }
+    return m;
+}
+
 Run run(const Car& car, const Duty& duty, const Accuracy& accuracy)
 {
     if (!makesSense(car.front) || !makesSense(car.rear) || !makesSense(duty) || !(car.road.mass > 0) || !(car.road.mass + duty.added > 0)

@@ -6,6 +6,7 @@
 /// caliper.
 
 #include "heat/duty.hpp"
+#include "materials/materials.hpp"
 
 #include <array>
 #include <functional>
@@ -15,7 +16,8 @@
 
 namespace deepstop::heat {
 
-/// What rubs: specific heat c·(1 + cRise·(T − 293.15)), conductivity k·(1 + kRise·(T − 293.15)).
+/// What rubs and gets as hot as nothing else; the one specific heat of `materials` is the mean of these over a cold stop.
+/// Specific heat c·(1 + cRise·(T − 293.15)), conductivity k·(1 + kRise·(T − 293.15)).
 struct RingMetal {
     double density; ///< kg/m³
     double specificHeat; ///< J/(kg K) at 20 °C
@@ -25,11 +27,12 @@ struct RingMetal {
     bool operator==(const RingMetal&) const = default;
 };
 /// Grey iron: 460 J/(kg K) rising to about 660 at 600 °C, 50 W/(m K) falling to about 38; from memory, as in EN 1561 and brake handbooks.
-inline constexpr RingMetal ironRing { 7200, 460, 7.5e-4, 50, -4e-4 };
+inline constexpr RingMetal ironRing { materials::greyIron.density, 460, 7.5e-4, materials::greyIron.conductivity, -4e-4 };
 /// Steel: 470 rising to about 700, 48 falling to about 34; from memory.
-inline constexpr RingMetal steelRing { 7850, 470, 8.4e-4, 48, -5e-4 };
+inline constexpr RingMetal steelRing { materials::steel.density, 470, 8.4e-4, 48, -5e-4 };
 /// Carbon-ceramic: 800 rising to about 1400, 30; from memory, kinds differ widely.
-inline constexpr RingMetal ceramicRing { 2400, 800, 1.3e-3, 30, -3e-4 };
+inline constexpr RingMetal ceramicRing { materials::carbonCeramic.density, materials::carbonCeramic.specificHeat, 1.3e-3,
+    materials::carbonCeramic.conductivity, -3e-4 };
 
 /// One wheel's brake. Masses in kg, areas in m², stores in J/K, conductances in W/K.
 struct Brake {
@@ -124,6 +127,9 @@ struct Run {
     Energy rear {};
     bool complete = false; ///< not when the numbers gave out
 };
+
+/// A run at a time, between two of its moments. @pre its course is not empty
+[[nodiscard]] Moment momentAt(const Run& run, double time);
 
 struct Accuracy {
     double tolerance = 1e-3; ///< K, of one step

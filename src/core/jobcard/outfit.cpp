@@ -1,5 +1,6 @@
 #include "jobcard/outfit.hpp"
 
+#include "build/words.hpp"
 #include "joints/thread.hpp"
 #include "verdict/judge.hpp"
 
@@ -89,7 +90,7 @@ Outfit outfitOf(const Study& study, const Card& card)
                 continue;
             const auto say = [&](const Reading& r) { return r.value ? print(*r.value, style::fine, study.system) : std::string("none"); };
             outfit.shims.push_back(fmt::format("{} {}: {} at the top bolt, {} at the bottom bolt", judge::wordFor(axle),
-                side == Side::Left ? "left" : "right", say(in.shimTop), say(in.shimBottom)));
+                wordOf(side), say(in.shimTop), say(in.shimBottom)));
         }
     }
     return outfit;

@@ -1,5 +1,6 @@
 #include "jobcard/jobcard.hpp"
 
+#include "build/words.hpp"
 #include "figures/figures.hpp"
 #include "jobcard/bedding.hpp"
 
@@ -173,7 +174,7 @@ Lift liftOf(const Study& study)
         const double corner = figures::cornerMass(s, *parts.corner, lacks);
         const double wheel = parts.wheel && parts.wheel->mass.value ? *parts.wheel->mass.value : NAN;
         if (!std::isfinite(corner + wheel) || !lacks.empty()) {
-            lift.lacks = fmt::format("weights of the {} wheels and brakes", axle == Axle::Front ? "front" : "rear");
+            lift.lacks = fmt::format("weights of the {} wheels and brakes", wordOf(axle));
             continue;
         }
         const double off = 2 * (corner + wheel);

@@ -4,6 +4,7 @@
 
 #include "jobcard/jobcard.hpp"
 
+#include "build/words.hpp"
 #include "build/axle_work.hpp"
 #include "verdict/check.hpp"
 #include "verdict/judge.hpp"
@@ -101,7 +102,7 @@ private:
     {
         return std::ranges::any_of(axles_, [&](Axle axle) { return work(axle).opensLine(); }) || otherHydraulics();
     }
-    static std::string nameOf(Side side) { return side == Side::Left ? "left" : "right"; }
+    static std::string nameOf(Side side) { return std::string(wordOf(side)); }
     [[nodiscard]] const Corner& now(Axle axle) const { return *study_.after.at(axle).corner; }
     [[nodiscard]] const Corner* was(Axle axle) const { return study_.before.at(axle).corner; }
     [[nodiscard]] const Hub& hub(Axle axle) const { return hubOf(build_, axle); }
@@ -144,6 +145,8 @@ private:
     [[nodiscard]] std::string doubtOf(Axle axle, std::size_t index) const;
     void joint(Axle axle, std::size_t index, const std::string& id, const std::string& corner);
     void assemble();
+    void rotorOn(Axle axle, const std::string& id, const std::string& corner);
+    void shims(Axle axle, Side side, const std::string& id, const std::string& corner);
     void hoses();
     /// The step before which the car still drives without bleeding.
     void openLine(Axle axle, const std::string& id, const std::string& corner);

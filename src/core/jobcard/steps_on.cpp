@@ -97,45 +97,8 @@ void Writer::assemble()
         const AxleWork& w = work(axle);
         if (w.rotor)
             joints(true);
-        // A rotor that is not described may be of two pieces.
-        if (c.rotor.construction != RotorBuild::OnePiece
-            && std::ranges::none_of(c.joints, [](const Joint& j) { return j.joins == Joins::RingToHat; }))
-            add(Phase::Assemble, id + "/hat-bolts", corner,
-                c.rotor.construction == RotorBuild::TwoPiece
-                    ? "Ring on hat: bolts as the rotor's maker says, crosswise in rounds"
-                    : "If the rotor is of two pieces, ring on hat: bolts as its maker says, crosswise in rounds",
-                pointerOf(study_.after, axle) + "/rotor/construction", { {}, "torque wrench", {}, 20, !w.rotor });
-        add(Phase::Assemble, id + "/faces-clean", corner,
-            "Both faces of the rotor washed with brake cleaner, also new ones; no finger on them after", practice,
-            { "Oil left on a new rotor goes into the pads.", "brake cleaner", {}, 4, false, w.small() });
-        if (c.rotor.handed == Handed::Sided)
-            add(Phase::Assemble, id + "/vanes", corner, "Look once more: vanes lean back from the way this wheel turns going forward",
-                pointerOf(study_.after, axle) + "/rotor/handed", { {}, {}, {}, 2, !rotorOff(axle) });
-        if (c.rotor.ringPlay.value && *c.rotor.ringPlay.value > 0)
-            add(Phase::Assemble, id + "/floats", corner,
-                fmt::format("The ring floats freely on its hat, {} along the axle", length(c.rotor.ringPlay, style::fine)),
-                pointerOf(study_.after, axle) + "/rotor/ring_play_mm", { {}, {}, {}, 2, !w.rotor });
-        const Fitted& f = c.at(side);
-        if (f.shimTop.value || f.shimBottom.value) {
-            const Verdict* centred = study_.verdict(checks::axial, { axle, side });
-            const auto& all = study_.of<Centring>().corners;
-            const auto own = std::ranges::find_if(all, [&](const CentringResult& r) { return r.axle == axle && r.side == side; });
-            const bool good = centred && isFine(centred->level);
-            // Those that are in, while they centre it; else those of the plan, to be read again.
-            const std::string plan = !good && own != all.end() && own->plan
-                ? fmt::format(". They do not centre it: by the plan {} at the top bolt, {} at the bottom bolt, then the gaps read again",
-                    centring::pileText(own->plan->top.shims, study_.system), centring::pileText(own->plan->bottom.shims, study_.system))
-                : std::string();
-            Step& s = add(Phase::Assemble, id + "/shims", corner,
-                fmt::format("Shims: {} at the top bolt, {} at the bottom bolt, none crushed or overlapping{}", length(f.shimTop, style::fine),
-                    length(f.shimBottom, style::fine), plan),
-                idOf(checks::axial, { axle, side }), { {}, "micrometer", {}, 4, !w.mockedUp() });
-            if (centred && !good) {
-                s.gated = true;
-                s.waits.push_back(fmt::format("{}: {}", centred->title, deepstop::nameOf(centred->level)));
-                s.open = false;
-            }
-        }
+        rotorOn(axle, id, corner);
+        shims(axle, side, id, corner);
         if (w.any())
             joints(false);
         if (hub(axle).speedSensor != YesNo::No)
@@ -172,6 +135,56 @@ void Writer::assemble()
                 "Parking brake's shoes adjusted inside the hat until they just drag, then back", hubPointer(axle, "parking_brake"),
                 { {}, {}, {}, 8, !rotorOff(axle) });
     });
+}
+
+void Writer::rotorOn(Axle axle, const std::string& id, const std::string& corner)
+{
+    const Corner& c = now(axle);
+    const AxleWork& w = work(axle);
+    // A rotor that is not described may be of two pieces.
+    if (c.rotor.construction != RotorBuild::OnePiece
+        && std::ranges::none_of(c.joints, [](const Joint& j) { return j.joins == Joins::RingToHat; }))
+        add(Phase::Assemble, id + "/hat-bolts", corner,
+            c.rotor.construction == RotorBuild::TwoPiece
+                ? "Ring on hat: bolts as the rotor's maker says, crosswise in rounds"
+                : "If the rotor is of two pieces, ring on hat: bolts as its maker says, crosswise in rounds",
+            pointerOf(study_.after, axle) + "/rotor/construction", { {}, "torque wrench", {}, 20, !w.rotor });
+    add(Phase::Assemble, id + "/faces-clean", corner,
+        "Both faces of the rotor washed with brake cleaner, also new ones; no finger on them after", practice,
+        { "Oil left on a new rotor goes into the pads.", "brake cleaner", {}, 4, false, w.small() });
+    if (c.rotor.handed == Handed::Sided)
+        add(Phase::Assemble, id + "/vanes", corner, "Look once more: vanes lean back from the way this wheel turns going forward",
+            pointerOf(study_.after, axle) + "/rotor/handed", { {}, {}, {}, 2, !rotorOff(axle) });
+    if (c.rotor.ringPlay.value && *c.rotor.ringPlay.value > 0)
+        add(Phase::Assemble, id + "/floats", corner,
+            fmt::format("The ring floats freely on its hat, {} along the axle", length(c.rotor.ringPlay, style::fine)),
+            pointerOf(study_.after, axle) + "/rotor/ring_play_mm", { {}, {}, {}, 2, !w.rotor });
+}
+
+void Writer::shims(Axle axle, Side side, const std::string& id, const std::string& corner)
+{
+    const AxleWork& w = work(axle);
+    const Fitted& f = now(axle).at(side);
+    if (f.shimTop.value || f.shimBottom.value) {
+        const Verdict* centred = study_.verdict(checks::axial, { axle, side });
+        const auto& all = study_.of<Centring>().corners;
+        const auto own = std::ranges::find_if(all, [&](const CentringResult& r) { return r.axle == axle && r.side == side; });
+        const bool good = centred && isFine(centred->level);
+        // Those that are in, while they centre it; else those of the plan, to be read again.
+        const std::string plan = !good && own != all.end() && own->plan
+            ? fmt::format(". They do not centre it: by the plan {} at the top bolt, {} at the bottom bolt, then the gaps read again",
+                centring::pileText(own->plan->top.shims, study_.system), centring::pileText(own->plan->bottom.shims, study_.system))
+            : std::string();
+        Step& s = add(Phase::Assemble, id + "/shims", corner,
+            fmt::format("Shims: {} at the top bolt, {} at the bottom bolt, none crushed or overlapping{}", length(f.shimTop, style::fine),
+                length(f.shimBottom, style::fine), plan),
+            idOf(checks::axial, { axle, side }), { {}, "micrometer", {}, 4, !w.mockedUp() });
+        if (centred && !good) {
+            s.gated = true;
+            s.waits.push_back(fmt::format("{}: {}", centred->title, deepstop::nameOf(centred->level)));
+            s.open = false;
+        }
+    }
 }
 
 void Writer::hoses()

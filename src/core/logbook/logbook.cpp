@@ -1,5 +1,6 @@
 #include "logbook/logbook.hpp"
 
+#include "build/words.hpp"
 #include <boost/math/distributions/students_t.hpp>
 #include <fmt/format.h>
 
@@ -239,9 +240,9 @@ std::vector<Reminder> remindersOf(const Build& build)
             *fluid + (track ? year : 2 * year), false });
     for (const Wear& w : wearOf(build))
         if (w.endsOnEarliest)
-            all.push_back({ fmt::format("wear-{}-{}-{}", w.axle == Axle::Front ? "front" : "rear", w.side == Side::Left ? "left" : "right",
+            all.push_back({ fmt::format("wear-{}-{}-{}", wordOf(w.axle), wordOf(w.side),
                                 w.ring ? "rotor" : "lining"),
-                fmt::format("{} {}: look whether the {} is at its minimum", w.axle == Axle::Front ? "Front" : "Rear", w.side == Side::Left ? "left" : "right",
+                fmt::format("{} {}: look whether the {} is at its minimum", w.axle == Axle::Front ? "Front" : "Rear", wordOf(w.side),
                     w.ring ? "rotor" : "lining"),
                 "at the earliest, as it wears now", *w.endsOnEarliest, false });
     std::ranges::stable_sort(all, {}, &Reminder::day);

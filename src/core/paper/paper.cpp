@@ -162,31 +162,132 @@ std::vector<double> dashesOf(Pen pen)
     }
 }
 
+namespace {
+
+/// How a drawing is cut into sheets, stretched so that it is true on this printer's paper.
+struct Layout {
+    double width, height; // of the paper
+    double roomX, roomY; // for the drawing on one sheet
+    int columns, rows;
+    double sx, sy; // over the true size
+    Extent extent; // of the drawing, with air round it
+};
+
+Layout layoutOf(const Extent& extent, double width, double height, double sx, double sy)
+{
+    Layout l { width, height, width - 2 * margin - side, height - 2 * margin - foot, 1, 1, sx, sy, extent };
+    const auto tiles = [](double need, double room) {
+        return need <= room ? 1 : 1 + static_cast<int>(std::ceil((need - room) / (room - overlap) - 1e-9));
+    };
+    l.columns = tiles(extent.width() * sx, l.roomX);
+    l.rows = tiles(extent.height() * sy, l.roomY);
+    return l;
+}
+
+/// One sheet of a drawing.
+class Tile {
+public:
+    Tile(const Drawing& of, const Layout& layout, int columnOf, int rowOf) : drawing(of), l(layout), column(columnOf), row(rowOf) { }
+
+    Page made()
+    {
+        place();
+        marks();
+        bars();
+        words();
+        return std::move(page);
+    }
+
+private:
+    /// What of the drawing falls on this sheet.
+    void place()
+    {
+        // Where the drawing's upper left corner lies on this sheet; a single tile stands in the middle.
+        const Point origin { low.x + (l.columns > 1 ? -column * (l.roomX - overlap) : (l.roomX - l.extent.width() * l.sx) / 2),
+            low.y + (l.rows > 1 ? -row * (l.roomY - overlap) : (l.roomY - l.extent.height() * l.sy) / 2) };
+        const auto onPage = [&](Point p) {
+            return Point { origin.x + (p.x - l.extent.low.x) * l.sx, origin.y + (l.extent.high.y - p.y) * l.sy };
+        };
+        for (const Stroke& stroke : drawing.strokes) {
+            Stroke placed { stroke.pen, {}, stroke.closed };
+            for (const Point p : stroke.points)
+                placed.points.push_back(onPage(p));
+            for (Stroke& part : clipped(placed, low, high))
+                page.strokes.push_back(std::move(part));
+        }
+        for (Lettering letters : drawing.letters) {
+            letters.at = onPage(letters.at);
+            if (letters.at.x >= low.x && letters.at.x <= high.x && letters.at.y >= low.y && letters.at.y <= high.y)
+                page.letters.push_back(std::move(letters));
+        }
+    }
+
+    /// Register marks in the middle of each shared strip; a neighbour has the same ones at the same places of the drawing.
+    void marks()
+    {
+        for (const int x : { 0, 1 })
+            if (column + x > 0 && column + x < l.columns)
+                for (const double part : { 0.2, 0.8 })
+                    addMark(page, { x == 0 ? low.x + overlap / 2 : high.x - overlap / 2, low.y + part * l.roomY });
+        for (const int y : { 0, 1 })
+            if (row + y > 0 && row + y < l.rows)
+                for (const double part : { 0.2, 0.8 })
+                    addMark(page, { low.x + part * l.roomX, y == 0 ? low.y + overlap / 2 : high.y - overlap / 2 });
+        if (l.columns * l.rows > 1)
+            page.strokes.push_back({ Pen::Hidden, { low, { high.x, low.y }, high, { low.x, high.y } }, true });
+    }
+
+    /// Stretched like everything else, so that a corrected sheet proves itself.
+    void bars()
+    {
+        page.strokes.push_back({ Pen::Thin, { barAt, { barAt.x + bar * l.sx, barAt.y } }, false });
+        const Point down { margin + 3e-3, high.y - bar * l.sy };
+        page.strokes.push_back({ Pen::Thin, { down, { down.x, high.y } }, false });
+        for (int i = 0; i <= 10; ++i) {
+            const double tick = i % 5 == 0 ? 3e-3 : 1.5e-3;
+            page.strokes.push_back({ Pen::Thin,
+                { { barAt.x + bar * l.sx * i / 10, barAt.y }, { barAt.x + bar * l.sx * i / 10, barAt.y - tick } }, false });
+            page.strokes.push_back(
+                { Pen::Thin, { { down.x, high.y - bar * l.sy * i / 10 }, { down.x + tick, high.y - bar * l.sy * i / 10 } }, false });
+        }
+    }
+
+    void words()
+    {
+        write(page, { barAt.x + bar * l.sx + 2e-3, barAt.y }, "100 mm both ways; measure first", 2.8e-3, Anchor::Left, false);
+        double text = high.y + 6e-3;
+        write(page, { low.x, text }, drawing.title, 4e-3, Anchor::Left, false);
+        if (l.columns * l.rows > 1)
+            write(page, { high.x, text },
+                fmt::format("sheet {}{} of {}, columns A to {}, rows 1 to {}", static_cast<char>('A' + column), row + 1, l.columns * l.rows,
+                    static_cast<char>('A' + l.columns - 1), l.rows),
+                2.8e-3, Anchor::Right, false);
+        for (const std::string& note : drawing.notes)
+            write(page, { low.x, text += 3.8e-3 }, note, 2.8e-3, Anchor::Left, false);
+    }
+
+    const Drawing& drawing;
+    const Layout& l;
+    int column;
+    int row;
+    Page page { l.width, l.height, {}, {} };
+    Point low { margin + side, margin }; // upper left of this sheet's drawing
+    Point high { low.x + l.roomX, low.y + l.roomY };
+    Point barAt { margin + side, l.height - margin - 6e-3 }; // the left end of the bar across
+};
+
+} // namespace
+
 std::vector<Page> pagesOf(const Drawing& drawing, const Size& size, const BarsRead& read)
 {
     const auto believable = [](double measured) { return measured >= 0.08 && measured <= 0.125; };
     if (drawing.strokes.empty() || !believable(read.across) || !believable(read.down))
         return {};
-    const double sx = bar / read.across;
-    const double sy = bar / read.down;
     Extent extent = extentOf(drawing);
     // Air round the drawing, so that a line at its edge is printed whole.
     extent.low = { extent.low.x - 2e-3, extent.low.y - 2e-3 };
     extent.high = { extent.high.x + 2e-3, extent.high.y + 2e-3 };
-    struct Layout {
-        double width, height; // of the paper
-        double roomX, roomY; // for the drawing on one sheet
-        int columns, rows;
-    };
-    const auto layout = [&](double width, double height) {
-        Layout l { width, height, width - 2 * margin - side, height - 2 * margin - foot, 1, 1 };
-        const auto tiles = [](double need, double room) {
-            return need <= room ? 1 : 1 + static_cast<int>(std::ceil((need - room) / (room - overlap) - 1e-9));
-        };
-        l.columns = tiles(extent.width() * sx, l.roomX);
-        l.rows = tiles(extent.height() * sy, l.roomY);
-        return l;
-    };
+    const auto layout = [&](double width, double height) { return layoutOf(extent, width, height, bar / read.across, bar / read.down); };
     const Layout upright = layout(size.width, size.height);
     const Layout lying = layout(size.height, size.width);
     const Layout& l = lying.columns * lying.rows < upright.columns * upright.rows ? lying : upright;
@@ -195,64 +296,8 @@ std::vector<Page> pagesOf(const Drawing& drawing, const Size& size, const BarsRe
         return {};
     std::vector<Page> pages;
     for (int row = 0; row < l.rows; ++row)
-        for (int column = 0; column < l.columns; ++column) {
-            Page page { l.width, l.height, {}, {} };
-            const Point corner { margin + side, margin }; // upper left of this sheet's drawing
-            // Where the drawing's upper left corner lies on this sheet; a single tile stands in the middle.
-            const Point origin { corner.x + (l.columns > 1 ? -column * (l.roomX - overlap) : (l.roomX - extent.width() * sx) / 2),
-                corner.y + (l.rows > 1 ? -row * (l.roomY - overlap) : (l.roomY - extent.height() * sy) / 2) };
-            const auto onPage = [&](Point p) {
-                return Point { origin.x + (p.x - extent.low.x) * sx, origin.y + (extent.high.y - p.y) * sy };
-            };
-            const Point low = corner;
-            const Point high { corner.x + l.roomX, corner.y + l.roomY };
-            for (const Stroke& stroke : drawing.strokes) {
-                Stroke placed { stroke.pen, {}, stroke.closed };
-                for (const Point p : stroke.points)
-                    placed.points.push_back(onPage(p));
-                for (Stroke& part : clipped(placed, low, high))
-                    page.strokes.push_back(std::move(part));
-            }
-            for (Lettering letters : drawing.letters) {
-                letters.at = onPage(letters.at);
-                if (letters.at.x >= low.x && letters.at.x <= high.x && letters.at.y >= low.y && letters.at.y <= high.y)
-                    page.letters.push_back(std::move(letters));
-            }
-            // Register marks in the middle of each shared strip; a neighbour has the same ones at the same places of the drawing.
-            for (const int x : { 0, 1 })
-                if (column + x > 0 && column + x < l.columns)
-                    for (const double part : { 0.2, 0.8 })
-                        addMark(page, { x == 0 ? low.x + overlap / 2 : high.x - overlap / 2, low.y + part * l.roomY });
-            for (const int y : { 0, 1 })
-                if (row + y > 0 && row + y < l.rows)
-                    for (const double part : { 0.2, 0.8 })
-                        addMark(page, { low.x + part * l.roomX, y == 0 ? low.y + overlap / 2 : high.y - overlap / 2 });
-            if (l.columns * l.rows > 1)
-                page.strokes.push_back({ Pen::Hidden, { low, { high.x, low.y }, high, { low.x, high.y } }, true });
-            // Bars, stretched like everything else, so that a corrected sheet proves itself.
-            const Point across { margin + side, l.height - margin - 6e-3 };
-            page.strokes.push_back({ Pen::Thin, { across, { across.x + bar * sx, across.y } }, false });
-            const Point down { margin + 3e-3, high.y - bar * sy };
-            page.strokes.push_back({ Pen::Thin, { down, { down.x, high.y } }, false });
-            for (int i = 0; i <= 10; ++i) {
-                const double tick = i % 5 == 0 ? 3e-3 : 1.5e-3;
-                page.strokes.push_back({ Pen::Thin,
-                    { { across.x + bar * sx * i / 10, across.y }, { across.x + bar * sx * i / 10, across.y - tick } }, false });
-                page.strokes.push_back(
-                    { Pen::Thin, { { down.x, high.y - bar * sy * i / 10 }, { down.x + tick, high.y - bar * sy * i / 10 } }, false });
-            }
-            write(page, { across.x + bar * sx + 2e-3, across.y }, "100 mm both ways; measure first", 2.8e-3, Anchor::Left, false);
-            double text = high.y + 6e-3;
-            write(page, { low.x, text }, drawing.title, 4e-3, Anchor::Left, false);
-            if (l.columns * l.rows > 1)
-                write(page, { high.x, text },
-                    fmt::format("sheet {}{} of {}, columns A to {}, rows 1 to {}", static_cast<char>('A' + column), row + 1,
-                        l.columns * l.rows, static_cast<char>('A' + l.columns - 1), l.rows),
-                    2.8e-3, Anchor::Right, false);
-            for (const std::string& note : drawing.notes)
-                write(page, { low.x, text += 3.8e-3 }, note, 2.8e-3, Anchor::Left, false);
-            pages.push_back(std::move(page));
-        }
+        for (int column = 0; column < l.columns; ++column)
+            pages.push_back(Tile(drawing, l, column, row).made());
     return pages;
 }
 

@@ -15,7 +15,7 @@ constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
 constexpr double kept = 60; // s
 constexpr double gapOver = 2.5; // of the usual time between two moments
 
-struct Line {
+struct FittedLine {
     double at; ///< value at time 0 of the moments' own middle
     double middle;
     double slope;
@@ -24,7 +24,7 @@ struct Line {
 };
 
 /// Least squares; nothing for fewer than three.
-std::optional<Line> lineThrough(std::span<const Speed> moments)
+std::optional<FittedLine> lineThrough(std::span<const Speed> moments)
 {
     if (moments.size() < 3)
         return {};
@@ -42,7 +42,7 @@ std::optional<Line> lineThrough(std::span<const Speed> moments)
     }
     if (!(across > 0))
         return {};
-    return Line { mean, middle, product / across };
+    return FittedLine { mean, middle, product / across };
 }
 
 /// Moments between two times.
@@ -97,8 +97,8 @@ Speed topBefore(std::span<const Speed> all, double stood)
 /// A braking as straight lines: its upper part, its lower part.
 struct Braking {
     double speed; ///< before it
-    Line upper;
-    Line lower;
+    FittedLine upper;
+    FittedLine lower;
     [[nodiscard]] double begin() const { return upper.reaches(speed); }
     [[nodiscard]] double end() const { return lower.reaches(0); }
 };

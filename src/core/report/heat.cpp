@@ -1,5 +1,6 @@
 #include "report/heat.hpp"
 
+#include "build/words.hpp"
 #include "files/csv.hpp"
 
 #include <fmt/format.h>
@@ -18,27 +19,6 @@ constexpr std::array shownNodes { heat::Node::Ring, heat::Node::Surface, heat::N
 const heat::Temperatures& onAxle(const heat::Moment& m, Axle axle) { return axle == Axle::Front ? m.front : m.rear; }
 
 } // namespace
-
-heat::Moment momentAt(const heat::Run& run, double time)
-{
-    const auto after = std::ranges::upper_bound(run.course, time, {}, &heat::Moment::time);
-    if (after == run.course.begin())
-        return run.course.front();
-    if (after == run.course.end())
-        return run.course.back();
-    const heat::Moment& a = *std::prev(after);
-    const heat::Moment& b = *after;
-    const double t = (time - a.time) / (b.time - a.time);
-    heat::Moment m = a;
-    for (double heat::Moment::*each : { &heat::Moment::time, &heat::Moment::distance, &heat::Moment::speed, &heat::Moment::power,
-             &heat::Moment::frontShare, &heat::Moment::force, &heat::Moment::frontFriction, &heat::Moment::rearFriction })
-        m.*each = std::lerp(a.*each, b.*each, t);
-    for (std::size_t i = 0; i < heat::nodeCount; ++i) {
-        m.front[i] = std::lerp(a.front[i], b.front[i], t);
-        m.rear[i] = std::lerp(a.rear[i], b.rear[i], t);
-    }
-    return m;
-}
 
 std::string heatSheet(const Study& study, const heat::Duty& duty, const std::vector<DutyRun>& runs)
 {
@@ -71,7 +51,7 @@ std::string heatSheet(const Study& study, const heat::Duty& duty, const std::vec
             out += fmt::format("  the foot presses {} at most\n", print(heat.hardestFoot, style::force, study.system));
         for (const Axle axle : { Axle::Front, Axle::Rear }) {
             const auto& peak = axle == Axle::Front ? heat.run->frontPeak : heat.run->rearPeak;
-            out += fmt::format("  {} peaks:", axle == Axle::Front ? "front" : "rear");
+            out += fmt::format("  {} peaks:", wordOf(axle));
             for (const auto node : shownNodes)
                 out += fmt::format(" {} {}", nameOf(node), hot(peak[static_cast<std::size_t>(node)]));
             out += "\n";
@@ -107,7 +87,7 @@ std::string heatCsv(const std::vector<DutyRun>& runs)
     for (const heat::Moment& at : ran.front()->heat.run->course) {
         out += fmt::format("{:.6g},{:.7g},{:.6g}", at.time, at.distance, at.speed);
         for (const DutyRun* each : ran) {
-            const heat::Moment m = each == ran.front() ? at : momentAt(*each->heat.run, at.time);
+            const heat::Moment m = each == ran.front() ? at : heat::momentAt(*each->heat.run, at.time);
             for (const Axle axle : { Axle::Front, Axle::Rear }) {
                 out += fmt::format(",{:.6g}", m.power * (axle == Axle::Front ? m.frontShare : 1 - m.frontShare) / 2);
                 for (const auto node : shownNodes)

@@ -18,7 +18,4 @@ struct DutyRun {
 /// sign; names as `varnik-330.front.ring_degC`. At the moments of the first run; others between theirs.
 [[nodiscard]] std::string heatCsv(const std::vector<DutyRun>& runs);
 
-/// A run at a time, between two of its moments. @pre its course is not empty
-[[nodiscard]] heat::Moment momentAt(const heat::Run& run, double time);
-
 } // namespace deepstop::report

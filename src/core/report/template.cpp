@@ -1,5 +1,6 @@
 #include "report/template.hpp"
 
+#include "build/words.hpp"
 #include "chapters/clearance/clearance.hpp"
 #include "fit/fit.hpp"
 #include "verdict/judge.hpp"
@@ -24,7 +25,7 @@ std::string setupLine(const Study& study, Axle axle, const std::string& date)
 {
     const std::string car = study.build->car.name.empty() ? "New build" : study.build->car.name;
     return fmt::format(
-        "{} · {} · {}{}", car, study.after.setup->name, axle == Axle::Front ? "front" : "rear", date.empty() ? "" : " · " + date);
+        "{} · {} · {}{}", car, study.after.setup->name, wordOf(axle), date.empty() ? "" : " · " + date);
 }
 
 std::string lackingOutline(const Study& study, Axle axle)
@@ -94,7 +95,7 @@ CaliperTemplate caliperTemplate(const Study& study, Axle axle, const std::string
         paper::addDimension(d, { 0, pad + 8e-3 }, { out, pad + 8e-3 }, -4e-3, say(out));
     d.letter({ (in + out) / 2, (low + top) / 2 + 4e-3 }, "caliper as it turns", 4e-3, paper::Anchor::Middle);
     d.letter({ (in + out) / 2, (low + top) / 2 - 3e-3 }, "outboard →", 3e-3, paper::Anchor::Middle);
-    d.title = fmt::format("Caliper template 1:1, {}", axle == Axle::Front ? "front" : "rear");
+    d.title = fmt::format("Caliper template 1:1, {}", wordOf(axle));
     d.notes = { setupLine(study, axle, date),
         fmt::format("Axis to highest place {}, mounting face to slot's middle {}.", say(top), say(std::abs(slot))),
         "Stiff card. It shows where the caliper is; it does not prove that the wheel clears: turn the wheel by hand." };
@@ -141,7 +142,7 @@ CaliperTemplate shieldDrawing(const Study& study, Axle axle, const std::string& 
     d.line(Pen::Axis, { { 0, -whole - 5e-3 }, { 0, whole + 5e-3 } });
     if (cut.radius)
         paper::addDimension(d, { -left, 0 }, { left, 0 }, -whole - 8e-3, "Ø " + say(2 * left));
-    d.title = fmt::format("Dust shield, line to cut along, {}", axle == Axle::Front ? "front" : "rear");
+    d.title = fmt::format("Dust shield, line to cut along, {}", wordOf(axle));
     d.notes = { setupLine(study, axle, date),
         "Dashed: the shield as it is. The window's middle lies at the caliper's middle, wherever that sits round the axle.",
         "CANNOT BE UNDONE: cut only after caliper, rotor and wheel are proven. Keep what spaces or covers the parking brake." };

@@ -1,5 +1,6 @@
 #include "report/test_plan.hpp"
 
+#include "build/words.hpp"
 #include "chapters/heat/duty_heat.hpp"
 #include "figures/figures.hpp"
 
@@ -55,7 +56,7 @@ std::vector<InspectionItem> inspectionOf(const Study& study)
     std::vector<InspectionItem> all;
     for (const Axle axle : { Axle::Front, Axle::Rear })
         for (const char* side : { "left", "right" }) {
-            const std::string word = axle == Axle::Front ? "front" : "rear";
+            const std::string word(wordOf(axle));
             const std::string at = word + "/" + side;
             const Corner* corner = study.after.at(axle).corner;
             const bool drum = corner && corner->brakes == BrakeKind::Drums;

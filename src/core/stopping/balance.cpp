@@ -59,6 +59,24 @@ std::vector<Split> rearLimit(const Car& car, double grip)
     return { { 0, alone }, { (1 - car.frontLoadShare) / lever, 0 } };
 }
 
+LockLimits lockLimits(const Car& car, double frontGrip, double rearGrip)
+{
+    constexpr double past = 1.02;
+    const double meet = (frontGrip + rearGrip) / 2 * past;
+    const double frontShare = idealFrontShare(car, std::min(meet, liftsAt(car) * 0.99));
+    const auto cut = [](std::vector<Split> line, double span, double end) {
+        if (line.size() == 2) {
+            const double part = std::clamp(end / span, 0.0, 1.0);
+            line[1] = { std::lerp(line[0].front, line[1].front, part), std::lerp(line[0].rear, line[1].rear, part) };
+        }
+        return line;
+    };
+    const auto front = frontLimit(car, frontGrip);
+    const auto rear = rearLimit(car, rearGrip);
+    return { cut(front, front.empty() ? 1 : front[1].rear - front[0].rear, meet * (1 - frontShare)),
+        cut(rear, rear.empty() ? 1 : rear[1].front - rear[0].front, meet * frontShare) };
+}
+
 double liftsAt(const Car& car) { return (1 - car.frontLoadShare) * car.wheelbase / car.centreOfMassHeight; }
 
 double pressureFor(const Car& car, const Brakes& brakes, double z)

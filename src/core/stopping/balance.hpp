@@ -23,6 +23,13 @@ struct Split {
 /// And the rear beyond this one: from no front braking to where nothing is left on the rear axle.
 [[nodiscard]] std::vector<Split> rearLimit(const Car& car, double grip);
 
+/// Both limits as far as they decide: to a little past where the two axles lock together. Each empty, or two points.
+struct LockLimits {
+    std::vector<Split> front;
+    std::vector<Split> rear;
+};
+[[nodiscard]] LockLimits lockLimits(const Car& car, double frontGrip, double rearGrip);
+
 /// Deceleration over g at which the rear wheels leave the road, were there grip enough.
 [[nodiscard]] double liftsAt(const Car& car);
 

@@ -115,103 +115,176 @@ Held heldAt(const Car& car, const Brakes& brakes, const Circumstances& how, doub
     return { kept, both ? Hold::Tyres : atFront <= atRear ? Hold::FrontTyres : Hold::RearTyres };
 }
 
-Drive drive(const Car& car, const Brakes& given, const Circumstances& how, double speed, bool withCourse, double tolerance)
+namespace {
+
+/// Whether a stop of these numbers can be worked out.
+bool makesSense(const Car& car, const Brakes& brakes, const Circumstances& how, double speed)
 {
-    Drive result;
-    result.distance = result.duration = result.meanDeceleration = unstopped;
     const double numbers = car.mass + car.wheelbase + car.centreOfMassHeight + car.frontLoadShare + car.dragArea + how.fullPressure
         + how.buildUp + how.pitchTime + how.gripFall + how.grip + how.rolling + how.slope + how.headwind + how.frontFriction
-        + how.rearFriction + given.front.grip + given.rear.grip + given.front.brakeFactor + given.rear.brakeFactor + speed;
-    if (!std::isfinite(numbers) || !(car.mass > 0) || !(car.wheelbase > 0) || !(speed >= 0.1 && speed <= 150) || how.buildUp < 0
-        || how.buildUp > 10 || how.pitchTime < 0 || how.pitchTime > 5 || !(how.fullPressure > 0) || std::abs(how.slope) >= 1)
-        return result;
-    Model model { car, given, how };
-    model.brakes.front.brakeFactor *= how.frontFriction;
-    model.brakes.rear.brakeFactor *= how.rearFriction;
-    const bool lag = how.pitchTime > atOnce;
-    const auto pressureAt = [&](double time) {
-        return how.buildUp > 0 ? how.fullPressure * std::clamp(time / how.buildUp, 0.0, 1.0) : how.fullPressure;
-    };
-    std::map<Hold, double> shed; // speed, by what held it
-    const auto note = [&](double v, double x, double t, double pressure, double shift) {
-        if (withCourse) {
-            const Held held = model.held(pressure, shift);
-            result.course.push_back({ v, x, t, held.force.sum() / car.mass + model.others(v), held.hold });
-        }
-    };
-    namespace odeint = boost::numeric::odeint;
-    const auto stepper = [tolerance] { return odeint::make_controlled(tolerance, tolerance, odeint::runge_kutta_dopri5<DriveState>()); };
+        + how.rearFriction + brakes.front.grip + brakes.rear.grip + brakes.front.brakeFactor + brakes.rear.brakeFactor + speed;
+    return std::isfinite(numbers) && car.mass > 0 && car.wheelbase > 0 && speed >= 0.1 && speed <= 150 && how.buildUp >= 0
+        && how.buildUp <= 10 && how.pitchTime >= 0 && how.pitchTime <= 5 && how.fullPressure > 0 && std::abs(how.slope) < 1;
+}
 
-    // While the foot presses harder: speed, distance and shift over time, in pieces short enough that none runs past standstill unseen.
-    DriveState x { speed, 0, 0 };
-    double clock = 0;
-    note(speed, 0, 0, pressureAt(0), 0);
-    if (how.buildUp > 0) {
-        constexpr int pieces = 5;
-        const double piece = how.buildUp / pieces;
+/// One stop on its way.
+class Stopping {
+public:
+    Stopping(const Car& car, const Brakes& brakes, const Circumstances& how, double speed, bool withCourse, double tolerance)
+        : model_ { car, brakes, how }, how_(how), speed_(speed), withCourse_(withCourse), tolerance_(tolerance), x_ { speed, 0, 0 }
+    {
+        model_.brakes.front.brakeFactor *= how.frontFriction;
+        model_.brakes.rear.brakeFactor *= how.rearFriction;
+        result_.distance = result_.duration = result_.meanDeceleration = unstopped;
+    }
+
+    Drive driven()
+    {
+        note(speed_, 0, 0, pressureAt(0), 0);
+        if (!pressesHarder())
+            pressesAll();
+        return std::move(result_);
+    }
+
+private:
+    [[nodiscard]] double pressureAt(double time) const
+    {
+        return how_.buildUp > 0 ? how_.fullPressure * std::clamp(time / how_.buildUp, 0.0, 1.0) : how_.fullPressure;
+    }
+    void note(double v, double x, double t, double pressure, double shift)
+    {
+        if (!withCourse_)
+            return;
+        const Held held = model_.held(pressure, shift);
+        result_.course.push_back({ v, x, t, held.force.sum() / model_.car.mass + model_.others(v), held.hold });
+    }
+    void stopped(double distance, double duration)
+    {
+        result_.distance = distance;
+        result_.duration = duration;
+        result_.meanDeceleration = speed_ * speed_ / (2 * distance);
+    }
+    void integrate(auto system, DriveState& state, double from, double to, double step, auto arrived) const
+    {
+        namespace odeint = boost::numeric::odeint;
+        odeint::integrate_adaptive(odeint::make_controlled(tolerance_, tolerance_, odeint::runge_kutta_dopri5<DriveState>()), system, state,
+            from, to, step, arrived);
+    }
+    /// No brake and no slope takes more speed than this while the foot presses harder.
+    [[nodiscard]] double mostShed() const
+    {
+        const double most = brakeForces(model_.brakes, how_.fullPressure).sum() / model_.car.mass
+            + model_.others(speed_ + std::abs(how_.headwind)) + standardGravity * std::abs(how_.slope);
+        return most * how_.buildUp;
+    }
+
+    /// While the foot presses harder: speed, distance and shift over time, in pieces short enough that none runs past standstill unseen.
+    /// True where it stops within that time.
+    bool pressesHarder()
+    {
+        if (!(how_.buildUp > 0))
+            return false;
+        const int pieces = withCourse_ || !(mostShed() < speed_ / 2) ? 5 : 1;
+        const double piece = how_.buildUp / pieces;
         const auto system = [&](const DriveState& s, DriveState& rate, double time) {
-            const double shift = lag ? s[2] : model.shiftOf(pressureAt(time));
-            const double braking = model.braking(pressureAt(time), shift);
-            rate = { -(braking + model.others(s[0])), s[0], lag ? (braking / standardGravity - s[2]) / how.pitchTime : 0 };
+            const double shift = lag_ ? s[2] : model_.shiftOf(pressureAt(time));
+            const double braking = model_.braking(pressureAt(time), shift);
+            rate = { -(braking + model_.others(s[0])), s[0], lag_ ? (braking / standardGravity - s[2]) / how_.pitchTime : 0 };
         };
         for (int i = 0; i < pieces; ++i) {
-            const DriveState before = x;
-            odeint::integrate_adaptive(stepper(), system, x, clock, clock + piece, piece / 2);
-            if (x[0] <= 0) {
+            const DriveState before = x_;
+            integrate(system, x_, clock_, clock_ + piece, piece / 2, [](const DriveState&, double) {});
+            if (x_[0] <= 0) {
                 // Standstill within the piece: its rate is nearly steady there.
-                const double part = before[0] / (before[0] - x[0]);
-                result.duration = clock + part * piece;
-                result.distance = before[1] + before[0] * part * piece / 2;
-                result.meanDeceleration = speed * speed / (2 * result.distance);
-                note(0, result.distance, result.duration, pressureAt(result.duration), x[2]);
-                return result;
+                const double part = before[0] / (before[0] - x_[0]);
+                stopped(before[1] + before[0] * part * piece / 2, clock_ + part * piece);
+                note(0, result_.distance, result_.duration, pressureAt(result_.duration), x_[2]);
+                return true;
             }
-            clock += piece;
-            if (!lag)
-                x[2] = model.shiftOf(pressureAt(clock));
-            note(x[0], x[1], clock, pressureAt(clock), x[2]);
+            clock_ += piece;
+            if (!lag_)
+                x_[2] = model_.shiftOf(pressureAt(clock_));
+            note(x_[0], x_[1], clock_, pressureAt(clock_), x_[2]);
         }
+        return false;
     }
-    // Then speed is the clock: distance, time and shift over the speed shed.
-    const double from = x[0];
-    DriveState y { x[1], clock, lag ? x[2] : model.shiftOf(how.fullPressure) };
-    const double least = 0.05; // m/s², under which no driver would call it a stop
-    bool stops = true;
-    const auto system = [&](const DriveState& s, DriveState& rate, double lost) {
-        const double v = from - lost;
-        const double braking = model.braking(how.fullPressure, s[2]);
-        // A step that is tried and taken back may look far off: only where it arrives counts, below.
-        const double slow = std::max(braking + model.others(v), least);
-        rate = { v / slow, 1 / slow, lag ? (braking / standardGravity - s[2]) / how.pitchTime / slow : 0 };
-    };
-    const auto arrived = [&](const DriveState& s, double lost) {
-        stops = stops && model.braking(how.fullPressure, s[2]) + model.others(from - lost) > least;
-    };
-    constexpr int pieces = 24;
-    const double piece = from / pieces;
-    for (int i = 0; i < pieces && stops; ++i) {
-        if (withCourse || i + 1 == pieces || i == 0) {
-            const Hold hold = model.held(how.fullPressure, y[2]).hold;
-            shed[hold] += piece;
+
+    /// Then speed is the clock: distance, time and shift over the speed shed.
+    void pressesAll()
+    {
+        const double from = x_[0];
+        DriveState y { x_[1], clock_, lag_ ? x_[2] : model_.shiftOf(how_.fullPressure) };
+        const double least = 0.05; // m/s², under which no driver would call it a stop
+        bool stops = true;
+        const auto system = [&](const DriveState& s, DriveState& rate, double lost) {
+            const double v = from - lost;
+            const double braking = model_.braking(how_.fullPressure, s[2]);
+            // A step that is tried and taken back may look far off: only where it arrives counts, below.
+            const double slow = std::max(braking + model_.others(v), least);
+            rate = { v / slow, 1 / slow, lag_ ? (braking / standardGravity - s[2]) / how_.pitchTime / slow : 0 };
+        };
+        const auto arrived = [&](const DriveState& s, double lost) {
+            stops = stops && model_.braking(how_.fullPressure, s[2]) + model_.others(from - lost) > least;
+        };
+        std::map<Hold, double> shed; // speed, by what held it
+        constexpr int pieces = 24;
+        const double piece = from / pieces;
+        for (int i = 0; i < pieces && stops && withCourse_; ++i) {
+            shed[model_.held(how_.fullPressure, y[2]).hold] += piece;
+            integrate(system, y, i * piece, (i + 1) * piece, piece / 2, arrived);
+            note(from - (i + 1) * piece, y[0], y[1], how_.fullPressure, y[2]);
         }
-        if (withCourse) {
-            odeint::integrate_adaptive(stepper(), system, y, i * piece, (i + 1) * piece, piece / 2, arrived);
-            note(from - (i + 1) * piece, y[0], y[1], how.fullPressure, y[2]);
-        }
+        if (!withCourse_)
+            integrate(system, y, 0.0, from, from / 20, arrived);
+        if (!stops || !std::isfinite(y[0]))
+            return;
+        stopped(y[0], y[1]);
+        for (const auto& [hold, lost] : shed)
+            if (!shed.contains(result_.longest) || lost > shed[result_.longest])
+                result_.longest = hold;
+        if (!withCourse_)
+            result_.longest = model_.held(how_.fullPressure, y[2]).hold;
     }
-    if (!withCourse)
-        odeint::integrate_adaptive(stepper(), system, y, 0.0, from, from / 20, arrived);
-    if (!stops || !std::isfinite(y[0]))
-        return result;
-    result.distance = y[0];
-    result.duration = y[1];
-    result.meanDeceleration = speed * speed / (2 * result.distance);
-    for (const auto& [hold, lost] : shed)
-        if (!shed.contains(result.longest) || lost > shed[result.longest])
-            result.longest = hold;
-    if (!withCourse)
-        result.longest = model.held(how.fullPressure, y[2]).hold;
-    return result;
+
+    Model model_;
+    const Circumstances& how_;
+    double speed_;
+    bool withCourse_;
+    double tolerance_;
+    bool lag_ = how_.pitchTime > atOnce;
+    DriveState x_; ///< speed, distance and shift while the foot presses harder
+    double clock_ = 0;
+    Drive result_;
+};
+
+} // namespace
+
+std::vector<SpeedAt> speedOverDistance(const std::vector<DriveMoment>& course)
+{
+    constexpr int between = 8;
+    std::vector<SpeedAt> line;
+    for (std::size_t i = 0; i < course.size(); ++i) {
+        const DriveMoment& m = course[i];
+        if (i > 0)
+            for (int k = 1; k < between; ++k) {
+                const DriveMoment& was = course[i - 1];
+                const double part = static_cast<double>(k) / between;
+                const double squared = std::lerp(was.speed * was.speed, m.speed * m.speed, part);
+                line.push_back({ std::lerp(was.distance, m.distance, part), std::sqrt(std::max(0.0, squared)) });
+            }
+        line.push_back({ m.distance, m.speed });
+    }
+    return line;
+}
+
+Drive drive(const Car& car, const Brakes& brakes, const Circumstances& how, double speed, bool withCourse, double tolerance)
+{
+    if (!makesSense(car, brakes, how, speed)) {
+        Drive none;
+        none.distance = none.duration = none.meanDeceleration = unstopped;
+        return none;
+    }
+    return Stopping(car, brakes, how, speed, withCourse, tolerance).driven();
 }
 
 } // namespace deepstop::stopping

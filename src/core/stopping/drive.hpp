@@ -52,6 +52,14 @@ struct Drive {
     Hold longest = Hold::Foot; ///< what held most of the braking after the foot was all there
 };
 
+/// Speed over distance between the moments of a course, so close that no corner shows: at a steady rate speed goes with the root of the
+/// distance.
+struct SpeedAt {
+    double distance;
+    double speed;
+};
+[[nodiscard]] std::vector<SpeedAt> speedOverDistance(const std::vector<DriveMoment>& course);
+
 /// One stop from `speed`. Without antilock the driver holds the pressure at which the first axle locks, as that moment's loads have it;
 /// with it each axle takes what its load allows. Time is the clock while the foot presses harder, then speed is, so that no end has to be
 /// searched; adaptive Dormand–Prince 5 (Boost.Odeint).

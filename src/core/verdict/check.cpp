@@ -1,5 +1,6 @@
 #include "verdict/check.hpp"
 
+#include "build/words.hpp"
 #include "verdict/verdict.hpp"
 
 namespace deepstop {
@@ -8,7 +9,7 @@ std::string idOf(const Check& check, const Where& where)
 {
     std::string id;
     if (check.of != CheckOf::Car)
-        id = where.axle == Axle::Front ? "front" : "rear";
+        id = wordOf(where.axle);
     if (check.of == CheckOf::Corner)
         id += where.side == Side::Left ? "-left" : "-right";
     if (check.of != CheckOf::Car)

@@ -1,5 +1,6 @@
 #include "verdict/judge.hpp"
 
+#include "build/words.hpp"
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -83,7 +84,7 @@ Verdict& startGapVerdict(Study& study, const Check& check, const Where& where, s
     return study.verdicts.back();
 }
 
-std::string wordFor(Axle axle) { return axle == Axle::Front ? "front" : "rear"; }
+std::string wordFor(Axle axle) { return std::string(wordOf(axle)); }
 
 std::vector<Axle> axlesOf(const Study& study)
 {

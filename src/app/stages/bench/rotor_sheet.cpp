@@ -1,6 +1,8 @@
 #include "stages/bench/bench_sheets.hpp"
 #include "stages/bench/part_sheet.hpp"
 
+#include <utility>
+
 namespace deepstop::app {
 namespace {
 
@@ -98,6 +100,148 @@ void addFace(Sheet& sheet, const fit::RotorShape& shape, const Rotor& rotor, con
     sheet.line(QPolygonF { tip + QPointF(10, -7), tip, tip + QPointF(11, 5) }, { t.mute, 1.2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
 }
 
+/// The rotor in face and section, part by part.
+class RotorDrawing {
+public:
+    RotorDrawing(PartSheet p, const Study& study, Axle axle, Side side) : p_(std::move(p)), study_(study), axle_(axle), side_(side) { }
+
+    Sheet drawn()
+    {
+        drawing();
+        fields();
+        faceFields();
+        ofSide();
+        return std::move(p_.sheet);
+    }
+
+private:
+    /// The part and the one it replaces.
+    void drawing()
+    {
+        addFace(sheet_, shape_, rotor_, hubOf(*study_.build, axle_));
+        if (old_) {
+            sheet_.area(circle({}, old_->outerRadius * 1000), PartSheet::ghost());
+            sheet_.area(circle({}, old_->ringInnerRadius * 1000), PartSheet::ghost());
+        }
+        addSection(sheet_, shape_, x_, -1, PartSheet::cut(), t_.paper);
+        // Below the axis the part it replaces, or the other half of the same.
+        if (old_)
+            addSection(sheet_, *old_, x_, 1, { t_.found, 1.4, Qt::DashLine, t_.metalWash, Hatch::Rising, t_.found, 7 }, t_.paper);
+        else
+            addSection(sheet_, shape_, x_, 1, PartSheet::cut(), t_.paper);
+        if (old_)
+            sheet_.letter({ x_ + 20 * u_, (old_->outerRadius * 1000) + 14 * u_ }, QObject::tr("as found"), 12, t_.found);
+        p_.axisLine({ x_ - 30 * u_, 0 }, { R_ + 16 * u_, 0 });
+        p_.axisLine({ 0, -R_ - 12 * u_ }, { 0, R_ + 12 * u_ });
+    }
+
+    /// Its section.
+    void fields()
+    {
+        fact("name", QObject::tr("Name"));
+        p_.leader("/rotor/outer_diameter_mm", { own_ * std::cos(-0.72), own_ * std::sin(-0.72) }, { own_ * 0.76 + 8 * u_, -own_ * 0.93 },
+            {}, QStringLiteral("Ø "));
+        p_.horizontal("/rotor/thickness_mm", x_, x_ + shape_.thickness * 1000, -own_, -own_ - 15 * u_, {});
+        p_.leader("/rotor/minimum_thickness_mm", { x_ + shape_.thickness * 1000, -own_ + 6 * u_ }, { x_ + 92 * u_, -own_ - 2 * u_ },
+            QObject::tr("at least"));
+        p_.leader("/rotor/ring_inner_diameter_mm",
+            { shape_.ringInnerRadius * 1000 * std::cos(-2.5), shape_.ringInnerRadius * 1000 * std::sin(-2.5) },
+            { -own_ * 0.84, -own_ * 0.9 }, {}, QStringLiteral("Ø "));
+        p_.horizontal("/rotor/overall_height_mm", x_, x_ + H_, shape_.hatOuterRadius * -1000, -shape_.hatOuterRadius * 1000 - 26 * u_,
+            QObject::tr("overall"), {}, 1.5);
+        p_.horizontal("/rotor/hat_thickness_mm", x_ + H_ - shape_.hatThickness * 1000, x_ + H_, -shape_.boreRadius * 1000,
+            -shape_.boreRadius * 1000 + 13 * u_, QObject::tr("hat"), {}, 2.0);
+        p_.vertical("/rotor/hat_outer_diameter_mm", -shape_.hatOuterRadius * 1000, 0, x_ + H_, x_ - 26 * u_, QObject::tr("hat"),
+            QStringLiteral("Ø "), 0.42);
+        p_.leader("/rotor/hat_wall_mm",
+            { x_ + (shape_.thickness * 1000 + H_) / 2 - 3, -(shape_.hatOuterRadius - shape_.hatWall / 2) * 1000 },
+            { x_ + 84 * u_, -shape_.hatOuterRadius * 1000 + 10 * u_ }, QObject::tr("wall"));
+        p_.vertical(
+            "/rotor/bore_mm", -shape_.boreRadius * 1000, 0, x_ + H_, x_ + H_ + 14 * u_, QObject::tr("bore"), QStringLiteral("Ø "), 0.0);
+        p_.leader("/rotor/hat_pocket_diameter_mm",
+            { x_ + H_ - shape_.hatThickness * 1000 - 2, -(shape_.hatOuterRadius - shape_.hatWall) * 1000 },
+            { x_ + 78 * u_, -shape_.hatOuterRadius * 560 }, QObject::tr("pocket"), QStringLiteral("Ø "));
+    }
+
+    /// Its face, its making, its vanes.
+    void faceFields()
+    {
+        const double bolts = rotor_.boltCircle.value.value_or(0.11) * 500;
+        p_.leader("/rotor/bolt_circle_mm", { bolts * std::cos(0.35), bolts * std::sin(0.35) }, { shape_.hatOuterRadius * 480, 22 * u_ },
+            QObject::tr("on Ø"));
+        fact("bolt_holes", QObject::tr("Stud holes"));
+        p_.leader("/rotor/bolt_hole_diameter_mm", { 0, -bolts }, { -22 * u_, -bolts - 1 * u_ }, QObject::tr("holes"), QStringLiteral("Ø "));
+        p_.leader("/rotor/drum_diameter_mm",
+            { -(shape_.hatOuterRadius - shape_.hatWall) * 1000 * std::cos(0.9),
+                (shape_.hatOuterRadius - shape_.hatWall) * 1000 * std::sin(0.9) },
+            { -own_ * 0.72, own_ * 0.93 }, QObject::tr("drum inside"), QStringLiteral("Ø "), false, true);
+        fact("construction", QObject::tr("Construction"));
+        fact("ring_material", QObject::tr("Friction ring of"));
+        fact("hat_material", QObject::tr("Hat of"));
+        if (rotor_.construction == RotorBuild::TwoPiece) {
+            fact("hat_bolts", QObject::tr("Hat bolts"));
+            fact("hat_bolt_thread", QObject::tr("Their thread"));
+        }
+        fact("face", QObject::tr("Face"));
+        fact("handed", QObject::tr("Fits"));
+        p_.horizontal("/rotor/vent_gap_mm", x_ + (shape_.thickness - shape_.ventGap) * 500, x_ + (shape_.thickness + shape_.ventGap) * 500,
+            -(shape_.outerRadius + shape_.ringInnerRadius) * 500, -(shape_.outerRadius + shape_.ringInnerRadius) * 500, QObject::tr("vent"),
+            {}, 3.2);
+        if (rotor_.ventGap.value.value_or(1) > 0) {
+            fact("vane_shape", QObject::tr("Vanes"));
+            fact("vanes", QObject::tr("How many"));
+            const double mean = (shape_.outerRadius + shape_.ringInnerRadius) * 500;
+            p_.leader("/rotor/vane_thickness_mm", { mean * std::cos(0.5), mean * std::sin(0.5) }, { own_ * 0.94, own_ * 0.80 },
+                QObject::tr("thick"));
+            if (rotor_.vaneShape == VaneShape::Curved)
+                p_.leader("/rotor/vane_lean_deg", { mean * std::cos(1.0), mean * std::sin(1.0) }, { own_ * 0.66, own_ * 1.03 },
+                    QObject::tr("lean"), {}, true);
+            p_.leader("/rotor/vane_share_percent", { mean * std::cos(1.9), mean * std::sin(1.9) }, { -own_ * 0.18, own_ * 1.04 },
+                QObject::tr("of the vent is vanes"), {}, true, rotor_.vanes > 0 && rotor_.vaneThickness.value, QStringLiteral("–"));
+        }
+    }
+
+    /// What is read on the car belongs to a side.
+    void ofSide()
+    {
+        const std::string ofSide = side_ == Side::Left ? "/left" : "/right";
+        const QString whose = side_ == Side::Left ? QObject::tr("left") : QObject::tr("right");
+        p_.leader(ofSide + "/runout_mm", { x_, -own_ * 0.93 }, { x_ - 16 * u_, -own_ - 42 * u_ }, QObject::tr("runout, %1").arg(whose), {},
+            false, true, QStringLiteral("–"));
+        p_.leader(ofSide + "/thickness_variation_mm", { x_ + shape_.thickness * 500, -own_ * 0.80 }, { x_ + 70 * u_, -own_ - 42 * u_ },
+            QObject::tr("variation, %1").arg(whose), {}, false, true, QStringLiteral("–"));
+        p_.leader(ofSide + "/ring_thickness_mm", { x_ + shape_.thickness * 1000, -own_ * 0.66 }, { x_ + 78 * u_, -own_ * 0.72 },
+            QObject::tr("worn, %1").arg(whose), {}, false, true, QStringLiteral("–"));
+        if (rotor_.construction == RotorBuild::TwoPiece)
+            p_.leader("/rotor/ring_play_mm", { x_ + shape_.thickness * 1000, -shape_.ringInnerRadius * 1000 },
+                { x_ + 78 * u_, -shape_.ringInnerRadius * 1000 - 4 * u_ }, QObject::tr("ring float"));
+        sheet_.extent = QRectF(QPointF(x_ - 40 * u_, -R_ - 44 * u_), QPointF(facts_ + 128 * u_, R_ + 26 * u_));
+    }
+
+    void fact(const char* key, const QString& caption)
+    {
+        sheet_.fact(p_.corner + "/rotor/" + key, caption, { facts_, row_ }, 148);
+        row_ += 35 * u_;
+    }
+
+    PartSheet p_;
+    const Study& study_;
+    const Axle axle_;
+    const Side side_;
+    const Theme& t_ = theme();
+    Sheet& sheet_ = p_.sheet;
+    const Rotor& rotor_ = p_.after.corner->rotor;
+    const fit::RotorShape& shape_ = p_.after.drawn.rotor;
+    const fit::RotorShape* old_ = p_.two && p_.before.corner ? &p_.before.drawn.rotor : nullptr;
+    const double R_ = std::max(shape_.outerRadius, old_ ? old_->outerRadius : 0) * 1000;
+    const double own_ = shape_.outerRadius * 1000;
+    const double u_ = R_ / 165;
+    const double x_ = -R_ - 150 * u_; // the section's inboard face
+    const double H_ = shape_.overallHeight * 1000;
+    const double facts_ = R_ + 44 * u_;
+    double row_ = -R_ - 26 * u_;
+};
+
 } // namespace
 
 Sheet rotorSheet(const Study& study, Axle axle, Side side)
@@ -105,105 +249,7 @@ Sheet rotorSheet(const Study& study, Axle axle, Side side)
     PartSheet p(study, axle, QObject::tr("rotor"));
     if (!p.after.corner)
         return p.sheet;
-    const Theme& t = theme();
-    Sheet& sheet = p.sheet;
-    const Rotor& rotor = p.after.corner->rotor;
-    const fit::RotorShape& shape = p.after.drawn.rotor;
-    const fit::RotorShape* old = p.two && p.before.corner ? &p.before.drawn.rotor : nullptr;
-    const double R = std::max(shape.outerRadius, old ? old->outerRadius : 0) * 1000;
-    const double own = shape.outerRadius * 1000;
-    const double u = R / 165;
-    const double x = -R - 150 * u; // the section's inboard face
-    const double H = shape.overallHeight * 1000;
-
-    addFace(sheet, shape, rotor, hubOf(*study.build, axle));
-    if (old) {
-        sheet.area(circle({}, old->outerRadius * 1000), PartSheet::ghost());
-        sheet.area(circle({}, old->ringInnerRadius * 1000), PartSheet::ghost());
-    }
-    addSection(sheet, shape, x, -1, PartSheet::cut(), t.paper);
-    // Below the axis the part it replaces, or the other half of the same.
-    if (old)
-        addSection(sheet, *old, x, 1, { t.found, 1.4, Qt::DashLine, t.metalWash, Hatch::Rising, t.found, 7 }, t.paper);
-    else
-        addSection(sheet, shape, x, 1, PartSheet::cut(), t.paper);
-    if (old)
-        sheet.letter({ x + 20 * u, (old->outerRadius * 1000) + 14 * u }, QObject::tr("as found"), 12, t.found);
-    p.axisLine({ x - 30 * u, 0 }, { R + 16 * u, 0 });
-    p.axisLine({ 0, -R - 12 * u }, { 0, R + 12 * u });
-
-    const double facts = R + 44 * u;
-    double row = -R - 26 * u;
-    const auto fact = [&](const char* key, const QString& caption) {
-        sheet.fact(p.corner + "/rotor/" + key, caption, { facts, row }, 148);
-        row += 35 * u;
-    };
-    fact("name", QObject::tr("Name"));
-    p.leader("/rotor/outer_diameter_mm", { own * std::cos(-0.72), own * std::sin(-0.72) }, { own * 0.76 + 8 * u, -own * 0.93 }, {},
-        QStringLiteral("Ø "));
-    p.horizontal("/rotor/thickness_mm", x, x + shape.thickness * 1000, -own, -own - 15 * u, {});
-    p.leader(
-        "/rotor/minimum_thickness_mm", { x + shape.thickness * 1000, -own + 6 * u }, { x + 92 * u, -own - 2 * u }, QObject::tr("at least"));
-    p.leader("/rotor/ring_inner_diameter_mm",
-        { shape.ringInnerRadius * 1000 * std::cos(-2.5), shape.ringInnerRadius * 1000 * std::sin(-2.5) }, { -own * 0.84, -own * 0.9 }, {},
-        QStringLiteral("Ø "));
-    p.horizontal("/rotor/overall_height_mm", x, x + H, shape.hatOuterRadius * -1000, -shape.hatOuterRadius * 1000 - 26 * u,
-        QObject::tr("overall"), {}, 1.5);
-    p.horizontal("/rotor/hat_thickness_mm", x + H - shape.hatThickness * 1000, x + H, -shape.boreRadius * 1000,
-        -shape.boreRadius * 1000 + 13 * u, QObject::tr("hat"), {}, 2.0);
-    p.vertical(
-        "/rotor/hat_outer_diameter_mm", -shape.hatOuterRadius * 1000, 0, x + H, x - 26 * u, QObject::tr("hat"), QStringLiteral("Ø "), 0.42);
-    p.leader("/rotor/hat_wall_mm", { x + (shape.thickness * 1000 + H) / 2 - 3, -(shape.hatOuterRadius - shape.hatWall / 2) * 1000 },
-        { x + 84 * u, -shape.hatOuterRadius * 1000 + 10 * u }, QObject::tr("wall"));
-    p.vertical("/rotor/bore_mm", -shape.boreRadius * 1000, 0, x + H, x + H + 14 * u, QObject::tr("bore"), QStringLiteral("Ø "), 0.0);
-    p.leader("/rotor/hat_pocket_diameter_mm", { x + H - shape.hatThickness * 1000 - 2, -(shape.hatOuterRadius - shape.hatWall) * 1000 },
-        { x + 78 * u, -shape.hatOuterRadius * 560 }, QObject::tr("pocket"), QStringLiteral("Ø "));
-    const double bolts = rotor.boltCircle.value.value_or(0.11) * 500;
-    p.leader("/rotor/bolt_circle_mm", { bolts * std::cos(0.35), bolts * std::sin(0.35) }, { shape.hatOuterRadius * 480, 22 * u },
-        QObject::tr("on Ø"));
-    fact("bolt_holes", QObject::tr("Stud holes"));
-    p.leader("/rotor/bolt_hole_diameter_mm", { 0, -bolts }, { -22 * u, -bolts - 1 * u }, QObject::tr("holes"), QStringLiteral("Ø "));
-    p.leader("/rotor/drum_diameter_mm",
-        { -(shape.hatOuterRadius - shape.hatWall) * 1000 * std::cos(0.9), (shape.hatOuterRadius - shape.hatWall) * 1000 * std::sin(0.9) },
-        { -own * 0.72, own * 0.93 }, QObject::tr("drum inside"), QStringLiteral("Ø "), false, true);
-    fact("construction", QObject::tr("Construction"));
-    fact("ring_material", QObject::tr("Friction ring of"));
-    fact("hat_material", QObject::tr("Hat of"));
-    if (rotor.construction == RotorBuild::TwoPiece) {
-        fact("hat_bolts", QObject::tr("Hat bolts"));
-        fact("hat_bolt_thread", QObject::tr("Their thread"));
-    }
-    fact("face", QObject::tr("Face"));
-    fact("handed", QObject::tr("Fits"));
-    p.horizontal("/rotor/vent_gap_mm", x + (shape.thickness - shape.ventGap) * 500, x + (shape.thickness + shape.ventGap) * 500,
-        -(shape.outerRadius + shape.ringInnerRadius) * 500, -(shape.outerRadius + shape.ringInnerRadius) * 500, QObject::tr("vent"), {},
-        3.2);
-    if (rotor.ventGap.value.value_or(1) > 0) {
-        fact("vane_shape", QObject::tr("Vanes"));
-        fact("vanes", QObject::tr("How many"));
-        const double mean = (shape.outerRadius + shape.ringInnerRadius) * 500;
-        p.leader(
-            "/rotor/vane_thickness_mm", { mean * std::cos(0.5), mean * std::sin(0.5) }, { own * 0.94, own * 0.80 }, QObject::tr("thick"));
-        if (rotor.vaneShape == VaneShape::Curved)
-            p.leader("/rotor/vane_lean_deg", { mean * std::cos(1.0), mean * std::sin(1.0) }, { own * 0.66, own * 1.03 },
-                QObject::tr("lean"), {}, true);
-        p.leader("/rotor/vane_share_percent", { mean * std::cos(1.9), mean * std::sin(1.9) }, { -own * 0.18, own * 1.04 },
-            QObject::tr("of the vent is vanes"), {}, true, rotor.vanes > 0 && rotor.vaneThickness.value, QStringLiteral("–"));
-    }
-    // What is read on the car belongs to a side.
-    const std::string ofSide = side == Side::Left ? "/left" : "/right";
-    const QString whose = side == Side::Left ? QObject::tr("left") : QObject::tr("right");
-    p.leader(ofSide + "/runout_mm", { x, -own * 0.93 }, { x - 16 * u, -own - 42 * u }, QObject::tr("runout, %1").arg(whose), {}, false,
-        true, QStringLiteral("–"));
-    p.leader(ofSide + "/thickness_variation_mm", { x + shape.thickness * 500, -own * 0.80 }, { x + 70 * u, -own - 42 * u },
-        QObject::tr("variation, %1").arg(whose), {}, false, true, QStringLiteral("–"));
-    p.leader(ofSide + "/ring_thickness_mm", { x + shape.thickness * 1000, -own * 0.66 }, { x + 78 * u, -own * 0.72 },
-        QObject::tr("worn, %1").arg(whose), {}, false, true, QStringLiteral("–"));
-    if (rotor.construction == RotorBuild::TwoPiece)
-        p.leader("/rotor/ring_play_mm", { x + shape.thickness * 1000, -shape.ringInnerRadius * 1000 },
-            { x + 78 * u, -shape.ringInnerRadius * 1000 - 4 * u }, QObject::tr("ring float"));
-    sheet.extent = QRectF(QPointF(x - 40 * u, -R - 44 * u), QPointF(facts + 128 * u, R + 26 * u));
-    return sheet;
+    return RotorDrawing(std::move(p), study, axle, side).drawn();
 }
 
 } // namespace deepstop::app

@@ -1,16 +1,14 @@
 #include "stages/bench/runout_window.hpp"
 
+#include "drawing/plot_view.hpp"
+
 #include "document.hpp"
 #include "stages/sheets.hpp"
 #include "theme.hpp"
 
-#include <QChart>
-#include <QChartView>
 #include <QDate>
 #include <QHBoxLayout>
-#include <QLineSeries>
 #include <QVBoxLayout>
-#include <QValueAxis>
 
 #include <algorithm>
 
@@ -22,42 +20,12 @@ constexpr std::size_t mostReadings = 20000;
 } // namespace
 
 RunoutWindow::RunoutWindow(Document& document, Instrument& instrument, QWidget* parent)
-    : QDialog(parent), document_(document), instrument_(instrument), read_(new QLineSeries(this)), wobble_(new QLineSeries(this)),
-      across_(new QValueAxis(this)), up_(new QValueAxis(this)), said_(new QLabel(this)), turn_(new QPushButton(tr("Begin the turn"), this)),
-      runout_(new QPushButton(tr("Put in as runout"), this))
+    : QDialog(parent), document_(document), instrument_(instrument), plot_(new PlotView(this)), said_(new QLabel(this)),
+      turn_(new QPushButton(tr("Begin the turn"), this)), runout_(new QPushButton(tr("Put in as runout"), this))
 {
     setWindowTitle(tr("One slow turn under the dial gauge"));
     resize(640, 460);
-    auto* chart = new QChart;
-    chart->legend()->setFont(reading(12));
-    chart->legend()->setLabelColor(theme().ink);
-    chart->setBackgroundBrush(theme().paper);
-    chart->setMargins({ 4, 4, 4, 4 });
-    read_->setName(tr("as read"));
-    wobble_->setName(tr("first order alone"));
-    read_->setPen(QPen(theme().proposal, 2));
-    wobble_->setPen(QPen(theme().found, 1.6, Qt::DashLine));
-    for (QLineSeries* series : { read_, wobble_ })
-        chart->addSeries(series);
-    chart->addAxis(across_, Qt::AlignBottom);
-    chart->addAxis(up_, Qt::AlignLeft);
-    for (QLineSeries* series : { read_, wobble_ }) {
-        series->attachAxis(across_);
-        series->attachAxis(up_);
-    }
-    for (QValueAxis* axis : { across_, up_ }) {
-        axis->setLabelsFont(figures(11));
-        axis->setTitleFont(reading(12));
-        axis->setLabelsColor(theme().mute);
-        axis->setTitleBrush(theme().mute);
-        axis->setGridLineColor(theme().rule);
-    }
-    across_->setTitleText(tr("turned, degrees"));
-    across_->setRange(0, 360);
-    across_->setTickCount(5);
-    across_->setLabelFormat(QStringLiteral("%.0f"));
-    auto* view = new QChartView(chart, this);
-    view->setRenderHint(QPainter::Antialiasing);
+    plot_->setEmptyText(tr("Nothing read yet."));
     said_->setWordWrap(true);
     said_->setText(tr("All nuts tight, gauge square to the face 5 mm inside the edge. Begin, turn the rotor once at a steady pace, end "
                       "where you began."));
@@ -67,7 +35,7 @@ RunoutWindow::RunoutWindow(Document& document, Instrument& instrument, QWidget* 
     row->addStretch();
     row->addWidget(runout_);
     auto* column = new QVBoxLayout(this);
-    column->addWidget(view, 1);
+    column->addWidget(plot_, 1);
     column->addWidget(said_);
     column->addLayout(row);
     connect(turn_, &QPushButton::clicked, this, &RunoutWindow::startOrEnd);
@@ -101,31 +69,18 @@ void RunoutWindow::add(const instruments::Indication& indication)
     if (!turning_ || indication.dimension != Dimension::Length || trace_.size() >= mostReadings)
         return;
     trace_.push_back(indication.value);
-    const Unit& unit = style::fine.unit(document_.units());
-    read_->append(static_cast<double>(trace_.size()), fromSi(indication.value, unit));
-    across_->setRange(0, std::max(12.0, static_cast<double>(trace_.size())));
-    const auto [low, high] = std::ranges::minmax(trace_);
-    up_->setRange(fromSi(low, unit) - 0.01, fromSi(high, unit) + 0.01);
+    draw();
 }
 
 void RunoutWindow::show()
 {
-    const Unit& unit = style::fine.unit(document_.units());
     // The gauge sends at its own steady pace; when its lines happen to arrive says nothing.
     result_ = runout::analyse(trace_);
-    read_->clear();
-    wobble_->clear();
+    draw();
     if (!result_) {
         said_->setText(tr("%1 readings are too few for one turn: turn more slowly, at least 12 are wanted.").arg(trace_.size()));
         return;
     }
-    for (std::size_t i = 0; i <= trace_.size(); ++i) {
-        const double part = static_cast<double>(i) / static_cast<double>(trace_.size());
-        read_->append(360 * part, fromSi(trace_[i % trace_.size()], unit));
-        wobble_->append(360 * part, fromSi(runout::wobbleAt(trace_, part), unit));
-    }
-    across_->setRange(0, 360);
-    up_->setTitleText(QString::fromUtf8(unit.symbol.data()));
     const auto say = [&](double length) { return QString::fromStdString(print(length, style::thousandth, document_.units())); };
     const Hub& hub = hubOf(document_.build(), axle_);
     auto text = tr("Runout %1 in all: first order %2, highest at %3 of the turn; residual %4.")
@@ -141,6 +96,30 @@ void RunoutWindow::show()
     else
         text += QStringLiteral(" ") + tr("Mostly residual: another place on the studs will not cure it.");
     said_->setText(text);
+}
+
+void RunoutWindow::draw()
+{
+    const Unit& unit = style::fine.unit(document_.units());
+    const double low = trace_.empty() ? 0 : std::ranges::min(trace_);
+    const auto above = [&](double value) { return fromSi(value - low, unit); };
+    QPolygonF read;
+    QPolygonF wobble;
+    // Once round: the end of a whole turn is its beginning.
+    const std::size_t count = trace_.size();
+    for (std::size_t i = 0; i < count + (result_ ? 1 : 0); ++i) {
+        const double part = static_cast<double>(i) / static_cast<double>(count);
+        const double across = result_ ? 360 * part : static_cast<double>(i + 1);
+        read << QPointF(across, above(trace_[i % count]));
+        if (result_)
+            wobble << QPointF(across, std::max(0.0, above(runout::wobbleAt(trace_, part))));
+    }
+    const Theme& t = theme();
+    plot_->setPlot({ { tr("as read"), read, { t.proposal, 2, Qt::SolidLine, {}, Hatch::None, {}, 0 } },
+                       { tr("first order alone"), wobble, { t.found, 1.6, Qt::DashLine, {}, Hatch::None, {}, 0 } } },
+        { result_ ? tr("turned, degrees") : tr("readings"), 0, 12 },
+        { tr("above the lowest, %1").arg(QString::fromUtf8(unit.symbol.data())), style::thousandth.decimals(document_.units()),
+            fromSi(0.02e-3, unit) });
 }
 
 void RunoutWindow::put(const char* key, const QString& what)

@@ -8,12 +8,10 @@
 #include <QLabel>
 #include <QPushButton>
 
-class QLineSeries;
-class QValueAxis;
-
 namespace deepstop::app {
 
 class Document;
+class PlotView;
 
 class RunoutWindow : public QDialog {
     Q_OBJECT
@@ -35,6 +33,7 @@ private:
     void startOrEnd();
     void add(const instruments::Indication& indication);
     void show();
+    void draw();
     void put(const char* key, const QString& what);
 
     Document& document_;
@@ -44,10 +43,7 @@ private:
     bool turning_ = false;
     std::vector<double> trace_;
     std::optional<runout::Turn> result_;
-    QLineSeries* read_;
-    QLineSeries* wobble_;
-    QValueAxis* across_;
-    QValueAxis* up_;
+    PlotView* plot_;
     QLabel* said_;
     QPushButton* turn_;
     QPushButton* runout_;

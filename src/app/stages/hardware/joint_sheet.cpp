@@ -61,6 +61,104 @@ void addOrder(Sheet& sheet, int bolts, QPointF centre, double radius)
     }
 }
 
+/// What a check says of one joint.
+struct JointVerdict {
+    const Study& study;
+    Axle axle;
+    int number;
+
+    const Verdict* operator()(const Check& check) const { return study.verdict(check, { .axle = axle, .number = number }); }
+};
+
+/// The joint cut along its bolt, and the order of tightening.
+void addPicture(Sheet& sheet, const Corner& corner, const Joint& joint, const JointVerdict& verdict, double y)
+{
+    const Theme& t = theme();
+    double shims = 0;
+    for (const Fitted* in : { &corner.left, &corner.right })
+        for (const Reading* stack : { joint.shims == ShimsIn::Radial ? &in->radialTop : &in->shimTop,
+                 joint.shims == ShimsIn::Radial ? &in->radialBottom : &in->shimBottom })
+            if (joint.shims == ShimsIn::Axial || joint.shims == ShimsIn::Radial)
+                shims = std::max(shims, stack->value.value_or(0) * 1000);
+    // The bolt has the colour of what the checks of its length say, at worst.
+    const auto bad = [&](const Check& check) { return verdict(check) && isBad(verdict(check)->level); };
+    addJoint(sheet, joint, shims, bad(checks::jointEnd) || bad(checks::jointThread) || bad(checks::jointShank) ? t.bad : t.ink,
+        { 26, y + 52 }, 2.0);
+    if (joint.bolts > 1)
+        addOrder(sheet, joint.bolts, { 158, y + 46 }, joint.bolts > 4 ? 29 : 17);
+}
+
+void addFields(Sheet& sheet, const Joint& joint, const std::string& key, double y)
+{
+    const Theme& t = theme();
+    constexpr double fields = 196;
+    double x = fields;
+    const auto fact = [&](const char* field, const QString& caption, double width) {
+        sheet.fact(key + field, caption, { x, y }, width);
+        x += width + 6;
+    };
+    fact("/name", QObject::tr("Joint"), 114);
+    fact("/joins", QObject::tr("It holds"), 74);
+    fact("/bolts", QObject::tr("Bolts"), 32);
+    fact("/thread", QObject::tr("Thread"), 66);
+    fact("/class", QObject::tr("Class"), 60);
+    fact("/condition", QObject::tr("Threads are"), 100);
+    fact("/thread_in", QObject::tr("Thread in"), 80);
+    x = fields;
+    double row = y + 62;
+    const auto cell = [&](const char* field, const QString& caption, bool unit = false, bool mayLack = false, const QString& blank = {}) {
+        sheet.letter({ x, row - 15 }, caption, 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+        sheet.dimensions.push_back({ key + field, {}, {}, { x, row + 4 }, Run::Table, 0, unit, {}, 0.5, mayLack, blank });
+        x += 76;
+    };
+    cell("/length_mm", QObject::tr("bolt"));
+    cell("/shank_mm", QObject::tr("its shank"));
+    cell("/grip_mm", QObject::tr("grip"));
+    cell("/thread_depth_mm", QObject::tr("thread"));
+    cell("/room_behind_mm", QObject::tr("behind"), false, true, QObject::tr("blind"));
+    cell("/maker_torque_nm", QObject::tr("maker's torque"), true, true, QStringLiteral("–"));
+    x += 14;
+    cell("/mount_radius_mm", QObject::tr("from axis"), false, true, QStringLiteral("–"));
+    x = fields;
+    const auto second = [&](const char* field, const QString& caption, double width) {
+        sheet.fact(key + field, caption, { x, y + 81 }, width);
+        x += width + 6;
+    };
+    second("/shims", QObject::tr("Shims in the grip"), 96);
+    second("/torque_for", QObject::tr("Torque is for"), 96);
+    second("/faces", QObject::tr("Clamped faces"), 156);
+    second("/under_head", QObject::tr("Heads bear on"), 86);
+    second("/hard_washers", QObject::tr("Hard washers"), 80);
+    if (joint.underHead != ThreadIn::Steel && joint.underHead != ThreadIn::Iron && joint.hardWashers != YesNo::Yes) {
+        sheet.letter({ 118, y + 93 }, QObject::tr("heads bear Ø"), 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+        sheet.dimensions.push_back({ key + "/head_diameter_mm", {}, {}, { 146, y + 111 }, Run::Table, 0, false, {}, 0.5 });
+    }
+    sheet.fact(key + "/car_makers", QObject::tr("Car maker's own"), { 26, y + 88 }, 84);
+    if (joint.boltClass == BoltClass::Other) {
+        x = fields;
+        row = y + 136;
+        cell("/proof_stress_mpa", QObject::tr("proof stress"), true);
+    }
+}
+
+/// Its checks in one row.
+void addVerdicts(Sheet& sheet, UnitSystem system, const JointVerdict& verdict, double y)
+{
+    double wish = 60;
+    for (const auto& [check, text] :
+        { std::pair { &checks::jointThread, QObject::tr("thread") }, std::pair { &checks::jointEnd, QObject::tr("end") },
+            std::pair { &checks::jointShank, QObject::tr("shank") }, std::pair { &checks::jointTorque, QObject::tr("torque") },
+            std::pair { &checks::jointHead, QObject::tr("head") }, std::pair { &checks::jointSlip, QObject::tr("slip") } })
+        if (const Verdict* v = verdict(*check)) {
+            const auto said = v->figure.value ? QStringLiteral(" ")
+                    + QString::fromStdString(v->style.dimension == Dimension::Torque ? print(*v->figure.value, v->style, system)
+                                                                                     : figure(*v->figure.value, v->style, system))
+                                              : QString();
+            sheet.callouts.push_back({ v->id, text + said, v->level, { wish, y }, { wish, y }, { wish, y } });
+            wish += check == &checks::jointTorque ? 124 : 104;
+        }
+}
+
 } // namespace
 
 Sheet jointSheet(const Study& study, Axle axle)
@@ -92,81 +190,10 @@ Sheet jointSheet(const Study& study, Axle axle)
             break;
         }
         const Joint& joint = joints[i];
-        double shims = 0;
-        for (const Fitted* in : { &r.corner->left, &r.corner->right })
-            for (const Reading* stack : { joint.shims == ShimsIn::Radial ? &in->radialTop : &in->shimTop,
-                     joint.shims == ShimsIn::Radial ? &in->radialBottom : &in->shimBottom })
-                if (joint.shims == ShimsIn::Axial || joint.shims == ShimsIn::Radial)
-                    shims = std::max(shims, stack->value.value_or(0) * 1000);
-        const auto verdict = [&](const Check& check) { return study.verdict(check, { .axle = axle, .number = static_cast<int>(i) + 1 }); };
-        // The bolt has the colour of what the checks of its length say, at worst.
-        const auto bad = [&](const Check& check) { return verdict(check) && isBad(verdict(check)->level); };
-        addJoint(sheet, joint, shims, bad(checks::jointEnd) || bad(checks::jointThread) || bad(checks::jointShank) ? t.bad : t.ink,
-            { 26, y + 52 }, 2.0);
-        if (joint.bolts > 1)
-            addOrder(sheet, joint.bolts, { 158, y + 46 }, joint.bolts > 4 ? 29 : 17);
-        constexpr double fields = 196;
-        double x = fields;
-        const auto fact = [&](const char* field, const QString& caption, double width) {
-            sheet.fact(key + field, caption, { x, y }, width);
-            x += width + 6;
-        };
-        fact("/name", QObject::tr("Joint"), 114);
-        fact("/joins", QObject::tr("It holds"), 74);
-        fact("/bolts", QObject::tr("Bolts"), 32);
-        fact("/thread", QObject::tr("Thread"), 66);
-        fact("/class", QObject::tr("Class"), 60);
-        fact("/condition", QObject::tr("Threads are"), 100);
-        fact("/thread_in", QObject::tr("Thread in"), 80);
-        x = fields;
-        double row = y + 62;
-        const auto cell = [&](const char* field, const QString& caption, bool unit = false, bool mayLack = false,
-                              const QString& blank = {}) {
-            sheet.letter({ x, row - 15 }, caption, 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
-            sheet.dimensions.push_back({ key + field, {}, {}, { x, row + 4 }, Run::Table, 0, unit, {}, 0.5, mayLack, blank });
-            x += 76;
-        };
-        cell("/length_mm", QObject::tr("bolt"));
-        cell("/shank_mm", QObject::tr("its shank"));
-        cell("/grip_mm", QObject::tr("grip"));
-        cell("/thread_depth_mm", QObject::tr("thread"));
-        cell("/room_behind_mm", QObject::tr("behind"), false, true, QObject::tr("blind"));
-        cell("/maker_torque_nm", QObject::tr("maker's torque"), true, true, QStringLiteral("–"));
-        x += 14;
-        cell("/mount_radius_mm", QObject::tr("from axis"), false, true, QStringLiteral("–"));
-        x = fields;
-        const auto second = [&](const char* field, const QString& caption, double width) {
-            sheet.fact(key + field, caption, { x, y + 81 }, width);
-            x += width + 6;
-        };
-        second("/shims", QObject::tr("Shims in the grip"), 96);
-        second("/torque_for", QObject::tr("Torque is for"), 96);
-        second("/faces", QObject::tr("Clamped faces"), 156);
-        second("/under_head", QObject::tr("Heads bear on"), 86);
-        second("/hard_washers", QObject::tr("Hard washers"), 80);
-        if (joint.underHead != ThreadIn::Steel && joint.underHead != ThreadIn::Iron && joint.hardWashers != YesNo::Yes) {
-            sheet.letter({ 118, y + 93 }, QObject::tr("heads bear Ø"), 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
-            sheet.dimensions.push_back({ key + "/head_diameter_mm", {}, {}, { 146, y + 111 }, Run::Table, 0, false, {}, 0.5 });
-        }
-        sheet.fact(key + "/car_makers", QObject::tr("Car maker's own"), { 26, y + 88 }, 84);
-        if (joint.boltClass == BoltClass::Other) {
-            x = fields;
-            row = y + 136;
-            cell("/proof_stress_mpa", QObject::tr("proof stress"), true);
-        }
-        double wish = 60;
-        for (const auto& [check, text] :
-            { std::pair { &checks::jointThread, QObject::tr("thread") }, std::pair { &checks::jointEnd, QObject::tr("end") },
-                std::pair { &checks::jointShank, QObject::tr("shank") }, std::pair { &checks::jointTorque, QObject::tr("torque") },
-                std::pair { &checks::jointHead, QObject::tr("head") }, std::pair { &checks::jointSlip, QObject::tr("slip") } })
-            if (const Verdict* v = verdict(*check)) {
-                const auto said = v->figure.value ? QStringLiteral(" ")
-                        + QString::fromStdString(v->style.dimension == Dimension::Torque ? print(*v->figure.value, v->style, study.system)
-                                                                                         : figure(*v->figure.value, v->style, study.system))
-                                                  : QString();
-                sheet.callouts.push_back({ v->id, text + said, v->level, { wish, y + step - 17 }, { wish, y + step - 17 }, { wish, y + step - 17 } });
-                wish += check == &checks::jointTorque ? 124 : 104;
-            }
+        const JointVerdict verdict { study, axle, static_cast<int>(i) + 1 };
+        addPicture(sheet, *r.corner, joint, verdict, y);
+        addFields(sheet, joint, key, y);
+        addVerdicts(sheet, study.system, verdict, y + step - 17);
         y += step;
         sheet.line(QPolygonF { QPointF(0, y - 4), QPointF(762, y - 4) }, { t.rule, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
     }

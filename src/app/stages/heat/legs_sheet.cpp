@@ -40,22 +40,18 @@ Sheet legsSheet(const Study& study)
         Plot plot(sheet, QRectF(0, 0, 700, 200), { roadOf(length), Plot::roundUp(speedOf(fastest) * 1.1) });
         plot.axes(QObject::tr("distance, %1").arg(QString::fromUtf8(style::road.unit(study.system).symbol.data())),
             QObject::tr("speed, %1").arg(QString::fromUtf8(style::speed.unit(study.system).symbol.data())), 0, 0);
-        double x = 0;
-        for (std::size_t i = 0; i < duty.phases.size(); ++i) {
-            const heat::Phase& p = duty.phases[i];
-            const double to = x + (p.from + p.to) / 2 * p.duration;
-            // At a steady rate speed goes with the root of the distance.
+        const auto lines = heat::speedOverRoad(duty);
+        for (std::size_t i = 0; i < lines.size(); ++i) {
             QPolygonF curve;
-            for (int k = 0; k <= 12; ++k) {
-                const double time = p.duration * k / 12;
-                const double v = p.from + (p.to - p.from) * k / 12;
-                curve << QPointF(roadOf(x + (p.from + v) / 2 * time), speedOf(v));
-            }
-            plot.curve(curve, { p.braking ? t.proposal : t.mute, p.braking ? 2.8 : 1.2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
-            x = to;
-            if (duty.phases.size() <= 30)
-                sheet.handles.push_back({ at + "/legs/" + std::to_string(i) + "/to_kmh", plot.at(roadOf(x), speedOf(p.to)), { 0, -1 },
-                    fastest / plot.millimetresUp(speedOf(fastest)), 1 / 3.6 });
+            for (const auto& place : lines[i].places)
+                curve << QPointF(roadOf(place.distance), speedOf(place.speed));
+            const bool braking = lines[i].braking;
+            plot.curve(curve, { braking ? t.proposal : t.mute, braking ? 2.8 : 1.2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+            const auto& end = lines[i].places.back();
+            if (lines.size() <= 30)
+                sheet.handles.push_back({ at + "/legs/" + std::to_string(i) + "/to_kmh",
+                    plot.at(roadOf(end.distance), speedOf(end.speed)), { 0, -1 }, fastest / plot.millimetresUp(speedOf(fastest)),
+                    1 / 3.6 });
         }
     }
     // The legs, in columns of six.

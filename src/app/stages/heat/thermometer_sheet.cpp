@@ -3,7 +3,6 @@
 #include "chapters/proving/calibrated.hpp"
 #include "chapters/proving/checks.hpp"
 #include "chapters/proving/proving_chapter.hpp"
-#include "report/heat.hpp"
 #include "theme.hpp"
 
 #include <QObject>
@@ -13,6 +12,52 @@
 #include <optional>
 
 namespace deepstop::app {
+
+namespace {
+
+/// What is known of the fit stands where the cooling is entered.
+void addFit(Sheet& sheet, const Study& study, double y)
+{
+    const Theme& t = theme();
+    const Build& build = *study.build;
+    const DutyStudy& d = study.of<DutyStudy>();
+    const auto found = temperaturesOf(build, study.after, *d.plan, d.duty);
+    sheet.letter({ 0, y },
+        QObject::tr("%1 of them are of %2 and can be used").arg(found.taken.size()).arg(QString::fromStdString(d.duty.name)), 13, t.ink,
+        Qt::AlignLeft | Qt::AlignVCenter, false);
+    for (const auto& why : found.lacks) {
+        y += 20;
+        sheet.letter({ 0, y }, QObject::tr("one lacks %1").arg(QString::fromStdString(why)), 12, t.unproven,
+            Qt::AlignLeft | Qt::AlignVCenter, false);
+    }
+    for (const auto& why : found.fadeLacks) {
+        y += 20;
+        sheet.letter({ 0, y }, QObject::tr("the series until it fades is left out: %1").arg(QString::fromStdString(why)), 12, t.unproven,
+            Qt::AlignLeft | Qt::AlignVCenter, false);
+    }
+    // What the series says of the model has been said where it was driven.
+    for (const FadeRuns& fade : study.of<ProvingStudy>().fades)
+        if (build.tests[fade.session].setup == study.after.setup->id && build.tests[fade.session].duty == d.plan->id)
+            if (const Verdict* v = study.verdict(checks::fadeModel, { .number = static_cast<int>(fade.session) + 1 })) {
+                y += 20;
+                sheet.letter({ 0, y }, QString::fromStdString(v->reason).left(120), 12,
+                    v->level == Level::Good ? t.good
+                        : isBad(v->level)   ? t.caution
+                                            : t.unproven,
+                    Qt::AlignLeft | Qt::AlignVCenter, false);
+            }
+    for (const TakenAgainstModel& each : heldAgainst(*d.after.run, found.taken)) {
+        y += 20;
+        sheet.letter({ 0, y },
+            QObject::tr("%1: read %2, the model says %3")
+                .arg(each.taken.front ? QObject::tr("front") : QObject::tr("rear"),
+                    QString::fromStdString(print(each.taken.temperature, style::temperature, study.system)),
+                    QString::fromStdString(print(each.model, style::temperature, study.system))),
+            12, each.far ? t.caution : t.good, Qt::AlignLeft | Qt::AlignVCenter, false);
+    }
+}
+
+} // namespace
 
 Sheet thermometerSheet(const Study& study)
 {
@@ -81,45 +126,7 @@ Sheet thermometerSheet(const Study& study)
             Qt::AlignLeft | Qt::AlignVCenter, false);
     if (!d.plan || !d.after.run || rows == 0)
         return sheet;
-    // What is known of the fit stands where the cooling is entered.
-    const auto found = temperaturesOf(build, study.after, *d.plan, d.duty);
-    y = std::max(y + 12, 330.0);
-    sheet.letter({ 0, y },
-        QObject::tr("%1 of them are of %2 and can be used").arg(found.taken.size()).arg(QString::fromStdString(d.duty.name)), 13, t.ink,
-        Qt::AlignLeft | Qt::AlignVCenter, false);
-    for (const auto& why : found.lacks) {
-        y += 20;
-        sheet.letter({ 0, y }, QObject::tr("one lacks %1").arg(QString::fromStdString(why)), 12, t.unproven,
-            Qt::AlignLeft | Qt::AlignVCenter, false);
-    }
-    for (const auto& why : found.fadeLacks) {
-        y += 20;
-        sheet.letter({ 0, y }, QObject::tr("the series until it fades is left out: %1").arg(QString::fromStdString(why)), 12, t.unproven,
-            Qt::AlignLeft | Qt::AlignVCenter, false);
-    }
-    // What the series says of the model has been said where it was driven.
-    for (const FadeRuns& fade : study.of<ProvingStudy>().fades)
-        if (build.tests[fade.session].setup == study.after.setup->id && build.tests[fade.session].duty == d.plan->id)
-            if (const Verdict* v = study.verdict(checks::fadeModel, { .number = static_cast<int>(fade.session) + 1 })) {
-                y += 20;
-                sheet.letter({ 0, y }, QString::fromStdString(v->reason).left(120), 12,
-                    v->level == Level::Good ? t.good
-                        : isBad(v->level)   ? t.caution
-                                            : t.unproven,
-                    Qt::AlignLeft | Qt::AlignVCenter, false);
-            }
-    for (const heat::Taken& taken : found.taken) {
-        y += 20;
-        const heat::Moment m = report::momentAt(*d.after.run, taken.time);
-        const double model = (taken.front ? m.front : m.rear)[static_cast<std::size_t>(taken.node)];
-        const bool far = std::abs(model - taken.temperature) > 2 * taken.width;
-        sheet.letter({ 0, y },
-            QObject::tr("%1: read %2, the model says %3")
-                .arg(taken.front ? QObject::tr("front") : QObject::tr("rear"),
-                    QString::fromStdString(print(taken.temperature, style::temperature, study.system)),
-                    QString::fromStdString(print(model, style::temperature, study.system))),
-            12, far ? t.caution : t.good, Qt::AlignLeft | Qt::AlignVCenter, false);
-    }
+    addFit(sheet, study, std::max(y + 12, 330.0));
     return sheet;
 }
 

@@ -10,6 +10,7 @@
 
 #include <algorithm>
 #include <cmath>
+#include <utility>
 
 namespace deepstop::app {
 namespace {
@@ -65,119 +66,170 @@ void addEntry(Sheet& sheet, const Study& study, std::size_t index, double y)
     }
 }
 
+/// The logbook along its dates, part by part.
+class LifeDrawing {
+public:
+    LifeDrawing(Sheet sheet, const Study& study, std::optional<std::size_t> entry, const std::string& today)
+        : sheet_(std::move(sheet)), study_(study), entry_(entry), today_(today)
+    {
+    }
+
+    Sheet drawn()
+    {
+        heading();
+        dates();
+        months();
+        entries();
+        due();
+        return std::move(sheet_);
+    }
+
+private:
+    /// What is on the car, and what an hour has cost.
+    void heading()
+    {
+        sheet_.scaleBar = false;
+        sheet_.title = QObject::tr("Logbook");
+        sheet_.extent = QRectF(QPointF(-20, -24), QPointF(780, 590));
+        const auto cost = logbook::costPerTrackHour(build_);
+        sheet_.subtitle =
+            QObject::tr("on the car %1: %2%3")
+                .arg(entry_ ? QObject::tr("then") : QObject::tr("today"), on_ ? QString::fromStdString(on_->name) : QObject::tr("nothing"),
+                    cost ? QObject::tr(" · an hour on the track has cost %1 %2")
+                               .arg(*cost, 0, 'f', 0)
+                               .arg(QString::fromStdString(build_.currency))
+                         : QString());
+    }
+
+    void dates()
+    {
+        int last = now_;
+        for (const LogEntry& e : build_.log)
+            if (const auto day = dayOf(e.date))
+                first_ = std::min(first_, *day), last = std::max(last, *day);
+        for (const auto& r : reminders_)
+            if (!r.done)
+                last = std::max(last, std::min(r.day, now_ + 400));
+        span_ = std::max(30, last - first_);
+        sheet_.line({ QPointF(left_, line_), QPointF(left_ + wide_, line_) }, { t_.ink, 2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+    }
+
+    /// Months, named where there is room; of a long life years alone.
+    void months()
+    {
+        constexpr double longLife = 30 * 365.25;
+        const int years = std::max(1, static_cast<int>(span_ / longLife));
+        for (int day = first_; day <= first_ + static_cast<int>(span_);) {
+            const auto date = dateOf(day);
+            const auto begins = date.ends_with("-01-01") ? day : *dayOf(date.substr(0, 4) + "-01-01");
+            if (!date.ends_with("-01")) {
+                ++day;
+                continue;
+            }
+            const bool year = begins == day;
+            if (span_ > longLife) {
+                // From one January to the next that is drawn.
+                const int next = static_cast<int>(std::lround(365.25 * years));
+                day += year ? next - 12 : 1;
+                if (!year)
+                    continue;
+            } else {
+                day += 27; // no month is shorter
+            }
+            const int at0 = *dayOf(date);
+            sheet_.line({ QPointF(at(at0), line_), QPointF(at(at0), line_ + (year ? 16 : 8)) },
+                { t_.mute, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+            const int month = (date[5] - '0') * 10 + date[6] - '0';
+            if (span_ < 700 ? month % 3 == 1 : year)
+                sheet_.letter({ at(at0) + 3, line_ + 16 }, QString::fromStdString(date.substr(0, 7)), 11, t_.mute,
+                    Qt::AlignLeft | Qt::AlignVCenter, false);
+        }
+    }
+
+    /// Today, and every entry at its date.
+    void entries()
+    {
+        sheet_.line(
+            { QPointF(at(now_), line_ - 60), QPointF(at(now_), line_ + 24) }, { t_.focus, 1.2, Qt::DashLine, {}, Hatch::None, {}, 0 });
+        sheet_.letter({ at(now_), line_ + 32 }, QObject::tr("today"), 11, t_.mute);
+        int row = 0;
+        // Of a long log those around the one in hand are named and can be gone to; the others are pegs, one a place.
+        constexpr std::ptrdiff_t namedEachWay = 20;
+        const auto order = logbook::inOrder(build_);
+        const auto middle = entry_ ? std::ranges::find(order, *entry_) - order.begin() : static_cast<std::ptrdiff_t>(order.size()) - 1;
+        int pegged = -1;
+        for (std::size_t k = 0; k < order.size(); ++k) {
+            const std::size_t i = order[k];
+            const auto day = dayOf(build_.log[i].date);
+            if (!day)
+                continue;
+            const bool inHand = entry_ == i;
+            const bool named = std::abs(static_cast<std::ptrdiff_t>(k) - middle) <= namedEachWay;
+            const int place = static_cast<int>(std::lround(at(*day)));
+            if (!named && place == pegged)
+                continue;
+            pegged = place;
+            sheet_.area(circle({ at(*day), line_ }, inHand ? 6 : 4),
+                { t_.ink, 1, Qt::SolidLine, inHand ? t_.focus : t_.proposal, Hatch::None, {}, 0 });
+            if (!named)
+                continue;
+            const double y = line_ - 34 - 31.0 * (row++ % 5);
+            sheet_.callouts.push_back({ "log-" + std::to_string(i), wordOf(build_.log[i].event), levelOf(build_.log[i].event),
+                { at(*day), line_ }, { at(*day), line_ }, { at(*day), y } });
+        }
+        if (build_.log.empty())
+            sheet_.letter(
+                { 385, line_ - 50 }, QObject::tr("nothing written yet: write today down below"), 14, t_.unproven, Qt::AlignCenter, false);
+    }
+
+    /// The entry in hand, and what is due.
+    void due()
+    {
+        double y = 226;
+        if (entry_)
+            addEntry(sheet_, study_, *entry_, y);
+        y = entry_ && !build_.log[*entry_].wear.empty() ? 436 : 366;
+        sheet_.letter({ 0, y }, QObject::tr("Due"), 17, t_.ink, Qt::AlignLeft | Qt::AlignVCenter);
+        for (const auto& r : reminders_) {
+            if (r.done || y > 552)
+                continue;
+            y += 22;
+            const bool late = r.day <= now_;
+            sheet_.letter(
+                { 0, y }, QString::fromStdString(dateOf(r.day)), 13, late ? t_.caution : t_.ink, Qt::AlignLeft | Qt::AlignVCenter);
+            sheet_.letter({ 116, y }, QString::fromStdString(r.what + " (" + r.because + ")"), 13, late ? t_.caution : t_.ink,
+                Qt::AlignLeft | Qt::AlignVCenter, false);
+        }
+        if (reminders_.empty())
+            sheet_.letter({ 0, y + 24 }, QObject::tr("Nothing can be due before parts put on or fluid changed are written down."), 13,
+                t_.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+    }
+
+    double at(int day) { return left_ + (day - first_) / span_ * wide_; }
+
+    Sheet sheet_;
+    const Study& study_;
+    const std::optional<std::size_t> entry_;
+    const std::string& today_;
+    const Theme& t_ = theme();
+    const Build& build_ = *study_.build;
+    const Setup* on_ = logbook::onCar(build_, entry_ ? build_.log[*entry_].date : today_);
+    // The line: from the first entry to today or the last thing due.
+    const int now_ = dayOf(today_).value_or(0);
+    int first_ = now_;
+    const std::vector<logbook::Reminder> reminders_ = logbook::remindersOf(build_);
+    double span_ = 0;
+    const double left_ = 10;
+    const double wide_ = 750;
+    const double line_ = 178;
+};
+
 } // namespace
 
 Sheet lifeSheet(const Study& study, std::optional<std::size_t> entry, const std::string& today)
 {
-    const Theme& t = theme();
     Sheet sheet;
-    sheet.scaleBar = false;
-    sheet.title = QObject::tr("Logbook");
-    sheet.extent = QRectF(QPointF(-20, -24), QPointF(780, 590));
-    const Build& build = *study.build;
-    const Setup* on = logbook::onCar(build, entry ? build.log[*entry].date : today);
-    const auto cost = logbook::costPerTrackHour(build);
-    sheet.subtitle =
-        QObject::tr("on the car %1: %2%3")
-            .arg(entry ? QObject::tr("then") : QObject::tr("today"), on ? QString::fromStdString(on->name) : QObject::tr("nothing"),
-                cost ? QObject::tr(" · an hour on the track has cost %1 %2")
-                           .arg(*cost, 0, 'f', 0)
-                           .arg(QString::fromStdString(build.currency))
-                     : QString());
-    // The line: from the first entry to today or the last thing due.
-    const int now = dayOf(today).value_or(0);
-    int first = now;
-    int last = now;
-    const auto reminders = logbook::remindersOf(build);
-    for (const LogEntry& e : build.log)
-        if (const auto day = dayOf(e.date))
-            first = std::min(first, *day), last = std::max(last, *day);
-    for (const auto& r : reminders)
-        if (!r.done)
-            last = std::max(last, std::min(r.day, now + 400));
-    const double span = std::max(30, last - first);
-    const double left = 10;
-    const double wide = 750;
-    const auto at = [&](int day) { return left + (day - first) / span * wide; };
-    const double line = 178;
-    sheet.line({ QPointF(left, line), QPointF(left + wide, line) }, { t.ink, 2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
-    // Months, named where there is room; of a long life years alone.
-    constexpr double longLife = 30 * 365.25;
-    const int years = std::max(1, static_cast<int>(span / longLife));
-    for (int day = first; day <= first + static_cast<int>(span);) {
-        const auto date = dateOf(day);
-        const auto begins = date.ends_with("-01-01") ? day : *dayOf(date.substr(0, 4) + "-01-01");
-        if (!date.ends_with("-01")) {
-            ++day;
-            continue;
-        }
-        const bool year = begins == day;
-        if (span > longLife) {
-            // From one January to the next that is drawn.
-            const int next = static_cast<int>(std::lround(365.25 * years));
-            day += year ? next - 12 : 1;
-            if (!year)
-                continue;
-        } else {
-            day += 27; // no month is shorter
-        }
-        const int at0 = *dayOf(date);
-        sheet.line(
-            { QPointF(at(at0), line), QPointF(at(at0), line + (year ? 16 : 8)) }, { t.mute, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });
-        const int month = (date[5] - '0') * 10 + date[6] - '0';
-        if (span < 700 ? month % 3 == 1 : year)
-            sheet.letter(
-                { at(at0) + 3, line + 16 }, QString::fromStdString(date.substr(0, 7)), 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
-    }
-    sheet.line({ QPointF(at(now), line - 60), QPointF(at(now), line + 24) }, { t.focus, 1.2, Qt::DashLine, {}, Hatch::None, {}, 0 });
-    sheet.letter({ at(now), line + 32 }, QObject::tr("today"), 11, t.mute);
-    int row = 0;
-    // Of a long log those around the one in hand are named and can be gone to; the others are pegs, one a place.
-    constexpr std::ptrdiff_t namedEachWay = 20;
-    const auto order = logbook::inOrder(build);
-    const auto middle = entry ? std::ranges::find(order, *entry) - order.begin() : static_cast<std::ptrdiff_t>(order.size()) - 1;
-    int pegged = -1;
-    for (std::size_t k = 0; k < order.size(); ++k) {
-        const std::size_t i = order[k];
-        const auto day = dayOf(build.log[i].date);
-        if (!day)
-            continue;
-        const bool inHand = entry == i;
-        const bool named = std::abs(static_cast<std::ptrdiff_t>(k) - middle) <= namedEachWay;
-        const int place = static_cast<int>(std::lround(at(*day)));
-        if (!named && place == pegged)
-            continue;
-        pegged = place;
-        sheet.area(
-            circle({ at(*day), line }, inHand ? 6 : 4), { t.ink, 1, Qt::SolidLine, inHand ? t.focus : t.proposal, Hatch::None, {}, 0 });
-        if (!named)
-            continue;
-        const double y = line - 34 - 31.0 * (row++ % 5);
-        sheet.callouts.push_back({ "log-" + std::to_string(i), wordOf(build.log[i].event), levelOf(build.log[i].event), { at(*day), line },
-            { at(*day), line }, { at(*day), y } });
-    }
-    if (build.log.empty())
-        sheet.letter(
-            { 385, line - 50 }, QObject::tr("nothing written yet: write today down below"), 14, t.unproven, Qt::AlignCenter, false);
-    double y = 226;
-    if (entry)
-        addEntry(sheet, study, *entry, y);
-    y = entry && !build.log[*entry].wear.empty() ? 436 : 366;
-    sheet.letter({ 0, y }, QObject::tr("Due"), 17, t.ink, Qt::AlignLeft | Qt::AlignVCenter);
-    for (const auto& r : reminders) {
-        if (r.done || y > 552)
-            continue;
-        y += 22;
-        const bool late = r.day <= now;
-        sheet.letter(
-            { 0, y }, QString::fromStdString(dateOf(r.day)), 13, late ? t.caution : t.ink, Qt::AlignLeft | Qt::AlignVCenter);
-        sheet.letter({ 116, y }, QString::fromStdString(r.what + " (" + r.because + ")"), 13, late ? t.caution : t.ink,
-            Qt::AlignLeft | Qt::AlignVCenter, false);
-    }
-    if (reminders.empty())
-        sheet.letter({ 0, y + 24 }, QObject::tr("Nothing can be due before parts put on or fluid changed are written down."), 13, t.mute,
-            Qt::AlignLeft | Qt::AlignVCenter, false);
-    return sheet;
+    return LifeDrawing(std::move(sheet), study, entry, today).drawn();
 }
 
 Sheet wearSheet(const Study& study, std::optional<std::size_t> entry)
@@ -237,12 +289,15 @@ Sheet wearSheet(const Study& study, std::optional<std::size_t> entry)
                                      w.ring ? QObject::tr("rotor") : QObject::tr("lining"));
         QString says = QObject::tr("%1 left").arg(QString::fromStdString(print(w.points.back().left, style::fine, study.system)));
         if (w.endsAt)
-            says += QObject::tr(", at its minimum at %1%2%3")
-                        .arg(QString::fromStdString(print(*w.endsAt, style::odometer, study.system)),
-                            w.endsEarliest ? QObject::tr(", as early as %1")
-                                                 .arg(QString::fromStdString(print(*w.endsEarliest, style::odometer, study.system)))
-                                           : QObject::tr(" (two readings: how sure cannot be said)"),
-                            w.endsOn ? QObject::tr(", about %1").arg(QString::fromStdString(logbook::aboutDateOf(*w.endsOn, w.points.back().day))) : QString());
+            says +=
+                QObject::tr(", at its minimum at %1%2%3")
+                    .arg(QString::fromStdString(print(*w.endsAt, style::odometer, study.system)),
+                        w.endsEarliest ? QObject::tr(", as early as %1")
+                                             .arg(QString::fromStdString(print(*w.endsEarliest, style::odometer, study.system)))
+                                       : QObject::tr(" (two readings: how sure cannot be said)"),
+                        w.endsOn
+                            ? QObject::tr(", about %1").arg(QString::fromStdString(logbook::aboutDateOf(*w.endsOn, w.points.back().day)))
+                            : QString());
         else
             says += QObject::tr("; to say when it ends it lacks %1").arg(QString::fromStdString(w.lacks));
         sheet.letter({ 0, y }, part, 13, w.axle == Axle::Front ? t.proposal : t.found, Qt::AlignLeft | Qt::AlignVCenter, false);

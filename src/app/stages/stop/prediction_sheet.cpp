@@ -45,6 +45,81 @@ struct Shown {
     QString why; ///< where there is none
 };
 
+/// The longest stop and the fastest speed of all.
+std::pair<double, double> reachOf(const std::vector<Shown>& runs)
+{
+    double longest = 0;
+    double fastest = 0;
+    for (const Shown& each : runs)
+        if (each.run) {
+            longest = std::max({ longest, each.run->distance, each.range ? each.range->high : 0 });
+            fastest = std::max(fastest, each.run->course.front().speed);
+        }
+    if (!std::isfinite(longest))
+        for (const Shown& each : runs)
+            longest = each.run ? std::max(std::isfinite(longest) ? longest : 0, 1.5 * each.run->distance) : longest;
+    return { longest, fastest };
+}
+
+double metresOf(double si, UnitSystem system) { return fromSi(si, style::road.unit(system)); }
+double speedOf(double si, UnitSystem system) { return fromSi(si, style::speed.unit(system)); }
+
+/// Speed over distance of each.
+void addCurves(Plot& plot, const std::vector<Shown>& runs, UnitSystem system)
+{
+    const auto metres = [&](double si) { return metresOf(si, system); };
+    const auto speeds = [&](double si) { return speedOf(si, system); };
+    for (const Shown& each : runs) {
+        if (!each.run)
+            continue;
+        QPolygonF curve;
+        for (const stopping::SpeedAt& at : stopping::speedOverDistance(each.run->course))
+            curve << QPointF(metres(at.distance), speeds(at.speed));
+        plot.curve(curve, { each.colour, each.line == Qt::SolidLine ? 2.0 : 1.6, each.line, {}, Hatch::None, {}, 0 });
+    }
+}
+
+/// The same distances as bars, cut where something else begins to hold. Gives where the next row begins.
+double addBars(Sheet& sheet, const Plot& plot, const std::vector<Shown>& runs, UnitSystem system, double low)
+{
+    const Theme& t = theme();
+    const auto metres = [&](double si) { return metresOf(si, system); };
+    for (const Shown& each : runs) {
+        sheet.letter({ -8, low + 10 }, each.name, 13, each.colour, Qt::AlignRight | Qt::AlignVCenter, false);
+        if (!each.run) {
+            sheet.letter({ 4, low + 10 }, each.why, 13, each.why == QObject::tr("not known") ? t.unproven : t.bad,
+                Qt::AlignLeft | Qt::AlignVCenter, false);
+            low += 40;
+            continue;
+        }
+        const auto& course = each.run->course;
+        for (std::size_t i = 0; i + 1 < course.size();) {
+            std::size_t k = i + 1;
+            while (k + 1 < course.size() && course[k].hold == course[i].hold)
+                ++k;
+            const double x0 = plot.at(metres(course[i].distance), 0).x();
+            const double x1 = plot.at(metres(course[k].distance), 0).x();
+            sheet.area(rectangle(x0, low, x1, low + 20), inkOf(course[i].hold));
+            if (const QString word = QString::fromUtf8(stopping::nameOf(course[i].hold).data());
+                x1 - x0 > 7.0 * static_cast<double>(word.size()))
+                sheet.letter({ (x0 + x1) / 2, low + 10 }, word, 12, t.ink, Qt::AlignCenter, false);
+            i = k;
+        }
+        const double end = plot.at(metres(each.run->distance), 0).x();
+        if (each.range) {
+            const double from = plot.at(std::min(metres(each.range->low), plot.most().x()), 0).x();
+            const double to = plot.at(std::min(metres(each.range->high), plot.most().x()), 0).x();
+            sheet.line({ QPointF(from, low + 26), QPointF(to, low + 26) }, { each.colour, 1.6, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+            for (const double x : { from, to })
+                sheet.line({ QPointF(x, low + 22), QPointF(x, low + 30) }, { each.colour, 1.6, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+        }
+        sheet.letter({ end + 8, low + 9 }, QString::fromStdString(print(each.run->distance, style::road, system)), 14, each.colour,
+            Qt::AlignLeft | Qt::AlignVCenter);
+        low += 40;
+    }
+    return low;
+}
+
 } // namespace
 
 Sheet predictionSheet(const Study& study)
@@ -75,75 +150,15 @@ Sheet predictionSheet(const Study& study)
         add(QObject::tr("before"), p.before, t.found);
     add(two ? QObject::tr("after") : QObject::tr("as found"), p.after, two ? t.proposal : t.found);
 
-    double longest = 0;
-    double fastest = 0;
-    for (const Shown& each : runs)
-        if (each.run) {
-            longest = std::max({ longest, each.run->distance, each.range ? each.range->high : 0 });
-            fastest = std::max(fastest, each.run->course.front().speed);
-        }
-    if (!std::isfinite(longest))
-        for (const Shown& each : runs)
-            longest = each.run ? std::max(std::isfinite(longest) ? longest : 0, 1.5 * each.run->distance) : longest;
-    const auto metres = [&](double si) { return fromSi(si, style::road.unit(study.system)); };
-    const auto speeds = [&](double si) { return fromSi(si, style::speed.unit(study.system)); };
+    const auto [longest, fastest] = reachOf(runs);
     double low = 250;
     if (longest > 0) {
-        Plot plot(sheet, QRectF(0, 0, 690, 190), { Plot::roundUp(metres(longest) * 1.02), Plot::roundUp(speeds(fastest)) });
+        Plot plot(sheet, QRectF(0, 0, 690, 190),
+            { Plot::roundUp(metresOf(longest, study.system) * 1.02), Plot::roundUp(speedOf(fastest, study.system)) });
         plot.axes(QObject::tr("distance, %1").arg(QString::fromUtf8(style::road.unit(study.system).symbol.data())),
             QObject::tr("speed, %1").arg(QString::fromUtf8(style::speed.unit(study.system).symbol.data())), 0, 0);
-        for (const Shown& each : runs) {
-            if (!each.run)
-                continue;
-            // At a steady rate speed goes with the root of the distance: places enough that no corner shows.
-            QPolygonF curve;
-            for (std::size_t i = 0; i < each.run->course.size(); ++i) {
-                const auto& m = each.run->course[i];
-                if (i > 0) {
-                    const auto& was = each.run->course[i - 1];
-                    for (int k = 1; k < 8; ++k) {
-                        const double v2 = std::lerp(was.speed * was.speed, m.speed * m.speed, k / 8.0);
-                        curve << QPointF(metres(std::lerp(was.distance, m.distance, k / 8.0)), speeds(std::sqrt(std::max(0.0, v2))));
-                    }
-                }
-                curve << QPointF(metres(m.distance), speeds(m.speed));
-            }
-            plot.curve(curve, { each.colour, each.line == Qt::SolidLine ? 2.0 : 1.6, each.line, {}, Hatch::None, {}, 0 });
-        }
-        // The same distances as bars, cut where something else begins to hold.
-        for (const Shown& each : runs) {
-            sheet.letter({ -8, low + 10 }, each.name, 13, each.colour, Qt::AlignRight | Qt::AlignVCenter, false);
-            if (!each.run) {
-                sheet.letter({ 4, low + 10 }, each.why, 13, each.why == QObject::tr("not known") ? t.unproven : t.bad,
-                    Qt::AlignLeft | Qt::AlignVCenter, false);
-                low += 40;
-                continue;
-            }
-            const auto& course = each.run->course;
-            for (std::size_t i = 0; i + 1 < course.size();) {
-                std::size_t k = i + 1;
-                while (k + 1 < course.size() && course[k].hold == course[i].hold)
-                    ++k;
-                const double x0 = plot.at(metres(course[i].distance), 0).x();
-                const double x1 = plot.at(metres(course[k].distance), 0).x();
-                sheet.area(rectangle(x0, low, x1, low + 20), inkOf(course[i].hold));
-                if (const QString word = QString::fromUtf8(stopping::nameOf(course[i].hold).data());
-                    x1 - x0 > 7.0 * static_cast<double>(word.size()))
-                    sheet.letter({ (x0 + x1) / 2, low + 10 }, word, 12, t.ink, Qt::AlignCenter, false);
-                i = k;
-            }
-            const double end = plot.at(metres(each.run->distance), 0).x();
-            if (each.range) {
-                const double from = plot.at(std::min(metres(each.range->low), plot.most().x()), 0).x();
-                const double to = plot.at(std::min(metres(each.range->high), plot.most().x()), 0).x();
-                sheet.line({ QPointF(from, low + 26), QPointF(to, low + 26) }, { each.colour, 1.6, Qt::SolidLine, {}, Hatch::None, {}, 0 });
-                for (const double x : { from, to })
-                    sheet.line({ QPointF(x, low + 22), QPointF(x, low + 30) }, { each.colour, 1.6, Qt::SolidLine, {}, Hatch::None, {}, 0 });
-            }
-            sheet.letter({ end + 8, low + 9 }, QString::fromStdString(print(each.run->distance, style::road, study.system)), 14,
-                each.colour, Qt::AlignLeft | Qt::AlignVCenter);
-            low += 40;
-        }
+        addCurves(plot, runs, study.system);
+        low = addBars(sheet, plot, runs, study.system, low);
     } else {
         sheet.letter({ 0, 60 }, says ? QString::fromStdString(says->reason).left(110) : QObject::tr("both axles are needed"), 13,
             t.unproven, Qt::AlignLeft | Qt::AlignVCenter, false);

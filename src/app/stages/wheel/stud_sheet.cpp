@@ -6,6 +6,7 @@
 #include "joints/studs.hpp"
 
 #include <cmath>
+#include <utility>
 
 namespace deepstop::app {
 namespace {
@@ -24,221 +25,278 @@ QPainterPath tyre(const fit::Stance& stance, double zero, double y0, double y1)
     return path;
 }
 
+/// The sheet of studs and stance, part by part.
+class StudDrawing {
+public:
+    StudDrawing(Sheet sheet, const Study& study, Axle axle) : sheet_(std::move(sheet)), study_(study), axle_(axle) { }
+
+    Sheet drawn()
+    {
+        plates();
+        stud();
+        lengths();
+        table();
+        stance();
+        callouts();
+        return std::move(sheet_);
+    }
+
+private:
+    /// Flange, rotor or drum, spacer and wheel, cut along the stud.
+    void plates()
+    {
+        const QString cut = hub_.heldBy == WheelHeldBy::Bolts ? QObject::tr("one wheel bolt cut along its middle")
+                                                              : QObject::tr("one stud cut along its middle");
+        sheet_.subtitle =
+            QObject::tr("%1 · %2 · below: seen from behind, %3 times smaller, dashed as found").arg(unitNote(study_), cut).arg(reduction);
+        const auto plate = [&](double x0, double x1, double hole, double high, const Ink& ink) {
+            if (x1 - x0 <= 0)
+                return;
+            sheet_.area(rectangle(x0, -high, x1, -hole), ink);
+            sheet_.area(rectangle(x0, hole, x1, high), ink);
+        };
+        const double hole = half_ + 0.6;
+        plate(-10, 0, half_, 24, { t_.ink, 1.4, Qt::SolidLine, t_.metalWash, Hatch::Falling, t_.metal, 8 });
+        plate(0, ring_, hole, 21, { t_.ink, 1.2, Qt::SolidLine, t_.lining, Hatch::Dense, t_.ink, 6 });
+        plate(ring_, ring_ + hat_, hole, 24,
+            { t_.proposal, 1.6, styleOf(corner_.rotor.hatThickness), t_.proposalWash, Hatch::Falling, t_.proposal, 7 });
+        plate(ring_ + hat_, face_, hole, 21, { t_.ink, 1.2, Qt::SolidLine, t_.lining, Hatch::Dense, t_.ink, 6 });
+        plate(face_, face_ + pad_, hole + 0.4, 24,
+            { t_.ink, 1.4, styleOf(r_.wheel->padThickness), t_.metalWash, Hatch::Rising, t_.metal, 8 });
+    }
+
+    /// A wheel bolt: its head with the seat, its end in the hub.
+    void stud()
+    {
+        if (hub_.heldBy == WheelHeldBy::Bolts) {
+            const Ink bolt { t_.ink, 1.4, styleOf(hub_.wheelBoltLength), t_.raised, Hatch::Rising, t_.ink, 6 };
+            for (const double up : { -1.0, 1.0 })
+                sheet_.area(rectangle(-10, std::min(up * half_, up * 24), 0, std::max(up * half_, up * 24)),
+                    { t_.ink, 1.4, Qt::SolidLine, t_.metalWash, Hatch::Falling, t_.metal, 8 });
+            sheet_.area(rectangle(boltEnd_, -half_, face_ + pad_, half_), bolt);
+            QPainterPath head;
+            head.addPolygon(
+                QPolygonF { QPointF(face_ + pad_, -half_), QPointF(face_ + pad_ + 5, -half_ - 5), QPointF(face_ + pad_ + 16, -half_ - 5),
+                    QPointF(face_ + pad_ + 16, half_ + 5), QPointF(face_ + pad_ + 5, half_ + 5), QPointF(face_ + pad_, half_) });
+            head.closeSubpath();
+            sheet_.area(head, bolt);
+        } else
+            drawStud();
+        sheet_.line(QPolygonF { QPointF(-20, 0), QPointF(std::max(stud_, face_ + pad_ + nut_) + 8, 0) },
+            { t_.ink, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
+        // The thread that holds, where it is.
+        if (const auto held = joints::engagement(r_.studs);
+            hub_.heldBy != WheelHeldBy::Bolts && std::isfinite(held.inNut) && held.inNut > 0)
+            sheet_.area(rectangle(face_ + pad_, -half_, face_ + pad_ + held.inNut * 1000, half_),
+                { t_.good, 1.2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+    }
+
+    /// Dimensions along the stud.
+    void lengths()
+    {
+        const auto horizontal = [&](const std::string& key, double x0, double x1, double y, double row, const QString& caption,
+                                    bool mayLack = false, double along = 0.5) {
+            sheet_.dimensions.push_back({ key, {}, { x0, y }, { x1, y }, Run::Horizontal, row, false, caption, along, mayLack });
+        };
+        horizontal(at_ + "/ring_mm", 0, ring_, 21, 46, QObject::tr("ring"), true, 0.2);
+        horizontal(at_ + (drums_ ? "/drum/face_thickness_mm" : "/rotor/hat_thickness_mm"), ring_, ring_ + hat_, 24, 33,
+            drums_ ? QObject::tr("drum") : QObject::tr("hat"));
+        horizontal(at_ + "/spacer_mm", ring_ + hat_, face_, 21, 46, QObject::tr("spacer"), true, 0.9);
+        horizontal(wheelAt_ + "/pad_thickness_mm", face_, face_ + pad_, 24, 33, QObject::tr("mounting pad"), false, 1.2);
+        if (hub_.heldBy == WheelHeldBy::Bolts) {
+            horizontal(hubAt_ + "/wheel_bolt_length_mm", boltEnd_, face_ + pad_, -24, -34, QObject::tr("bolt under its seat"));
+        } else {
+            horizontal(hubAt_ + "/nut_thread_mm", face_ + pad_, face_ + pad_ + nut_, -half_ - 5, -24, QObject::tr("thread in the nut"),
+                false, 0.7);
+            horizontal(hubAt_ + "/stud_length_mm", 0, stud_, -24, -34, QObject::tr("stud"));
+        }
+        sheet_.handles.push_back({ at_ + "/spacer_mm", { face_, 24 }, { 1, 0 }, 1e-3, 0.5e-3, Known::Vendor });
+    }
+
+    void table()
+    {
+        const auto cell = [&](const std::string& key, const QString& caption, bool mayLack = false) {
+            sheet_.letter({ right_, y_ }, caption, 12, t_.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+            sheet_.dimensions.push_back({ key, {}, { 0, 0 }, { right_ + 158 * pixel_, y_ }, Run::Table, 0, false, {}, 0.5, mayLack });
+            y_ += 25.5 * pixel_;
+        };
+        const bool bolts = hub_.heldBy == WheelHeldBy::Bolts;
+        cell(hubAt_ + "/pilot_height_mm", QObject::tr("Pilot's height"));
+        cell(hubAt_ + "/pilot_chamfer_mm", QObject::tr("Its chamfer"));
+        cell(hubAt_ + "/pilot_diameter_mm", QObject::tr("Pilot's diameter"));
+        cell(wheelAt_ + "/bore_mm", QObject::tr("Wheel's bore"));
+        cell(wheelAt_ + "/bore_chamfer_mm", QObject::tr("Its chamfer"));
+        cell(wheelAt_ + "/offset_mm", QObject::tr("Wheel's offset"));
+        cell(axle_ == Axle::Front ? "/car/front_track_mm" : "/car/rear_track_mm", QObject::tr("Track as found"), true);
+        cell(hubAt_ + "/scrub_radius_mm", QObject::tr("Scrub radius as found"), true);
+        cell(hubAt_ + "/fender_room_mm", QObject::tr("Tyre to fender as found"), true);
+        cell(hubAt_ + "/inner_room_mm", QObject::tr("Tyre to strut as found"), true);
+        cell(at_ + "/washers_mm", QObject::tr("Washers that freed the wheel"), true);
+        y_ += 4 * pixel_;
+        sheet_.fact(at_ + "/washers_gave", QObject::tr("With them the wheel"), { right_, y_ }, 138);
+        sheet_.fact(at_ + "/spacer_in_trial", QObject::tr("Spacer in"), { right_ + 144 * pixel_, y_ }, 88);
+        y_ += 42 * pixel_;
+        sheet_.fact(hubAt_ + "/wheel_held_by", QObject::tr("Wheel held by"), { right_, y_ }, 104);
+        sheet_.fact(hubAt_ + "/stud_thread", bolts ? QObject::tr("Bolts' thread") : QObject::tr("Studs' thread"),
+            { right_ + 110 * pixel_, y_ }, 104);
+        y_ += 42 * pixel_;
+        sheet_.fact(hubAt_ + "/nut_seat", bolts ? QObject::tr("Bolts' seat") : QObject::tr("Nuts' seat"), { right_, y_ }, 104);
+        sheet_.fact(wheelAt_ + "/nut_seat", QObject::tr("Wheel's seat"), { right_ + 110 * pixel_, y_ }, 104);
+        y_ += 48 * pixel_;
+        // A seat's own size, side by side with the wheel's.
+        if (hub_.nutSeat == NutSeat::Cone || hub_.nutSeat == NutSeat::Ball) {
+            const std::string key = hub_.nutSeat == NutSeat::Cone ? "/seat_angle_deg" : "/seat_radius_mm";
+            sheet_.letter({ right_, y_ },
+                hub_.nutSeat == NutSeat::Cone ? QObject::tr("Cone: its, wheel's") : QObject::tr("Ball: its, wheel's"), 12, t_.mute,
+                Qt::AlignLeft | Qt::AlignVCenter, false);
+            sheet_.dimensions.push_back({ hubAt_ + key, {}, {}, { right_ + 128 * pixel_, y_ }, Run::Table, 0, false, {}, 0.5 });
+            sheet_.dimensions.push_back({ wheelAt_ + key, {}, {}, { right_ + 184 * pixel_, y_ }, Run::Table, 0, false, {}, 0.5 });
+            y_ += 25.5 * pixel_;
+        }
+        if (bolts) {
+            cell(hubAt_ + "/hub_thread_mm", QObject::tr("Thread in the hub"));
+            cell(hubAt_ + "/behind_flange_mm", QObject::tr("Clear behind it"));
+        } else {
+            sheet_.fact(hubAt_ + "/nut_end", QObject::tr("Nuts are"), { right_, y_ - 6 * pixel_ }, 104);
+            if (hub_.nutEnd == NutEnd::Closed)
+                sheet_.dimensions.push_back({ hubAt_ + "/nut_depth_mm", {}, {}, { right_ + 116 * pixel_, y_ + 12 * pixel_ }, Run::Table, 0,
+                    false, QObject::tr("deep"), 0.5 });
+            y_ += 42 * pixel_;
+        }
+    }
+
+    /// Stance: the tyre's block between strut and fender, before and after.
+    void stance()
+    {
+        const double ground = 92;
+        if (std::isfinite(r_.stance.innerEdge)) {
+            const double y0 = 66;
+            if (before_.corner && std::isfinite(before_.stance.innerEdge) && study_.before.setup != study_.after.setup)
+                sheet_.area(tyre(before_.stance, zero_, y0 - 2, ground + 2), { t_.found, 1.4, Qt::DashLine, {}, Hatch::None, {}, 0 });
+            sheet_.area(tyre(r_.stance, zero_, y0, ground), { t_.ink, 1.6, Qt::SolidLine, t_.metalWash, Hatch::None, {}, 0 });
+            const double middle = zero_ + r_.stance.middle() * 1000 / reduction;
+            sheet_.line(
+                QPolygonF { QPointF(middle, y0 - 6), QPointF(middle, ground + 6) }, { t_.ink, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
+            sheet_.line(QPolygonF { QPointF(zero_, y0 - 4), QPointF(zero_, ground + 4) },
+                { t_.proposal, 1.4, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+            sheet_.letter({ zero_, ground + 8 }, QObject::tr("hub face"), 11, t_.proposal, Qt::AlignCenter, false);
+            sheet_.letter({ middle - 2, y0 - 9 }, QObject::tr("tyre's middle"), 11, t_.mute, Qt::AlignRight | Qt::AlignVCenter, false);
+            const fit::Stance& found = before_.corner && std::isfinite(before_.stance.innerEdge) ? before_.stance : r_.stance;
+            const auto wall = [&](const Reading& room, double edge, double way, const QString& word) {
+                if (!room.value)
+                    return;
+                const double x = zero_ + (edge + way * *room.value) * 1000 / reduction;
+                sheet_.area(
+                    rectangle(x, y0 - 8, x + way * 3, ground - 6), { t_.ink, 1.2, Qt::SolidLine, t_.metalWash, Hatch::Dense, t_.metal, 6 });
+                sheet_.letter({ x + way * 5, y0 - 2 }, word, 11, t_.mute,
+                    way > 0 ? Qt::AlignLeft | Qt::AlignVCenter : Qt::AlignRight | Qt::AlignVCenter, false);
+            };
+            wall(hub_.fenderRoom, found.outerEdge, 1, QObject::tr("fender"));
+            wall(hub_.innerRoom, found.innerEdge, -1, QObject::tr("strut"));
+        }
+    }
+
+    /// Verdicts, where they are seen.
+    void callouts()
+    {
+        const auto call = [&](const Check& check, const QString& text, QPointF from, QPointF to, QPointF wish) {
+            const Verdict* v = study_.verdict(check, { axle_ });
+            if (!v)
+                return;
+            const auto said = v->figure.value && v->style.dimension == Dimension::Length
+                ? QStringLiteral(" ") + QString::fromStdString(figure(*v->figure.value, v->style, study_.system))
+                : QString();
+            sheet_.callouts.push_back({ v->id, text + said, v->level, from, to, wish });
+        };
+        const auto held = joints::engagement(r_.studs);
+        const double threadEnd = face_ + pad_ + orElse(held.inNut, 0.01) * 1000;
+        call(checks::studs, QObject::tr("thread engagement"), { face_ + pad_, half_ + 1 }, { threadEnd, half_ + 1 },
+            { face_ + pad_ + 8, 21 });
+        call(checks::pilot, QObject::tr("pilot left"), { 0, -24 }, { 0, -24 }, { -14, -40 });
+        call(checks::nutSeat, QObject::tr("seats"), { face_ + pad_ - 1, -half_ - 2 }, { face_ + pad_ - 1, -half_ - 2 },
+            { face_ + pad_ - 12, -14 });
+        if (std::isfinite(r_.stance.innerEdge)) {
+            const double edge = zero_ + r_.stance.outerEdge * 1000 / reduction;
+            call(checks::wheelPlace, QObject::tr("moved"), { edge, 80 }, { edge, 80 }, { edge - 8, 99 });
+            call(checks::fenderRoom, QObject::tr("fender"), { edge, 70 }, { edge + 3, 70 }, { edge - 4, 58 });
+            const double inner = zero_ + r_.stance.innerEdge * 1000 / reduction;
+            call(checks::innerRoom, QObject::tr("strut"), { inner - 3, 76 }, { inner, 76 }, { inner - 18, 94 });
+        }
+        call(checks::nutBottom, QObject::tr("nut's bottom"), { stud_, -half_ }, { stud_, -half_ }, { stud_ + 12, -26 });
+        call(checks::boltEnd, QObject::tr("bolt protrusion"), { 0, half_ }, { 0, half_ }, { -12, 21 });
+        call(checks::washers, QObject::tr("washers say"), { ring_ + hat_, 22 }, { ring_ + hat_, 22 }, { ring_ + hat_ - 18, 58 });
+        sheet_.extent = QRectF(QPointF(-26, -44), QPointF(right_ + 232 * pixel_, std::max(104.0, y_)));
+    }
+
+    Qt::PenStyle styleOf(const Reading& reading) { return reading.value ? Qt::SolidLine : Qt::DashLine; }
+
+    /// The nut with its seat, then the stud, its thread to the tip.
+    void drawStud()
+    {
+        const Ink steel { t_.ink, 1.4, styleOf(hub_.nutThread), t_.raised, Hatch::Rising, t_.ink, 6 };
+        for (const double up : { -1.0, 1.0 }) {
+            QPainterPath body;
+            body.addPolygon(QPolygonF { QPointF(face_ + pad_, up * half_), QPointF(face_ + pad_ - 3, up * (half_ + 1)),
+                QPointF(face_ + pad_ + 2, up * (half_ + 5)), QPointF(face_ + pad_ + nut_, up * (half_ + 5)),
+                QPointF(face_ + pad_ + nut_, up * half_) });
+            body.closeSubpath();
+            sheet_.area(body, steel);
+        }
+        QPainterPath shank;
+        shank.addPolygon(QPolygonF { QPointF(-16, -half_), QPointF(stud_ - pitch_, -half_), QPointF(stud_, -half_ + pitch_),
+            QPointF(stud_, half_ - pitch_), QPointF(stud_ - pitch_, half_), QPointF(-16, half_) });
+        shank.closeSubpath();
+        sheet_.area(shank, { t_.ink, 1.5, styleOf(hub_.studLength), t_.paper, Hatch::None, {}, 0 });
+        for (double x = std::max(4.0, face_ * 0.5); x < stud_ - pitch_ && pitch_ > 0.3; x += pitch_)
+            sheet_.line(QPolygonF { QPointF(x, -half_ + 0.2), QPointF(x + pitch_ / 2, half_ - 0.2) },
+                { t_.metal, 0.8, Qt::SolidLine, {}, Hatch::None, {}, 0 });
+    }
+
+    Sheet sheet_;
+    const Study& study_;
+    const Axle axle_;
+    const Theme& t_ = theme();
+    const CornerClearance& r_ = study_.of<Clearance>().after.at(axle_).left;
+    const CornerClearance& before_ = study_.of<Clearance>().before.at(axle_).left;
+    const Hub& hub_ = hubOf(*study_.build, axle_);
+    const Corner& corner_ = *r_.corner;
+    const std::string hubAt_ = axle_ == Axle::Front ? "/front_hub" : "/rear_hub";
+    const std::string at_ = cornerPointer(study_, study_.after, axle_);
+    const std::string wheelAt_ = "/wheels/" + std::to_string(r_.wheel - study_.build->wheels.data());
+    // Stations along the stud, all in millimetres from the flange; what nobody has read is drawn by proportion, dashed.
+    const double ring_ = r_.drawn.ring * 1000;
+    const bool drums_ = corner_.brakes == BrakeKind::Drums;
+    const double hat_ = drums_ ? corner_.drum.faceThickness.value.value_or(6e-3) * 1000 : r_.drawn.rotor.hatThickness * 1000;
+    const double spacer_ = r_.drawn.spacer * 1000;
+    const double face_ = ring_ + hat_ + spacer_;
+    const double pad_ = orElse(r_.studs.pad, 0.012) * 1000;
+    const double nut_ = orElse(r_.studs.nutThread, 0.016) * 1000;
+    const double stud_ = orElse(r_.studs.length, 0.04) * 1000;
+    const double diameter_ = orElse(r_.studs.diameter, 0.012) * 1000;
+    const double pitch_ = orElse(r_.studs.pitch, 1.5e-3) * 1000;
+    const double half_ = diameter_ / 2;
+    // A wheel bolt: its head with the seat, its end in the hub.
+    const double boltEnd_ = face_ + pad_ - orElse(hub_.wheelBoltLength.value.value_or(NAN), 0.028) * 1000;
+    // Readings about the hub and the wheel's place, at the right.
+    const double right_ = std::max(stud_, face_ + pad_ + nut_) + 38;
+    const double pixel_ = std::max((right_ + 26) / (756 - 236), 150.0 / 508);
+    double y_ = -36;
+    const double zero_ = 46; // where the flange face lies on the small picture
+};
+
 } // namespace
 
 Sheet studSheet(const Study& study, Axle axle)
 {
-    const Theme& t = theme();
     Sheet sheet;
     const CornerClearance& r = study.of<Clearance>().after.at(axle).left;
-    const CornerClearance& before = study.of<Clearance>().before.at(axle).left;
     sheet.title = axle == Axle::Front ? QObject::tr("What holds the front wheel, and where it stands")
                                       : QObject::tr("What holds the rear wheel, and where it stands");
     if (!r.corner || !r.wheel) {
         sheet.subtitle = QObject::tr("no wheel chosen");
         return sheet;
     }
-    const Hub& hub = hubOf(*study.build, axle);
-    const QString cut = hub.heldBy == WheelHeldBy::Bolts ? QObject::tr("one wheel bolt cut along its middle")
-                                                         : QObject::tr("one stud cut along its middle");
-    sheet.subtitle =
-        QObject::tr("%1 · %2 · below: seen from behind, %3 times smaller, dashed as found").arg(unitNote(study), cut).arg(reduction);
-    const Corner& corner = *r.corner;
-    const std::string hubAt = axle == Axle::Front ? "/front_hub" : "/rear_hub";
-    const std::string at = cornerPointer(study, study.after, axle);
-    const std::string wheelAt = "/wheels/" + std::to_string(r.wheel - study.build->wheels.data());
-
-    // Stations along the stud, all in millimetres from the flange; what nobody has read is drawn by proportion, dashed.
-    const double ring = r.drawn.ring * 1000;
-    const bool drums = corner.brakes == BrakeKind::Drums;
-    const double hat = drums ? corner.drum.faceThickness.value.value_or(6e-3) * 1000 : r.drawn.rotor.hatThickness * 1000;
-    const double spacer = r.drawn.spacer * 1000;
-    const double face = ring + hat + spacer;
-    const double pad = orElse(r.studs.pad, 0.012) * 1000;
-    const double nut = orElse(r.studs.nutThread, 0.016) * 1000;
-    const double stud = orElse(r.studs.length, 0.04) * 1000;
-    const double diameter = orElse(r.studs.diameter, 0.012) * 1000;
-    const double pitch = orElse(r.studs.pitch, 1.5e-3) * 1000;
-    const double half = diameter / 2;
-    const auto styleOf = [](const Reading& reading) { return reading.value ? Qt::SolidLine : Qt::DashLine; };
-    const auto plate = [&](double x0, double x1, double hole, double high, const Ink& ink) {
-        if (x1 - x0 <= 0)
-            return;
-        sheet.area(rectangle(x0, -high, x1, -hole), ink);
-        sheet.area(rectangle(x0, hole, x1, high), ink);
-    };
-    const double hole = half + 0.6;
-    plate(-10, 0, half, 24, { t.ink, 1.4, Qt::SolidLine, t.metalWash, Hatch::Falling, t.metal, 8 });
-    plate(0, ring, hole, 21, { t.ink, 1.2, Qt::SolidLine, t.lining, Hatch::Dense, t.ink, 6 });
-    plate(
-        ring, ring + hat, hole, 24, { t.proposal, 1.6, styleOf(corner.rotor.hatThickness), t.proposalWash, Hatch::Falling, t.proposal, 7 });
-    plate(ring + hat, face, hole, 21, { t.ink, 1.2, Qt::SolidLine, t.lining, Hatch::Dense, t.ink, 6 });
-    plate(face, face + pad, hole + 0.4, 24, { t.ink, 1.4, styleOf(r.wheel->padThickness), t.metalWash, Hatch::Rising, t.metal, 8 });
-    // The nut with its seat, then the stud, its thread to the tip.
-    const auto drawStud = [&] {
-        const Ink steel { t.ink, 1.4, styleOf(hub.nutThread), t.raised, Hatch::Rising, t.ink, 6 };
-        for (const double up : { -1.0, 1.0 }) {
-            QPainterPath body;
-            body.addPolygon(QPolygonF { QPointF(face + pad, up * half), QPointF(face + pad - 3, up * (half + 1)),
-                QPointF(face + pad + 2, up * (half + 5)), QPointF(face + pad + nut, up * (half + 5)),
-                QPointF(face + pad + nut, up * half) });
-            body.closeSubpath();
-            sheet.area(body, steel);
-        }
-        QPainterPath shank;
-        shank.addPolygon(QPolygonF { QPointF(-16, -half), QPointF(stud - pitch, -half), QPointF(stud, -half + pitch),
-            QPointF(stud, half - pitch), QPointF(stud - pitch, half), QPointF(-16, half) });
-        shank.closeSubpath();
-        sheet.area(shank, { t.ink, 1.5, styleOf(hub.studLength), t.paper, Hatch::None, {}, 0 });
-        for (double x = std::max(4.0, face * 0.5); x < stud - pitch && pitch > 0.3; x += pitch)
-            sheet.line(QPolygonF { QPointF(x, -half + 0.2), QPointF(x + pitch / 2, half - 0.2) },
-                { t.metal, 0.8, Qt::SolidLine, {}, Hatch::None, {}, 0 });
-    };
-    // A wheel bolt: its head with the seat, its end in the hub.
-    const double boltEnd = face + pad - orElse(hub.wheelBoltLength.value.value_or(NAN), 0.028) * 1000;
-    if (hub.heldBy == WheelHeldBy::Bolts) {
-        const Ink bolt { t.ink, 1.4, styleOf(hub.wheelBoltLength), t.raised, Hatch::Rising, t.ink, 6 };
-        for (const double up : { -1.0, 1.0 })
-            sheet.area(rectangle(-10, std::min(up * half, up * 24), 0, std::max(up * half, up * 24)),
-                { t.ink, 1.4, Qt::SolidLine, t.metalWash, Hatch::Falling, t.metal, 8 });
-        sheet.area(rectangle(boltEnd, -half, face + pad, half), bolt);
-        QPainterPath head;
-        head.addPolygon(QPolygonF { QPointF(face + pad, -half), QPointF(face + pad + 5, -half - 5), QPointF(face + pad + 16, -half - 5),
-            QPointF(face + pad + 16, half + 5), QPointF(face + pad + 5, half + 5), QPointF(face + pad, half) });
-        head.closeSubpath();
-        sheet.area(head, bolt);
-    } else
-        drawStud();
-    sheet.line(QPolygonF { QPointF(-20, 0), QPointF(std::max(stud, face + pad + nut) + 8, 0) },
-        { t.ink, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
-    // The thread that holds, where it is.
-    if (const auto held = joints::engagement(r.studs); hub.heldBy != WheelHeldBy::Bolts && std::isfinite(held.inNut) && held.inNut > 0)
-        sheet.area(
-            rectangle(face + pad, -half, face + pad + held.inNut * 1000, half), { t.good, 1.2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
-
-    const auto horizontal = [&](const std::string& key, double x0, double x1, double y, double row, const QString& caption,
-                                bool mayLack = false, double along = 0.5) {
-        sheet.dimensions.push_back({ key, {}, { x0, y }, { x1, y }, Run::Horizontal, row, false, caption, along, mayLack });
-    };
-    horizontal(at + "/ring_mm", 0, ring, 21, 46, QObject::tr("ring"), true, 0.2);
-    horizontal(at + (drums ? "/drum/face_thickness_mm" : "/rotor/hat_thickness_mm"), ring, ring + hat, 24, 33,
-        drums ? QObject::tr("drum") : QObject::tr("hat"));
-    horizontal(at + "/spacer_mm", ring + hat, face, 21, 46, QObject::tr("spacer"), true, 0.9);
-    horizontal(wheelAt + "/pad_thickness_mm", face, face + pad, 24, 33, QObject::tr("mounting pad"), false, 1.2);
-    if (hub.heldBy == WheelHeldBy::Bolts) {
-        horizontal(hubAt + "/wheel_bolt_length_mm", boltEnd, face + pad, -24, -34, QObject::tr("bolt under its seat"));
-    } else {
-        horizontal(hubAt + "/nut_thread_mm", face + pad, face + pad + nut, -half - 5, -24, QObject::tr("thread in the nut"), false, 0.7);
-        horizontal(hubAt + "/stud_length_mm", 0, stud, -24, -34, QObject::tr("stud"));
-    }
-    sheet.handles.push_back({ at + "/spacer_mm", { face, 24 }, { 1, 0 }, 1e-3, 0.5e-3, Known::Vendor });
-
-    // Readings about the hub and the wheel's place, at the right.
-    const double right = std::max(stud, face + pad + nut) + 38;
-    const double pixel = std::max((right + 26) / (756 - 236), 150.0 / 508);
-    double y = -36;
-    const auto cell = [&](const std::string& key, const QString& caption, bool mayLack = false) {
-        sheet.letter({ right, y }, caption, 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
-        sheet.dimensions.push_back({ key, {}, { 0, 0 }, { right + 158 * pixel, y }, Run::Table, 0, false, {}, 0.5, mayLack });
-        y += 25.5 * pixel;
-    };
-    const bool bolts = hub.heldBy == WheelHeldBy::Bolts;
-    cell(hubAt + "/pilot_height_mm", QObject::tr("Pilot's height"));
-    cell(hubAt + "/pilot_chamfer_mm", QObject::tr("Its chamfer"));
-    cell(hubAt + "/pilot_diameter_mm", QObject::tr("Pilot's diameter"));
-    cell(wheelAt + "/bore_mm", QObject::tr("Wheel's bore"));
-    cell(wheelAt + "/bore_chamfer_mm", QObject::tr("Its chamfer"));
-    cell(wheelAt + "/offset_mm", QObject::tr("Wheel's offset"));
-    cell(axle == Axle::Front ? "/car/front_track_mm" : "/car/rear_track_mm", QObject::tr("Track as found"), true);
-    cell(hubAt + "/scrub_radius_mm", QObject::tr("Scrub radius as found"), true);
-    cell(hubAt + "/fender_room_mm", QObject::tr("Tyre to fender as found"), true);
-    cell(hubAt + "/inner_room_mm", QObject::tr("Tyre to strut as found"), true);
-    cell(at + "/washers_mm", QObject::tr("Washers that freed the wheel"), true);
-    y += 4 * pixel;
-    sheet.fact(at + "/washers_gave", QObject::tr("With them the wheel"), { right, y }, 138);
-    sheet.fact(at + "/spacer_in_trial", QObject::tr("Spacer in"), { right + 144 * pixel, y }, 88);
-    y += 42 * pixel;
-    sheet.fact(hubAt + "/wheel_held_by", QObject::tr("Wheel held by"), { right, y }, 104);
-    sheet.fact(
-        hubAt + "/stud_thread", bolts ? QObject::tr("Bolts' thread") : QObject::tr("Studs' thread"), { right + 110 * pixel, y }, 104);
-    y += 42 * pixel;
-    sheet.fact(hubAt + "/nut_seat", bolts ? QObject::tr("Bolts' seat") : QObject::tr("Nuts' seat"), { right, y }, 104);
-    sheet.fact(wheelAt + "/nut_seat", QObject::tr("Wheel's seat"), { right + 110 * pixel, y }, 104);
-    y += 48 * pixel;
-    // A seat's own size, side by side with the wheel's.
-    if (hub.nutSeat == NutSeat::Cone || hub.nutSeat == NutSeat::Ball) {
-        const std::string key = hub.nutSeat == NutSeat::Cone ? "/seat_angle_deg" : "/seat_radius_mm";
-        sheet.letter({ right, y }, hub.nutSeat == NutSeat::Cone ? QObject::tr("Cone: its, wheel's") : QObject::tr("Ball: its, wheel's"), 12,
-            t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
-        sheet.dimensions.push_back({ hubAt + key, {}, {}, { right + 128 * pixel, y }, Run::Table, 0, false, {}, 0.5 });
-        sheet.dimensions.push_back({ wheelAt + key, {}, {}, { right + 184 * pixel, y }, Run::Table, 0, false, {}, 0.5 });
-        y += 25.5 * pixel;
-    }
-    if (bolts) {
-        cell(hubAt + "/hub_thread_mm", QObject::tr("Thread in the hub"));
-        cell(hubAt + "/behind_flange_mm", QObject::tr("Clear behind it"));
-    } else {
-        sheet.fact(hubAt + "/nut_end", QObject::tr("Nuts are"), { right, y - 6 * pixel }, 104);
-        if (hub.nutEnd == NutEnd::Closed)
-            sheet.dimensions.push_back({ hubAt + "/nut_depth_mm", {}, {}, { right + 116 * pixel, y + 12 * pixel }, Run::Table, 0, false,
-                QObject::tr("deep"), 0.5 });
-        y += 42 * pixel;
-    }
-
-    // Stance: the tyre's block between strut and fender, before and after.
-    const double ground = 92;
-    const double zero = 46; // where the flange face lies on the small picture
-    if (std::isfinite(r.stance.innerEdge)) {
-        const double y0 = 66;
-        if (before.corner && std::isfinite(before.stance.innerEdge) && study.before.setup != study.after.setup)
-            sheet.area(tyre(before.stance, zero, y0 - 2, ground + 2), { t.found, 1.4, Qt::DashLine, {}, Hatch::None, {}, 0 });
-        sheet.area(tyre(r.stance, zero, y0, ground), { t.ink, 1.6, Qt::SolidLine, t.metalWash, Hatch::None, {}, 0 });
-        const double middle = zero + r.stance.middle() * 1000 / reduction;
-        sheet.line(
-            QPolygonF { QPointF(middle, y0 - 6), QPointF(middle, ground + 6) }, { t.ink, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
-        sheet.line(
-            QPolygonF { QPointF(zero, y0 - 4), QPointF(zero, ground + 4) }, { t.proposal, 1.4, Qt::SolidLine, {}, Hatch::None, {}, 0 });
-        sheet.letter({ zero, ground + 8 }, QObject::tr("hub face"), 11, t.proposal, Qt::AlignCenter, false);
-        sheet.letter({ middle - 2, y0 - 9 }, QObject::tr("tyre's middle"), 11, t.mute, Qt::AlignRight | Qt::AlignVCenter, false);
-        const fit::Stance& found = before.corner && std::isfinite(before.stance.innerEdge) ? before.stance : r.stance;
-        const auto wall = [&](const Reading& room, double edge, double way, const QString& word) {
-            if (!room.value)
-                return;
-            const double x = zero + (edge + way * *room.value) * 1000 / reduction;
-            sheet.area(rectangle(x, y0 - 8, x + way * 3, ground - 6), { t.ink, 1.2, Qt::SolidLine, t.metalWash, Hatch::Dense, t.metal, 6 });
-            sheet.letter({ x + way * 5, y0 - 2 }, word, 11, t.mute,
-                way > 0 ? Qt::AlignLeft | Qt::AlignVCenter : Qt::AlignRight | Qt::AlignVCenter, false);
-        };
-        wall(hub.fenderRoom, found.outerEdge, 1, QObject::tr("fender"));
-        wall(hub.innerRoom, found.innerEdge, -1, QObject::tr("strut"));
-    }
-
-    const auto call = [&](const Check& check, const QString& text, QPointF from, QPointF to, QPointF wish) {
-        const Verdict* v = study.verdict(check, { axle });
-        if (!v)
-            return;
-        const auto said = v->figure.value && v->style.dimension == Dimension::Length
-            ? QStringLiteral(" ") + QString::fromStdString(figure(*v->figure.value, v->style, study.system))
-            : QString();
-        sheet.callouts.push_back({ v->id, text + said, v->level, from, to, wish });
-    };
-    const auto held = joints::engagement(r.studs);
-    const double threadEnd = face + pad + orElse(held.inNut, 0.01) * 1000;
-    call(checks::studs, QObject::tr("thread engagement"), { face + pad, half + 1 }, { threadEnd, half + 1 }, { face + pad + 8, 21 });
-    call(checks::pilot, QObject::tr("pilot left"), { 0, -24 }, { 0, -24 }, { -14, -40 });
-    call(checks::nutSeat, QObject::tr("seats"), { face + pad - 1, -half - 2 }, { face + pad - 1, -half - 2 }, { face + pad - 12, -14 });
-    if (std::isfinite(r.stance.innerEdge)) {
-        const double edge = zero + r.stance.outerEdge * 1000 / reduction;
-        call(checks::wheelPlace, QObject::tr("moved"), { edge, 80 }, { edge, 80 }, { edge - 8, 99 });
-        call(checks::fenderRoom, QObject::tr("fender"), { edge, 70 }, { edge + 3, 70 }, { edge - 4, 58 });
-        const double inner = zero + r.stance.innerEdge * 1000 / reduction;
-        call(checks::innerRoom, QObject::tr("strut"), { inner - 3, 76 }, { inner, 76 }, { inner - 18, 94 });
-    }
-    call(checks::nutBottom, QObject::tr("nut's bottom"), { stud, -half }, { stud, -half }, { stud + 12, -26 });
-    call(checks::boltEnd, QObject::tr("bolt protrusion"), { 0, half }, { 0, half }, { -12, 21 });
-    call(checks::washers, QObject::tr("washers say"), { ring + hat, 22 }, { ring + hat, 22 }, { ring + hat - 18, 58 });
-    sheet.extent = QRectF(QPointF(-26, -44), QPointF(right + 232 * pixel, std::max(104.0, y)));
-    return sheet;
+    return StudDrawing(std::move(sheet), study, axle).drawn();
 }
 
 } // namespace deepstop::app

@@ -5,7 +5,7 @@
 
 namespace deepstop::mock_ups {
 
-/// Mean of one reading over the mock-ups of a corner that have it; of the last where none has.
+/// Mean of one reading over the mock-ups of a corner that have it, each by the square of its width; of the last where none has.
 [[nodiscard]] double meanOf(Sample& s, const std::vector<const MockUp*>& all, Reading MockUp::*which);
 /// The four gaps, each so.
 [[nodiscard]] centring::Gaps gapsOf(Sample& s, const std::vector<const MockUp*>& all);

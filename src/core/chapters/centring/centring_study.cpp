@@ -25,14 +25,17 @@ namespace deepstop::mock_ups {
 
 double meanOf(Sample& s, const std::vector<const MockUp*>& all, Reading MockUp::*which)
 {
+    // Narrower than any instrument is as narrow as this.
+    constexpr double narrowest = 1e-6;
     double sum = 0;
-    int count = 0;
+    double weights = 0;
     for (const MockUp* m : all)
-        if ((m->*which).value) {
-            sum += s(m->*which);
-            ++count;
+        if (const Reading& reading = m->*which; reading.value) {
+            const double width = std::max(narrowest, uncertainty(reading, true));
+            sum += s(reading) / (width * width);
+            weights += 1 / (width * width);
         }
-    return count ? sum / count : s(all.back()->*which);
+    return weights > 0 ? sum / weights : s(all.back()->*which);
 }
 
 centring::Gaps gapsOf(Sample& s, const std::vector<const MockUp*>& all)
@@ -98,31 +101,35 @@ std::pair<double, double> insetAtBolts(const CentringResult& r)
     return { (top + bottom) / 2 + slope * half, (top + bottom) / 2 - slope * half };
 }
 
-/// Makes a figure no better than what the mock-ups of one corner, each by itself, differ from it.
-void widen(Figure& figure, const CentringResult& r, const std::function<double(Sample&, const std::vector<const MockUp*>&)>& sum)
+/// A mock-up whose readings that are missing are taken from the others: what it has still tells.
+MockUp filled(const MockUp& mockUp, const CentringResult& r)
 {
-    for (const MockUp* m : r.all) {
-        Sample s;
-        // Where one of its readings is missing, the others of it still tell: that one is taken from the other mock-ups.
-        MockUp filled = *m;
-        for (Reading MockUp::*which : { &MockUp::innerTop, &MockUp::outerTop, &MockUp::innerBottom, &MockUp::outerBottom,
-                 &MockUp::gapSpacing, &MockUp::padEdgeTop, &MockUp::padEdgeBottom })
-            if (!(filled.*which).value)
-                if (const double mean = meanOf(s, r.all, which); std::isfinite(mean))
-                    (filled.*which).value = mean;
-        const double alone = sum(s, { &filled });
-        if (figure.value && std::isfinite(alone)) {
-            figure.worstCase = std::max(figure.worstCase, std::abs(alone - *figure.value));
-            figure.rootSumSquare = std::max(figure.rootSumSquare, std::abs(alone - *figure.value));
-        }
-    }
+    Sample s;
+    MockUp whole = mockUp;
+    for (Reading MockUp::*which : { &MockUp::innerTop, &MockUp::outerTop, &MockUp::innerBottom, &MockUp::outerBottom, &MockUp::gapSpacing,
+             &MockUp::padEdgeTop, &MockUp::padEdgeBottom })
+        if (!(whole.*which).value)
+            if (const double mean = meanOf(s, r.all, which); std::isfinite(mean))
+                (whole.*which).value = mean;
+    return whole;
 }
 
+/// A figure is no better than what a mock-up, by itself, differs from it, where that is more than the mock-up may be off. One read so
+/// coarsely that it could as well agree says nothing against the others.
 Figure evaluated(const CentringResult& r, const std::function<double(Sample&, const std::vector<const MockUp*>&)>& sum)
 {
     auto figure = evaluate([&](Sample& s) { return sum(s, r.all); });
-    if (r.all.size() > 1)
-        widen(figure, r, sum);
+    if (r.all.size() < 2 || !figure.value)
+        return figure;
+    for (const MockUp* m : r.all) {
+        const MockUp whole = filled(*m, r);
+        const Figure alone = evaluate([&](Sample& s) { return sum(s, { &whole }); });
+        const double apart = alone.value ? std::abs(*alone.value - *figure.value) : 0;
+        if (apart > alone.worstCase) {
+            figure.worstCase = std::max(figure.worstCase, apart);
+            figure.rootSumSquare = std::max(figure.rootSumSquare, apart);
+        }
+    }
     return figure;
 }
 

@@ -201,7 +201,8 @@ private:
         Verdict v = start(r, checks::axial, r.axial);
         v.method = "Half the difference of outer and inner gap, mean of top and bottom; the interval is that of the four readings as "
                    "independent errors, with half the play where nobody took it "
-                   "up the same way. Several mock-ups of a corner count by their mean, never better than they differ. Shims: search of the "
+                   "up the same way. Several mock-ups of a corner count by their mean, each by its width, never better than they contradict each "
+                   "other. Shims: search of the "
                    "one drawer for every bolt of the car at once; least error beyond half of what is aimed at, then fewest shims; said "
                    "where no proof was found that none is better. Shims first, for they move "
                    "nothing else; a ring where they cannot, at the price of offset, studs and pilot.";

@@ -1,5 +1,6 @@
 #include "chapters/clearance/clearance.hpp"
 
+#include "build/words.hpp"
 #include "chapters/clearance/checks.hpp"
 #include "chapters/clearance/clearance_parts.hpp"
 #include "chapters/clearance/tried.hpp"
@@ -227,7 +228,7 @@ struct Which {
     Side side;
     [[nodiscard]] std::string name() const
     {
-        return fmt::format("{} {} {}", judged ? "after" : "before", judge::wordFor(axle), side == Side::Left ? "left" : "right");
+        return fmt::format("{} {} {}", judged ? "after" : "before", judge::wordFor(axle), wordOf(side));
     }
 };
 

@@ -1,5 +1,6 @@
 #include "joints/bolts.hpp"
 #include "chapters/joints/checks.hpp"
+#include "chapters/joints/joint_choices.hpp"
 #include "quantity/text.hpp"
 #include "build/choices.hpp"
 #include "chapters/joints/joints_chapter.hpp"
@@ -16,24 +17,6 @@
 namespace deepstop {
 namespace {
 
-std::optional<joints::Lubrication> lubricationOf(Condition condition)
-{
-    using enum joints::Lubrication;
-    switch (condition) {
-    case Condition::Dry:
-        return Dry;
-    case Condition::Oiled:
-        return Oiled;
-    case Condition::Threadlocker:
-        return Threadlocker;
-    case Condition::AntiSeize:
-        return AntiSeize;
-    case Condition::Unknown:
-        break;
-    }
-    return {};
-}
-
 /// Threads in aluminium done up more often than this are worth a look, or an insert; common practice, no source.
 constexpr int mostUsesInAluminium = 5;
 
@@ -45,45 +28,6 @@ constexpr double highTorque = 1.3;
 
 constexpr std::string_view tighten = "Start every bolt by hand before tightening any. The maker's torque outranks a computed one. Check "
                                      "again after the first drive and at 50 to 100 miles.";
-
-std::optional<joints::Grade> gradeOf(BoltClass c)
-{
-    switch (c) {
-    case BoltClass::C8_8:
-        return joints::Grade::G8_8;
-    case BoltClass::C10_9:
-        return joints::Grade::G10_9;
-    case BoltClass::C12_9:
-        return joints::Grade::G12_9;
-    case BoltClass::A2_70:
-        return joints::Grade::A2_70;
-    case BoltClass::A4_80:
-        return joints::Grade::A4_80;
-    case BoltClass::Grade5:
-        return joints::Grade::SAE5;
-    case BoltClass::Grade8:
-        return joints::Grade::SAE8;
-    case BoltClass::Other:
-    case BoltClass::Unknown:
-        break;
-    }
-    return {};
-}
-
-std::optional<joints::Metal> metalOf(ThreadIn in)
-{
-    switch (in) {
-    case ThreadIn::Steel:
-        return joints::Metal::Steel;
-    case ThreadIn::Iron:
-        return joints::Metal::Iron;
-    case ThreadIn::Aluminium:
-        return joints::Metal::Aluminium;
-    case ThreadIn::Unknown:
-        break;
-    }
-    return {};
-}
 
 class JointChecks {
 public:

@@ -1,8 +1,5 @@
-#include "joints/thread.hpp"
-#include "chapters/parts/checks.hpp"
-#include "quantity/text.hpp"
+#include "chapters/parts/bench.hpp"
 #include "figures/figures.hpp"
-#include "verdict/judge.hpp"
 #include "chapters/parts/parts.hpp"
 #include "chapters/parts/receiving.hpp"
 
@@ -24,113 +21,13 @@ constexpr double drumHopeless = 2e-3;
 constexpr double hoseLongest = 80e-3; ///< more than this beyond what is needed finds something to rub on
 constexpr double spacingApart = 0.5e-3;
 constexpr double padWindowPlay = 2e-3;
-constexpr double thinPad = 2e-3; ///< lining left that is the end of a pad whose maker says nothing
 constexpr double thinShoe = 1.5e-3; ///< the same of a shoe
-constexpr double wearReserve = 0.5e-3;
 constexpr double pistonSlack = 2e-3; ///< new parts that leave more a side were not what the caliper was made for
 constexpr double padGrowth = 0.1e-3; ///< of a hot pad
 constexpr double hotPadRoom = 0.5e-3; ///< to be left between hot pads and pistons
-constexpr double runoutWanted = 0.05e-3;
-constexpr double runoutMost = 0.10e-3; ///< many makers allow it
-constexpr double variationMost = 0.015e-3;
 
-constexpr std::string_view practice = "Common practice.";
 constexpr std::string_view doNotForce =
     "Do not force, drill or file brake parts to fit. Follow the maker's data; let a qualified engineer or licensed mechanic judge.";
-
-/// The room one thing leaves for another, and what it means to have too little or too much of it.
-struct Room {
-    double least; ///< below: stop
-    double most; ///< above: caution
-    double hopeless = INFINITY; ///< certainly above: stop
-    std::string_view tooSmall;
-    std::string_view tooLarge;
-};
-
-class Bench {
-public:
-    Bench(Study& study, Axle axle) : study_(study), axle_(axle) { }
-
-    Verdict begin(const Check& check, std::string title, const Style& style, std::string_view method, bool found = false) const
-    {
-        Verdict v = verdictOf(check, { .axle = axle_, .found = found });
-        v.title = std::move(title);
-        v.style = style;
-        v.method = method;
-        v.source = practice;
-        return v;
-    }
-
-    /// Judges a clearance. Certain misfits stand even on estimates; everything else on estimates is unproven.
-    void rate(Verdict& v, const Room& room) const
-    {
-        const Figure& f = v.figure;
-        if (!f.value) {
-            v.reason = lacking(study_, f, v.lacksInWords);
-            return;
-        }
-        const auto say = [&](double length) { return print(std::abs(length), v.style, study_.system); };
-        if (f.highest() < room.least) {
-            v.level = Level::Stop;
-            v.reason = fmt::format("{}: {} too small", room.tooSmall, say(room.least - *f.value));
-        } else if (f.lowest() > room.hopeless) {
-            v.level = Level::Stop;
-            v.reason = fmt::format("{}: {} too large", room.tooLarge, say(*f.value - std::max(0.0, room.least)));
-        } else if (judge::unproven(study_, v)) {
-            return;
-        } else if (f.lowest() < room.least) {
-            v.level = Level::Caution;
-            v.reason = fmt::format("{} at worst: {}", print(f.lowest(), v.style, study_.system), room.tooSmall);
-        } else if (f.highest() > room.most) {
-            v.level = Level::Caution;
-            v.reason = fmt::format("{} at most: {}", print(f.highest(), v.style, study_.system), room.tooLarge);
-        } else {
-            v.level = Level::Good;
-            v.reason = fmt::format(
-                "{} clearance, {} at worst", print(*f.value, v.style, study_.system), print(f.lowest(), v.style, study_.system));
-        }
-    }
-
-    /// Two threads that have to go together. Either may be unsaid.
-    void judgeThreads(Verdict& v, std::span<const std::array<std::string, 4>> pairs) const
-    {
-        // Each pair: name of one, its thread, name of the other, its thread.
-        std::string good;
-        for (const auto& [one, its, other, others] : pairs) {
-            const auto a = joints::parseThread(its);
-            const auto b = joints::parseThread(others);
-            for (const auto& [name, text, parsed] : { std::tuple { one, its, a }, std::tuple { other, others, b } })
-                if (!parsed)
-                    v.lacksInWords.push_back(text.empty() ? fmt::format("{} ({})", name, judge::wordFor(axle_))
-                                                          : fmt::format("{}: “{}” is no thread as M12x1.5", name, text));
-            if (!a || !b)
-                continue;
-            if (!joints::fits(*a, *b)) {
-                v.level = Level::Stop;
-                v.reason += fmt::format(
-                    "{}{} {} does not go with {} {}", v.reason.empty() ? "" : "; ", one, joints::nameOf(*a), other, joints::nameOf(*b));
-                v.reason[0] = toUpper(v.reason[0]);
-            }
-            good += (good.empty() ? "" : ", ") + joints::nameOf(*a);
-        }
-        if (v.level == Level::Stop)
-            return;
-        if (!v.lacksInWords.empty()) {
-            v.reason = lacking(study_, {}, v.lacksInWords);
-            return;
-        }
-        v.level = Level::Good;
-        v.reason = good + " on both sides";
-    }
-
-    void add(Verdict v) const { study_.verdicts.push_back(std::move(v)); }
-    [[nodiscard]] const Study& study() const { return study_; }
-    [[nodiscard]] Axle axle() const { return axle_; }
-
-private:
-    Study& study_;
-    Axle axle_;
-};
 
 void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
 {
@@ -366,93 +263,6 @@ void addPadVerdicts(const Bench& bench, const Corner& c)
     window.figure = evaluate([&](Sample& s) { return s(c.caliper.padWindow) - s(c.pad.length); });
     bench.rate(window, { 0, padWindowPlay, INFINITY, "The pads do not go into the caliper", "the pads knock in their opening" });
     bench.add(std::move(window));
-}
-
-void addWear(const Bench& bench, const SetupParts& setup, bool found)
-{
-    const Corner& c = *setup.at(bench.axle()).corner;
-    // What came on the car and stays has worn, by nobody knows how much; what is put on is new.
-    const bool driven = !found && setup.setup == &bench.study().build->setups.front();
-    const auto nowOr = [driven](Sample& s, const Reading& worn, const Reading& asNew, const char* what) {
-        if (!worn.value && driven)
-            s.assume(what);
-        return s(worn.value ? worn : asNew);
-    };
-    auto rotor = bench.begin(checks::wornRotor, fmt::format("Rotor thickness left, {}", setup.setup->name), style::fine,
-        "Thickness less the minimum cast or stamped on the part.", found);
-    rotor.source = "The maker's minimum thickness.";
-    rotor.figure = figures::lesserSide([&](Sample& s, Side side) {
-        return nowOr(s, c.at(side).ringThickness, c.rotor.thickness, "rotors as thick as new") - s(c.rotor.minimumThickness);
-    }).figure;
-    rotor.caution = "A rotor below its minimum is scrap, however good it looks.";
-    auto pad = bench.begin(checks::wornPad, fmt::format("Lining left, {}", setup.setup->name), style::size,
-        "Lining less its minimum; 2 mm where the maker names none.", found);
-    pad.figure = figures::lesserSide([&](Sample& s, Side side) {
-        return nowOr(s, c.at(side).liningThickness, c.pad.thickness, "linings as thick as new") - s.orElse(c.pad.minimumThickness, thinPad);
-    }).figure;
-    for (Verdict* v : { &rotor, &pad }) {
-        const Figure& f = v->figure;
-        if (!f.value) {
-            v->reason = lacking(bench.study(), f);
-        } else if (f.highest() <= 0) {
-            v->level = Level::Stop;
-            v->reason = fmt::format("Below its minimum by {}: scrap", print(-*f.value, v->style, bench.study().system));
-        } else if (!judge::unproven(bench.study(), *v)) {
-            v->level = f.lowest() >= wearReserve ? Level::Good : Level::Caution;
-            v->reason = fmt::format(
-                "{} left, {} at worst", print(*f.value, v->style, bench.study().system), print(f.lowest(), v->style, bench.study().system));
-        }
-        bench.add(std::move(*v));
-    }
-}
-
-void addRunout(const Bench& bench, const Corner& c)
-{
-    const auto judgeMost = [&](Verdict& v, double wanted, double most, std::string_view cure) {
-        if (judge::unproven(bench.study(), v) && !(v.figure.value && v.figure.lowest() > most))
-            return;
-        // Tenths decide here: what the gauge cannot tell apart is not good.
-        const Figure& f = v.figure;
-        v.level = f.highest() <= wanted + 1e-12 ? Level::Good
-            : f.lowest() > most                 ? Level::Stop
-            : f.lowest() > wanted               ? Level::Caution
-                                                : Level::Unproven;
-        v.reason = fmt::format("{} ±{}, {} wanted", figure(*f.value, v.style, bench.study().system),
-            print(f.worstCase, v.style, bench.study().system), print(wanted, v.style, bench.study().system));
-        if (v.level == Level::Unproven)
-            v.reason += ", and the readings are too coarse to tell";
-        if (v.level != Level::Good && v.level != Level::Unproven)
-            v.reason += std::string(": ") + std::string(cure);
-    };
-    // Each side's rotor by itself, the worse speaks; where one side was read the other is asked for.
-    const auto ofSides = [&](auto read, auto make) {
-        if (read(c.left) || read(c.right))
-            bench.add(judge::worseSide(make(c.left), make(c.right)));
-    };
-    ofSides([](const Fitted& f) { return f.runout.value.has_value(); },
-        [&](const Fitted& f) {
-            auto v = bench.begin(checks::runout, "Runout on the car", style::fine,
-                "Total reading of a dial gauge near the rotor's edge over one slow turn, all nuts tight; the worse of those read.");
-            v.source = "0.05 mm common practice; many makers allow 0.10.";
-            v.figure = evaluate([&](Sample& s) { return s(f.runout); });
-            judgeMost(v, runoutWanted, runoutMost, "clean the hub first, then another place on the studs, then machine");
-            return v;
-        });
-    const bool byThickness = c.rotor.thickness.repeats.size() >= 4;
-    ofSides([&](const Fitted& f) { return f.thicknessVariation.value.has_value() || byThickness; },
-        [&](const Fitted& f) {
-            auto v = bench.begin(checks::thicknessVariation, "Thickness variation", style::thousandth,
-                "Largest less smallest thickness round one turn; from the variation read, else from the repeated readings of the "
-                "thickness.");
-            v.figure = evaluate([&](Sample& s) {
-                if (f.thicknessVariation.value || !byThickness)
-                    return s(f.thicknessVariation);
-                const auto [least, most] = std::ranges::minmax(c.rotor.thickness.repeats);
-                return 0 * s(c.rotor.thickness) + most - least;
-            });
-            judgeMost(v, variationMost, 2 * variationMost, "the pedal will pulse; machine or replace");
-            return v;
-        });
 }
 
 /// A drum, and what wears in it.

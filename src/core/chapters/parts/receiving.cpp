@@ -1,5 +1,6 @@
 #include "chapters/parts/receiving.hpp"
 
+#include "build/words.hpp"
 #include "chapters/parts/checks.hpp"
 #include "verdict/judge.hpp"
 
@@ -67,7 +68,7 @@ std::vector<ReceivingItem> receivingOf(const Study& study, Axle axle)
             && (corner.rotor.vaneShape == VaneShape::Curved || corner.rotor.face == RotorFace::Slotted
                 || corner.rotor.vaneShape == VaneShape::Unknown || corner.rotor.face == RotorFace::Unknown));
     for (const Side side : { Side::Left, Side::Right }) {
-        const std::string hand = side == Side::Left ? "left" : "right";
+        const std::string hand(wordOf(side));
         const std::string opposite = side == Side::Left ? "right" : "left";
         const auto group = fmt::format("{} {}", side == Side::Left ? "Left" : "Right", where);
         const auto id = [&](const std::string& what) { return where + "/" + hand + "/" + what; };

@@ -5,6 +5,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <cmath>
 
 namespace deepstop {
 
@@ -73,6 +74,17 @@ std::optional<heat::Calibration> calibrationOf(const Build& build, const SetupPa
         return {};
     const Thermometer measured = temperaturesOf(build, setup, plan, duty);
     return heat::calibrate(figures::runnable(car), duty, measured.taken, measured.faded);
+}
+
+std::vector<TakenAgainstModel> heldAgainst(const heat::Run& run, const std::vector<heat::Taken>& taken)
+{
+    std::vector<TakenAgainstModel> all;
+    for (const heat::Taken& each : taken) {
+        const heat::Moment m = heat::momentAt(run, each.time);
+        const double model = (each.front ? m.front : m.rear)[static_cast<std::size_t>(each.node)];
+        all.push_back({ each, model, std::abs(model - each.temperature) > 2 * each.width });
+    }
+    return all;
 }
 
 Build withCooling(Build build, const std::string& setup, const heat::Calibration& calibration, const Thermometer& measured)

@@ -18,6 +18,14 @@ struct Thermometer {
     std::vector<std::string> fadeLacks; ///< why a series tells nothing, in words
 };
 [[nodiscard]] Thermometer temperaturesOf(const Build& build, const SetupParts& setup, const DutyPlan& plan, const heat::Duty& duty);
+/// One temperature and what the run says at its moment.
+struct TakenAgainstModel {
+    heat::Taken taken;
+    double model; ///< K
+    bool far; ///< further off than twice the reading's width
+};
+/// @pre the run has a course
+[[nodiscard]] std::vector<TakenAgainstModel> heldAgainst(const heat::Run& run, const std::vector<heat::Taken>& taken);
 /// Sets cooling from them, where there are two or more.
 [[nodiscard]] std::optional<heat::Calibration> calibrationOf(const Build& build, const SetupParts& setup, const DutyPlan& plan);
 /// The build with that cooling put in and said to be measured, on the axles that were read; pads that faded tell of both. Parts a setup

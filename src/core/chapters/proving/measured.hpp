@@ -33,6 +33,8 @@ void doubtWhatLacks(const Study& study, Verdict& verdict);
 [[nodiscard]] std::optional<proving::Difference> acrossDays(
     const Build& build, const RunsOf& a, const RunsOf& b, std::optional<proving::Difference> difference);
 
+/// What of the days' conditions keeps two sets from being compared.
+[[nodiscard]] std::vector<std::string> unlikeOf(const Build& build, const RunsOf& a, const RunsOf& b);
 /// What each measured stop says by itself.
 void addMeasuredVerdicts(Study& study);
 /// Whether a setup's stops are as long as its prediction: where they are longer for certain, its brakes do not do what the numbers say.

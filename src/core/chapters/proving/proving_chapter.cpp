@@ -201,6 +201,80 @@ double heavierBy(const Study& study)
     return sum;
 }
 
+constexpr double told = 0.5; // m, which nobody sees
+
+std::string metresOf(const Study& study, double d) { return print(std::abs(d), style::road, study.system); }
+std::string rangeOf(const Study& study, double low, double high)
+{
+    return fmt::format("{} to {}", figure(low, style::road, study.system), metresOf(study, high));
+}
+
+/// What a change does to the stop.
+struct Saving {
+    std::string says;
+    bool gains = false;
+    bool loses = false;
+    bool unknownHot = false;
+};
+
+/// @pre both setups have draws of the cold stop
+void addCold(Saving& found, const Study& study, const ProvingStudy& p)
+{
+    const double low = p.coldSaves(0.05);
+    const double high = p.coldSaves(0.95);
+    const double middle = p.coldSaves(0.5);
+    if (low > 0 && middle > told) {
+        found.gains = true;
+        found.says = fmt::format("Cold it saves {} ({})", metresOf(study, middle), rangeOf(study, low, high));
+    } else if (high < 0 && middle < -told) {
+        found.loses = true;
+        found.says = fmt::format("Cold it is {} longer ({})", metresOf(study, middle), rangeOf(study, -high, -low));
+    } else {
+        using enum stopping::Hold;
+        const auto byTyres = [](const Predicted& of) {
+            const auto hold = of.coldRun->longest;
+            return hold == Tyres || hold == FrontTyres || hold == RearTyres;
+        };
+        found.says = byTyres(p.before) && byTyres(p.after)
+            ? fmt::format("Cold, {} set the distance: this kit will not shorten it", nameOf(p.after.coldRun->longest))
+            : fmt::format("Cold, no difference can be told ({} shorter)", rangeOf(study, low, high));
+    }
+}
+
+void addHot(Saving& found, const Study& study, const ProvingStudy& p)
+{
+    const auto after = fmt::format("After {} brakings of {}", p.brakings, p.duty);
+    if (p.duty.empty()) {
+        found.unknownHot = true;
+        found.says += ". What it does hot is not known: the build has no duty";
+    } else if (!p.after.lost.empty()) {
+        found.loses = true;
+        found.says += fmt::format(". {}: {}, and it stops no more", p.duty, p.after.lost);
+    } else if (p.after.hotDraws.empty()) {
+        found.unknownHot = true;
+        found.says += fmt::format(". {} it is not known", after);
+    } else if (!p.before.lost.empty()) {
+        found.gains = true;
+        found.says += fmt::format(". {} it stops in {}; before, {}", after, metresOf(study, p.after.hot.value.value_or(unsaid)), p.before.lost);
+    } else if (p.before.hotDraws.empty()) {
+        found.unknownHot = true;
+        found.says += fmt::format(". {} nothing is known of the car as found", after);
+    } else {
+        const double hotLow = p.hotSaves(0.05);
+        const double hotHigh = p.hotSaves(0.95);
+        const double hot = p.hotSaves(0.5);
+        if (hotLow > 0 && hot > told) {
+            found.gains = true;
+            found.says += fmt::format(". {} it saves {} ({})", after, metresOf(study, hot), rangeOf(study, hotLow, hotHigh));
+        } else if (hotHigh < 0 && hot < -told) {
+            found.loses = true;
+            found.says += fmt::format(". {} it is {} longer ({})", after, metresOf(study, hot), rangeOf(study, -hotHigh, -hotLow));
+        } else {
+            found.says += fmt::format(". {} it saves nothing that can be told either", after);
+        }
+    }
+}
+
 void addSaves(Study& study, const ProvingStudy& p)
 {
     if (study.before.setup == study.after.setup)
@@ -223,76 +297,21 @@ void addSaves(Study& study, const ProvingStudy& p)
         study.verdicts.push_back(std::move(v));
         return;
     }
-    const auto metres = [&](double d) { return print(std::abs(d), style::road, study.system); };
-    const auto range = [&](double low, double high) {
-        return fmt::format("{} to {}", figure(low, style::road, study.system), metres(high));
-    };
-    constexpr double told = 0.5; // m, which nobody sees
-    const double low = p.coldSaves(0.05);
-    const double high = p.coldSaves(0.95);
-    const double middle = p.coldSaves(0.5);
-    bool gains = false;
-    bool loses = false;
-    std::string says;
-    if (low > 0 && middle > told) {
-        gains = true;
-        says = fmt::format("Cold it saves {} ({})", metres(middle), range(low, high));
-    } else if (high < 0 && middle < -told) {
-        loses = true;
-        says = fmt::format("Cold it is {} longer ({})", metres(middle), range(-high, -low));
-    } else {
-        using enum stopping::Hold;
-        const auto byTyres = [](const Predicted& of) {
-            const auto hold = of.coldRun->longest;
-            return hold == Tyres || hold == FrontTyres || hold == RearTyres;
-        };
-        says = byTyres(p.before) && byTyres(p.after)
-            ? fmt::format("Cold, {} set the distance: this kit will not shorten it", nameOf(p.after.coldRun->longest))
-            : fmt::format("Cold, no difference can be told ({} shorter)", range(low, high));
-    }
-    v.figure.value = middle;
-    v.figure.worstCase = v.figure.rootSumSquare = (high - low) / 2;
-    const auto after = fmt::format("After {} brakings of {}", p.brakings, p.duty);
-    bool unknownHot = false;
-    if (p.duty.empty()) {
-        unknownHot = true;
-        says += ". What it does hot is not known: the build has no duty";
-    } else if (!p.after.lost.empty()) {
-        loses = true;
-        says += fmt::format(". {}: {}, and it stops no more", p.duty, p.after.lost);
-    } else if (p.after.hotDraws.empty()) {
-        unknownHot = true;
-        says += fmt::format(". {} it is not known", after);
-    } else if (!p.before.lost.empty()) {
-        gains = true;
-        says += fmt::format(". {} it stops in {}; before, {}", after, metres(p.after.hot.value.value_or(unsaid)), p.before.lost);
-    } else if (p.before.hotDraws.empty()) {
-        unknownHot = true;
-        says += fmt::format(". {} nothing is known of the car as found", after);
-    } else {
-        const double hotLow = p.hotSaves(0.05);
-        const double hotHigh = p.hotSaves(0.95);
-        const double hot = p.hotSaves(0.5);
-        if (hotLow > 0 && hot > told) {
-            gains = true;
-            says += fmt::format(". {} it saves {} ({})", after, metres(hot), range(hotLow, hotHigh));
-        } else if (hotHigh < 0 && hot < -told) {
-            loses = true;
-            says += fmt::format(". {} it is {} longer ({})", after, metres(hot), range(-hotHigh, -hotLow));
-        } else {
-            says += fmt::format(". {} it saves nothing that can be told either", after);
-        }
-    }
-    if (!gains)
+    Saving found;
+    addCold(found, study, p);
+    addHot(found, study, p);
+    v.figure.value = p.coldSaves(0.5);
+    v.figure.worstCase = v.figure.rootSumSquare = (p.coldSaves(0.95) - p.coldSaves(0.05)) / 2;
+    if (!found.gains)
         if (const double heavier = heavierBy(study); heavier > 0.05)
-            says += fmt::format(", and the car is {} heavier", print(heavier, style::partMass, study.system)), loses = true;
-    v.level = !p.after.lost.empty() ? Level::Stop : loses ? Level::Caution : Level::Good;
+            found.says += fmt::format(", and the car is {} heavier", print(heavier, style::partMass, study.system)), found.loses = true;
+    v.level = !p.after.lost.empty() ? Level::Stop : found.loses ? Level::Caution : Level::Good;
     if (!v.figure.lacks.empty()) {
         v.figure.value.reset();
-        says += "; " + lacking(study, v.figure);
+        found.says += "; " + lacking(study, v.figure);
     }
-    v.reason = says;
-    if ((unknownHot && v.level == Level::Good) || (!v.figure.lacks.empty() && !isBad(v.level)))
+    v.reason = found.says;
+    if ((found.unknownHot && v.level == Level::Good) || (!v.figure.lacks.empty() && !isBad(v.level)))
         v.level = Level::Unproven;
     if (v.figure.provisional() && isFine(v.level)) {
         v.level = Level::Unproven;
