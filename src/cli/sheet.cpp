@@ -1,5 +1,6 @@
 #include "cli/sheet.hpp"
 
+#include "report/ask.hpp"
 #include "study/chapters.hpp"
 
 #include <fmt/format.h>
@@ -145,6 +146,8 @@ std::string studySheet(const Study& study)
     }
     if (!study.questions.empty()) {
         out += "\nTo measure next\n";
+        if (const auto next = report::nextToRead(study); !next.empty())
+            out += "  " + next + "\n";
         for (std::size_t i = 0; i < study.questions.size() && i < 8; ++i) {
             const Question& q = study.questions[i];
             out += fmt::format("  {} {}: {} {} on it\n", q.missing ? "missing  " : "estimated", q.address.full(), q.verdicts.size(),

@@ -2,6 +2,7 @@
 
 #include "app/shown.hpp"
 
+#include <QScrollArea>
 #include <QRegularExpression>
 
 #include <set>

@@ -4,7 +4,10 @@
 #include "app/bench_receiver.hpp"
 #include "app/shown.hpp"
 #include "instruments/receiver.hpp"
+#include "drawing/fact_field.hpp"
+#include "files/build_file.hpp"
 #include "stages/stop/live_view.hpp"
+#include "stages/stop/stop_sheets.hpp"
 #include "widgets/log_columns_window.hpp"
 #include "widgets/step_list.hpp"
 
@@ -53,6 +56,39 @@ class StopWindowTest : public QObject {
 private slots:
     void initTestCase() { beginWindowTests(); }
     void init() { freshSettings(); }
+
+    /// Entered by keyboard, saved, opened again: what was seen, felt and read on a tester.
+    void whatWasSeenIsEnteredByKeyboard()
+    {
+        AtStop s(StopPage::Observed);
+        const std::string at = "/tests/" + std::to_string(*lastSession(s.window.document().study(), Series::Compare));
+        const std::size_t index = std::stoul(at.substr(at.rfind('/') + 1));
+        const auto choose = [&](const std::string& pointer, auto done) {
+            auto* fact = s.page->view()->fact(pointer);
+            QVERIFY2(fact && fact->isVisible(), pointer.c_str());
+            fact->editor()->setFocus();
+            for (int i = 0; i < 6 && !done(s.build().tests[index]); ++i) {
+                QTest::keyClick(fact->editor(), Qt::Key_Down);
+                s.waited();
+                fact = s.page->view()->fact(pointer);
+            }
+            QVERIFY2(done(s.build().tests[index]), pointer.c_str());
+        };
+        choose(at + "/locked_first", [](const TestSession& t) { return t.lockedFirst == LockedFirst::Rear; });
+        choose(at + "/fade_felt", [](const TestSession& t) { return t.fadeFelt == FadeFelt::Smell; });
+        s.enter(at + "/tester_front_left_n", "2100");
+        s.enter(at + "/tester_front_right_n", "1300");
+        s.waited();
+        const Study& study = s.window.document().study();
+        QCOMPARE(study.verdict("stop/locked-first-" + std::to_string(index + 1))->level, Level::Stop);
+        QCOMPARE(study.verdict("stop/tester-front-" + std::to_string(index + 1))->level, Level::Stop);
+        QTemporaryDir folder;
+        s.window.document().save(folder.filePath("seen.deepstop"));
+        const Build opened = files::loadBuild(folder.filePath("seen.deepstop").toStdString()).build;
+        QCOMPARE(opened.tests[index].lockedFirst, LockedFirst::Rear);
+        QCOMPARE(opened.tests[index].fadeFelt, FadeFelt::Smell);
+        QCOMPARE(*opened.tests[index].testerFrontRight.value, 1300.0);
+    }
 
     void thePredictionSaysWhatHoldsEachStop()
     {

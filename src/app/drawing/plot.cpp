@@ -1,6 +1,7 @@
 #include "drawing/plot.hpp"
 
 #include "drawing/shapes.hpp"
+#include "quantity/scale.hpp"
 #include "theme.hpp"
 
 #include <QLineF>
@@ -13,16 +14,6 @@
 
 namespace deepstop::app {
 namespace {
-
-/// One, two or five of a decade, so that at most eight fit into `whole`.
-double stepFor(double whole)
-{
-    const double decade = std::pow(10, std::floor(std::log10(whole / 8)));
-    for (const double factor : { 1.0, 2.0, 2.5, 5.0, 10.0 })
-        if (whole / (factor * decade) <= 8.001)
-            return factor * decade;
-    return 10 * decade;
-}
 
 /// The part of a line inside `box` (Liang and Barsky).
 std::optional<QLineF> inside(QPointF a, QPointF b, const QRectF& box)
@@ -46,17 +37,6 @@ std::optional<QLineF> inside(QPointF a, QPointF b, const QRectF& box)
 }
 
 } // namespace
-
-double Plot::roundUp(double value)
-{
-    if (!(value > 0) || !std::isfinite(value))
-        return 1;
-    const double decade = std::pow(10, std::floor(std::log10(value)));
-    for (const double factor : { 1.0, 1.2, 1.5, 2.0, 2.5, 3.0, 4.0, 5.0, 6.0, 8.0, 10.0 })
-        if (value <= factor * decade * 1.0001)
-            return factor * decade;
-    return 10 * decade;
-}
 
 void Plot::axes(const QString& across, const QString& up, int acrossDecimals, int upDecimals)
 {

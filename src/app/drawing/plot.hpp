@@ -2,6 +2,7 @@
 /// Axes on a sheet, and curves between them that end at their box.
 
 #include "drawing/sheet.hpp"
+#include "quantity/scale.hpp"
 
 #include <functional>
 
@@ -37,7 +38,7 @@ public:
     [[nodiscard]] bool holds(QPointF value) const;
 
     /// A round number at or above `value`: one, two or five of a decade, or their halves.
-    [[nodiscard]] static double roundUp(double value);
+    [[nodiscard]] static double roundUp(double value) { return deepstop::roundUp(value); }
 
 private:
     Sheet& sheet_;

@@ -61,6 +61,8 @@ void AskList::refresh()
     auto html = QStringLiteral("<style>a{text-decoration:none;color:%1} td{padding:3px 6px}</style>").arg(t.ink.name());
     if (asks.empty())
         html += QStringLiteral("<p>%1</p>").arg(tr("Nothing: every check rests on a reading somebody has taken."));
+    else
+        html += QStringLiteral("<p><b>%1</b></p>").arg(QString::fromStdString(report::nextToRead(document_.study())).toHtmlEscaped());
     html += QStringLiteral("<table width='100%' cellspacing='0'>");
     for (const auto& ask : asks) {
         QStringList titles;

@@ -8,9 +8,14 @@
 #include "widgets/symptom_window.hpp"
 #include "widgets/slip.hpp"
 #include "widgets/work_rail.hpp"
+#include "print/leaf_window.hpp"
+#include "report/ask.hpp"
+#include "report/sheets.hpp"
+#include "report/test_plan.hpp"
 
 #include <QActionGroup>
 #include <QCoreApplication>
+#include <QDate>
 #include <QDir>
 #include <QFileDialog>
 #include <QFileInfo>
@@ -56,7 +61,7 @@ void MainWindow::makeFileMenu()
     file->addAction(tr("Save &as…"), QKeySequence::SaveAs, this, &MainWindow::saveAs);
     file->addAction(tr("&Unsaved work from earlier…"), this, [this] { offerRecovery(true); });
     file->addSeparator();
-    file->addAction(tr("Print a &template…"), QKeySequence::Print, this, [this] { showTemplate(); });
+    addPapers(file->addMenu(tr("&Print")));
     const auto savePlateAs = [this](bool ring) {
         const auto path = askWhereToSave(this, ring ? tr("Save the hub-face ring") : tr("Save the bracket"),
             ring ? QStringLiteral("ring.step") : QStringLiteral("bracket.step"),
@@ -69,6 +74,42 @@ void MainWindow::makeFileMenu()
     file->addAction(tr("Save the &hub-face ring as…"), this, [savePlateAs] { savePlateAs(true); });
     file->addSeparator();
     file->addAction(tr("&Quit"), QKeySequence::Quit, this, &QWidget::close);
+}
+
+void MainWindow::showPaper(const std::function<report::Leaf(const Study&, const std::string& today)>& make)
+{
+    LeafWindow window(make(document_.wholeStudy(), QDate::currentDate().toString(Qt::ISODate).toStdString()), this);
+    window.exec();
+}
+
+void MainWindow::addPapers(QMenu* menu)
+{
+    using report::Leaf;
+    const auto paper = [&](const QString& name, std::function<Leaf(const Study&, const std::string&)> make) {
+        menu->addAction(name, this, [this, make = std::move(make)] { showPaper(make); });
+    };
+    menu->addAction(tr("&Templates, 1:1…"), QKeySequence::Print, this, [this] { showTemplate(); });
+    menu->addSeparator();
+    paper(tr("&Job card…"), [](const Study& s, const std::string& today) { return report::jobCard(s, jobcard::cardOf(s), today); });
+    paper(tr("T&orque sheet…"), [](const Study& s, const std::string& today) { return report::torqueSheet(s, jobcard::cardOf(s), today); });
+    paper(tr("&Build sheet…"), report::buildSheet);
+    menu->addSeparator();
+    paper(tr("Still to &measure…"), [](const Study& s, const std::string& today) {
+        Leaf leaf { "Still to measure", report::titleLine(s, today), {} };
+        leaf.text(report::benchSheet(s));
+        return leaf;
+    });
+    paper(tr("&Letter to the vendor…"), [](const Study& s, const std::string& today) {
+        Leaf leaf { "Letter to the vendor", report::titleLine(s, today), {} };
+        leaf.text(report::vendorLetter(s));
+        return leaf;
+    });
+    paper(tr("Test &plan…"), [](const Study& s, const std::string& today) { return report::planLeaf(s, report::testPlanOf(s), today); });
+    paper(tr("&Stops, before and after…"), [](const Study& s, const std::string& today) {
+        Leaf leaf { "Stops, before and after", report::titleLine(s, today), {} };
+        leaf.text(report::provingSheet(s));
+        return leaf;
+    });
 }
 
 void MainWindow::makeEditMenu()
@@ -180,7 +221,7 @@ void MainWindow::makeHelpMenu()
             tr("Ctrl+1 … Ctrl+9\tthe stages;  Alt+←, Alt+→  the sheets of a stage\n"
                "Ctrl+N\ta new build\n"
                "Ctrl+Enter\ttry the first remedy of the open check\n"
-               "Ctrl+P\ta template of the caliper, to cut and try in a wheel\n"
+               "Ctrl+P\ta template of the caliper, to cut and try in a wheel; all papers: File, Print\n"
                "F2\tfirst dimension of the drawing\n"
                "Tab, Shift+Tab\tnext and previous dimension, in measuring order\n"
                "Enter\tput the reading in and go on\n"

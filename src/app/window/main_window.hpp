@@ -1,6 +1,7 @@
 #pragma once
 
 #include "document.hpp"
+#include "report/leaf.hpp"
 #include "instruments/instrument.hpp"
 #include "library_store.hpp"
 #include "stages/stage_page.hpp"
@@ -10,6 +11,8 @@
 #include <QLabel>
 #include <QLineEdit>
 #include <QMainWindow>
+
+#include <functional>
 #include <QStackedWidget>
 
 namespace deepstop::app {
@@ -100,6 +103,9 @@ private:
     void connectParts();
     void makeMenus();
     void makeFileMenu();
+    /// Every paper there is of the judged setup.
+    void addPapers(QMenu* menu);
+    void showPaper(const std::function<report::Leaf(const Study&, const std::string& today)>& make);
     void makeEditMenu();
     void makeViewMenu();
     void makeToolsMenu();

@@ -44,6 +44,9 @@ enum class FluidClass { Unknown, Dot3, Dot4, Dot51 };
 /// What holds the rear pressure back.
 enum class ValveKind { Unknown, None, Fixed, Adjustable, LoadDependent };
 
+/// Pump with the engine off, hold, start it: a booster with vacuum lets the pedal sink.
+enum class BoosterTest { Unknown, Sinks, Stays };
+
 /// From the foot to the line pressure. Belongs to a setup; one that brings none of its own runs the car's as found.
 struct Hydraulics {
     Reading pedalForce; ///< as hard as this driver brakes on purpose
@@ -51,6 +54,7 @@ struct Hydraulics {
     Reading freePlay; ///< at the pedal, before the push rod moves
     Fact<Booster> booster = Booster::Unknown;
     Reading boosterGain;
+    Fact<BoosterTest> boosterTest = BoosterTest::Unknown;
     Reading boosterKnee; ///< its output force where it runs out and only follows the foot; absent: common practice stands in
     Fact<MasterKind> master = MasterKind::Unknown;
     Reading masterBore; ///< of twins the front one
@@ -174,6 +178,7 @@ struct Hub {
     Reading shieldRim; ///< how far its rim stands outboard of its plate
     Fact<YesNo> electricParking = YesNo::Unknown; ///< a motor works the parking brake
     Fact<YesNo> speedSensor = YesNo::Unknown; ///< a wheel-speed sensor's wire runs to the knuckle
+    Fact<YesNo> shieldInTheWay = YesNo::Unknown; ///< with the shield as it is, rotor or bracket do not go on at all
     std::vector<KeepOut> keepOuts;
     DEEPSTOP_COMPILED_ONCE(Hub)
 };

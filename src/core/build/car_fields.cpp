@@ -29,6 +29,7 @@ void fields(V& v, T& h)
     v.reading("free_play_mm", "free play at the pedal", style::size, range::smallHeight, h.freePlay);
     v.choice("booster", "booster", h.booster, choices::booster);
     v.reading("booster_gain", "booster gain", style::number, range::ratio, h.boosterGain);
+    v.choice("booster_test", "booster: pump, hold, start the engine", h.boosterTest, choices::boosterTest);
     v.reading("booster_knee_n", "push of the booster where it runs out", style::force, range::rodForce, h.boosterKnee);
     v.choice("master", "master cylinder", h.master, choices::master);
     v.reading("master_bore_mm", "master cylinder bore", style::fine, range::bore, h.masterBore);
@@ -140,6 +141,7 @@ void fields(V& v, T& h)
     v.reading("shield_depth_mm", "dust shield's plate from the hub face", style::size, range::height, h.shieldDepth);
     v.reading("shield_rim_mm", "rim of the dust shield", style::size, range::height, h.shieldRim);
     v.choice("electric_parking", "parking brake worked by a motor", h.electricParking, choices::yesNo);
+    v.choice("shield_in_the_way", "shield keeps rotor or bracket from going on", h.shieldInTheWay, choices::yesNo);
     v.choice("speed_sensor", "wheel-speed sensor's wire at the knuckle", h.speedSensor, choices::yesNo);
     v.list("keep_outs", "keep-out", 24, h.keepOuts);
 }

@@ -116,6 +116,13 @@ inline constexpr ChoiceTable<Cut, 7> cut { { { "trim_the_dust_shield", "trim the
     { "machine_the_hub_or_rotor", "machine the hub or rotor", Cut::MachineHub },
     { "grind_caliper_or_knuckle", "grind caliper or knuckle", Cut::Grind },
     { "unknown", "work this program does not know", Cut::Unknown } } };
+inline constexpr ChoiceTable<BoosterTest, 3> boosterTest { { { "unknown", BoosterTest::Unknown },
+    { "pedal_sinks", "the pedal sinks", BoosterTest::Sinks }, { "pedal_stays", "the pedal stays", BoosterTest::Stays } } };
+inline constexpr ChoiceTable<LockedFirst, 5> lockedFirst { { { "unknown", LockedFirst::Unknown },
+    { "front", "the front wheels", LockedFirst::Front }, { "rear", "the rear wheels", LockedFirst::Rear },
+    { "both", "both axles together", LockedFirst::Both }, { "none", "no wheel locked", LockedFirst::None } } };
+inline constexpr ChoiceTable<FadeFelt, 4> fadeFelt { { { "unknown", FadeFelt::Unknown }, { "none", "none felt", FadeFelt::None },
+    { "pedal", "the pedal went long or hard", FadeFelt::Pedal }, { "smell_or_smoke", "smell or smoke", FadeFelt::Smell } } };
 inline constexpr ChoiceTable<Way, 3> way { { { "unknown", Way::Unknown }, { "out", Way::Out }, { "back", Way::Back } } };
 inline constexpr ChoiceTable<Surface, 4> surface { { { "unknown", Surface::Unknown }, { "dry", Surface::Dry }, { "damp", Surface::Damp },
     { "wet", Surface::Wet } } };

@@ -182,6 +182,7 @@ struct Pad {
     Reading length;
     Reading thickness; ///< friction material
     Reading backing;
+    Reading overall; ///< lining and backing together, where the lining was not read alone
     Reading minimumThickness; ///< of the lining
     Reading area; ///< of one lining as measured; absent = height times length
     Reading friction; ///< coefficient against iron, warm

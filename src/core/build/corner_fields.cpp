@@ -166,6 +166,7 @@ void fields(V& v, T& p)
     v.reading("length_mm", "pad length", style::size, range::length, p.length);
     v.reading("thickness_mm", "pad's friction thickness", style::size, range::thickness, p.thickness);
     v.reading("backing_mm", "pad backing thickness", style::size, range::thickness, p.backing);
+    v.reading("overall_mm", "pad thickness with its backing", style::size, range::thickness, p.overall);
     v.reading("minimum_thickness_mm", "lining's minimum thickness", style::size, range::smallHeight, p.minimumThickness);
     v.reading("area_cm2", "pad area", style::area, range::area, p.area);
     v.reading("friction", "pad friction", style::number, range::friction, p.friction);

@@ -146,7 +146,7 @@ std::string changedUnder(const Corner& was, const Corner& is, Side side)
     say(was.mount != is.mount || was.bracket != is.bracket, "bracket or mount");
     say(moved(shift.shimTop) || moved(shift.shimBottom) || moved(shift.radialTop) || moved(shift.radialBottom), "shims");
     // A floating caliper's body follows its pads.
-    say(is.caliper.kind != CaliperKind::Fixed && was.pad.thickness.value != is.pad.thickness.value, "pads");
+    say(is.caliper.kind != CaliperKind::Fixed && (was.pad.thickness.value != is.pad.thickness.value || was.pad.overall.value != is.pad.overall.value), "pads");
     return all;
 }
 

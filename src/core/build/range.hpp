@@ -72,6 +72,7 @@ inline constexpr Range engineBraking { 0, 5 };
 inline constexpr Range age { 0, 1e9 }; ///< s
 inline constexpr Range cooling { 0.1, 10 };
 inline constexpr Range pedalForce { 0.1, 20'000 };
+inline constexpr Range testerForce { 0, 50'000 };
 inline constexpr Range rodForce { 10, 100'000 };
 inline constexpr Range volume { 1e-6, 10e-3 }; ///< of fluid in a reservoir
 inline constexpr Range fluid { 0, 50e-6 }; ///< taken by what gives

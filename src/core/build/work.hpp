@@ -1,6 +1,7 @@
 #pragma once
 /// What was done to the car and measured on it: test sessions, the job card's ticks, the log. Plain values, all SI.
 
+#include "build/car.hpp"
 #include "build/corner.hpp"
 
 namespace deepstop {
@@ -10,6 +11,10 @@ enum class Way { Unknown, Out, Back };
 enum class Surface { Unknown, Dry, Damp, Wet };
 /// Where the tape was laid on; a logger begins where the braking takes hold, half the foot's build-up after the pedal.
 enum class MeasuredFrom { Unknown, Pedal, Mark, Hold };
+/// Which wheels locked or skidded first, as seen from outside or by the marks.
+enum class LockedFirst { Unknown, Front, Rear, Both, None };
+/// Fade as the driver felt it.
+enum class FadeFelt { Unknown, None, Pedal, Smell };
 /// What a session's stops are for.
 enum class Series { Compare, Fade };
 
@@ -66,6 +71,15 @@ struct TestSession {
     Reading wind; ///< from ahead on the way out
     std::vector<MeasuredStop> stops;
     std::vector<MeasuredTemperature> temperatures {};
+    LockedFirst lockedFirst = LockedFirst::Unknown;
+    FadeFelt fadeFelt = FadeFelt::Unknown;
+    int fadedAt = notCounted; ///< braking of the duty at which it was felt
+    int brakings = notCounted; ///< driven in the session
+    /// Of a brake tester's rollers at one pedal force, or where the wheels began to lock.
+    Reading testerFrontLeft;
+    Reading testerFrontRight;
+    Reading testerRearLeft;
+    Reading testerRearRight;
     std::vector<Tick> inspected {};
     std::optional<Setup> ran {}; ///< the setup as it was that day, both axles and the hydraulics in it
     ElementId id {};
@@ -106,6 +120,8 @@ struct JobCard {
     BleederFirst bleederFirst = BleederFirst::Unknown;
     Bedding bedding = Bedding::Unknown;
     WorkOrder order = WorkOrder::Unknown;
+    YesNo reservoirRanDry = YesNo::Unknown; ///< while lines were open
+    std::vector<Carried> off {}; ///< taken off the car before it goes on a lift, beside wheels and brakes
     YesNo inspection = YesNo::Unknown; ///< whether the steps that this job does not need were taken in
     std::vector<Tick> ticks;
     std::vector<Opening> openings;

@@ -58,6 +58,14 @@ void fields(V& v, T& t)
     v.reading("wind_kmh", "wind from ahead on the way out", style::speed, range::wind, t.wind);
     v.list("stops", "stop", 1000, t.stops);
     v.list("temperatures", "temperature", 1000, t.temperatures);
+    v.choice("locked_first", "wheels that locked first", t.lockedFirst, choices::lockedFirst);
+    v.choice("fade_felt", "fade felt", t.fadeFelt, choices::fadeFelt);
+    v.count("faded_at", "fade felt at braking", 20'000, t.fadedAt);
+    v.count("brakings", "brakings driven", 20'000, t.brakings);
+    v.reading("tester_front_left_n", "brake tester, front left", style::force, range::testerForce, t.testerFrontLeft);
+    v.reading("tester_front_right_n", "brake tester, front right", style::force, range::testerForce, t.testerFrontRight);
+    v.reading("tester_rear_left_n", "brake tester, rear left", style::force, range::testerForce, t.testerRearLeft);
+    v.reading("tester_rear_right_n", "brake tester, rear right", style::force, range::testerForce, t.testerRearRight);
     v.list("inspected", "inspection", 200, t.inspected);
     v.optional("ran", "as it ran", t.ran);
 }
@@ -90,6 +98,8 @@ void fields(V& v, T& c)
     v.list("ticks", "step", 2000, c.ticks);
     v.list("openings", "step opened early", 200, c.openings);
     v.choice("work_order", "order of the work", c.order, choices::workOrder);
+    v.choice("reservoir_ran_dry", "reservoir ran dry", c.reservoirRanDry, choices::yesNo);
+    v.list("off", "taken off", 40, c.off);
     v.choice("inspection", "inspection of what stays taken in", c.inspection, choices::yesNo);
     v.list("own_steps", "own step", 200, c.ownSteps);
 }

@@ -170,7 +170,7 @@ double fluidForWear(Sample& s, const Corner& c)
 {
     if (c.brakes == BrakeKind::Drums)
         return 0;
-    const double pads = 2 * (s(c.pad.thickness) - s(c.pad.minimumThickness));
+    const double pads = 2 * (padLining(s, c.pad) - s(c.pad.minimumThickness));
     const double ring = s(c.rotor.thickness) - s(c.rotor.minimumThickness);
     return 2 * pistonArea(s, c) * (pads + ring);
 }

@@ -260,6 +260,15 @@ double cornerMass(Sample& s, const Corner& corner, std::vector<std::string>& lac
     return lacks.empty() ? mass : unknown;
 }
 
+double padLining(Sample& s, const Pad& pad)
+{
+    if (pad.thickness.value || !pad.overall.value)
+        return s(pad.thickness);
+    if (!pad.backing.value)
+        s.assume("pad backings of 5 mm");
+    return s(pad.overall) - s.orElse(pad.backing, usualBacking);
+}
+
 double padArea(Sample& s, const Pad& pad) { return pad.area.value ? s(pad.area, notLength) : s(pad.height) * s(pad.length); }
 
 } // namespace deepstop::figures

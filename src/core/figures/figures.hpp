@@ -55,6 +55,10 @@ struct Sided {
 [[nodiscard]] double rotorMassWeighed(Sample& s, const Corner& corner);
 /// In how many weighings a part lay on the scale.
 [[nodiscard]] int timesWeighed(const Corner& corner, Part part);
+/// Backing plate of a pad nobody measured; common practice.
+inline constexpr double usualBacking = 5e-3;
+/// Friction material of a pad: as read, else its thickness with the backing less the backing, read or usual.
+[[nodiscard]] double padLining(Sample& s, const Pad& pad);
 /// Lining of one pad: as measured, else height times length.
 [[nodiscard]] double padArea(Sample& s, const Pad& pad);
 /// Whether a complete corner of that kind, discs or drums, has such a part.

@@ -32,7 +32,6 @@ constexpr double wheelContact = 8; // W/K from the hub into the wheel clamped on
 constexpr double wheelSurface = 0.5; // m²
 constexpr double throughAbutment = 1; // W/K, backing to caliper
 constexpr double usualVane = 5e-3;
-constexpr double usualBacking = 5e-3;
 constexpr double caliperMass = 4; // kg, one that was not weighed alone
 constexpr double caliperSurface = 0.02; // m² for a kilogram of it
 constexpr double fluidStore = 110; // J/K of what stands in a caliper
@@ -180,7 +179,7 @@ void addPadsAndCaliper(Sample& s, const Corner& c, heat::Brake& b)
 {
     const double padFace = padArea(s, c.pad);
     const double thick = s(c.rotor.thickness);
-    const double lining = s(c.pad.thickness);
+    const double lining = padLining(s, c.pad);
     b.liningStore = 2 * padFace * lining * materials::liningDensity * liningHeat;
     b.liningConductance = liningConductivity * 2 * padFace / (lining / 2);
     b.liningShare = heat::liningShareOf(std::sqrt(b.metal.conductivity * b.metal.density * b.metal.specificHeat), b.heatedArea,

@@ -7,6 +7,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <array>
 
 namespace deepstop::jobcard {
 namespace {
@@ -21,6 +22,39 @@ bool waitsFor(Cut cut, Holds holds)
 }
 
 } // namespace
+
+namespace {
+
+/// Whether somebody has ticked a step of both sides.
+bool bothTicked(const Study& study, const std::string& word, const char* step)
+{
+    const auto& ticks = choicesOf(*study.build, study.after.setup->id).ticks;
+    return std::ranges::all_of(std::array { "left", "right" }, [&](const char* side) {
+        const auto tick = std::ranges::find(ticks, fmt::format("{}/{}/{}", word, side, step), &Tick::step);
+        return tick != ticks.end() && tick->state == Checked::Fine;
+    });
+}
+
+} // namespace
+
+std::vector<std::string> firstCutShutBy(const Study& study, Axle axle)
+{
+    std::vector<std::string> why;
+    const std::string word = judge::wordFor(axle);
+    for (const Chapter& chapter : chapters())
+        for (const Check* check : chapter.checks) {
+            if (!check->byDimensions)
+                continue;
+            const Verdict* v = study.verdict(*check, { axle });
+            if (!v)
+                why.push_back(fmt::format("{} ({}): not checked", check->title, word));
+            else if (!proven(*v))
+                why.push_back(fmt::format("{}: {}", v->title, nameOf(v->level)));
+        }
+    if (!bothTicked(study, word, "bracket-offered"))
+        why.push_back(fmt::format("the {} bracket was not offered up on both sides", word));
+    return why;
+}
 
 std::vector<std::string> shutBy(const Study& study, Axle axle, Cut cut)
 {

@@ -68,6 +68,8 @@ struct Card {
 /// What a cut on an axle waits for, in words; empty: all of it is proven. Both sides tried and centred, wheel and parts clear at worst,
 /// studs and seats good.
 [[nodiscard]] std::vector<std::string> shutBy(const Study& study, Axle axle, Cut cut);
+/// What still shuts the first, rough cut of a shield that keeps the kit from going on: what dimensions tell, and the bracket offered up.
+[[nodiscard]] std::vector<std::string> firstCutShutBy(const Study& study, Axle axle);
 
 /// Who ticks, and when (ISO date and time).
 struct Hand {

@@ -86,9 +86,10 @@ Outfit outfitOf(const Study& study, const Card& card)
                 addOnce(outfit.sizes, sizeOf(*thread));
         for (const Side side : { Side::Left, Side::Right }) {
             const Fitted& in = corner->at(side);
-            if (!in.shimTop.value && !in.shimBottom.value)
+            const auto there = [](const Reading& r) { return r.value.value_or(0) > 0; };
+            if (!there(in.shimTop) && !there(in.shimBottom))
                 continue;
-            const auto say = [&](const Reading& r) { return r.value ? print(*r.value, style::fine, study.system) : std::string("none"); };
+            const auto say = [&](const Reading& r) { return there(r) ? print(*r.value, style::fine, study.system) : std::string("none"); };
             outfit.shims.push_back(fmt::format("{} {}: {} at the top bolt, {} at the bottom bolt", judge::wordFor(axle),
                 wordOf(side), say(in.shimTop), say(in.shimBottom)));
         }

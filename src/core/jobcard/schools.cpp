@@ -165,6 +165,19 @@ Lift liftOf(const Study& study)
         lift.moments.push_back({ std::move(what), mass, at, toArm, toArm < near * (lift.armsAt[1] - lift.armsAt[0]) });
     };
     note("as it came, empty");
+    std::string taken;
+    for (const Carried& part : choicesOf(*study.build, study.after.setup ? study.after.setup->id : std::string()).off) {
+        if (!part.mass.value || !part.behindFrontAxle.value) {
+            lift.lacks = fmt::format("mass and place of what was taken off ({})", part.what.empty() ? "not named" : part.what);
+            continue;
+        }
+        mass -= *part.mass.value;
+        moment -= *part.mass.value * *part.behindFrontAxle.value;
+        taken += (taken.empty() ? "" : ", ") + (part.what.empty() ? std::string("a part") : part.what);
+    }
+    if (!taken.empty())
+        note("without " + taken);
+    const std::string before = lift.lacks;
     double offMass = 0;
     double offMoment = 0;
     for (const Axle axle : { Axle::Front, Axle::Rear }) {
@@ -188,7 +201,7 @@ Lift liftOf(const Study& study)
         offMass += off;
         offMoment += off * at;
     }
-    if (lift.lacks.empty()) {
+    if (lift.lacks == before) {
         mass -= offMass;
         moment -= offMoment;
         note("all wheels and brakes off");

@@ -121,6 +121,11 @@ private:
     {
         return reading.value ? print(*reading.value, style, study_.system) : std::string("not read");
     }
+    /// A stack of shims: one of nothing is none.
+    [[nodiscard]] std::string stack(const Reading& reading) const
+    {
+        return reading.value && !(*reading.value > 0) ? std::string("none") : length(reading, style::fine);
+    }
     /// Where one of the card's own choices stands; not chosen while there is no card.
     [[nodiscard]] std::string choice(const char* key) const
     {
@@ -140,6 +145,8 @@ private:
     void recordOld();
     void strip();
     void mockUp();
+    /// A shield that keeps the kit from going on is cut in two goes: roughly before the mock-up, to its line after it.
+    void firstCut(Axle axle, const std::string& id, const std::string& corner);
     void irreversible();
     /// Why these bolts are not to be done up at all, however hard: empty where nothing says so.
     [[nodiscard]] std::string doubtOf(Axle axle, std::size_t index) const;

@@ -12,6 +12,7 @@ void Writer::bleed()
     const School s = bleedingOf(study_, record_);
     const Hydraulics& h = *study_.after.hydraulics;
     const bool opened = opensLine();
+    const bool byTwo = record_.bleedMethod == BleedMethod::TwoPeople || record_.bleedMethod == BleedMethod::Unknown;
     if (smallJob() && opened) {
         std::string wheels;
         for (const Axle axle : axles_)
@@ -35,12 +36,27 @@ void Writer::bleed()
             : fmt::format("Fresh, unopened {}; old and new are not mixed by halves", wordFor(h.fluid, choices::fluid)),
         fmt::format("/setups/{}/hydraulics/fluid", study_.after.setup->hydraulics ? study_.after.setup - build_.setups.data() : 0),
         { "Fluid eats paint and harms eyes; water thins what it stands.", "fluid, hose, bottle", {}, 3, !opened });
-    for (std::size_t i = 0; i < s.steps.size(); ++i)
+    // What was not opened wants no bleeding as long as the reservoir never ran dry; nobody having said so, it may have.
+    const bool onlyOpened = record_.reservoirRanDry == YesNo::No && !otherHydraulics();
+    for (std::size_t i = 0; i < s.steps.size(); ++i) {
+        const bool front = s.steps[i].starts_with("front");
+        const bool rear = s.steps[i].starts_with("rear");
+        const Axle axle = front ? Axle::Front : Axle::Rear;
+        const bool shut = onlyOpened && (front || rear) && !(axleIn(axle) && work(axle).opensLine());
         add(Phase::Bleed, fmt::format("car/bleed-{}", i + 1), "car",
-            fmt::format("Bleed {}: until no bubble comes; reservoir kept full. {}", s.steps[i],
-                i == 0 ? s.title + ". " + s.why : std::string()),
+            fmt::format("Bleed {}: until no bubble comes; reservoir kept full. {}{}", s.steps[i],
+                i == 0 ? s.title + ". " + s.why : std::string(),
+                i == 0 && record_.reservoirRanDry == YesNo::Yes
+                    ? " The reservoir ran dry: bleed all four, and the antilock unit as the car's maker says"
+                    : ""),
             choice("bleed_order"),
-            { i == 0 ? "The reservoir must not run dry: air in an antilock unit wants a tool." : "", {}, {}, 12, !opened });
+            { i == 0 ? "The reservoir must not run dry: air in an antilock unit wants a tool." : "",
+                byTwo ? "a helper at the pedal" : "", {}, 12, !opened || shut });
+    }
+    if (opened)
+        add(Phase::Bleed, "car/bleed-again", "car",
+            "Bleed the wheels that were opened once more, a short round: the first one shakes air loose that comes only now", practice,
+            { {}, byTwo ? "a helper at the pedal" : "", {}, 10, false, record_.bleedMethod == BleedMethod::Pressure });
     add(Phase::Bleed, "car/pressed", "car",
         "A hard foot for a minute, engine on: the pedal does not sink; every joint that was open is dry", practice,
         { "A pedal that sinks leaks somewhere: the car does not move.", "lamp", {}, 5, !opened });
@@ -96,6 +112,8 @@ void Writer::beforeMoving()
                 hubPointer(axle, "parking_brake"), { {}, {}, {}, 6 });
     }
     add(Phase::BeforeMoving, "car/level", "car", "Fluid between the marks, cap on, no warning light", practice);
+    add(Phase::BeforeMoving, "car/cabin", "car", "Nothing loose in cabin and boot, tools counted and out of the engine bay, belts on", practice,
+        { "What lies loose flies forward in a full stop, or under the pedals.", {}, {}, 2 });
     add(Phase::BeforeMoving, "car/walking", "car", "From walking pace, a closed place: it stops, straight, without noise",
         idOf(checks::stopLimit), { "The first stops are slow ones; stop at the first pull or soft pedal.", {}, {}, 5 });
 }

@@ -182,6 +182,8 @@ void Writer::mockUp()
     eachCorner([&](Axle axle, Side side, const std::string& id, const std::string& corner) {
         const Corner& c = now(axle);
         const AxleWork& w = work(axle);
+        if (hub(axle).shieldInTheWay == YesNo::Yes && std::ranges::find(c.cuts, Cut::TrimShield) != c.cuts.end())
+            firstCut(axle, id, corner);
         add(Phase::MockUp, id + "/hub-clean", corner, "Hub face and pilot bare and clean, a straight-edge lies on it", practice,
             { {}, "wire wheel, straight-edge", {}, 8, !rotorOff(axle) });
         if (c.ring.value && *c.ring.value > 0)
@@ -223,6 +225,21 @@ void Writer::mockUp()
             idOf(checks::hoseLength, { axle }),
             { "A hose that rubs or pulls bursts when it is needed most.", {}, {}, 5, !w.hose || w.small() });
     });
+}
+
+void Writer::firstCut(Axle axle, const std::string& id, const std::string& corner)
+{
+    add(Phase::MockUp, id + "/bracket-offered", corner,
+        "Bracket, or caliper, offered up to the lugs with the shield as it is: its holes meet the lugs, and the shield is marked where it strikes",
+        hubPointer(axle, "shield_in_the_way"), { {}, "felt pen, template", {}, 8 });
+    Step& s = add(Phase::MockUp, id + "/first-cut", corner,
+        "First, rough cut of the dust shield, well outside the template's line, only so far that rotor and bracket go on; or the shield, or the "
+        "whole hub unit, comes off for the mock-up and nothing is cut yet",
+        hubPointer(axle, "shield_in_the_way"),
+        { "This cannot be undone. Keep what covers the parking brake's shoes and the sensor.", "shears, file, template", {}, 20 });
+    s.irreversible = s.gated = true;
+    s.waits = firstCutShutBy(study_, axle);
+    s.open = s.waits.empty();
 }
 
 void Writer::irreversible()

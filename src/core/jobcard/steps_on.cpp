@@ -126,7 +126,7 @@ void Writer::assemble()
             add(Phase::Assemble, id + "/sensor-in", corner, "Wear sensor plugged in and its wire clear of the wheel",
                 pointerOf(study_.after, axle) + "/pad/wear_sensor");
         add(Phase::Assemble, id + "/runout", corner,
-            "Runout at the rotor's edge, nuts on: read over one turn" + says(checks::runout, { axle }),
+            "Wheel bearing rocked by hand first, its play read: it moves the gauge as well. Then runout at the rotor's edge, nuts on, over one turn" + says(checks::runout, { axle }),
             idOf(checks::runout, { axle }),
             { {}, "dial gauge, its foot on the knuckle, never on strut or body", { field(study_.after, axle, side, "runout_mm") }, 6,
                 !rotorOff(axle) });
@@ -176,8 +176,8 @@ void Writer::shims(Axle axle, Side side, const std::string& id, const std::strin
                 centring::pileText(own->plan->top.shims, study_.system), centring::pileText(own->plan->bottom.shims, study_.system))
             : std::string();
         Step& s = add(Phase::Assemble, id + "/shims", corner,
-            fmt::format("Shims: {} at the top bolt, {} at the bottom bolt, none crushed or overlapping{}", length(f.shimTop, style::fine),
-                length(f.shimBottom, style::fine), plan),
+            fmt::format("Shims: {} at the top bolt, {} at the bottom bolt{}{}", stack(f.shimTop), stack(f.shimBottom),
+                f.shimTop.value.value_or(0) > 0 || f.shimBottom.value.value_or(0) > 0 ? ", each flat, clean and whole" : "", plan),
             idOf(checks::axial, { axle, side }), { {}, "micrometer", {}, 4, !w.mockedUp() });
         if (centred && !good) {
             s.gated = true;

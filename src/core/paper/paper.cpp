@@ -130,6 +130,30 @@ void addDimension(Drawing& drawing, Point from, Point to, double offset, const s
     drawing.letter(middle, figure, 3e-3, Anchor::Middle, upright);
 }
 
+void addHatch(Drawing& drawing, const std::vector<Point>& outline, double spacing, bool rising)
+{
+    if (outline.size() < 3 || !(spacing > 0))
+        return;
+    // Along a line at 45 degrees one of x + y and x - y stays.
+    const double way = rising ? -1 : 1;
+    const auto across = [way](Point p) { return p.x + way * p.y; };
+    const auto [low, high] = std::ranges::minmax(outline, {}, across);
+    for (double c = std::ceil(across(low) / spacing) * spacing; c < across(high); c += spacing) {
+        std::vector<double> cuts; // x
+        for (std::size_t i = 0; i < outline.size(); ++i) {
+            const Point a = outline[i];
+            const Point b = outline[(i + 1) % outline.size()];
+            const double from = across(a) - c;
+            const double to = across(b) - c;
+            if ((from < 0) != (to < 0))
+                cuts.push_back(a.x + (b.x - a.x) * from / (from - to));
+        }
+        std::ranges::sort(cuts);
+        for (std::size_t i = 0; i + 1 < cuts.size(); i += 2)
+            drawing.line(Pen::Thin, { { cuts[i], (c - cuts[i]) * way }, { cuts[i + 1], (c - cuts[i + 1]) * way } });
+    }
+}
+
 Size a4() { return { "A4", 0.210, 0.297 }; }
 Size letter() { return { "Letter", 0.2159, 0.2794 }; }
 

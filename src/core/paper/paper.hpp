@@ -73,6 +73,10 @@ struct Extent {
 /// A dimension with its extension lines and arrow heads, `offset` to the left of the way from `from` to `to`, and its figure.
 void addDimension(Drawing& drawing, Point from, Point to, double offset, const std::string& figure);
 
+/// Thin lines at 45 degrees inside a closed outline, `spacing` apart, rising to the right or falling. What an outline cuts off itself is left
+/// out by the even-odd rule.
+void addHatch(Drawing& drawing, const std::vector<Point>& outline, double spacing, bool rising);
+
 struct Size {
     std::string name;
     double width;

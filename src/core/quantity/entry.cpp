@@ -21,9 +21,16 @@ Entry readEntry(std::string_view text, const Style& style, UnitSystem system, co
     text = trimmed(text);
     if (text.empty())
         return { Reading {}, {} };
-    const bool guessed = text.ends_with('?');
+    bool guessed = text.ends_with('?');
     if (guessed)
         text = trimmed(text.substr(0, text.size() - 1));
+    // As people write it down beside a tape measure.
+    for (const std::string_view about : { "about ", "approx. ", "approx ", "ca. ", "ca ", "c. ", "~", "≈" })
+        if (text.starts_with(about)) {
+            guessed = true;
+            text = trimmed(text.substr(about.size()));
+            break;
+        }
     std::string_view value = text;
     std::string_view width;
     for (const std::string_view mark : { "±", "+/-", "+-" })

@@ -108,6 +108,19 @@ std::vector<Ask> asksOf(const Study& study)
     return asks;
 }
 
+std::string nextToRead(const Study& study)
+{
+    const auto asks = asksOf(study);
+    if (asks.empty())
+        return {};
+    const Ask& first = asks.front();
+    constexpr std::size_t named = 3;
+    std::vector<std::string> titles(first.titles.begin(), first.titles.begin() + static_cast<std::ptrdiff_t>(std::min(named, first.titles.size())));
+    return fmt::format("Next: {}{}: {} for it: {}{}", first.what, first.instrument.empty() ? "" : fmt::format(", with a {}", first.instrument),
+        first.verdicts == 1 ? std::string("1 check waits") : fmt::format("{} checks wait", first.verdicts), joined(titles),
+        first.titles.size() > named ? fmt::format(" and {} more", first.titles.size() - named) : std::string());
+}
+
 std::string benchSheet(const Study& study)
 {
     const auto asks = asksOf(study);

@@ -19,6 +19,10 @@ struct Ask {
 /// Everything missing or only estimated that a verdict rests on; most hangs on the first.
 [[nodiscard]] std::vector<Ask> asksOf(const Study& study);
 
+/// The one that settles most, with what it settles: "Next: pad height (Kit, front), with a vernier: 5 checks wait for it: …". Empty where
+/// nothing is asked for.
+[[nodiscard]] std::string nextToRead(const Study& study);
+
 /// A sheet to take to the bench: what to read, with what, room to write. Text, 78 columns.
 [[nodiscard]] std::string benchSheet(const Study& study);
 

@@ -143,6 +143,10 @@ public:
             page().letters.push_back(std::move(l));
         }
         y_ += high - 6e-3;
+        if (!b.toScale) {
+            y_ += 2e-3;
+            return;
+        }
         const double bar = 100e-3 / b.scale;
         page().strokes.push_back({ Pen::Outline, { { edge, y_ }, { edge + bar, y_ } }, false });
         for (const double x : { edge, edge + bar })
@@ -342,7 +346,7 @@ std::string htmlOf(const Leaf& leaf)
             break;
         case Block::Kind::Picture:
             go(In::Nothing);
-            out += svgInside(b) + fmt::format("<p class=\"under\">Drawn 1:{:g} on paper.</p>\n", b.scale);
+            out += svgInside(b) + (b.toScale ? fmt::format("<p class=\"under\">Drawn 1:{:g} on paper.</p>\n", b.scale) : std::string());
             break;
         }
     }

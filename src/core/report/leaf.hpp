@@ -27,6 +27,7 @@ struct Block {
     bool ticked = false;
     paper::Drawing drawing {};
     double scale = 1; ///< 2: half size
+    bool toScale = true; ///< of a plot not: it has no bar of 100 mm
 };
 
 struct Leaf {

@@ -15,16 +15,14 @@
 #include <utility>
 
 namespace deepstop::report {
-namespace {
-
-using paper::Pen;
-using paper::Point;
 
 std::string titleLine(const Study& study, const std::string& date)
 {
     return fmt::format("{} · {} against {} · {}", study.build->car.name.empty() ? "New build" : study.build->car.name,
         study.after.setup->name, study.before.setup->name, date);
 }
+
+namespace {
 
 std::string underOf(const Study& study, const jobcard::Step& s)
 {
@@ -54,79 +52,6 @@ std::string underOf(const Study& study, const jobcard::Step& s)
     return all;
 }
 
-void addRing(paper::Drawing& d, Pen pen, const fit::CornerShape& s)
-{
-    const fit::RotorShape& r = s.rotor;
-    const double inner = s.ring + r.hatThickness - r.overallHeight;
-    const auto rectangle = [&](double z0, double z1, double r0, double r1) {
-        if (std::isfinite(z0 + z1 + r0 + r1) && z1 > z0 && r1 > r0)
-            d.line(pen, { { z0, r0 }, { z1, r0 }, { z1, r1 }, { z0, r1 } }, true);
-    };
-    if (r.ventGap > 0) {
-        const double plate = (r.thickness - r.ventGap) / 2;
-        rectangle(inner, inner + plate, r.ringInnerRadius, r.outerRadius);
-        rectangle(inner + r.thickness - plate, inner + r.thickness, r.ringInnerRadius, r.outerRadius);
-    } else {
-        rectangle(inner, inner + r.thickness, r.ringInnerRadius, r.outerRadius);
-    }
-    // The hat: down to the bore, its wheel face at the ring's place.
-    rectangle(s.ring, s.ring + r.hatThickness, r.boreRadius, r.hatOuterRadius);
-    rectangle(inner + r.thickness, s.ring + r.hatThickness, r.hatOuterRadius - r.hatWall, r.hatOuterRadius);
-}
-
-void addChain(paper::Drawing& d, Pen pen, const geometry::Chain& chain, bool closed)
-{
-    std::vector<Point> points;
-    for (const geometry::Point p : chain)
-        if (std::isfinite(p.z) && std::isfinite(p.r))
-            points.push_back({ p.z, p.r });
-    if (points.size() > 1)
-        d.line(pen, std::move(points), closed);
-}
-
-void addCorner(paper::Drawing& d, const CornerClearance& c, bool ghost)
-{
-    if (!c.corner || c.corner->brakes != BrakeKind::Discs)
-        return;
-    addRing(d, ghost ? Pen::Hidden : Pen::Outline, c.drawn);
-    for (const fit::Outline& outline : fit::caliperOutlines(c.drawn))
-        addChain(d, ghost ? Pen::Hidden : Pen::Outline, outline.chain, true);
-}
-
-} // namespace
-
-paper::Drawing sectionOf(const Study& study, Axle axle)
-{
-    paper::Drawing d;
-    const Clearance& clearance = study.of<Clearance>();
-    const CornerClearance& after = clearance.after.at(axle).left;
-    d.title = axle == Axle::Front ? "Front, cut through" : "Rear, cut through";
-    if (study.before.setup != study.after.setup)
-        addCorner(d, clearance.before.at(axle).left, true);
-    addCorner(d, after, false);
-    if (d.strokes.empty())
-        return d;
-    addChain(d, after.barrelEstimated ? Pen::Hidden : Pen::Outline, after.wheelShape.barrel, false);
-    for (const fit::Outline& spokes : after.wheelShape.spokes)
-        addChain(d, Pen::Outline, spokes.chain, false);
-    for (const fit::Outline& inset : after.wheelShape.insets)
-        addChain(d, Pen::Outline, inset.chain, true);
-    const auto extent = paper::extentOf(d);
-    d.line(Pen::Axis, { { extent.low.x - 10e-3, 0 }, { extent.high.x + 10e-3, 0 } });
-    d.line(Pen::Axis, { { 0, -4e-3 }, { 0, extent.high.y } });
-    const WheelRoom& room = after.room(WheelGap::Barrel);
-    if (room.drawn && room.gap.value) {
-        const auto& between = *room.drawn;
-        d.line(Pen::Thin, { { between.onCaliper.z, between.onCaliper.r }, { between.onWheel.z, between.onWheel.r } });
-        d.letter({ between.onWheel.z + 3e-3, between.onWheel.r + 3e-3 },
-            fmt::format("{} ±{}", print(*room.gap.value, style::gap, study.system), figure(room.gap.worstCase, style::gap, study.system)),
-            2.4e-3);
-    }
-    return d;
-}
-
-namespace {
-
 /// What is laid out before the job begins.
 void addOutfit(Leaf& leaf, const Study& study, const jobcard::Outfit& outfit)
 {
@@ -148,7 +73,30 @@ void addOutfit(Leaf& leaf, const Study& study, const jobcard::Outfit& outfit)
     leaf.text("Shims: " + (outfit.shims.empty() ? std::string("none") : joined(outfit.shims, "; ")) + ".");
 }
 
+void addTorques(Leaf& leaf, const jobcard::Card& card)
+{
+    leaf.heading("Torque sheet");
+    const std::vector<double> widths { 0.5, 0.2, 0.16, 0.14 };
+    leaf.row({ "joint", "torque", "threads", "done by" }, widths, true);
+    for (const jobcard::Step& s : card.steps)
+        if (!s.threads.empty() && card.shows(s))
+            leaf.row({ s.corner + ": " + s.text.substr(0, s.text.find(", each")),
+                         s.torque ? fmt::format("{} · {}", print(*s.torque, { Dimension::Torque, "N·m", 0, "N·m", 0 }),
+                             print(*s.torque, { Dimension::Torque, "lb ft", 0, "lb ft", 0 }))
+                                  : std::string("ask its maker"),
+                         s.threads, "" },
+                widths);
+}
+
 } // namespace
+
+Leaf torqueSheet(const Study& study, const jobcard::Card& card, const std::string& date)
+{
+    Leaf leaf { "Torque sheet", titleLine(study, date), {} };
+    addTorques(leaf, card);
+    leaf.caution("Brakes are life-critical: the maker's torque outranks this one. Start every bolt by hand; check again after the first drive.");
+    return leaf;
+}
 
 Leaf jobCard(const Study& study, const jobcard::Card& card, const std::string& date)
 {
@@ -182,99 +130,7 @@ Leaf jobCard(const Study& study, const jobcard::Card& card, const std::string& d
         if (!s.caution.empty())
             leaf.caution(s.caution);
     }
-    leaf.heading("Torque sheet");
-    const std::vector<double> widths { 0.5, 0.2, 0.16, 0.14 };
-    leaf.row({ "joint", "torque", "threads", "done by" }, widths, true);
-    for (const jobcard::Step& s : card.steps)
-        if (!s.threads.empty() && card.shows(s))
-            leaf.row({ s.corner + ": " + s.text.substr(0, s.text.find(", each")),
-                         s.torque ? fmt::format("{} · {}", print(*s.torque, { Dimension::Torque, "N·m", 0, "N·m", 0 }),
-                             print(*s.torque, { Dimension::Torque, "lb ft", 0, "lb ft", 0 }))
-                                  : std::string("ask its maker"),
-                         s.threads, "" },
-                widths);
-    return leaf;
-}
-
-Leaf buildSheet(const Study& study, const std::string& date)
-{
-    Leaf leaf { "Build sheet", titleLine(study, date), {} };
-    leaf.text(study.summary);
-    leaf.heading("Before and after");
-    const std::vector<double> widths { 0.3, 0.2, 0.2, 0.3 };
-    leaf.row({ "", study.before.setup->name, study.after.setup->name, "" }, widths, true);
-    const auto value = [&](const Figure& f, const Style& shown) {
-        // How far off a temperature may be is no temperature.
-        const Style& width = shown.dimension == Dimension::Temperature ? style::rise : shown;
-        return f.value ? fmt::format("{} ±{}", print(*f.value, shown, study.system), figure(f.rootSumSquare, width, study.system))
-                       : std::string("not known");
-    };
-    for (const LedgerLine& line : study.ledger)
-        leaf.row({ line.title, value(line.before, line.style), value(line.after, line.style),
-                     line.word == nameOf(line.level) ? line.word : fmt::format("{}: {}", nameOf(line.level), line.word) },
-            widths);
-    for (const Axle axle : { Axle::Front, Axle::Rear }) {
-        const bool changes = (axle == Axle::Front ? study.after.setup->front : study.after.setup->rear).has_value();
-        if (!changes)
-            continue;
-        Block b { Block::Kind::Picture };
-        b.drawing = sectionOf(study, axle);
-        b.scale = 2;
-        if (b.drawing.strokes.empty())
-            continue;
-        leaf.heading(b.drawing.title + ", before dashed");
-        leaf.blocks.push_back(std::move(b));
-    }
-    leaf.heading("Verdicts");
-    const std::vector<double> verdictWidths { 0.1, 0.27, 0.63 };
-    std::string fine;
-    for (const Verdict& v : study.verdicts)
-        if (isFine(v.level) && v.check == &checks::measuredStop)
-            continue; // what they come to stands beside them
-        else if (isFine(v.level))
-            fine += (fine.empty() ? "" : "; ") + v.title;
-        else
-            leaf.row({ std::string(nameOf(v.level)), v.title, v.reason }, verdictWidths, false, true);
-    leaf.row({ "good", "", fine.empty() ? std::string("nothing") : fine + "." }, verdictWidths, false, true);
-    leaf.heading("Readings that decide");
-    // Of each verdict the one that moves it most; what the builder wants is no reading of the car.
-    std::vector<ReadingId> deciding;
-    for (const Verdict& v : study.verdicts) {
-        const auto& f = v.figure;
-        if (f.effects.empty() || v.check == &checks::measuredStop)
-            continue;
-        const auto most = std::ranges::max_element(f.effects, {}, [](double e) { return std::abs(e); }) - f.effects.begin();
-        const ReadingId reading = f.restsOn[static_cast<std::size_t>(most)];
-        if (std::ranges::find(deciding, reading) == deciding.end())
-            deciding.push_back(reading);
-    }
-    std::vector<std::string> cells;
-    const std::vector<double> readingWidths { 0.29, 0.21, 0.29, 0.21 };
-    const auto put = [&](ReadingId id) {
-        const auto* entry = study.directory->find(id);
-        if (!entry || entry->address.pointer.starts_with("/wants/"))
-            return;
-        const Address* address = &entry->address;
-        const Reading& r = *entry->reading;
-        const bool length = address->style.dimension == Dimension::Length;
-        const Style& width = address->style.dimension == Dimension::Temperature ? style::rise : address->style;
-        cells.push_back(address->full());
-        cells.push_back(r.value
-                ? fmt::format("{} ±{}, {}", print(*r.value, address->style, study.system),
-                    figure(uncertainty(r, length), width, study.system), r.instrument.empty() ? std::string(nameOf(r.known)) : r.instrument)
-                : std::string("not read"));
-        if (cells.size() == readingWidths.size()) {
-            leaf.row(std::exchange(cells, {}), readingWidths, false, true);
-        }
-    };
-    for (const ReadingId reading : deciding)
-        put(reading);
-    if (!cells.empty())
-        leaf.row(cells, { readingWidths[0], readingWidths[1] }, false, true);
-    leaf.heading("Signed");
-    leaf.row({ "fitted by ______________________", "checked by ______________________", "date ____________" }, { 0.4, 0.4, 0.2 });
-    leaf.caution("Brakes are life-critical. Have adapters, machined and welded parts judged by a qualified engineer or licensed mechanic; "
-                 "follow local law on inspection, registration and type approval.");
+    addTorques(leaf, card);
     return leaf;
 }
 

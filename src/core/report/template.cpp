@@ -3,6 +3,7 @@
 #include "build/words.hpp"
 #include "chapters/clearance/clearance.hpp"
 #include "fit/fit.hpp"
+#include "hardware/hardware.hpp"
 #include "verdict/judge.hpp"
 
 #include <fmt/format.h>
@@ -142,9 +143,15 @@ CaliperTemplate shieldDrawing(const Study& study, Axle axle, const std::string& 
     d.line(Pen::Axis, { { 0, -whole - 5e-3 }, { 0, whole + 5e-3 } });
     if (cut.radius)
         paper::addDimension(d, { -left, 0 }, { left, 0 }, -whole - 8e-3, "Ø " + say(2 * left));
+    // The bracket's foot on the same sheet, so that both are cut for at once.
+    const BracketStudy bracket = bracketOf(study, axle);
+    if (bracket.adapter)
+        d.line(Pen::Thin, bracket.adapter->outline, true);
     d.title = fmt::format("Dust shield, line to cut along, {}", wordOf(axle));
     d.notes = { setupLine(study, axle, date),
         "Dashed: the shield as it is. The window's middle lies at the caliper's middle, wherever that sits round the axle.",
+        bracket.adapter ? "Thin line: the bracket's outline at its place from the axis."
+                        : "The bracket's outline is not known: offer it up and mark it on the shield.",
         "CANNOT BE UNDONE: cut only after caliper, rotor and wheel are proven. Keep what spaces or covers the parking brake." };
     return { std::move(d), {} };
 }

@@ -32,6 +32,7 @@ struct Check {
     Awaited awaited = Awaited::WhereItSpeaks;
     std::optional<Cut> curedBy {}; ///< the work that is done because of it, and does not wait for it
     Road road = Road::TellsNothing;
+    bool byDimensions = false; ///< told before the kit goes on, from what was measured on the bench and of the wheel
 };
 
 /// Which of a check's verdicts.

@@ -164,6 +164,7 @@ private:
         fact(p_ + "/booster", QObject::tr("kind"));
         if (h_.booster != Booster::None) {
             value(p_ + "/booster_gain", QObject::tr("gain"));
+            fact(p_ + "/booster_test", QObject::tr("pump, hold, start the engine"));
             value(p_ + "/booster_knee_n", QObject::tr("push where it runs out"));
         }
         column(328, QObject::tr("Master cylinder"));

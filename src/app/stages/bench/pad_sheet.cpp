@@ -117,6 +117,8 @@ Sheet padSheet(const Study& study, Axle axle)
     p.leader("/pad/area_cm2", { 0, s.height * 0.6 }, { 0, s.height * 0.62 }, QObject::tr("lining, if measured"), {}, true, true,
         QStringLiteral("–"));
     p.horizontal("/pad/thickness_mm", edge, edge + s.lining, s.height, s.height + 10, QObject::tr("lining"));
+    p.leader("/pad/overall_mm", { edge + (s.lining + s.backing) / 2, s.height }, { edge + s.lining + s.backing + 6, s.height * 0.55 },
+        QObject::tr("both together"), {}, false, true, QStringLiteral("–"));
     p.leader("/pad/minimum_thickness_mm", { worn, s.height * 0.3 }, { edge + 6, -10 }, QObject::tr("worn at"), {}, false, true);
     p.horizontal("/pad/backing_mm", edge + s.lining, edge + s.lining + s.backing, 0, s.height + 19, QObject::tr("back"));
     fact("compound", QObject::tr("Compound"));

@@ -150,6 +150,13 @@ Sheet choicesSheet(const Study& study)
         choices.order == WorkOrder::CornerByCorner ? QObject::tr("One corner whole: the other stands as its pattern. Cuts still wait for both.")
                                                    : QObject::tr("Both corners side by side: each tool is taken up once. The default."),
         13, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+    y += 54;
+    sheet.fact(at + "/reservoir_ran_dry", QObject::tr("reservoir ran dry"), { 0, y }, 90, begun);
+    sheet.letter({ 210, y + 24 },
+        choices.reservoirRanDry == YesNo::No ? QObject::tr("Only the wheels whose lines were open are bled; the others are folded on the card.")
+            : choices.reservoirRanDry == YesNo::Yes ? QObject::tr("All four wheels, and the antilock unit as the car's maker says.")
+                                                    : QObject::tr("Not said: all four wheels are bled."),
+        13, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
     y += 66;
     const auto say = [&](const QString& text, double pixels, const QColor& colour, double left = 0) {
         for (const QString& line : broken(text, pixels, 740 - left)) {
@@ -169,6 +176,37 @@ Sheet choicesSheet(const Study& study)
     return sheet;
 }
 
+namespace {
+
+/// What is off the car beside wheels and brakes, as it is entered: an engine or a front end moves the weight far.
+void addTakenOff(Sheet& sheet, const Study& study, double y)
+{
+    const Theme& t = theme();
+    if (!study.after.setup)
+        return;
+    const auto& cards = study.build->cards;
+    const auto card = std::ranges::find(cards, study.after.setup->id, &JobCard::setup);
+    const std::string at = "/cards/" + std::to_string(card - cards.begin()) + "/off/";
+    const auto& off = jobcard::choicesOf(*study.build, study.after.setup->id).off;
+    sheet.letter({ 0, y }, QObject::tr("Also off the car: what, its mass, its place behind the front axle (ahead of it: less than 0)"), 13, t.ink,
+        Qt::AlignLeft | Qt::AlignVCenter, false);
+    y += 14;
+    for (std::size_t i = 0; i < off.size(); ++i) {
+        const std::string one = at + std::to_string(i);
+        sheet.fact(one + "/what", {}, { 0, y + 2 }, 180);
+        sheet.dimensions.push_back({ one + "/mass_kg", {}, {}, { 260, y + 16 }, Run::Table, 0, true, {}, 0.5 });
+        sheet.dimensions.push_back({ one + "/behind_front_axle_mm", {}, {}, { 380, y + 16 }, Run::Table, 0, true, {}, 0.5 });
+        y += 32;
+    }
+    sheet.fact(at + "-/what", QObject::tr("one more"), { 0, y }, 180, [setup = study.after.setup->id](Build with) {
+        (void)jobcard::recordOf(with, setup);
+        return with;
+    });
+    sheet.extent.setBottom(std::max(sheet.extent.bottom(), y + 50));
+}
+
+} // namespace
+
 Sheet liftSheet(const Study& study)
 {
     const Theme& t = theme();
@@ -179,6 +217,7 @@ Sheet liftSheet(const Study& study)
     const auto lift = jobcard::liftOf(study);
     if (lift.moments.empty()) {
         sheet.subtitle = QObject::tr("not known: %1. Strap it").arg(QString::fromStdString(lift.lacks));
+        addTakenOff(sheet, study, 60);
         return sheet;
     }
     sheet.subtitle = lift.lacks.empty()
@@ -219,12 +258,13 @@ Sheet liftSheet(const Study& study)
         sheet.letter({ at(base) + 24, y + 8 },
             QObject::tr("%1 to the arms").arg(QString::fromStdString(print(m.toArm, style::frame, study.system))), 12, colour,
             Qt::AlignLeft | Qt::AlignVCenter, false);
-        y += 104;
+        y += 88;
     }
     sheet.letter({ 0, y },
         lift.strap() ? QObject::tr("STRAP IT before these parts come off: the weight comes near an arm.")
                      : QObject::tr("Strap it all the same: pulling on a tight bolt moves a car."),
         15, lift.strap() ? t.bad : t.ink, Qt::AlignLeft | Qt::AlignVCenter, false);
+    addTakenOff(sheet, study, y + 34);
     return sheet;
 }
 

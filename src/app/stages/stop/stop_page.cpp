@@ -98,7 +98,7 @@ Edit StopPage::withSession(TestSession session)
 
 QStringList StopPage::placeNames() const
 {
-    return { tr("Road"), tr("Prediction"), tr("Plan"), tr("Runs"), tr("Traces"), tr("Fade"), tr("Live") };
+    return { tr("Road"), tr("Prediction"), tr("Plan"), tr("Runs"), tr("Traces"), tr("Fade"), tr("Seen"), tr("Live") };
 }
 
 Sheet StopPage::sheet(int place) const
@@ -113,6 +113,8 @@ Sheet StopPage::sheet(int place) const
         return tracesSheet(study);
     case Fade:
         return fadeSheet(study, lastSession(study, Series::Fade));
+    case Observed:
+        return observedSheet(study, observedSession(study));
     case Plan:
     case Live:
         return {};
@@ -123,7 +125,13 @@ Sheet StopPage::sheet(int place) const
 
 int StopPage::placeFor(const Verdict& verdict) const
 {
-    return shownIn(verdict, { { "prediction", Prediction }, { "runs", Runs }, { "fade", Fade } }).value_or(Road);
+    return shownIn(verdict, { { "prediction", Prediction }, { "runs", Runs }, { "fade", Fade }, { "observed", Observed } }).value_or(Road);
+}
+
+std::optional<std::size_t> StopPage::observedSession(const Study& study)
+{
+    const auto compared = lastSession(study, Series::Compare);
+    return compared ? compared : lastSession(study, Series::Fade);
 }
 
 QString StopPage::planText() const { return planned_->toPlainText(); }
@@ -134,7 +142,7 @@ void StopPage::refreshRest()
     chart_->setVisible(place() == Road);
     plan_->setVisible(place() == Plan);
     live_->setVisible(place() == Live);
-    foot_->setVisible(place() == Runs || place() == Traces || place() == Fade);
+    foot_->setVisible(place() == Runs || place() == Traces || place() == Fade || place() == Observed);
     if (place() == Road)
         chart_->setStudy(study, axle());
     if ((place() != Plan && place() != Live) || study.underWay || !study.after.setup)

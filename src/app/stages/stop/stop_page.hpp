@@ -23,7 +23,7 @@ class StopPage : public StagePage {
     Q_OBJECT
 public:
     static constexpr StageId id = "stop";
-    enum Place { Road, Prediction, Plan, Runs, Traces, Fade, Live };
+    enum Place { Road, Prediction, Plan, Runs, Traces, Fade, Observed, Live };
     StopPage(Document& document, QWidget* parent);
     [[nodiscard]] CourseChart* chart() const { return chart_; }
     [[nodiscard]] StepList* inspection() const { return inspection_; }
@@ -47,6 +47,8 @@ protected:
 
 private:
     [[nodiscard]] Series series() const { return place() == Fade ? Series::Fade : Series::Compare; }
+    /// The session whose observations are shown.
+    [[nodiscard]] static std::optional<std::size_t> observedSession(const Study& study);
     void beginSession();
     bool takePasted();
     void readLog(const QString& path, const AskedColumns& asked, const Stamp& of, const std::string& setup, Series series);

@@ -13,6 +13,8 @@ namespace deepstop::app {
 [[nodiscard]] Sheet runsSheet(const Study& study, std::optional<std::size_t> session);
 /// Distance over the number of the stop, of the series until it fades.
 [[nodiscard]] Sheet fadeSheet(const Study& study, std::optional<std::size_t> session);
+/// What was seen, felt or read on a brake tester in a session, and the booster's test.
+[[nodiscard]] Sheet observedSheet(const Study& study, std::optional<std::size_t> session);
 /// Each stop of the last logged session, speed over time, among its neighbours and beside the prediction.
 [[nodiscard]] Sheet tracesSheet(const Study& study);
 /// The last session of that kind with the setup judged, or of the one before where there is none.

@@ -123,6 +123,9 @@ private:
             if (there)
                 sheet_.dimensions.push_back({ key + "/radius_mm", {}, place, { column_ + 330 * u_, y_ }, Run::Table, 0, false, {}, 0.5 });
         }
+        y_ += 18 * u_;
+        sheet_.fact(at_ + "/shield_in_the_way", QObject::tr("Shield keeps rotor or bracket from going on"), { column_, y_ }, 250);
+        y_ += 26 * u_;
     }
 
     /// The dust shield from outboard, and where it is cut.

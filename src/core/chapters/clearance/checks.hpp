@@ -6,11 +6,11 @@
 namespace deepstop::checks {
 
 inline constexpr Check barrelGap { .name = "barrel-gap", .title = "Gap to the barrel", .decides = Decides::FitNeeded,
-    .holds = Holds::AllCuts, .awaited = Awaited::OnDiscs, .road = Road::UnlessThickerPads };
+    .holds = Holds::AllCuts, .awaited = Awaited::OnDiscs, .road = Road::UnlessThickerPads, .byDimensions = true };
 inline constexpr Check insetGap { .name = "inset-gap", .title = "Gap to weights and valve", .decides = Decides::Fit,
     .holds = Holds::AllCuts, .road = Road::UnlessThickerPads };
 inline constexpr Check spokeGap { .name = "spoke-gap", .title = "Gap to the spokes", .decides = Decides::FitNeeded,
-    .holds = Holds::AllCuts, .awaited = Awaited::OnDiscs, .road = Road::UnlessThickerPads };
+    .holds = Holds::AllCuts, .awaited = Awaited::OnDiscs, .road = Road::UnlessThickerPads, .byDimensions = true };
 inline constexpr Check bridgeGap { .name = "bridge-gap", .title = "Rotor to caliper bridge (hot)", .decides = Decides::Fit,
     .holds = Holds::AllCuts, .road = Road::Proves };
 inline constexpr Check faceGap { .name = "face-gap", .title = "Rotor in the caliper's slot", .decides = Decides::Fit,

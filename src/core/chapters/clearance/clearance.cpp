@@ -80,7 +80,8 @@ Corner filledForDrawing(const Corner& corner, const Corner* reference, Side side
     fill(
         [](auto& c) -> auto& { return c.pad.height; }, 0.15 * diameter);
     fill(
-        [](auto& c) -> auto& { return c.pad.thickness; }, 0.010);
+        [](auto& c) -> auto& { return c.pad.thickness; },
+        filled.pad.overall.value ? *filled.pad.overall.value - filled.pad.backing.value.value_or(figures::usualBacking) : 0.010);
     fill(
         [](auto& c) -> auto& { return c.pad.backing; }, 0.005);
     fill(

@@ -71,7 +71,7 @@ double wornInward(Sample& s, const Corner& c)
         s.assume("a caliper that does not slide");
         return 0;
     }
-    return s(c.pad.thickness) - s.orElse(c.pad.minimumThickness, 0)
+    return padLining(s, c.pad) - s.orElse(c.pad.minimumThickness, 0)
         + (c.rotor.minimumThickness.value ? (s(c.rotor.thickness) - s(c.rotor.minimumThickness)) / 2 : 0);
 }
 
@@ -124,7 +124,7 @@ fit::CornerShape shapeOf(Sample& s, const Corner& c, Side side, const Hub& hub)
     shape.caliper = { s(c.caliper.backOverEdge) + lifted, s(c.caliper.backLength) / 2, s(c.caliper.bridgeGap) + lifted,
         s(c.caliper.reach) - lifted, s(c.caliper.outboardDepth), s(c.caliper.inboardDepth), s(c.caliper.shoulder), s(c.caliper.slotWidth) };
     addBumps(s, c, lifted, shape);
-    shape.pad = { s(c.pad.height), s(c.pad.thickness), s(c.pad.backing), s(c.at(side).padInset) };
+    shape.pad = { s(c.pad.height), padLining(s, c.pad), s(c.pad.backing), s(c.at(side).padInset) };
     shape.hub = { s(hub.flangeDiameter) / 2, s(hub.pilotDiameter) / 2, s(hub.pilotHeight) };
     shape.ring = s.orElse(c.ring, 0);
     shape.spacer = s.orElse(c.spacer, 0);

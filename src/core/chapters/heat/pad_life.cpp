@@ -17,9 +17,9 @@ Figure dutiesLeft(const Corner& corner, double worn)
     return figures::lesserSide([&](Sample& s, Side side) {
         const bool drums = corner.brakes == BrakeKind::Drums;
         const Reading& now = corner.at(side).liningThickness;
-        const Reading& whole = drums ? corner.drum.liningThickness : corner.pad.thickness;
         const Reading& least = drums ? corner.drum.minimumLining : corner.pad.minimumThickness;
-        return (s(now.value ? now : whole) - s(least)) / worn;
+        const double lining = now.value ? s(now) : drums ? s(corner.drum.liningThickness) : figures::padLining(s, corner.pad);
+        return (lining - s(least)) / worn;
     }).figure;
 }
 

@@ -197,7 +197,7 @@ void addPistonsOut(const Bench& bench, const Corner& c)
         v.figure.value.reset();
     }
     // Without the stroke, a caliper that new parts nearly fill is one made for about these parts.
-    const Figure slack = evaluate([&](Sample& s) { return room(s, s(c.rotor.thickness), 2 * (s(c.pad.thickness) + s(c.pad.backing))); });
+    const Figure slack = evaluate([&](Sample& s) { return room(s, s(c.rotor.thickness), 2 * (figures::padLining(s, c.pad) + s(c.pad.backing))); });
     const bool filled = !c.caliper.pistonStroke.value && c.caliper.kind != CaliperKind::Unknown && slack.value && !slack.provisional()
         && slack.highest() < pistonSlack;
     if (filled) {
@@ -224,7 +224,7 @@ void addSlides(const Bench& bench, const Corner& c)
         "wear.");
     v.caution = "A caliper at the end of its slides brakes with one pad.";
     v.figure = evaluate([&](Sample& s) {
-        return s(c.caliper.slideTravel) - (s(c.pad.thickness) - s.orElse(c.pad.minimumThickness, thinPad))
+        return s(c.caliper.slideTravel) - (figures::padLining(s, c.pad) - s.orElse(c.pad.minimumThickness, thinPad))
             - (s(c.rotor.thickness) - s(c.rotor.minimumThickness)) / 2;
     });
     if (!judge::unproven(bench.study(), v)) {
@@ -245,7 +245,7 @@ void addPadVerdicts(const Bench& bench, const Corner& c)
         return fit::growth(s(c.rotor.thickness), rise, figures::ringExpansion(s, c.rotor, rise)) + 2 * padGrowth;
     };
     slot.figure = evaluate(
-        [&](Sample& s) { return s(c.caliper.padRoom) - s(c.rotor.thickness) - 2 * (s(c.pad.thickness) + s(c.pad.backing)) - grown(s); });
+        [&](Sample& s) { return s(c.caliper.padRoom) - s(c.rotor.thickness) - 2 * (figures::padLining(s, c.pad) + s(c.pad.backing)) - grown(s); });
     slot.method += " Less what the hot ring grows in thickness and each pad by 0.1 mm; 0.5 mm has to be left.";
     if (c.caliper.kind == CaliperKind::Floating)
         slot.method += " In a floating caliper from the piston to the fingers.";

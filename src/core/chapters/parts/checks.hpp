@@ -6,16 +6,16 @@
 namespace deepstop::checks {
 
 inline constexpr Check bore { .name = "bore", .title = "Rotor bore over the hub pilot", .decides = Decides::Fit,
-    .holds = Holds::AllCuts, .awaited = Awaited::OnDiscs, .curedBy = Cut::MachineHub, .road = Road::Proves };
+    .holds = Holds::AllCuts, .awaited = Awaited::OnDiscs, .curedBy = Cut::MachineHub, .road = Road::Proves, .byDimensions = true };
 inline constexpr Check hubPocket { .name = "hub-pocket", .title = "Hub flange in the hat's pocket", .decides = Decides::Fit,
-    .holds = Holds::AllCuts, .curedBy = Cut::MachineHub, .road = Road::Proves };
+    .holds = Holds::AllCuts, .curedBy = Cut::MachineHub, .road = Road::Proves, .byDimensions = true };
 inline constexpr Check boltCircle { .name = "bolt-circle", .title = "Bolt circle and studs", .decides = Decides::Fit,
-    .holds = Holds::AllCuts, .road = Road::Proves };
+    .holds = Holds::AllCuts, .road = Road::Proves, .byDimensions = true };
 inline constexpr Check drumInHat { .name = "drum", .title = "Drum in the hat over the parking shoes", .decides = Decides::Fit, .road = Road::Proves };
 inline constexpr Check mountSpacing { .name = "mount-spacing", .title = "Mounting holes against the lugs", .decides = Decides::Fit,
-    .shown = "caliper", .holds = Holds::AllCuts, .curedBy = Cut::DrillLugs, .road = Road::Proves };
+    .shown = "caliper", .holds = Holds::AllCuts, .curedBy = Cut::DrillLugs, .road = Road::Proves, .byDimensions = true };
 inline constexpr Check boltThread { .name = "bolt-thread", .title = "Bolts in the knuckle's lugs", .decides = Decides::Fit,
-    .shown = "fittings", .road = Road::Proves };
+    .shown = "fittings", .road = Road::Proves, .byDimensions = true };
 inline constexpr Check hoseThread { .name = "hose-thread", .title = "Hose ends", .decides = Decides::Fit, .shown = "fittings", .road = Road::UnlessOtherHose };
 inline constexpr Check hoseLength { .name = "hose-length", .title = "Hose length", .decides = Decides::Fit, .shown = "fittings", .road = Road::UnlessOtherHose };
 inline constexpr Check pistonStroke { .name = "piston-stroke", .title = "Pistons in their bores, all worn", .decides = Decides::Fit, .road = Road::UnlessOtherPads };

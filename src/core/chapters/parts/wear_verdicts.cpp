@@ -33,7 +33,10 @@ void addWear(const Bench& bench, const SetupParts& setup, bool found)
     auto pad = bench.begin(checks::wornPad, fmt::format("Lining left, {}", setup.setup->name), style::size,
         "Lining less its minimum; 2 mm where the maker names none.", found);
     pad.figure = figures::lesserSide([&](Sample& s, Side side) {
-        return nowOr(s, c.at(side).liningThickness, c.pad.thickness, "linings as thick as new") - s.orElse(c.pad.minimumThickness, thinPad);
+        const Reading& worn = c.at(side).liningThickness;
+        if (!worn.value && driven)
+            s.assume("linings as thick as new");
+        return (worn.value ? s(worn) : figures::padLining(s, c.pad)) - s.orElse(c.pad.minimumThickness, thinPad);
     }).figure;
     for (Verdict* v : { &rotor, &pad }) {
         const Figure& f = v->figure;

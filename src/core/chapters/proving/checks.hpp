@@ -14,6 +14,13 @@ inline constexpr Check fadeModel { .name = "stop/fade-model-#", .title = "Fade: 
 inline constexpr Check coldModel { .name = "stop/cold-model-#", .title = "Cold stops: measured / predicted", .of = CheckOf::Car,
     .shown = "runs" };
 
-inline constexpr const Check* ofProving[] { &saves, &proven, &measuredStop, &fades, &fadeModel, &coldModel };
+inline constexpr Check lockObserved { .name = "stop/locked-first-#", .title = "Wheels that locked first", .of = CheckOf::Car, .shown = "observed" };
+inline constexpr Check testerFront { .name = "stop/tester-front-#", .title = "Brake tester, front left and right", .of = CheckOf::Car, .shown = "observed" };
+inline constexpr Check testerRear { .name = "stop/tester-rear-#", .title = "Brake tester, rear left and right", .of = CheckOf::Car, .shown = "observed" };
+inline constexpr Check testerShare { .name = "stop/tester-share-#", .title = "Brake tester, front share", .of = CheckOf::Car, .shown = "observed" };
+inline constexpr Check fadeFelt { .name = "stop/fade-felt-#", .title = "Fade as felt", .of = CheckOf::Car, .shown = "observed" };
+inline constexpr Check boosterTest { .name = "stop/booster-test", .title = "Booster test", .of = CheckOf::Car, .shown = "observed" };
+inline constexpr const Check* ofProving[] { &saves, &proven, &measuredStop, &fades, &fadeModel, &coldModel, &lockObserved, &testerFront, &testerRear,
+    &testerShare, &fadeFelt, &boosterTest };
 
 } // namespace deepstop::checks

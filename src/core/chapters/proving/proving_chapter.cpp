@@ -4,6 +4,7 @@
 #include "chapters/proving/checks.hpp"
 #include "chapters/proving/fading.hpp"
 #include "chapters/proving/measured.hpp"
+#include "chapters/proving/observed.hpp"
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
 #include "quantity/quantile.hpp"
@@ -384,6 +385,7 @@ void addProving(Study& study)
     addColdModel(study, p);
     addDifference(study, p);
     addFades(study, p);
+    addObserved(study);
     study.keep(std::move(p));
 }
 

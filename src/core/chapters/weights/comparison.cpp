@@ -55,7 +55,7 @@ const std::vector<RowKind>& rowKinds()
         { "pad-area", "Pad area, each", style::area, Better::More, [](Sample& s, const Corner& c) { return figures::padArea(s, c.pad); } },
         { "pad-volume", "Lining to wear, each", style::volume, Better::More,
             [](Sample& s, const Corner& c) {
-                return figures::padArea(s, c.pad) * (s(c.pad.thickness) - s.orElse(c.pad.minimumThickness, 0));
+                return figures::padArea(s, c.pad) * (figures::padLining(s, c.pad) - s.orElse(c.pad.minimumThickness, 0));
             } },
         { "piston-area", "Piston area, one side", style::area, Better::Neither, figures::pistonArea },
         { "effective-radius", "Effective radius", style::size, Better::More, figures::effectiveRadius },
