@@ -283,8 +283,7 @@ bool Document::edit(const QString& what, const Edit& edit)
     auto made = edit(build());
     if (!made)
         return false;
-    foretellGaps(build(), *made);
-    foretellSpun(build(), *made);
+    foretell(build(), *made);
     giveIds(*made);
     if (*made == build())
         return true;

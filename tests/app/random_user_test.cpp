@@ -87,8 +87,7 @@ private:
     {
         if (build == model())
             return;
-        foretellGaps(model(), build);
-        foretellSpun(model(), build);
+        foretell(model(), build);
         giveIds(build);
         states_.resize(now_ + 1);
         states_.push_back(std::move(build));

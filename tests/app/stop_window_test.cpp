@@ -7,6 +7,7 @@
 #include "drawing/fact_field.hpp"
 #include "files/build_file.hpp"
 #include "stages/stop/live_view.hpp"
+#include "window/stages.hpp"
 #include "stages/stop/stop_sheets.hpp"
 #include "widgets/log_columns_window.hpp"
 #include "widgets/step_list.hpp"
@@ -88,6 +89,61 @@ private slots:
         QCOMPARE(opened.tests[index].lockedFirst, LockedFirst::Rear);
         QCOMPARE(opened.tests[index].fadeFelt, FadeFelt::Smell);
         QCOMPARE(*opened.tests[index].testerFrontRight.value, 1300.0);
+    }
+
+    /// Fields that came with document 3.3, each on its sheet: typed or chosen by keys, saved, opened again.
+    void fieldsOfDocument33TakeKeys_data()
+    {
+        QTest::addColumn<QByteArray>("stage");
+        QTest::addColumn<int>("place");
+        QTest::addColumn<QByteArray>("pointer");
+        QTest::addColumn<QString>("typed"); // empty: chosen
+        QTest::newRow("pad with its backing") << QByteArray("parts-bench") << 2 << QByteArray("/setups/1/front/pad/overall_mm") << "17.5";
+        QTest::newRow("booster") << QByteArray("balance") << 0 << QByteArray("/setups/0/hydraulics/booster_test") << QString();
+        QTest::newRow("shield") << QByteArray("wheel-clearance") << 4 << QByteArray("/front_hub/shield_in_the_way") << QString();
+        QTest::newRow("reservoir") << QByteArray("job-card") << 2 << QByteArray("/cards/N/reservoir_ran_dry") << QString();
+        QTest::newRow("off on the lift") << QByteArray("job-card") << 4 << QByteArray("/cards/N/off/-/what") << "engine";
+    }
+    void fieldsOfDocument33TakeKeys()
+    {
+        QFETCH(QByteArray, stage);
+        QFETCH(int, place);
+        QFETCH(QByteArray, pointer);
+        QFETCH(QString, typed);
+        Shown s(merle());
+        const Stage* found = nullptr;
+        for (const Stage& each : stages())
+            if (each.id == stage.toStdString())
+                found = &each;
+        QVERIFY(found);
+        s.window.setStage(found->id);
+        auto* page = s.window.page(found->id);
+        page->setPlace(place);
+        everythingShown();
+        s.waited();
+        const Build before = s.build();
+        const auto& cards = before.cards;
+        const auto card = std::ranges::find(cards, s.window.document().study().after.setup->id, &JobCard::setup);
+        const std::string where = pointer.replace("N", QByteArray::number(static_cast<int>(card - cards.begin()))).toStdString();
+        if (page->view()->field(where)) {
+            s.enter(where, typed);
+        } else {
+            auto* fact = page->view()->fact(where);
+            QVERIFY2(fact && fact->isVisible(), where.c_str());
+            fact->editor()->setFocus();
+            if (typed.isEmpty())
+                QTest::keyClick(fact->editor(), Qt::Key_Down);
+            else
+                s.type(fact->editor(), typed);
+            QTest::keyClick(QApplication::focusWidget(), Qt::Key_Return);
+            s.waited();
+        }
+        QVERIFY(s.build() != before);
+        QTemporaryDir folder;
+        s.window.document().save(folder.filePath("entered.deepstop"));
+        QVERIFY(files::loadBuild(folder.filePath("entered.deepstop").toStdString()).build == s.build());
+        s.window.document().undoStack().undo();
+        QVERIFY(s.build() == before);
     }
 
     void thePredictionSaysWhatHoldsEachStop()

@@ -297,7 +297,7 @@ private slots:
         QVERIFY2(v.figure.value, v.reason.c_str());
         QVERIFY(!isFine(v.level)); // estimates prove nothing
         const auto next = report::nextToRead(s);
-        QVERIFY2(next.starts_with("Next: ") && next.find("wait") != std::string::npos, next.c_str());
+        QVERIFY2(next.starts_with("Next: ") && next.find("settles") != std::string::npos, next.c_str());
         QVERIFY(report::nextToRead(studied(build)) == next);
     }
 

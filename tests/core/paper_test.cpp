@@ -222,6 +222,17 @@ print(json.dumps(out))
         QVERIFY(answer.contains("Varnik 330 ") && answer.contains("1:1"));
     }
 
+    /// Every pen that is dashed is dashed in the file, the shortest gaps too.
+    void dashedPensAreDashedInTheFile()
+    {
+        for (const paper::Pen pen : { paper::Pen::Hidden, paper::Pen::Axis, paper::Pen::Outline }) {
+            paper::Drawing d;
+            d.title = "line";
+            d.line(pen, { { 0, 0 }, { 0.1, 0.02 } });
+            QCOMPARE(files::svgOf(d).find("stroke-dasharray") != std::string::npos, !paper::dashesOf(pen).empty());
+        }
+    }
+
     void theSvgSaysItsSizeInRealLengths()
     {
         const auto d = caliper();

@@ -2,6 +2,8 @@
 
 #include "build/fields.hpp"
 
+#include <algorithm>
+#include <array>
 #include <bit>
 #include <cstdint>
 #include <string_view>
@@ -12,6 +14,22 @@
 namespace deepstop {
 namespace {
 
+/// Keys of elements up to version 3.2 of the file: whether they say anything or not, they are in the sum. What came later is in it only where
+/// it says something, so that an element has one id whichever program gives it.
+constexpr std::array<std::string_view, 104> always {
+    "across_mm", "after", "after_s", "along", "at", "at_depth_mm", "axle", "behind_front_axle_mm", "bend", "bolts", "braking",
+    "car_makers", "carried", "class", "condition", "contains", "cost", "count", "course", "date", "depth_mm", "distance_m", "distance_mm",
+    "duty", "event", "faces", "friction", "from_kmh", "from_middle_mm", "from_mm", "grip_mm", "hard_washers", "head_diameter_mm",
+    "height_mm", "hottest_degC", "inner_bottom_mm", "inner_top_mm", "inside_radius_mm", "inspected", "joins", "kind", "left_out",
+    "length_mm", "lining_mm", "log", "maker_torque_nm", "mass_kg", "measured_from", "mount_radius_mm", "name", "note", "odometer_km",
+    "outer_bottom_mm", "outer_top_mm", "over_edge_mm", "pad_edge_bottom_mm", "pad_edge_top_mm", "pedal_n", "photo", "place",
+    "proof_stress_mpa", "radial_bottom_mm", "radial_top_mm", "radius_mm", "ran", "ring_degC", "ring_mm", "room_behind_mm", "series",
+    "setup", "shank_mm", "shim_bottom_mm", "shim_top_mm", "shims", "side", "slope_percent", "speed_kmh", "state", "step", "stop", "stops",
+    "surface", "temperature_degC", "temperatures", "text", "thickness_mm", "thread", "thread_depth_mm", "thread_in", "time_s",
+    "times_used", "to_kmh", "to_mm", "took_min", "torque_for", "track_h", "under_head", "way", "wear", "what", "when", "who", "width_mm",
+    "wind_kmh"
+};
+
 /// What an element says, as one number (FNV-1a over its values and their keys).
 class Contents : public Visitor {
 public:
@@ -20,6 +38,8 @@ public:
     void reading(const ReadingField& field, Reading& r) override
     {
         const Reading& read = r;
+        if (!read.value && read.repeats.empty() && isLater(field.key))
+            return;
         add(field.key);
         add(read.value.value_or(-1));
         add(read.plusMinus.value_or(-1));
@@ -34,8 +54,16 @@ public:
         for (Reading& each : list)
             reading(field, each);
     }
-    void text(const Name& name, std::string& value) override { add(name.key), add(value); }
-    void count(const CountField& field, int& value) override { add(field.key), add(value); }
+    void text(const Name& name, std::string& value) override
+    {
+        if (!value.empty() || !isLater(name.key))
+            add(name.key), add(value);
+    }
+    void count(const CountField& field, int& value) override
+    {
+        if (value != notCounted || !isLater(field.key))
+            add(field.key), add(value);
+    }
     void number(const NumberField& field, double& value) override { add(field.key), add(value); }
     void pairs(const PairsField& field, Pairs& values) override
     {
@@ -43,7 +71,11 @@ public:
         for (const auto& [first, second] : values)
             add(first), add(second);
     }
-    void choice(const Name& name, Choice& choice) override { add(name.key), add(choice.words.token(choice.index)); }
+    void choice(const Name& name, Choice& choice) override
+    {
+        if (choice.index != 0 || !isLater(name.key))
+            add(name.key), add(choice.words.token(choice.index));
+    }
     void ticks(const Name& name, Ticks& ticks) override
     {
         add(name.key);
@@ -52,12 +84,14 @@ public:
     }
     void list(const ListField& field, List& list) override
     {
-        add(field.key);
+        if (list.size() || !isLater(field.key))
+            add(field.key);
         for (std::size_t i = 0; i < list.size(); ++i)
             list.describe(*this, i);
     }
 
 private:
+    static bool isLater(std::string_view key) { return !std::ranges::binary_search(always, key); }
     void add(std::string_view text)
     {
         for (const char letter : text)

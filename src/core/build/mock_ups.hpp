@@ -15,4 +15,11 @@ void foretellGaps(const Build& before, Build& now);
 /// caliper, bracket or shims under them, they become estimates, moved as far as plane geometry moves them, and say what changed.
 void foretellSpun(const Build& before, Build& now);
 
+/// Both, as every edit does it.
+inline void foretell(const Build& before, Build& now)
+{
+    foretellGaps(before, now);
+    foretellSpun(before, now);
+}
+
 } // namespace deepstop

@@ -314,8 +314,7 @@ BuildFile changeBuild(const std::filesystem::path& path, const Edit& edit, std::
     auto changed = edit(file.build);
     if (!changed)
         throw Refusal(path.string() + ": was not changed: what was to be changed is not in it.");
-    foretellGaps(file.build, *changed);
-    foretellSpun(file.build, *changed);
+    foretell(file.build, *changed);
     giveIds(*changed);
     file.unknown = movedAlong(file.unknown, file.build, *changed);
     file.build = std::move(*changed);

@@ -36,19 +36,26 @@ void draw(cairo_t* c, const paper::Page& page)
     cairo_set_source_rgb(c, 0, 0, 0);
     cairo_set_line_join(c, CAIRO_LINE_JOIN_ROUND);
     cairo_set_line_cap(c, CAIRO_LINE_CAP_BUTT);
+    // In millimetres: of a dash whose gap is under 1/512 of its unit the library makes a solid line.
+    constexpr double mm = 1000;
+    cairo_save(c);
+    cairo_scale(c, 1 / mm, 1 / mm);
     for (const paper::Stroke& stroke : page.strokes) {
         if (stroke.points.size() < 2)
             continue;
-        const auto dashes = paper::dashesOf(stroke.pen);
+        auto dashes = paper::dashesOf(stroke.pen);
+        for (double& dash : dashes)
+            dash *= mm;
         cairo_set_dash(c, dashes.data(), static_cast<int>(dashes.size()), 0);
-        cairo_set_line_width(c, paper::widthOf(stroke.pen));
-        cairo_move_to(c, stroke.points.front().x, stroke.points.front().y);
+        cairo_set_line_width(c, paper::widthOf(stroke.pen) * mm);
+        cairo_move_to(c, stroke.points.front().x * mm, stroke.points.front().y * mm);
         for (std::size_t i = 1; i < stroke.points.size(); ++i)
-            cairo_line_to(c, stroke.points[i].x, stroke.points[i].y);
+            cairo_line_to(c, stroke.points[i].x * mm, stroke.points[i].y * mm);
         if (stroke.closed)
             cairo_close_path(c);
         cairo_stroke(c);
     }
+    cairo_restore(c);
     for (const paper::Lettering& l : page.letters) {
         cairo_save(c);
         cairo_translate(c, l.at.x, l.at.y);

@@ -3,6 +3,8 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <optional>
+#include <utility>
 
 namespace deepstop::report {
 namespace {
@@ -108,17 +110,59 @@ std::vector<Ask> asksOf(const Study& study)
     return asks;
 }
 
-std::string nextToRead(const Study& study)
+namespace {
+
+/// The verdict without a figure that is nearest to one: what decides whether it fits first, then what lacks least.
+const Verdict* nearestVerdict(const Study& study)
+{
+    const auto weight = [](const Verdict& v) {
+        const Decides decides = v.check ? v.check->decides : Decides::Nothing;
+        return decides == Decides::FitNeeded || decides == Decides::CentringNeeded ? 0 : decides != Decides::Nothing ? 1 : 2;
+    };
+    const Verdict* nearest = nullptr;
+    for (const Verdict& v : study.verdicts)
+        if (!v.figure.lacks.empty()
+            && (!nearest
+                || std::pair { weight(v), v.figure.lacks.size() } < std::pair { weight(*nearest), nearest->figure.lacks.size() }))
+            nearest = &v;
+    return nearest;
+}
+
+} // namespace
+
+std::optional<NextReading> nextReading(const Study& study)
 {
     const auto asks = asksOf(study);
     if (asks.empty())
         return {};
-    const Ask& first = asks.front();
-    constexpr std::size_t named = 3;
-    std::vector<std::string> titles(first.titles.begin(), first.titles.begin() + static_cast<std::ptrdiff_t>(std::min(named, first.titles.size())));
-    return fmt::format("Next: {}{}: {} for it: {}{}", first.what, first.instrument.empty() ? "" : fmt::format(", with a {}", first.instrument),
-        first.verdicts == 1 ? std::string("1 check waits") : fmt::format("{} checks wait", first.verdicts), joined(titles),
-        first.titles.size() > named ? fmt::format(" and {} more", first.titles.size() - named) : std::string());
+    const auto askOf = [&](const std::string& pointer) { return std::ranges::find(asks, pointer, &Ask::pointer); };
+    NextReading next { asks.front(), {}, 0 };
+    if (const Verdict* v = nearestVerdict(study)) {
+        next.settles = v->check && v->check->of != CheckOf::Car ? fmt::format("{} ({})", v->title, v->axle == Axle::Front ? "front" : "rear") : v->title;
+        next.more = v->figure.lacks.size();
+        std::size_t most = 0;
+        for (const ReadingId reading : v->figure.lacks)
+            if (const Address* address = study.directory->of(reading))
+                if (const auto ask = askOf(address->pointer); ask != asks.end() && ask->verdicts > most) {
+                    most = ask->verdicts;
+                    next.ask = *ask;
+                }
+    }
+    return next;
+}
+
+std::string nextToRead(const Study& study)
+{
+    const auto next = nextReading(study);
+    if (!next)
+        return {};
+    const auto with = next->ask.instrument.empty() ? std::string() : fmt::format(", with a {}", next->ask.instrument);
+    if (next->more == 1)
+        return fmt::format("Next: {}{}: it settles {}", next->ask.what, with, next->settles);
+    if (next->more > 1)
+        return fmt::format("Next: {}{}: with {} more it settles {}", next->ask.what, with, next->more - 1, next->settles);
+    return fmt::format("Next: {}{}: {} for it: {}", next->ask.what, with,
+        next->ask.verdicts == 1 ? std::string("1 check waits") : fmt::format("{} checks wait", next->ask.verdicts), joined(next->ask.titles));
 }
 
 std::string benchSheet(const Study& study)

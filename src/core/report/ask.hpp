@@ -3,6 +3,8 @@
 
 #include "verdict/findings.hpp"
 
+#include <optional>
+
 namespace deepstop::report {
 
 /// One thing to find out.
@@ -19,8 +21,15 @@ struct Ask {
 /// Everything missing or only estimated that a verdict rests on; most hangs on the first.
 [[nodiscard]] std::vector<Ask> asksOf(const Study& study);
 
-/// The one that settles most, with what it settles: "Next: pad height (Kit, front), with a vernier: 5 checks wait for it: …". Empty where
-/// nothing is asked for.
+/// What to read next: of the check nearest to an answer the reading that most others wait for as well.
+struct NextReading {
+    Ask ask;
+    std::string settles; ///< that check; empty where nothing is missing and an estimate is to be read
+    std::size_t more = 0; ///< readings it lacks, this one among them
+};
+/// Nothing where nothing is asked for.
+[[nodiscard]] std::optional<NextReading> nextReading(const Study& study);
+/// The same as a sentence: "Next: pad height (Kit, front), with a vernier: with 3 more it settles Gap to the barrel (front)".
 [[nodiscard]] std::string nextToRead(const Study& study);
 
 /// A sheet to take to the bench: what to read, with what, room to write. Text, 78 columns.

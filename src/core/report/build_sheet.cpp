@@ -109,13 +109,14 @@ private:
         return v.check && v.check->of != CheckOf::Car ? fmt::format("{}: {}", v.axle == Axle::Front ? "Front" : "Rear", v.title) : v.title;
     }
 
-    /// Every reading that a check rests on, with its width and where it came from, part by part.
+    /// Every reading that a check rests on, with its width and where it came from, part by part. Long lists (stations, legs, stops) stay in the
+    /// build.
     void readings()
     {
         std::map<std::string, std::vector<std::string>> cells;
         std::vector<std::string> order;
         for (const auto& entry : study_.directory->entries())
-            if (entry.reading->value && restedOn().contains(ReadingId(*entry.reading)) && !entry.address.pointer.starts_with("/wants/")) {
+            if (entry.reading->value && restedOn().contains(ReadingId(*entry.reading)) && isOfAPart(entry.address.pointer)) {
                 const std::string part = partOf(entry.address.pointer);
                 if (!cells.contains(part))
                     order.push_back(part);
@@ -132,6 +133,16 @@ private:
             for (std::size_t i = 0; i < of.size(); i += widths.size())
                 leaf_.row({ of[i], of[i + 1], of[i + 2], of[i + 3] }, widths, false, true);
         }
+    }
+    static bool isOfAPart(const std::string& pointer)
+    {
+        for (const char* list : { "/wants/", "/tests/", "/duties/", "/loads/", "/log/", "/cards/" })
+            if (pointer.starts_with(list))
+                return false;
+        for (const char* list : { "/barrel/", "/spokes/", "/friction_over_temperature/" })
+            if (pointer.find(list) != std::string::npos)
+                return false;
+        return true;
     }
     const std::map<ReadingId, bool>& restedOn()
     {

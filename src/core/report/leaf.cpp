@@ -62,9 +62,10 @@ public:
         return std::move(pages_);
     }
 
-    void heading(const std::string& text)
+    /// @param next what stands under it: a picture is not parted from its heading
+    void heading(const std::string& text, const Block* next)
     {
-        need(14e-3);
+        need(14e-3 + (next && next->kind == Block::Kind::Picture ? highOf(*next) : 0));
         y_ += 4e-3;
         say(text, 4e-3, edge, width());
         rule();
@@ -127,7 +128,7 @@ public:
     void picture(const Block& b)
     {
         const auto extent = paper::extentOf(b.drawing);
-        const double high = extent.height() / b.scale + 12e-3;
+        const double high = highOf(b);
         need(high);
         const double left = edge + std::max(0.0, (width() - extent.width() / b.scale) / 2);
         const auto at = [&](Point p) {
@@ -183,6 +184,7 @@ private:
             y_ += 2e-3;
         }
     }
+    static double highOf(const Block& picture) { return paper::extentOf(picture.drawing).height() / picture.scale + 12e-3; }
     void need(double height)
     {
         if (y_ + height > size_.height - footer - 7e-3)
@@ -262,7 +264,7 @@ std::vector<paper::Page> sheetsOf(const Leaf& leaf, const paper::Size& size)
     for (const Block& b : leaf.blocks)
         switch (b.kind) {
         case Block::Kind::Heading:
-            layout.heading(b.text);
+            layout.heading(b.text, &b == &leaf.blocks.back() ? nullptr : &b + 1);
             break;
         case Block::Kind::Text:
             layout.text(b.text);

@@ -12,9 +12,9 @@ namespace {
 using paper::Pen;
 using paper::Point;
 
-constexpr double hatchApart = 3e-3;
+constexpr double hatchApart = 2.5e-3;
 
-/// What the section cuts: outlined and, where it is no ghost, hatched.
+/// What the section cuts: outlined and, where it is no ghost, hatched. The caliper's outline is what it sweeps and is cut nowhere.
 void addCut(paper::Drawing& d, Pen pen, std::vector<Point> outline, bool rising)
 {
     if (pen == Pen::Outline)
@@ -28,7 +28,7 @@ void addRing(paper::Drawing& d, Pen pen, const fit::CornerShape& s)
     const double inner = s.ring + r.hatThickness - r.overallHeight;
     const auto rectangle = [&](double z0, double z1, double r0, double r1) {
         if (std::isfinite(z0 + z1 + r0 + r1) && z1 > z0 && r1 > r0)
-            addCut(d, pen, { { z0, r0 }, { z1, r0 }, { z1, r1 }, { z0, r1 } }, false);
+            addCut(d, pen, { { z0, r0 }, { z1, r0 }, { z1, r1 }, { z0, r1 } }, true);
     };
     if (r.ventGap > 0) {
         const double plate = (r.thickness - r.ventGap) / 2;
@@ -42,15 +42,13 @@ void addRing(paper::Drawing& d, Pen pen, const fit::CornerShape& s)
     rectangle(inner + r.thickness, s.ring + r.hatThickness, r.hatOuterRadius - r.hatWall, r.hatOuterRadius);
 }
 
-void addChain(paper::Drawing& d, Pen pen, const geometry::Chain& chain, bool closed, bool cut = false)
+void addChain(paper::Drawing& d, Pen pen, const geometry::Chain& chain, bool closed)
 {
     std::vector<Point> points;
     for (const geometry::Point p : chain)
         if (std::isfinite(p.z) && std::isfinite(p.r))
             points.push_back({ p.z, p.r });
-    if (points.size() > 1 && cut)
-        addCut(d, pen, std::move(points), true);
-    else if (points.size() > 1)
+    if (points.size() > 1)
         d.line(pen, std::move(points), closed);
 }
 
@@ -60,7 +58,7 @@ void addCorner(paper::Drawing& d, const CornerClearance& c, bool ghost)
         return;
     addRing(d, ghost ? Pen::Hidden : Pen::Outline, c.drawn);
     for (const fit::Outline& outline : fit::caliperOutlines(c.drawn))
-        addChain(d, ghost ? Pen::Hidden : Pen::Outline, outline.chain, true, true);
+        addChain(d, ghost ? Pen::Hidden : Pen::Outline, outline.chain, true);
 }
 
 /// The gap where it is smallest, and how far off it may be.
@@ -71,7 +69,7 @@ void addGap(paper::Drawing& d, const Study& study, const WheelRoom& room)
     const auto& between = *room.drawn;
     d.line(Pen::Thin, { { between.onCaliper.z, between.onCaliper.r }, { between.onWheel.z, between.onWheel.r } });
     d.letter({ between.onWheel.z + 3e-3, between.onWheel.r + 3e-3 },
-        fmt::format("{} ±{}", print(*room.gap.value, style::gap, study.system), figure(room.gap.worstCase, style::gap, study.system)), 4e-3);
+        fmt::format("{} ±{}", print(*room.gap.value, style::gap, study.system), figure(room.gap.worstCase, style::gap, study.system)), 2.6e-3);
 }
 
 /// What a workshop measures again: the rotor, and where the wheel's face and the caliper's slot stand.

@@ -124,7 +124,7 @@ void addStrip(Sheet& sheet, Plot& plot, const Study& study, const RunsOf& runs, 
                          QString::fromStdString(print(s.deviation, style::road, study.system)));
     }
     if (beyond > 0)
-        words += QStringLiteral("\n") + QObject::tr("%1 left out, beyond the scale").arg(beyond);
+        words += QObject::tr(" · %1 left out").arg(beyond);
     double line = y - 2;
     for (const QString& each : words.split(QLatin1Char('\n'))) {
         sheet.letter({ 0, line }, each, 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
