@@ -220,6 +220,15 @@ private slots:
             (build.mockUps[1].*which).plusMinus = (build.mockUps[0].*which).plusMinus;
         const Figure apart = of(build).of<Centring>().corners.front().axial;
         QVERIFY(apart.worstCase > 0.2e-3 && apart.rootSumSquare > 0.2e-3);
+        // One gap that was read a millimetre apart counts, even where the others make up for it; taken away at one of them or not.
+        Build crossed = example(Direction::Inboard);
+        auto other = crossed.mockUps[0];
+        *other.innerBottom.value -= 1e-3;
+        *other.innerTop.value += 1e-3;
+        crossed.mockUps.push_back(other);
+        QVERIFY(of(crossed).of<Centring>().corners.front().axial.worstCase > 0.4e-3);
+        crossed.mockUps[0].innerTop = {};
+        QVERIFY(of(crossed).of<Centring>().corners.front().axial.worstCase > 0.4e-3);
     }
 
     void whatToBuyIsEnough()

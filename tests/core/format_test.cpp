@@ -279,7 +279,8 @@ private slots:
                     ways.insert(way);
             for (const std::string& way : ways) {
                 const auto& wanted = said[1][way] == said[0][way] ? said[2][way] : said[1][way];
-                QVERIFY2(said[3][way] == wanted, qPrintable(QString("%1: %2").arg(i).arg(QString::fromStdString(way))));
+                QVERIFY2(said[3][way] == wanted, qPrintable(QString("%1: %2: %3, not %4").arg(i).arg(QString::fromStdString(way), QString::fromStdString(said[3][way]),
+                        QString::fromStdString(wanted))));
             }
         }
         QVERIFY2(put * 2 > rounds, qPrintable(QString::number(put)));

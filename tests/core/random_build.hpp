@@ -146,9 +146,9 @@ public:
             const double size = r.value ? *r.value : entry.address.range.least;
             std::normal_distribution<double> normal;
             if (what < 9)
-                r.value = size * (1 + 1e-3 * normal(rng_));
+                changeTo(r, size * (1 + 1e-3 * normal(rng_)));
             else if (what < 14)
-                r.value = size * (1 + 0.2 * normal(rng_));
+                changeTo(r, size * (1 + 0.2 * normal(rng_)));
             else if (what < 16)
                 r.value.reset();
             else if (what == 16)
@@ -177,7 +177,7 @@ private:
             return now;
         const std::string word = !is->words.empty() ? is->words[pick(is->words.size())]
             : is->kind == deepstop::StatedFact::Kind::Count         ? std::to_string(pick(60))
-            : pointer.ends_with("wheel")                            ? now.wheels[pick(now.wheels.size())].id
+            : pointer.ends_with("wheel") && !now.wheels.empty()      ? now.wheels[pick(now.wheels.size())].id
                                                                     : "M12x1.5";
         return deepstop::withFact(now, pointer, word).build.value_or(now);
     }

@@ -128,7 +128,7 @@ void Writer::assemble()
         add(Phase::Assemble, id + "/runout", corner,
             "Wheel bearing rocked by hand first, its play read: it moves the gauge as well. Then runout at the rotor's edge, nuts on, over one turn" + says(checks::runout, { axle }),
             idOf(checks::runout, { axle }),
-            { {}, "dial gauge, its foot on the knuckle, never on strut or body", { field(study_.after, axle, side, "runout_mm") }, 6,
+            { "The gauge's foot stands on the knuckle, never on strut or body.", "dial gauge", { field(study_.after, axle, side, "runout_mm") }, 6,
                 !rotorOff(axle) });
         if (hub(axle).parkingBrake == ParkingBrake::DrumInHat)
             add(Phase::Assemble, id + "/shoes-set", corner,

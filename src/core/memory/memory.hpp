@@ -24,7 +24,7 @@ public:
     Memory(const Memory& last, const Looked& changed) : readings_(last.readings_)
     {
         for (const auto& [name, entry] : last.entries_)
-            if (!entry->looked.meets(changed))
+            if (!entry->looked.meets(changed) && !entry->captured.meets(changed.facts))
                 entries_.emplace(name, entry);
     }
 
@@ -39,17 +39,18 @@ public:
         if (const auto entry = find(name)) {
             if (entry->type != typeid(Result))
                 throw std::logic_error("two kinds of result are remembered as " + name);
-            NotingScope::note(entry->looked);
+            NotingScope::note(entry->looked, entry->captured);
             return *static_cast<const Result*>(entry->result.get());
         }
-        auto entry = std::make_shared<Entry>(Entry { {}, nullptr, typeid(Result) });
+        auto entry = std::make_shared<Entry>(Entry { {}, {}, nullptr, typeid(Result) });
         auto result = [&] {
             NotingScope scope(readings_);
             auto made = std::make_shared<const Result>(make());
             entry->looked = scope.looked;
+            entry->captured = scope.captured;
             return made;
         }();
-        entry->looked.facts.add(NotingScope::factsSoFar());
+        entry->captured.add(NotingScope::factsSoFar());
         entry->result = result;
         put(name, std::move(entry));
         return *result;
@@ -64,6 +65,7 @@ public:
 private:
     struct Entry {
         Looked looked;
+        NumberSet captured; ///< facts that `make` may have captured
         std::shared_ptr<const void> result;
         std::type_index type;
     };

@@ -82,13 +82,16 @@ public:
     ~NotingScope()
     {
         current() = around_;
-        if (around_)
+        if (around_) {
             around_->looked.add(looked);
+            around_->captured.add(captured);
+        }
     }
     NotingScope(const NotingScope&) = delete;
     NotingScope& operator=(const NotingScope&) = delete;
 
     Looked looked;
+    NumberSet captured; ///< facts that something kept may have been made with, though it did not look at them itself
 
     static void noteReading(std::uint32_t number)
     {
@@ -100,11 +103,13 @@ public:
         if (NotingScope* scope = current(); scope && number)
             scope->looked.facts.add(number);
     }
-    /// What was looked at when something was worked out that is now used again.
-    static void note(const Looked& looked)
+    /// What was looked at when something was worked out that is now used again, and what it may have been made with.
+    static void note(const Looked& looked, const NumberSet& captured = {})
     {
-        if (NotingScope* scope = current())
+        if (NotingScope* scope = current()) {
             scope->looked.add(looked);
+            scope->captured.add(captured);
+        }
     }
 
     /// What has been looked at in the innermost scope up to now.
@@ -113,12 +118,18 @@ public:
         const NotingScope* scope = current();
         return scope ? scope->looked : Looked {};
     }
-    /// Facts looked at in all scopes there are up to now.
+    /// And what things kept and used in it may have been made with.
+    static NumberSet capturedSoFar()
+    {
+        const NotingScope* scope = current();
+        return scope ? scope->captured : NumberSet {};
+    }
+    /// Facts looked at, or captured, in all scopes there are up to now.
     static NumberSet factsSoFar()
     {
         NumberSet facts;
         for (const NotingScope* scope = current(); scope; scope = scope->around_)
-            facts.add(scope->looked.facts);
+            facts.add(scope->looked.facts), facts.add(scope->captured);
         return facts;
     }
 

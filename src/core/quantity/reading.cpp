@@ -50,6 +50,12 @@ Reading repeated(Reading reading, std::vector<double> values)
     return reading;
 }
 
+void changeTo(Reading& reading, double value)
+{
+    reading.value = value;
+    reading.repeats.clear();
+}
+
 double spread(const Reading& reading)
 {
     double widest = 0;

@@ -46,6 +46,8 @@ private:
 
 /// The mean of several readings of one thing, with all of them kept. Precondition: at least one.
 [[nodiscard]] Reading repeated(Reading reading, std::vector<double> values);
+/// Gives it another value: what it was read as several times is no longer what it says.
+void changeTo(Reading& reading, double value);
 
 /// Half the spread of the repeats about their mean: the largest distance of one of them from it. 0 for a reading taken once.
 [[nodiscard]] double spread(const Reading& reading);

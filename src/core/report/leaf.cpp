@@ -62,10 +62,10 @@ public:
         return std::move(pages_);
     }
 
-    /// @param next what stands under it: a picture is not parted from its heading
+    /// @param next what stands under it, which is not parted from its heading
     void heading(const std::string& text, const Block* next)
     {
-        need(14e-3 + (next && next->kind == Block::Kind::Picture ? highOf(*next) : 0));
+        need(14e-3 + (next ? highOf(*next) : 0));
         y_ += 4e-3;
         say(text, 4e-3, edge, width());
         rule();
@@ -184,7 +184,11 @@ private:
             y_ += 2e-3;
         }
     }
-    static double highOf(const Block& picture) { return paper::extentOf(picture.drawing).height() / picture.scale + 12e-3; }
+    /// Of a picture; of anything else about what its first lines take.
+    static double highOf(const Block& b)
+    {
+        return b.kind == Block::Kind::Picture ? paper::extentOf(b.drawing).height() / b.scale + 12e-3 : b.kind == Block::Kind::Tick ? 16e-3 : 8e-3;
+    }
     void need(double height)
     {
         if (y_ + height > size_.height - footer - 7e-3)

@@ -73,13 +73,13 @@ public:
         const auto it = all_.find(typeid(T));
         if (it == all_.end())
             return nothing;
-        NotingScope::note(it->second.looked);
+        NotingScope::note(it->second.looked, it->second.captured);
         return *static_cast<const T*>(it->second.what.get());
     }
     template <class T>
     void keep(T what)
     {
-        all_[typeid(T)] = { std::make_shared<const T>(std::move(what)), NotingScope::lookedSoFar() };
+        all_[typeid(T)] = { std::make_shared<const T>(std::move(what)), NotingScope::lookedSoFar(), NotingScope::capturedSoFar() };
     }
     template <class T>
     [[nodiscard]] bool has() const
@@ -96,6 +96,7 @@ private:
     struct Kept {
         std::shared_ptr<const void> what;
         Looked looked; ///< up to then
+        NumberSet captured; ///< the same
     };
     std::map<std::type_index, Kept> all_;
 };

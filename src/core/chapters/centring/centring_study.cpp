@@ -8,6 +8,7 @@
 #include <algorithm>
 #include <utility>
 #include <cmath>
+#include <limits>
 
 namespace deepstop {
 
@@ -114,8 +115,26 @@ MockUp filled(const MockUp& mockUp, const CentringResult& r)
     return whole;
 }
 
+/// How far one gap was read apart at two mock-ups, beyond what either may be off, at most; of the gaps a figure rests on.
+double contradiction(const Figure& figure, const std::vector<const MockUp*>& all)
+{
+    double most = 0;
+    for (Reading MockUp::*which : { &MockUp::innerTop, &MockUp::outerTop, &MockUp::innerBottom, &MockUp::outerBottom, &MockUp::padEdgeTop,
+             &MockUp::padEdgeBottom }) {
+        double highest = -std::numeric_limits<double>::infinity();
+        double lowest = std::numeric_limits<double>::infinity();
+        for (const MockUp* m : all)
+            if (const Reading& r = m->*which; r.value && std::ranges::find(figure.restsOn, ReadingId(r)) != figure.restsOn.end()) {
+                highest = std::max(highest, *r.value - uncertainty(r, true));
+                lowest = std::min(lowest, *r.value + uncertainty(r, true));
+            }
+        most = std::max(most, highest - lowest);
+    }
+    return most;
+}
+
 /// A figure is no better than what a mock-up, by itself, differs from it, where that is more than the mock-up may be off. One read so
-/// coarsely that it could as well agree says nothing against the others.
+/// coarsely that it could as well agree says nothing against the others. Nor is it better than half of what one gap was read apart.
 Figure evaluated(const CentringResult& r, const std::function<double(Sample&, const std::vector<const MockUp*>&)>& sum)
 {
     auto figure = evaluate([&](Sample& s) { return sum(s, r.all); });
@@ -130,6 +149,9 @@ Figure evaluated(const CentringResult& r, const std::function<double(Sample&, co
             figure.rootSumSquare = std::max(figure.rootSumSquare, apart);
         }
     }
+    const double half = contradiction(figure, r.all) / 2;
+    figure.worstCase = std::max(figure.worstCase, half);
+    figure.rootSumSquare = std::max(figure.rootSumSquare, half);
     return figure;
 }
 

@@ -125,7 +125,7 @@ private:
             stack(in.shimTop, plan.top);
             stack(in.shimBottom, plan.bottom);
             if (in.slotCentre.value)
-                *in.slotCentre.value += moved;
+                changeTo(in.slotCentre, *in.slotCentre.value + moved);
             return build;
         };
     }

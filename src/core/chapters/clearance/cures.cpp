@@ -69,7 +69,7 @@ public:
     {
         const Wheel& wheel = *change.wheel;
         Cure cure { change.kind, change.title, {}, {}, Level::Unproven, {}, {}, {}, {}, 1, {}, {} };
-        std::tie(cure.gaps, cure.level) = Tried(build_, corner, wheel).judged(library_ || &wheel != result_.wheel ? nullptr : &gaps_);
+        std::tie(cure.gaps, cure.level) = judged(change, corner);
         for (const WheelGap which : wheelGaps)
             cure.wanted[static_cast<std::size_t>(which)] = figures::wantedOf(which, wheel, build_.wants);
         const Corner& now = *result_.corner;
@@ -92,7 +92,33 @@ public:
     }
 
 private:
+    /// Gaps with a change made. Those in another wheel of the build have nothing to do with the wheel that is on, and are kept.
+    [[nodiscard]] std::pair<Gaps, Level> judged(const Change& change, const Corner& corner) const
+    {
+        const Tried tried(build_, corner, *change.wheel);
+        const bool otherOfBuild = change.wheel != result_.wheel && change.kind == Cure::Kind::Wheel && findWheel(build_, change.wheel->id);
+        if (library_ || !otherOfBuild)
+            return tried.judged(library_ || change.wheel != result_.wheel ? nullptr : &gaps_);
+        return study_.recall("in " + change.wheel->id + (axle_ == Axle::Front ? ", front" : ", rear"), [&] { return tried.judged(); });
+    }
+
     enum class Does { Nothing, HelpsOne, CuresAll };
+
+    /// Whether a wheel certainly does nothing, by its nominal gaps alone: no gap is wider at worst than it is nominally.
+    bool doesNothing(const Corner& corner, const Wheel& wheel) const
+    {
+        const Tried tried(build_, corner, wheel);
+        return std::ranges::any_of(wheelGaps, [&](WheelGap which) {
+            if (!strikes(which, wheel))
+                return false;
+            const Figure& was = gaps_[static_cast<std::size_t>(which)];
+            const double gap = tried.nominally(which);
+            if (std::isnan(gap))
+                return was.value.has_value();
+            const bool failed = was.value && gapLevel(was, figures::wantedOf(which, *result_.wheel, build_.wants)) != Level::Clear;
+            return gap < tried.wanted(which) - 1e-9 && (!failed || gap < was.lowest() - 1e-8 || !(gap > 0));
+        });
+    }
 
     /// Whether every gap is then wide enough, or at least one that was not is, and none that was not has become worse.
     Does does(const Cure& cure, const Wheel& wheel) const
@@ -256,7 +282,7 @@ private:
         gentlest(rotorSteps, [&](int i) {
             const double smaller = *diameter.value - (i + 1) * rotorStep;
             const Change change { Cure::Kind::Rotor, fmt::format("Rotor {}, caliper lower", say(smaller)), result_.wheel,
-                [smaller](Corner& own) { own.rotor.outerDiameter.value = smaller; },
+                [smaller](Corner& own) { changeTo(own.rotor.outerDiameter, smaller); },
                 { fmt::format("caliper {} nearer the axle: its bracket is another", say((i + 1) * rotorStep / 2)) } };
             const Corner corner = cornerWith(change);
             return Tried(build_, corner, *result_.wheel).mayHelp(allowance_, gaps_) ? offer(change, corner) : Does::Nothing;
@@ -273,7 +299,8 @@ private:
                 costs.push_back(
                     fmt::format("offset {}", printChange(*wheel.offset.value - *result_.wheel->offset.value, style::gap, study_.system)));
             const Change change { Cure::Kind::Wheel, wheel.name, &wheel, [](Corner&) {}, std::move(costs) };
-            offer(change, cornerWith(change));
+            if (const Corner corner = cornerWith(change); !doesNothing(corner, wheel))
+                offer(change, corner);
         }
     }
 
@@ -431,7 +458,7 @@ Remedy spacerRemedy(const Study& study, Axle axle, std::string title, double siz
         [size](Corner& own) {
             // What lay behind the wheel in the trial stays what it was, whichever spacer comes now.
             if (own.spacerInTrial == YesNo::Yes && own.washers.value)
-                *own.washers.value += own.spacer.value.value_or(0);
+                changeTo(own.washers, *own.washers.value + own.spacer.value.value_or(0));
             own.spacerInTrial = YesNo::No;
             own.spacer = { size, 0.05e-3, Known::Vendor, {}, {} };
         },

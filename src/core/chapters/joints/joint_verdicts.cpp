@@ -13,6 +13,7 @@
 #include <algorithm>
 #include <cmath>
 #include <limits>
+#include <vector>
 
 namespace deepstop {
 namespace {
@@ -79,12 +80,17 @@ private:
         if (joint_.shims == ShimsIn::None || joint_.shims == ShimsIn::Unknown)
             return 0;
         const bool axial = joint_.shims == ShimsIn::Axial;
-        double stack = most ? 0 : std::numeric_limits<double>::infinity();
+        std::vector<const Reading*> stacks;
         for (const Fitted* in : { &corner_.left, &corner_.right })
-            for (const Reading* of : { axial ? &in->shimTop : &in->radialTop, axial ? &in->shimBottom : &in->radialBottom }) {
-                const double height = s.orElse(*of, 0);
-                stack = most ? std::max(stack, height) : std::min(stack, height);
-            }
+            for (const Reading* of : { axial ? &in->shimTop : &in->radialTop, axial ? &in->shimBottom : &in->radialBottom })
+                stacks.push_back(of);
+        // Where one was read, one that was not is not known to be empty.
+        const bool anyRead = std::ranges::any_of(stacks, [](const Reading* of) { return of->value.has_value(); });
+        double stack = most ? 0 : std::numeric_limits<double>::infinity();
+        for (const Reading* of : stacks) {
+            const double height = anyRead ? s(*of) : s.orElse(*of, 0);
+            stack = most ? std::max(stack, height) : std::min(stack, height);
+        }
         return stack;
     }
 
