@@ -5,6 +5,7 @@
 #include "files/exports.hpp"
 #include "files/paper_files.hpp"
 #include "logbook/logbook.hpp"
+#include "report/letters.hpp"
 #include "report/sheets.hpp"
 
 #include <fmt/format.h>
@@ -66,6 +67,40 @@ int report(const Outputs& o)
     if (!o.csv.empty())
         files::exportFile(o.csv, report::figuresCsv(study));
     o.write(report::buildSheet(study, today()));
+    return fine;
+}
+
+int fittingSheet(const Outputs& o)
+{
+    if (o.pdf.empty() && o.html.empty())
+        throw files::Refusal("fitting-sheet: say where it goes: --pdf or --html with a file.");
+    files::checkOutputs({ o.subject.path }, { o.pdf, o.html });
+    const Study study = o.subject.studied();
+    if (!study.after.setup || (!study.after.setup->front && !study.after.setup->rear))
+        throw files::Refusal(o.subject.path + ": nothing is to be fitted: choose a setup with --setup that brings brakes of its own.");
+    o.write(report::fittingSheet(study, today()));
+    return fine;
+}
+
+/// A letter to one vendor, about every setup that is from him.
+int letterTo(const Outputs& o, const std::string& vendor)
+{
+    if (o.pdf.empty() && o.html.empty())
+        throw files::Refusal("letter: say where it goes: --pdf or --html with a file.");
+    files::checkOutputs({ o.subject.path }, { o.pdf, o.html });
+    const auto file = files::loadBuild(o.subject.path);
+    std::vector<Study> studies;
+    for (std::size_t i = 1; i < file.build.setups.size(); ++i)
+        if (file.build.setups[i].vendor == vendor)
+            studies.push_back(study(file.build, { o.subject.against, file.build.setups[i].id }, o.subject.us ? UnitSystem::Us : UnitSystem::Metric));
+    if (studies.empty()) {
+        std::string there;
+        for (const auto& each : report::vendorsOf(file.build))
+            there += (there.empty() ? "“" : ", “") + each + "”";
+        throw files::Refusal(fmt::format("{}: no setup is from “{}”; {}.", o.subject.path, shortened(vendor),
+            there.empty() ? "no setup names a vendor: write him into the kit first" : "there are " + there));
+    }
+    o.write(report::letterTo(vendor, studies, today()));
     return fine;
 }
 
@@ -191,6 +226,24 @@ void addCardCommands(CLI::App& app, int& code)
     reportCommand->add_option("--csv", r->csv, "write every figure there");
     reportCommand->add_flag("--letter", r->letter, "on Letter instead of A4");
     reportCommand->callback([r, &code] { code = report(*r); });
+
+    auto* fitting = app.add_subcommand("fitting-sheet", "The paper a kit comes without, for others who fit it: no reading of this car");
+    auto f = std::make_shared<Outputs>();
+    f->subject.addTo(*fitting);
+    fitting->add_option("--pdf", f->pdf, "write it there to print; lines to cut at their real size");
+    fitting->add_option("--html", f->html, "write it there as one HTML file");
+    fitting->add_flag("--letter", f->letter, "on Letter instead of A4");
+    fitting->callback([f, &code] { code = fittingSheet(*f); });
+
+    auto* letterCommand = app.add_subcommand("letter", "A letter to a vendor: faults of what came, what was done with it, questions");
+    auto v = std::make_shared<Outputs>();
+    auto vendor = std::make_shared<std::string>();
+    letterCommand->add_option("FILE", v->subject.path, "build, *.deepstop")->required();
+    letterCommand->add_option("--to", *vendor, "the vendor, as his setups name him")->required();
+    letterCommand->add_option("--pdf", v->pdf, "write it there to print");
+    letterCommand->add_option("--html", v->html, "write it there as one HTML file");
+    letterCommand->add_flag("--us", v->subject.us, "in US units");
+    letterCommand->callback([v, vendor, &code] { code = letterTo(*v, *vendor); });
 
     auto* logCommand = app.add_subcommand("log", "The car's log: what was done, how it wears, what is due");
     auto l = std::make_shared<LogOptions>();

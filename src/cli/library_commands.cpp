@@ -2,8 +2,10 @@
 
 #include "files/disk.hpp"
 #include "files/exports.hpp"
-#include "library/library_file.hpp"
 #include "library/import.hpp"
+#include "library/kit.hpp"
+#include "library/kit_file.hpp"
+#include "library/library_file.hpp"
 
 #include <nlohmann/json.hpp>
 
@@ -68,6 +70,47 @@ int importPartsFrom(const ImportOptions& o)
     return import.refused.empty() ? fine : bad;
 }
 
+struct KitOptions {
+    std::string build;
+    std::string setup;
+    std::string kit;
+    std::string csv;
+};
+
+/// The kit of a setup into a file of its own, and what it holds as a list.
+int exportKit(const KitOptions& o)
+{
+    if (o.kit.empty() && o.csv.empty())
+        throw files::Refusal("export kit: say where it goes: --json or --csv with a file.");
+    files::checkOutputs({ o.build }, { o.kit, o.csv });
+    const auto file = files::loadBuild(o.build);
+    if (o.setup.empty() && file.build.setups.size() < 2)
+        throw files::Refusal(o.build + ": has the car as found only: name it with --setup to take its brakes as a kit.");
+    const Setup& setup = o.setup.empty() ? file.build.setups[1] : setupOf(file, o.build, o.setup);
+    try {
+        const auto text = files::writeKit(setup);
+        if (!o.kit.empty())
+            files::exportFile(o.kit, text);
+        if (!o.csv.empty())
+            files::exportFile(o.csv, library::linesCsv(library::kitOf(setup)));
+    } catch (const files::Refusal& refusal) {
+        const std::string said = refusal.what();
+        throw files::Refusal(said.starts_with("the setup") ? o.build + ": " + said : said);
+    }
+    return fine;
+}
+
+/// A kit out of its file into a build, as one more setup.
+int importKit(const KitOptions& o)
+{
+    const Setup kit = files::loadKit(o.kit);
+    files::checkOutputs({ o.kit }, { o.build });
+    const auto file = files::changeBuild(o.build, library::kitTakenIn(kit));
+    const Setup& mine = file.build.setups.back();
+    std::cout << mine.id << ": " << onOneLine(mine.name) << " is in " << o.build << ", nothing of it as measured.\n";
+    return fine;
+}
+
 } // namespace
 
 void addLibraryCommands(CLI::App& app, int& code)
@@ -81,6 +124,22 @@ void addLibraryCommands(CLI::App& app, int& code)
     parts->add_option("--into", o->into, "parts library to put them into, *.json (default: only say what would be taken)");
     parts->add_flag("--json", o->json, "as JSON");
     parts->callback([o, &code] { code = importPartsFrom(*o); });
+
+    auto* kitIn = import->add_subcommand("kit", "A kit into a build, as one more setup; nothing of it counts as measured on this car");
+    auto in = std::make_shared<KitOptions>();
+    kitIn->add_option("KIT", in->kit, "kit, *.json")->required();
+    kitIn->add_option("--into", in->build, "build to put it into")->required();
+    kitIn->callback([in, &code] { code = importKit(*in); });
+
+    auto* exported = app.add_subcommand("export", "Takes something out of a build into a file of its own");
+    exported->require_subcommand(1);
+    auto* kitOut = exported->add_subcommand("kit", "The kit of a setup, without the car: readings of its parts count as a vendor's");
+    auto out = std::make_shared<KitOptions>();
+    kitOut->add_option("FILE", out->build, "build, *.deepstop")->required();
+    kitOut->add_option("--setup", out->setup, "id of the setup (default: the second)");
+    kitOut->add_option("--json", out->kit, "write the kit there");
+    kitOut->add_option("--csv", out->csv, "write the list of its parts there");
+    kitOut->callback([out, &code] { code = exportKit(*out); });
 }
 
 } // namespace deepstop::cli

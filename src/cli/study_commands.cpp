@@ -1,6 +1,7 @@
 #include "cli/commands.hpp"
 #include "cli/sheet.hpp"
 
+#include "library/kit_file.hpp"
 #include "library/library_file.hpp"
 #include "report/ask.hpp"
 #include "sums/sums.hpp"
@@ -109,7 +110,11 @@ void addStudyCommands(CLI::App& app, int& code)
     auto* schema = app.add_subcommand("schema", "Prints the JSON Schema of build files");
     auto ofLibrary = std::make_shared<bool>(false);
     schema->add_flag("--library", *ofLibrary, "of parts libraries instead");
-    schema->callback([ofLibrary] { std::cout << (*ofLibrary ? files::librarySchema() : files::buildSchema()).dump(2) << "\n"; });
+    auto ofKit = std::make_shared<bool>(false);
+    schema->add_flag("--kit", *ofKit, "of kits instead");
+    schema->callback([ofLibrary, ofKit] {
+        std::cout << (*ofKit ? files::kitSchema() : *ofLibrary ? files::librarySchema() : files::buildSchema()).dump(2) << "\n";
+    });
 }
 
 } // namespace deepstop::cli

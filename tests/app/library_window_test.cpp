@@ -4,6 +4,8 @@
 #include "widgets/import_window.hpp"
 #include "widgets/library_window.hpp"
 
+#include <QFileDialog>
+
 using namespace deepstop::app;
 
 class LibraryWindowTest : public QObject {
@@ -41,6 +43,76 @@ private slots:
         s.window.document().undoStack().undo();
         s.window.document().undoStack().undo();
         QVERIFY(s.window.document().build() == demo());
+    }
+
+    /// Out of one car by the menu and into another: nothing of it is measured there, the new setup is the one compared, undo takes it out.
+    void aKitGoesFromOneCarToAnother()
+    {
+        const QTemporaryDir folder;
+        const auto path = folder.filePath("kit.json");
+        const auto choose = [&](Shown& s, const QString& entry) {
+            const auto actions = s.window.menuBar()->findChildren<QAction*>();
+            const auto action = std::ranges::find_if(actions, [&](QAction* a) { return a->text() == entry; });
+            QVERIFY2(action != actions.end(), qPrintable(entry));
+            std::function<void()> type = [&] {
+                auto* names = qobject_cast<QFileDialog*>(QApplication::activeModalWidget());
+                if (!names || !QApplication::focusWidget() || QApplication::focusWidget()->window() != names) {
+                    QTimer::singleShot(20, &s.window, type);
+                    return;
+                }
+                QTest::keyClicks(QApplication::focusWidget(), path);
+                QTest::keyClick(QApplication::focusWidget(), Qt::Key_Return);
+            };
+            QTimer::singleShot(20, &s.window, type);
+            (*action)->trigger();
+        };
+        {
+            Shown s;
+            choose(s, "Save this &kit as…");
+            QTRY_VERIFY(QFile::exists(path));
+        }
+        Shown s(MainWindow::demoFolder() + "/linnet.deepstop");
+        const Build before = s.build();
+        choose(s, "Take &in a kit…");
+        QTRY_COMPARE(s.build().setups.size(), before.setups.size() + 1);
+        const Setup& taken = s.build().setups.back();
+        QCOMPARE(taken.name, demo().setups[1].name);
+        QVERIFY(taken.front->rotor.outerDiameter.known == Known::Vendor);
+        QCOMPARE(s.known().after.setup->id, taken.id);
+        s.window.document().undoStack().undo();
+        QVERIFY(s.build() == before);
+        // What is no kit is said, and nothing changes.
+        QFile broken(folder.filePath("broken.json"));
+        QVERIFY(broken.open(QIODevice::WriteOnly));
+        broken.write("{}");
+        broken.close();
+        QVERIFY(!s.window.takeInKit(broken.fileName()));
+        QVERIFY(s.window.notice()->text().contains("this is not a kit"));
+        QVERIFY(s.build() == before);
+    }
+
+    /// The shelf of kits: kept from one car, added to another as a setup of its own.
+    void aKitIsKeptOnItsShelf()
+    {
+        {
+            Shown s;
+            auto* library = s.window.showLibrary();
+            library->setKind(library::Kind::Kit);
+            QTRY_COMPARE(library->state(), QString("This shelf is empty."));
+            QTest::mouseClick(library->keepButton(), Qt::LeftButton);
+            QVERIFY2(library->state().contains("nothing in it as measured"), qPrintable(library->state()));
+            QTRY_COMPARE(library->list()->count(), 1);
+            s.window.library().finishWriting();
+        }
+        Shown s(MainWindow::demoFolder() + "/linnet.deepstop");
+        const Build before = s.build();
+        auto* library = s.window.showLibrary();
+        library->setKind(library::Kind::Kit);
+        QTRY_COMPARE(library->list()->count(), 1);
+        QVERIFY(library->list()->item(0)->text().contains("front: Varnik 330"));
+        QTest::mouseClick(library->putButton(), Qt::LeftButton);
+        QCOMPARE(s.build().setups.size(), before.setups.size() + 1);
+        QCOMPARE(s.known().after.setup->id, s.build().setups.back().id);
     }
 
     void aListIsTakenInWithItsBadLinesShown()

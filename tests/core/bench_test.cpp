@@ -5,6 +5,7 @@
 #include "core/support.hpp"
 #include "joints/thread.hpp"
 #include "report/ask.hpp"
+#include "report/letters.hpp"
 #include "chapters/weights/comparison.hpp"
 #include "chapters/parts/receiving.hpp"
 
@@ -48,7 +49,7 @@ private slots:
     {
         const auto s = study(demo());
         QCOMPARE(s.worst({ "parts", "weights" })->level, Level::Good);
-        QVERIFY(faultLetter(s).empty());
+        QVERIFY(report::faultLetter(s).empty());
     }
 
     /// What came on the car and stays on it is not as thick as new because nobody has looked.
@@ -85,7 +86,7 @@ private slots:
         QCOMPARE(v.level, Level::Stop);
         QVERIFY2(names(v.reason, "1.40 mm too small"), v.reason.c_str());
         QVERIFY(names(s.summary, "Does not fit"));
-        QVERIFY(names(faultLetter(s), "Rotor bore over the hub pilot"));
+        QVERIFY(names(report::faultLetter(s), "Rotor bore over the hub pilot"));
         // Only just passing is not called good, and far too wide is not centred.
         set(kit(build).rotor.bore, 66.43);
         QCOMPARE(levelOf(build, "front/bore"), Level::Caution);
@@ -117,7 +118,7 @@ private slots:
         QCOMPARE(v.level, Level::Stop);
         QVERIFY2(names(v.reason, "does not reach") && names(v.reason, "two front hoses"), v.reason.c_str());
         QCOMPARE(s.verdict("front/hose-length")->level, Level::Good);
-        QVERIFY(names(faultLetter(s), "two front hoses"));
+        QVERIFY(names(report::faultLetter(s), "two front hoses"));
     }
 
     void oneLeftRotorTwiceIsFoundAndNamed()
@@ -132,12 +133,12 @@ private slots:
         QCOMPARE(wrong.state, Checked::Fault);
         QVERIFY2(names(wrong.said, "two left rotors in the box"), wrong.said.c_str());
         QCOMPARE(after.verdict("front/received")->level, Level::Stop);
-        QVERIFY(names(faultLetter(after), "two left rotors in the box") && names(faultLetter(after), "stamped L"));
+        QVERIFY(names(report::faultLetter(after), "two left rotors in the box") && names(report::faultLetter(after), "stamped L"));
         // Who has the part in hand may overrule a check that found nothing.
         const auto overruled = study(*received(study(demo()).after.setup->id, "front/both/pad-window", Checked::Fault, WhichHand::Unknown, "ears bent")(demo()));
         QCOMPARE(overruled.verdict("front/pad-window")->level, Level::Good);
         QCOMPARE(overruled.verdict("front/received")->level, Level::Stop);
-        QVERIFY(names(faultLetter(overruled), "Pads in their opening (front axle): ears bent"));
+        QVERIFY(names(report::faultLetter(overruled), "Pads in their opening (front axle): ears bent"));
         // A rotor that fits either side is not asked for its hand.
         kit(build).rotor.handed = Handed::Either;
         const auto either = receivingOf(study(build), Axle::Front);

@@ -426,15 +426,19 @@ private slots:
     {
         bool given = false;
         const int wanted = qEnvironmentVariableIntValue("DEEPSTOP_BUILDS", &given);
-        QTemporaryDir folder;
-        for (int i = 0; i < (given ? wanted : 6); ++i)
-            files::replaceFile(folder.filePath(QString("%1.deepstop").arg(i)).toStdString(),
-                files::writeBuild({ randomBuild(static_cast<unsigned>(i)), nullptr }));
         const char* script = "import glob,json,sys,jsonschema\n"
                              "v=jsonschema.Draft7Validator(json.load(open(sys.argv[1])))\n"
                              "print(all(v.is_valid(json.load(open(f))) for f in glob.glob(sys.argv[2]+'/*.deepstop')))\n";
-        QCOMPARE(answerOf("/usr/bin/python3", { "-c", script, DEEPSTOP_DATA "/schema/build-3.schema.json", folder.path() }).trimmed(),
-            QByteArray("True"));
+        // A few at a time: it is slow, and its answer is waited for.
+        const int all = given ? wanted : 6;
+        for (int i = 0; i < all;) {
+            QTemporaryDir folder;
+            for (const int end = std::min(all, i + 50); i < end; ++i)
+                files::replaceFile(folder.filePath(QString("%1.deepstop").arg(i)).toStdString(),
+                    files::writeBuild({ randomBuild(static_cast<unsigned>(i)), nullptr }));
+            QCOMPARE(answerOf("/usr/bin/python3", { "-c", script, DEEPSTOP_DATA "/schema/build-3.schema.json", folder.path() }).trimmed(),
+                QByteArray("True"));
+        }
     }
 
     /// The demos as version 2 wrote them are the demos of today.

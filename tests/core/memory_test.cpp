@@ -139,6 +139,25 @@ private:
     }
 
 private slots:
+    /// A study keeps none of those it followed, and none of their builds.
+    void whatWasFollowedGoes()
+    {
+        std::vector<std::weak_ptr<const Study>> studies;
+        std::vector<std::weak_ptr<const Build>> builds;
+        StudyOf of;
+        for (int i = 0; i < 12; ++i) {
+            auto build = demo();
+            build.setups[1].front->rotor.thickness.value = 28e-3 + i * 1e-5;
+            auto shared = std::make_shared<const Build>(std::move(build));
+            builds.push_back(shared);
+            of.last = std::make_shared<const Study>(*study(shared, of, std::atomic<bool>(false)));
+            studies.push_back(of.last);
+        }
+        QVERIFY(!studies.back().expired());
+        for (std::size_t i = 0; i + 1 < studies.size(); ++i)
+            QVERIFY(studies[i].expired() && builds[i].expired());
+    }
+
     /// Two studies at once from the same last one.
     void twoMayRunAtOnce()
     {

@@ -352,6 +352,26 @@ print(num(root.get("width")) * 25.4 / 72, num(root.get("height")) * 25.4 / 72, b
         QVERIFY(report::shieldDrawing(study(build), Axle::Front, {}).lacks.find("dust shield's plate") != std::string::npos);
     }
 
+    /// A caution that runs off the sheet or under the bar is none.
+    void titleBlocksLieOnTheirSheetAndClearOfTheBar()
+    {
+        for (const auto& made : { report::shieldDrawing(study(demo()), Axle::Front, "2026-11-25"),
+                 report::caliperTemplate(study(demo()), Axle::Front, "2026-11-25") }) {
+            QVERIFY(made.drawing.has_value());
+            for (const auto& size : { paper::a4(), paper::letter() })
+                for (const paper::Page& page : paper::pagesOf(*made.drawing, size)) {
+                    const auto bar = std::ranges::find(page.letters, "100 mm both ways; measure first", &paper::Lettering::text);
+                    QVERIFY(bar != page.letters.end());
+                    for (const auto& note : made.drawing->notes) {
+                        const auto l = std::ranges::find(page.letters, note, &paper::Lettering::text);
+                        QVERIFY(l != page.letters.end());
+                        QVERIFY2(l->at.x + files::widthOfLetters(note, l->height) < page.width - paper::margin, note.c_str());
+                        QVERIFY2(l->at.y < bar->at.y - bar->height - 1e-3, note.c_str());
+                    }
+                }
+        }
+    }
+
     void pathsOfOtherKindsAreRefused()
     {
         QVERIFY_EXCEPTION_THROWN(files::writePaper("/tmp/x.png", caliper(), paper::a4()), files::Refusal);

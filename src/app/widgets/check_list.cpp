@@ -1,6 +1,7 @@
 #include "widgets/check_list.hpp"
 
 #include "document.hpp"
+#include "report/letters.hpp"
 #include "theme.hpp"
 
 #include <QClipboard>
@@ -188,7 +189,7 @@ CheckList::CheckList(Document& document, QWidget* parent)
     copy_->setObjectName(QStringLiteral("copy-faults"));
     column->addWidget(copy_, 0, Qt::AlignLeft);
     connect(copy_, &QPushButton::clicked, this,
-        [this] { QGuiApplication::clipboard()->setText(QString::fromStdString(faultLetter(document_.wholeStudy()))); });
+        [this] { QGuiApplication::clipboard()->setText(QString::fromStdString(report::faultLetter(document_.wholeStudy()))); });
 }
 
 CheckLine* CheckList::line(const std::string& id) const

@@ -5,6 +5,8 @@
 #include "document.hpp"
 #include "files/exports.hpp"
 #include "library/import.hpp"
+#include "library/kit.hpp"
+#include "library/kit_file.hpp"
 #include "library_store.hpp"
 #include "theme.hpp"
 #include "widgets/import_window.hpp"
@@ -28,7 +30,7 @@ LibraryWindow::LibraryWindow(Document& document, LibraryStore& store, QWidget* p
 {
     setWindowTitle(tr("Parts library"));
     resize(560, 520);
-    for (const Kind kind : { Kind::Rotor, Kind::Caliper, Kind::Pad, Kind::Wheel, Kind::Bracket, Kind::Hose }) {
+    for (const Kind kind : { Kind::Rotor, Kind::Caliper, Kind::Pad, Kind::Wheel, Kind::Bracket, Kind::Hose, Kind::Kit }) {
         auto name = string(nameOf(kind)) + QStringLiteral("s");
         name[0] = name[0].toUpper();
         kinds_->addItem(name, static_cast<int>(kind));
@@ -116,7 +118,13 @@ void LibraryWindow::refresh()
             .arg(where.size() > 18 ? where.left(17) + QStringLiteral("…") : where, axle_ == Axle::Front ? tr("front") : tr("rear")));
     keep_->setText(tr("Keep the bench's %1").arg(string(nameOf(kind()))));
     keep_->setEnabled(corner() != nullptr);
-    QString state = found.empty()   ? tr("No part has all these words.")
+    if (kind() == Kind::Kit) {
+        const Setup* setup = document_.study().after.setup;
+        put_->setText(tr("Add as a setup of its own"));
+        keep_->setText(tr("Keep the kit of %1").arg(where.size() > 18 ? where.left(17) + QStringLiteral("…") : where));
+        keep_->setEnabled(setup && (setup->front || setup->rear));
+    }
+    QString state = found.empty()   ? list_->count() == 0 && search_->text().isEmpty() ? tr("This shelf is empty.") : tr("No part has all these words.")
         : found.size() == mostShown ? tr("The first %1; more words find fewer.").arg(mostShown)
                                     : tr("%1 found.").arg(found.size());
     if (corner())
@@ -138,16 +146,34 @@ void LibraryWindow::put()
     if (!list_->currentItem() || !document_.study().after.setup)
         return;
     const auto id = list_->currentItem()->data(Qt::UserRole).toString().toStdString();
-    document_.edit(list_->currentItem()->text().section(QLatin1Char('\n'), 0, 0),
+    const bool kit = kind() == Kind::Kit;
+    const bool done = document_.edit(list_->currentItem()->text().section(QLatin1Char('\n'), 0, 0),
         [&, setup = document_.study().after.setup->id](const Build& now) -> std::optional<Build> {
             if (!findSetup(now, setup))
                 return {};
             return library::withPart(now, setup, axle_, store_.parts(), kind(), id);
         });
+    // What was added is what one wants to see.
+    if (done && kit)
+        document_.setPair({ document_.build().setups.front().id, document_.build().setups.back().id });
+}
+
+void LibraryWindow::keepKit()
+{
+    const Setup* after = document_.study().after.setup;
+    const Setup* setup = after ? findSetup(document_.build(), after->id) : nullptr;
+    library::Library one;
+    const auto id = setup ? library::keepKit(one, *setup) : std::string();
+    if (!id.empty() && store_.add(std::move(one)))
+        state_->setText(tr("Kept as “%1”, nothing in it as measured on this car.").arg(QString::fromStdString(id)));
 }
 
 void LibraryWindow::keep()
 {
+    if (kind() == Kind::Kit) {
+        keepKit();
+        return;
+    }
     if (!corner())
         return;
     library::Library one;
@@ -166,8 +192,49 @@ void LibraryWindow::keep()
         state_->setText(tr("Kept as “%1”.").arg(QString::fromStdString(id)));
 }
 
+void LibraryWindow::importKit()
+{
+    const auto path = QFileDialog::getOpenFileName(this, tr("Take a kit into the library"), {}, tr("Kit (*.json)"));
+    if (path.isEmpty())
+        return;
+    try {
+        library::Library one;
+        const auto id = library::keepKit(one, files::loadKit(path.toStdString()));
+        if (store_.add(std::move(one)))
+            state_->setText(tr("Kept as “%1”.").arg(QString::fromStdString(id)));
+    } catch (const files::Refusal& refusal) {
+        state_->setText(QString::fromUtf8(refusal.what()));
+    }
+}
+
+void LibraryWindow::exportKit()
+{
+    if (!list_->currentItem())
+        return;
+    const auto id = list_->currentItem()->data(Qt::UserRole).toString().toStdString();
+    const auto& kits = store_.parts().kits;
+    const auto kit = std::ranges::find(kits, id, &library::Shelved<Setup>::id);
+    if (kit == kits.end())
+        return;
+    const auto path = askWhereToSave(this, tr("Save this kit"), QString::fromStdString(id) + QStringLiteral(".json"),
+        tr("Kit (*.json);;List of its parts (*.csv)"), QStringLiteral("json"));
+    if (path.isEmpty())
+        return;
+    try {
+        files::exportFile(path.toStdString(),
+            path.endsWith(QLatin1String(".csv"), Qt::CaseInsensitive) ? library::linesCsv(kit->part) : files::writeKit(kit->part));
+        state_->setText(tr("%1 saved.").arg(path));
+    } catch (const files::Refusal& refusal) {
+        state_->setText(QString::fromUtf8(refusal.what()));
+    }
+}
+
 void LibraryWindow::importList()
 {
+    if (kind() == Kind::Kit) {
+        importKit();
+        return;
+    }
     const auto path = QFileDialog::getOpenFileName(this, tr("Import parts"), {}, tr("Lists (*.csv *.tsv *.txt)"));
     if (path.isEmpty())
         return;
@@ -178,6 +245,10 @@ void LibraryWindow::importList()
 
 void LibraryWindow::exportList()
 {
+    if (kind() == Kind::Kit) {
+        exportKit();
+        return;
+    }
     const auto path =
         askWhereToSave(
             this, tr("Export parts"), string(nameOf(kind())) + QStringLiteral("s.csv"), tr("Lists (*.csv)"), QStringLiteral("csv"));

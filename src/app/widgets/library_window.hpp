@@ -34,6 +34,9 @@ public:
 private:
     void put();
     void keep();
+    void keepKit();
+    void importKit();
+    void exportKit();
     void importList();
     void exportList();
     [[nodiscard]] library::Kind kind() const;

@@ -10,6 +10,7 @@
 #include "widgets/work_rail.hpp"
 #include "print/leaf_window.hpp"
 #include "report/ask.hpp"
+#include "report/letters.hpp"
 #include "report/sheets.hpp"
 #include "report/test_plan.hpp"
 
@@ -72,6 +73,18 @@ void MainWindow::makeFileMenu()
     };
     file->addAction(tr("Save the &bracket as…"), this, [savePlateAs] { savePlateAs(false); });
     file->addAction(tr("Save the &hub-face ring as…"), this, [savePlateAs] { savePlateAs(true); });
+    file->addAction(tr("Save this &kit as…"), this, [this] {
+        const auto path = askWhereToSave(this, tr("Save this kit"), QStringLiteral("kit.json"), tr("Kit (*.json);;List of its parts (*.csv)"),
+            QStringLiteral("json"));
+        if (!path.isEmpty())
+            saveKit(path);
+    });
+    file->addAction(tr("Take &in a kit…"), this, [this] {
+        const auto path =
+            QFileDialog::getOpenFileName(this, tr("Take in a kit"), QFileInfo(document_.path()).absolutePath(), tr("Kit (*.json)"));
+        if (!path.isEmpty())
+            takeInKit(path);
+    });
     file->addSeparator();
     file->addAction(tr("&Quit"), QKeySequence::Quit, this, &QWidget::close);
 }
@@ -93,20 +106,27 @@ void MainWindow::addPapers(QMenu* menu)
     paper(tr("&Job card…"), [](const Study& s, const std::string& today) { return report::jobCard(s, jobcard::cardOf(s), today); });
     paper(tr("T&orque sheet…"), [](const Study& s, const std::string& today) { return report::torqueSheet(s, jobcard::cardOf(s), today); });
     paper(tr("&Build sheet…"), report::buildSheet);
+    paper(tr("&Fitting sheet for others…"), report::fittingSheet);
     menu->addSeparator();
     paper(tr("Still to &measure…"), [](const Study& s, const std::string& today) {
-        Leaf leaf { "Still to measure", report::titleLine(s, today), {} };
+        Leaf leaf { "Still to measure", report::titleLine(s, today), {}, {} };
         leaf.text(report::benchSheet(s));
         return leaf;
     });
     paper(tr("&Letter to the vendor…"), [](const Study& s, const std::string& today) {
-        Leaf leaf { "Letter to the vendor", report::titleLine(s, today), {} };
+        Leaf leaf { "Letter to the vendor", report::titleLine(s, today), {}, {} };
         leaf.text(report::vendorLetter(s));
+        return leaf;
+    });
+    paper(tr("&Faults, to the vendor…"), [](const Study& s, const std::string& today) {
+        Leaf leaf { "Faults of what came", report::titleLine(s, today), {}, {} };
+        const auto letter = report::faultLetter(s);
+        leaf.text(letter.empty() ? "No fault is noted in the check list of the parts." : letter);
         return leaf;
     });
     paper(tr("Test &plan…"), [](const Study& s, const std::string& today) { return report::planLeaf(s, report::testPlanOf(s), today); });
     paper(tr("&Stops, before and after…"), [](const Study& s, const std::string& today) {
-        Leaf leaf { "Stops, before and after", report::titleLine(s, today), {} };
+        Leaf leaf { "Stops, before and after", report::titleLine(s, today), {}, {} };
         leaf.text(report::provingSheet(s));
         return leaf;
     });

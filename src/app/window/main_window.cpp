@@ -6,7 +6,10 @@
 #include "stages/centring/centring_page.hpp"
 #include "stages/single_pages.hpp"
 #include "stages/wheel/wheel_page.hpp"
+#include "files/exports.hpp"
 #include "hardware/hardware.hpp"
+#include "library/kit.hpp"
+#include "library/kit_file.hpp"
 #include "theme.hpp"
 #include "drawing/dimension_field.hpp"
 #include "widgets/instrument_bar.hpp"
@@ -262,6 +265,32 @@ bool MainWindow::savePlate(const QString& path, bool ring)
             throw files::Refusal(lacks);
         solids::writePlate(
             path.toStdString(), made->plate, made->drawing, document_.units() == UnitSystem::Us ? paper::letter() : paper::a4());
+    });
+}
+
+bool MainWindow::saveKit(const QString& path)
+{
+    document_.drafts().finish();
+    return attempt([&] {
+        // As it stands in the build now; the study may still follow.
+        const Setup* after = document_.study().after.setup;
+        const Setup* setup = after ? findSetup(document_.build(), after->id) : nullptr;
+        if (!setup)
+            throw files::Refusal("there is no setup to take a kit from.");
+        const auto text = files::writeKit(*setup);
+        files::exportFile(path.toStdString(),
+            path.endsWith(QLatin1String(".csv"), Qt::CaseInsensitive) ? library::linesCsv(library::kitOf(*setup)) : text);
+    });
+}
+
+bool MainWindow::takeInKit(const QString& path)
+{
+    document_.drafts().finish();
+    return attempt([&] {
+        const Setup kit = files::loadKit(path.toStdString());
+        if (!document_.edit(tr("kit taken in"), library::kitTakenIn(kit)))
+            throw files::Refusal("the kit could not be put into this build.");
+        document_.setPair({ document_.build().setups.front().id, document_.build().setups.back().id });
     });
 }
 

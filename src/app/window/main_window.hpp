@@ -67,6 +67,10 @@ public:
     WidenWindow* showWidening();
     /// Writes the adapter bracket, or the hub-face ring, by the path's ending; a refusal is said in the notice bar.
     bool savePlate(const QString& path, bool ring);
+    /// Writes the kit of the setup after, or by the ending .csv the list of its parts. False, and said, where it could not.
+    bool saveKit(const QString& path);
+    /// Adds a kit from its file as one more setup, to be compared with the car as found. False, and said, where it could not.
+    bool takeInKit(const QString& path);
     /// Takes the instrument's stable reading into the dimension that has the focus.
     void takeReading(bool again);
     /// Connects an instrument; a refusal is said in the notice bar.

@@ -300,6 +300,9 @@ std::vector<std::string> headersOf(std::string_view text, char separator)
 
 const std::vector<FieldName>& fieldsOf(Kind kind)
 {
+    static const std::vector<FieldName> none;
+    if (kind == Kind::Kit)
+        return none;
     static const auto all = [] {
         std::array<std::vector<FieldName>, allKinds.size()> made;
         Library library;

@@ -17,7 +17,7 @@ struct FieldName {
     const Unit* unit = nullptr; ///< that a bare number is in by the key; null for what is no quantity
     Dimension dimension = Dimension::Number;
 };
-/// Every field of a kind of part, in their order; the first is its id, the second the note.
+/// Every field of a kind of part, in their order; the first is its id, the second the note. None of a kit: it comes as a file of its own.
 [[nodiscard]] const std::vector<FieldName>& fieldsOf(Kind kind);
 
 struct Column {

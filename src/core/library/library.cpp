@@ -1,6 +1,8 @@
 #include "library/library.hpp"
 
 #include "build/choices.hpp"
+#include "build/words.hpp"
+#include "library/kit.hpp"
 #include "library/texts.hpp"
 #include "quantity/text.hpp"
 
@@ -69,6 +71,24 @@ std::string about(const Hose& h, UnitSystem s)
     return fmt::format("{}, {} and {}", figure(h.length.value.value_or(NAN), style::frame, s), *h.caliperEnd, *h.lineEnd);
 }
 
+std::string about(const Setup& kit, UnitSystem)
+{
+    std::string all;
+    for (const auto& [corner, axle] : { std::pair { &kit.front, Axle::Front }, std::pair { &kit.rear, Axle::Rear } }) {
+        if (!*corner)
+            continue;
+        const Corner& c = **corner;
+        all += (all.empty() ? "" : "; ") + std::string(wordOf(axle)) + ":";
+        std::string names;
+        const bool drums = c.brakes == BrakeKind::Drums;
+        for (const std::string& name : { drums ? c.drum.name : c.rotor.name, drums ? std::string() : c.caliper.name, drums ? std::string() : c.pad.name })
+            if (!name.empty())
+                names += (names.empty() ? " " : ", ") + name;
+        all += names.empty() ? " parts without names" : names;
+    }
+    return all;
+}
+
 template <class T>
 std::string titleOf(const Shelved<T>& shelved)
 {
@@ -100,6 +120,8 @@ const T* partOf(const Corner& corner, const Build& build)
 {
     if constexpr (std::is_same_v<T, Wheel>)
         return findWheel(build, corner.wheel);
+    else if constexpr (std::is_same_v<T, Setup>)
+        return nullptr;
     else
         return &partIn(const_cast<Corner&>(corner), static_cast<T*>(nullptr));
 }
@@ -121,6 +143,8 @@ std::string_view nameOf(Kind kind)
         return "bracket";
     case Kind::Hose:
         return "hose";
+    case Kind::Kit:
+        return "kit";
     }
     return "";
 }
@@ -185,21 +209,44 @@ Build withPart(Build build, const std::string& setupId, Axle axle, const Library
         const auto* shelved = find(shelf, id);
         if (!shelved)
             return;
-        Corner& own = ownCorner(build, setupId, axle);
-        if constexpr (std::is_same_v<T, Wheel>) {
-            Wheel wheel = shelved->part;
-            wheel.from = id;
-            wheel.id = freshId([&](const std::string& candidate) { return findWheel(build, candidate) != nullptr; }, id);
-            own.wheel = wheel.id;
-            build.wheels.push_back(std::move(wheel));
+        if constexpr (std::is_same_v<T, Setup>) {
+            if (auto with = kitTakenIn(shelved->part)(build))
+                build = std::move(*with);
+            return;
         } else {
-            T& place = partIn(own, static_cast<T*>(nullptr));
-            place = shelved->part;
-            if constexpr (remembers<T>)
-                place.from = id;
+            Corner& own = ownCorner(build, setupId, axle);
+            if constexpr (std::is_same_v<T, Wheel>) {
+                Wheel wheel = shelved->part;
+                wheel.from = id;
+                wheel.id = freshId([&](const std::string& candidate) { return findWheel(build, candidate) != nullptr; }, id);
+                own.wheel = wheel.id;
+                build.wheels.push_back(std::move(wheel));
+            } else {
+                T& place = partIn(own, static_cast<T*>(nullptr));
+                place = shelved->part;
+                if constexpr (remembers<T>)
+                    place.from = id;
+            }
         }
     });
     return build;
+}
+
+std::string keepKit(Library& library, const Setup& setup)
+{
+    if (!setup.front && !setup.rear)
+        return {};
+    Shelved<Setup> kept { idFrom(setup.name.empty() ? setup.id : setup.name), {}, kitOf(setup) };
+    if (kept.id.empty())
+        kept.id = "kit";
+    kept.part.id = kept.id;
+    const std::string id = kept.id;
+    const auto old = std::ranges::find(library.kits, id, &Shelved<Setup>::id);
+    if (old == library.kits.end())
+        library.kits.push_back(std::move(kept));
+    else
+        *old = std::move(kept);
+    return id;
 }
 
 std::string keep(Library& library, const Corner& corner, const Build& build, Kind kind)
@@ -252,7 +299,7 @@ std::optional<std::vector<std::string>> differences(const Library& library, cons
 std::size_t merge(Library& library, Library more)
 {
     std::size_t fresh = 0;
-    for (const Kind kind : { Kind::Rotor, Kind::Caliper, Kind::Pad, Kind::Wheel, Kind::Bracket, Kind::Hose })
+    for (const Kind kind : { Kind::Rotor, Kind::Caliper, Kind::Pad, Kind::Wheel, Kind::Bracket, Kind::Hose, Kind::Kit })
         onShelf(library, kind, [&]<class T>(std::vector<Shelved<T>>& shelf) {
             std::unordered_map<std::string, std::size_t> places;
             for (std::size_t i = 0; i < shelf.size(); ++i)
@@ -263,7 +310,7 @@ std::size_t merge(Library& library, Library more)
                         if (one.id.empty())
                             one.id =
                                 freshId([&](const std::string& candidate) { return places.contains(candidate); }, idFrom(titleOf(one)));
-                        if constexpr (std::is_same_v<T, Wheel>)
+                        if constexpr (std::is_same_v<T, Wheel> || std::is_same_v<T, Setup>)
                             one.part.id = one.id;
                         const auto [place, isNew] = places.emplace(one.id, shelf.size());
                         fresh += isNew;

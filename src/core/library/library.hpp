@@ -12,10 +12,10 @@
 
 namespace deepstop::library {
 
-enum class Kind { Rotor, Caliper, Pad, Wheel, Bracket, Hose };
+enum class Kind { Rotor, Caliper, Pad, Wheel, Bracket, Hose, Kit };
 [[nodiscard]] std::string_view nameOf(Kind kind);
 
-/// A part on its shelf. A wheel's own id is the shelf's.
+/// A part on its shelf. A wheel's own id is the shelf's, a kit's too.
 template <class T>
 struct Shelved {
     std::string id;
@@ -34,6 +34,7 @@ struct Library {
     std::vector<Shelved<Wheel>> wheels;
     std::vector<Shelved<Bracket>> brackets;
     std::vector<Shelved<Hose>> hoses;
+    std::vector<Shelved<Setup>> kits; ///< whole ones, as `kitOf` makes them
     bool operator==(const Library&) const = default;
 };
 
@@ -62,11 +63,16 @@ private:
     const Library& library, Kind kind, std::string_view words, std::size_t most = 200, UnitSystem system = UnitSystem::Metric);
 
 /// A copy of `build` with the library's part in setup `setup` on `axle`; the part remembers where it is from. An axle the setup left
-/// as found begins to differ. Unchanged where the library or the build has no such thing.
+/// as found begins to differ. A kit becomes a setup of its own instead, as by `kitTakenIn`. Unchanged where the library or the build has no such
+/// thing.
 [[nodiscard]] Build withPart(Build build, const std::string& setup, Axle axle, const Library& library, Kind kind, const std::string& id);
 
+/// Keeps the kit of a setup in the library, in place of the one with the same name, or anew.
+/// @return its id; empty for a setup that brings no axle
+std::string keepKit(Library& library, const Setup& setup);
+
 /// Keeps a part of that corner in the library under its own name, in place of the one with the same id, or anew.
-/// @return its id
+/// @return its id; empty for a kit, which is no part of a corner
 std::string keep(Library& library, const Corner& corner, const Build& build, Kind kind);
 
 /// Labels of what differs between a corner's part and the one in the library that it came from; empty when they are alike; nothing where it
@@ -101,6 +107,9 @@ void onShelf(auto& library, Kind kind, auto with)
         break;
     case Kind::Hose:
         with(library.hoses);
+        break;
+    case Kind::Kit:
+        with(library.kits);
         break;
     }
 }

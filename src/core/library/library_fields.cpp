@@ -15,6 +15,7 @@ ELSEWHERE(Pad)
 ELSEWHERE(Wheel)
 ELSEWHERE(Bracket)
 ELSEWHERE(Hose)
+ELSEWHERE(Setup)
 #undef ELSEWHERE
 
 namespace library {
@@ -42,6 +43,7 @@ void fields(V& v, T& l)
     v.list("wheels", "", mostOnShelf, l.wheels);
     v.list("brackets", "", mostOnShelf, l.brackets);
     v.list("hoses", "", mostOnShelf, l.hoses);
+    v.list("kits", "", mostOnShelf, l.kits);
 }
 
 } // namespace library
@@ -52,6 +54,7 @@ DESCRIBED(library::Shelved<Pad>)
 DESCRIBED(library::Shelved<Wheel>)
 DESCRIBED(library::Shelved<Bracket>)
 DESCRIBED(library::Shelved<Hose>)
+DESCRIBED(library::Shelved<Setup>)
 DESCRIBED(library::Library)
 
 } // namespace deepstop

@@ -11,7 +11,10 @@ namespace deepstop::paper {
 namespace {
 
 /// The strip under the drawing for title and bar, and the one beside it for the upright bar.
-constexpr double foot = 30e-3;
+constexpr double foot = 30e-3; // at least
+constexpr double titleDown = 6e-3; // from the drawing to the title's base line
+constexpr double noteStep = 3.8e-3;
+constexpr double barRoom = 12e-3; // the bar, its ticks and the air round them
 constexpr double side = 9e-3;
 constexpr double bar = 0.1;
 constexpr double markArm = 3e-3;
@@ -197,9 +200,11 @@ struct Layout {
     Extent extent; // of the drawing, with air round it
 };
 
-Layout layoutOf(const Extent& extent, double width, double height, double sx, double sy)
+/// @param notes lines of the title block over the bar
+Layout layoutOf(const Extent& extent, double width, double height, double sx, double sy, std::size_t notes)
 {
-    Layout l { width, height, width - 2 * margin - side, height - 2 * margin - foot, 1, 1, sx, sy, extent };
+    const double block = std::max(foot, titleDown + noteStep * static_cast<double>(notes) + barRoom);
+    Layout l { width, height, width - 2 * margin - side, height - 2 * margin - block, 1, 1, sx, sy, extent };
     const auto tiles = [](double need, double room) {
         return need <= room ? 1 : 1 + static_cast<int>(std::ceil((need - room) / (room - overlap) - 1e-9));
     };
@@ -279,7 +284,7 @@ private:
     void words()
     {
         write(page, { barAt.x + bar * l.sx + 2e-3, barAt.y }, "100 mm both ways; measure first", 2.8e-3, Anchor::Left, false);
-        double text = high.y + 6e-3;
+        double text = high.y + titleDown;
         write(page, { low.x, text }, drawing.title, 4e-3, Anchor::Left, false);
         if (l.columns * l.rows > 1)
             write(page, { high.x, text },
@@ -287,7 +292,7 @@ private:
                     static_cast<char>('A' + l.columns - 1), l.rows),
                 2.8e-3, Anchor::Right, false);
         for (const std::string& note : drawing.notes)
-            write(page, { low.x, text += 3.8e-3 }, note, 2.8e-3, Anchor::Left, false);
+            write(page, { low.x, text += noteStep }, note, 2.8e-3, Anchor::Left, false);
     }
 
     const Drawing& drawing;
@@ -311,7 +316,9 @@ std::vector<Page> pagesOf(const Drawing& drawing, const Size& size, const BarsRe
     // Air round the drawing, so that a line at its edge is printed whole.
     extent.low = { extent.low.x - 2e-3, extent.low.y - 2e-3 };
     extent.high = { extent.high.x + 2e-3, extent.high.y + 2e-3 };
-    const auto layout = [&](double width, double height) { return layoutOf(extent, width, height, bar / read.across, bar / read.down); };
+    const auto layout = [&](double width, double height) {
+        return layoutOf(extent, width, height, bar / read.across, bar / read.down, drawing.notes.size());
+    };
     const Layout upright = layout(size.width, size.height);
     const Layout lying = layout(size.height, size.width);
     const Layout& l = lying.columns * lying.rows < upright.columns * upright.rows ? lying : upright;

@@ -188,6 +188,30 @@ std::string benchSheet(const Study& study)
     return out;
 }
 
+std::vector<std::string> questionsFor(const Study& study)
+{
+    std::vector<std::string> questions;
+    if (!study.after.setup)
+        return questions;
+    for (const Ask& ask : asksOf(study))
+        if (ask.vendorKnows)
+            questions.push_back(ask.now == "missing" || ask.now == "not said"
+                    ? ask.what
+                    : fmt::format("{} (we reckon with {})", ask.what, ask.now.substr(std::string("estimated ").size())));
+    for (const auto& corner : { study.after.setup->front, study.after.setup->rear }) {
+        if (!corner)
+            continue;
+        if (!corner->costs.kit.value)
+            questions.emplace_back("price of the kit, and what is in it: both sides of bracket, hoses, bolts, pins, shims");
+        if (!corner->costs.rotors.value || !corner->costs.pads.value)
+            questions.emplace_back("prices of a pair of rotors and of a set of pads, and how long they are to be had");
+        break;
+    }
+    questions.emplace_back("tightening torques of every joint, and whether dry, with threadlocker or with anti-seize");
+    questions.emplace_back("which readings were taken on a part and which come from a drawing");
+    return questions;
+}
+
 std::string vendorLetter(const Study& study)
 {
     if (!study.after.setup)
@@ -197,23 +221,8 @@ std::string vendorLetter(const Study& study)
     out += fmt::format("{} for the {}\n\nBefore we buy we would like to be sure that the kit fits. Please tell us:\n\n", setup.name,
         study.build->car.name.empty() ? "car" : study.build->car.name);
     int number = 0;
-    const auto item = [&](const std::string& text) { out += fmt::format("{:>2}. {}\n", ++number, wrapped(text, 4)); };
-    for (const Ask& ask : asksOf(study))
-        if (ask.vendorKnows)
-            item(ask.now == "missing" || ask.now == "not said"
-                    ? ask.what
-                    : fmt::format("{} (we reckon with {})", ask.what, ask.now.substr(std::string("estimated ").size())));
-    for (const auto& corner : { setup.front, setup.rear }) {
-        if (!corner)
-            continue;
-        if (!corner->costs.kit.value)
-            item("price of the kit, and what is in it: both sides of bracket, hoses, bolts, pins, shims");
-        if (!corner->costs.rotors.value || !corner->costs.pads.value)
-            item("prices of a pair of rotors and of a set of pads, and how long they are to be had");
-        break;
-    }
-    item("tightening torques of every joint, and whether dry, with threadlocker or with anti-seize");
-    item("which readings were taken on a part and which come from a drawing");
+    for (const auto& question : questionsFor(study))
+        out += fmt::format("{:>2}. {}\n", ++number, wrapped(question, 4));
     return out + "\nThank you.\n";
 }
 

@@ -35,6 +35,9 @@ struct NextReading {
 /// A sheet to take to the bench: what to read, with what, room to write. Text, 78 columns.
 [[nodiscard]] std::string benchSheet(const Study& study);
 
+/// What the vendor of the setup after is asked: dimensions of his parts that are missing or estimated, prices, torques. One sentence each.
+[[nodiscard]] std::vector<std::string> questionsFor(const Study& study);
+
 /// A letter to the vendor of the setup after: what the sheet does not say, torques and threads included. Text.
 [[nodiscard]] std::string vendorLetter(const Study& study);
 

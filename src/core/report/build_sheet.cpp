@@ -24,7 +24,7 @@ std::size_t indexOf(const std::string& key)
 /// The build sheet, section by section.
 class BuildSheet {
 public:
-    BuildSheet(const Study& study, const std::string& date) : study_(study), leaf_ { "Build sheet", titleLine(study, date), {} } { }
+    BuildSheet(const Study& study, const std::string& date) : study_(study), leaf_ { "Build sheet", titleLine(study, date), {}, {} } { }
 
     Leaf written()
     {

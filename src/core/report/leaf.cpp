@@ -5,6 +5,7 @@
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <iterator>
 
 namespace deepstop::report {
 namespace {
@@ -177,6 +178,7 @@ private:
         y_ = edge;
         if (pages_.size() == 1) {
             say(leaf_.title, 6e-3, edge, width());
+            y_ += 1.2e-3; // what hangs under the title's line
             say(leaf_.subtitle, 2.8e-3, edge, width());
             y_ += 2e-3;
         } else {
@@ -286,7 +288,10 @@ std::vector<paper::Page> sheetsOf(const Leaf& leaf, const paper::Size& size)
             layout.picture(b);
             break;
         }
-    return layout.done();
+    auto pages = layout.done();
+    for (const paper::Drawing& drawing : leaf.fullSize)
+        std::ranges::move(paper::pagesOf(drawing, size), std::back_inserter(pages));
+    return pages;
 }
 
 std::string htmlOf(const Leaf& leaf)
@@ -357,6 +362,15 @@ std::string htmlOf(const Leaf& leaf)
         }
     }
     go(In::Nothing);
+    for (const paper::Drawing& drawing : leaf.fullSize) {
+        Block picture { Block::Kind::Picture };
+        picture.drawing = drawing;
+        // No browser prints to scale, and a line that is cut along must not be trusted to one.
+        out += "<h2>" + escaped(drawing.title) + "</h2>\n" + svgInside(picture)
+            + "<p class=\"under\">NOT TO SCALE here. The PDF of this sheet holds it at its real size.</p>\n";
+        for (const auto& note : drawing.notes)
+            out += "<p class=\"under\">" + escaped(note) + "</p>\n";
+    }
     return out
         + "<p class=\"under\">This program advises; it approves nothing. Maker's data and local law come first.</p>\n</body>\n</html>\n";
 }

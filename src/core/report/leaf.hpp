@@ -34,6 +34,7 @@ struct Leaf {
     std::string title;
     std::string subtitle; ///< car, setup, date
     std::vector<Block> blocks;
+    std::vector<paper::Drawing> fullSize {}; ///< behind the blocks, on sheets of their own
 
     void heading(std::string text) { blocks.push_back({ Block::Kind::Heading, std::move(text) }); }
     void text(std::string text) { blocks.push_back({ Block::Kind::Text, std::move(text) }); }
@@ -49,7 +50,7 @@ struct Leaf {
     }
 };
 
-/// Sheets with margins, the title and the number of each. A block too high for a sheet is cut between its lines.
+/// Sheets with margins, the title and the number of each, then the drawings at their real size. A block too high for a sheet is cut between its lines.
 [[nodiscard]] std::vector<paper::Page> sheetsOf(const Leaf& leaf, const paper::Size& size);
 /// HTML 5 with its style and drawings in it; light on every screen.
 [[nodiscard]] std::string htmlOf(const Leaf& leaf);

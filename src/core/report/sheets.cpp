@@ -92,7 +92,7 @@ void addTorques(Leaf& leaf, const jobcard::Card& card)
 
 Leaf torqueSheet(const Study& study, const jobcard::Card& card, const std::string& date)
 {
-    Leaf leaf { "Torque sheet", titleLine(study, date), {} };
+    Leaf leaf { "Torque sheet", titleLine(study, date), {}, {} };
     addTorques(leaf, card);
     leaf.caution("Brakes are life-critical: the maker's torque outranks this one. Start every bolt by hand; check again after the first drive.");
     return leaf;
@@ -100,7 +100,7 @@ Leaf torqueSheet(const Study& study, const jobcard::Card& card, const std::strin
 
 Leaf jobCard(const Study& study, const jobcard::Card& card, const std::string& date)
 {
-    Leaf leaf { "Job card", titleLine(study, date), {} };
+    Leaf leaf { "Job card", titleLine(study, date), {}, {} };
     if (card.steps.empty()) {
         leaf.text("Nothing is to be fitted: choose a setup that brings brakes of its own.");
         return leaf;

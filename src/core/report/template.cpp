@@ -149,10 +149,11 @@ CaliperTemplate shieldDrawing(const Study& study, Axle axle, const std::string& 
         d.line(Pen::Thin, bracket.adapter->outline, true);
     d.title = fmt::format("Dust shield, line to cut along, {}", wordOf(axle));
     d.notes = { setupLine(study, axle, date),
-        "Dashed: the shield as it is. The window's middle lies at the caliper's middle, wherever that sits round the axle.",
+        "Dashed: the shield as it is. The middle of the window is the middle of the caliper.",
         bracket.adapter ? "Thin line: the bracket's outline at its place from the axis."
                         : "The bracket's outline is not known: offer it up and mark it on the shield.",
-        "CANNOT BE UNDONE: cut only after caliper, rotor and wheel are proven. Keep what spaces or covers the parking brake." };
+        "Keep what spaces or covers the parking brake.",
+        "CANNOT BE UNDONE: cut only after caliper, rotor and wheel are proven." };
     return { std::move(d), {} };
 }
 

@@ -235,7 +235,7 @@ private:
             note(from - (i + 1) * piece, y[0], y[1], how_.fullPressure, y[2]);
         }
         if (!withCourse_)
-            integrate(system, y, 0.0, from, from / 8, arrived);
+            integrate(system, y, 0.0, from, from / 20, arrived);
         if (!stops || !std::isfinite(y[0]))
             return;
         stopped(y[0], y[1]);

@@ -160,14 +160,14 @@ private:
         value(p_ + "/pedal_ratio", QObject::tr("ratio"));
         value(p_ + "/free_play_mm", QObject::tr("free play"));
         value(p_ + "/line_pressure_bar", QObject::tr("front line, read at that force"), true, QObject::tr("no gauge"));
-        column(164, QObject::tr("Booster"));
+        column(160, QObject::tr("Booster"));
         fact(p_ + "/booster", QObject::tr("kind"));
         if (h_.booster != Booster::None) {
             value(p_ + "/booster_gain", QObject::tr("gain"));
-            fact(p_ + "/booster_test", QObject::tr("pump, hold, start the engine"));
+            fact(p_ + "/booster_test", QObject::tr("pump, hold, start"));
             value(p_ + "/booster_knee_n", QObject::tr("push where it runs out"));
         }
-        column(328, QObject::tr("Master cylinder"));
+        column(320, QObject::tr("Master cylinder"));
         fact(p_ + "/master", QObject::tr("kind"));
         value(p_ + "/master_bore_mm", twins_ ? QObject::tr("front bore") : QObject::tr("bore"));
         if (twins_) {
@@ -178,7 +178,7 @@ private:
         if (!twins_)
             value(p_ + "/front_stroke_percent", QObject::tr("of it for the front circuit"));
         value(p_ + "/reservoir_cm3", QObject::tr("fluid between the marks"));
-        column(492, QObject::tr("Lines"));
+        column(480, QObject::tr("Lines"));
         fact(p_ + "/circuits", QObject::tr("circuits"));
         fact(p_ + "/valve", QObject::tr("valve to the rear"));
         if (valve_ || h_.valve == ValveKind::Unknown) {
@@ -187,7 +187,7 @@ private:
         }
         if (h_.valve == ValveKind::LoadDependent)
             value(p_ + "/knee_per_load_bar_per_kn", QObject::tr("knee per rear load"));
-        column(656, QObject::tr("Compliance at 70 bar"));
+        column(636, QObject::tr("Compliance at %1").arg(QString::fromStdString(print(70e5, style::pressure, study_.system))));
         for (const Axle axle : { Axle::Front, Axle::Rear }) {
             const Corner& c = *study_.after.at(axle).corner;
             const std::string at = cornerPointer(study_, study_.after, axle);

@@ -14,7 +14,7 @@ namespace {
 
 constexpr double notKnown = std::numeric_limits<double>::quiet_NaN();
 /// On better tyres the load goes further forward, and the rear locks the sooner; common practice, no source.
-/// From ice to tyres a fifth better than they were read, as parts of their grip.
+/// From ice to 20 % more than was read, as parts of their grip.
 constexpr std::array grips { 0.15, 0.4, 0.7, 1.0, 1.2 };
 
 /// How far apart the axles lock with a part of the tyres' grip.

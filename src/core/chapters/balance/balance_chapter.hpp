@@ -74,7 +74,7 @@ inline constexpr double rearUseWanted = 0.8;
 
 enum class Tyres { AsRead, AllGrips };
 /// Front pressure at which the rear locks over that at which the front does, less one: at the tyres' grip, or the least of all grips from
-/// ice to tyres a fifth better.
+/// ice to 20 % more grip than was read.
 [[nodiscard]] double locksApart(
     Sample& s, const Build& build, const SetupParts& setup, const LoadCase* load, Tyres tyres = Tyres::AllGrips);
 /// Part of the tyres' grip as read at which that is least.

@@ -70,7 +70,7 @@ void addLockOrder(Study& study, const LoadBalance& balance, std::size_t number)
     };
     const bool rearFirst = *v.figure.value < 0;
     const double grip = gripThatDecides(*study.build, after, balance.load);
-    const std::string_view where = grip > 1 ? " on tyres a fifth better" : grip < 0.5 ? " on ice" : grip < 1 ? " in the wet" : "";
+    const std::string_view where = grip > 1 ? " with 20 % more grip" : grip < 0.5 ? " on ice" : grip < 1 ? " in the wet" : "";
     const auto frontHere = [&] {
         return evaluate([&](Sample& s) { return locksApart(s, *study.build, after, balance.load, Tyres::AsRead); }).lowest() >= 0;
     };
@@ -84,7 +84,7 @@ void addLockOrder(Study& study, const LoadBalance& balance, std::size_t number)
         v.reason = rearFirst
             ? fmt::format("The rear{}, by {}: antilock holds it back, and it brakes less than it could. Without antilock the car would turn round",
                   where, apart)
-            : fmt::format("The front{}, by {}: not surely, antilock would hold the rear back", where, apart);
+            : fmt::format("The front{}, by {}: not surely; antilock would hold the rear back", where, apart);
     } else if (rearFirst && grip < 1) {
         v.level = Level::Stop;
         v.reason = fmt::format("The rear{}, by {}: the car turns round there. Less rear brake, or a valve", where, apart);
@@ -98,7 +98,7 @@ void addLockOrder(Study& study, const LoadBalance& balance, std::size_t number)
             apart);
     } else if (v.figure.lowest() < 0) {
         v.level = Level::Caution;
-        v.reason = fmt::format("The front, by {} on tyres a fifth better: at worst there the rear. Not on these tyres", apart);
+        v.reason = fmt::format("The front, by {} with 20 % more grip than was read: at worst there the rear. Not on these tyres", apart);
     } else {
         v.level = Level::Caution;
         v.reason = fmt::format("The front{}, by {}: too near, 5 % wanted at worst", where, apart);

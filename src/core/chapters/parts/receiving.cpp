@@ -134,26 +134,4 @@ Edit received(const std::string& setup, const std::string& item, Checked state, 
     };
 }
 
-std::string faultLetter(const Study& study)
-{
-    std::string faults;
-    int number = 0;
-    for (const Axle axle : { Axle::Front, Axle::Rear })
-        for (const ReceivingItem& item : receivingOf(study, axle))
-            if (item.state == Checked::Fault) {
-                faults += fmt::format("{}. {} ({} axle): {}", ++number, item.title, judge::wordFor(axle), item.said);
-                if (!item.note.empty() && item.note != item.said)
-                    faults += " – " + item.note;
-                faults += ".\n";
-            }
-    if (faults.empty())
-        return {};
-    const Setup& setup = *study.after.setup;
-    return fmt::format("{}{} for the {}\n\nOn unpacking and measuring the kit we found:\n\n{}\nPlease say how you will put this right. "
-                       "Nothing has been fitted, drilled or altered; the parts lie here as they "
-                       "came and can be photographed or sent back.\n",
-        setup.vendor.empty() ? "" : fmt::format("To {}\n\n", setup.vendor), setup.name,
-        study.build->car.name.empty() ? "car" : study.build->car.name, faults);
-}
-
 } // namespace deepstop

@@ -1,5 +1,5 @@
 #pragma once
-/// Unpacking: the check list made from the kit, and the faults as a message to whoever sold it.
+/// Unpacking: the check list made from the kit.
 
 #include "build/edit.hpp"
 #include "verdict/findings.hpp"
@@ -28,8 +28,5 @@ struct ReceivingItem {
 
 /// Lets a line of a setup's list say this.
 [[nodiscard]] Edit received(const std::string& setup, const std::string& item, Checked state, WhichHand hand, const std::string& note);
-
-/// All faults of the setup after as a message; empty where there are none.
-[[nodiscard]] std::string faultLetter(const Study& study);
 
 } // namespace deepstop

@@ -1,0 +1,230 @@
+#include "library/kit.hpp"
+
+#include "build/choices.hpp"
+#include "build/fields.hpp"
+#include "build/words.hpp"
+#include "files/csv.hpp"
+#include "library/library.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace deepstop::library {
+namespace {
+
+/// Makes every reading one of another example of the same part.
+class OfAnotherExample final : public Visitor {
+public:
+    void reading(const ReadingField& field, Reading& r) override
+    {
+        if (!r.value)
+            return;
+        if (r.known == Known::Measured) {
+            const bool length = field.style.dimension == Dimension::Length;
+            const double width = uncertainty(r, length);
+            r.known = Known::Vendor;
+            r.repeats.clear();
+            r.plusMinus.reset();
+            r.plusMinus = std::max(width, uncertainty(r, length));
+        }
+        r.repeats.clear();
+        r.date.clear();
+        r.instrument.clear();
+    }
+    void readings(const ReadingField& field, std::vector<Reading>& list, std::size_t) override
+    {
+        for (Reading& r : list)
+            reading(field, r);
+    }
+    void list(const ListField&, List& list) override
+    {
+        for (std::size_t i = 0; i < list.size(); ++i)
+            list.describe(*this, i);
+    }
+    void text(const Name& name, std::string& value) override
+    {
+        // What it was copied from lies in another library.
+        if (name.key == "from")
+            value.clear();
+    }
+};
+
+/// What only tells where to begin on another car.
+Reading asEstimate(const Reading& r, bool isLength = true)
+{
+    if (!r.value)
+        return {};
+    Reading guess;
+    guess.value = *r.value;
+    const double width = uncertainty(r, isLength);
+    // No narrower than any other guess.
+    guess.plusMinus = std::max(width, uncertainty(guess, isLength));
+    return guess;
+}
+
+Fitted toBeginWith(const Fitted& read)
+{
+    Fitted f;
+    f.slotCentre = asEstimate(read.slotCentre);
+    f.shimTop = asEstimate(read.shimTop);
+    f.shimBottom = asEstimate(read.shimBottom);
+    f.radialTop = asEstimate(read.radialTop);
+    f.radialBottom = asEstimate(read.radialBottom);
+    return f;
+}
+
+Corner withoutCar(Corner c)
+{
+    OfAnotherExample visitor;
+    describe(visitor, c);
+    c.wheel.clear();
+    c.left = toBeginWith(c.left);
+    c.right = toBeginWith(c.right);
+    c.spacer = asEstimate(c.spacer);
+    c.duct = {};
+    c.cooling = {};
+    c.washers = {};
+    c.freed = Freed::JustTurns;
+    c.spacerInTrial = YesNo::Unknown;
+    c.mount.boltSpacing = asEstimate(c.mount.boltSpacing);
+    c.mount.clock = asEstimate(c.mount.clock, false);
+    for (Joint& j : c.joints) {
+        j.timesUsed = notCounted;
+        j.carMakers = YesNo::Unknown;
+        j.mountRadius = asEstimate(j.mountRadius);
+        // Between parts of the kit alone all of it is the kit's.
+        if (j.joins == Joins::RingToHat || j.joins == Joins::CaliperToBracket)
+            continue;
+        j.threadIn = ThreadIn::Unknown;
+        j.threadDepth = asEstimate(j.threadDepth);
+        j.roomBehind = asEstimate(j.roomBehind);
+    }
+    return c;
+}
+
+/// Lines of one axle.
+class Lines {
+public:
+    Lines(Axle axle, UnitSystem system, std::vector<KitLine>& lines) : axle_(axle), system_(system), lines_(lines) { }
+
+    void add(const Corner& c)
+    {
+        if (c.brakes == BrakeKind::Drums) {
+            line("drum", 2, c.drum.name, said(c.drum.insideDiameter, style::size, "inside ", ""));
+            line("brake shoe", 4, {}, said(c.drum.shoeWidth, style::size, "", " wide"));
+            line("wheel cylinder", 0, {}, said(c.drum.cylinderBore, style::size, "bore ", ""));
+        } else {
+            line("rotor", 2, c.rotor.name,
+                both(said(c.rotor.outerDiameter, style::size, "Ø ", ""), said(c.rotor.thickness, style::size, "", " thick")));
+            line("caliper", 2, c.caliper.name, bores(c.caliper));
+            line("pad", 4, c.pad.name, both(c.pad.compound, said(c.pad.thickness, style::size, "lining ", "")));
+            line("bracket", 2, c.bracket.name, both(said(c.bracket.thickness, style::size, "", " thick"), *c.bracket.material));
+        }
+        line("hose", 2, {}, both(said(c.hose.length, style::frame, "", ""), both(*c.hose.caliperEnd, *c.hose.lineEnd)));
+        line("hub-face ring", 2, {}, said(c.ring, style::size, "", " thick"));
+        line("wheel spacer", 2, {}, said(c.spacer, style::size, "", " thick, as on another car"));
+        for (const Joint& j : c.joints)
+            line("bolt, " + (j.name.empty() ? std::string("joint without a name") : j.name), j.bolts > 0 ? 2 * j.bolts : 0, {},
+                both(both(*j.thread, j.boltClass == BoltClass::Unknown ? std::string() : std::string(wordFor(j.boltClass, choices::boltClass))),
+                    said(j.length, style::size, "", " under the head")));
+    }
+
+private:
+    /// A part that nobody said anything of is none.
+    void line(std::string part, int pieces, std::string name, std::string what)
+    {
+        if (!name.empty() || !what.empty())
+            lines_.push_back({ axle_, std::move(part), pieces, std::move(name), std::move(what) });
+    }
+    [[nodiscard]] std::string said(const Reading& r, const Style& shown, std::string_view before, std::string_view behind) const
+    {
+        if (!r.value || *r.value == 0)
+            return {};
+        return fmt::format("{}{}{}", before, print(*r.value, shown, system_), behind);
+    }
+    static std::string both(std::string one, const std::string& other)
+    {
+        return one.empty() ? other : other.empty() ? one : std::move(one) + ", " + other;
+    }
+    [[nodiscard]] std::string bores(const Caliper& c) const
+    {
+        std::string all;
+        for (const Reading& bore : c.pistons)
+            all += (all.empty() ? "bores " : " + ") + (bore.value ? print(*bore.value, style::size, system_) : std::string("not said"));
+        return all;
+    }
+
+    Axle axle_;
+    UnitSystem system_;
+    std::vector<KitLine>& lines_;
+};
+
+} // namespace
+
+Setup kitOf(const Setup& setup)
+{
+    Setup kit;
+    kit.id = setup.id;
+    kit.name = setup.name;
+    kit.vendor = setup.vendor;
+    if (setup.front)
+        kit.front = withoutCar(*setup.front);
+    if (setup.rear)
+        kit.rear = withoutCar(*setup.rear);
+    return kit;
+}
+
+Setup kitFor(const Build& build, const Setup& kit)
+{
+    Setup mine = kitOf(kit);
+    std::string base = idFrom(kit.name.empty() ? kit.id : kit.name);
+    if (base.empty())
+        base = "kit";
+    mine.id = base;
+    for (int number = 2; findSetup(build, mine.id); ++number)
+        mine.id = fmt::format("{}-{}", base, number);
+    if (mine.name.empty())
+        mine.name = mine.id;
+    const auto onWheel = [&](std::optional<Corner>& corner, Axle axle) {
+        if (!corner || build.setups.empty())
+            return;
+        if (const Corner* found = cornerOf(build, build.setups.front(), axle))
+            corner->wheel = found->wheel;
+    };
+    onWheel(mine.front, Axle::Front);
+    onWheel(mine.rear, Axle::Rear);
+    return mine;
+}
+
+Edit kitTakenIn(Setup kit)
+{
+    return [kit = std::move(kit)](const Build& now) -> std::optional<Build> {
+        if (now.setups.empty() || (!kit.front && !kit.rear))
+            return {};
+        Build build = now;
+        build.setups.push_back(kitFor(now, kit));
+        return build;
+    };
+}
+
+std::vector<KitLine> linesOf(const Setup& kit, UnitSystem system)
+{
+    std::vector<KitLine> lines;
+    if (kit.front)
+        Lines(Axle::Front, system, lines).add(*kit.front);
+    if (kit.rear)
+        Lines(Axle::Rear, system, lines).add(*kit.rear);
+    return lines;
+}
+
+std::string linesCsv(const Setup& kit)
+{
+    std::string out = "axle,part,pieces,name,what\r\n";
+    for (const KitLine& l : linesOf(kit))
+        out += fmt::format("{},{},{},{},{}\r\n", wordOf(l.axle), files::csvField(l.part), l.pieces > 0 ? std::to_string(l.pieces) : "",
+            files::csvField(l.name), files::csvField(l.what));
+    return out;
+}
+
+} // namespace deepstop::library

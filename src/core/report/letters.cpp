@@ -1,0 +1,177 @@
+#include "report/letters.hpp"
+
+#include "build/words.hpp"
+#include "chapters/parts/receiving.hpp"
+#include "jobcard/jobcard.hpp"
+#include "report/ask.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+
+namespace deepstop::report {
+namespace {
+
+std::string carOf(const Study& study) { return study.build->car.name.empty() ? "car" : study.build->car.name; }
+
+/// Sorts what was ticked by what it did to the parts.
+class Done {
+public:
+    explicit Done(const Study& study) : study_(study), id_(study.after.setup->id) { }
+
+    std::string sentences()
+    {
+        ticks();
+        std::string out;
+        add(out, "Cut, drilled or ground", cut_);
+        add(out, "Fitted", fitted_);
+        add(out, "Put on loose, to try it", tried_);
+        add(out, "Also done", also_);
+        if (others_ > 0)
+            out += fmt::format("{} more {} ticked that the job card no longer holds. ", others_, others_ == 1 ? "step was" : "steps were");
+        days(out);
+        if (out.empty())
+            return "Our records show nothing fitted, drilled or altered.";
+        out.pop_back();
+        return out;
+    }
+
+private:
+    void ticks()
+    {
+        for (const MockUp& m : study_.build->mockUps) {
+            const bool read = m.innerTop.value || m.outerTop.value || m.innerBottom.value || m.outerBottom.value;
+            if (m.setup == id_ && (read || !m.passes.empty()))
+                tried_.push_back(fmt::format("{} {}", wordOf(m.axle), wordOf(m.side)));
+        }
+        const auto card = jobcard::cardOf(study_);
+        for (const Tick& tick : jobcard::choicesOf(*study_.build, id_).ticks) {
+            if (tick.state == Checked::Open)
+                continue;
+            const jobcard::Step* step = card.step(tick.step);
+            using enum jobcard::Phase;
+            if (!step)
+                ++others_;
+            else if (step->own)
+                also_.push_back(step->text);
+            else if (step->irreversible)
+                cut_.push_back(step->corner + ": " + step->text);
+            else if (step->phase == MockUp)
+                tried_.push_back(step->corner);
+            else if (step->phase >= Assemble)
+                fitted_.push_back(step->corner + ": " + step->text);
+        }
+    }
+    /// Each once.
+    static void add(std::string& out, const char* what, const std::vector<std::string>& list)
+    {
+        std::vector<std::string> named;
+        for (const auto& one : list)
+            if (std::ranges::find(named, one) == named.end())
+                named.push_back(one);
+        if (named.empty())
+            return;
+        out += what;
+        for (std::size_t i = 0; i < named.size(); ++i)
+            out += (i == 0 ? ": " : "; ") + named[i];
+        out += ". ";
+    }
+    void days(std::string& out) const
+    {
+        for (const LogEntry& e : study_.build->log)
+            if (e.setup == id_)
+                out += fmt::format("{} {}. ", e.event == LogEvent::PartsOn ? "Put on the car" : "In the car's log", e.date);
+        for (const TestSession& t : study_.build->tests)
+            if (t.setup == id_ && (!t.stops.empty() || !t.temperatures.empty()))
+                out += fmt::format("Braked with on a test {}. ", t.date);
+    }
+
+    const Study& study_;
+    const std::string& id_;
+    std::vector<std::string> cut_;
+    std::vector<std::string> fitted_;
+    std::vector<std::string> tried_;
+    std::vector<std::string> also_;
+    int others_ = 0;
+};
+
+/// The faults, numbered, a line each.
+std::string faultsOf(const Study& study)
+{
+    std::string faults;
+    int number = 0;
+    for (const Axle axle : { Axle::Front, Axle::Rear })
+        for (const ReceivingItem& item : receivingOf(study, axle))
+            if (item.state == Checked::Fault) {
+                faults += fmt::format("{}. {} ({} axle): {}", ++number, item.title, wordOf(axle), item.said);
+                if (!item.note.empty() && item.note != item.said)
+                    faults += " – " + item.note;
+                faults += ".\n";
+            }
+    return faults;
+}
+
+/// Where pictures of this setup lie.
+std::vector<std::string> picturesOf(const Study& study)
+{
+    std::vector<std::string> pictures;
+    for (const Tick& tick : jobcard::choicesOf(*study.build, study.after.setup->id).ticks)
+        if (!tick.photo.empty())
+            pictures.push_back(tick.photo);
+    return pictures;
+}
+
+} // namespace
+
+std::string whatWasDone(const Study& study)
+{
+    if (!study.after.setup)
+        return "Our records show nothing fitted, drilled or altered.";
+    return Done(study).sentences();
+}
+
+std::string faultLetter(const Study& study)
+{
+    const auto faults = study.after.setup ? faultsOf(study) : std::string();
+    if (faults.empty())
+        return {};
+    const Setup& setup = *study.after.setup;
+    return fmt::format("{}{} for the {}\n\nOn unpacking and measuring the kit we found:\n\n{}\nPlease say how you will put this right.\n\n{}\n",
+        setup.vendor.empty() ? "" : fmt::format("To {}\n\n", setup.vendor), setup.name, carOf(study), faults, whatWasDone(study));
+}
+
+std::vector<std::string> vendorsOf(const Build& build)
+{
+    std::vector<std::string> vendors;
+    for (const Setup& s : build.setups)
+        if (!s.vendor.empty() && std::ranges::find(vendors, s.vendor) == vendors.end())
+            vendors.push_back(s.vendor);
+    return vendors;
+}
+
+Leaf letterTo(const std::string& vendor, const std::vector<Study>& studies, const std::string& date)
+{
+    Leaf leaf { "To " + vendor, studies.empty() ? date : fmt::format("{} · {}", carOf(studies.front()), date), {}, {} };
+    for (const Study& study : studies) {
+        leaf.heading(study.after.setup->name);
+        if (const auto faults = faultsOf(study); !faults.empty()) {
+            leaf.text("On unpacking and measuring the kit we found:");
+            leaf.text(faults);
+            leaf.text("Please say how you will put this right.");
+            leaf.text("What was done with it: " + whatWasDone(study));
+        }
+        const auto questions = questionsFor(study);
+        if (!questions.empty()) {
+            leaf.text("Please tell us:");
+            int number = 0;
+            for (const auto& question : questions)
+                leaf.text(fmt::format("{}. {}", ++number, question));
+        }
+        for (const auto& picture : picturesOf(study))
+            leaf.text("Photograph enclosed: " + picture);
+    }
+    leaf.text("Thank you.");
+    return leaf;
+}
+
+} // namespace deepstop::report
