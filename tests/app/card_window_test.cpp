@@ -114,6 +114,21 @@ private slots:
         QTRY_COMPARE(s.build().cards[0].ticks.size(), std::size_t { 1 });
     }
 
+    /// At the car only what is on the card is gone through: folded steps are neither shown nor counted.
+    void atTheCarFoldedStepsArePassedOver()
+    {
+        AtCard s(CardPage::AtCar, QStringLiteral(DEEPSTOP_TESTS "/data/jobs/pads-and-hoses.deepstop"));
+        const auto card = jobcard::cardOf(s.known());
+        QVERIFY(card.folded() > 10);
+        for (int i = 0; i < card.shown(); ++i) {
+            QVERIFY2(s.page->view()->sheet().title.contains(QString("step %1 of %2").arg(i + 1).arg(card.shown())), qPrintable(s.page->view()->sheet().title));
+            QTest::mouseClick(s.page->done(), Qt::LeftButton);
+            s.waited();
+        }
+        for (const Tick& tick : s.build().cards.at(0).ticks)
+            QVERIFY2(card.shows(*card.step(tick.step)), tick.step.c_str());
+    }
+
     /// A symptom is chosen by key, its first cause is this car's, and the link of a test leads to where its reading is typed.
     void aSymptomLeadsToAReading()
     {

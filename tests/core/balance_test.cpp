@@ -218,6 +218,22 @@ private slots:
         QVERIFY(std::isnan(laden(small, std::array { PointLoad { 2000, 4, 0.5 } }).mass));
     }
 
+    /// What cannot be worked out is not a number, and no exception: a grip, a friction or a mass that nobody can say.
+    void whatIsNoNumberIsNone()
+    {
+        for (int i = 0; i < 200; ++i) {
+            auto car = randomCar();
+            auto brakes = randomBrakes();
+            double* numbers[] { &car.mass, &car.centreOfMassHeight, &car.frontLoadShare, &car.wheelbase, &brakes.front.grip, &brakes.rear.grip,
+                &brakes.front.brakeFactor, &brakes.rear.brakeFactor, &brakes.front.pistonArea };
+            *numbers[i % std::size(numbers)] = std::array { NAN, INFINITY, -INFINITY, -0.2 }[static_cast<std::size_t>(i) / std::size(numbers) % 4];
+            const double z = decelerationOf(car, brakes, { 1, 1 }, 60e5);
+            QVERIFY(std::isnan(z) || z >= 0);
+            for (const bool antilock : { false, true })
+                (void)hardestBraking(car, brakes, 60e5, antilock, 0.9);
+        }
+    }
+
     /// One circuit never stops better than both, more pressure never worse; a part of nothing stops nothing.
     void partOfTheBrakesIsLess()
     {

@@ -204,6 +204,27 @@ private slots:
         QVERIFY(library::fieldsOf(library::Kind::Kit).empty());
     }
 
+    /// The same of a single part: read with a micrometer on one car, it is no measured one in another.
+    void aPartKeptIsNotMeasuredInAnotherCar()
+    {
+        const Build first = measuredThroughout();
+        library::Library kept;
+        const auto id = library::keep(kept, *first.setups[1].front, first, library::Kind::Rotor);
+        const Build linnet = demo("linnet");
+        // As kept today, and as an older library may hold it.
+        library::Library older = kept;
+        older.rotors.at(0).part = first.setups[1].front->rotor;
+        for (const library::Library& each : { kept, older }) {
+            const Build with = library::withPart(linnet, linnet.setups[1].id, Axle::Front, each, library::Kind::Rotor, id);
+            const Rotor& rotor = with.setups[1].front->rotor;
+            QCOMPARE(*rotor.outerDiameter.value, *first.setups[1].front->rotor.outerDiameter.value);
+            QVERIFY(rotor.outerDiameter.known == Known::Vendor && rotor.from == id);
+            Readings readings;
+            describe(readings, rotor);
+            QVERIFY(readings.measured() == 0 && readings.traces() == 0);
+        }
+    }
+
     void whatIsNoKitIsRefusedWithItsPlace_data()
     {
         QTest::addColumn<QString>("text");

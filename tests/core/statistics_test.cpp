@@ -80,6 +80,19 @@ private slots:
     }
 
     /// Five stops each way of a heavy car from 60 mph, 53 against 44 m with 1 to 4 m of scatter: a real difference.
+    /// Scatter too small or too large for its square: no exception, and the interval no narrower than the smaller sample has it.
+    void scatterBeyondWhatSquaresHold()
+    {
+        for (const double wide : { 1e-160, 1e-90, 1e90, 1e150 }) {
+            const std::vector<double> a { 0, wide, 2 * wide };
+            const std::vector<double> b { 5 * wide, 6 * wide, 7 * wide };
+            if (const auto d = welch(a, b))
+                QVERIFY2(d->freedom >= 2, qPrintable(QString::number(wide)));
+            QVERIFY(runsWanted(wide, wide, wide, 0.8) >= 0);
+        }
+        QCOMPARE(runsWanted(1, INFINITY, 1, 0.8), 0);
+    }
+
     void aRealDifferenceIsCalledOne()
     {
         const std::vector<double> before { 50.1, 56.2, 52.0, 54.9, 49.3, 57.0, 53.6, 51.8, 55.4, 49.7 };

@@ -76,8 +76,7 @@ Fitted toBeginWith(const Fitted& read)
 
 Corner withoutCar(Corner c)
 {
-    OfAnotherExample visitor;
-    describe(visitor, c);
+    ofAnotherExample([&](Visitor& v) { describe(v, c); });
     c.wheel.clear();
     c.left = toBeginWith(c.left);
     c.right = toBeginWith(c.right);
@@ -161,6 +160,12 @@ private:
 };
 
 } // namespace
+
+void ofAnotherExample(const std::function<void(Visitor&)>& describing)
+{
+    OfAnotherExample visitor;
+    describing(visitor);
+}
 
 Setup kitOf(const Setup& setup)
 {

@@ -2,12 +2,19 @@
 /// A kit as a thing of its own: what a setup brings, without the car it was tried on. It goes from one build to another.
 
 #include "build/edit.hpp"
+#include "build/visitor.hpp"
 #include "quantity/format.hpp"
 
+#include <functional>
 #include <string>
 #include <vector>
 
 namespace deepstop::library {
+
+/// Makes what was measured on a part known of another example of it: as from a vendor's sheet, no narrower than that, instrument, day and
+/// repeats left behind.
+/// @param describing shows the part to a visitor
+void ofAnotherExample(const std::function<void(Visitor&)>& describing);
 
 /// What a setup brings, with nothing left that was measured on this car.
 ///

@@ -217,6 +217,7 @@ Build withPart(Build build, const std::string& setupId, Axle axle, const Library
             Corner& own = ownCorner(build, setupId, axle);
             if constexpr (std::is_same_v<T, Wheel>) {
                 Wheel wheel = shelved->part;
+                ofAnotherExample([&](Visitor& v) { describe(v, wheel); });
                 wheel.from = id;
                 wheel.id = freshId([&](const std::string& candidate) { return findWheel(build, candidate) != nullptr; }, id);
                 own.wheel = wheel.id;
@@ -224,6 +225,7 @@ Build withPart(Build build, const std::string& setupId, Axle axle, const Library
             } else {
                 T& place = partIn(own, static_cast<T*>(nullptr));
                 place = shelved->part;
+                ofAnotherExample([&](Visitor& v) { describe(v, place); });
                 if constexpr (remembers<T>)
                     place.from = id;
             }
@@ -257,8 +259,10 @@ std::string keep(Library& library, const Corner& corner, const Build& build, Kin
         if (!part)
             return;
         Shelved<T> shelved { {}, {}, *part };
+        // The shelf holds parts of a kind, not the one that was in hand.
+        ofAnotherExample([&](Visitor& v) { describe(v, shelved.part); });
         if constexpr (remembers<T>)
-            shelved.id = std::exchange(shelved.part.from, {});
+            shelved.id = part->from;
         std::string name;
         if constexpr (requires { part->name; })
             name = part->name;

@@ -15,6 +15,13 @@ constexpr double none = std::numeric_limits<double>::quiet_NaN();
 constexpr double twoSided = 0.975;
 constexpr std::size_t firstStops = 3; ///< of a series, which the others are held against
 
+/// Welch's, which lies between those of the smaller sample and of both; deviations too small or too large for their squares leave the smaller one's.
+double freedomOf(double one, double other, int smaller, double least)
+{
+    const double freedom = (one + other) * (one + other) / least;
+    return std::isfinite(freedom) ? std::max<double>(freedom, smaller) : smaller;
+}
+
 double quantile(double freedom) { return boost::math::quantile(boost::math::students_t(freedom), twoSided); }
 
 /// Of at least so large a |t| where there is nothing.
@@ -30,11 +37,13 @@ double powerOf(double difference, double one, double other, int n)
 {
     const double a = one * one / n;
     const double b = other * other / n;
-    const double freedom = (a + b) * (a + b) * (n - 1) / (a * a + b * b);
+    const double freedom = freedomOf(a, b, n - 1, (a * a + b * b) / (n - 1));
     const double shift = std::abs(difference) / std::sqrt(a + b);
     const double bound = quantile(freedom);
     // Beyond this Boost's series takes long and the answer is plain.
     constexpr double plain = 30;
+    if (std::isnan(shift))
+        return 0;
     if (shift > plain)
         return 1;
     const boost::math::non_central_t_distribution<double> seen(freedom, shift);
@@ -75,7 +84,7 @@ std::optional<Difference> welch(std::span<const double> first, std::span<const d
         return {};
     Difference d {};
     d.difference = a.mean - b.mean;
-    d.freedom = (ea + eb) * (ea + eb) / (ea * ea / (a.count - 1) + eb * eb / (b.count - 1));
+    d.freedom = freedomOf(ea, eb, std::min(a.count, b.count) - 1, ea * ea / (a.count - 1) + eb * eb / (b.count - 1));
     const double error = std::sqrt(ea + eb);
     const double half = quantile(d.freedom) * error;
     d.low = d.difference - half;

@@ -174,7 +174,11 @@ double decelerationOf(const Car& car, const Brakes& brakes, Circuit circuit, dou
     const double most = pressed.sum() / weightOf(car);
     if (!(most >= 0 && std::isfinite(most)))
         return notANumber;
-    if (held(most) >= most * (1 - 1e-12))
+    const double there = held(most);
+    // Grip under nothing, or not said: it holds nothing that can be named.
+    if (!std::isfinite(there) || !(held(0) >= 0))
+        return notANumber;
+    if (there >= most * (1 - 1e-12))
         return most;
     std::uintmax_t rounds = 100;
     const auto [low, high] = boost::math::tools::toms748_solve(

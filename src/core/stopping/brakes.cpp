@@ -14,10 +14,13 @@ namespace {
 
 constexpr double impossible = std::numeric_limits<double>::quiet_NaN();
 
-/// The root of a rising or falling function between `low` and `high`, which must bracket it (Alefeld, Potra and Shi, TOMS 748).
+/// The root of a rising or falling function between `low` and `high` (Alefeld, Potra and Shi, TOMS 748); `impossible` where they do not bracket
+/// it.
 template <class F>
 double root(F f, double low, double high)
 {
+    if (!(f(low) * f(high) <= 0))
+        return impossible;
     std::uintmax_t rounds = 100;
     const auto [a, b] = boost::math::tools::toms748_solve(f, low, high, boost::math::tools::eps_tolerance<double>(48), rounds);
     return (a + b) / 2;

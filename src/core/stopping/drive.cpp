@@ -193,7 +193,7 @@ private:
         };
         for (int i = 0; i < pieces; ++i) {
             const DriveState before = x_;
-            integrate(system, x_, clock_, clock_ + piece, piece / 2, [](const DriveState&, double) {});
+            integrate(system, x_, clock_, clock_ + piece, how_.buildUp / 10, [](const DriveState&, double) {});
             if (x_[0] <= 0) {
                 // Standstill within the piece: its rate is nearly steady there.
                 const double part = before[0] / (before[0] - x_[0]);

@@ -237,7 +237,7 @@ Sheet footSheet(const Study& study)
     Sheet sheet;
     sheet.scaleBar = false;
     sheet.title = QObject::tr("From pedal to wheels");
-    sheet.extent = QRectF(QPointF(-14, -34), QPointF(806, 536));
+    sheet.extent = QRectF(QPointF(-14, -34), QPointF(788, 536));
     if (!study.after.complete()) {
         sheet.subtitle = QObject::tr("both axles are needed");
         return sheet;

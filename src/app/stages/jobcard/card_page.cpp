@@ -171,7 +171,7 @@ const jobcard::Step* CardPage::current() const
 {
     if (const auto* s = card_.step(step_))
         return s;
-    const auto open = std::ranges::find(card_.steps, Checked::Open, &jobcard::Step::state);
+    const auto open = std::ranges::find_if(card_.steps, [&](const jobcard::Step& s) { return s.state == Checked::Open && card_.shows(s); });
     return open != card_.steps.end() ? &*open : card_.steps.empty() ? nullptr : &card_.steps.front();
 }
 
@@ -180,8 +180,13 @@ void CardPage::goOn(int by)
     const auto* s = current();
     if (!s)
         return;
-    const auto next = std::clamp<std::ptrdiff_t>(s - card_.steps.data() + by, 0, static_cast<std::ptrdiff_t>(card_.steps.size()) - 1);
-    step_ = card_.steps[static_cast<std::size_t>(next)].id;
+    // Folded steps are passed over.
+    const auto size = static_cast<std::ptrdiff_t>(card_.steps.size());
+    for (auto next = s - card_.steps.data() + by; next >= 0 && next < size; next += by)
+        if (const auto& step = card_.steps[static_cast<std::size_t>(next)]; card_.shows(step)) {
+            step_ = step.id;
+            break;
+        }
     refresh();
 }
 

@@ -44,18 +44,19 @@ Sheet stepSheet(const Study& study, const jobcard::Card& card, const jobcard::St
         sheet.subtitle = QObject::tr("choose a setup that brings brakes of its own: then there is something to fit");
         return sheet;
     }
-    const auto place = step - card.steps.data();
+    // Folded steps are not counted: they are not on the card.
+    const auto place = std::count_if(card.steps.data(), step, [&](const jobcard::Step& each) { return card.shows(each); });
     double y = 0;
     if (large) {
         sheet.title = QObject::tr("%1, step %2 of %3")
                           .arg(QString::fromUtf8(jobcard::nameOf(step->phase).data()))
                           .arg(place + 1)
-                          .arg(card.steps.size());
+                          .arg(card.shown());
         sheet.subtitle = QObject::tr("about %1 h left of %2; Space ticks it and goes on")
                              .arg(card.minutesLeft() / 60, 0, 'f', 1)
                              .arg(card.minutes / 60, 0, 'f', 1);
         const auto say = [&](const QString& text, double pixels, const QColor& colour) {
-            for (const QString& line : broken(text, pixels, 770)) {
+            for (const QString& line : broken(text, pixels, 748)) {
                 sheet.letter({ 0, y + pixels }, line, pixels, colour, Qt::AlignLeft | Qt::AlignVCenter, false);
                 y += pixels * 1.35;
             }
