@@ -226,7 +226,7 @@ private slots:
             auto brakes = randomBrakes();
             double* numbers[] { &car.mass, &car.centreOfMassHeight, &car.frontLoadShare, &car.wheelbase, &brakes.front.grip, &brakes.rear.grip,
                 &brakes.front.brakeFactor, &brakes.rear.brakeFactor, &brakes.front.pistonArea };
-            *numbers[i % std::size(numbers)] = std::array { NAN, INFINITY, -INFINITY, -0.2 }[static_cast<std::size_t>(i) / std::size(numbers) % 4];
+            *numbers[i % std::size(numbers)] = std::array<double, 4> { NAN, INFINITY, -INFINITY, -0.2 }[static_cast<std::size_t>(i) / std::size(numbers) % 4];
             const double z = decelerationOf(car, brakes, { 1, 1 }, 60e5);
             QVERIFY(std::isnan(z) || z >= 0);
             for (const bool antilock : { false, true })
