@@ -99,6 +99,8 @@ private slots:
             auto* library = s.window.showLibrary();
             library->setKind(library::Kind::Kit);
             QTRY_COMPARE(library->state(), QString("This shelf is empty."));
+            const auto buttons = library->findChildren<QPushButton*>();
+            QVERIFY(std::ranges::any_of(buttons, [](QPushButton* b) { return b->text() == "Import a kit…"; }));
             QTest::mouseClick(library->keepButton(), Qt::LeftButton);
             QVERIFY2(library->state().contains("nothing in it as measured"), qPrintable(library->state()));
             QTRY_COMPARE(library->list()->count(), 1);

@@ -26,7 +26,8 @@ constexpr std::size_t mostShown = 300;
 
 LibraryWindow::LibraryWindow(Document& document, LibraryStore& store, QWidget* parent)
     : QDialog(parent), document_(document), store_(store), kinds_(new QComboBox(this)), search_(new QLineEdit(this)),
-      list_(new QListWidget(this)), state_(new QLabel(this)), put_(new QPushButton(this)), keep_(new QPushButton(this))
+      list_(new QListWidget(this)), state_(new QLabel(this)), put_(new QPushButton(this)), keep_(new QPushButton(this)),
+      import_(new QPushButton(this)), export_(new QPushButton(this))
 {
     setWindowTitle(tr("Parts library"));
     resize(560, 520);
@@ -45,10 +46,8 @@ LibraryWindow::LibraryWindow(Document& document, LibraryStore& store, QWidget* p
     state_->setWordWrap(true);
     keep_->setAutoDefault(false);
     put_->setDefault(true);
-    auto* import = new QPushButton(tr("Import parts…"), this);
-    auto* save = new QPushButton(tr("Export parts…"), this);
-    import->setAutoDefault(false);
-    save->setAutoDefault(false);
+    import_->setAutoDefault(false);
+    export_->setAutoDefault(false);
     auto* top = new QHBoxLayout;
     top->addWidget(kinds_);
     top->addWidget(search_, 1);
@@ -56,8 +55,8 @@ LibraryWindow::LibraryWindow(Document& document, LibraryStore& store, QWidget* p
     bottom->addWidget(put_);
     bottom->addWidget(keep_);
     bottom->addStretch();
-    bottom->addWidget(import);
-    bottom->addWidget(save);
+    bottom->addWidget(import_);
+    bottom->addWidget(export_);
     auto* column = new QVBoxLayout(this);
     column->addLayout(top);
     column->addWidget(list_, 1);
@@ -69,8 +68,8 @@ LibraryWindow::LibraryWindow(Document& document, LibraryStore& store, QWidget* p
     connect(list_, &QListWidget::currentRowChanged, this, [this](int row) { put_->setEnabled(row >= 0); });
     connect(put_, &QPushButton::clicked, this, &LibraryWindow::put);
     connect(keep_, &QPushButton::clicked, this, &LibraryWindow::keep);
-    connect(import, &QPushButton::clicked, this, &LibraryWindow::importList);
-    connect(save, &QPushButton::clicked, this, &LibraryWindow::exportList);
+    connect(import_, &QPushButton::clicked, this, &LibraryWindow::importList);
+    connect(export_, &QPushButton::clicked, this, &LibraryWindow::exportList);
     connect(&store_, &LibraryStore::changed, this, &LibraryWindow::refresh);
     connect(&document_, &Document::studied, this, [this] {
         if (isVisible())
@@ -94,6 +93,8 @@ void LibraryWindow::setKind(Kind kind) { kinds_->setCurrentIndex(kinds_->findDat
 void LibraryWindow::refresh()
 {
     const auto wasOn = list_->currentItem() ? list_->currentItem()->data(Qt::UserRole).toString() : QString();
+    import_->setText(kind() == Kind::Kit ? tr("Import a kit…") : tr("Import parts…"));
+    export_->setText(kind() == Kind::Kit ? tr("Export this kit…") : tr("Export parts…"));
     if (!store_.isReady()) {
         store_.load();
         state_->setText(tr("Reading the library …"));

@@ -51,6 +51,8 @@ private:
     QLabel* state_;
     QPushButton* put_;
     QPushButton* keep_;
+    QPushButton* import_;
+    QPushButton* export_;
 };
 
 } // namespace deepstop::app
