@@ -5,11 +5,13 @@ build_packages=(
     qt6-base-dev qt6-svg-dev qt6-serialport-dev libqt6opengl6-dev libgl-dev libopengl-dev qt6-qpa-plugins libqt6svg6
     libboost-dev libfmt-dev nlohmann-json3-dev libvalijson-dev libcli11-dev libcairo2-dev libraqm-dev libdxflib-dev libexpat1-dev
     libocct-foundation-dev libocct-modeling-data-dev libocct-modeling-algorithms-dev libocct-data-exchange-dev
-    libocct-visualization-dev libtbb-dev # the first for one header of the foundation that Debian puts there
+    libocct-visualization-dev libtbb-dev librsvg2-bin # the first for one header of the foundation that Debian puts there
 )
 test_packages=(
     poppler-utils units calculix-ccx python3 python3-scipy python3-jsonschema python3-ezdxf
     gpsd-clients gpsbabel tidy python3-icalendar xvfb xauth xdotool locales
+    mandoc desktop-file-utils appstream shared-mime-info fish zsh strace
+    at-spi2-core gir1.2-atspi-2.0 python3-gi dbus-daemon
 )
 picture_packages=(xvfb xauth xdotool imagemagick)
 bench_packages=(libbenchmark-dev)
