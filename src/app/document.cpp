@@ -305,7 +305,8 @@ bool Document::putIn(const QString& what, const Stamp& of, std::shared_ptr<const
     }
     const auto change = files::editBetween(std::move(base), std::move(after));
     if (!change(build())) {
-        emit refused(tr("“%1” was worked out before the last change, and does not go with it. Nothing was changed: look at it again.").arg(what));
+        emit refused(
+            tr("“%1” was worked out before the last change, and does not go with it. Nothing was changed: look at it again.").arg(what));
         return false;
     }
     return edit(what, change);

@@ -30,7 +30,8 @@ QString write(const QString& path, const Kept& what)
         for (const Typing& each : what.typing)
             typed.push_back({ each.field.toStdString(), each.text.toStdString() });
         files::replaceFile(path.toStdString(),
-            files::writeCopy({ { *what.build, what.unknown }, what.path.toStdString(), what.onDisk.toHex().toStdString(), std::move(typed) }),
+            files::writeCopy(
+                { { *what.build, what.unknown }, what.path.toStdString(), what.onDisk.toHex().toStdString(), std::move(typed) }),
             files::Privacy::OwnerAlone);
         return {};
     } catch (const std::exception& error) {

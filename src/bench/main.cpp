@@ -1,8 +1,10 @@
 /// deepstop-bench: simulated instruments that send lines over a pseudo-terminal or TCP on this machine.
 
+#include "cli/table.hpp"
 #include "instruments/receiver.hpp"
 #include "instruments/simulated.hpp"
 #include "quantity/text.hpp"
+#include "version.hpp"
 
 #include <CLI/CLI.hpp>
 
@@ -107,7 +109,7 @@ void addOptions(CLI::App& app, Wanted& wanted)
     app.add_option("--seed", wanted.scene.seed, "of noise and drop-outs");
     app.add_option("--rate", wanted.rate, "lines a second")->check(CLI::Range(0.01, 10000.0));
     app.add_flag("--flood", wanted.flood, "send as fast as the line takes it");
-    app.add_option("--stall-after", wanted.stallAfter, "seconds after which nothing more comes")->check(CLI::NonNegativeNumber);
+    app.add_option("--stall-after", wanted.stallAfter, "seconds of its readings, at --rate, after which nothing more comes")->check(CLI::NonNegativeNumber);
     app.add_option("--for", wanted.seconds, "seconds after which it vanishes")->check(CLI::NonNegativeNumber);
 }
 
@@ -142,7 +144,8 @@ public:
     void run()
     {
         while ((wanted_.seconds <= 0 || now() < wanted_.seconds) && !gone_) {
-            const bool stalled = wanted_.stallAfter > 0 && now() > wanted_.stallAfter;
+            // By what was told, not by a clock: a busy machine stalls it at the same place of its drive.
+            const bool stalled = wanted_.stallAfter > 0 && static_cast<double>(told_) / wanted_.rate >= wanted_.stallAfter;
             const short came = waitFor(stalled);
             if (end_ < 0) {
                 if (came & POLLIN) {
@@ -156,6 +159,7 @@ public:
             if (!stalled && waiting_.empty() && (wanted_.flood || now() >= due_)) {
                 waiting_ = wanted_.drives() ? receiver_.next() : instrument_.at(now());
                 due_ = now() + 1 / wanted_.rate;
+                ++told_;
             }
             send();
         }
@@ -225,6 +229,7 @@ private:
     Receiver receiver_;
     std::chrono::steady_clock::time_point begin_ = std::chrono::steady_clock::now();
     double due_ = 0;
+    long told_ = 0; ///< moments told of
     bool gone_ = false;
     std::string heard_;
     std::string waiting_; ///< bytes the line has not taken yet
@@ -239,6 +244,18 @@ int main(int argc, char** argv)
                    "The protocol is described in docs/instruments.md." };
     Wanted wanted;
     addOptions(app, wanted);
+    app.set_version_flag("--version", versionText);
+    if (argc == 3 && std::string_view(argv[1]) == "--manual") {
+        namespace manual = deepstop::manual;
+        std::cout << manual::manualOf(
+            { manual::tableOf(app, "deepstop-bench"), versionNumber, manual::written(versionDate), "simulated instruments for Deep Stop",
+                { "Sends readings as a vernier, a scale, a dial gauge, a thermometer or a satellite receiver does, over a "
+                  "pseudo-terminal or TCP on this machine, so that everything can be tried without hardware." },
+                { { "0", "It sent what was wanted." }, { "2", "Bad input; one line on standard error says where." } }, {},
+                { "deepstop", "deepstop-cli" } },
+            argv[2]);
+        return 0;
+    }
     try {
         app.parse(argc, argv);
     } catch (const CLI::Success& asked) {

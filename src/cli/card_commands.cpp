@@ -6,6 +6,7 @@
 #include "files/paper_files.hpp"
 #include "logbook/logbook.hpp"
 #include "report/letters.hpp"
+#include "report/purchases.hpp"
 #include "report/sheets.hpp"
 
 #include <fmt/format.h>
@@ -16,6 +17,7 @@
 
 #include <algorithm>
 #include <chrono>
+#include <filesystem>
 #include <map>
 #include <iostream>
 #include <memory>
@@ -32,6 +34,14 @@ struct Outputs {
     std::string csv;
     bool letter = false;
 
+    /// What a paper of a setup is asked with.
+    void addTo(CLI::App& command)
+    {
+        subject.addTo(command);
+        command.add_option("--pdf", pdf, "write it there to print");
+        command.add_option("--html", html, "write it there as one HTML file");
+        command.add_flag("--letter", letter, "on Letter instead of A4");
+    }
     void write(const report::Leaf& leaf) const
     {
         if (!pdf.empty())
@@ -82,6 +92,18 @@ int fittingSheet(const Outputs& o)
     return fine;
 }
 
+int purchases(const Outputs& o)
+{
+    const auto build = files::loadBuild(o.subject.path).build;
+    files::checkOutputs({ o.subject.path }, { o.pdf, o.html, o.csv });
+    if (o.pdf.empty() && o.html.empty() && o.csv.empty())
+        std::cout << report::purchasesCsv(build);
+    if (!o.csv.empty())
+        files::exportFile(o.csv, report::purchasesCsv(build));
+    o.write(report::purchaseSheet(build, today()));
+    return fine;
+}
+
 /// A letter to one vendor, about every setup that is from him.
 int letterTo(const Outputs& o, const std::string& vendor)
 {
@@ -92,7 +114,8 @@ int letterTo(const Outputs& o, const std::string& vendor)
     std::vector<Study> studies;
     for (std::size_t i = 1; i < file.build.setups.size(); ++i)
         if (file.build.setups[i].vendor == vendor)
-            studies.push_back(study(file.build, { o.subject.against, file.build.setups[i].id }, o.subject.us ? UnitSystem::Us : UnitSystem::Metric));
+            studies.push_back(
+                study(file.build, { o.subject.against, file.build.setups[i].id }, o.subject.us ? UnitSystem::Us : UnitSystem::Metric));
     if (studies.empty()) {
         std::string there;
         for (const auto& each : report::vendorsOf(file.build))
@@ -100,7 +123,7 @@ int letterTo(const Outputs& o, const std::string& vendor)
         throw files::Refusal(fmt::format("{}: no setup is from “{}”; {}.", o.subject.path, shortened(vendor),
             there.empty() ? "no setup names a vendor: write him into the kit first" : "there are " + there));
     }
-    o.write(report::letterTo(vendor, studies, today()));
+    o.write(report::letterTo(vendor, studies, today(), std::filesystem::absolute(o.subject.path).parent_path()));
     return fine;
 }
 
@@ -211,29 +234,28 @@ void addCardCommands(CLI::App& app, int& code)
 {
     auto* cardCommand = app.add_subcommand("card", "The job card of a setup, each step with what caused it");
     auto c = std::make_shared<Outputs>();
-    c->subject.addTo(*cardCommand);
-    cardCommand->add_option("--pdf", c->pdf, "write it there to print");
-    cardCommand->add_option("--html", c->html, "write it there as one HTML file");
+    c->addTo(*cardCommand);
     cardCommand->add_option("--json", c->json, "write its steps there");
-    cardCommand->add_flag("--letter", c->letter, "on Letter instead of A4");
     cardCommand->callback([c, &code] { code = card(*c); });
 
     auto* reportCommand = app.add_subcommand("report", "The build sheet: before and after, section to scale, verdicts, readings");
     auto r = std::make_shared<Outputs>();
-    r->subject.addTo(*reportCommand);
-    reportCommand->add_option("--pdf", r->pdf, "write it there to print");
-    reportCommand->add_option("--html", r->html, "write it there as one HTML file");
+    r->addTo(*reportCommand);
     reportCommand->add_option("--csv", r->csv, "write every figure there");
-    reportCommand->add_flag("--letter", r->letter, "on Letter instead of A4");
     reportCommand->callback([r, &code] { code = report(*r); });
 
     auto* fitting = app.add_subcommand("fitting-sheet", "The paper a kit comes without, for others who fit it: no reading of this car");
     auto f = std::make_shared<Outputs>();
-    f->subject.addTo(*fitting);
-    fitting->add_option("--pdf", f->pdf, "write it there to print; lines to cut at their real size");
-    fitting->add_option("--html", f->html, "write it there as one HTML file");
-    fitting->add_flag("--letter", f->letter, "on Letter instead of A4");
+    f->addTo(*fitting);
     fitting->callback([f, &code] { code = fittingSheet(*f); });
+
+    auto* purchasesCommand = app.add_subcommand("purchases", "What each setup has to have bought: numbers, sources, prices, totals");
+    auto p = std::make_shared<Outputs>();
+    purchasesCommand->add_option("FILE", p->subject.path, "build, *.deepstop")->required();
+    purchasesCommand->add_option("--csv", p->csv, "write the list there; without any output it goes to the screen");
+    purchasesCommand->add_option("--pdf", p->pdf, "write it there to print");
+    purchasesCommand->add_option("--html", p->html, "write it there as one HTML file");
+    purchasesCommand->callback([p, &code] { code = purchases(*p); });
 
     auto* letterCommand = app.add_subcommand("letter", "A letter to a vendor: faults of what came, what was done with it, questions");
     auto v = std::make_shared<Outputs>();

@@ -87,16 +87,11 @@ int exportKit(const KitOptions& o)
     if (o.setup.empty() && file.build.setups.size() < 2)
         throw files::Refusal(o.build + ": has the car as found only: name it with --setup to take its brakes as a kit.");
     const Setup& setup = o.setup.empty() ? file.build.setups[1] : setupOf(file, o.build, o.setup);
-    try {
-        const auto text = files::writeKit(setup);
-        if (!o.kit.empty())
-            files::exportFile(o.kit, text);
-        if (!o.csv.empty())
-            files::exportFile(o.csv, library::linesCsv(library::kitOf(setup)));
-    } catch (const files::Refusal& refusal) {
-        const std::string said = refusal.what();
-        throw files::Refusal(said.starts_with("the setup") ? o.build + ": " + said : said);
-    }
+    const auto text = files::writeKit(setup);
+    if (!o.kit.empty())
+        files::exportFile(o.kit, text);
+    if (!o.csv.empty())
+        files::exportFile(o.csv, library::linesCsv(library::kitOf(setup)));
     return fine;
 }
 

@@ -1,6 +1,8 @@
 /// deepstop-cli: what the application works out, without a window.
 
 #include "cli/commands.hpp"
+#include "cli/table.hpp"
+#include "version.hpp"
 
 #include <cstdio>
 #include <iostream>
@@ -16,13 +18,27 @@ int refuse(std::string_view why)
     return cli::refused;
 }
 
+/// What stands round the commands in the manual.
+manual::Program program(const CLI::App& app)
+{
+    return { manual::tableOf(app, "deepstop-cli"), versionNumber, manual::written(versionDate),
+        "does a brake kit fit, is it centred, is it better: on the command line",
+        { "Works out what the window of Deep Stop works out, from the same build file: clearance, centring, bolts, balance, heat and "
+          "stopping "
+          "distance of a brake kit, each with how sure it is.",
+            "What a reading lacks is named and never invented." },
+        { { "0", "Nothing hits or stops." }, { "1", "Something does." }, { "2", "Bad input; one line on standard error says where." } },
+        { { "*.deepstop", "Build files: one car with its kits." }, { "~/.local/share/deepstop/library.json", "The parts library." } },
+        { "deepstop", "deepstop-bench" } };
+}
+
 } // namespace
 
 int main(int argc, char** argv)
 {
     CLI::App app { "Deep Stop on the command line: does the kit fit, is it centred, is it better?" };
     app.require_subcommand(1);
-    app.set_version_flag("--version", DEEPSTOP_VERSION);
+    app.set_version_flag("--version", versionText);
     int code = cli::fine;
     cli::addStudyCommands(app, code);
     cli::addLibraryCommands(app, code);
@@ -33,6 +49,10 @@ int main(int argc, char** argv)
     cli::addBalanceCommands(app, code);
     cli::addHeatCommands(app, code);
     cli::addSymptomCommands(app, code);
+    if (argc == 3 && std::string_view(argv[1]) == "--manual") {
+        std::cout << manual::manualOf(program(app), argv[2]);
+        return cli::fine;
+    }
     try {
         app.parse(argc, argv);
     } catch (const CLI::Success& asked) {

@@ -66,7 +66,8 @@ int importRuns(const RunsOptions& o)
         });
     if (o.json) {
         nlohmann::ordered_json out { { "stops", nlohmann::ordered_json::array() }, { "moments", log.count.fixes },
-            { "bad_checksums", log.count.badChecksums }, { "unread", log.count.unread }, { "without_fix", log.count.withoutFix }, { "out_of_time", log.count.outOfTime }, { "clock_set_back", log.count.clockJumps } };
+            { "bad_checksums", log.count.badChecksums }, { "unread", log.count.unread }, { "without_fix", log.count.withoutFix },
+            { "out_of_time", log.count.outOfTime }, { "clock_set_back", log.count.clockJumps } };
         for (const auto& stop : log.stops)
             out["stops"].push_back({ { "begin_s", stop.begin }, { "speed_mps", stop.speed }, { "distance_m", numberOrNull(stop.distance) },
                 { "mean_deceleration_mps2", numberOrNull(stop.meanDeceleration) }, { "mfdd_mps2", numberOrNull(stop.mfdd) },

@@ -110,7 +110,7 @@ private slots:
         // The second setup leaves the rear as it was found.
         QTest::keyClick(bench->axleChoice(), Qt::Key_Down);
         everythingShown();
-        bench->setPlace(3);
+        bench->setPlace(BenchPage::Fittings);
         put(bench, "/setups/0/rear/brakes", "/setups/0/rear/brakes");
         bench->setPlace(0);
         for (const char* key :
@@ -119,7 +119,7 @@ private slots:
             put(bench, std::string("/setups/0/rear/drum/") + key, std::string("/setups/0/rear/drum/") + key);
         QTest::keyClick(bench->axleChoice(), Qt::Key_Up);
         everythingShown();
-        bench->setPlace(1);
+        bench->setPlace(BenchPage::Caliper);
         put(bench, "/setups/1/front/caliper/kind", "/setups/1/front/caliper/kind");
         for (const char* key : { "slide_travel_mm", "piston_stroke_mm", "pad_room_mm" })
             put(bench, std::string("/setups/1/front/caliper/") + key, std::string("/setups/1/front/caliper/") + key);
@@ -258,9 +258,9 @@ private slots:
         for (int axle = 0; axle < 2; ++axle) {
             bench->axleChoice()->setCurrentIndex(axle);
             emit bench->axleChoice()->activated(axle);
-            for (int place = 0; place < 8; ++place) {
+            for (int place = 0; place < bench->placeCount(); ++place) {
                 QTest::keyClick(&s.window, Qt::Key_Right, Qt::AltModifier);
-                if (bench->place() < 6) {
+                if (bench->place() < BenchPage::Unpacking) {
                     QVERIFY2(bench->view()->sheet().title.contains(axle == 0 ? "Front" : "Rear"), qPrintable(bench->view()->sheet().title));
                     QVERIFY(!bench->view()->sheet().areas.empty() || !bench->view()->sheet().letters.empty());
                 } else {
@@ -270,7 +270,8 @@ private slots:
         }
         // A check leads to the bench its readings lie on.
         for (const auto& [id, place] : { std::pair { "front/pad-slot", 1 }, std::pair { "front/worn-pad", 2 },
-                 std::pair { "front/hose-length", 3 }, std::pair { "front/weight", 4 }, std::pair { "front/bore", 0 } }) {
+                 std::pair { "front/hose-length", int(BenchPage::Fittings) }, std::pair { "front/weight", int(BenchPage::Scales) },
+                 std::pair { "front/line-joint-1", int(BenchPage::Line) }, std::pair { "front/bore", 0 } }) {
             s.window.slip()->choose(id);
             QCOMPARE(bench->place(), place);
             QCOMPARE(bench->axleChoice()->currentIndex(), 0);
@@ -282,7 +283,7 @@ private slots:
         Shown s;
         s.window.setStage(BenchPage::id);
         auto* bench = s.window.page<BenchPage>();
-        bench->setPlace(6);
+        bench->setPlace(BenchPage::Unpacking);
         auto* line = bench->checkList()->line("front/right/rotor-hand");
         QVERIFY(line && line->isVisible());
         QVERIFY(!bench->checkList()->copyButton()->isVisible());
@@ -323,7 +324,7 @@ private slots:
         s.window.document().setPair({ {}, "varnik-355" });
         s.window.setStage(BenchPage::id);
         auto* bench = s.window.page<BenchPage>();
-        bench->setPlace(7);
+        bench->setPlace(BenchPage::Ask);
         s.waited();
         QVERIFY(bench->askList()->plainText().contains("Opening between pistons pushed home"));
         emit bench->askList()->browser()->anchorClicked(QUrl("reading:/setups/2/front/caliper/pad_room_mm"));
@@ -331,7 +332,7 @@ private slots:
         QTRY_VERIFY(s.field("/setups/2/front/caliper/pad_room_mm")->hasFocus());
         s.type(s.field("/setups/2/front/caliper/pad_room_mm"), "66.4");
         QTest::keyClick(s.field("/setups/2/front/caliper/pad_room_mm"), Qt::Key_Return);
-        bench->setPlace(7);
+        bench->setPlace(BenchPage::Ask);
         QVERIFY(!bench->askList()->plainText().contains("Opening between pistons pushed home"));
         // On paper: a page that poppler reads the same words from.
         QTemporaryDir dir;

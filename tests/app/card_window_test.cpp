@@ -121,7 +121,8 @@ private slots:
         const auto card = jobcard::cardOf(s.known());
         QVERIFY(card.folded() > 10);
         for (int i = 0; i < card.shown(); ++i) {
-            QVERIFY2(s.page->view()->sheet().title.contains(QString("step %1 of %2").arg(i + 1).arg(card.shown())), qPrintable(s.page->view()->sheet().title));
+            QVERIFY2(s.page->view()->sheet().title.contains(QString("step %1 of %2").arg(i + 1).arg(card.shown())),
+                qPrintable(s.page->view()->sheet().title));
             QTest::mouseClick(s.page->done(), Qt::LeftButton);
             s.waited();
         }
@@ -140,7 +141,8 @@ private slots:
         s.waited();
         QVERIFY(causes->causes()->toPlainText().startsWith("Hard pedal"));
         QTest::keyClick(causes->symptoms(), Qt::Key_Down);
-        QVERIFY(causes->causes()->toPlainText().contains("Long or soft pedal") && causes->causes()->toPlainText().contains("Air in a line"));
+        QVERIFY(
+            causes->causes()->toPlainText().contains("Long or soft pedal") && causes->causes()->toPlainText().contains("Air in a line"));
         emit causes->causes()->anchorClicked(QUrl(QStringLiteral("reading:/setups/0/hydraulics/master_stroke_mm")));
         QTRY_VERIFY(s.window.page()->view()->field("/setups/0/hydraulics/master_stroke_mm"));
     }

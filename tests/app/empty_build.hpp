@@ -5,7 +5,7 @@
 #include "drawing/fact_field.hpp"
 #include "quantity/entry.hpp"
 
-inline constexpr int lastEnteredBench = 4; // the scales
+inline constexpr int lastEnteredBench = BenchPage::Scales;
 
 /// A window with an empty build, as File ▸ New build leaves it.
 struct Empty : Shown {

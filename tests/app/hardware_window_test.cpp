@@ -140,7 +140,8 @@ private slots:
         QTest::keyClick(stress, Qt::Key_Return);
         s.waited();
         QVERIFY(near(*s.build().setups[1].front->joints[0].proofStress.value, 1150e6, 1e-12));
-        QVERIFY2(s.verdict("front/joint-1-torque").reason.find("% of proof") != std::string::npos, s.verdict("front/joint-1-torque").reason.c_str());
+        QVERIFY2(s.verdict("front/joint-1-torque").reason.find("% of proof") != std::string::npos,
+            s.verdict("front/joint-1-torque").reason.c_str());
         QVERIFY(choose(corner + "/joints/0/car_makers", "y"));
         s.waited();
         QVERIFY(s.build().setups[1].front->joints[0].carMakers == YesNo::Yes);

@@ -104,7 +104,7 @@ private slots:
         }
         Shown s;
         s.window.offerRecovery();
-        QTest::mouseClick(choice(s.window.notice(), "Take it up"), Qt::LeftButton);
+        QTest::mouseClick(choice(s.window.notice(), "Open it"), Qt::LeftButton);
         auto* field = s.field(thickness);
         QVERIFY(field && field->hasFocus());
         QCOMPARE(field->text(), QString("27,4 m"));
@@ -145,12 +145,12 @@ private slots:
         QVERIFY(QFile::exists(recoveryFolder() + "/999999996-d.damaged") && QFile::exists(recoveryFolder() + "/999999997-c.damaged"));
         const bool blueFirst = said.contains("Linnet in blue");
         QVERIFY(blueFirst || said.contains("Halden Merle in grey"));
-        QTest::mouseClick(choice(s.window.notice(), "Throw it away"), Qt::LeftButton);
+        QTest::mouseClick(choice(s.window.notice(), "Discard"), Qt::LeftButton);
         QCOMPARE(QFile::exists(first), blueFirst);
         QCOMPARE(QFile::exists(second), !blueFirst);
         QVERIFY(
             s.window.notice()->isVisible() && s.window.notice()->text().contains(blueFirst ? "Halden Merle in grey" : "Linnet in blue"));
-        QTest::mouseClick(choice(s.window.notice(), "Take it up"), Qt::LeftButton);
+        QTest::mouseClick(choice(s.window.notice(), "Open it"), Qt::LeftButton);
         QCOMPARE(s.window.document().build().car.name, std::string(blueFirst ? "Halden Merle in grey" : "Linnet in blue"));
         QVERIFY(s.window.document().isModified());
         QVERIFY(!QFile::exists(first) && !QFile::exists(second));

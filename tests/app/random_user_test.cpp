@@ -36,11 +36,12 @@ public:
             int weight;
             void (RandomUser::*act)();
         };
-        static constexpr Way ways[] { { 26, &RandomUser::typeAndEnter }, { 12, &RandomUser::typeAndLeave }, { 8, &RandomUser::typeAndGiveUp },
-            { 8, &RandomUser::typeNonsense }, { 8, &RandomUser::chooseFact }, { 8, &RandomUser::turnToPage }, { 10, &RandomUser::turnToSheet },
-            { 9, &RandomUser::undo }, { 5, &RandomUser::redo }, { 3, &RandomUser::switchUnits }, { 3, &RandomUser::judgeAnother },
-            { 3, &RandomUser::copySetup }, { 3, &RandomUser::save }, { 4, &RandomUser::somethingArrives }, { 3, &RandomUser::tryRemedy },
-            { 3, &RandomUser::openMenu }, { 3, &RandomUser::nameCar }, { 3, &RandomUser::dragHandle }, { 2, &RandomUser::wait } };
+        static constexpr Way ways[] { { 26, &RandomUser::typeAndEnter }, { 12, &RandomUser::typeAndLeave },
+            { 8, &RandomUser::typeAndGiveUp }, { 8, &RandomUser::typeNonsense }, { 8, &RandomUser::chooseFact },
+            { 8, &RandomUser::turnToPage }, { 10, &RandomUser::turnToSheet }, { 9, &RandomUser::undo }, { 5, &RandomUser::redo },
+            { 3, &RandomUser::switchUnits }, { 3, &RandomUser::judgeAnother }, { 3, &RandomUser::copySetup }, { 3, &RandomUser::save },
+            { 4, &RandomUser::somethingArrives }, { 3, &RandomUser::tryRemedy }, { 3, &RandomUser::openMenu }, { 3, &RandomUser::nameCar },
+            { 3, &RandomUser::dragHandle }, { 2, &RandomUser::wait } };
         int all = 0;
         for (const Way& each : ways)
             all += each.weight;
@@ -352,7 +353,8 @@ private:
         }
         saved_ = model();
         // To the twelve figures a file has.
-        if (files::writeBuild({ files::loadBuild(path_.toStdString()).build, nullptr }) != files::writeBuild({ document().build(), nullptr }))
+        if (files::writeBuild({ files::loadBuild(path_.toStdString()).build, nullptr })
+            != files::writeBuild({ document().build(), nullptr }))
             trouble_ = "the file is not the build";
     }
     /// A stop is heard, or somebody else's edit comes: what is being typed goes on.
@@ -473,7 +475,10 @@ private slots:
         for (int i = 0; i < steps; ++i) {
             const auto wrong = user.step();
             last << user.did();
-            QVERIFY2(wrong.isEmpty(), qPrintable(QStringLiteral("step %1: %2; before it: %3").arg(i).arg(wrong, last.mid(std::max<qsizetype>(0, last.size() - 6)).join(" | "))));
+            QVERIFY2(wrong.isEmpty(),
+                qPrintable(QStringLiteral("step %1: %2; before it: %3")
+                               .arg(i)
+                               .arg(wrong, last.mid(std::max<qsizetype>(0, last.size() - 6)).join(" | "))));
         }
         const auto wrong = user.undoneAndDoneAgain();
         QVERIFY2(wrong.isEmpty(), qPrintable(wrong));

@@ -1,5 +1,5 @@
-/// Editing without seams: what is typed, shown and saved is one thing. What would be wrong and harmful: a value that nobody put in is saved;
-/// one car's work lands in another's file; typed text is gone without a word; a click does something else than what was clicked.
+/// Editing without seams: what is typed, shown and saved is one thing. What would be wrong and harmful: a value that nobody put in is
+/// saved; one car's work lands in another's file; typed text is gone without a word; a click does something else than what was clicked.
 
 #include "app/shown.hpp"
 #include "drawing/fact_field.hpp"
@@ -522,7 +522,8 @@ private slots:
             // As private as the work may be.
             QCOMPARE(QFile::permissions(document.recovery().path()) & (QFile::ReadGroup | QFile::ReadOther | QFile::WriteOther),
                 QFile::Permissions());
-            QCOMPARE(QFile::permissions(QFileInfo(document.recovery().path()).path()) & (QFile::ExeGroup | QFile::ExeOther | QFile::ReadOther),
+            QCOMPARE(
+                QFile::permissions(QFileInfo(document.recovery().path()).path()) & (QFile::ExeGroup | QFile::ExeOther | QFile::ReadOther),
                 QFile::Permissions());
         }
         end = true;

@@ -100,7 +100,7 @@ private slots:
         QTest::addColumn<QString>("typed"); // empty: chosen
         QTest::newRow("pad with its backing") << QByteArray("parts-bench") << 2 << QByteArray("/setups/1/front/pad/overall_mm") << "17.5";
         QTest::newRow("booster") << QByteArray("balance") << 0 << QByteArray("/setups/0/hydraulics/booster_test") << QString();
-        QTest::newRow("shield") << QByteArray("wheel-clearance") << 4 << QByteArray("/front_hub/shield_in_the_way") << QString();
+        QTest::newRow("shield") << QByteArray("wheel-clearance") << int(WheelPage::Behind) << QByteArray("/front_hub/shield_in_the_way") << QString();
         QTest::newRow("reservoir") << QByteArray("job-card") << 2 << QByteArray("/cards/N/reservoir_ran_dry") << QString();
         QTest::newRow("off on the lift") << QByteArray("job-card") << 4 << QByteArray("/cards/N/off/-/what") << "engine";
     }
@@ -340,7 +340,7 @@ private slots:
     void aStallEntersNothing()
     {
         AtStop s(StopPage::Live);
-        // To 50 km/h in five seconds, four of driving, and it falls silent within the stop.
+        // It drives up to 50 km/h and falls silent within the stop.
         BenchReceiver bench({ "--stops", "1", "--speed", "50", "--deceleration", "4", "--stall-after", "13.2" });
         const auto sessions = s.build().tests.size();
         s.page->live()->address()->setCurrentText(bench.address);

@@ -193,7 +193,7 @@ private slots:
         InWheelRoom s(WheelPage::Cures);
         QTRY_VERIFY(!s.page->cureBoard()->isSearching() && s.page->cureBoard()->lines().size() > 1);
         for (CureLine* line : s.page->cureBoard()->lines())
-            if (line->button() && line->button()->text() == "Put it on" && line->content()->title.startsWith("18")) {
+            if (line->button() && line->button()->text() == "Fit it" && line->content()->title.startsWith("18")) {
                 QTest::mouseClick(line->button(), Qt::LeftButton);
                 break;
             }
@@ -214,7 +214,8 @@ private slots:
         QCOMPARE(s.verdict("front/barrel-gap").level, Level::Clear);
     }
 
-    /// A wheel that was spun: both sides typed and chosen by keys, and the gap is what was read; a spacer put on since makes it an estimate.
+    /// A wheel that was spun: both sides typed and chosen by keys, and the gap is what was read; a spacer put on since makes it an
+    /// estimate.
     void aSpunWheelIsTyped()
     {
         InWheelRoom s(WheelPage::Spun);
@@ -237,9 +238,11 @@ private slots:
         }
         s.waited();
         const Fitted& left = s.build().setups[1].front->left;
-        QVERIFY(left.spun.wheel == s.build().setups[1].front->wheel && left.spun.wholeTurn == YesNo::Yes && left.spun.atLocks == YesNo::Yes);
+        QVERIFY(
+            left.spun.wheel == s.build().setups[1].front->wheel && left.spun.wholeTurn == YesNo::Yes && left.spun.atLocks == YesNo::Yes);
         QCOMPARE(s.verdict("front/barrel-gap").level, Level::Clear);
-        QVERIFY2(s.verdict("front/barrel-gap").reason.find("Wheel on and spun") != std::string::npos, s.verdict("front/barrel-gap").reason.c_str());
+        QVERIFY2(s.verdict("front/barrel-gap").reason.find("Wheel on and spun") != std::string::npos,
+            s.verdict("front/barrel-gap").reason.c_str());
         QCOMPARE(s.verdict("front/spoke-gap").level, Level::Hits);
         s.page->setPlace(WheelPage::Studs);
         s.waited();
@@ -249,7 +252,8 @@ private slots:
         QCOMPARE(s.verdict("front/barrel-gap").level, Level::Unproven);
         s.page->setPlace(WheelPage::Spun);
         s.waited();
-        QVERIFY(std::ranges::any_of(s.page->view()->sheet().letters, [](const auto& l) { return l.text.contains("changed since: spacer"); }));
+        QVERIFY(
+            std::ranges::any_of(s.page->view()->sheet().letters, [](const auto& l) { return l.text.contains("changed since: spacer"); }));
         // Undone, it is a reading again.
         s.window.document().undoStack().undo();
         s.waited();

@@ -108,7 +108,7 @@ private slots:
             QVERIFY(s.window.notice()->isVisible());
             QVERIFY(s.window.notice()->text().contains("before this work was saved"));
             for (auto* button : s.window.notice()->findChildren<QPushButton*>())
-                if (button->text() == "Take it up") {
+                if (button->text() == "Open it") {
                     QTest::mouseClick(button, Qt::LeftButton);
                     break;
                 }

@@ -3,6 +3,7 @@
 #include "chapters/weights/weights_chapter.hpp"
 #include "build/address.hpp"
 #include "core/support.hpp"
+#include "geometry/lining.hpp"
 #include "joints/thread.hpp"
 #include "report/ask.hpp"
 #include "report/letters.hpp"
@@ -40,6 +41,13 @@ const ReceivingItem& item(const std::vector<ReceivingItem>& items, const std::st
     return *std::ranges::find(items, id, &ReceivingItem::id);
 }
 
+/// Lining of the demo's kit: 112 × 48 mm with ends along radii, on a rotor of 330 mm.
+double padOfTheKit()
+{
+    const double inset = *demo().setups[1].front->left.padInset.value;
+    return geometry::liningBetweenRadii(0.165 - inset, 0.048, 0.112);
+}
+
 } // namespace
 
 class BenchTest : public QObject {
@@ -57,7 +65,8 @@ private slots:
     {
         Build build = demo();
         const auto lining = [&] {
-            return *study(std::make_shared<const Build>(build), { {}, "as-found" }, UnitSystem::Metric, Remedies::LeftOut).verdict("front/worn-pad");
+            return *study(std::make_shared<const Build>(build), { {}, "as-found" }, UnitSystem::Metric, Remedies::LeftOut)
+                        .verdict("front/worn-pad");
         };
         QCOMPARE(lining().level, Level::Unproven);
         QVERIFY2(lining().reason.find("as thick as new") != std::string::npos, lining().reason.c_str());
@@ -135,7 +144,8 @@ private slots:
         QCOMPARE(after.verdict("front/received")->level, Level::Stop);
         QVERIFY(names(report::faultLetter(after), "two left rotors in the box") && names(report::faultLetter(after), "stamped L"));
         // Who has the part in hand may overrule a check that found nothing.
-        const auto overruled = study(*received(study(demo()).after.setup->id, "front/both/pad-window", Checked::Fault, WhichHand::Unknown, "ears bent")(demo()));
+        const auto overruled = study(
+            *received(study(demo()).after.setup->id, "front/both/pad-window", Checked::Fault, WhichHand::Unknown, "ears bent")(demo()));
         QCOMPARE(overruled.verdict("front/pad-window")->level, Level::Good);
         QCOMPARE(overruled.verdict("front/received")->level, Level::Stop);
         QVERIFY(names(report::faultLetter(overruled), "Pads in their opening (front axle): ears bent"));
@@ -320,10 +330,10 @@ private slots:
         QVERIFY(then.verdict("front/weight")->figure.value);
         QCOMPARE(then.verdict("front/weight")->level, Level::Unproven);
         QVERIFY(near(*then.verdict("front/weight")->figure.value, *v.remedies[0].gap.value, 1e-9));
-        // Pads by their dimensions: 2 × 112 × 48 × (11 × 2500 + 5 × 7850) in mm and kg/m³.
+        // Pads by their dimensions: twice their area × (11 × 2500 + 5 × 7850) in mm and kg/m³.
         const auto& pads = then.build->setups[1].front->weighings;
         const auto estimated = std::ranges::find_if(pads, [](const Weighing& w) { return w.contains == std::vector { Part::Pads }; });
-        QVERIFY(near(*estimated->mass.value, 2 * 0.112 * 0.048 * (0.011 * 2500 + 0.005 * 7850), 1e-9));
+        QVERIFY(near(*estimated->mass.value, 2 * padOfTheKit() * (0.011 * 2500 + 0.005 * 7850), 1e-9));
     }
 
     void aPartWeighedTwiceIsSaid()
@@ -416,8 +426,8 @@ private slots:
         const auto value = [&](const char* id, std::size_t setup) { return *c.row(id).figures[setup].value; };
         QVERIFY(near(value("ring-area", 1), M_PI / 4 * (0.330 * 0.330 - 0.216 * 0.216), 1e-9));
         QVERIFY(near(value("pad-area", 0), 48.5e-4, 1e-9)); // as measured
-        QVERIFY(near(value("pad-area", 1), 0.112 * 0.048, 1e-9)); // by its size
-        QVERIFY(near(value("pad-volume", 1), 0.112 * 0.048 * 0.009, 1e-9));
+        QVERIFY(near(value("pad-area", 1), padOfTheKit(), 1e-9)); // by its size
+        QVERIFY(near(value("pad-volume", 1), padOfTheKit() * 0.009, 1e-9));
         QVERIFY(near(value("running", 1), 395 + 142, 1e-9));
         QVERIFY(near(*c.row("diameter").change(1), 330.0 / 288 - 1, 1e-9));
         QCOMPARE(*c.row("diameter").change(0), 0.0);

@@ -148,7 +148,8 @@ private slots:
         QVERIFY2(stepLike(card, "left/joint-1").text.find("IN DOUBT") != std::string::npos, stepLike(card, "left/joint-1").text.c_str());
     }
 
-    /// Bolts that are too short, bottom, land on their shank or slip are not to be pulled to any torque, however right it is for their size.
+    /// Bolts that are too short, bottom, land on their shank or slip are not to be pulled to any torque, however right it is for their
+    /// size.
     void noTorqueForBoltsThatDoNotDo()
     {
         const auto step = [](auto change) {
@@ -156,12 +157,13 @@ private slots:
             change(build.setups[1].front->joints[0]);
             return stepLike(cardOf(studied(build)), "left/joint-1");
         };
-        const Step good = step([](Joint&) { });
+        const Step good = step([](Joint&) {});
         QVERIFY(good.torque);
         for (const auto& [change, word] : std::initializer_list<std::pair<std::function<void(Joint&)>, const char*>> {
                  { [](Joint& j) { j.length.value = *j.length.value - 22e-3; }, "thread engagement" },
                  { [](Joint& j) { j.shank.value = *j.length.value - 1e-3; }, "shank" },
-                 { [](Joint& j) { j.makerTorque.value = 400; }, "proof" }, { [](Joint& j) { j.makerTorque.known = Known::Estimated; }, "" } }) {
+                 { [](Joint& j) { j.makerTorque.value = 400; }, "proof" },
+                 { [](Joint& j) { j.makerTorque.known = Known::Estimated; }, "" } }) {
             const Step doubted = step(change);
             QVERIFY2(!doubted.torque, doubted.text.c_str());
             QVERIFY2(doubted.text.find("IN DOUBT") != std::string::npos || doubted.text.find("not known") != std::string::npos,
@@ -170,7 +172,8 @@ private slots:
         }
     }
 
-    /// What holds a two-piece ring on its hat is what the builder says it is, whatever it is called; a rotor nobody described keeps the step.
+    /// What holds a two-piece ring on its hat is what the builder says it is, whatever it is called; a rotor nobody described keeps the
+    /// step.
     void jointsAreWhatTheBuilderSaysTheyAre()
     {
         Build build = demo();

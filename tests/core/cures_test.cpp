@@ -208,6 +208,8 @@ private slots:
         // Exactly what is wanted, but not at worst: caution, never good.
         auto build = demo();
         build.setups[1].front->spacer = measured(0.005, 0.05e-3);
+        QCOMPARE(of(build).verdict("front/studs")->level, Level::Unproven); // slipped on or bolted is not said
+        build.setups[1].front->spacerPart.kind = SpacerKind::SlipOn;
         const Verdict v = *of(build).verdict("front/studs");
         QCOMPARE(v.level, Level::Caution);
         build.frontHub.studThread = {};

@@ -366,7 +366,7 @@ private slots:
             return givesUp(study(build)).level;
         };
         const auto wide = [](Reading& r, double share) { r.plusMinus = *r.value * share; };
-        QCOMPARE(level([](Build&) { }), Level::Good);
+        QCOMPARE(level([](Build&) {}), Level::Good);
         QVERIFY(level([&](Build& b) { wide(b.car.mass, 0.8); }) > Level::Unproven);
         QVERIFY(level([&](Build& b) {
             for (FrictionPoint& p : b.setups[0].rear->pad.frictionOverTemperature)
@@ -377,7 +377,8 @@ private slots:
                 if (leg.to.value && *leg.to.value > 0)
                     wide(leg.to, 0.6);
         }) > Level::Unproven);
-        QVERIFY(level([&](Build& b) { wide(b.setups[0].hydraulics->pedalRatio, 0.99), b.wants.greatestEffort = exactly(400); }) > Level::Unproven);
+        QVERIFY(level([&](Build& b) { wide(b.setups[0].hydraulics->pedalRatio, 0.99), b.wants.greatestEffort = exactly(400); })
+            > Level::Unproven);
     }
 
     /// A cooling nobody measured, or measured loosely, narrows nothing beyond what it is worth; and one read in front says nothing of the
@@ -514,7 +515,8 @@ private slots:
         std::atomic<bool> unwanted { false };
         std::atomic<int> after { 0 };
         const CancelScope scope(&unwanted);
-        QVERIFY_THROWS_EXCEPTION(Cancelled, (void)heat::spread(cars, duty, 640, {}, 7, 2, [&](double) { after += unwanted.exchange(true); }));
+        QVERIFY_THROWS_EXCEPTION(
+            Cancelled, (void)heat::spread(cars, duty, 640, {}, 7, 2, [&](double) { after += unwanted.exchange(true); }));
         QVERIFY(after <= 1);
     }
 

@@ -228,7 +228,7 @@ const std::vector<std::pair<const char*, Trap>>& traps()
             { "drover-camper", "rear/parking-brake", Level::Stop, "say what replaces them",
                 [](Build& b) { b.setups[1].rear = b.setups[1].front; } } },
         { "the same, and something replaces them",
-            { "drover-camper", "rear/parking-brake", Level::Good, "Replaced",
+            { "drover-camper", "rear/parking-brake", Level::Caution, "Replaced",
                 [](Build& b) {
                     b.setups[1].rear = b.setups[1].front;
                     b.setups[1].parkingBrakeReplaced = YesNo::Yes;

@@ -196,7 +196,8 @@ private slots:
         for (const char* name : demos) {
             json newer = written(demo(name));
             std::map<std::string, int> keys;
-            eachObject(newer, "", [&](const std::string& way, json& object) { object["of_later"] = keys[way] = static_cast<int>(keys.size()); });
+            eachObject(
+                newer, "", [&](const std::string& way, json& object) { object["of_later"] = keys[way] = static_cast<int>(keys.size()); });
             std::set<std::string> words;
             eachPlace(newer, files::buildSchema(), [](json& at, const json& schema) {
                 if (at.is_string() && schema.contains("examples"))
@@ -279,8 +280,11 @@ private slots:
                     ways.insert(way);
             for (const std::string& way : ways) {
                 const auto& wanted = said[1][way] == said[0][way] ? said[2][way] : said[1][way];
-                QVERIFY2(said[3][way] == wanted, qPrintable(QString("%1: %2: %3, not %4").arg(i).arg(QString::fromStdString(way), QString::fromStdString(said[3][way]),
-                        QString::fromStdString(wanted))));
+                QVERIFY2(said[3][way] == wanted,
+                    qPrintable(
+                        QString("%1: %2: %3, not %4")
+                            .arg(i)
+                            .arg(QString::fromStdString(way), QString::fromStdString(said[3][way]), QString::fromStdString(wanted))));
             }
         }
         QVERIFY2(put * 2 > rounds, qPrintable(QString::number(put)));
@@ -450,6 +454,26 @@ private slots:
             // But for what version 2 could not say, and the pistons that the demos have said since.
             Build today = demo(name);
             Build then = file.build;
+            for (KeepOut& place : today.frontHub.keepOuts)
+                place.clock = {};
+            for (Setup& setup : today.setups) {
+                setup.purchases.clear();
+                setup.questions.clear();
+                setup.instructions = YesNo::Unknown;
+                for (auto* corner : { &setup.front, &setup.rear })
+                    if (*corner) {
+                        (*corner)->hose.chain.clear();
+                        (*corner)->hose.heldAtStrut = (*corner)->hose.grommet = YesNo::Unknown;
+                        (*corner)->pad.ends = PadEnds::Unknown;
+                        for (Joint& joint : (*corner)->joints) {
+                            joint.fastener = Fastener::Unknown;
+                            joint.nut = NutKind::Unknown;
+                            joint.nutClass = NutClass::Unknown;
+                            joint.underNut = ThreadIn::Unknown;
+                            joint.washers = WashersUnder::Unknown;
+                        }
+                    }
+            }
             for (Build* build : { &today, &then })
                 for (Setup& setup : build->setups)
                     for (auto* corner : { &setup.front, &setup.rear })

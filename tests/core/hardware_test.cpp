@@ -190,7 +190,8 @@ private slots:
         QCOMPARE(of(build).verdict("front/joint-1-torque")->level, Level::Unproven);
     }
 
-    /// A torque below the computed one: of steel a caution without a figure to pull, in aluminium the maker's figure with the doubt beside it.
+    /// A torque below the computed one: of steel a caution without a figure to pull, in aluminium the maker's figure with the doubt beside
+    /// it.
     void aLowTorqueIsHonouredInAluminiumOnly()
     {
         auto build = demo();
@@ -217,7 +218,9 @@ private slots:
         build.setups[0].front->joints = { own };
         build.setups[0].front->mount.boltSpacing = build.setups[1].front->mount.boltSpacing;
         build.setups[0].front->rotor.vaneShare.known = Known::Measured;
-        const auto asFound = [&](const Build& b) { return *study(b, { "as-found", "as-found" }, UnitSystem::Metric).verdict("front/joint-1-slip"); };
+        const auto asFound = [&](const Build& b) {
+            return *study(b, { "as-found", "as-found" }, UnitSystem::Metric).verdict("front/joint-1-slip");
+        };
         const Verdict found = asFound(build);
         QVERIFY2(found.level == Level::Good && found.figure.lowest() < 1, found.reason.c_str());
         build.setups[0].front->joints[0].carMakers = YesNo::Unknown;
@@ -364,7 +367,7 @@ private slots:
         build.setups[1].front->caliper.split = YesNo::No;
         QVERIFY(says(wideningOf(of(build), Axle::Front, 0.008).lacks, "one piece"));
         build.setups[1].front->caliper.split = YesNo::Unknown;
-        QVERIFY(says(wideningOf(of(build), Axle::Front, 0.008).lacks, "Nobody has said"));
+        QVERIFY(says(wideningOf(of(build), Axle::Front, 0.008).lacks, "Not said"));
         QVERIFY(says(wideningOf(of(demo()), Axle::Front, -0.008).lacks, "thicker"));
         const auto s = of(demo());
         const auto wide = wideningOf(s, Axle::Front, 0.008);

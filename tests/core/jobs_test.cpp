@@ -177,8 +177,10 @@ private slots:
         build = *(*opens)(build);
         QVERIFY(!shut() && step(cardOf(studied(build)), "front/right/line-open").waits.size() == 1);
         // It is shut like a cut, and no cut: it can be undone.
-        QVERIFY(step(cardOf(studied(build)), "front/left/line-open").gated && !step(cardOf(studied(build)), "front/left/line-open").irreversible);
-        const auto html = report::htmlOf(report::jobCard(studied(job("caliper-on-kept-rotor")), cardOf(studied(job("caliper-on-kept-rotor"))), "2026-06-01"));
+        QVERIFY(step(cardOf(studied(build)), "front/left/line-open").gated
+            && !step(cardOf(studied(build)), "front/left/line-open").irreversible);
+        const auto html = report::htmlOf(
+            report::jobCard(studied(job("caliper-on-kept-rotor")), cardOf(studied(job("caliper-on-kept-rotor"))), "2026-06-01"));
         QVERIFY(html.find("LOCKED. front left: Open the line") != std::string::npos);
     }
 
@@ -193,7 +195,8 @@ private slots:
             QTest::newRow(name) << least << most << std::move(has) << std::move(hasNot) << QString(locked);
         };
         row("pads-and-hoses", 12, 16, { "rear/hose", "car/prop-out" }, { "rotor-off", "master" }, "");
-        row("caliper-on-kept-rotor", 50, 75, { "front/left/gaps", "front/left/line-open" }, { "rotor-off", "hub-clean" }, "front/left/line-open");
+        row("caliper-on-kept-rotor", 50, 75, { "front/left/gaps", "front/left/line-open" }, { "rotor-off", "hub-clean" },
+            "front/left/line-open");
         row("front-kit-with-shims", 70, 95, { "front/left/shims", "front/left/rotor-on", "front/left/cut-trim" }, { "hub-ring", "master" },
             "front/left/cut-trim-the-dust-shield");
         row("adapters-with-ring", 70, 95, { "front/left/hub-ring", "front/left/joint-1" }, { "master" }, "front/right/line-open");
@@ -279,10 +282,16 @@ private slots:
         const auto has = [](const std::vector<std::string>& all, const char* part) {
             return std::ranges::any_of(all, [&](const std::string& each) { return each.find(part) != std::string::npos; });
         };
-        QVERIFY(has(outfit.sizes, "M14 × 1.5: spanner 21 mm (older heads 22), or key 12 mm") && has(outfit.sizes, "spanner 10 mm, or key 5 mm"));
+        QVERIFY(has(outfit.sizes, "M14 × 1.5: spanner 21 mm (older heads 22), or key 12 mm")
+            && has(outfit.sizes, "spanner 10 mm, or key 5 mm"));
         QVERIFY(outfit.torques && near(outfit.torques->first, 11, 0.02) && near(outfit.torques->second, 180, 1e-9));
         QVERIFY(has(outfit.used, "threadlocker") && has(outfit.used, "crush washers") && has(outfit.used, "600 ml"));
         QVERIFY(has(outfit.shims, "front left: 1.50 mm"));
+        // A stack that was not read is not none.
+        Build unread = job("front-kit-with-shims");
+        unread.setups[1].front->left.shimBottom = {};
+        const Study half = studied(unread);
+        QVERIFY(has(outfitOf(half, cardOf(half)).shims, "front left: 1.50 mm at the top bolt, not read at the bottom bolt"));
         QVERIFY(has(outfit.tools, "torque wrench") && std::ranges::count(outfit.tools, std::string("torque wrench")) == 1);
         QCOMPARE(headSizesOf(0.012)->spanner, 18);
         QVERIFY(!headSizesOf(0.0111));

@@ -4,16 +4,23 @@
 #include "build/address.hpp"
 #include "chapters/parts/receiving.hpp"
 #include "core/support.hpp"
+#include "files/disk.hpp"
+#include "files/exports.hpp"
+#include "files/paper_files.hpp"
+#include "files/photo.hpp"
 #include "files/refusal.hpp"
 #include "jobcard/jobcard.hpp"
 #include "library/kit.hpp"
 #include "library/import.hpp"
 #include "library/kit_file.hpp"
 #include "library/library_file.hpp"
+#include "report/ask.hpp"
 #include "report/letters.hpp"
+#include "report/purchases.hpp"
 #include "report/sheets.hpp"
 
 #include <QFile>
+#include <QImage>
 #include <QTemporaryDir>
 #include <QTest>
 
@@ -229,12 +236,18 @@ private slots:
     {
         QTest::addColumn<QString>("text");
         QTest::addColumn<QString>("says");
-        QTest::newRow("empty") << "" << "empty";
-        QTest::newRow("a build") << R"({"deepstop": 3, "setups": []})" << "/deepstop_kit";
-        QTest::newRow("a later one") << R"({"deepstop_kit": 2, "kit": {"front": {}}})" << "/deepstop_kit";
-        QTest::newRow("no kit") << R"({"deepstop_kit": 1})" << "/kit: missing";
-        QTest::newRow("no axle") << R"({"deepstop_kit": 1, "kit": {"name": "K"}})" << "/kit: holds brakes for no axle";
-        QTest::newRow("a wrong shape") << R"({"deepstop_kit": 1, "kit": {"front": {"rotor": 7}}})" << "/kit/front/rotor";
+        QTest::newRow("empty") << ""
+                               << "empty";
+        QTest::newRow("a build") << R"({"deepstop": 3, "setups": []})"
+                                 << "/deepstop_kit";
+        QTest::newRow("a later one") << R"({"deepstop_kit": 2, "kit": {"front": {}}})"
+                                     << "/deepstop_kit";
+        QTest::newRow("no kit") << R"({"deepstop_kit": 1})"
+                                << "/kit: missing";
+        QTest::newRow("no axle") << R"({"deepstop_kit": 1, "kit": {"name": "K"}})"
+                                 << "/kit: holds brakes for no axle";
+        QTest::newRow("a wrong shape") << R"({"deepstop_kit": 1, "kit": {"front": {"rotor": 7}}})"
+                                       << "/kit/front/rotor";
     }
     void whatIsNoKitIsRefusedWithItsPlace()
     {
@@ -329,9 +342,9 @@ private slots:
         const auto stepIn = [&](jobcard::Phase phase) {
             return std::ranges::find_if(card.steps, [&](const auto& s) { return s.phase == phase; })->id;
         };
-        for (const auto& [phase, says] : { std::pair { jobcard::Phase::Assemble, "Fitted: front left" },
-                 std::pair { jobcard::Phase::BedIn, "Fitted: car" },
-                 std::pair { jobcard::Phase::MockUp, "Put on loose, to try it: front left" } }) {
+        for (const auto& [phase, says] :
+            { std::pair { jobcard::Phase::Assemble, "Fitted: front left" }, std::pair { jobcard::Phase::BedIn, "Fitted: car" },
+                std::pair { jobcard::Phase::MockUp, "Put on loose, to try it: front left" } }) {
             Build done = build;
             jobcard::tickIn(jobcard::recordOf(done, kit), stepIn(phase), Checked::Fine, { "Ada", "2026-05-01" });
             QVERIFY2(names(letter(done), says), letter(done).c_str());
@@ -363,9 +376,136 @@ private slots:
         std::vector<Study> studies;
         for (const std::size_t i : { 1, 2 })
             studies.push_back(study(build, { {}, build.setups[i].id }));
-        const auto text = said(report::letterTo("Varnik, the workshop", studies, "2026-06-01"));
+        const auto text = said(report::letterTo("Varnik, the workshop", studies, "2026-06-01", {}));
         QVERIFY(names(text, build.setups[1].name) && names(text, build.setups[2].name) && names(text, "kinked"));
         QVERIFY(names(text, "tightening torques"));
+    }
+
+    /// Asked, answered, and not asked twice; a vendor who has not answered is told since when.
+    void questionsToAVendorAreKept()
+    {
+        Build build = demo();
+        const Study first = study(build, { {}, build.setups[2].id });
+        const auto questions = report::questionsFor(first);
+        QVERIFY(std::ranges::find(questions, "fitting instructions: none came with the kit") != questions.end());
+        build = *applied(report::questionsAsked(first, "2026-05-01"), build);
+        const auto asked = build.setups[2].questions.size();
+        QVERIFY(asked >= questions.size());
+        // Asked again another day, each keeps its day and none is there twice.
+        const Study second = study(build, { {}, build.setups[2].id });
+        build = *applied(report::questionsAsked(second, "2026-05-20"), build);
+        QCOMPARE(build.setups[2].questions.size(), asked);
+        for (VendorQuestion& q : build.setups[2].questions)
+            QVERIFY(q.asked == "2026-05-01" || !q.answered.empty());
+        VendorQuestion& price = *std::ranges::find_if(
+            build.setups[2].questions, [](const VendorQuestion& q) { return q.about.starts_with("prices of a pair"); });
+        price.answered = "2026-05-10";
+        price.answer = "420 and 150";
+        const Study third = study(build, { {}, build.setups[2].id });
+        for (const auto& question : report::questionsFor(third))
+            QVERIFY(!question.starts_with("prices of a pair"));
+        const auto letter = said(report::letterTo("Varnik, the workshop", { third }, "2026-06-01", {}));
+        QVERIFY(names(letter, "asked on 2026-05-01, not answered")
+            && names(letter, "420 and 150 (asked on 2026-05-01, answered on 2026-05-10)"));
+        // A question of the builder's own goes out with the others.
+        build.setups[2].questions.push_back({ "which wheels it has been tried in now", {}, {}, {}, {} });
+        const auto out = report::questionsFor(study(build, { {}, build.setups[2].id }));
+        QVERIFY(std::ranges::find(out, "which wheels it has been tried in now") != out.end());
+    }
+
+    /// The picture itself goes into the letter; one that cannot be read is named with the reason. Against poppler's list of pictures.
+    void photographsGoIntoTheLetter()
+    {
+        QTemporaryDir dir;
+        QImage picture(64, 48, QImage::Format_RGB32);
+        picture.fill(Qt::darkGreen);
+        QVERIFY(picture.save(dir.filePath("kink.png")) && picture.save(dir.filePath("thread.jpg")));
+        Build build = demo();
+        build = *applied(received(build.setups[1].id, "front/left/hose", Checked::Fault, WhichHand::Unknown, "kinked"), build);
+        build.setups[1].received[0].photo = "kink.png";
+        JobCard& card = jobcard::recordOf(build, build.setups[1].id);
+        for (const char* photo : { "thread.jpg", "gone.png" }) {
+            card.ticks.emplace_back();
+            card.ticks.back().step = std::string("car/") + photo;
+            card.ticks.back().photo = photo;
+        }
+        const auto leaf =
+            report::letterTo("Varnik, the workshop", { study(build, { {}, build.setups[1].id }) }, "2026-06-01", dir.path().toStdString());
+        const auto html = report::htmlOf(leaf);
+        QVERIFY(names(html, "data:image/png;base64,iVBORw0KGgo") && names(html, "data:image/jpeg;base64,/9j/"));
+        QVERIFY(names(html, "not in this letter") && names(html, "gone.png"));
+        const QString pdf = dir.filePath("letter.pdf");
+        files::exportFile(pdf.toStdString(), files::pdfOf(report::sheetsOf(leaf, paper::a4()), leaf.title));
+        const auto list = answerOf("pdfimages", { "-list", pdf });
+        QCOMPARE(list.count("64    48"), 2);
+        QVERIFY(list.contains("jpeg"));
+    }
+
+    void whatIsNoPictureIsRefused()
+    {
+        const auto refused = [](std::string bytes) {
+            try {
+                (void)files::photoFrom(std::move(bytes));
+            } catch (const files::Refusal&) {
+                return true;
+            }
+            return false;
+        };
+        QVERIFY(refused("") && refused("PK\x03\x04") && refused("\x89PNG\r\n\x1a\n") && refused("\xff\xd8\xff\xe0"));
+        // Cut off anywhere, nothing worse than a refusal.
+        QImage picture(20, 10, QImage::Format_RGB32);
+        picture.fill(Qt::red);
+        QTemporaryDir dir;
+        QVERIFY(picture.save(dir.filePath("a.jpg")));
+        const auto whole = files::readFile(dir.filePath("a.jpg").toStdString());
+        for (std::size_t n = 0; n < whole.size(); ++n)
+            (void)refused(whole.substr(0, n));
+        QCOMPARE(files::photoFrom(whole).wide, 20);
+        QCOMPARE(files::base64("any carnal pleasure"), std::string("YW55IGNhcm5hbCBwbGVhc3VyZQ==")); // RFC 4648's kind of example
+    }
+
+    /// By hand: 1480 + 4 · 1.20 + 2 · 11.90 = 1508.60; a line without a price makes a total that is not known, never a smaller one.
+    void aListToBuyIsTotalled()
+    {
+        Build build = demo();
+        const auto list = report::purchasesOf(build.setups[1]);
+        QVERIFY(list.total.value && near(*list.total.value, 1508.60, 1e-9));
+        QVERIFY(names(said(report::purchaseSheet(build, "2026-06-01")), "Against"));
+        build.setups[1].purchases[2].price = {};
+        const auto open = report::purchasesOf(build.setups[1]);
+        QVERIFY(!open.total.value && open.without == 1 && near(open.known, 1484.80, 1e-9));
+        const auto sheet = said(report::purchaseSheet(build, "2026-06-01"));
+        QVERIFY(names(sheet, "at least 1484.80 EUR: 1 line has no price") && names(sheet, "not known while a line has no price"));
+        build.setups[1].purchases[0].pieces = notCounted;
+        QCOMPARE(report::purchasesOf(build.setups[1]).without, 2);
+        QVERIFY(report::purchasesCsv(build).find("varnik-330,total,,,,,\r\n") != std::string::npos);
+    }
+
+    /// A kit takes its nuts, rings, papers and list along, and nothing of the car's shield, cable or hard line.
+    void theNewPartsOfAKitGoAlong()
+    {
+        Build build = demo();
+        Setup& setup = build.setups[1];
+        Corner& c = *setup.front;
+        c.adapter.inside = { 66.6e-3, 0.02e-3, Known::Measured, "vernier", "2026-05-01" };
+        c.shield.state = ShieldState::Removed;
+        c.leverReturns = YesNo::Yes;
+        c.joints[0].underNut = ThreadIn::Iron;
+        setup.papers = "certificate 12";
+        const Setup kit = library::kitOf(setup);
+        QVERIFY(kit.front->shield == ShieldPart {} && kit.front->leverReturns == YesNo::Unknown);
+        QVERIFY(kit.front->hose.heldAtStrut == YesNo::Unknown && kit.front->hose.grommet == YesNo::Unknown);
+        for (const LinePart& part : kit.front->hose.chain)
+            QVERIFY(part.kind != LinePartKind::HardLine && part.newWashers == YesNo::Unknown);
+        QCOMPARE(kit.front->adapter.inside.known, Known::Vendor);
+        QVERIFY(*kit.front->adapter.inside.plusMinus >= 0.25e-3);
+        QCOMPARE(kit.front->joints[2].nutClass, NutClass::C10);
+        QVERIFY(kit.front->joints[2].underNut == ThreadIn::Iron); // between parts of the kit alone all of it is the kit's
+        QVERIFY(kit.front->joints[0].underNut == ThreadIn::Unknown);
+        QVERIFY(kit.papers == "certificate 12" && kit.purchases.size() == setup.purchases.size() && kit.questions.empty());
+        const auto lines = library::linesCsv(kit);
+        for (const char* part : { "adapter ring", "banjo bolt", "nut, ring to hat" })
+            QVERIFY2(names(lines, part), lines.c_str());
     }
 };
 

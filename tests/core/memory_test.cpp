@@ -44,8 +44,9 @@ std::string inFull(const Figure& f)
 /// Everything a study says, field by field, each on its own line.
 std::vector<std::string> inFull(const Study& s)
 {
-    std::vector<std::string> all { s.summary, fmt::format("headline {} {} {}", static_cast<int>(s.headline.fits),
-                                                  static_cast<int>(s.headline.centred), s.headline.readingsMissing) };
+    std::vector<std::string> all { s.summary,
+        fmt::format(
+            "headline {} {} {}", static_cast<int>(s.headline.fits), static_cast<int>(s.headline.centred), s.headline.readingsMissing) };
     const auto join = [](const std::vector<std::string>& words) {
         std::string text;
         for (const std::string& word : words)

@@ -31,7 +31,10 @@ Build after(const Build& before, const std::function<void(Build&)>& change)
     return now;
 }
 
-double axialOf(const MockUp& m) { return centring::position({ *m.innerTop.value, *m.outerTop.value, *m.innerBottom.value, *m.outerBottom.value }, 1, 1).axial; }
+double axialOf(const MockUp& m)
+{
+    return centring::position({ *m.innerTop.value, *m.outerTop.value, *m.innerBottom.value, *m.outerBottom.value }, 1, 1).axial;
+}
 double axialByDimensions(Build& build)
 {
     return nominal([&](Sample& s) { return figures::axialOffset(s, corner(build), mockUp(build).side); });
@@ -77,7 +80,9 @@ private slots:
         const double moved = axialOf(m) - axialOf(mockUp(before));
         QVERIFY2(std::abs(moved - (axialByDimensions(now) - axialByDimensions(before))) < 1e-9, qPrintable(QString::number(moved * 1000)));
         // Inner gap, outer gap and rotor fill the slot as before.
-        const auto filled = [](Build& b) { return *mockUp(b).innerTop.value + *mockUp(b).outerTop.value + *corner(b).rotor.thickness.value; };
+        const auto filled = [](Build& b) {
+            return *mockUp(b).innerTop.value + *mockUp(b).outerTop.value + *corner(b).rotor.thickness.value;
+        };
         QVERIFY(std::abs(filled(now) - filled(before)) < 1e-12);
         const Verdict v = *study(now).verdict("front-left/axial");
         QVERIFY2(!isFine(v.level) && v.reason.find("estimate") != std::string::npos, v.reason.c_str());
@@ -122,11 +127,15 @@ private slots:
         const auto path = folder / "car.deepstop";
         files::saveBuild(path, { readBuild(), nullptr });
         const auto put = [&](double by) {
-            return files::changeBuild(path, [by](const Build& b) -> std::optional<Build> {
-                Build now = b;
-                *corner(now).left.shimTop.value += by;
-                return now;
-            }, std::chrono::seconds(5)).build;
+            return files::changeBuild(
+                path,
+                [by](const Build& b) -> std::optional<Build> {
+                    Build now = b;
+                    *corner(now).left.shimTop.value += by;
+                    return now;
+                },
+                std::chrono::seconds(5))
+                .build;
         };
         Build there = put(1e-3);
         QCOMPARE(mockUp(there).innerTop.known, Known::Estimated);

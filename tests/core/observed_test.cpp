@@ -113,6 +113,31 @@ private slots:
         QTest::newRow("one does nothing") << 0.0 << 2000.0 << int(Level::Stop);
         QTest::newRow("neither does") << 0.0 << 0.0 << int(Level::Stop);
     }
+    /// A tester read by guess proves no brakes alike.
+    void aGuessOnATesterIsNotGood()
+    {
+        Build build = observed();
+        seen(build).testerFrontLeft = newton(1800);
+        seen(build).testerFrontRight = newton(1850);
+        QCOMPARE(said(studied(build), last(build, "tester-front")).level, Level::Good);
+        seen(build).testerFrontRight.known = Known::Estimated;
+        QCOMPARE(said(studied(build), last(build, "tester-front")).level, Level::Unproven);
+        // What is a fault even so stays one.
+        changeTo(seen(build).testerFrontLeft, 900);
+        QCOMPARE(said(studied(build), last(build, "tester-front")).level, Level::Stop);
+    }
+
+    /// With no figures to hold it against, a front that locked first is not called good.
+    void anOrderWithoutFiguresIsNotGood()
+    {
+        Build build = observed();
+        seen(build).lockedFirst = LockedFirst::Front;
+        seen(build).surface = Surface::Wet;
+        QCOMPARE(said(studied(build), last(build, "locked-first")).level, Level::Good);
+        build.car.centreOfMassHeight = {};
+        QCOMPARE(said(studied(build), last(build, "locked-first")).level, Level::Unproven);
+    }
+
     void wheelsOfOneAxleOnATester()
     {
         QFETCH(double, left);
@@ -163,7 +188,12 @@ private slots:
         seen(build).duty = build.duties.front().id;
         const Verdict good = said(studied(build), last(build, "fade-felt"));
         QCOMPARE(good.level, Level::Good);
-        QVERIFY(good.reason.find("12 brakings") != std::string::npos && good.reason.find("more of them are not proven") != std::string::npos);
+        QVERIFY(
+            good.reason.find("12 brakings") != std::string::npos && good.reason.find("more of them are not proven") != std::string::npos);
+        // Fewer than the duty has prove nothing of the others.
+        seen(build).brakings = 11;
+        const Verdict fewer = said(studied(build), last(build, "fade-felt"));
+        QVERIFY2(fewer.level == Level::Unproven && fewer.reason.find("which has 12") != std::string::npos, fewer.reason.c_str());
         seen(build).fadeFelt = FadeFelt::Smell;
         QCOMPARE(said(studied(build), last(build, "fade-felt")).level, Level::Caution);
         seen(build).fadeFelt = FadeFelt::Pedal;
@@ -345,7 +375,8 @@ private slots:
         QVERIFY(jobcard::liftOf(studied(build)).lacks.find("gearbox") != std::string::npos);
     }
 
-    /// A shield in the way is cut roughly on what dimensions tell and with the bracket offered up on both sides; to its line only after all.
+    /// A shield in the way is cut roughly on what dimensions tell and with the bracket offered up on both sides; to its line only after
+    /// all.
     void theFirstCutOfAShieldInTheWay()
     {
         Build build = job("heavy-trimmed-shield");

@@ -181,6 +181,11 @@ private slots:
         QCOMPARE(printChange(1.5, style::partMass), std::string("+1.50 kg"));
         QCOMPARE(printChange(0, style::road), std::string("±0.0 m"));
         QCOMPARE(figure(NAN, style::gap), std::string("–"));
+        // A difference of two temperatures is no temperature: 84 K less is not −357 °C.
+        QCOMPARE(printChange(-84, style::temperature), std::string("\u221284 K"));
+        QCOMPARE(printChange(90, style::temperature, UnitSystem::Us), std::string("+162 °F"));
+        QCOMPARE(print(52, ofDifference(style::temperature)), std::string("52 K"));
+        QCOMPARE(print(0.0034, ofDifference(style::gap)), std::string("3.4 mm"));
     }
 
     /// One thing read several times, as it is typed: all of them kept, their mean the value, and read back as they were typed.

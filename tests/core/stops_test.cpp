@@ -75,9 +75,10 @@ private slots:
         const double ft = 0.3048;
         QTest::newRow("feet at the end") << "from 60 mph, out: 171 171 178 179 175 ft" << 60 * mph
                                          << QList<double> { 171 * ft, 171 * ft, 178 * ft, 179 * ft, 175 * ft } << int(Way::Out);
-        QTest::newRow("metres, decimal commas, semicolons") << "100 km/h; 42,1; 42,6; 41,9" << 100 / 3.6 << QList<double> { 42.1, 42.6, 41.9 }
-                                                            << int(Way::Unknown);
-        QTest::newRow("a unit each, back") << "from 60mph back 171ft 52.1m" << 60 * mph << QList<double> { 171 * ft, 52.1 } << int(Way::Back);
+        QTest::newRow("metres, decimal commas, semicolons")
+            << "100 km/h; 42,1; 42,6; 41,9" << 100 / 3.6 << QList<double> { 42.1, 42.6, 41.9 } << int(Way::Unknown);
+        QTest::newRow("a unit each, back") << "from 60mph back 171ft 52.1m" << 60 * mph << QList<double> { 171 * ft, 52.1 }
+                                           << int(Way::Back);
         QTest::newRow("words in capitals") << "From 60 MPH, OUT: 171 FT" << 60 * mph << QList<double> { 171 * ft } << int(Way::Out);
     }
     void aNotebooksLineIsRead()
@@ -97,11 +98,13 @@ private slots:
     }
     void whatIsNotUnderstoodIsNamed()
     {
-        for (const auto& [line, word] : { std::pair { "", "speed" }, std::pair { "from 60, 171 ft", "no unit" }, std::pair { "out: 171 ft", "speed" },
-                 std::pair { "from 60 mph", "no distances" }, std::pair { "from 60 mph 171 yd2 ft", "yd2" }, std::pair { "from 60 kg 171 ft", "kg" },
+        for (const auto& [line, word] : { std::pair { "", "speed" }, std::pair { "from 60, 171 ft", "no unit" },
+                 std::pair { "out: 171 ft", "speed" }, std::pair { "from 60 mph", "no distances" },
+                 std::pair { "from 60 mph 171 yd2 ft", "yd2" }, std::pair { "from 60 kg 171 ft", "kg" },
                  std::pair { "from 60 mph 0 ft", "no distance" }, std::pair { "from 60 mph 171 sideways", "sideways" } }) {
             const auto read = proving::readStops(line, UnitSystem::Metric);
-            QVERIFY2(read.refusal.find(word) != std::string::npos && read.distances.empty(), (std::string(line) + ": " + read.refusal).c_str());
+            QVERIFY2(
+                read.refusal.find(word) != std::string::npos && read.distances.empty(), (std::string(line) + ": " + read.refusal).c_str());
             QVERIFY(read.refusal.find("from 60 mph, out:") != std::string::npos);
         }
     }

@@ -70,7 +70,7 @@ private slots:
         }
         for (const auto& [key, value] : a.inputs)
             QVERIFY2(key.find("_m") != std::string::npos || key.find("_kg") != std::string::npos || key == "share" || key == "vane_share"
-                    || key == "vane_lean_rad" || key == "specific_heat_J_per_kgK" || key == "drawer",
+                    || key == "vane_lean_rad" || key == "specific_heat_J_per_kgK" || key == "drawer" || key == "ends",
                 key.c_str());
     }
 
@@ -94,8 +94,7 @@ private slots:
             { "flash", { "flux=2e6", "duration=3", "conductivity=50", "density=7200", "specific-heat=480" } },
             { "repeated-stops", { "rise=50", "interval=40", "stops=10", "coefficient=60", "area=900", "mass=6", "specific-heat=480" } },
             { "cooling-time", { "from=400", "to=100", "coefficient=40", "area=900", "mass=6", "specific-heat=480" } },
-            { "compare", { "before=53,54,52", "after=44,45,43" } },
-            { "speed-correct", { "distance=40", "speed=98", "nominal=100" } },
+            { "compare", { "before=53,54,52", "after=44,45,43" } }, { "speed-correct", { "distance=40", "speed=98", "nominal=100" } },
             { "mfdd", { "begin-speed=80", "end-speed=10", "begin-distance=5", "end-distance=35" } },
             { "lock-order", { "front-load=53%", "height=540", "wheelbase=2720", "front-share=70%", "grip=1" } } };
         for (const Sum& sum : allSums()) {

@@ -17,13 +17,13 @@ private slots:
     void oldWordsAreGone()
     {
         static const std::vector<std::string> old { "What the rear axle does", "Adhesion beside the yardstick", "Effort on the pedal",
-            "Travel of the pedal", "What it saves, cold and hot", "Until it fades", "Measured fade over predicted", "Where the wheel stands",
-            "Bridge over the hot rotor", "Caliper over the hat", "Rotor inside the dust shield", "Bracket beside the rotor",
-            "Barrel over the", "Spokes outboard of the", "Weights and valve over the", "caliper square to the rotor", "held against the brake",
-            "shank within the grip", "thread held", "What this builder wants", "under Wanted", "From the foot", "What the foot feels",
-            "a strong foot", "gives up first", "What gives, at 70", "Firmest foot", "Give of a pad", "Write today down", "Read the wear",
-            "Let it run", "Back where I began", "ring floats by", "give or take", "none of its words", "not listening", "it waits for",
-            "opened although", "too little too long" };
+            "Travel of the pedal", "What it saves, cold and hot", "Until it fades", "Measured fade over predicted",
+            "Where the wheel stands", "Bridge over the hot rotor", "Caliper over the hat", "Rotor inside the dust shield",
+            "Bracket beside the rotor", "Barrel over the", "Spokes outboard of the", "Weights and valve over the",
+            "caliper square to the rotor", "held against the brake", "shank within the grip", "thread held", "What this builder wants",
+            "under Wanted", "From the foot", "What the foot feels", "a strong foot", "gives up first", "What gives, at 70", "Firmest foot",
+            "Give of a pad", "Write today down", "Read the wear", "Let it run", "Back where I began", "ring floats by", "give or take",
+            "none of its words", "not listening", "it waits for", "opened although", "too little too long" };
         const std::filesystem::path top = DEEPSTOP_SOURCE;
         std::size_t files = 0;
         for (const char* folder : { "src", "docs" })

@@ -1,5 +1,5 @@
-/// What is read from logs and written to files: nothing is lost in silence, nothing is written that cannot be opened again, nobody's work is
-/// written over.
+/// What is read from logs and written to files: nothing is lost in silence, nothing is written that cannot be opened again, nobody's work
+/// is written over.
 
 #include "core/support.hpp"
 #include "build/difference.hpp"
@@ -154,12 +154,12 @@ private slots:
     /// Blanks without end, a comment without end, a pipe: refused, and nothing of them is held.
     void whatHasNoEndIsRefused()
     {
-        files::TrackReader blanks([](const files::Fix&) { });
+        files::TrackReader blanks([](const files::Fix&) {});
         const std::string piece(1 << 20, ' ');
         for (int i = 0; i < 200; ++i)
             blanks.take(piece);
         QVERIFY_THROWS_EXCEPTION(files::Refusal, blanks.finish());
-        files::TrackReader comment([](const files::Fix&) { });
+        files::TrackReader comment([](const files::Fix&) {});
         comment.take("<gpx><!-- ");
         QVERIFY_THROWS_EXCEPTION(files::Refusal, {
             for (int i = 0; i < 10; ++i)
@@ -176,10 +176,11 @@ private slots:
     /// A file that says version 1 and is shaped otherwise is refused with the place, however long its lists are.
     void anOldFileOfAnotherShapeIsRefusedWithItsPlace()
     {
-        for (const auto& [text, place] : { std::pair { R"({"deepstop":1,"car":{"grip":1},"wheels":{"a":1},"setups":[{"id":"a"}]})", "/wheels" },
-                 std::pair { R"({"deepstop":1,"car":{"grip":1},"wheels":[5],"setups":[{"id":"a"}]})", "/wheels" },
-                 std::pair { R"({"deepstop":1,"mock_ups":[[1],"x",{"passes":5}],"setups":[{"id":"a"}]})", "/mock_ups" },
-                 std::pair { R"({"deepstop":1,"setups":[{"id":"a","front":{"left":7,"rotor":{"runout_mm":1}}}]})", "/setups/0/front" } }) {
+        for (const auto& [text, place] :
+            { std::pair { R"({"deepstop":1,"car":{"grip":1},"wheels":{"a":1},"setups":[{"id":"a"}]})", "/wheels" },
+                std::pair { R"({"deepstop":1,"car":{"grip":1},"wheels":[5],"setups":[{"id":"a"}]})", "/wheels" },
+                std::pair { R"({"deepstop":1,"mock_ups":[[1],"x",{"passes":5}],"setups":[{"id":"a"}]})", "/mock_ups" },
+                std::pair { R"({"deepstop":1,"setups":[{"id":"a","front":{"left":7,"rotor":{"runout_mm":1}}}]})", "/setups/0/front" } }) {
             std::string said = "not refused";
             try {
                 (void)files::parseBuild(text);
@@ -226,7 +227,13 @@ private slots:
         const auto lock = files::Lock::take(own.path.toStdString());
         QVERIFY(lock);
         QVERIFY_THROWS_EXCEPTION(files::Refusal,
-            (void)files::changeBuild(own.path.toStdString(), [](Build b) { b.car.name = "x"; return b; }, std::chrono::milliseconds(1)));
+            (void)files::changeBuild(
+                own.path.toStdString(),
+                [](Build b) {
+                    b.car.name = "x";
+                    return b;
+                },
+                std::chrono::milliseconds(1)));
         QCOMPARE(own.bytes(), bytes);
     }
 
@@ -271,7 +278,7 @@ private slots:
         QCOMPARE(build.tests.back().log, std::string("drive"));
         std::string day;
         {
-            files::TrackReader reader([](const files::Fix&) { });
+            files::TrackReader reader([](const files::Fix&) {});
             files::readTrack(log.toStdString(), reader);
             day = reader.count().day;
         }
@@ -293,12 +300,13 @@ private slots:
         const auto pdf = own.dir.filePath("card.pdf");
         const auto link = own.dir.filePath("link.json");
         QVERIFY(QFile::link(own.path, link));
-        for (const QStringList& arguments : { QStringList { "card", own.path, "--json", own.path }, QStringList { "card", own.path, "--json", link },
-                 QStringList { "card", own.path, "--json", own.dir.path() + "/./mine.deepstop" },
-                 QStringList { "report", own.path, "--csv", own.path }, QStringList { "card", own.path, "--pdf", other },
-                 QStringList { "log", own.path, "--ics", own.path }, QStringList { "balance", own.path, "--csv", own.path },
-                 QStringList { "heat", own.path, "--duty", "one-stop", "--csv", own.path },
-                 QStringList { "card", own.path, "--pdf", pdf, "--html", pdf } }) {
+        for (const QStringList& arguments :
+            { QStringList { "card", own.path, "--json", own.path }, QStringList { "card", own.path, "--json", link },
+                QStringList { "card", own.path, "--json", own.dir.path() + "/./mine.deepstop" },
+                QStringList { "report", own.path, "--csv", own.path }, QStringList { "card", own.path, "--pdf", other },
+                QStringList { "log", own.path, "--ics", own.path }, QStringList { "balance", own.path, "--csv", own.path },
+                QStringList { "heat", own.path, "--duty", "one-stop", "--csv", own.path },
+                QStringList { "card", own.path, "--pdf", pdf, "--html", pdf } }) {
             const auto said = run(arguments);
             QVERIFY2(said.code == 2, (arguments.join(" ").toStdString() + said.err).c_str());
             QCOMPARE(own.bytes(), bytes);
@@ -329,8 +337,9 @@ private slots:
         theirs.mockUps[0].nuts = 5;
         const auto corners = files::together(base, mine, theirs);
         QVERIFY(corners);
-        const auto same = std::ranges::find_if(corners->mockUps,
-            [&](const MockUp& m) { return m.axle == base.mockUps[0].axle && m.side == base.mockUps[0].side && m.setup == base.mockUps[0].setup; });
+        const auto same = std::ranges::find_if(corners->mockUps, [&](const MockUp& m) {
+            return m.axle == base.mockUps[0].axle && m.side == base.mockUps[0].side && m.setup == base.mockUps[0].setup;
+        });
         QVERIFY(same != corners->mockUps.end() && same->nuts == 5);
     }
 
@@ -369,7 +378,7 @@ private slots:
         QCOMPARE(found.size(), std::size_t { 1 });
         QVERIFY(!report::measuredOf(found[0]).leftOut.empty());
         // Another's clock runs back: it says so and goes on.
-        proving::LiveRecorder other(10, [](const proving::FoundStop&) { });
+        proving::LiveRecorder other(10, [](const proving::FoundStop&) {});
         double now = 1000;
         for (int i = 0; i < 20; ++i)
             other.take(drive(36000 + 0.1 * i, 1), now += 0.1);
@@ -406,7 +415,8 @@ private slots:
     /// Names in any alphabet, right to left and with emoji, have a letter of a shipped font each.
     void noNameIsPrintedAsBoxes()
     {
-        for (const char* name : { "Halden Merle", "Ålesund – Übung “A”", "Ελλάδα", "Москва", "שלום 330", "سيارة", "Merle 🚗💨 №5", "½ µm ≤ 3 °C Ø" })
+        for (const char* name :
+            { "Halden Merle", "Ålesund – Übung “A”", "Ελλάδα", "Москва", "שלום 330", "سيارة", "Merle 🚗💨 №5", "½ µm ≤ 3 °C Ø" })
             QVERIFY2(files::lettersMissing(name) == 0, name);
         // Right to left is as wide as its letters, whichever way.
         QVERIFY(files::widthOfText("שלום", 10) > 5);

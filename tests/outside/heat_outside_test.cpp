@@ -205,7 +205,8 @@ for x in (driven, x):
         const std::array after { rest[0], rest[2], rest[3], rest[4], rest[5], rest[6], rest[7] };
         for (const int i : order)
             QVERIFY2(std::abs(after[static_cast<std::size_t>(i)] - theirs[7 + i].toDouble()) < 1,
-                (QByteArray::number(i) + ": " + QByteArray::number(after[static_cast<std::size_t>(i)]) + " / " + theirs[7 + i]).constData());
+                (QByteArray::number(i) + ": " + QByteArray::number(after[static_cast<std::size_t>(i)]) + " / " + theirs[7 + i])
+                    .constData());
     }
 };
 

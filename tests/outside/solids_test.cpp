@@ -2,6 +2,7 @@
 
 #include "chapters/weights/weights_chapter.hpp"
 #include "core/support.hpp"
+#include "geometry/lining.hpp"
 #include "weights/weights.hpp"
 
 #include <QTest>
@@ -50,6 +51,27 @@ double axialInertia(const TopoDS_Shape& shape)
 class SolidsTest : public QObject {
     Q_OBJECT
 private slots:
+    /// A lining as a ring cut by what its ends are: two planes side by side, or two through the axle.
+    void liningsOfBothShapes()
+    {
+        for (int i = 0; i < 30; ++i) {
+            const double R = between(0.12, 0.2), h = between(0.03, 0.06), length = between(0.05, 1.6 * (R - h)), thick = 0.01;
+            const auto around = tube(2 * R, 2 * (R - h), 0, thick);
+            const auto upper = BRepPrimAPI_MakeBox(gp_Pnt(-length / 2, 0, 0), gp_Pnt(length / 2, 2 * R, thick)).Shape();
+            const double parallel = volume(BRepAlgoAPI_Common(around, upper).Shape()) / thick;
+            QVERIFY(near(geometry::liningBetweenParallels(R, h, length), parallel, 1e-3));
+            const double half = std::asin(length / 2 / R);
+            BRepBuilderAPI_MakePolygon wedge;
+            wedge.Add(gp_Pnt(0, 0, 0));
+            wedge.Add(gp_Pnt(-2 * R * std::tan(half), 2 * R, 0));
+            wedge.Add(gp_Pnt(2 * R * std::tan(half), 2 * R, 0));
+            wedge.Close();
+            const auto prism = BRepPrimAPI_MakePrism(BRepBuilderAPI_MakeFace(wedge.Wire()).Face(), gp_Vec(0, 0, thick)).Shape();
+            const double radial = volume(BRepAlgoAPI_Common(around, prism).Shape()) / thick;
+            QVERIFY(near(geometry::liningBetweenRadii(R, h, length), radial, 1e-3));
+        }
+    }
+
     void solidRings()
     {
         for (int i = 0; i < 20; ++i) {

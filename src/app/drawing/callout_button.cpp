@@ -26,12 +26,25 @@ void CalloutButton::show(const Callout& callout)
     setVisible(true);
 }
 
+void CalloutButton::setVerdict(const Verdict& verdict)
+{
+    QStringList remedies;
+    for (const Remedy& remedy : verdict.remedies)
+        remedies << QString::fromStdString(remedy.title);
+    setAccessibleName(
+        QStringLiteral("%1: %2, %3").arg(QString::fromStdString(verdict.title), text(), QString::fromUtf8(nameOf(verdict.level).data())));
+    setAccessibleDescription(remedies.isEmpty()
+            ? QString::fromStdString(verdict.reason)
+            : tr("%1. What would mend it: %2").arg(QString::fromStdString(verdict.reason), remedies.join(QStringLiteral("; "))));
+}
+
 void CalloutButton::showWorking()
 {
     if (!std::exchange(working_, true))
         update();
     level_ = Level::Unproven;
     setAccessibleName(tr("being worked out"));
+    setAccessibleDescription({});
 }
 
 QSize CalloutButton::sizeHint() const

@@ -1,6 +1,7 @@
 #pragma once
 
 #include "drawing/sheet.hpp"
+#include "verdict/verdict.hpp"
 
 #include <QAbstractButton>
 
@@ -12,6 +13,8 @@ class CalloutButton : public QAbstractButton {
 public:
     explicit CalloutButton(QWidget* parent);
     void show(const Callout& callout);
+    /// What is heard of it: its verdict's title before its figure, then the reason and what would mend it.
+    void setVerdict(const Verdict& verdict);
     /// Its result is being worked out anew: until that is there its place stays, without a word or a level.
     void showWorking();
     [[nodiscard]] bool isWorking() const { return working_; }

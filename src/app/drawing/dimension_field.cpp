@@ -63,10 +63,11 @@ void DimensionField::refresh()
                        QString::fromStdString(print(*reading.value, entry->address.style, other)));
         tip += QStringLiteral("\n") + QString::fromUtf8(nameOf(reading.known).data());
     } else {
-        tip += mayLack_ ? tr("\nnone fitted") : tr("\nnobody has read this yet");
+        tip += mayLack_ ? tr("\nnone fitted") : tr("\nnot read yet");
     }
     if (editing_ && typedIn_ != document_.units())
-        tip += typedIn_ == UnitSystem::Us ? tr("\nwhat stands typed here was begun in US units") : tr("\nwhat stands typed here was begun in metric units");
+        tip += typedIn_ == UnitSystem::Us ? tr("\nwhat stands typed here was begun in US units")
+                                          : tr("\nwhat stands typed here was begun in metric units");
     setToolTip(tip);
     if (!editing_)
         setShown();

@@ -60,6 +60,8 @@ void DrawingView::setSheet(Sheet sheet)
     const auto leastBefore = minimumSizeHint();
     const bool sameSheet = sheet.title == sheet_.title;
     sheet_ = std::move(sheet);
+    setAccessibleName(sheet_.title.isEmpty() ? tr("Drawing") : sheet_.title);
+    setAccessibleDescription(sheet_.subtitle);
     if (minimumSizeHint() != leastBefore)
         updateGeometry();
     std::map<std::string, DimensionField*> fields;
@@ -114,6 +116,8 @@ void DrawingView::setSheet(Sheet sheet)
             connect(button, &QAbstractButton::clicked, this, [this, id = callout.verdict] { emit verdictChosen(id); });
         }
         button->show(callout);
+        if (const Verdict* verdict = document_.study().verdict(callout.verdict))
+            button->setVerdict(*verdict);
         callouts[callout.verdict] = button;
     }
     for (auto& [id, button] : callouts_)

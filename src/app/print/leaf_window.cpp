@@ -36,7 +36,8 @@ LeafWindow::LeafWindow(report::Leaf leaf, QWidget* parent)
     connect(paper_, &QComboBox::currentIndexChanged, this, &LeafWindow::refresh);
     connect(print, &QPushButton::clicked, this, &LeafWindow::print);
     connect(save, &QPushButton::clicked, this, [this] {
-        const auto path = askWhereToSave(this, windowTitle(), QStringLiteral("card.pdf"), tr("PDF (*.pdf);;Web page (*.html)"), QStringLiteral("pdf"));
+        const auto path =
+            askWhereToSave(this, windowTitle(), QStringLiteral("card.pdf"), tr("PDF (*.pdf);;Web page (*.html)"), QStringLiteral("pdf"));
         if (path.isEmpty())
             return;
         const auto why = this->save(path);

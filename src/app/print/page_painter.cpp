@@ -2,6 +2,7 @@
 
 #include "theme.hpp"
 
+#include <QImage>
 #include <QPainter>
 #include <QPainterPath>
 
@@ -36,6 +37,9 @@ void paintPage(QPainter& p, const paper::Page& page, double unitsPerMetre)
         else
             p.drawPolyline(line);
     }
+    for (const paper::PlacedPhoto& photo : page.photos)
+        p.drawImage(QRectF(at(photo.at), QSizeF(photo.width, photo.height) * unitsPerMetre),
+            QImage::fromData(QByteArray::fromRawData(photo.photo.bytes->data(), static_cast<qsizetype>(photo.photo.bytes->size()))));
     p.setPen(Qt::black);
     for (const paper::Lettering& l : page.letters) {
         p.save();

@@ -195,7 +195,7 @@ private:
         sheet_.dimensions.push_back({ hydraulics + "/master_bore_mm", QStringLiteral("Ø "), { boosterEnd + 700, rod.y() - bore / 2 },
             { boosterEnd + 700, rod.y() + bore / 2 }, Run::Vertical, boosterEnd + 860, true, {}, -1.6 });
         leader(hydraulics + "/rear_knee_bar", { boosterEnd + 560, rod.y() + bore / 2 + 36 }, { boosterEnd + 560, rod.y() + 280 },
-            QObject::tr("rear valve's knee"));
+            QObject::tr("rear valve: split pressure"));
         leader(hydraulics + "/rear_slope", { boosterEnd + 560, rod.y() + bore / 2 + 36 }, { boosterEnd + 560, rod.y() + 470 },
             QObject::tr("and slope"));
     }
@@ -212,7 +212,7 @@ private:
     const Study& study_;
     const Theme& t_ = theme();
     const Car& car_ = study_.build->car;
-    // A reading nobody has taken is drawn at a usual size, in dashes; the field says it is missing.
+    // What is not measured yet is drawn at a usual size, dashed; the field says that it is missing.
     const double wheelbase_ = car_.wheelbase.value.value_or(2.6) * 1000;
     const double height_ = car_.centreOfMassHeight.value.value_or(0.52) * 1000;
     const double share_ = car_.frontLoadShare.value.value_or(0.5);

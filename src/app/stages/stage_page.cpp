@@ -23,9 +23,9 @@ constexpr int margin = 22; ///< between the sheet's edge and what floats in its 
 } // namespace
 
 StagePage::StagePage(Document& document, StageId stage, Row row, QWidget* parent)
-    : QWidget(parent), document_(document), stage_(stage), row_(row), view_(new DrawingView(document, nullptr)), scroll_(new QScrollArea(this)),
-      places_(new QWidget(row == Row::Over ? static_cast<QWidget*>(this) : view_)), placesRow_(new QHBoxLayout(places_)),
-      placeButtons_(new QButtonGroup(this)), column_(new QVBoxLayout(this))
+    : QWidget(parent), document_(document), stage_(stage), row_(row), view_(new DrawingView(document, nullptr)),
+      scroll_(new QScrollArea(this)), places_(new QWidget(row == Row::Over ? static_cast<QWidget*>(this) : view_)),
+      placesRow_(new QHBoxLayout(places_)), placeButtons_(new QButtonGroup(this)), column_(new QVBoxLayout(this))
 {
     setObjectName(QStringLiteral("page-") + QString::fromUtf8(stage.data(), qsizetype(stage.size())));
     column_->setContentsMargins(0, 0, 0, 0);

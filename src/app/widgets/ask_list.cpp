@@ -9,6 +9,7 @@
 #include <QAbstractTextDocumentLayout>
 #include <QBuffer>
 #include <QClipboard>
+#include <QDate>
 #include <QGuiApplication>
 #include <QHBoxLayout>
 #include <QPdfWriter>
@@ -40,6 +41,10 @@ AskList::AskList(Document& document, QWidget* parent) : QWidget(parent), documen
     add(tr("Letter to the vendor…"), QStringLiteral("save-letter"), [this] { ask(true); });
     add(tr("Copy the letter"), QStringLiteral("copy-letter"),
         [this] { QGuiApplication::clipboard()->setText(QString::fromStdString(report::vendorLetter(document_.wholeStudy()))); });
+    add(tr("Note as asked today"), QStringLiteral("note-asked"), [this] {
+        document_.edit(tr("questions to the vendor"),
+            report::questionsAsked(document_.wholeStudy(), QDate::currentDate().toString(Qt::ISODate).toStdString()));
+    });
     row->addStretch();
     column->addLayout(row);
 }

@@ -9,6 +9,9 @@
 #include <QKeyEvent>
 #include <QLabel>
 #include <QLineEdit>
+#include <QDir>
+#include <QFileDialog>
+#include <QFileInfo>
 #include <QPainter>
 #include <QPushButton>
 #include <QVBoxLayout>
@@ -37,8 +40,8 @@ bool CheckLine::putNote()
     if (drafts_.has(note_->objectName())) {
         note_->setModified(false);
         drafts_.settle(note_->objectName());
-        emit noted(QString::fromStdString(item_.id),
-            item_.verdict.empty() || item_.state == Checked::Fault ? item_.state : Checked::Open, item_.hand, note_->text().trimmed());
+        emit noted(QString::fromStdString(item_.id), item_.verdict.empty() || item_.state == Checked::Fault ? item_.state : Checked::Open,
+            item_.hand, note_->text().trimmed());
     }
     return true;
 }
@@ -60,8 +63,11 @@ void CheckLine::show(const ReceivingItem& item, bool heads)
         item.state == Checked::Fine        ? tr("fine")
             : item.state == Checked::Fault ? tr("fault")
                                            : tr("open")));
+    setAccessibleDescription(QString::fromStdString(item.said.empty() ? item.ask : item.said));
     update();
 }
+
+void CheckLine::tick(Checked state) { say(state, state == Checked::Fine ? WhichHand::Unknown : item_.hand); }
 
 void CheckLine::say(Checked state, WhichHand hand) { emit said(QString::fromStdString(item_.id), state, hand, note_->text().trimmed()); }
 
@@ -89,6 +95,10 @@ void CheckLine::keyPressEvent(QKeyEvent* event)
         if (item_.asksHand)
             say(Checked::Open, event->key() == Qt::Key_L ? WhichHand::Left : WhichHand::Right);
         break;
+    case Qt::Key_P:
+        if (item_.state == Checked::Fault)
+            emit photoWanted(item_.id);
+        break;
     case Qt::Key_Down:
     case Qt::Key_Return:
     case Qt::Key_Enter:
@@ -106,6 +116,10 @@ void CheckLine::keyPressEvent(QKeyEvent* event)
 void CheckLine::mousePressEvent(QMouseEvent* event)
 {
     setFocus();
+    if (item_.state == Checked::Fault && button(-1).contains(event->pos())) {
+        emit photoWanted(item_.id);
+        return;
+    }
     if (!item_.verdict.empty()) {
         if (button(1).contains(event->pos()))
             say(item_.state == Checked::Fault ? Checked::Open : Checked::Fault, item_.hand);
@@ -145,7 +159,8 @@ void CheckLine::paintEvent(QPaintEvent*)
     }
     const Level level = levelOf(item_.state);
     drawLevel(p, QRectF(12, top + 15, 14, 14), level, colourOf(level));
-    const int room = button(0).left() - 46;
+    const bool faulty = item_.state == Checked::Fault;
+    const int room = button(faulty ? -1 : 0).left() - 46;
     p.setFont(reading(13, QFont::DemiBold));
     p.setPen(t.ink);
     p.drawText(QRect(36, top + 4, room, 18), Qt::AlignLeft | Qt::AlignVCenter,
@@ -155,6 +170,14 @@ void CheckLine::paintEvent(QPaintEvent*)
     p.setPen(item_.state == Checked::Fault ? t.bad : t.mute);
     p.drawText(QRect(36, top + 22, room, 18), Qt::AlignLeft | Qt::AlignVCenter,
         p.fontMetrics().elidedText(QString::fromStdString(under), Qt::ElideRight, room));
+    if (faulty) {
+        p.setPen(QPen(item_.photo.empty() ? t.rule : t.ink, 1));
+        p.setBrush(t.paper);
+        p.drawRoundedRect(QRectF(button(-1)).adjusted(0.5, 0.5, -0.5, -0.5), 3, 3);
+        p.setPen(item_.photo.empty() ? t.mute : t.ink);
+        p.setFont(reading(12));
+        p.drawText(button(-1), Qt::AlignCenter, item_.photo.empty() ? tr("photo…") : tr("photo ✓"));
+    }
     const QString words[] { item_.asksHand ? tr("left") : tr("fine"), item_.asksHand ? tr("right") : tr("fault") };
     for (int i = 0; i < 2; ++i) {
         if (!item_.verdict.empty() && i == 0) {
@@ -216,6 +239,16 @@ void CheckList::refresh(Axle axle)
         connect(line, &CheckLine::said, this, &CheckList::put, Qt::QueuedConnection);
         connect(line, &CheckLine::noted, this, &CheckList::put);
         connect(line, &CheckLine::verdictWanted, this, &CheckList::verdictChosen);
+        connect(
+            line, &CheckLine::photoWanted, this,
+            [this](const std::string& id) {
+                const auto folder = QFileInfo(document_.path()).absolutePath();
+                if (const auto path =
+                        QFileDialog::getOpenFileName(this, tr("A photograph of it"), folder, tr("Pictures (*.png *.jpg *.jpeg)"));
+                    !path.isEmpty())
+                    photograph(id, path);
+            },
+            Qt::QueuedConnection);
         connect(line, &CheckLine::goOn, this, [this, line](int by) {
             const auto here = std::ranges::find(lines_, line) - lines_.begin();
             const auto next = std::clamp<std::ptrdiff_t>(here + by, 0, static_cast<std::ptrdiff_t>(lines_.size()) - 1);
@@ -230,6 +263,16 @@ void CheckList::refresh(Axle axle)
     look.setColor(QPalette::Window, theme().paper);
     inside_->setPalette(look);
     inside_->setAutoFillBackground(true);
+}
+
+void CheckList::photograph(const std::string& id, const QString& path)
+{
+    const Setup* setup = document_.study().after.setup;
+    if (!setup)
+        return;
+    const QString own = document_.path();
+    const QString kept = own.isEmpty() ? path : QFileInfo(own).absoluteDir().relativeFilePath(path);
+    document_.edit(tr("photograph"), photographed(setup->id, id, kept.toStdString()));
 }
 
 void CheckList::put(const QString& id, Checked state, WhichHand hand, const QString& note)

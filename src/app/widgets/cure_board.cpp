@@ -344,7 +344,7 @@ void CureBoard::show(const Found& found)
         if (candidate.wheel != now.wheel && candidate.ofBuild) {
             Build build = *study.build;
             ownCorner(build, study.after.setup->id, axle).wheel = candidate.wheel->id;
-            c.action = tr("Put it on");
+            c.action = tr("Fit it");
             c.applied = std::make_shared<const Build>(std::move(build));
         }
         add(std::move(c));

@@ -36,7 +36,7 @@ InstrumentBar::InstrumentBar(Instrument& instrument, QWidget* parent)
     value_->setAccessibleName(tr("What the instrument shows"));
     name_->setFont(reading(13, QFont::DemiBold));
     auto* again = new QPushButton(tr("Once more  Shift+F4"), this);
-    auto* away = new QPushButton(tr("Put away"), this);
+    auto* away = new QPushButton(tr("Disconnect"), this);
     take_->setToolTip(tr("Puts the stable reading into the dimension you are in, and goes on to the next"));
     again->setToolTip(tr("Adds it to the readings already there; their mean and spread count"));
     for (QPushButton* button : { take_, again, away })

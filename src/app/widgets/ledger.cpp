@@ -40,11 +40,12 @@ void LedgerCell::setLine(const LedgerLine& line, const Study& study)
         tip += QStringLiteral("\n")
             + tr("difference %1 ±%2")
                   .arg(QString::fromStdString(printChange(*line.change.value, line.style, study.system)),
-                      QString::fromStdString(print(line.change.rootSumSquare, line.style, study.system)));
+                      QString::fromStdString(print(line.change.rootSumSquare, ofDifference(line.style), study.system)));
     if (line.before.provisional() || line.after.provisional())
         tip += QStringLiteral("\n") + tr("? rests on an estimate");
     setToolTip(tip);
-    setAccessibleName(tip);
+    setAccessibleName(QStringLiteral("%1: %2 %3, %4").arg(text(), beforeAfter(), unit_, word_));
+    setAccessibleDescription(tip.section(QLatin1Char('\n'), 1));
     // Most edits change few of the figures, and lettering is dear.
     if (shown() != was)
         update();

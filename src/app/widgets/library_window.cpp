@@ -125,7 +125,8 @@ void LibraryWindow::refresh()
         keep_->setText(tr("Keep the kit of %1").arg(where.size() > 18 ? where.left(17) + QStringLiteral("…") : where));
         keep_->setEnabled(setup && (setup->front || setup->rear));
     }
-    QString state = found.empty()   ? list_->count() == 0 && search_->text().isEmpty() ? tr("This shelf is empty.") : tr("No part has all these words.")
+    QString state = found.empty()
+        ? list_->count() == 0 && search_->text().isEmpty() ? tr("This shelf is empty.") : tr("No part has all these words.")
         : found.size() == mostShown ? tr("The first %1; more words find fewer.").arg(mostShown)
                                     : tr("%1 found.").arg(found.size());
     if (corner())
@@ -222,8 +223,7 @@ void LibraryWindow::exportKit()
     if (path.isEmpty())
         return;
     try {
-        files::exportFile(path.toStdString(),
-            path.endsWith(QLatin1String(".csv"), Qt::CaseInsensitive) ? library::linesCsv(kit->part) : files::writeKit(kit->part));
+        files::exportKit(path.toStdString(), kit->part);
         state_->setText(tr("%1 saved.").arg(path));
     } catch (const files::Refusal& refusal) {
         state_->setText(QString::fromUtf8(refusal.what()));

@@ -41,7 +41,8 @@ struct AskedColumns {
     std::optional<files::LogColumns> columns; ///< absent: as its names say, or it is no CSV
 };
 /// Looks into the log beside the window, asks where its names leave something open, and calls `then` with what was said; nothing is called
-/// where whoever was asked gave it up, or `parent` is gone by then. @param failed called with the reason where the log cannot be looked into
+/// where whoever was asked gave it up, or `parent` is gone by then. @param failed called with the reason where the log cannot be looked
+/// into
 void askColumns(const QString& path, QWidget* parent, std::function<void(const AskedColumns&)> then,
     std::function<void(const QString&)> failed);
 

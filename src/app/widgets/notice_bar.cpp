@@ -56,7 +56,7 @@ void NoticeBar::say(const QString& text, bool bad, std::vector<Choice> choices)
     bad_ = bad;
     said_ = text;
     text_->setText(breakable(text));
-    choices.push_back({ choices.empty() ? tr("Put away") : tr("Not now"), {} });
+    choices.push_back({ choices.empty() ? tr("Close") : tr("Not now"), {} });
     for (const Choice& choice : choices) {
         auto* button = new QPushButton(choice.text, this);
         connect(button, &QPushButton::clicked, this, [this, act = choice.act] {

@@ -209,8 +209,9 @@ QString Slip::details(const Verdict& v) const
             QStringLiteral("<p>%1</p>")
                 .arg(span(t.mute,
                     tr("%1, ±%2 worst case, ±%3 likely")
-                        .arg(text(print(*v.figure.value, v.style, study.system)), text(figure(v.figure.worstCase, v.style, study.system)),
-                            text(figure(v.figure.rootSumSquare, v.style, study.system)))));
+                        .arg(text(print(*v.figure.value, v.style, study.system)),
+                            text(figure(v.figure.worstCase, ofDifference(v.style), study.system)),
+                            text(figure(v.figure.rootSumSquare, ofDifference(v.style), study.system)))));
     for (std::size_t i = 0; i < v.remedies.size(); ++i) {
         const Remedy& r = v.remedies[i];
         QString costs;

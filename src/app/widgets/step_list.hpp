@@ -2,6 +2,7 @@
 /// Steps to be gone through one after the other, each ticked as it is done: an inspection, a job card.
 
 #include "build/build.hpp"
+#include "widgets/ticked_line.hpp"
 
 #include <QScrollArea>
 
@@ -23,7 +24,7 @@ struct StepRow {
 };
 
 /// Keys: Space or F fine and on to the next, X fault, Enter and arrows go on.
-class StepLine : public QWidget {
+class StepLine : public QWidget, public TickedLine {
     Q_OBJECT
 public:
     explicit StepLine(QWidget* parent);
@@ -31,6 +32,10 @@ public:
     [[nodiscard]] const StepRow& row() const { return row_; }
     [[nodiscard]] int heightForWidth(int width) const override;
     [[nodiscard]] QSize sizeHint() const override { return { 400, heightForWidth(width()) }; }
+    [[nodiscard]] Checked ticked() const override { return row_.state; }
+    /// A shut step too: pressing it says why.
+    [[nodiscard]] bool takes(Checked) const override { return true; }
+    void tick(Checked state) override { say(state); }
 
 signals:
     void said(const std::string& id, deepstop::Checked state);

@@ -52,7 +52,8 @@ SymptomWindow::SymptomWindow(Document& document, QWidget* parent)
         if (isVisible())
             show(document_.study());
     });
-    connect(text_, &QTextBrowser::anchorClicked, this, [this](const QUrl& link) { emit readingWanted(link.path(QUrl::FullyDecoded).toStdString()); });
+    connect(text_, &QTextBrowser::anchorClicked, this,
+        [this](const QUrl& link) { emit readingWanted(link.path(QUrl::FullyDecoded).toStdString()); });
     list_->setCurrentRow(0);
     list_->setFocus();
 }

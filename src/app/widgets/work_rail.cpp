@@ -6,6 +6,7 @@
 #include <QVBoxLayout>
 
 #include <algorithm>
+#include <utility>
 
 namespace deepstop::app {
 
@@ -63,7 +64,17 @@ WorkRail::WorkRail(const std::vector<Stage>& stages, QWidget* parent) : QWidget(
     column->setSpacing(2);
     for (const Stage& stage : stages) {
         auto* button = new StageButton(stage, this);
-        connect(button, &QAbstractButton::clicked, this, [this, id = stage.id] { emit chosen(id); });
+        // Assistive technology toggles it without a click; the click that toggled it chooses once.
+        connect(button, &QAbstractButton::toggled, this, [this, button](bool on) {
+            if (on) {
+                toggled_ = button;
+                emit chosen(button->stage().id);
+            }
+        });
+        connect(button, &QAbstractButton::clicked, this, [this, button] {
+            if (std::exchange(toggled_, nullptr) != button)
+                emit chosen(button->stage().id);
+        });
         column->addWidget(button);
         buttons_.push_back(button);
     }
@@ -75,7 +86,12 @@ StageButton* WorkRail::button(StageId stage) const
     return *std::ranges::find(buttons_, stage, [](const StageButton* each) { return each->stage().id; });
 }
 
-void WorkRail::setCurrent(StageId stage) { button(stage)->setChecked(true); }
+void WorkRail::setCurrent(StageId stage)
+{
+    StageButton* current = button(stage);
+    const QSignalBlocker quiet(current);
+    current->setChecked(true);
+}
 
 void WorkRail::setStudy(const Study& study)
 {

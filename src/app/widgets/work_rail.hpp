@@ -47,6 +47,7 @@ protected:
 
 private:
     std::vector<StageButton*> buttons_;
+    StageButton* toggled_ = nullptr; ///< chosen already by the toggle of a click under way
 };
 
 } // namespace deepstop::app

@@ -1,3 +1,5 @@
+#include "cli/manual.hpp"
+#include "version.hpp"
 #include "window/application.hpp"
 #include "window/main_window.hpp"
 #include "theme.hpp"
@@ -12,33 +14,76 @@
 #include <QTimer>
 
 #include <cstdio>
+#include <string_view>
+
+namespace {
+
+QString stageNames()
+{
+    QStringList names;
+    for (const auto& each : deepstop::app::stages())
+        names << QString::fromStdString(std::string(each.id));
+    return names.join(QStringLiteral(", "));
+}
+
+/// What it can be started with.
+struct Options {
+    QCommandLineOption demo { QStringLiteral("demo"), QStringLiteral("open a working copy of the demo build") };
+    QCommandLineOption night { QStringLiteral("night"), QStringLiteral("night colours") };
+    QCommandLineOption us { QStringLiteral("us"), QStringLiteral("US units") };
+    QCommandLineOption stage { QStringLiteral("stage"), QStringLiteral("begin at a stage: %1").arg(stageNames()), QStringLiteral("name") };
+    QCommandLineOption setup { QStringLiteral("setup"), QStringLiteral("judge the setup with this id"), QStringLiteral("id") };
+    QCommandLineOption size { QStringLiteral("size"), QStringLiteral("size of the window, as 1280x800"), QStringLiteral("WxH") };
+    QCommandLineOption bench { QStringLiteral("sheet"), QStringLiteral("which sheet of the stage, from 1"), QStringLiteral("number") };
+    QCommandLineOption once { QStringLiteral("quit-when-shown"),
+        QStringLiteral("leave as soon as the window has been painted, for timing") };
+
+    [[nodiscard]] QList<QCommandLineOption> all() const { return { demo, night, us, stage, setup, size, bench, once }; }
+};
+
+deepstop::manual::Program program(const Options& options)
+{
+    using namespace deepstop::manual;
+    Command command { "deepstop", "Does the brake kit fit, is it centred, is it better?", {}, {} };
+    command.options.push_back({ {}, "FILE", "build file to open; without one, the start page" });
+    command.options.push_back({ { "-h", "--help" }, {}, "says what it can be started with" });
+    command.options.push_back({ { "-v", "--version" }, {}, "says which version it is, and what it was built from" });
+    for (const QCommandLineOption& each : options.all()) {
+        Option option { {}, each.valueName().toStdString(), each.description().toStdString() };
+        for (const QString& name : each.names())
+            option.names.push_back("--" + name.toStdString());
+        command.options.push_back(std::move(option));
+    }
+    return { std::move(command), versionNumber, written(versionDate), "plans, judges and proves a big brake kit",
+        { "Checks the dimensions of rotor and caliper against a wheel, centres calipers with shims, and compares weight, heat and stopping "
+          "distance before and after. The dimensions on the drawings are the input fields.",
+            "What it works out is also there on the command line, as deepstop-cli." },
+        { { "0", "It was closed." }, { "2", "Bad input; one line on standard error says where." } },
+        { { "*.deepstop", "Build files: one car with its kits. The version before lies beside each as *.deepstop~." },
+            { "~/.local/share/deepstop", "The parts library and copies of unsaved work." }, { "~/.config/deepstop", "Settings." } },
+        { "deepstop-cli", "deepstop-bench" } };
+}
+
+} // namespace
 
 int main(int argc, char** argv)
 {
+    const Options wanted;
+    if (argc == 3 && std::string_view(argv[1]) == "--manual") {
+        std::fputs(deepstop::manual::manualOf(program(wanted), argv[2]).c_str(), stdout);
+        return 0;
+    }
     deepstop::app::Application application(argc, argv);
+    QApplication::setApplicationVersion(QString::fromUtf8(versionText));
     QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
 
     QCommandLineParser options;
     options.setApplicationDescription(QStringLiteral("Does the brake kit fit, is it centred, is it better?"));
     options.addHelpOption();
     options.addVersionOption();
-    options.addPositionalArgument(QStringLiteral("FILE"), QStringLiteral("build file to open; without one, the demo"));
-    const QCommandLineOption demo(QStringLiteral("demo"), QStringLiteral("open a working copy of the demo build"));
-    const QCommandLineOption night(QStringLiteral("night"), QStringLiteral("night colours"));
-    const QCommandLineOption us(QStringLiteral("us"), QStringLiteral("US units"));
-    const QCommandLineOption stage(QStringLiteral("stage"), QStringLiteral("begin at a stage: %1").arg([] {
-        QStringList names;
-        for (const auto& each : deepstop::app::stages())
-            names << QString::fromStdString(std::string(each.id));
-        return names.join(QStringLiteral(", "));
-    }()),
-        QStringLiteral("name"));
-    const QCommandLineOption setup(QStringLiteral("setup"), QStringLiteral("judge the setup with this id"), QStringLiteral("id"));
-    const QCommandLineOption size(QStringLiteral("size"), QStringLiteral("size of the window, as 1280x800"), QStringLiteral("WxH"));
-    const QCommandLineOption bench(QStringLiteral("sheet"), QStringLiteral("which sheet of the stage, from 1"), QStringLiteral("number"));
-    const QCommandLineOption once(
-        QStringLiteral("quit-when-shown"), QStringLiteral("leave as soon as the window has been painted, for timing"));
-    options.addOptions({ demo, night, us, stage, setup, size, bench, once });
+    options.addPositionalArgument(QStringLiteral("FILE"), QStringLiteral("build file to open; without one, the start page"));
+    const auto& [demo, night, us, stage, setup, size, bench, once] = wanted;
+    options.addOptions(wanted.all());
     options.process(application);
 
     using namespace deepstop::app;
@@ -72,7 +117,11 @@ int main(int argc, char** argv)
     // A file that is refused leaves an empty build and the reason; only without a file, or on request, comes the demo.
     if (!files.isEmpty())
         window.openFile(files.front());
-    if (files.isEmpty() || options.isSet(demo))
+    const bool inside = options.isSet(stage) || options.isSet(setup) || options.isSet(bench);
+    const bool start = files.isEmpty() && !options.isSet(demo) && !inside;
+    if (start)
+        window.showStart();
+    else if (files.isEmpty() || options.isSet(demo))
         window.openDemo(MainWindow::demoFolder() + QStringLiteral("/halden-merle.deepstop"));
     if (const auto id = options.value(setup).toStdString(); options.isSet(setup) && !findSetup(window.document().build(), id))
         return refuse(QStringLiteral("--setup %1: the build has no such setup.").arg(options.value(setup)));
@@ -88,7 +137,7 @@ int main(int argc, char** argv)
         window.setStage(begin->id);
     if (options.isSet(bench))
         window.page()->setPlace(std::clamp(options.value(bench).toInt() - 1, 0, std::max(0, window.page()->placeCount() - 1)));
-    if (!options.isSet(once))
+    if (!options.isSet(once) && !start)
         window.offerRecovery();
     window.show();
     if (options.isSet(once))

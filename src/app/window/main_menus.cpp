@@ -11,6 +11,7 @@
 #include "print/leaf_window.hpp"
 #include "report/ask.hpp"
 #include "report/letters.hpp"
+#include "report/purchases.hpp"
 #include "report/sheets.hpp"
 #include "report/test_plan.hpp"
 
@@ -50,6 +51,7 @@ void MainWindow::makeFileMenu()
         if (!path.isEmpty() && mayReplace())
             openFile(path);
     });
+    file->addAction(tr("S&tart page"), this, &MainWindow::showStart);
     recent_ = file->addMenu(tr("Open &recent"));
     auto* demos = file->addMenu(tr("Open a &demo"));
     for (const QFileInfo& demo : QDir(demoFolder()).entryInfoList({ QStringLiteral("*.deepstop") }, QDir::Files, QDir::Name))
@@ -74,8 +76,8 @@ void MainWindow::makeFileMenu()
     file->addAction(tr("Save the &bracket as…"), this, [savePlateAs] { savePlateAs(false); });
     file->addAction(tr("Save the &hub-face ring as…"), this, [savePlateAs] { savePlateAs(true); });
     file->addAction(tr("Save this &kit as…"), this, [this] {
-        const auto path = askWhereToSave(this, tr("Save this kit"), QStringLiteral("kit.json"), tr("Kit (*.json);;List of its parts (*.csv)"),
-            QStringLiteral("json"));
+        const auto path = askWhereToSave(
+            this, tr("Save this kit"), QStringLiteral("kit.json"), tr("Kit (*.json);;List of its parts (*.csv)"), QStringLiteral("json"));
         if (!path.isEmpty())
             saveKit(path);
     });
@@ -118,12 +120,16 @@ void MainWindow::addPapers(QMenu* menu)
         leaf.text(report::vendorLetter(s));
         return leaf;
     });
-    paper(tr("&Faults, to the vendor…"), [](const Study& s, const std::string& today) {
+    paper(tr("&Faults, to the vendor…"), [this](const Study& s, const std::string& today) {
         Leaf leaf { "Faults of what came", report::titleLine(s, today), {}, {} };
-        const auto letter = report::faultLetter(s);
-        leaf.text(letter.empty() ? "No fault is noted in the check list of the parts." : letter);
-        return leaf;
+        if (report::faultLetter(s).empty()) {
+            leaf.text("No fault is noted in the check list of the parts.");
+            return leaf;
+        }
+        const auto folder = QFileInfo(document_.path()).absolutePath().toStdString();
+        return report::letterTo(s.after.setup->vendor.empty() ? "the vendor" : s.after.setup->vendor, { s }, today, folder);
     });
+    paper(tr("What to b&uy…"), [](const Study& s, const std::string& today) { return report::purchaseSheet(*s.build, today); });
     paper(tr("Test &plan…"), [](const Study& s, const std::string& today) { return report::planLeaf(s, report::testPlanOf(s), today); });
     paper(tr("&Stops, before and after…"), [](const Study& s, const std::string& today) {
         Leaf leaf { "Stops, before and after", report::titleLine(s, today), {}, {} };

@@ -1,25 +1,18 @@
 #include "window/main_window.hpp"
 
-#include "print/template_window.hpp"
-#include "solids/solid_files.hpp"
 #include "stages/bench/bench_page.hpp"
 #include "stages/centring/centring_page.hpp"
 #include "stages/single_pages.hpp"
 #include "stages/wheel/wheel_page.hpp"
-#include "files/exports.hpp"
-#include "hardware/hardware.hpp"
-#include "library/kit.hpp"
-#include "library/kit_file.hpp"
 #include "theme.hpp"
 #include "drawing/dimension_field.hpp"
+#include "widgets/guide_bar.hpp"
 #include "widgets/instrument_bar.hpp"
 #include "widgets/ledger.hpp"
-#include "widgets/library_window.hpp"
 #include "widgets/notice_bar.hpp"
 #include "widgets/quick_sums.hpp"
-#include "stages/bench/runout_window.hpp"
 #include "widgets/slip.hpp"
-#include "widgets/widen_window.hpp"
+#include "widgets/ticked_line.hpp"
 #include "widgets/work_rail.hpp"
 
 #include <QApplication>
@@ -33,9 +26,10 @@ namespace deepstop::app {
 
 MainWindow::MainWindow(QWidget* parent)
     : QMainWindow(parent), stage_(&stages().front()), rail_(new WorkRail(stages(), this)), pages_(new QStackedWidget),
-      slip_(new Slip(document_)), ledger_(new Ledger), notice_(new NoticeBar), car_(new QLineEdit), summary_(new QLabel),
-      before_(new QComboBox), after_(new QComboBox), instrumentBar_(new InstrumentBar(instrument_, this))
+      slip_(new Slip(document_)), ledger_(new Ledger), notice_(new NoticeBar), guide_(new GuideBar(this)), car_(new QLineEdit),
+      summary_(new QLabel), before_(new QComboBox), after_(new QComboBox), instrumentBar_(new InstrumentBar(instrument_, this))
 {
+    tellAccessibilityOfLines();
     setWindowIcon(QIcon(QStringLiteral(":/icons/deepstop.svg")));
     setAcceptDrops(true);
     resize(1280, 800);
@@ -123,6 +117,7 @@ void MainWindow::layOut(QWidget* header)
     column->setSpacing(0);
     column->addWidget(header);
     column->addWidget(notice_);
+    column->addWidget(guide_);
     column->addLayout(middle, 1);
     column->addWidget(instrumentBar_);
     column->addWidget(ledger_);
@@ -131,7 +126,10 @@ void MainWindow::layOut(QWidget* header)
     scroller->setFrameShape(QFrame::NoFrame);
     scroller->setWidgetResizable(true);
     scroller->setWidget(whole);
-    setCentralWidget(scroller);
+    scroller->setFocusPolicy(Qt::NoFocus);
+    front_ = new QStackedWidget(this);
+    front_->addWidget(scroller);
+    setCentralWidget(front_);
     connect(qApp, &QApplication::focusChanged, scroller, [scroller, whole](QWidget*, QWidget* now) {
         if (now && whole->isAncestorOf(now))
             scroller->ensureWidgetVisible(now);
@@ -145,6 +143,14 @@ void MainWindow::connectParts()
     connect(rail_, &WorkRail::chosen, this, &MainWindow::setStage);
     connect(ledger_, &Ledger::chosen, this, [this](std::string_view chapter) { setStage(stageOf(chapter).id); });
     connect(slip_, &Slip::readingWanted, this, &MainWindow::goToReading);
+    connect(guide_, &GuideBar::readingWanted, this, &MainWindow::goToReading);
+    connect(guide_, &GuideBar::verdictWanted, this, [this](const std::string& id) {
+        const Verdict* v = document_.study().verdict(id);
+        if (!v)
+            return;
+        setStage(stageOf(v->chapter).id);
+        slip_->choose(id);
+    });
     connect(slip_, &Slip::chosenChanged, this, [this] {
         if (const Verdict* v = document_.study().verdict(slip_->chosen()))
             page()->reveal(*v);
@@ -175,9 +181,43 @@ void MainWindow::connectParts()
     });
 }
 
+void MainWindow::makeStart()
+{
+    start_ = new StartPage(this);
+    front_->addWidget(start_);
+    connect(start_, &StartPage::newCar, this, &MainWindow::startGuided);
+    connect(start_, &StartPage::demoWanted, this, [this](const QString& path) {
+        if (mayReplace())
+            openDemo(path);
+    });
+    connect(start_, &StartPage::buildWanted, this, [this](const QString& path) {
+        if (mayReplace())
+            openFile(path);
+    });
+    connect(start_, &StartPage::copyWanted, this, [this](const QString& copy) {
+        front_->setCurrentIndex(0);
+        takeUp(copy);
+    });
+}
+
+void MainWindow::startGuided(GuidedQuestion question)
+{
+    if (!mayReplace())
+        return;
+    startNew();
+    if (question == GuidedQuestion::Everything)
+        return;
+    setStage(question == GuidedQuestion::Fits   ? StageId(WheelPage::id)
+            : question == GuidedQuestion::Shims ? StageId(CentringPage::id)
+                                                : StageId(CarPage::id));
+    guide_->ask(question);
+    guide_->refresh(document_.study());
+}
+
 MainWindow::~MainWindow()
 {
-    // Fields and pages look at the document to their end: they go before it. Hidden first, so that no focus leaves a field that is half gone.
+    // Fields and pages look at the document to their end: they go before it. Hidden first, so that no focus leaves a field that is half
+    // gone.
     hide();
     qDeleteAll(findChildren<QDialog*>(Qt::FindDirectChildrenOnly));
     delete takeCentralWidget();
@@ -191,108 +231,7 @@ StagePage* MainWindow::page(StageId stage) const
     return nullptr;
 }
 
-LibraryWindow* MainWindow::showLibrary()
-{
-    if (!libraryWindow_)
-        libraryWindow_ = new LibraryWindow(document_, library_, this);
-    const int bench = page(BenchPage::id)->place();
-    libraryWindow_->setAxle(axleInHand());
-    // What lies on the bench is what is looked for.
-    using enum library::Kind;
-    libraryWindow_->setKind(stage() == WheelPage::id ? Wheel
-            : bench == BenchPage::Caliper            ? Caliper
-            : bench == BenchPage::Pads               ? Pad
-            : bench == BenchPage::Fittings           ? Bracket
-                                                     : Rotor);
-    libraryWindow_->show();
-    libraryWindow_->raise();
-    libraryWindow_->activateWindow();
-    libraryWindow_->search()->setFocus();
-    return libraryWindow_;
-}
-
-RunoutWindow* MainWindow::showRunout()
-{
-    if (!runoutWindow_)
-        runoutWindow_ = new RunoutWindow(document_, instrument_, this);
-    runoutWindow_->setCorner(page(BenchPage::id)->axle(), page(BenchPage::id)->side());
-    runoutWindow_->QDialog::show();
-    runoutWindow_->raise();
-    runoutWindow_->activateWindow();
-    return runoutWindow_;
-}
-
-TemplateWindow* MainWindow::showTemplate()
-{
-    if (!templateWindow_)
-        templateWindow_ = new TemplateWindow(document_, this);
-    templateWindow_->setAxle(axleInHand());
-    templateWindow_->show();
-    templateWindow_->raise();
-    templateWindow_->activateWindow();
-    return templateWindow_;
-}
-
 Axle MainWindow::axleInHand() const { return page()->axle(); }
-
-WidenWindow* MainWindow::showWidening()
-{
-    if (!widenWindow_)
-        widenWindow_ = new WidenWindow(document_, this);
-    widenWindow_->setAxle(axleInHand());
-    widenWindow_->show();
-    widenWindow_->raise();
-    widenWindow_->activateWindow();
-    widenWindow_->growth()->setFocus();
-    return widenWindow_;
-}
-
-bool MainWindow::savePlate(const QString& path, bool ring)
-{
-    const auto today = QDate::currentDate().toString(Qt::ISODate).toStdString();
-    return attempt([&] {
-        std::optional<PlateDrawing> made;
-        std::string lacks;
-        if (ring) {
-            made = drawingOfRing(document_.wholeStudy(), axleInHand(), today, lacks);
-        } else {
-            const auto bracket = bracketOf(document_.wholeStudy(), axleInHand());
-            lacks = bracket.lacks;
-            if (bracket.adapter)
-                made = drawingOfBracket(document_.wholeStudy(), axleInHand(), *bracket.adapter, today);
-        }
-        if (!made)
-            throw files::Refusal(lacks);
-        solids::writePlate(
-            path.toStdString(), made->plate, made->drawing, document_.units() == UnitSystem::Us ? paper::letter() : paper::a4());
-    });
-}
-
-bool MainWindow::saveKit(const QString& path)
-{
-    document_.drafts().finish();
-    return attempt([&] {
-        // As it stands in the build now; the study may still follow.
-        const Setup* after = document_.study().after.setup;
-        const Setup* setup = after ? findSetup(document_.build(), after->id) : nullptr;
-        if (!setup)
-            throw files::Refusal("there is no setup to take a kit from.");
-        const auto text = files::writeKit(*setup);
-        files::exportFile(path.toStdString(),
-            path.endsWith(QLatin1String(".csv"), Qt::CaseInsensitive) ? library::linesCsv(library::kitOf(*setup)) : text);
-    });
-}
-
-bool MainWindow::takeInKit(const QString& path)
-{
-    document_.drafts().finish();
-    return attempt([&] {
-        const Setup kit = files::loadKit(path.toStdString());
-        if (!document_.edit(tr("kit taken in"), library::kitTakenIn(kit)))
-            throw files::Refusal("the kit could not be put into this build.");
-        document_.setPair({ document_.build().setups.front().id, document_.build().setups.back().id });
-    });
-}
 
 bool MainWindow::connectInstrument(const QString& address)
 {
@@ -358,26 +297,27 @@ void MainWindow::copySetup()
 {
     document_.drafts().finish();
     std::string id;
-    const bool made = document_.edit(tr("copy of a setup"), [&, of = document_.study().after.setup->id](const Build& now) -> std::optional<Build> {
-        const Setup* setup = findSetup(now, of);
-        if (!setup)
-            return {};
-        Setup copy = *setup;
-        // An id that is not used yet; the name shows which setup was copied.
-        int number = 2;
-        while (findSetup(now, copy.id + "-" + std::to_string(number)))
-            ++number;
-        copy.id += "-" + std::to_string(number);
-        copy.name += " (" + std::to_string(number) + ")";
-        // The first setup is what the others lean on; a proposal made from it has its own front to change.
-        if (!copy.front)
-            if (const Corner* corner = cornerOf(now, *setup, Axle::Front))
-                copy.front = *corner;
-        id = copy.id;
-        Build build = now;
-        build.setups.push_back(std::move(copy));
-        return build;
-    });
+    const bool made =
+        document_.edit(tr("copy of a setup"), [&, of = document_.study().after.setup->id](const Build& now) -> std::optional<Build> {
+            const Setup* setup = findSetup(now, of);
+            if (!setup)
+                return {};
+            Setup copy = *setup;
+            // An id that is not used yet; the name shows which setup was copied.
+            int number = 2;
+            while (findSetup(now, copy.id + "-" + std::to_string(number)))
+                ++number;
+            copy.id += "-" + std::to_string(number);
+            copy.name += " (" + std::to_string(number) + ")";
+            // The first setup is what the others lean on; a proposal made from it has its own front to change.
+            if (!copy.front)
+                if (const Corner* corner = cornerOf(now, *setup, Axle::Front))
+                    copy.front = *corner;
+            id = copy.id;
+            Build build = now;
+            build.setups.push_back(std::move(copy));
+            return build;
+        });
     if (made)
         document_.setPair({ document_.study().before.setup->id, id });
 }
@@ -421,6 +361,7 @@ void MainWindow::refresh()
         slip_->setStage(*stage_);
     else
         slip_->refreshSoon(); // the drawing and the ledger come first
+    guide_->refresh(document_.study());
     refreshSetups();
     summary_->setText(QString::fromStdString(document_.study().summary));
     summary_->setToolTip(summary_->text());

@@ -25,6 +25,9 @@ class QuickSums;
 class SymptomWindow;
 class RunoutWindow;
 class Slip;
+class GuideBar;
+class StartPage;
+enum class GuidedQuestion;
 class TemplateWindow;
 class WidenWindow;
 class WorkRail;
@@ -84,6 +87,10 @@ public:
     bool openDemo(const QString& name);
     /// An empty build, with the bench ready for its first reading.
     void startNew();
+    /// The first page: new car, demos, recent builds, unsaved work. Whatever is opened takes its place.
+    void showStart();
+    [[nodiscard]] StartPage* startPage() const { return start_; }
+    [[nodiscard]] GuideBar* guide() const { return guide_; }
     /// Offers what a crash left behind, one copy after the other; says so when `asked` and there is none.
     void offerRecovery(bool asked = false);
     /// Where the shipped demo builds lie.
@@ -104,6 +111,9 @@ private:
     QWidget* makeHeader();
     void makePages();
     void layOut(QWidget* header);
+    void makeStart();
+    /// An empty build with a question that leads to its first answer.
+    void startGuided(GuidedQuestion question);
     void connectParts();
     void makeMenus();
     void makeFileMenu();
@@ -141,6 +151,9 @@ private:
     Slip* slip_;
     Ledger* ledger_;
     NoticeBar* notice_;
+    GuideBar* guide_;
+    QStackedWidget* front_ = nullptr; ///< the first page, or the work
+    StartPage* start_ = nullptr;
     QLineEdit* car_;
     QLabel* summary_;
     QComboBox* before_;

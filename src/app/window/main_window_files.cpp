@@ -5,6 +5,7 @@
 #include "window/application.hpp"
 #include "stages/bench/bench_page.hpp"
 #include "drawing/dimension_field.hpp"
+#include "widgets/guide_bar.hpp"
 #include "widgets/notice_bar.hpp"
 #include "widgets/save_dialog.hpp"
 
@@ -49,9 +50,21 @@ bool MainWindow::attempt(const std::function<void()>& opening)
     return true;
 }
 
+void MainWindow::showStart()
+{
+    if (!start_)
+        makeStart();
+    start_->refresh(recentFiles(), demoFolder(), document_.units());
+    front_->setCurrentWidget(start_);
+    if (auto* first = start_->card(QStringLiteral("fits")))
+        first->setFocus(Qt::OtherFocusReason);
+}
+
 void MainWindow::startNew()
 {
     notice_->hide();
+    guide_->end();
+    front_->setCurrentIndex(0);
     document_.startNew();
     document_.setInHand(tr("vernier"));
     setStage(BenchPage::id);
@@ -60,8 +73,10 @@ void MainWindow::startNew()
 
 bool MainWindow::openFile(const QString& path)
 {
+    front_->setCurrentIndex(0); // the reason of a refusal is said there
     if (!attempt([&] { document_.open(path); }))
         return false;
+    guide_->end();
     setStage(stage_->id);
     if (const auto holder = document_.heldBy(); !holder.isEmpty())
         notice_->say(tr("%1 is open in %2. Look and try as you like; to save, close it there first or give it another name.")
@@ -77,8 +92,10 @@ bool MainWindow::openFile(const QString& path)
 
 bool MainWindow::openDemo(const QString& name)
 {
+    front_->setCurrentIndex(0);
     if (!attempt([&] { document_.openDemo(name); }))
         return false;
+    guide_->end();
     setStage(stage_->id);
     return true;
 }
@@ -187,8 +204,7 @@ bool MainWindow::mayReplace()
     if (const auto typed = typedWords(); !typed.isEmpty())
         says += (says.isEmpty() ? QString() : QStringLiteral("\n"))
             + tr("Typed and not put in, because it could not be understood: %1. It is lost unless you cancel and correct it.").arg(typed);
-    QMessageBox ask(QMessageBox::Question, tr("Deep Stop"), says,
-        QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
+    QMessageBox ask(QMessageBox::Question, tr("Deep Stop"), says, QMessageBox::Save | QMessageBox::Discard | QMessageBox::Cancel, this);
     ask.setObjectName(QStringLiteral("unsaved"));
     switch (ask.exec()) {
     case QMessageBox::Save:
@@ -216,7 +232,7 @@ void MainWindow::offerRecovery(bool asked)
     const auto& first = found.front();
     const auto name =
         first.path.isEmpty() ? (first.car.isEmpty() ? tr("a new build") : first.car) : QStringLiteral("%1 (%2)").arg(first.car, first.path);
-    auto text = tr("Deep Stop ended before this work was saved: %1, as of %2. Take it up again?")
+    auto text = tr("Deep Stop ended before this work was saved: %1, as of %2. Open it again?")
                     .arg(name, QLocale().toString(first.kept, QLocale::ShortFormat));
     if (const QFileInfo file(first.path); !first.path.isEmpty() && file.exists() && file.lastModified() > first.kept)
         text +=
@@ -224,7 +240,7 @@ void MainWindow::offerRecovery(bool asked)
     if (found.size() > 1)
         text += QLatin1Char(' ') + tr("%1 more are waiting.").arg(found.size() - 1);
     notice_->say(text + aside, false,
-        { { tr("Take it up"), [this, copy = first.copy] { takeUp(copy); } }, { tr("Throw it away"), [this, copy = first.copy] {
+        { { tr("Open it"), [this, copy = first.copy] { takeUp(copy); } }, { tr("Discard"), [this, copy = first.copy] {
                                                                                   Recovery::forget(copy);
                                                                                   offerRecovery();
                                                                               } } });

@@ -44,7 +44,7 @@ const std::vector<Stage>& stages()
             "come "
             "first. Have adapters, machined, drilled and welded parts judged by a qualified engineer or licensed mechanic." },
         { LogbookPage::id, "Logbook", {}, false, make<LogbookPage>, stateOfLog,
-            "What was done, found and read, day by day; a click on the line takes that day in hand. Wear is reckoned from readings with "
+            "What was done, found and read, day by day; a click on the line takes that day in hand. Wear is worked out from readings with "
             "their "
             "odometer, towards the minimum that is cast on the part: two readings say when, and their widths how sure.\n\nLook at linings, "
             "rotors, hoses, "

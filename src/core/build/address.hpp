@@ -99,7 +99,7 @@ struct StatedFact {
     std::string place;
     Kind kind = Kind::Text;
     std::vector<std::string> words; ///< to choose from, for Word and Ticks
-    std::string value; ///< as text; ticked words are parted by commas; a count nobody made is empty
+    std::string value; ///< as text; ticked words are parted by commas; a count not made is empty
 
     [[nodiscard]] std::string full() const { return place.empty() ? label : label + " (" + place + ")"; }
 };

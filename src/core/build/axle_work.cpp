@@ -35,11 +35,14 @@ AxleWork workBetween(const Corner* before, const Corner& after)
     };
     work.otherPadShape = work.pads && !(alike(&Pad::thickness) && alike(&Pad::backing) && alike(&Pad::length) && alike(&Pad::height));
     const auto thick = [](const Corner& c) {
-        return c.pad.overall.value ? *c.pad.overall.value : c.pad.thickness.value.value_or(NAN) + c.pad.backing.value.value_or(0);
+        return c.pad.thickness.value || !c.pad.overall.value ? c.pad.thickness.value.value_or(NAN) + c.pad.backing.value.value_or(0)
+                                                             : *c.pad.overall.value;
     };
     work.thickerPads = work.pads && !(thick(after) <= thick(*before) + 0.1e-3);
     work.hose = before->hose != after.hose;
-    work.place = before->ring != after.ring || before->spacer != after.spacer || before->wheel != after.wheel || shims(*before) != shims(after);
+    work.place = before->ring != after.ring || before->spacer != after.spacer || before->wheel != after.wheel
+        || before->spacerPart != after.spacerPart || before->adapter != after.adapter || before->shield != after.shield
+        || shims(*before) != shims(after);
     work.cuts = before->cuts != after.cuts && !after.cuts.empty();
     return work;
 }

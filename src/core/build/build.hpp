@@ -72,7 +72,7 @@ struct Wants {
     Reading spacerStep { 0.5e-3, 0.0, Known::Measured, {}, {} }; ///< a turned spacer is made to
     Reading padEdge { 0.5e-3, 0.0, Known::Measured, {}, {} }; ///< pad's edge inward of the rotor's, aimed at
     Reading shimsPerBolt { 5, 0.0, Known::Measured, {}, {} }; ///< at most
-    Reading weightHeight { 5e-3, 0.0, Known::Measured, {}, {} }; ///< of balance weights nobody has placed
+    Reading weightHeight { 5e-3, 0.0, Known::Measured, {}, {} }; ///< of balance weights whose place is not known
     Reading antilockQuality { 0.95, 0.0, Known::Measured, {}, {} }; ///< of the tyres' grip, that antilock brakes use
     Reading slipMargin { 1.5, 0.0, Known::Measured, {}, {} }; ///< of bolts that carry the brake's torque by friction
     Reading strokeShare { 0.65, 0.0, Known::Measured, {}, {} }; ///< of the master cylinder's stroke, for the hardest stop

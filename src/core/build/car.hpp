@@ -68,6 +68,9 @@ struct Hydraulics {
     Reading rearKneePressure; ///< of the proportioning valve
     Reading rearSlope; ///< rear pressure gained per front pressure above the knee
     Reading kneePerLoad; ///< of a load-dependent valve: knee gained per force on the rear axle beyond that with the driver alone, 1/m²
+    Reading meteringPressure; ///< below which a metering valve keeps pressure from the front brakes; absent = none
+    Reading residualFront; ///< that a residual-pressure valve keeps in the front line; absent = none
+    Reading residualRear;
     Reading buildUpTime; ///< from touching the pedal to full deceleration
     Reading reservoir; ///< fluid between its two marks
     Fact<FluidClass> fluid = FluidClass::Unknown;
@@ -122,12 +125,12 @@ enum class ParkingBrake { Unknown, None, DrumInHat, InCaliper, InDrum };
 
 /// How a wheel nut or bolt bears on the wheel; both must be alike.
 enum class NutSeat { Unknown, Cone, Ball, Flat };
-/// What holds the wheel on the hub.
-enum class WheelHeldBy { Unknown, Studs, Bolts };
+/// What holds the wheel on the hub. With one nut on the hub: `studLength` and `studThread` are of its threaded snout.
+enum class WheelHeldBy { Unknown, Studs, Bolts, CentreLock, KnockOff };
 /// Whether a nut is closed at its end, so that a long stud bottoms in it.
 enum class NutEnd { Unknown, Open, Closed };
 
-enum class KeepOutKind { Unknown, Knuckle, BallJoint, Hose, Other };
+enum class KeepOutKind { Unknown, Knuckle, BallJoint, Hose, HubCorner, HoseBoss, Other };
 
 /// A place beside the rotor and inside the wheel that what turns must not reach: it stands still with the hub.
 struct KeepOut {
@@ -135,6 +138,7 @@ struct KeepOut {
     std::string name; ///< "hose at droop, full left lock"
     Reading depth; ///< inboard of the hub's flange face
     Reading radius; ///< from the axis
+    Reading clock; ///< where it stands round the axle, as a caliper's mount; absent: it may stand anywhere
     ElementId id {};
     bool operator==(const KeepOut&) const = default;
 };
@@ -159,6 +163,8 @@ struct Hub {
     Reading wheelBoltLength; ///< under its seat, to its end
     Reading hubThread; ///< thread in the hub's flange that a wheel bolt can use, from its face
     Reading behindFlange; ///< beyond that thread until a wheel bolt's end strikes something
+    Reading pinLength; ///< of a centre-lock hub's drive pins, outboard of the flange face
+    Fact<YesNo> nutLocked = YesNo::Unknown; ///< a pin, clip or wire keeps the centre nut from turning
     Reading pilotChamfer; ///< at the pilot's end, where it carries nothing
     Reading lugSpacing; ///< of the knuckle's two lugs, hole to hole
     Reading lugRadius; ///< from the axis to the middle between the two holes
@@ -176,6 +182,11 @@ struct Hub {
     Reading shieldDiameter; ///< of the dust shield, over its rim
     Reading shieldDepth; ///< its plate inboard of the hub's flange face
     Reading shieldRim; ///< how far its rim stands outboard of its plate
+    Reading shieldRib; ///< how far a rib or bead inside the rim stands outboard of the plate
+    Reading cableEnd; ///< width of the fitting at the parking cable's end
+    Reading cableFree; ///< of the cable out of its sleeve, parking brake off
+    Reading cableTravel; ///< that the hand lever or motor gives it
+    Fact<std::string> parkingConnector; ///< of the car's loom, for a motor on the caliper
     Fact<YesNo> electricParking = YesNo::Unknown; ///< a motor works the parking brake
     Fact<YesNo> speedSensor = YesNo::Unknown; ///< a wheel-speed sensor's wire runs to the knuckle
     Fact<YesNo> shieldInTheWay = YesNo::Unknown; ///< with the shield as it is, rotor or bracket do not go on at all

@@ -30,7 +30,7 @@ void fields(V& v, T& h)
     v.choice("booster", "booster", h.booster, choices::booster);
     v.reading("booster_gain", "booster gain", style::number, range::ratio, h.boosterGain);
     v.choice("booster_test", "booster: pump, hold, start the engine", h.boosterTest, choices::boosterTest);
-    v.reading("booster_knee_n", "push of the booster where it runs out", style::force, range::rodForce, h.boosterKnee);
+    v.reading("booster_knee_n", "run-out force of the booster", style::force, range::rodForce, h.boosterKnee);
     v.choice("master", "master cylinder", h.master, choices::master);
     v.reading("master_bore_mm", "master cylinder bore", style::fine, range::bore, h.masterBore);
     v.reading("rear_master_bore_mm", "rear master cylinder's bore", style::fine, range::bore, h.rearMasterBore);
@@ -40,9 +40,13 @@ void fields(V& v, T& h)
     v.choice("circuits", "circuits", h.circuits, choices::circuits);
     v.reading("line_pressure_bar", "line pressure", style::pressure, range::pressure, h.linePressure);
     v.choice("valve", "valve to the rear", h.valve, choices::valve);
-    v.reading("rear_knee_bar", "proportioning valve's knee", style::pressure, range::pressureOrNone, h.rearKneePressure);
-    v.reading("rear_slope", "proportioning valve's slope", style::number, range::slope, h.rearSlope);
-    v.reading("knee_per_load_bar_per_kn", "knee gained per rear axle load", style::kneePerLoad, range::kneePerLoad, h.kneePerLoad);
+    v.reading("rear_knee_bar", "proportioning valve's split pressure", style::pressure, range::pressureOrNone, h.rearKneePressure);
+    v.reading("rear_slope", "proportioning valve's ratio above it", style::number, range::slope, h.rearSlope);
+    v.reading(
+        "knee_per_load_bar_per_kn", "split pressure gained per rear axle load", style::kneePerLoad, range::kneePerLoad, h.kneePerLoad);
+    v.reading("metering_bar", "pressure at which the metering valve opens", style::pressure, range::pressureOrNone, h.meteringPressure);
+    v.reading("residual_front_bar", "residual pressure in the front line", style::pressure, range::pressureOrNone, h.residualFront);
+    v.reading("residual_rear_bar", "residual pressure in the rear line", style::pressure, range::pressureOrNone, h.residualRear);
     v.reading("build_up_s", "build-up time", style::seconds, range::buildUp, h.buildUpTime);
     v.reading("reservoir_cm3", "fluid between the reservoir's marks", style::volume, range::volume, h.reservoir);
     v.choice("fluid", "brake fluid", h.fluid, choices::fluid);
@@ -100,6 +104,7 @@ void fields(V& v, T& k)
     v.text("name", "name", k.name);
     v.reading("depth_mm", "depth inboard of the hub face", style::size, range::place, k.depth);
     v.reading("radius_mm", "distance from the axis", style::size, range::length, k.radius);
+    v.reading("clock_deg", "angle round the axle", style::angle, range::turn, k.clock);
 }
 
 template <class V, Is<Hub> T>
@@ -123,6 +128,8 @@ void fields(V& v, T& h)
     v.reading("wheel_bolt_length_mm", "wheel bolt under its seat", style::size, range::length, h.wheelBoltLength);
     v.reading("hub_thread_mm", "thread in the hub for a wheel bolt", style::size, range::length, h.hubThread);
     v.reading("behind_flange_mm", "clearance behind that thread", style::size, range::height, h.behindFlange);
+    v.reading("pin_length_mm", "drive pins from the flange", style::size, range::height, h.pinLength);
+    v.choice("nut_locked", "centre nut kept by a pin, clip or wire", h.nutLocked, choices::yesNo);
     v.reading("pilot_chamfer_mm", "chamfer of the hub pilot", style::size, range::smallHeight, h.pilotChamfer);
     v.reading("lug_spacing_mm", "spacing of the knuckle's lugs", style::size, range::length, h.lugSpacing);
     v.reading("lug_radius_mm", "middle of the lugs from the axis", style::size, range::length, h.lugRadius);
@@ -140,6 +147,11 @@ void fields(V& v, T& h)
     v.reading("shield_diameter_mm", "dust shield's diameter", style::size, range::diameter, h.shieldDiameter);
     v.reading("shield_depth_mm", "dust shield's plate from the hub face", style::size, range::height, h.shieldDepth);
     v.reading("shield_rim_mm", "rim of the dust shield", style::size, range::height, h.shieldRim);
+    v.reading("shield_rib_mm", "rib of the dust shield over its plate", style::size, range::height, h.shieldRib);
+    v.reading("cable_end_mm", "end of the parking cable", style::size, range::bore, h.cableEnd);
+    v.reading("cable_free_mm", "parking cable out of its sleeve", style::size, range::length, h.cableFree);
+    v.reading("cable_travel_mm", "travel of the parking cable", style::size, range::length, h.cableTravel);
+    v.text("parking_connector", "connector for a parking motor", h.parkingConnector);
     v.choice("electric_parking", "parking brake worked by a motor", h.electricParking, choices::yesNo);
     v.choice("shield_in_the_way", "shield keeps rotor or bracket from going on", h.shieldInTheWay, choices::yesNo);
     v.choice("speed_sensor", "wheel-speed sensor's wire at the knuckle", h.speedSensor, choices::yesNo);

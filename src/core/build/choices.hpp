@@ -56,10 +56,11 @@ inline constexpr ChoiceTable<Part, 12> part { { { "rotor", Part::Rotor }, { "cal
     { "unknown", "something this program does not know", Part::Unknown } } };
 inline constexpr ChoiceTable<Axle, 2> axle { { { "front", Axle::Front }, { "rear", Axle::Rear } } };
 inline constexpr ChoiceTable<Side, 2> side { { { "left", Side::Left }, { "right", Side::Right } } };
-inline constexpr ChoiceTable<NutSeat, 4> nutSeat { { { "unknown", NutSeat::Unknown }, { "cone", NutSeat::Cone },
-    { "ball", NutSeat::Ball }, { "flat", NutSeat::Flat } } };
-inline constexpr ChoiceTable<WheelHeldBy, 3> heldBy { { { "unknown", WheelHeldBy::Unknown }, { "studs", WheelHeldBy::Studs },
-    { "bolts", WheelHeldBy::Bolts } } };
+inline constexpr ChoiceTable<NutSeat, 4> nutSeat { { { "unknown", NutSeat::Unknown }, { "cone", NutSeat::Cone }, { "ball", NutSeat::Ball },
+    { "flat", NutSeat::Flat } } };
+inline constexpr ChoiceTable<WheelHeldBy, 5> heldBy { { { "unknown", WheelHeldBy::Unknown }, { "studs", WheelHeldBy::Studs },
+    { "bolts", WheelHeldBy::Bolts }, { "centre_lock", "a centre nut with drive pins", WheelHeldBy::CentreLock },
+    { "knock_off", "a knock-off on splines", WheelHeldBy::KnockOff } } };
 inline constexpr ChoiceTable<NutEnd, 3> nutEnd { { { "unknown", NutEnd::Unknown }, { "open", NutEnd::Open },
     { "closed", NutEnd::Closed } } };
 inline constexpr ChoiceTable<Booster, 4> booster { { { "unknown", Booster::Unknown }, { "none", Booster::None },
@@ -72,39 +73,38 @@ inline constexpr ChoiceTable<ValveKind, 5> valve { { { "unknown", ValveKind::Unk
     { "fixed", ValveKind::Fixed }, { "adjustable", ValveKind::Adjustable }, { "load-dependent", ValveKind::LoadDependent } } };
 inline constexpr ChoiceTable<FluidClass, 4> fluid { { { "unknown", FluidClass::Unknown }, { "DOT_3", "DOT 3", FluidClass::Dot3 },
     { "DOT_4", "DOT 4", FluidClass::Dot4 }, { "DOT_5.1", "DOT 5.1", FluidClass::Dot51 } } };
-inline constexpr ChoiceTable<MeasuredAt, 6> measuredAt { { { "unknown", MeasuredAt::Unknown },
-    { "ring", MeasuredAt::Ring }, { "pad", MeasuredAt::Pad },
-    { "caliper", MeasuredAt::Caliper }, { "hat", MeasuredAt::Hat }, { "drum", MeasuredAt::Drum } } };
+inline constexpr ChoiceTable<MeasuredAt, 6> measuredAt { { { "unknown", MeasuredAt::Unknown }, { "ring", MeasuredAt::Ring },
+    { "pad", MeasuredAt::Pad }, { "caliper", MeasuredAt::Caliper }, { "hat", MeasuredAt::Hat }, { "drum", MeasuredAt::Drum } } };
 inline constexpr ChoiceTable<HoseKind, 3> hose { { { "unknown", HoseKind::Unknown }, { "rubber", HoseKind::Rubber },
     { "braided", HoseKind::Braided } } };
 inline constexpr ChoiceTable<BrakeKind, 2> brakes { { { "discs", BrakeKind::Discs }, { "drums", BrakeKind::Drums } } };
 inline constexpr ChoiceTable<DrumKind, 4> drumKind { { { "unknown", DrumKind::Unknown },
-    { "leading_and_trailing", "leading and trailing", DrumKind::LeadingTrailing },
-    { "two_leading", "two leading", DrumKind::TwoLeading },
+    { "leading_and_trailing", "leading and trailing", DrumKind::LeadingTrailing }, { "two_leading", "two leading", DrumKind::TwoLeading },
     { "self-energising_pair", "self-energising pair", DrumKind::SelfEnergising } } };
 inline constexpr ChoiceTable<Faces, 3> faces { { { "unknown", Faces::Unknown }, { "clean_and_bare", "clean and bare", Faces::Clean },
     { "painted_anodised_or_oily", "painted, anodised or oily", Faces::Coated } } };
-inline constexpr ChoiceTable<KeepOutKind, 5> keepOut { { { "unknown", KeepOutKind::Unknown }, { "knuckle", KeepOutKind::Knuckle },
-    { "ball_joint", "ball joint", KeepOutKind::BallJoint }, { "hose", KeepOutKind::Hose }, { "other", KeepOutKind::Other } } };
+inline constexpr ChoiceTable<KeepOutKind, 7> keepOut { { { "unknown", KeepOutKind::Unknown }, { "knuckle", KeepOutKind::Knuckle },
+    { "ball_joint", "ball joint", KeepOutKind::BallJoint }, { "hose", KeepOutKind::Hose },
+    { "hub_corner", "hub's corner", KeepOutKind::HubCorner }, { "hose_boss", "boss for the hose", KeepOutKind::HoseBoss },
+    { "other", KeepOutKind::Other } } };
 inline constexpr ChoiceTable<InsetKind, 4> inset { { { "unknown", InsetKind::Unknown },
-    { "balance_weights", "balance weights", InsetKind::Weights },
-    { "valve", InsetKind::Valve }, { "pressure_sensor", "pressure sensor", InsetKind::Sensor } } };
+    { "balance_weights", "balance weights", InsetKind::Weights }, { "valve", InsetKind::Valve },
+    { "pressure_sensor", "pressure sensor", InsetKind::Sensor } } };
 inline constexpr ChoiceTable<End, 3> end { { { "unknown", End::Unknown }, { "rotors_entry", "rotor's entry", End::Entry },
     { "rotors_exit", "rotor's exit", End::Exit } } };
 inline constexpr ChoiceTable<BumpKind, 4> bump { { { "unknown", BumpKind::Unknown }, { "bleeder", BumpKind::Bleeder },
-    { "bolt_head", "bolt head", BumpKind::BoltHead },
-    { "pipe", BumpKind::Pipe } } };
+    { "bolt_head", "bolt head", BumpKind::BoltHead }, { "pipe", BumpKind::Pipe } } };
 inline constexpr ChoiceTable<BoltClass, 9> boltClass { { { "unknown", BoltClass::Unknown }, { "8.8", BoltClass::C8_8 },
     { "10.9", BoltClass::C10_9 }, { "12.9", BoltClass::C12_9 }, { "A2-70", BoltClass::A2_70 }, { "A4-80", BoltClass::A4_80 },
     { "SAE_grade_5", "SAE grade 5", BoltClass::Grade5 }, { "SAE_grade_8", "SAE grade 8", BoltClass::Grade8 },
     { "other", "other class", BoltClass::Other } } };
-inline constexpr ChoiceTable<Condition, 5> condition { { { "unknown", Condition::Unknown }, { "dry", Condition::Dry },
-    { "oiled", Condition::Oiled }, { "threadlocker", Condition::Threadlocker }, { "anti-seize", Condition::AntiSeize } } };
+inline constexpr ChoiceTable<Condition, 6> condition { { { "unknown", Condition::Unknown }, { "dry", Condition::Dry },
+    { "oiled", Condition::Oiled }, { "threadlocker", Condition::Threadlocker }, { "anti-seize", Condition::AntiSeize },
+    { "wicking_threadlocker", "threadlocker wicked in afterwards", Condition::WickingThreadlocker } } };
 inline constexpr ChoiceTable<ThreadIn, 4> threadIn { { { "unknown", ThreadIn::Unknown }, { "steel", ThreadIn::Steel },
     { "iron", ThreadIn::Iron }, { "aluminium", ThreadIn::Aluminium } } };
-inline constexpr ChoiceTable<Joins, 5> joins { { { "unknown", Joins::Unknown },
-    { "bracket", Joins::BracketToKnuckle }, { "caliper", Joins::CaliperToBracket }, { "hat", "the ring", Joins::RingToHat },
-    { "other", Joins::Other } } };
+inline constexpr ChoiceTable<Joins, 5> joins { { { "unknown", Joins::Unknown }, { "bracket", Joins::BracketToKnuckle },
+    { "caliper", Joins::CaliperToBracket }, { "hat", "the ring", Joins::RingToHat }, { "other", Joins::Other } } };
 inline constexpr ChoiceTable<ShimsIn, 4> shimsIn { { { "unknown", ShimsIn::Unknown }, { "none", ShimsIn::None },
     { "axial_shims", "axial shims", ShimsIn::Axial }, { "radial_shims", "radial shims", ShimsIn::Radial } } };
 inline constexpr ChoiceTable<Freed, 2> freed { { { "just_turns_free", "just turns free", Freed::JustTurns },
@@ -153,6 +153,40 @@ inline constexpr ChoiceTable<LogEvent, 10> logEvent { { { "unknown", LogEvent::U
     { "fluid_changed", "fluid changed", LogEvent::Fluid }, { "torques_checked", "torques checked", LogEvent::TorqueCheck },
     { "bedded_in", "bedded in", LogEvent::Bedded }, { "parts_put_on", "parts put on", LogEvent::PartsOn }, { "fault", LogEvent::Fault },
     { "other", LogEvent::Other } } };
+inline constexpr ChoiceTable<Fastener, 3> fastener { { { "unknown", Fastener::Unknown }, { "bolts", Fastener::Bolts },
+    { "studs", Fastener::Studs } } };
+inline constexpr ChoiceTable<NutKind, 5> nut { { { "unknown", NutKind::Unknown }, { "none", "none, a tapped thread", NutKind::None },
+    { "plain", NutKind::Plain }, { "nylon_insert", "lock nut, nylon insert", NutKind::NylonInsert },
+    { "all_metal", "lock nut, all metal", NutKind::AllMetal } } };
+inline constexpr ChoiceTable<NutClass, 7> nutClass { { { "unknown", NutClass::Unknown }, { "5", NutClass::C5 }, { "6", NutClass::C6 },
+    { "8", NutClass::C8 }, { "10", NutClass::C10 }, { "12", NutClass::C12 }, { "other", "other class", NutClass::Other } } };
+inline constexpr ChoiceTable<WashersUnder, 5> washersUnder { { { "unknown", WashersUnder::Unknown }, { "none", WashersUnder::None },
+    { "head", "under the head", WashersUnder::Head }, { "nut", "under the nut", WashersUnder::Nut },
+    { "both", "under head and nut", WashersUnder::Both } } };
+inline constexpr ChoiceTable<Seat, 6> seat { { { "unknown", Seat::Unknown }, { "crush_washer", "crush washer", Seat::CrushWasher },
+    { "cone_37", "cone of 37°", Seat::Cone37 }, { "inverted_flare", "inverted flare", Seat::InvertedFlare },
+    { "bubble_flare", "bubble flare", Seat::BubbleFlare }, { "taper_thread", "taper thread", Seat::TaperThread } } };
+inline constexpr ChoiceTable<Gender, 3> gender { { { "unknown", Gender::Unknown }, { "male", Gender::Male },
+    { "female", Gender::Female } } };
+inline constexpr ChoiceTable<LinePartKind, 6> linePart { { { "unknown", LinePartKind::Unknown },
+    { "caliper_port", "caliper's port", LinePartKind::CaliperPort }, { "banjo_bolt", "banjo bolt", LinePartKind::BanjoBolt },
+    { "adapter", LinePartKind::Adapter }, { "hose", LinePartKind::Hose }, { "hard_line", "hard line", LinePartKind::HardLine } } };
+inline constexpr ChoiceTable<CaliperParking, 4> caliperParking { { { "unknown", CaliperParking::Unknown }, { "none", CaliperParking::None },
+    { "lever", "lever and cable", CaliperParking::Lever }, { "electric", "electric motor", CaliperParking::Electric } } };
+inline constexpr ChoiceTable<RingSits, 3> ringSits { { { "unknown", RingSits::Unknown }, { "on_pilot", "on the pilot", RingSits::OnPilot },
+    { "in_hat", "pressed into the hat", RingSits::InHat } } };
+inline constexpr ChoiceTable<ShieldState, 5> shieldState { { { "unknown", ShieldState::Unknown },
+    { "as_found", "left as it is", ShieldState::AsFound }, { "trimmed", ShieldState::Trimmed }, { "removed", ShieldState::Removed },
+    { "replaced", ShieldState::Replaced } } };
+inline constexpr ChoiceTable<PlateLies, 4> plateLies { { { "unknown", PlateLies::Unknown }, { "free", "not clamped", PlateLies::Free },
+    { "knuckle_and_hub", "between knuckle and hub", PlateLies::KnuckleAndHub },
+    { "flange_and_rotor", "between flange and rotor", PlateLies::FlangeAndRotor } } };
+inline constexpr ChoiceTable<SpacerKind, 3> spacerKind { { { "unknown", SpacerKind::Unknown },
+    { "slip_on", "slipped on", SpacerKind::SlipOn }, { "bolted", "bolted, with its own studs", SpacerKind::Bolted } } };
+inline constexpr ChoiceTable<PadEnds, 3> padEnds { { { "unknown", PadEnds::Unknown }, { "straight", "parallel", PadEnds::Straight },
+    { "radial", "along radii", PadEnds::Radial } } };
+inline constexpr ChoiceTable<SensorUse, 4> sensorUse { { { "unknown", SensorUse::Unknown }, { "none", SensorUse::None },
+    { "new", SensorUse::New }, { "reused", SensorUse::Reused } } };
 inline constexpr ChoiceTable<Known, 3> known { { { "measured", Known::Measured }, { "vendor", Known::Vendor },
     { "estimated", Known::Estimated } } };
 } // namespace choices

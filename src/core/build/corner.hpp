@@ -1,7 +1,7 @@
 #pragma once
 /// Wheels, and one axle's brakes with all that hangs on them; a setup is such brakes for both. Plain values, all SI.
 
-#include "build/car.hpp"
+#include "build/fittings.hpp"
 
 #include <optional>
 
@@ -52,6 +52,7 @@ struct Wheel {
     Fact<NutSeat> nutSeat = NutSeat::Unknown;
     Reading seatAngle; ///< of its cones, whole angle, rad
     Reading seatRadius; ///< of its ball seats
+    Reading backPocket; ///< depth of the recesses in its mounting face, for studs that stand proud of a spacer
     Reading boreChamfer; ///< where its bore begins to carry, from the mounting face
     Reading rollingRadius; ///< with the tyre that is on it
     Reading grip; ///< of that tyre: peak deceleration over g
@@ -90,6 +91,10 @@ struct Rotor {
     Reading hatOuterDiameter;
     Reading hatWall;
     Reading bore;
+    Fact<YesNo> capped = YesNo::Unknown; ///< the bore is closed by a cap over the pilot
+    Reading capDepth; ///< inside the cap, from the hat's face on the hub
+    Reading capDiameter; ///< outside, where the wheel centres on it
+    Reading capHeight; ///< outboard of the hat's wheel face
     Reading pocketDiameter; ///< inside the hat, what the hub flange has to enter
     Reading boltCircle;
     Fact<int> boltHoles = notCounted;
@@ -103,6 +108,8 @@ struct Rotor {
     Fact<int> vanes = notCounted;
     Reading vaneThickness; ///< for pillars: their diameter
     Reading vaneLean; ///< of curved vanes: angle between vane and radius, rad
+    Reading inboardLip; ///< how far the ring's inner edge stands inboard of its inboard friction face
+    Reading minimumMass; ///< of a carbon-ceramic rotor, as marked on it
     Reading ringPlay; ///< how far a floating ring moves on its hat along the axle
     DEEPSTOP_COMPILED_ONCE(Rotor)
 };
@@ -111,6 +118,9 @@ enum class CaliperKind { Unknown, Fixed, Floating };
 enum class Bleeders { Unknown, OneEnd, BothEnds };
 /// End of a mounted caliper where the turning rotor enters it or leaves it, the car going forward.
 enum class End { Unknown, Entry, Exit };
+
+/// A parking brake built into a caliper.
+enum class CaliperParking { Unknown, None, Lever, Electric };
 
 enum class BumpKind { Unknown, Bleeder, BoltHead, Pipe };
 
@@ -161,6 +171,11 @@ struct Caliper {
     Reading pinLength; ///< of the pad pins
     Fact<YesNo> crossover = YesNo::Unknown; ///< fluid crosses inside, through the faces of the halves
     Reading widened; ///< spacers between the halves; absent = none
+    Fact<CaliperParking> parking = CaliperParking::Unknown;
+    Reading leverEye; ///< of a lever: width of the fork or hole that takes the cable's end
+    Reading leverFree; ///< from the stop of the cable's sleeve to that eye, lever at rest
+    Reading leverTravel; ///< of the eye, from rest until the pads hold
+    Fact<std::string> parkingConnector; ///< of a motor
     std::vector<Reading> pistons; ///< bores on one side, from the rotor's entry to its exit
     std::vector<Bump> bumps;
     DEEPSTOP_COMPILED_ONCE(Caliper)
@@ -174,6 +189,9 @@ struct FrictionPoint {
     bool operator==(const FrictionPoint&) const = default;
 };
 
+/// Outline of a lining at its two ends: parallel to each other, or along radii of the rotor.
+enum class PadEnds { Unknown, Straight, Radial };
+
 struct Pad {
     std::string name;
     std::string from; ///< id in the parts library
@@ -184,7 +202,8 @@ struct Pad {
     Reading backing;
     Reading overall; ///< lining and backing together, where the lining was not read alone
     Reading minimumThickness; ///< of the lining
-    Reading area; ///< of one lining as measured; absent = height times length
+    Fact<PadEnds> ends = PadEnds::Unknown;
+    Reading area; ///< of one lining as measured; absent = worked out from height, length and its ends
     Reading friction; ///< coefficient against iron, warm
     Reading squeeze; ///< by how much one pad gives at 70 bar; absent: common practice stands in
     std::vector<FrictionPoint> frictionOverTemperature;
@@ -193,7 +212,6 @@ struct Pad {
 };
 
 enum class MountKind { Unknown, Lug, Radial };
-enum class Direction { Unknown, Inboard, Outboard };
 
 /// How the caliper hangs on the knuckle.
 struct Mount {
@@ -205,8 +223,8 @@ struct Mount {
     DEEPSTOP_COMPILED_ONCE(Mount)
 };
 
-/// The wheel put on over the caliper and spun: gaps as read directly with clay or a feeler, negative where it touches. "Cleared by a feeler of
-/// n" is n. They tell of that wheel, and of the parts that were on.
+/// The wheel put on over the caliper and spun: gaps as read directly with clay or a feeler, negative where it touches. "Cleared by a feeler
+/// of n" is n. They tell of that wheel, and of the parts that were on.
 struct Spun {
     std::string wheel; ///< id of it; empty: not tried
     std::string changed; ///< what has changed since, in words; empty: nothing
@@ -217,6 +235,8 @@ struct Spun {
     Fact<YesNo> atLocks = YesNo::Unknown; ///< at droop and at both full locks
     DEEPSTOP_COMPILED_ONCE(Spun)
 };
+
+enum class SensorUse { Unknown, None, New, Reused };
 
 /// What was read of, or put in on, one side of the car. A kit's design serves both; the two sides of a car are never quite alike.
 struct Fitted {
@@ -230,34 +250,16 @@ struct Fitted {
     Reading thicknessVariation; ///< DTV over one turn
     Reading ringThickness; ///< of the rotor as worn; absent: as new
     Reading liningThickness; ///< of the thinner pad as worn; absent: as new
+    Reading innerLining; ///< of the inboard pad, at its middle
+    Reading outerLining;
+    Reading entryLining; ///< of the more worn pad, at the rotor's entry
+    Reading exitLining;
+    Fact<SensorUse> wearSensor = SensorUse::Unknown;
+    Reading rotorMass; ///< of a carbon-ceramic rotor as worn
     std::string rotorMark; ///< which of the pair it is: "tagged L"
     std::string caliperMark;
     Spun spun {};
     bool operator==(const Fitted&) const = default;
-};
-
-/// A place on a bracket's edge, seen along the axle.
-struct BracketPoint {
-    Reading across; ///< from the line through the axis and the middle between the lugs, towards the car's rear
-    Reading radius; ///< along that line from the axis
-    ElementId id {};
-    bool operator==(const BracketPoint&) const = default;
-};
-
-/// What hangs the caliper on the knuckle, with the bolts that came with it.
-struct Bracket {
-    std::string name;
-    Reading knuckleSpacing; ///< of the holes towards the knuckle
-    Reading caliperSpacing; ///< of the holes towards the caliper
-    Reading thickness;
-    Reading knuckleHole; ///< diameter
-    Reading caliperHole;
-    Reading proudKnuckle; ///< how far heads, nuts or bolt ends at the knuckle's holes stand out of it towards the rotor; 0: none does
-    Reading proudCaliper; ///< the same at the caliper's holes
-    Fact<std::string> material;
-    Fact<std::string> boltThread; ///< of the bolts into the knuckle
-    std::vector<BracketPoint> outline; ///< where it reaches past its plate; the caliper-side face of it
-    DEEPSTOP_COMPILED_ONCE(Bracket)
 };
 
 enum class DrumKind { Unknown, LeadingTrailing, TwoLeading, SelfEnergising };
@@ -283,18 +285,6 @@ struct Drum {
     DEEPSTOP_COMPILED_ONCE(Drum)
 };
 
-enum class HoseKind { Unknown, Rubber, Braided };
-
-struct Hose {
-    Reading length;
-    Fact<HoseKind> kind = HoseKind::Unknown;
-    Reading bore;
-    Reading give; ///< fluid it takes at 70 bar for swelling; absent: common practice for its kind, length and bore stands in
-    Fact<std::string> caliperEnd; ///< thread
-    Fact<std::string> lineEnd; ///< thread
-    DEEPSTOP_COMPILED_ONCE(Hose)
-};
-
 /// In the build's own currency, for one axle.
 struct Costs {
     Reading kit; ///< all that has to be bought to fit it
@@ -312,48 +302,6 @@ struct Weighing {
     std::vector<Part> contains;
     ElementId id {};
     bool operator==(const Weighing&) const = default;
-};
-
-/// Steel by its class, stainless by ISO 3506-1, inch bolts by SAE J429.
-/// `Other`: whatever its maker's proof stress says.
-enum class BoltClass { Unknown, C8_8, C10_9, C12_9, A2_70, A4_80, Grade5, Grade8, Other };
-enum class Condition { Unknown, Dry, Oiled, Threadlocker, AntiSeize };
-enum class ThreadIn { Unknown, Steel, Iron, Aluminium };
-/// Which of the corner's stacks of shims lies in a joint's grip.
-enum class ShimsIn { Unknown, None, Axial, Radial };
-/// Faces that are clamped together: what friction between them can be had of.
-enum class Faces { Unknown, Clean, Coated };
-
-/// What a joint holds together.
-enum class Joins { Unknown, BracketToKnuckle, CaliperToBracket, RingToHat, Other };
-
-/// Bolts that do one thing, all alike.
-struct Joint {
-    std::string name; ///< "bracket to knuckle"
-    Fact<Joins> joins = Joins::Unknown;
-    Fact<std::string> thread;
-    Fact<int> bolts = notCounted;
-    Fact<BoltClass> boltClass = BoltClass::Unknown;
-    Fact<Condition> condition = Condition::Unknown; ///< of the threads as they are done up
-    Fact<Condition> torqueFor = Condition::Unknown; ///< what the maker's torque is meant for
-    Fact<ThreadIn> threadIn = ThreadIn::Unknown;
-    Fact<ShimsIn> shims = ShimsIn::Unknown;
-    Fact<Faces> faces = Faces::Unknown;
-    Fact<ThreadIn> underHead = ThreadIn::Unknown; ///< the metal the heads bear on
-    Fact<YesNo> hardWashers = YesNo::Unknown; ///< under the heads
-    Fact<int> timesUsed = notCounted; ///< threads done up so often already
-    Fact<YesNo> carMakers = YesNo::Unknown; ///< bolts, torque and pattern are the car maker's own, with the brakes they were made for
-    Reading proofStress; ///< by the bolts' maker, where their class is none of the usual ones
-    Reading length; ///< under the head
-    Reading shank; ///< of it without thread; 0: threaded to the head
-    Reading headDiameter; ///< that bears, of the head or its flange
-    Reading grip; ///< ear, bracket and washers under the head, without the shims
-    Reading threadDepth; ///< of the tapped hole, or height of the nut
-    Reading roomBehind; ///< beyond the thread until the bolt strikes something that turns; absent = a blind hole
-    Reading makerTorque; ///< as the maker gives it; outranks the computed one
-    Reading mountRadius; ///< from the axis to the bolts, absent = nobody has said, and what they carry is not proven
-    ElementId id {};
-    DEEPSTOP_COMPILED_ONCE(Joint)
 };
 
 /// When to stop stacking washers behind the wheel.
@@ -377,9 +325,13 @@ struct Corner {
     Hose hose;
     Costs costs;
     Reading duct; ///< what a cooling duct makes of the air's cooling, as a factor; absent = none
-    Reading cooling; ///< over the model's, as a thermometer has set it; absent = nobody has measured
+    Reading cooling; ///< over the model's, as a thermometer has set it; absent = not measured
     Reading ring; ///< between hub flange and rotor; absent = none
     Reading spacer; ///< between rotor and wheel; absent = none
+    SpacerPart spacerPart;
+    AdapterRing adapter;
+    ShieldPart shield;
+    Fact<YesNo> leverReturns = YesNo::Unknown; ///< the caliper's parking lever goes back to its stop when the cable is let go
     Reading washers; ///< stacked behind the wheel in a trial; absent = not tried
     Fact<Freed> freed = Freed::JustTurns; ///< what that stack gave
     Fact<YesNo> spacerInTrial = YesNo::Unknown; ///< whether the spacer was behind the wheel as well
@@ -403,7 +355,29 @@ struct Receipt {
     Checked state = Checked::Open;
     WhichHand hand = WhichHand::Unknown; ///< of a sided part, whichever box it came out of
     std::string note;
+    std::string photo {}; ///< where the picture lies
     bool operator==(const Receipt&) const = default;
+};
+
+/// One line of what has to be bought, in the build's currency.
+struct Purchase {
+    std::string what;
+    std::string number; ///< as the seller has it
+    std::string source; ///< where it is bought
+    Fact<int> pieces = notCounted;
+    Reading price; ///< of one piece
+    ElementId id {};
+    bool operator==(const Purchase&) const = default;
+};
+
+/// A question to the vendor, and what came of it.
+struct VendorQuestion {
+    std::string about; ///< "rotor thickness, front"
+    std::string asked; ///< ISO date; empty: not yet
+    std::string answered;
+    std::string answer;
+    ElementId id {};
+    bool operator==(const VendorQuestion&) const = default;
 };
 
 /// One way to equip the car. An axle left out is as in the first setup, the car as found.
@@ -416,7 +390,11 @@ struct Setup {
     std::optional<Hydraulics> hydraulics {}; ///< left out: as in the first setup
     Fact<YesNo> parkingBrakeReplaced = YesNo::Unknown; ///< where this setup takes it away: whether something else holds the car
     std::string vendor {}; ///< whom to ask
+    Fact<YesNo> instructions = YesNo::Unknown; ///< the kit came with fitting instructions
+    std::string papers {}; ///< certificates and approvals that come with it
     std::vector<Receipt> received {};
+    std::vector<Purchase> purchases {};
+    std::vector<VendorQuestion> questions {};
     DEEPSTOP_COMPILED_ONCE(Setup)
 };
 

@@ -49,6 +49,7 @@ void fields(V& v, T& w)
     v.choice("nut_seat", "seat for nuts or bolts", w.nutSeat, choices::nutSeat);
     v.reading("seat_angle_deg", "cone angle of the wheel's seats", style::angle, range::cone, w.seatAngle);
     v.reading("seat_radius_mm", "ball radius of the wheel's seats", style::size, range::thickness, w.seatRadius);
+    v.reading("back_pocket_mm", "recesses in the wheel's mounting face", style::size, range::height, w.backPocket);
     v.reading("bore_chamfer_mm", "chamfer of the wheel's bore", style::size, range::smallHeight, w.boreChamfer);
     v.reading("rolling_radius_mm", "tyre's rolling radius", style::frame, range::tyreRadius, w.rollingRadius);
     v.reading("grip", "tyre grip", style::number, range::grip, w.grip);
@@ -80,6 +81,10 @@ void fields(V& v, T& r)
     v.reading("hat_outer_diameter_mm", "hat's outer diameter", style::size, range::diameter, r.hatOuterDiameter);
     v.reading("hat_wall_mm", "hat wall", style::size, range::thickness, r.hatWall);
     v.reading("bore_mm", "rotor bore", style::fine, range::diameter, r.bore);
+    v.choice("capped", "bore closed by a cap", r.capped, choices::yesNo);
+    v.reading("cap_depth_mm", "depth inside the cap", style::size, range::height, r.capDepth);
+    v.reading("cap_diameter_mm", "outside of the cap", style::fine, range::diameter, r.capDiameter);
+    v.reading("cap_height_mm", "cap over the hat's face", style::size, range::height, r.capHeight);
     v.reading("hat_pocket_diameter_mm", "hat pocket", style::size, range::diameter, r.pocketDiameter);
     v.reading("bolt_circle_mm", "rotor's bolt circle", style::size, range::diameter, r.boltCircle);
     v.count("bolt_holes", "bolt holes", 40, r.boltHoles);
@@ -93,6 +98,8 @@ void fields(V& v, T& r)
     v.count("vanes", "vanes", 500, r.vanes);
     v.reading("vane_thickness_mm", "vane thickness", style::size, range::thickness, r.vaneThickness);
     v.reading("vane_lean_deg", "lean of the vanes", style::angle, range::lean, r.vaneLean);
+    v.reading("inboard_lip_mm", "lip inboard of the friction face", style::size, range::height, r.inboardLip);
+    v.reading("minimum_mass_kg", "rotor's minimum weight", style::partMass, range::partMass, r.minimumMass);
     v.reading("ring_play_mm", "axial play of a floating ring", style::fine, range::smallHeight, r.ringPlay);
 }
 
@@ -144,6 +151,11 @@ void fields(V& v, T& c)
     v.reading("pin_length_mm", "length of the pad pins", style::size, range::length, c.pinLength);
     v.choice("crossover", "fluid crosses inside", c.crossover, choices::yesNo);
     v.reading("widened_mm", "spacers between the halves", style::size, range::smallHeight, c.widened);
+    v.choice("parking", "parking brake in the caliper", c.parking, choices::caliperParking);
+    v.reading("lever_eye_mm", "eye of the parking lever", style::size, range::bore, c.leverEye);
+    v.reading("lever_free_mm", "cable the parking lever needs", style::size, range::length, c.leverFree);
+    v.reading("lever_travel_mm", "travel of the parking lever until it holds", style::size, range::length, c.leverTravel);
+    v.text("parking_connector", "connector of the parking motor", c.parkingConnector);
     v.readings("pistons_mm", "piston bore", style::size, range::bore, 24, c.pistons);
     v.list("bumps", "protrusion from the caliper", 24, c.bumps);
 }
@@ -168,6 +180,7 @@ void fields(V& v, T& p)
     v.reading("backing_mm", "pad backing thickness", style::size, range::thickness, p.backing);
     v.reading("overall_mm", "pad thickness with its backing", style::size, range::thickness, p.overall);
     v.reading("minimum_thickness_mm", "lining's minimum thickness", style::size, range::smallHeight, p.minimumThickness);
+    v.choice("ends", "ends of the lining", p.ends, choices::padEnds);
     v.reading("area_cm2", "pad area", style::area, range::area, p.area);
     v.reading("friction", "pad friction", style::number, range::friction, p.friction);
     v.reading("squeeze_mm", "give of a pad at 70 bar", style::fine, range::smallHeight, p.squeeze);
@@ -210,17 +223,15 @@ void fields(V& v, T& f)
     v.reading("thickness_variation_mm", "thickness variation", style::thousandth, range::smallHeight, f.thicknessVariation);
     v.reading("ring_thickness_mm", "rotor thickness as worn", style::size, range::thickness, f.ringThickness);
     v.reading("lining_thickness_mm", "thinner pad's lining as worn", style::size, range::smallHeight, f.liningThickness);
+    v.reading("inner_lining_mm", "lining of the inboard pad", style::size, range::smallHeight, f.innerLining);
+    v.reading("outer_lining_mm", "lining of the outboard pad", style::size, range::smallHeight, f.outerLining);
+    v.reading("entry_lining_mm", "lining at the rotor's entry", style::size, range::smallHeight, f.entryLining);
+    v.reading("exit_lining_mm", "lining at the rotor's exit", style::size, range::smallHeight, f.exitLining);
+    v.choice("wear_sensor", "wear sensor that was fitted", f.wearSensor, choices::sensorUse);
+    v.reading("rotor_mass_kg", "rotor's weight as worn", style::partMass, range::partMass, f.rotorMass);
     v.text("rotor_mark", "mark on the rotor", f.rotorMark);
     v.text("caliper_mark", "mark on the caliper", f.caliperMark);
     v.object("spun", "", f.spun);
-}
-
-template <class V, Is<BracketPoint> T>
-void fields(V& v, T& p)
-{
-    v.element(p.id);
-    v.reading("across_mm", "across, from the lugs' middle", style::size, range::place, p.across);
-    v.reading("radius_mm", "from the axis", style::size, range::length, p.radius);
 }
 
 template <class V, Is<Drum> T>
@@ -252,33 +263,6 @@ void fields(V& v, T& w)
     v.ticks("contains", "what lay on the scale", w.contains, choices::part);
 }
 
-template <class V, Is<Bracket> T>
-void fields(V& v, T& b)
-{
-    v.text("name", "name", b.name);
-    v.reading("knuckle_spacing_mm", "bracket's holes towards the knuckle", style::size, range::length, b.knuckleSpacing);
-    v.reading("caliper_spacing_mm", "bracket's holes towards the caliper", style::size, range::length, b.caliperSpacing);
-    v.reading("thickness_mm", "bracket's thickness", style::size, range::thickness, b.thickness);
-    v.reading("knuckle_hole_mm", "bracket's hole towards the knuckle", style::size, range::bore, b.knuckleHole);
-    v.reading("caliper_hole_mm", "bracket's hole towards the caliper", style::size, range::bore, b.caliperHole);
-    v.reading("proud_knuckle_mm", "bolts proud of the bracket, at the knuckle", style::size, range::height, b.proudKnuckle);
-    v.reading("proud_caliper_mm", "bolts proud of the bracket, at the caliper", style::size, range::height, b.proudCaliper);
-    v.text("material", "bracket's material", b.material);
-    v.text("bolt_thread", "thread of the bracket's bolts", b.boltThread);
-    v.list("outline", "point of the bracket's edge", 200, b.outline);
-}
-
-template <class V, Is<Hose> T>
-void fields(V& v, T& h)
-{
-    v.reading("length_mm", "hose length", style::frame, range::hose, h.length);
-    v.choice("kind", "hose is", h.kind, choices::hose);
-    v.reading("bore_mm", "hose bore", style::size, range::bore, h.bore);
-    v.reading("give_cm3", "fluid the hose takes at 70 bar", style::fluid, range::fluid, h.give);
-    v.text("caliper_end", "hose thread at the caliper", h.caliperEnd);
-    v.text("line_end", "hose thread at the hard line", h.lineEnd);
-}
-
 template <class V, Is<Costs> T>
 void fields(V& v, T& c)
 {
@@ -295,35 +279,7 @@ void fields(V& v, T& r)
     v.choice("state", "state", r.state, choices::checked);
     v.choice("hand", "hand", r.hand, choices::hand);
     v.text("note", "note", r.note);
-}
-
-template <class V, Is<Joint> T>
-void fields(V& v, T& j)
-{
-    v.element(j.id);
-    v.text("name", "name", j.name);
-    v.text("thread", "thread", j.thread);
-    v.count("bolts", "how many bolts", 60, j.bolts);
-    v.choice("class", "class of the bolts", j.boltClass, choices::boltClass);
-    v.choice("condition", "threads are", j.condition, choices::condition);
-    v.choice("torque_for", "maker's torque is for", j.torqueFor, choices::condition);
-    v.choice("thread_in", "thread cut in", j.threadIn, choices::threadIn);
-    v.choice("joins", "what the joint holds", j.joins, choices::joins);
-    v.choice("shims", "shims in the grip", j.shims, choices::shimsIn);
-    v.choice("faces", "clamped faces are", j.faces, choices::faces);
-    v.choice("under_head", "heads bear on", j.underHead, choices::threadIn);
-    v.choice("hard_washers", "hardened washers under the heads", j.hardWashers, choices::yesNo);
-    v.count("times_used", "times done up before", 1000, j.timesUsed);
-    v.choice("car_makers", "the car maker's own joint, with its own brakes", j.carMakers, choices::yesNo);
-    v.reading("proof_stress_mpa", "proof stress of the bolts", style::stress, range::proofStress, j.proofStress);
-    v.reading("length_mm", "bolt length under the head", style::size, range::length, j.length);
-    v.reading("shank_mm", "shank without thread", style::size, range::height, j.shank);
-    v.reading("head_diameter_mm", "head's bearing diameter", style::size, range::bore, j.headDiameter);
-    v.reading("grip_mm", "grip without shims", style::size, range::height, j.grip);
-    v.reading("thread_depth_mm", "depth of the thread", style::size, range::length, j.threadDepth);
-    v.reading("room_behind_mm", "clearance behind the thread", style::size, range::height, j.roomBehind);
-    v.reading("maker_torque_nm", "maker's torque", style::torque, range::torque, j.makerTorque);
-    v.reading("mount_radius_mm", "bolts from the axis", style::size, range::length, j.mountRadius);
+    v.text("photo", "photograph", r.photo);
 }
 
 template <class V, Is<Corner> T>
@@ -343,6 +299,10 @@ void fields(V& v, T& c)
     v.reading("cooling", "cooling over the model's", style::number, range::cooling, c.cooling);
     v.reading("ring_mm", "hub-face ring", style::size, range::stack, c.ring);
     v.reading("spacer_mm", "wheel spacer", style::size, range::stack, c.spacer);
+    v.object("spacer_part", "", c.spacerPart);
+    v.object("adapter_ring", "", c.adapter);
+    v.object("dust_shield", "", c.shield);
+    v.choice("lever_returns", "parking lever goes back to its stop", c.leverReturns, choices::yesNo);
     v.reading("washers_mm", "washers in a trial", style::size, range::stack, c.washers);
     v.choice("washers_gave", "with the washers the wheel", c.freed, choices::freed);
     v.choice("spacer_in_trial", "spacer in during that trial", c.spacerInTrial, choices::yesNo);
@@ -351,6 +311,27 @@ void fields(V& v, T& c)
     v.ticks("cuts", "work that cannot be undone", c.cuts, choices::cut);
     v.list("weighings", "weighing", 100, c.weighings);
     v.list("joints", "joint", 60, c.joints);
+}
+
+template <class V, Is<Purchase> T>
+void fields(V& v, T& p)
+{
+    v.element(p.id);
+    v.text("what", "what to buy", p.what);
+    v.text("number", "seller's number", p.number);
+    v.text("source", "where it is bought", p.source);
+    v.count("pieces", "pieces to buy", 1000, p.pieces);
+    v.reading("price", "price of one", style::price, range::money, p.price);
+}
+
+template <class V, Is<VendorQuestion> T>
+void fields(V& v, T& q)
+{
+    v.element(q.id);
+    v.text("about", "question", q.about);
+    v.text("asked", "asked on", q.asked);
+    v.text("answered", "answered on", q.answered);
+    v.text("answer", "answer", q.answer);
 }
 
 template <class V, Is<Setup> T>
@@ -364,7 +345,11 @@ void fields(V& v, T& s)
     v.optional("hydraulics", "", s.hydraulics);
     v.choice("parking_brake_replaced", "parking brake replaced by another", s.parkingBrakeReplaced, choices::yesNo);
     v.text("vendor", "vendor", s.vendor);
+    v.choice("instructions", "fitting instructions came with the kit", s.instructions, choices::yesNo);
+    v.text("papers", "certificates and approvals", s.papers);
     v.list("received", "", 1000, s.received);
+    v.list("purchases", "part to buy", 200, s.purchases);
+    v.list("questions", "question to the vendor", 200, s.questions);
 }
 
 DESCRIBED(BarrelStation)
@@ -379,15 +364,13 @@ DESCRIBED(Pad)
 DESCRIBED(Mount)
 DESCRIBED(Spun)
 DESCRIBED(Fitted)
-DESCRIBED(BracketPoint)
 DESCRIBED(Drum)
 DESCRIBED(Weighing)
-DESCRIBED(Bracket)
-DESCRIBED(Hose)
 DESCRIBED(Costs)
 DESCRIBED(Receipt)
-DESCRIBED(Joint)
 DESCRIBED(Corner)
+DESCRIBED(Purchase)
+DESCRIBED(VendorQuestion)
 DESCRIBED(Setup)
 
 } // namespace deepstop

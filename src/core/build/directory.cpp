@@ -38,10 +38,7 @@ protected:
     }
 
 private:
-    void put(Address address, const Reading* r)
-    {
-        (r ? addresses : freePlaces).push_back(std::move(address));
-    }
+    void put(Address address, const Reading* r) { (r ? addresses : freePlaces).push_back(std::move(address)); }
 };
 
 /// What a session ran with is a record of its own: nothing in it has a number.

@@ -14,21 +14,19 @@
 namespace deepstop {
 namespace {
 
-/// Keys of elements up to version 3.2 of the file: whether they say anything or not, they are in the sum. What came later is in it only where
-/// it says something, so that an element has one id whichever program gives it.
-constexpr std::array<std::string_view, 104> always {
-    "across_mm", "after", "after_s", "along", "at", "at_depth_mm", "axle", "behind_front_axle_mm", "bend", "bolts", "braking",
-    "car_makers", "carried", "class", "condition", "contains", "cost", "count", "course", "date", "depth_mm", "distance_m", "distance_mm",
-    "duty", "event", "faces", "friction", "from_kmh", "from_middle_mm", "from_mm", "grip_mm", "hard_washers", "head_diameter_mm",
-    "height_mm", "hottest_degC", "inner_bottom_mm", "inner_top_mm", "inside_radius_mm", "inspected", "joins", "kind", "left_out",
-    "length_mm", "lining_mm", "log", "maker_torque_nm", "mass_kg", "measured_from", "mount_radius_mm", "name", "note", "odometer_km",
-    "outer_bottom_mm", "outer_top_mm", "over_edge_mm", "pad_edge_bottom_mm", "pad_edge_top_mm", "pedal_n", "photo", "place",
-    "proof_stress_mpa", "radial_bottom_mm", "radial_top_mm", "radius_mm", "ran", "ring_degC", "ring_mm", "room_behind_mm", "series",
-    "setup", "shank_mm", "shim_bottom_mm", "shim_top_mm", "shims", "side", "slope_percent", "speed_kmh", "state", "step", "stop", "stops",
-    "surface", "temperature_degC", "temperatures", "text", "thickness_mm", "thread", "thread_depth_mm", "thread_in", "time_s",
-    "times_used", "to_kmh", "to_mm", "took_min", "torque_for", "track_h", "under_head", "way", "wear", "what", "when", "who", "width_mm",
-    "wind_kmh"
-};
+/// Keys of elements up to version 3.2 of the file: whether they say anything or not, they are in the sum. What came later is in it only
+/// where it says something, so that an element has one id whichever program gives it.
+constexpr std::array<std::string_view, 104> always { "across_mm", "after", "after_s", "along", "at", "at_depth_mm", "axle",
+    "behind_front_axle_mm", "bend", "bolts", "braking", "car_makers", "carried", "class", "condition", "contains", "cost", "count",
+    "course", "date", "depth_mm", "distance_m", "distance_mm", "duty", "event", "faces", "friction", "from_kmh", "from_middle_mm",
+    "from_mm", "grip_mm", "hard_washers", "head_diameter_mm", "height_mm", "hottest_degC", "inner_bottom_mm", "inner_top_mm",
+    "inside_radius_mm", "inspected", "joins", "kind", "left_out", "length_mm", "lining_mm", "log", "maker_torque_nm", "mass_kg",
+    "measured_from", "mount_radius_mm", "name", "note", "odometer_km", "outer_bottom_mm", "outer_top_mm", "over_edge_mm",
+    "pad_edge_bottom_mm", "pad_edge_top_mm", "pedal_n", "photo", "place", "proof_stress_mpa", "radial_bottom_mm", "radial_top_mm",
+    "radius_mm", "ran", "ring_degC", "ring_mm", "room_behind_mm", "series", "setup", "shank_mm", "shim_bottom_mm", "shim_top_mm", "shims",
+    "side", "slope_percent", "speed_kmh", "state", "step", "stop", "stops", "surface", "temperature_degC", "temperatures", "text",
+    "thickness_mm", "thread", "thread_depth_mm", "thread_in", "time_s", "times_used", "to_kmh", "to_mm", "took_min", "torque_for",
+    "track_h", "under_head", "way", "wear", "what", "when", "who", "width_mm", "wind_kmh" };
 
 /// What an element says, as one number (FNV-1a over its values and their keys).
 class Contents : public Visitor {

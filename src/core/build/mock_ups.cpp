@@ -23,11 +23,15 @@ double changeOf(const Reading& before, const Reading& now)
 /// Of what is not there at all where it is not said: a hub-face ring.
 double changeOfRing(const Reading& before, const Reading& now) { return now.value.value_or(0) - before.value.value_or(0); }
 
-/// Of a stack somebody had said.
-double changeOfStack(const Reading& before, const Reading& now)
+/// How far a shield's clamped plate holds the rotor outboard of the knuckle: under it on the flange, or under the hub.
+double plateUnder(const Corner& c)
 {
-    return before.value ? now.value.value_or(0) - *before.value : 0;
+    const bool clamped = c.shield.lies == PlateLies::FlangeAndRotor || c.shield.lies == PlateLies::KnuckleAndHub;
+    return clamped && c.shield.state != ShieldState::Removed ? c.shield.plate.value.value_or(0) : 0;
 }
+
+/// Of a stack somebody had said.
+double changeOfStack(const Reading& before, const Reading& now) { return before.value ? now.value.value_or(0) - *before.value : 0; }
 
 struct GapShift {
     double shimTop;
@@ -52,8 +56,8 @@ GapShift shiftOf(const Corner& before, const Corner& now, Side side)
     const Fitted& is = now.at(side);
     return { changeOfStack(was.shimTop, is.shimTop), changeOfStack(was.shimBottom, is.shimBottom),
         changeOfStack(was.radialTop, is.radialTop), changeOfStack(was.radialBottom, is.radialBottom),
-        changeOfRing(before.ring, now.ring) + changeOf(before.rotor.hatThickness, now.rotor.hatThickness)
-            - changeOf(before.rotor.overallHeight, now.rotor.overallHeight),
+        changeOfRing(before.ring, now.ring) + plateUnder(now) - plateUnder(before)
+            + changeOf(before.rotor.hatThickness, now.rotor.hatThickness) - changeOf(before.rotor.overallHeight, now.rotor.overallHeight),
         changeOf(before.rotor.thickness, now.rotor.thickness), std::abs(changeOf(before.bracket.thickness, now.bracket.thickness)) };
 }
 
@@ -141,19 +145,22 @@ std::string changedUnder(const Corner& was, const Corner& is, Side side)
     say(was.wheel != is.wheel, "wheel");
     say(moved(changeOfRing(was.spacer, is.spacer)), "spacer");
     say(moved(changeOfRing(was.ring, is.ring)), "hub-face ring");
+    say(moved(plateUnder(is) - plateUnder(was)), "dust shield's plate");
     say(moved(changeOf(was.rotor.hatThickness, is.rotor.hatThickness)), "hat");
     say(was.caliper != is.caliper, "caliper");
     say(was.mount != is.mount || was.bracket != is.bracket, "bracket or mount");
     say(moved(shift.shimTop) || moved(shift.shimBottom) || moved(shift.radialTop) || moved(shift.radialBottom), "shims");
     // A floating caliper's body follows its pads.
-    say(is.caliper.kind != CaliperKind::Fixed && (was.pad.thickness.value != is.pad.thickness.value || was.pad.overall.value != is.pad.overall.value), "pads");
+    say(is.caliper.kind != CaliperKind::Fixed
+            && (was.pad.thickness.value != is.pad.thickness.value || was.pad.overall.value != is.pad.overall.value),
+        "pads");
     return all;
 }
 
 void age(Spun& spun, const Corner& was, const Corner& is, Side side, const std::string& what)
 {
     const GapShift shift = shiftOf(was, is, side);
-    const double wheelOut = changeOfRing(was.spacer, is.spacer) + changeOfRing(was.ring, is.ring)
+    const double wheelOut = changeOfRing(was.spacer, is.spacer) + changeOfRing(was.ring, is.ring) + plateUnder(is) - plateUnder(was)
         + changeOf(was.rotor.hatThickness, is.rotor.hatThickness);
     const bool told = is.mount.shimMoves != Direction::Unknown;
     const double way = !told ? 0 : is.mount.shimMoves == Direction::Outboard ? 1 : -1;

@@ -11,8 +11,8 @@ namespace deepstop {
 /// nobody had said neither.
 void foretellGaps(const Build& before, Build& now);
 
-/// The same of gaps read with the wheel on and spun: read anew they are of the wheel that is on; where an edit changed wheel, spacer, ring, hat,
-/// caliper, bracket or shims under them, they become estimates, moved as far as plane geometry moves them, and say what changed.
+/// The same of gaps read with the wheel on and spun: read anew they are of the wheel that is on; where an edit changed wheel, spacer, ring,
+/// hat, caliper, bracket or shims under them, they become estimates, moved as far as plane geometry moves them, and say what changed.
 void foretellSpun(const Build& before, Build& now);
 
 /// Both, as every edit does it.

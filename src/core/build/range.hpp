@@ -82,6 +82,7 @@ inline constexpr Range pressureOrNone { 0, 1000e5 };
 inline constexpr Range proofStress { 50e6, 3000e6 };
 inline constexpr Range buildUp { 0, 30 };
 inline constexpr Range torque { 0.05, 5000 };
+inline constexpr Range torqueOrNone { 0, 5000 };
 inline constexpr Range temperature { 173.15, 2273.15 }; ///< -100 to 2000 °C
 inline constexpr Range rise { 0, 2000 };
 inline constexpr Range turn { -12.566370614359172, 12.566370614359172 }; ///< two turns

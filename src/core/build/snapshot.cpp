@@ -21,8 +21,7 @@ SharedList<T> sharedWith(const std::vector<T>& list, const SharedList<T>& before
     if (before && front == list.size() && front == was.size())
         return before;
     std::size_t back = 0;
-    while (front + back < list.size() && front + back < was.size()
-        && list[list.size() - 1 - back] == *was[was.size() - 1 - back])
+    while (front + back < list.size() && front + back < was.size() && list[list.size() - 1 - back] == *was[was.size() - 1 - back])
         ++back;
     auto kept = std::make_shared<std::vector<std::shared_ptr<const T>>>(list.size());
     for (std::size_t i = 0; i < list.size(); ++i) {

@@ -32,8 +32,11 @@ template <class T>
 
 /// Elements that are referred to by an id of their own, which they have from the beginning.
 template <class T>
-constexpr bool isNamed = requires(T t) {
-    { t.id } -> std::same_as<std::string&>;
+constexpr bool isNamed = requires(T t)
+{
+    {
+        t.id
+        } -> std::same_as<std::string&>;
 };
 
 template <class T>
@@ -80,10 +83,7 @@ public:
         deepstop::describe(v, blank);
     }
     [[nodiscard]] std::string title(std::size_t i) const override { return titleOf(parts_[i]); }
-    [[nodiscard]] bool hasIds() const override
-    {
-        return isNamed<T>;
-    }
+    [[nodiscard]] bool hasIds() const override { return isNamed<T>; }
 
 private:
     const std::vector<T>& parts_;
@@ -98,10 +98,7 @@ public:
     void append() override { parts_.emplace_back(); }
     void erase(std::size_t i) override { parts_.erase(parts_.begin() + static_cast<std::ptrdiff_t>(i)); }
     void clear() override { parts_.clear(); }
-    [[nodiscard]] bool hasIds() const override
-    {
-        return isNamed<T>;
-    }
+    [[nodiscard]] bool hasIds() const override { return isNamed<T>; }
 
 private:
     std::vector<T>& parts_;

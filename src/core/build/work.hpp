@@ -42,6 +42,7 @@ struct MeasuredTemperature {
     Axle axle = Axle::Front;
     MeasuredAt at = MeasuredAt::Unknown;
     Reading temperature;
+    YesNo highestOnly = YesNo::Unknown; ///< a label that keeps the highest it has seen: some time up to then, not at it
     ElementId id {};
     bool operator==(const MeasuredTemperature&) const = default;
 };
@@ -64,10 +65,10 @@ struct TestSession {
     std::string place;
     std::string log {}; ///< name of the log it came from; empty: driven with tape or receiver
     Series series = Series::Compare;
-    std::string duty {}; ///< id; of a series until it fades, the duty that it drives; empty: nobody said
+    std::string duty {}; ///< id; of a series until it fades, the duty that it drives; empty: not said
     Surface surface = Surface::Unknown;
     MeasuredFrom from = MeasuredFrom::Unknown;
-    Reading slope; ///< of the road on the way out, falling positive, sine; absent: nobody has looked
+    Reading slope; ///< of the road on the way out, falling positive, sine; absent: not looked at
     Reading wind; ///< from ahead on the way out
     std::vector<MeasuredStop> stops;
     std::vector<MeasuredTemperature> temperatures {};

@@ -26,6 +26,7 @@ void fields(V& v, T& m)
     v.choice("axle", "axle", m.axle, choices::axle);
     v.choice("at", "measured at", m.at, choices::measuredAt);
     v.reading("temperature_degC", "temperature measured", style::temperature, range::temperature, m.temperature);
+    v.choice("highest_only", "a label that keeps the highest", m.highestOnly, choices::yesNo);
 }
 
 template <class V, Is<MeasuredStop> T>

@@ -1,6 +1,7 @@
 #include "figures/figures.hpp"
 
 #include "build/choices.hpp"
+#include "geometry/lining.hpp"
 #include "heat/heat.hpp"
 #include "joints/thread.hpp"
 #include "materials/materials.hpp"
@@ -53,34 +54,77 @@ double ventGap(Sample& s, const Rotor& r)
     return gap < 0 ? 0 : gap;
 }
 
+double behindRotor(Sample& s, const Corner& c)
+{
+    const double ring = s.orElse(c.ring, 0);
+    if (c.shield.state == ShieldState::Removed || !c.shield.plate.value)
+        return ring;
+    if (c.shield.lies == PlateLies::Unknown)
+        s.assume("a shield's plate that lies not between flange and rotor");
+    return c.shield.lies == PlateLies::FlangeAndRotor ? ring + s(c.shield.plate) : ring;
+}
+
+double spacerOf(Sample& s, const Corner& c)
+{
+    return c.spacerPart.kind == SpacerKind::Unknown ? s.orElse(c.spacer, 0) : s(c.spacer);
+}
+
+double hubMoved(Sample& s, const Corner& c)
+{
+    if (c.shield.readWith == YesNo::Yes)
+        return 0;
+    if (c.shield.lies == PlateLies::Unknown && c.shield.state == ShieldState::Removed)
+        s.assume("a shield whose plate was not clamped between knuckle and hub");
+    if (c.shield.lies != PlateLies::KnuckleAndHub)
+        return 0;
+    if (c.shield.state == ShieldState::Replaced || c.shield.state == ShieldState::Unknown)
+        s.assume("a shield's plate as thick as the one that was there when hub and slot were read");
+    if (c.shield.state != ShieldState::Removed)
+        return 0;
+    if (c.shield.readWith == YesNo::Unknown)
+        s.assume("readings of hub and slot taken before the shield's plate came out");
+    return -s(c.shield.plate);
+}
+
+double lugDepth(Sample& s, const Corner& c, const Hub& hub) { return s(hub.lugDepth) + hubMoved(s, c); }
+
+ShieldReadings shieldOf(const Corner& c, const Hub& hub)
+{
+    if (c.shield.state == ShieldState::Trimmed || c.shield.state == ShieldState::Replaced)
+        return { &c.shield.diameter, &c.shield.depth, &c.shield.rim };
+    return { &hub.shieldDiameter, &hub.shieldDepth, &hub.shieldRim };
+}
+
 double wheelFace(Sample& s, const Corner& c)
 {
-    return s.orElse(c.ring, 0) + s(c.brakes == BrakeKind::Drums ? c.drum.faceThickness : c.rotor.hatThickness) + s.orElse(c.spacer, 0);
+    return behindRotor(s, c) + s(c.brakes == BrakeKind::Drums ? c.drum.faceThickness : c.rotor.hatThickness) + spacerOf(s, c);
 }
 
-double setting(const Reading& reading, Reading Wants::*which)
-{
-    return reading.value.value_or(*(usualWants().*which).value);
-}
+double setting(const Reading& reading, Reading Wants::*which) { return reading.value.value_or(*(usualWants().*which).value); }
 
-double inboardFace(Sample& s, const Corner& c) { return s.orElse(c.ring, 0) + s(c.rotor.hatThickness) - s(c.rotor.overallHeight); }
+double inboardFace(Sample& s, const Corner& c) { return behindRotor(s, c) + s(c.rotor.hatThickness) - s(c.rotor.overallHeight); }
 
 joints::StudStack studStack(Sample& s, const Corner& c, const Wheel& wheel, const Hub& hub)
 {
-    const auto thread = joints::parseThread(*hub.studThread);
-    return { s(hub.studLength), s(c.brakes == BrakeKind::Drums ? c.drum.faceThickness : c.rotor.hatThickness), s.orElse(c.ring, 0),
-        s.orElse(c.spacer, 0), s(wheel.padThickness), s(hub.nutThread), thread ? thread->diameter : unknown,
+    const bool bolted = c.spacerPart.kind == SpacerKind::Bolted;
+    const auto thread = joints::parseThread(bolted ? *c.spacerPart.studThread : *hub.studThread);
+    // On a bolted spacer the wheel hangs on the spacer's own studs.
+    if (bolted)
+        return { s(c.spacerPart.studLength), 0, 0, 0, s(wheel.padThickness), s(hub.nutThread), thread ? thread->diameter : unknown,
+            thread ? thread->pitch : unknown };
+    return { s(hub.studLength), s(c.brakes == BrakeKind::Drums ? c.drum.faceThickness : c.rotor.hatThickness), behindRotor(s, c),
+        spacerOf(s, c), s(wheel.padThickness), s(hub.nutThread), thread ? thread->diameter : unknown,
         thread ? thread->pitch : unknown };
 }
 
 double axialOffset(Sample& s, const Corner& corner, Side side)
 {
     fit::CornerShape shape {};
-    shape.ring = s.orElse(corner.ring, 0);
+    shape.ring = behindRotor(s, corner);
     shape.rotor.hatThickness = s(corner.rotor.hatThickness);
     shape.rotor.overallHeight = s(corner.rotor.overallHeight);
     shape.rotor.thickness = s(corner.rotor.thickness);
-    shape.slotCentre = s(corner.at(side).slotCentre);
+    shape.slotCentre = s(corner.at(side).slotCentre) - hubMoved(s, corner);
     return fit::axialOffset(shape);
 }
 
@@ -162,14 +206,12 @@ double hatMass(Sample& s, const Rotor& r)
     const double wall = s(r.hatWall);
     const double holes = r.boltHoles > 0 ? s.orElse(r.boltHoleDiameter, 0) : 0;
     const weights::Hat hat { s(r.hatOuterDiameter), s(r.bore), disc, wall, height - disc - ring, s(r.ringInnerDiameter),
-        std::max(0, *r.boltHoles),
-        holes };
+        std::max(0, *r.boltHoles), holes };
     if (r.hatMaterial == HatMaterial::Unknown)
         s.assume("a hat of iron");
     const double density = r.hatMaterial == HatMaterial::Aluminium ? materials::aluminium6061.density : materials::greyIron.density;
     const auto thread = joints::parseThread(*r.hatBoltThread);
-    const double bolts =
-        r.construction == RotorBuild::TwoPiece && thread
+    const double bolts = r.construction == RotorBuild::TwoPiece && thread
         ? weights::hatBoltsMass(std::max(0, *r.hatBolts), thread->diameter, wall, density)
         : 0;
     return weights::hatVolume(hat) * density + bolts;
@@ -269,6 +311,28 @@ double padLining(Sample& s, const Pad& pad)
     return s(pad.overall) - s.orElse(pad.backing, usualBacking);
 }
 
-double padArea(Sample& s, const Pad& pad) { return pad.area.value ? s(pad.area, notLength) : s(pad.height) * s(pad.length); }
+double padArea(Sample& s, const Corner& c)
+{
+    const Pad& pad = c.pad;
+    if (pad.area.value)
+        return s(pad.area, notLength);
+    const double outer = s(c.rotor.outerDiameter) / 2 - s.orElse(c.left.padInset, 0);
+    const double height = s(pad.height);
+    const double length = s(pad.length);
+    if (pad.ends == PadEnds::Straight)
+        return geometry::liningBetweenParallels(outer, height, length);
+    if (pad.ends == PadEnds::Unknown)
+        s.assume("a lining with ends along radii, the smaller of both shapes");
+    return geometry::liningBetweenRadii(outer, height, length);
+}
+
+std::vector<const Reading*> liningsRead(const Fitted& f)
+{
+    std::vector<const Reading*> read;
+    for (const Reading* each : { &f.liningThickness, &f.innerLining, &f.outerLining, &f.entryLining, &f.exitLining })
+        if (each->value)
+            read.push_back(each);
+    return read;
+}
 
 } // namespace deepstop::figures

@@ -9,6 +9,28 @@
 
 namespace deepstop::figures {
 
+/// What lies between hub flange and rotor: a hub-face ring, and a shield's plate that is clamped there.
+[[nodiscard]] double behindRotor(Sample& s, const Corner& corner);
+/// Whether anything was said of a ring between pilot and bore.
+[[nodiscard]] inline bool hasAdapterRing(const Corner& c)
+{
+    return c.adapter.inside.value || c.adapter.outside.value || c.adapter.step.value || c.adapter.sits != RingSits::Unknown;
+}
+/// Thickness of the wheel spacer; 0 where none is said.
+[[nodiscard]] double spacerOf(Sample& s, const Corner& corner);
+/// How far the hub stands outboard of where it stood when it and the slot were read, because a plate between it and the knuckle was taken
+/// out since: negative, or 0.
+[[nodiscard]] double hubMoved(Sample& s, const Corner& corner);
+/// Lugs' face inboard of the hub's flange face, as it is with this setup's shield.
+[[nodiscard]] double lugDepth(Sample& s, const Corner& corner, const Hub& hub);
+/// The dust shield of a setup: where it was changed its own readings, else the car's.
+struct ShieldReadings {
+    const Reading* diameter;
+    const Reading* depth;
+    const Reading* rim;
+};
+[[nodiscard]] ShieldReadings shieldOf(const Corner& corner, const Hub& hub);
+
 /// z of the rotor's inboard friction face.
 [[nodiscard]] double inboardFace(Sample& s, const Corner& corner);
 /// Between the plates of the ring. A ring of one plate has a gap of 0, and no gap is less.
@@ -42,7 +64,7 @@ struct Sided {
 [[nodiscard]] const materials::Solid& ringSolid(const Rotor& rotor);
 /// Linear expansion of the ring over a rise, 1/K.
 [[nodiscard]] double ringExpansion(Sample& s, const Rotor& rotor, double rise);
-/// Heat that one ring takes for one kelvin, J/K. Of iron, as an assumption, while nobody has said what it is made of.
+/// Heat that one ring takes for one kelvin, J/K. Of iron, as an assumption, while its material is not said.
 [[nodiscard]] double heatStore(Sample& s, const Rotor& rotor);
 /// The same of whatever the corner has, ring or drum.
 [[nodiscard]] double heatStore(Sample& s, const Corner& corner);
@@ -55,15 +77,18 @@ struct Sided {
 [[nodiscard]] double rotorMassWeighed(Sample& s, const Corner& corner);
 /// In how many weighings a part lay on the scale.
 [[nodiscard]] int timesWeighed(const Corner& corner, Part part);
-/// Backing plate of a pad nobody measured; common practice.
+/// Backing plate of a pad that was not measured; common practice.
 inline constexpr double usualBacking = 5e-3;
 /// Friction material of a pad: as read, else its thickness with the backing less the backing, read or usual.
 [[nodiscard]] double padLining(Sample& s, const Pad& pad);
-/// Lining of one pad: as measured, else height times length.
-[[nodiscard]] double padArea(Sample& s, const Pad& pad);
+/// Lining of one pad: as measured, else from height, length and the rotor's edge it follows. While its ends are not said, the smaller
+/// of both shapes, assumed.
+[[nodiscard]] double padArea(Sample& s, const Corner& corner);
+/// Linings of one side that were read as worn, at the middle or at an end, of either pad.
+[[nodiscard]] std::vector<const Reading*> liningsRead(const Fitted& fitted);
 /// Whether a complete corner of that kind, discs or drums, has such a part.
 [[nodiscard]] bool belongsTo(const Corner& corner, Part part);
-/// The weighed corner, the rotor computed where no weighing holds it. `lacks` names the parts nobody has weighed.
+/// The weighed corner, the rotor computed where no weighing holds it. `lacks` names the parts that were not weighed.
 [[nodiscard]] double cornerMass(Sample& s, const Corner& corner, std::vector<std::string>& lacks);
 
 } // namespace deepstop::figures

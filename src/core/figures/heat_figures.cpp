@@ -20,7 +20,7 @@ constexpr bool plain = false;
 
 // Common practice, no source: what hangs on a corner and nobody measures.
 constexpr double liningConductivity = 1.2; // W/(m K)
-constexpr double usualShoeArc = 100 * std::numbers::pi / 180; // of a lining nobody has measured; common practice
+constexpr double usualShoeArc = 100 * std::numbers::pi / 180; // of a lining not measured; common practice
 constexpr double liningHeat = 1000; // J/(kg K)
 constexpr double steelHeat = materials::steel.specificHeat;
 constexpr double steelDensity = materials::steel.density;
@@ -98,7 +98,8 @@ heat::Brake drumBrake(Sample& s, const Corner& c)
     const double width = s(d.shoeWidth);
     const double mass = rotorMassWeighed(s, c);
     // The cylinder takes the heat, the face beside it is its hat.
-    const double rubbed = std::min(1.0, 2 * std::numbers::pi * (radius + wall / 2) * wall * width * materials::greyIron.density / mass * 1.3);
+    const double rubbed =
+        std::min(1.0, 2 * std::numbers::pi * (radius + wall / 2) * wall * width * materials::greyIron.density / mass * 1.3);
     b.ringMass = rubbed * mass;
     b.hatStore = (1 - rubbed) * mass * materials::greyIron.specificHeat;
     b.heatedArea = 2 * std::numbers::pi * radius * width;
@@ -141,7 +142,7 @@ void addRing(Sample& s, const Corner& c, heat::Brake& b)
     const double half = s(c.pad.height) / 2;
     b.heatedArea = 2 * std::numbers::pi * (std::pow(std::min(outer, effective + half), 2) - std::pow(effective - half, 2));
     b.depth = gap > 0 ? (thick - gap) / 2 : thick / 2;
-    const double padFace = padArea(s, c.pad);
+    const double padFace = padArea(s, c);
     b.openFaces = 2 * (std::numbers::pi * (outer * outer - inner * inner) - padFace);
     if (gap > 0) {
         const double radial = outer - inner;
@@ -170,14 +171,15 @@ void addHat(Sample& s, const Rotor& r, heat::Brake& b)
     b.hatArea = 2 * 2 * std::numbers::pi * hatRadius * height; // inside and outside
     if (r.construction == RotorBuild::Unknown)
         s.assume("a rotor of one piece");
-    b.ringToHat = r.construction == RotorBuild::TwoPiece ? twoPieceContact
-                                                         : (light ? materials::aluminium6061.conductivity : materials::greyIron.conductivity)
-            * 2 * std::numbers::pi * hatRadius * wall / std::max(0.01, height);
+    b.ringToHat = r.construction == RotorBuild::TwoPiece
+        ? twoPieceContact
+        : (light ? materials::aluminium6061.conductivity : materials::greyIron.conductivity) * 2 * std::numbers::pi * hatRadius * wall
+            / std::max(0.01, height);
 }
 
 void addPadsAndCaliper(Sample& s, const Corner& c, heat::Brake& b)
 {
-    const double padFace = padArea(s, c.pad);
+    const double padFace = padArea(s, c);
     const double thick = s(c.rotor.thickness);
     const double lining = padLining(s, c.pad);
     b.liningStore = 2 * padFace * lining * materials::liningDensity * liningHeat;
@@ -334,7 +336,7 @@ heat::Car runnable(const ThermalCar& car)
 double liningArea(Sample& s, const Corner& c)
 {
     if (c.brakes == BrakeKind::Discs)
-        return 2 * padArea(s, c.pad);
+        return 2 * padArea(s, c);
     return 2 * s.orElse(c.drum.shoeArc, usualShoeArc, plain) * s(c.drum.insideDiameter) / 2 * s(c.drum.shoeWidth);
 }
 

@@ -38,7 +38,7 @@ struct ThermalCar {
     stopping::Car balance;
     stopping::Brakes brakes;
     double mostPressure = 0; ///< front, at the greatest effort of the foot, Pa; infinite where the foot is not known
-    double grip = 0; ///< deceleration over g that its tyres make; infinite where nobody has read them
+    double grip = 0; ///< deceleration over g that its tyres make; infinite where not read
     bool operator==(const ThermalCar&) const;
 };
 [[nodiscard]] ThermalCar thermalCar(Sample& s, const Build& build, const SetupParts& setup);

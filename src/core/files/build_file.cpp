@@ -285,12 +285,7 @@ std::string writeBuild(const BuildFile& file)
 
 BuildFile loadBuild(const std::filesystem::path& path)
 {
-    try {
-        return parseBuild(readFile(path));
-    } catch (const Refusal& refusal) {
-        const std::string said = refusal.what();
-        throw Refusal(said.starts_with(path.string()) ? said : fmt::format("{}: {}", path.string(), said));
-    }
+    return namingFile(path, [&] { return parseBuild(readFile(path)); });
 }
 
 void saveBuild(const std::filesystem::path& path, const BuildFile& file)

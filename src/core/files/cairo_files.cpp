@@ -13,6 +13,7 @@
 #include <filesystem>
 #include <memory>
 #include <numbers>
+#include <string_view>
 
 namespace deepstop::files {
 namespace {
@@ -29,10 +30,47 @@ cairo_status_t append(void* into, const unsigned char* data, unsigned int length
     return CAIRO_STATUS_SUCCESS;
 }
 
+cairo_status_t take(void* from, unsigned char* data, unsigned int length)
+{
+    auto& left = *static_cast<std::string_view*>(from);
+    if (left.size() < length)
+        return CAIRO_STATUS_READ_ERROR;
+    std::ranges::copy(left.substr(0, length), data);
+    left.remove_prefix(length);
+    return CAIRO_STATUS_SUCCESS;
+}
+
+/// A PNG is decoded; a JPEG goes into a PDF as it is.
+void draw(cairo_t* c, const paper::PlacedPhoto& placed)
+{
+    const paper::Photo& photo = placed.photo;
+    std::string_view left = *photo.bytes;
+    Surface picture(photo.png ? cairo_image_surface_create_from_png_stream(take, &left)
+                              : cairo_image_surface_create(CAIRO_FORMAT_A8, photo.wide, photo.high),
+        cairo_surface_destroy);
+    if (cairo_surface_status(picture.get()) != CAIRO_STATUS_SUCCESS)
+        throw Refusal("A photograph could not be read: it is damaged.");
+    if (!photo.png) {
+        auto* kept = new std::shared_ptr<const std::string>(photo.bytes);
+        const auto* bytes = reinterpret_cast<const unsigned char*>((*kept)->data());
+        cairo_surface_set_mime_data(
+            picture.get(), CAIRO_MIME_TYPE_JPEG, bytes, (*kept)->size(),
+            [](void* held) { delete static_cast<std::shared_ptr<const std::string>*>(held); }, kept);
+    }
+    cairo_save(c);
+    cairo_translate(c, placed.at.x, placed.at.y);
+    cairo_scale(c, placed.width / photo.wide, placed.height / photo.high);
+    cairo_set_source_surface(c, picture.get(), 0, 0);
+    cairo_paint(c);
+    cairo_restore(c);
+}
+
 void draw(cairo_t* c, const paper::Page& page)
 {
     cairo_save(c);
     cairo_scale(c, pointsPerMetre, pointsPerMetre);
+    for (const paper::PlacedPhoto& photo : page.photos)
+        draw(c, photo);
     cairo_set_source_rgb(c, 0, 0, 0);
     cairo_set_line_join(c, CAIRO_LINE_JOIN_ROUND);
     cairo_set_line_cap(c, CAIRO_LINE_CAP_BUTT);

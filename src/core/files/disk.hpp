@@ -17,6 +17,18 @@ inline constexpr std::uintmax_t largestFile = 8u << 20;
 /// The bytes of `path`. Throws Refusal for a missing, unreadable, special or too large file.
 [[nodiscard]] std::string readFile(const std::filesystem::path& path, std::uintmax_t limit = largestFile);
 
+/// What `read` gives; its Refusal names the file first, if it does not yet.
+template <class Read>
+auto namingFile(const std::filesystem::path& path, Read read)
+{
+    try {
+        return read();
+    } catch (const Refusal& refusal) {
+        const std::string said = refusal.what();
+        throw Refusal(said.starts_with(path.string()) ? said : path.string() + ": " + said);
+    }
+}
+
 /// Where a name leads in the end: links are followed, one to nothing as well. Throws Refusal for a link that leads to itself.
 [[nodiscard]] std::filesystem::path targetOf(const std::filesystem::path& path);
 

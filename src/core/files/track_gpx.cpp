@@ -89,7 +89,8 @@ private:
         do {
             const auto part = bytes.substr(0, piece);
             bytes.remove_prefix(part.size());
-            const auto status = XML_Parse(parser_, part.data(), static_cast<int>(part.size()), last && bytes.empty() ? XML_TRUE : XML_FALSE);
+            const auto status =
+                XML_Parse(parser_, part.data(), static_cast<int>(part.size()), last && bytes.empty() ? XML_TRUE : XML_FALSE);
             if (!wrong_.empty())
                 throw Refusal(wrong_);
             if (status == XML_STATUS_ERROR)

@@ -1,7 +1,7 @@
 #pragma once
 /// Does it fit: the corner in the (z, r) half-plane, and the exact room between its parts.
 ///
-/// Frame: z along the axle, outboard positive, 0 at the hub's flange face; r from the axis. Metres throughout. A length nobody has read
+/// Frame: z along the axle, outboard positive, 0 at the hub's flange face; r from the axis. Metres throughout. A length that was not read
 /// is NaN, and every function here answers NaN or nothing to it. Nothing throws.
 
 #include "geometry/plane.hpp"

@@ -47,7 +47,7 @@ void addStrikes(const Study& study, Axle axle, BracketStudy& result)
         if (lowest > edge)
             return;
         if (proud && !proud->value) {
-            result.faults.push_back(fmt::format("nobody has said how far {} stand proud of the plate towards the rotor", what));
+            result.faults.push_back(fmt::format("how far {} stand proud of the plate towards the rotor is not said", what));
             return;
         }
         const double gap = face - plateFace - (proud ? *proud->value : 0);
@@ -83,7 +83,7 @@ void addLoadCase(const Study& study, Axle axle, BracketStudy& result)
     result.slipMargin = joints::coatedFriction * preload / each;
     result.bearingMargin = joints::bearingMargin(bolt, joints::Grade::G10_9, preload, torque / radius);
     result.bolts =
-        fmt::format("2 × {}, taken as 10.9 at 75 % of proof{}", joints::nameOf(bolt), thread ? "" : ", for nobody has said which");
+        fmt::format("2 × {}, taken as 10.9 at 75 % of proof{}", joints::nameOf(bolt), thread ? "" : ": the class is not said");
     if (!std::isfinite(each)) {
         result.loadCase.emplace_back("Load case not known: the brake's largest torque lacks readings.");
         return;
@@ -127,7 +127,7 @@ BracketStudy bracketOf(const Study& study, Axle axle)
         const bracket::Knuckle knuckle { s(hub.lugSpacing), s(hub.lugRadius), s(hub.lugDepth), hub.lugEdge.value.value_or(0) };
         const bracket::CaliperMount mount { s(c.caliper.mountSpacing), s(c.caliper.mountDrop), s(c.caliper.mountDepth),
             c.mount.kind == MountKind::Radial };
-        const double middle = s.orElse(c.ring, 0) + s(c.rotor.hatThickness) - s(c.rotor.overallHeight) + s(c.rotor.thickness) / 2;
+        const double middle = figures::behindRotor(s, c) + s(c.rotor.hatThickness) - s(c.rotor.overallHeight) + s(c.rotor.thickness) / 2;
         const double knuckleHole = s(c.bracket.knuckleHole);
         const double caliperHole = s(c.bracket.caliperHole);
         made = bracket::adapter(knuckle, mount,
@@ -212,7 +212,8 @@ std::optional<PlateDrawing> drawingOfRing(const Study& study, Axle axle, const s
     });
     if (!needed.value || hub.studCount <= 0) {
         lacks = lacking(study, needed,
-            hub.studCount <= 0 ? std::vector<std::string> { fmt::format("number of studs, {}", wordOf(axle)) } : std::vector<std::string> {});
+            hub.studCount <= 0 ? std::vector<std::string> { fmt::format("number of studs, {}", wordOf(axle)) }
+                               : std::vector<std::string> {});
         return {};
     }
     // A sliding fit on the pilot, room round the studs; common practice.
@@ -249,7 +250,7 @@ std::string lackingForWidening(const Study& study, const CornerClearance& r, dou
     if (caliper.split != YesNo::Yes) 
         return caliper.split == YesNo::No
             ? "This caliper is of one piece: it cannot be widened."
-            : "Nobody has said whether this caliper is split: two halves bolted together, or of one piece.";
+            : "Not said: whether this caliper is two halves bolted together or one piece.";
     if (r.corner->mount.shimMoves == Direction::Unknown) 
         return "Say first which way a thicker shim moves this caliper: the slot has to be brought back over the rotor.";
     if (!(growth > 0) || growth > 0.05) 

@@ -39,7 +39,8 @@ std::vector<double> predictedBy(
         const Moment& a = after == moments.begin() ? moments.front() : *std::prev(after);
         const double part = b.time > a.time ? std::clamp((t.time - a.time) / (b.time - a.time), 0.0, 1.0) : 0;
         const auto node = static_cast<std::size_t>(t.node);
-        temperatures.push_back(std::lerp((t.front ? a.front : a.rear)[node], (t.front ? b.front : b.rear)[node], part));
+        const double then = std::lerp((t.front ? a.front : a.rear)[node], (t.front ? b.front : b.rear)[node], part);
+        temperatures.push_back(t.highest ? std::max(then, highestUpTo(r, t)) : then);
     }
     for (const FadeSeries& series : faded)
         for (const double longer : lengtheningBy(r, series)) {
@@ -66,6 +67,16 @@ std::pair<double, double> frictionIn(const Run& run, int stop)
 }
 
 } // namespace
+
+double highestUpTo(const Run& run, const Taken& taken)
+{
+    double highest = 0;
+    for (const auto* moments : { &run.course, &run.standing })
+        for (const Moment& m : *moments)
+            if (m.time <= taken.time)
+                highest = std::max(highest, (taken.front ? m.front : m.rear)[static_cast<std::size_t>(taken.node)]);
+    return highest;
+}
 
 std::vector<double> lengtheningBy(const Run& run, const FadeSeries& series)
 {

@@ -16,6 +16,7 @@ struct Taken {
     Node node = Node::Surface;
     double temperature; ///< K
     double width; ///< K, within which it is thought to be right
+    bool highest = false; ///< the highest it has been up to then, as a label keeps it
 };
 
 /// Stop after stop until it fades: how hot pads and linings were, told by how much longer the later ones are than the first.
@@ -45,6 +46,9 @@ struct Calibration {
     std::vector<double> lengthening; ///< predicted, of each stop of each series
     bool contradicts; ///< no cooling fits: a wrong thermometer, a wrong place, or another duty
 };
+
+/// The highest that the part of a reading has been in a run up to the reading's moment, K.
+[[nodiscard]] double highestUpTo(const Run& run, const Taken& taken);
 
 /// Least squares over the cooling of both axles, and over the split as well where both axles were measured at least twice each. Gauss and
 /// Newton's, on logarithms, with numerical slopes. Called a contradiction where what is left is more than twice what the widths allow, or

@@ -102,8 +102,8 @@ struct TirelessPads {
     TirelessPads& operator=(const TirelessPads&) = delete;
 };
 
-/// Drives on for longer until nothing gives up, and says how hot it gets and how long it has to cool. Where no drive helps, the school's own
-/// schedule stands, with its own figures and the warning.
+/// Drives on for longer until no limit is reached, and says how hot it gets and how long it has to cool. Where no drive helps, the school's
+/// own schedule stands, with its own figures and the warning.
 void heatPlan(BeddingPlan& plan, const Study& study)
 {
     if (!study.after.complete()) {
@@ -196,15 +196,16 @@ std::optional<Edit> beddedIn(const Study& study, const Hand& hand, int stoodHot)
     entry.event = LogEvent::Bedded;
     entry.setup = study.after.setup->id;
     entry.note = note;
-    return [setup = card.setup->id, steps = std::move(steps), entry = std::move(entry), hand, note](const Build& now) -> std::optional<Build> {
-        if (!findSetup(now, setup))
-            return {};
-        Build build = now;
-        for (const auto& step : steps)
-            tickIn(recordOf(build, setup), step, Checked::Fine, hand, note);
-        build.log.push_back(entry);
-        return build;
-    };
+    return
+        [setup = card.setup->id, steps = std::move(steps), entry = std::move(entry), hand, note](const Build& now) -> std::optional<Build> {
+            if (!findSetup(now, setup))
+                return {};
+            Build build = now;
+            for (const auto& step : steps)
+                tickIn(recordOf(build, setup), step, Checked::Fine, hand, note);
+            build.log.push_back(entry);
+            return build;
+        };
 }
 
 void BeddingDrive::take(double time, double speed)

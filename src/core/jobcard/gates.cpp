@@ -84,7 +84,7 @@ std::vector<std::string> shutBy(const Study& study, Axle axle, Cut cut)
                 for (const Side side : { Side::Left, Side::Right })
                     need(*check, { axle, side }, fmt::format("the {} {} was not tried and read", word, wordFor(side, choices::side)));
             else if (check->name.find('#') == std::string_view::npos)
-                need(*check, { axle }, fmt::format("{} ({}): nobody has looked", check->title, word));
+                need(*check, { axle }, fmt::format("{} ({}): not checked", check->title, word));
             else {
                 bool speaks = false;
                 for (const Verdict& v : study.verdicts)

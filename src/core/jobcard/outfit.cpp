@@ -1,5 +1,6 @@
 #include "jobcard/outfit.hpp"
 
+#include "build/axle_work.hpp"
 #include "build/words.hpp"
 #include "joints/thread.hpp"
 #include "verdict/judge.hpp"
@@ -64,8 +65,9 @@ Outfit outfitOf(const Study& study, const Card& card)
             continue;
         addTools(outfit.tools, step.tools);
         if (step.torque)
-            outfit.torques = outfit.torques ? std::pair { std::min(outfit.torques->first, *step.torque), std::max(outfit.torques->second, *step.torque) }
-                                            : std::pair { *step.torque, *step.torque };
+            outfit.torques = outfit.torques
+                ? std::pair { std::min(outfit.torques->first, *step.torque), std::max(outfit.torques->second, *step.torque) }
+                : std::pair { *step.torque, *step.torque };
         if (step.threads == "threadlocker" || step.threads == "anti-seize")
             addOnce(outfit.used, step.threads);
         washers = washers || step.id.ends_with("/washers") || step.id.ends_with("/hose");
@@ -86,10 +88,16 @@ Outfit outfitOf(const Study& study, const Card& card)
                 addOnce(outfit.sizes, sizeOf(*thread));
         for (const Side side : { Side::Left, Side::Right }) {
             const Fitted& in = corner->at(side);
-            const auto there = [](const Reading& r) { return r.value.value_or(0) > 0; };
-            if (!there(in.shimTop) && !there(in.shimBottom))
+            const auto none = [](const Reading& r) { return r.value && !(*r.value > 0); };
+            if (corner->brakes == BrakeKind::Drums || (none(in.shimTop) && none(in.shimBottom)))
                 continue;
-            const auto say = [&](const Reading& r) { return there(r) ? print(*r.value, style::fine, study.system) : std::string("none"); };
+            // Where rotor and caliper stay no shims are laid out, read or not.
+            const bool read = in.shimTop.value || in.shimBottom.value;
+            if (!read && !workBetween(study.before.at(axle).corner, *corner).mockedUp())
+                continue;
+            const auto say = [&](const Reading& r) {
+                return !r.value ? std::string("not read") : none(r) ? std::string("none") : print(*r.value, style::fine, study.system);
+            };
             outfit.shims.push_back(fmt::format("{} {}: {} at the top bolt, {} at the bottom bolt", judge::wordFor(axle),
                 wordOf(side), say(in.shimTop), say(in.shimBottom)));
         }

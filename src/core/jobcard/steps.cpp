@@ -40,7 +40,8 @@ Tick tickOf(const JobCard& record, const std::string& id)
     return left->state == Checked::Fine ? *right : *left;
 }
 
-/// One whole corner before the other: what is done at a wheel, from taking off to putting on, side by side. Everything else stays in its place.
+/// One whole corner before the other: what is done at a wheel, from taking off to putting on, side by side. Everything else stays in its
+/// place.
 void orderByCorner(std::vector<Step>& steps)
 {
     const auto atWheel = [](const Step& s) { return s.phase >= Phase::Strip && s.phase <= Phase::Assemble; };
@@ -51,9 +52,8 @@ void orderByCorner(std::vector<Step>& steps)
     for (auto it = first; it != last; ++it)
         if (std::ranges::find(corners, cornerOf(*it)) == corners.end())
             corners.push_back(cornerOf(*it));
-    std::stable_sort(first, last, [&](const Step& a, const Step& b) {
-        return std::ranges::find(corners, cornerOf(a)) < std::ranges::find(corners, cornerOf(b));
-    });
+    std::stable_sort(first, last,
+        [&](const Step& a, const Step& b) { return std::ranges::find(corners, cornerOf(a)) < std::ranges::find(corners, cornerOf(b)); });
 }
 
 /// Own steps stand behind the step they were written behind.

@@ -1,6 +1,6 @@
 #pragma once
-/// Inside jobcard/: puts the steps of a card together, phase by phase. What is taken off and tried stands in `steps_off.cpp`, what is put on
-/// in `steps_on.cpp`, what comes before the car moves and after in `steps_after.cpp`.
+/// Inside jobcard/: puts the steps of a card together, phase by phase. What is taken off and tried stands in `steps_off.cpp`, what is put
+/// on in `steps_on.cpp`, what comes before the car moves and after in `steps_after.cpp`.
 
 #include "jobcard/jobcard.hpp"
 
@@ -148,6 +148,20 @@ private:
     /// A shield that keeps the kit from going on is cut in two goes: roughly before the mock-up, to its line after it.
     void firstCut(Axle axle, const std::string& id, const std::string& corner);
     void irreversible();
+    // Of parts that kits bring beside rotor, caliper, pads and hose; in `steps_fittings.cpp`.
+    void parkingOff(Axle axle, const std::string& id, const std::string& corner);
+    void parkingOn(Axle axle, const std::string& id, const std::string& corner);
+    void parkingAdjusted(Axle axle);
+    void adapterRing(Axle axle, const std::string& id, const std::string& corner);
+    void shield(Axle axle, const std::string& id, const std::string& corner);
+    void weldsDrilled(Axle axle, const std::string& id, const std::string& corner);
+    void spacer(Axle axle, const std::string& id, const std::string& corner);
+    void wearSensor(Axle axle, Side side, const std::string& id, const std::string& corner);
+    void hoseLed(Axle axle, const std::string& id, const std::string& corner);
+    /// Nut and washers of a joint, as a step says them; empty where nothing was said.
+    [[nodiscard]] static std::string nutWords(const Joint& joint);
+    /// The brake line's parts in their order; empty while they are not described.
+    [[nodiscard]] std::string lineWords(Axle axle) const;
     /// Why these bolts are not to be done up at all, however hard: empty where nothing says so.
     [[nodiscard]] std::string doubtOf(Axle axle, std::size_t index) const;
     void joint(Axle axle, std::size_t index, const std::string& id, const std::string& corner);

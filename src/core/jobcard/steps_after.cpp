@@ -50,8 +50,8 @@ void Writer::bleed()
                     ? " The reservoir ran dry: bleed all four, and the antilock unit as the car's maker says"
                     : ""),
             choice("bleed_order"),
-            { i == 0 ? "The reservoir must not run dry: air in an antilock unit wants a tool." : "",
-                byTwo ? "a helper at the pedal" : "", {}, 12, !opened || shut });
+            { i == 0 ? "The reservoir must not run dry: air in an antilock unit wants a tool." : "", byTwo ? "a helper at the pedal" : "",
+                {}, 12, !opened || shut });
     }
     if (opened)
         add(Phase::Bleed, "car/bleed-again", "car",
@@ -65,15 +65,23 @@ void Writer::bleed()
 void Writer::wheels()
 {
     eachCorner([&](Axle axle, Side, const std::string& id, const std::string& corner) {
-        const Corner& c = now(axle);
         const bool bolts = hub(axle).heldBy == WheelHeldBy::Bolts;
-        if (c.spacer.value && *c.spacer.value > 0)
-            add(Phase::Wheels, id + "/spacer", corner,
-                fmt::format("Spacer of {} on a clean face, sitting on the pilot", length(c.spacer, style::size)),
-                pointerOf(study_.after, axle) + "/spacer_mm");
+        spacer(axle, id, corner);
+        const bool centre = hub(axle).heldBy == WheelHeldBy::CentreLock || hub(axle).heldBy == WheelHeldBy::KnockOff;
+        if (centre) {
+            add(Phase::Wheels, id + "/nuts", corner,
+                hub(axle).heldBy == WheelHeldBy::KnockOff ? "Wheel on its splines, knock-off on by hand: it tightens against the way the "
+                                                            "wheel turns going forward, else the hubs are "
+                                                            "on the wrong sides. Driven home, its pin or wire in"
+                        + says(checks::studs, { axle })
+                                                          : "Wheel on its drive pins, all of them in; centre nut by hand, greased as its "
+                                                            "maker says, to his torque, its pin or clip in"
+                        + says(checks::studs, { axle }),
+                idOf(checks::studs, { axle }), { "One nut holds this wheel: a second person looks at the pin.", "torque wrench", {}, 6 });
+            return;
+        }
         add(Phase::Wheels, id + "/nuts", corner,
-            fmt::format(
-                "Wheel on; {} by hand as far as they go, counted turns{}; then crosswise in two rounds to the car maker's torque",
+            fmt::format("Wheel on; {} by hand as far as they go, counted turns{}; then crosswise in two rounds to the car maker's torque",
                 bolts ? "wheel bolts" : "nuts", says(checks::studs, { axle })),
             idOf(checks::studs, { axle }),
             { bolts ? "Too short a bolt strips, too long a one jams the brake or drum behind it."
@@ -85,14 +93,16 @@ void Writer::wheels()
 void Writer::beforeMoving()
 {
     if (!smallJob())
-        add(Phase::BeforeMoving, "car/pedal-free", "car", "The prop is out from under the pedal, and nothing lies round the pedals", practice,
-            { "A prop left in takes the brakes away.", {}, {}, 1 });
+        add(Phase::BeforeMoving, "car/pedal-free", "car", "The prop is out from under the pedal, and nothing lies round the pedals",
+            practice, { "A prop left in takes the brakes away.", {}, {}, 1 });
     if (smallJob()) {
         add(Phase::BeforeMoving, "car/walking", "car",
-            "Pump the pedal until it is high and hard BEFORE the car moves; each wheel turns free with the pedal up. Then from walking pace, "
+            "Pump the pedal until it is high and hard BEFORE the car moves; each wheel turns free with the pedal up. Then from walking "
+            "pace, "
             "on a closed place: it stops, straight, without noise",
             idOf(checks::stopLimit),
-            { "The first push finds nothing: the pistons are still back. The first stops are slow ones; stop at the first pull or soft pedal.",
+            { "The first push finds nothing: the pistons are still back. The first stops are slow ones; stop at the first pull or soft "
+              "pedal.",
                 {}, {}, 8 });
         return;
     }
@@ -101,19 +111,19 @@ void Writer::beforeMoving()
     add(Phase::BeforeMoving, "car/turns", "car", "Each wheel turns free with the pedal up, and holds with it down", practice,
         { {}, {}, {}, 4 });
     for (const Axle axle : axles_) {
+        parkingAdjusted(axle);
         const ParkingBrake kind = hub(axle).parkingBrake;
         if (kind == ParkingBrake::None)
             continue;
         if (axle == Axle::Rear || kind != ParkingBrake::Unknown)
             add(Phase::BeforeMoving, judge::wordFor(axle) + "/parking", judge::wordFor(axle),
-                hub(axle).electricParking == YesNo::Yes
-                    ? "Electric parking brake out of its service mode, cycled, and it holds on a slope"
-                    : "Parking brake adjusted: it holds on a slope and lets go",
+                hub(axle).electricParking == YesNo::Yes ? "Electric parking brake out of its service mode, cycled, and it holds on a slope"
+                                                        : "Parking brake adjusted: it holds on a slope and lets go",
                 hubPointer(axle, "parking_brake"), { {}, {}, {}, 6 });
     }
-    add(Phase::BeforeMoving, "car/level", "car", "Fluid between the marks, cap on, no warning light", practice);
-    add(Phase::BeforeMoving, "car/cabin", "car", "Nothing loose in cabin and boot, tools counted and out of the engine bay, belts on", practice,
-        { "What lies loose flies forward in a full stop, or under the pedals.", {}, {}, 2 });
+    add(Phase::BeforeMoving, "car/level", "car", "Fluid between min and max, cap on, no warning light", practice);
+    add(Phase::BeforeMoving, "car/cabin", "car", "Nothing loose in cabin and boot, tools counted and out of the engine bay, belts on",
+        practice, { "What lies loose flies forward in a full stop, or under the pedals.", {}, {}, 2 });
     add(Phase::BeforeMoving, "car/walking", "car", "From walking pace, a closed place: it stops, straight, without noise",
         idOf(checks::stopLimit), { "The first stops are slow ones; stop at the first pull or soft pedal.", {}, {}, 5 });
 }
@@ -121,6 +131,16 @@ void Writer::beforeMoving()
 void Writer::bedIn()
 {
     const School s = beddingOf(study_, record_);
+    for (const Axle axle : axles_)
+        if (now(axle).brakes == BrakeKind::Discs && now(axle).rotor.ringMaterial == RingMaterial::CarbonCeramic)
+            add(Phase::BedIn, judge::wordFor(axle) + "/ceramic", judge::wordFor(axle),
+                "Carbon-ceramic rotors: bedded only as their maker says, with his pads; nothing of what follows holds for them. Weighed "
+                "clean "
+                "and dry first, and the weight written down",
+                pointerOf(study_.after, axle) + "/rotor/ring_material",
+                { "Wheels go on with a guide pin: a rim that knocks the edge of such a rotor chips it.", "scale, guide pin",
+                    { field(study_.after, axle, Side::Left, "rotor_mass_kg"), field(study_.after, axle, Side::Right, "rotor_mass_kg") }, 15,
+                    !work(axle).rotor });
     const bool needed = std::ranges::any_of(axles_, [&](Axle axle) { return work(axle).pads || work(axle).rotor; });
     if (smallJob()) {
         std::string all;
@@ -133,7 +153,8 @@ void Writer::bedIn()
     for (std::size_t i = 0; i < s.steps.size(); ++i)
         add(Phase::BedIn, fmt::format("car/bed-{}", i + 1), "car",
             fmt::format("{}{}", i == 0 ? s.title + ". " + s.why + " " : std::string(), s.steps[i]), choice("bedding"),
-            { i == 0 ? "Only where it is legal and nobody is behind. New pads bite late until they are bedded." : "", {}, {}, 15, !needed });
+            { i == 0 ? "Only where it is legal and nobody is behind. New pads bite late until they are bedded." : "", {}, {}, 15,
+                !needed });
 }
 
 void Writer::reCheck()

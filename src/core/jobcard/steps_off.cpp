@@ -33,8 +33,7 @@ void Writer::prepare()
             {}, {}, 10, false, smallJob() });
     for (const Axle axle : axles_)
         add(Phase::Prepare, judge::wordFor(axle) + "/unpacked", judge::wordFor(axle),
-            fmt::format("Everything of {} for both sides on the bench, looked at and measured{}", setup,
-                says(checks::received, { axle })),
+            fmt::format("Everything of {} for both sides on the bench, looked at and measured{}", setup, says(checks::received, { axle })),
             idOf(checks::received, { axle }), { {}, "vernier, scale", {}, work(axle).small() ? 8.0 : 20.0, !work(axle).any() });
     const bool drums = std::ranges::any_of(std::array { Axle::Front, Axle::Rear },
         [&](Axle a) { return study_.before.at(a).corner && study_.before.at(a).corner->brakes == BrakeKind::Drums; });
@@ -48,12 +47,11 @@ void Writer::prepare()
     add(Phase::Prepare, "car/eyes", "car", "Glasses and gloves on; brake dust is washed or drawn off, never blown", practice,
         { "No compressed air on brake dust. Fluid harms eyes and eats paint.", "brake cleaner, tray, rags", {}, 3, false, smallJob() });
     const Lift lift = liftOf(study_);
-    std::string stands =
-        "Wheels chocked, nuts loosened on the ground; car up on stands or a lift and shaken before anybody goes under it";
+    std::string stands = "Wheels chocked, nuts loosened on the ground; car up on stands or a lift and shaken before anybody goes under it";
     if (!lift.moments.empty()) {
         const auto worst = std::ranges::min_element(lift.moments, {}, &OnLift::toArm);
-        stands += fmt::format(". On a lift: {} left with {}, {} from the nearer arms{}",
-            print(worst->mass, style::carMass, study_.system), worst->what, print(worst->toArm, style::frame, study_.system),
+        stands += fmt::format(". On a lift: {} left with {}, {} from the nearer arms{}", print(worst->mass, style::carMass, study_.system),
+            worst->what, print(worst->toArm, style::frame, study_.system),
             lift.strap() ? ": STRAP IT DOWN before the parts come off" : "; strap it all the same");
     } else if (!lift.lacks.empty()) {
         stands += ". Where the weight hangs on a lift is not known (" + lift.lacks + "): strap it";
@@ -89,7 +87,8 @@ void Writer::tag()
                 sided ? "; this rotor fits this side only: its vanes lean back from the way it turns" : ""),
             sided ? pointerOf(study_.after, axle) + "/rotor/handed" : practice,
             { "Left and right swapped: bleeders end up at the bottom and vanes pump backwards.", "tags, felt pen",
-                { field(study_.after, axle, side, "rotor_mark"), field(study_.after, axle, side, "caliper_mark") }, 3, false, work(axle).small() });
+                { field(study_.after, axle, side, "rotor_mark"), field(study_.after, axle, side, "caliper_mark") }, 3, false,
+                work(axle).small() });
     });
 }
 
@@ -144,34 +143,41 @@ void Writer::strip()
                 { "A caliper that hangs on its hose breaks it inside. Fluid eats paint and skin.", "sockets, wire", {}, 15, !comesOff });
             if (work(axle).pads && !work(axle).caliper)
                 add(Phase::Strip, id + "/pistons-back", corner,
-                    "Pistons pushed back for the thicker new linings, slowly, one after the other; the reservoir is watched and fluid taken off",
+                    "Pistons pushed back for the thicker new linings, slowly, one after the other; the reservoir is watched and fluid "
+                    "taken off",
                     practice,
-                    { "A reservoir that runs over ruins paint. A piston that turns back on a parking brake's thread is screwed, not pressed.",
+                    { "A reservoir that runs over ruins paint. A piston that turns back on a parking brake's thread is screwed, not "
+                      "pressed.",
                         "piston tool, syringe", {}, 6 });
             if (work(axle).widened) {
                 add(Phase::Strip, id + "/halves-parted", corner,
-                    "Line opened at its hard end, capped and wiped; caliper drained, washed outside, halves parted on a clean bench, seals of the "
+                    "Line opened at its hard end, capped and wiped; caliper drained, washed outside, halves parted on a clean bench, seals "
+                    "of the "
                     "fluid passage and pistons out and thrown away",
                     pointerOf(study_.after, axle) + "/caliper/split",
                     { "From here on the car does not drive until it is whole and bled. Fluid eats paint and skin; no mineral oil on seals.",
                         "line spanner, caps, tray, brake cleaner", {}, 40 });
                 add(Phase::Strip, id + "/halves-joined", corner,
-                    "Spacers in, the fluid passage's side the right way round; new seals of the right section; longer bridge bolts of the spacer "
+                    "Spacers in, the fluid passage's side the right way round; new seals of the right section; longer bridge bolts of the "
+                    "spacer "
                     "maker's class, in three rounds from the middle outward to the spacer maker's torque; inner and outer bolts may differ",
                     pointerOf(study_.after, axle) + "/caliper/slot_width_mm",
                     { "A pressure-bearing part that was altered: a qualified engineer has to judge it.", "torque wrench, seals", {}, 40 });
                 add(Phase::Strip, id + "/leak-tested", corner,
-                    "Leak test on the bench: pistons held by a block as thick as the rotor, pressed hard with clean fluid for five minutes, dry paper "
+                    "Leak test on the bench: pistons held by a block as thick as the rotor, pressed hard with clean fluid for five "
+                    "minutes, dry paper "
                     "at every joint",
-                    practice, { "Pistons shoot out of a caliper without a block: never compressed air.", "block, master cylinder, paper", {}, 20 });
+                    practice,
+                    { "Pistons shoot out of a caliper without a block: never compressed air.", "block, master cylinder, paper", {}, 20 });
             }
             if (hub(axle).parkingBrake == ParkingBrake::DrumInHat)
-                add(Phase::Strip, id + "/shoes-back", corner,
-                    "Parking brake off, its shoes turned back, so that the hat comes over them", hubPointer(axle, "parking_brake"),
-                    { {}, "screwdriver through the hat's hole", {}, 5, !rotorOff(axle) });
+                add(Phase::Strip, id + "/shoes-back", corner, "Parking brake off, its shoes turned back, so that the hat comes over them",
+                    hubPointer(axle, "parking_brake"), { {}, "screwdriver through the hat's hole", {}, 5, !rotorOff(axle) });
+            parkingOff(axle, id, corner);
             add(Phase::Strip, id + "/rotor-off", corner, "Rotor off; no hammer on what goes back on", practice,
                 { {}, {}, {}, 5, !rotorOff(axle) });
         }
+        shield(axle, id, corner);
         add(Phase::Strip, id + "/bag", corner, "Bag and label every bolt, clip and shim, so that the car can go back", practice,
             { {}, "bags, felt pen", {}, 3, false, work(axle).small() });
     });
@@ -190,14 +196,15 @@ void Writer::mockUp()
             add(Phase::MockUp, id + "/hub-ring", corner,
                 fmt::format("Ring of {} between hub and rotor, flat and clean", length(c.ring, style::fine)),
                 pointerOf(study_.after, axle) + "/ring_mm", { {}, {}, {}, 2, !rotorOff(axle) });
+        adapterRing(axle, id, corner);
         if (c.brakes == BrakeKind::Drums) {
             add(Phase::MockUp, id + "/drum-on", corner, "Drum on over the shoes and turned by hand: nothing drags but the linings",
                 pointerOf(study_.after, axle) + "/drum/kind", { {}, {}, {}, 8, !w.rotor && !w.pads });
         } else {
             add(Phase::MockUp, id + "/rotor-on", corner, "Rotor on, held flat by three wheel nuts; it touches the hub all round",
                 idOf(checks::bore, { axle }), { {}, "nuts, washers", {}, 5, !rotorOff(axle) });
-            add(Phase::MockUp, id + "/caliper-loose", corner,
-                "Bracket and caliper on, bolts by hand; the bleeder is at the highest point", idOf(checks::bleeder, { axle }),
+            add(Phase::MockUp, id + "/caliper-loose", corner, "Bracket and caliper on, bolts by hand; the bleeder is at the highest point",
+                idOf(checks::bleeder, { axle }),
                 { "A bleeder that is not on top keeps its air: the pedal goes to the floor.", {}, {}, 10, !w.mockedUp() });
             std::vector<std::string> gaps;
             for (std::size_t i = 0; i < build_.mockUps.size(); ++i) {
@@ -212,8 +219,7 @@ void Writer::mockUp()
                 idOf(checks::axial, { axle, side }), { {}, "vernier or gauges", std::move(gaps), 10, !w.mockedUp() });
             add(Phase::MockUp, id + "/pad-edge", corner,
                 "Pads in: their edge lies on the rotor's face, not over it" + says(checks::padEdge, { axle }),
-                idOf(checks::padEdge, { axle }),
-                { {}, "vernier", { field(study_.after, axle, side, "pad_inset_mm") }, 5, !w.mockedUp() });
+                idOf(checks::padEdge, { axle }), { {}, "vernier", { field(study_.after, axle, side, "pad_inset_mm") }, 5, !w.mockedUp() });
         }
         add(Phase::MockUp, id + "/wheel-on", corner,
             "Wheel on with its spacer, turned a whole turn by hand: nothing touches" + says(checks::barrelGap, { axle }),
@@ -230,10 +236,12 @@ void Writer::mockUp()
 void Writer::firstCut(Axle axle, const std::string& id, const std::string& corner)
 {
     add(Phase::MockUp, id + "/bracket-offered", corner,
-        "Bracket, or caliper, offered up to the lugs with the shield as it is: its holes meet the lugs, and the shield is marked where it strikes",
+        "Bracket, or caliper, offered up to the lugs with the shield as it is: its holes meet the lugs, and the shield is marked where it "
+        "strikes",
         hubPointer(axle, "shield_in_the_way"), { {}, "felt pen, template", {}, 8 });
     Step& s = add(Phase::MockUp, id + "/first-cut", corner,
-        "First, rough cut of the dust shield, well outside the template's line, only so far that rotor and bracket go on; or the shield, or the "
+        "First, rough cut of the dust shield, well outside the template's line, only so far that rotor and bracket go on; or the shield, "
+        "or the "
         "whole hub unit, comes off for the mock-up and nothing is cut yet",
         hubPointer(axle, "shield_in_the_way"),
         { "This cannot be undone. Keep what covers the parking brake's shoes and the sensor.", "shears, file, template", {}, 20 });
@@ -245,12 +253,13 @@ void Writer::firstCut(Axle axle, const std::string& id, const std::string& corne
 void Writer::irreversible()
 {
     eachCorner([&](Axle axle, Side, const std::string& id, const std::string& corner) {
+        weldsDrilled(axle, id, corner);
         for (const Cut cut : now(axle).cuts) {
             const auto words = std::string(wordFor(cut, choices::cut));
             Step& s = add(Phase::Irreversible, id + "/cut-" + slug(tokenFor(cut, choices::cut)), corner,
                 fmt::format("{}{}", static_cast<char>(words[0] - 'a' + 'A'), words.substr(1)), pointerOf(study_.after, axle) + "/cuts",
-                { "This cannot be undone. Have machined, drilled and ground parts judged by a qualified engineer or licensed mechanic.",
-                    {}, {}, 30 });
+                { "This cannot be undone. Have machined, drilled and ground parts judged by a qualified engineer or licensed mechanic.", {},
+                    {}, 30 });
             s.irreversible = s.gated = true;
             s.waits = shutBy(study_, axle, cut);
             s.open = s.waits.empty();

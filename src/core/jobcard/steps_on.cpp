@@ -17,6 +17,8 @@ std::string threadWords(Condition condition)
     switch (condition) {
     case Condition::Threadlocker:
         return "threadlocker";
+    case Condition::WickingThreadlocker:
+        return "dry, wicking threadlocker afterwards";
     case Condition::AntiSeize:
         return "anti-seize";
     case Condition::Oiled:
@@ -52,13 +54,14 @@ void Writer::joint(Axle axle, std::size_t index, const std::string& id, const st
     const auto doubt = doubtOf(axle, index);
     const bool known = v && v->figure.value && (isFine(v->level) || v->level == Level::Caution) && doubt.empty();
     if (known)
-        text += fmt::format(": {}{}", print(*v->figure.value, style::torque, study_.system),
-            isFine(v->level) ? std::string() : ". " + v->reason);
+        text += fmt::format(
+            ": {}{}", print(*v->figure.value, style::torque, study_.system), isFine(v->level) ? std::string() : ". " + v->reason);
     else if (!doubt.empty())
         text += ": TORQUE IN DOUBT. " + doubt;
     else
         text += v && v->level != Level::Unproven ? ": TORQUE IN DOUBT, ask its maker. " + v->reason
                                                  : std::string(": torque not known, ask its maker");
+    text += nutWords(j);
     if (j.bolts > 2) {
         text += ", in the order";
         for (const int bolt : joints::tighteningOrder(j.bolts))
@@ -70,8 +73,10 @@ void Writer::joint(Axle axle, std::size_t index, const std::string& id, const st
         more.caution = "Anti-seize: the torque is the one for greased threads; a dry one would overstretch them.";
     else if (j.condition == Condition::Threadlocker)
         more.caution = "Threads degreased, fresh threadlocker on each; marked when it is done.";
+    else if (j.condition == Condition::WickingThreadlocker)
+        more.caution = "Tightened dry to this torque; then one drop of wicking threadlocker at each, once the rotor is cold. None before.";
     else if (j.condition == Condition::Unknown)
-        more.caution = "Nobody has said whether threadlocker or anti-seize goes on these: the same torque is not right for both.";
+        more.caution = "Not said: whether threadlocker or anti-seize goes on these: the same torque is not right for both.";
     Step& s = add(Phase::Assemble, fmt::format("{}/joint-{}", id, index + 1), corner, text, verdict, std::move(more));
     s.threads = threadWords(j.condition);
     if (known)
@@ -115,25 +120,24 @@ void Writer::assemble()
             c.joints, [](const Joint& j) { return j.joins == Joins::BracketToKnuckle || j.joins == Joins::CaliperToBracket; });
         if (!described && !w.small())
             add(Phase::Assemble, id + "/caliper-bolts", corner,
-                "Caliper and bracket on their bolts, each begun by hand, tightened as their maker says; the bolts are not described yet", practice,
-                { "Bolts that hold a caliper carry the brake: no guessed torque.", "torque wrench", {}, 6, !w.any() });
+                "Caliper and bracket on their bolts, each begun by hand, tightened as their maker says; the bolts are not described yet",
+                practice, { "Bolts that hold a caliper carry the brake: no guessed torque.", "torque wrench", {}, 6, !w.any() });
         add(Phase::Assemble, id + "/pads-in", corner,
             fmt::format("Pads in, lining to the rotor; backs and pins greased thinly, nothing on the faces{}",
                 described || !w.small() ? "" : "; the caliper back on its bolts, begun by hand, tightened as the car's maker says"),
-            practice,
-            { "A pad put in backwards grinds steel on iron.", "high-temperature grease", {}, 6, !w.pads && !w.mockedUp() });
-        if (c.pad.wearSensor == YesNo::Yes)
-            add(Phase::Assemble, id + "/sensor-in", corner, "Wear sensor plugged in and its wire clear of the wheel",
-                pointerOf(study_.after, axle) + "/pad/wear_sensor");
+            practice, { "A pad put in backwards grinds steel on iron.", "high-temperature grease", {}, 6, !w.pads && !w.mockedUp() });
+        wearSensor(axle, side, id, corner);
+        parkingOn(axle, id, corner);
         add(Phase::Assemble, id + "/runout", corner,
-            "Wheel bearing rocked by hand first, its play read: it moves the gauge as well. Then runout at the rotor's edge, nuts on, over one turn" + says(checks::runout, { axle }),
+            "Wheel bearing rocked by hand first, its play read: it moves the gauge as well. Then runout at the rotor's edge, nuts on, over "
+            "one turn"
+                + says(checks::runout, { axle }),
             idOf(checks::runout, { axle }),
-            { "The gauge's foot stands on the knuckle, never on strut or body.", "dial gauge", { field(study_.after, axle, side, "runout_mm") }, 6,
-                !rotorOff(axle) });
+            { "The gauge's foot stands on the knuckle, never on strut or body.", "dial gauge",
+                { field(study_.after, axle, side, "runout_mm") }, 6, !rotorOff(axle) });
         if (hub(axle).parkingBrake == ParkingBrake::DrumInHat)
-            add(Phase::Assemble, id + "/shoes-set", corner,
-                "Parking brake's shoes adjusted inside the hat until they just drag, then back", hubPointer(axle, "parking_brake"),
-                { {}, {}, {}, 8, !rotorOff(axle) });
+            add(Phase::Assemble, id + "/shoes-set", corner, "Parking brake's shoes adjusted inside the hat until they just drag, then back",
+                hubPointer(axle, "parking_brake"), { {}, {}, {}, 8, !rotorOff(axle) });
     });
 }
 
@@ -202,6 +206,7 @@ void Writer::hoses()
                 idOf(checks::hoseThread, { axle }),
                 { "A crush washer is used once. A twisted hose loosens itself and chafes. Fluid eats paint and skin.",
                     "line spanner, pedal prop, caps, new washers", {}, 25 });
+            hoseLed(axle, id, corner);
             return;
         }
         // Of a caliper that was parted the line is open already.
@@ -210,9 +215,10 @@ void Writer::hoses()
         add(Phase::Hoses, id + "/washers", corner, "New crush washers at the banjo, both sides of it", practice,
             { "A crush washer is used once: an old one weeps.", "new washers, torque wrench", {}, 5 });
         add(Phase::Hoses, id + "/hose", corner,
-            "Hose on without a twist (its line runs straight), turned by hand at droop and full lock: clear"
+            "Hose on without a twist (its line runs straight), turned by hand at droop and full lock: clear" + lineWords(axle)
                 + says(checks::hoseThread, { axle }),
             idOf(checks::hoseThread, { axle }), { "A twisted hose loosens itself and chafes.", "line spanner", {}, 10 });
+        hoseLed(axle, id, corner);
     });
 }
 
@@ -229,7 +235,8 @@ void Writer::openLine(Axle axle, const std::string& id, const std::string& corne
                     "bleeding: the old caliper still hangs on its closed hose",
             back),
         practice,
-        { "Once it is open, brakes are only back when everything is on and bled. Fluid eats paint and skin.", "line spanner, caps", {}, 5 });
+        { "Once it is open, brakes are only back when everything is on and bled. Fluid eats paint and skin.", "line spanner, caps", {},
+            5 });
     s.gated = true;
     for (const char* side : { "left", "right" })
         for (const auto& [step, what] : { std::pair { discs ? "caliper-loose" : "drum-on", discs ? "the caliper" : "the drum" },

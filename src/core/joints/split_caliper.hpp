@@ -8,7 +8,7 @@
 
 namespace deepstop::joints {
 
-/// Lengths in metres; NaN where nobody has read.
+/// Lengths in metres; NaN where not read.
 struct SplitCaliper {
     double slotWidth;
     double bridgeBoltLength; ///< under the head

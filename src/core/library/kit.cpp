@@ -86,6 +86,14 @@ Corner withoutCar(Corner c)
     c.washers = {};
     c.freed = Freed::JustTurns;
     c.spacerInTrial = YesNo::Unknown;
+    // Shield, cable and the hard line are the car's; what holds the hose and whether washers are new is told when it is on.
+    c.shield = {};
+    c.leverReturns = YesNo::Unknown;
+    c.hose.heldAtStrut = YesNo::Unknown;
+    c.hose.grommet = YesNo::Unknown;
+    std::erase_if(c.hose.chain, [](const LinePart& part) { return part.kind == LinePartKind::HardLine; });
+    for (LinePart& part : c.hose.chain)
+        part.newWashers = YesNo::Unknown;
     c.mount.boltSpacing = asEstimate(c.mount.boltSpacing);
     c.mount.clock = asEstimate(c.mount.clock, false);
     for (Joint& j : c.joints) {
@@ -95,7 +103,10 @@ Corner withoutCar(Corner c)
         // Between parts of the kit alone all of it is the kit's.
         if (j.joins == Joins::RingToHat || j.joins == Joins::CaliperToBracket)
             continue;
-        j.threadIn = ThreadIn::Unknown;
+        // Behind a nut it is the kit's own thread, but bears on the car's metal.
+        if (j.nut != NutKind::Plain && j.nut != NutKind::NylonInsert && j.nut != NutKind::AllMetal)
+            j.threadIn = ThreadIn::Unknown;
+        j.underNut = ThreadIn::Unknown;
         j.threadDepth = asEstimate(j.threadDepth);
         j.roomBehind = asEstimate(j.roomBehind);
     }
@@ -121,12 +132,23 @@ public:
             line("bracket", 2, c.bracket.name, both(said(c.bracket.thickness, style::size, "", " thick"), *c.bracket.material));
         }
         line("hose", 2, {}, both(said(c.hose.length, style::frame, "", ""), both(*c.hose.caliperEnd, *c.hose.lineEnd)));
+        for (const LinePart& part : c.hose.chain)
+            if (part.kind == LinePartKind::Adapter || part.kind == LinePartKind::BanjoBolt)
+                line(std::string(wordFor(part.kind, choices::linePart)), 2, part.name, both(*part.inner.thread, *part.outer.thread));
+        line("adapter ring", 2, {},
+            both(said(c.adapter.inside, style::fine, "inside ", ""), said(c.adapter.outside, style::fine, "outside ", "")));
         line("hub-face ring", 2, {}, said(c.ring, style::size, "", " thick"));
         line("wheel spacer", 2, {}, said(c.spacer, style::size, "", " thick, as on another car"));
-        for (const Joint& j : c.joints)
+        for (const Joint& j : c.joints) {
             line("bolt, " + (j.name.empty() ? std::string("joint without a name") : j.name), j.bolts > 0 ? 2 * j.bolts : 0, {},
-                both(both(*j.thread, j.boltClass == BoltClass::Unknown ? std::string() : std::string(wordFor(j.boltClass, choices::boltClass))),
+                both(both(*j.thread,
+                         j.boltClass == BoltClass::Unknown ? std::string() : std::string(wordFor(j.boltClass, choices::boltClass))),
                     said(j.length, style::size, "", " under the head")));
+            if (j.nut != NutKind::Unknown && j.nut != NutKind::None)
+                line("nut, " + (j.name.empty() ? std::string("joint without a name") : j.name), j.bolts > 0 ? 2 * j.bolts : 0, {},
+                    both(std::string(wordFor(j.nut, choices::nut)),
+                        j.nutClass == NutClass::Unknown ? std::string() : "class " + std::string(wordFor(j.nutClass, choices::nutClass))));
+        }
     }
 
 private:
@@ -173,6 +195,11 @@ Setup kitOf(const Setup& setup)
     kit.id = setup.id;
     kit.name = setup.name;
     kit.vendor = setup.vendor;
+    kit.papers = setup.papers;
+    kit.instructions = setup.instructions;
+    kit.purchases = setup.purchases;
+    for (Purchase& purchase : kit.purchases)
+        ofAnotherExample([&](Visitor& v) { describe(v, purchase); });
     if (setup.front)
         kit.front = withoutCar(*setup.front);
     if (setup.rear)

@@ -18,12 +18,15 @@ void ofAnotherExample(const std::function<void(Visitor&)>& describing);
 
 /// What a setup brings, with nothing left that was measured on this car.
 ///
-/// Dimensions of its parts that were measured become those of another example: known as a vendor's, no narrower than a vendor's. What depends on
-/// hub and knuckle (slot's middle, shims, wheel spacer, clocking, where bolts end in the knuckle, duct) goes along as an estimate. Runout, wear, gaps, the wheel,
-/// what was unpacked and tried, the hydraulics and what replaces the parking brake stay behind.
+/// Dimensions of its parts that were measured become those of another example: known as a vendor's, no narrower than a vendor's. What
+/// depends on hub and knuckle (slot's middle, shims, wheel spacer, spacing and clocking of the mount, where bolts end in the knuckle) goes
+/// along as an estimate. Runout, wear, gaps, the wheel, duct and cooling, the note, what was unpacked and tried, the hydraulics, what
+/// replaces the parking brake, the shield, the hard line and questions to the vendor stay behind; papers, instructions and the list of what
+/// to buy go along.
 [[nodiscard]] Setup kitOf(const Setup& setup);
 
-/// The kit as a setup of `build`: cleaned again as by `kitOf`, on the wheels of the car as found, with an id that the build does not have yet.
+/// The kit as a setup of `build`: cleaned again as by `kitOf`, on the wheels of the car as found, with an id that the build does not have
+/// yet.
 [[nodiscard]] Setup kitFor(const Build& build, const Setup& kit);
 /// Adds that setup to a build. Nothing for a build without setups, or a kit that brings no axle.
 [[nodiscard]] Edit kitTakenIn(Setup kit);

@@ -1,12 +1,11 @@
 #include "library/kit_file.hpp"
 
 #include "files/disk.hpp"
+#include "files/exports.hpp"
 #include "files/json_fields.hpp"
 #include "files/json_text.hpp"
 #include "files/refusal.hpp"
 #include "library/kit.hpp"
-
-#include <fmt/format.h>
 
 namespace deepstop::files {
 
@@ -14,7 +13,8 @@ const Json& kitSchema()
 {
     static const Json schema = [] {
         OrderedJson made = { { "$schema", "http://json-schema.org/draft-07/schema#" }, { "title", "Deep Stop kit, version 1" },
-            { "description", "What a kit brings, without the car it was tried on. Keys carry their unit; a setup is as in a build file." } };
+            { "description",
+                "What a kit brings, without the car it was tried on. Keys carry their unit; a setup is as in a build file." } };
         SchemaWriter setup;
         describe(setup, Setup {});
         made["type"] = "object";
@@ -59,12 +59,15 @@ std::string writeKit(const Setup& setup)
 
 Setup loadKit(const std::filesystem::path& path)
 {
-    try {
-        return parseKit(readFile(path));
-    } catch (const Refusal& refusal) {
-        const std::string said = refusal.what();
-        throw Refusal(said.starts_with(path.string()) ? said : fmt::format("{}: {}", path.string(), said));
-    }
+    return namingFile(path, [&] { return parseKit(readFile(path, largestKit)); });
+}
+
+void exportKit(const std::filesystem::path& path, const Setup& setup)
+{
+    // Also a list is of a kit, and refused where there is none.
+    const auto text = writeKit(setup);
+    const auto ending = path.extension().string();
+    exportFile(path, ending == ".csv" || ending == ".CSV" ? library::linesCsv(library::kitOf(setup)) : text);
 }
 
 } // namespace deepstop::files

@@ -5,6 +5,7 @@
 
 #include <nlohmann/json_fwd.hpp>
 
+#include <cstdint>
 #include <filesystem>
 #include <string>
 #include <string_view>
@@ -15,8 +16,12 @@ namespace deepstop::files {
 [[nodiscard]] Setup parseKit(std::string_view text);
 /// The kit of a setup, as `library::kitOf` cleans it. Throws Refusal for a setup that brings no axle of its own.
 [[nodiscard]] std::string writeKit(const Setup& setup);
+/// No kit is larger.
+inline constexpr std::uintmax_t largestKit = 4u << 20;
 /// Throws Refusal with the file's name.
 [[nodiscard]] Setup loadKit(const std::filesystem::path& path);
+/// Writes the kit of a setup to a file of its own; where its name ends in .csv, the list of what it holds. Throws Refusal.
+void exportKit(const std::filesystem::path& path, const Setup& setup);
 
 [[nodiscard]] const nlohmann::json& kitSchema();
 

@@ -81,7 +81,8 @@ std::string about(const Setup& kit, UnitSystem)
         all += (all.empty() ? "" : "; ") + std::string(wordOf(axle)) + ":";
         std::string names;
         const bool drums = c.brakes == BrakeKind::Drums;
-        for (const std::string& name : { drums ? c.drum.name : c.rotor.name, drums ? std::string() : c.caliper.name, drums ? std::string() : c.pad.name })
+        for (const std::string& name :
+            { drums ? c.drum.name : c.rotor.name, drums ? std::string() : c.caliper.name, drums ? std::string() : c.pad.name })
             if (!name.empty())
                 names += (names.empty() ? " " : ", ") + name;
         all += names.empty() ? " parts without names" : names;

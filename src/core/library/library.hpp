@@ -62,16 +62,17 @@ private:
 [[nodiscard]] std::vector<Found> search(
     const Library& library, Kind kind, std::string_view words, std::size_t most = 200, UnitSystem system = UnitSystem::Metric);
 
-/// A copy of `build` with the library's part in setup `setup` on `axle`, nothing of it as measured; the part remembers where it is from. An axle the setup left
-/// as found begins to differ. A kit becomes a setup of its own instead, as by `kitTakenIn`. Unchanged where the library or the build has no such
-/// thing.
+/// A copy of `build` with the library's part in setup `setup` on `axle`, nothing of it as measured; the part remembers where it is from. An
+/// axle the setup left as found begins to differ. A kit becomes a setup of its own instead, as by `kitTakenIn`. Unchanged where the library
+/// or the build has no such thing.
 [[nodiscard]] Build withPart(Build build, const std::string& setup, Axle axle, const Library& library, Kind kind, const std::string& id);
 
 /// Keeps the kit of a setup in the library, in place of the one with the same name, or anew.
 /// @return its id; empty for a setup that brings no axle
 std::string keepKit(Library& library, const Setup& setup);
 
-/// Keeps a part of that corner in the library under its own name, as another example of it is known, in place of the one with the same id, or anew.
+/// Keeps a part of that corner in the library under its own name, as another example of it is known, in place of the one with the same id,
+/// or anew.
 /// @return its id; empty for a kit, which is no part of a corner
 std::string keep(Library& library, const Corner& corner, const Build& build, Kind kind);
 

@@ -61,12 +61,7 @@ library::Library loadLibrary(const std::filesystem::path& path)
     if (!std::filesystem::exists(path, trouble) && (!trouble || trouble == std::errc::no_such_file_or_directory)
         && !std::filesystem::is_symlink(path, trouble))
         return {};
-    try {
-        return parseLibrary(readFile(path, largestLibrary));
-    } catch (const Refusal& refusal) {
-        const std::string said = refusal.what();
-        throw Refusal(said.starts_with(path.string()) ? said : fmt::format("{}: {}", path.string(), said));
-    }
+    return namingFile(path, [&] { return parseLibrary(readFile(path, largestLibrary)); });
 }
 
 void saveLibrary(const std::filesystem::path& path, const library::Library& library) { replaceFile(path, writeLibrary(library)); }

@@ -30,7 +30,7 @@ struct Wear {
         double width; ///< by which that may be off, m
     };
     std::vector<Point> points;
-    std::optional<double> minimum; ///< m; nothing where nobody has read it
+    std::optional<double> minimum; ///< m; nothing where not read
     double slope = 0; ///< m of thickness over m of road, negative as it wears; NaN for fewer than two readings
     double slopeWidth = 0; ///< within which it lies in 95 of 100, scatter and widths of the readings in it; NaN for fewer than two
     std::optional<double> endsAt; ///< odometer at which it reaches the minimum, m
@@ -51,8 +51,8 @@ struct Reminder {
     int day;
     bool done = false; ///< the log has it since
 };
-/// After the parts went on: first drive, once more after 80 to 160 km (two checks of torque), yearly; fluid two years old, one where it sees a track; linings that come to their
-/// end. By day. Common practice.
+/// After the parts went on: first drive, once more after 80 to 160 km (two checks of torque), yearly; fluid two years old, one where it
+/// sees a track; linings that come to their end. By day. Common practice.
 [[nodiscard]] std::vector<Reminder> remindersOf(const Build& build);
 
 /// Money of the log over its hours on the track; nothing without hours or prices.

@@ -4,6 +4,7 @@
 /// Metres throughout. A drawing has x to the right and y upward, as a draughtsman has them; a page has x to the right and y downward from
 /// its upper left corner, as paper is fed.
 
+#include <memory>
 #include <optional>
 #include <string>
 #include <string_view>
@@ -73,8 +74,8 @@ struct Extent {
 /// A dimension with its extension lines and arrow heads, `offset` to the left of the way from `from` to `to`, and its figure.
 void addDimension(Drawing& drawing, Point from, Point to, double offset, const std::string& figure);
 
-/// Thin lines at 45 degrees inside a closed outline, `spacing` apart, rising to the right or falling. What an outline cuts off itself is left
-/// out by the even-odd rule.
+/// Thin lines at 45 degrees inside a closed outline, `spacing` apart, rising to the right or falling. What an outline cuts off itself is
+/// left out by the even-odd rule.
 void addHatch(Drawing& drawing, const std::vector<Point>& outline, double spacing, bool rising);
 
 struct Size {
@@ -86,12 +87,30 @@ struct Size {
 [[nodiscard]] Size a4();
 [[nodiscard]] Size letter();
 
+/// A photograph as its file has it.
+struct Photo {
+    std::shared_ptr<const std::string> bytes;
+    bool png = false; ///< else JPEG
+    int wide = 0; ///< points
+    int high = 0;
+    bool operator==(const Photo&) const = default;
+};
+/// One on a sheet.
+struct PlacedPhoto {
+    Photo photo;
+    Point at; ///< upper left corner
+    double width = 0;
+    double height = 0;
+    bool operator==(const PlacedPhoto&) const = default;
+};
+
 /// One sheet of paper.
 struct Page {
     double width = 0;
     double height = 0;
     std::vector<Stroke> strokes;
     std::vector<Lettering> letters;
+    std::vector<PlacedPhoto> photos {};
     bool operator==(const Page&) const = default;
 };
 

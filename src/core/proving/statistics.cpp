@@ -15,11 +15,13 @@ constexpr double none = std::numeric_limits<double>::quiet_NaN();
 constexpr double twoSided = 0.975;
 constexpr std::size_t firstStops = 3; ///< of a series, which the others are held against
 
-/// Welch's, which lies between those of the smaller sample and of both; deviations too small or too large for their squares leave the smaller one's.
-double freedomOf(double one, double other, int smaller, double least)
+/// Welch and Satterthwaite's degrees of freedom, from the squared errors of two means of so many runs. It is never less than the smaller
+/// sample has, and that where the errors are too small or too large to be squared.
+double freedomOf(double one, int runs, double other, int otherRuns)
 {
-    const double freedom = (one + other) * (one + other) / least;
-    return std::isfinite(freedom) ? std::max<double>(freedom, smaller) : smaller;
+    const double freedom = (one + other) * (one + other) / (one * one / (runs - 1) + other * other / (otherRuns - 1));
+    const double least = std::min(runs, otherRuns) - 1;
+    return std::isfinite(freedom) ? std::max(freedom, least) : least;
 }
 
 double quantile(double freedom) { return boost::math::quantile(boost::math::students_t(freedom), twoSided); }
@@ -37,7 +39,7 @@ double powerOf(double difference, double one, double other, int n)
 {
     const double a = one * one / n;
     const double b = other * other / n;
-    const double freedom = freedomOf(a, b, n - 1, (a * a + b * b) / (n - 1));
+    const double freedom = freedomOf(a, n, b, n);
     const double shift = std::abs(difference) / std::sqrt(a + b);
     const double bound = quantile(freedom);
     // Beyond this Boost's series takes long and the answer is plain.
@@ -84,7 +86,7 @@ std::optional<Difference> welch(std::span<const double> first, std::span<const d
         return {};
     Difference d {};
     d.difference = a.mean - b.mean;
-    d.freedom = freedomOf(ea, eb, std::min(a.count, b.count) - 1, ea * ea / (a.count - 1) + eb * eb / (b.count - 1));
+    d.freedom = freedomOf(ea, a.count, eb, b.count);
     const double error = std::sqrt(ea + eb);
     const double half = quantile(d.freedom) * error;
     d.low = d.difference - half;

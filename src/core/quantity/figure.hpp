@@ -45,7 +45,7 @@ struct Evaluation;
 /// called idle.
 class Sample {
 public:
-    /// The value of a length (or whatever `isLength` says), NaN where nobody has read it.
+    /// The value of a length (or whatever `isLength` says), NaN where not read.
     double operator()(const Reading& reading, bool isLength = true)
     {
         note(reading, isLength);

@@ -38,9 +38,11 @@ std::string print(double si, const Style& style, UnitSystem system)
     return symbol.empty() || text == "–" ? text : fmt::format("{} {}", text, symbol);
 }
 
+Style ofDifference(const Style& style) { return style.dimension == Dimension::Temperature ? style::rise : style; }
+
 std::string printChange(double si, const Style& style, UnitSystem system)
 {
-    const auto text = print(si, style, system);
+    const auto text = print(si, ofDifference(style), system);
     if (text == "–" || text.starts_with("\u2212"))
         return text;
     return (text.find_first_of("123456789") == std::string::npos ? "±" : "+") + text;

@@ -34,6 +34,7 @@ inline constexpr Style fine { Dimension::Length, "mm", 2, "in", 4 }; ///< shims,
 inline constexpr Style thousandth { Dimension::Length, "mm", 3, "in", 4 }; ///< thickness variation
 inline constexpr Style angle { Dimension::Angle, "°", 1, "°", 1 };
 inline constexpr Style money { Dimension::Number, "", 0, "", 0 };
+inline constexpr Style price { Dimension::Number, "", 2, "", 2 }; ///< of one piece
 inline constexpr Style volume { Dimension::Volume, "cm³", 0, "in³", 1 };
 inline constexpr Style fluid { Dimension::Volume, "cm³", 2, "in³", 3 }; ///< what a caliper or a hose takes
 inline constexpr Style inertia { Dimension::Inertia, "kg·m²", 3, "lb·ft²", 2 };
@@ -69,7 +70,10 @@ inline constexpr Style specificHeat { Dimension::SpecificHeat, "J/kgK", 0, "J/kg
 /// `si` with its unit: "3.4 mm". A plain number has none.
 [[nodiscard]] std::string print(double si, const Style& style, UnitSystem system = UnitSystem::Metric);
 
-/// As `print`, always with a sign: "+1.50 kg", "−3.1 m", "±0".
+/// How a difference or a width of what `style` shows is shown: of two temperatures in kelvin, or as many degrees Fahrenheit.
+[[nodiscard]] Style ofDifference(const Style& style);
+
+/// A difference, always with a sign: "+1.50 kg", "−3.1 m", "±0"; of two temperatures "−84 K".
 [[nodiscard]] std::string printChange(double si, const Style& style, UnitSystem system = UnitSystem::Metric);
 
 /// A bound as it is named to a person: "0.1 mm", "2000 mm"; four significant figures, no more than needed.

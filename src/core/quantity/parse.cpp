@@ -3,6 +3,7 @@
 #include "quantity/number.hpp"
 #include "quantity/text.hpp"
 
+#include <algorithm>
 #include <array>
 #include <cmath>
 #include <fmt/format.h>

@@ -92,4 +92,12 @@ std::string shortened(std::string_view text, std::size_t most)
     return onOneLine(text.substr(0, end)) + "…";
 }
 
+std::string listed(const std::vector<std::string>& words, std::string_view between)
+{
+    std::string text;
+    for (std::size_t i = 0; i < words.size(); ++i)
+        text.append(i > 0 ? between : std::string_view()).append(words[i]);
+    return text;
+}
+
 } // namespace deepstop

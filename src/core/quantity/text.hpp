@@ -1,10 +1,11 @@
 #pragma once
-/// Text that came from outside: what may be kept of it, and how it is quoted.
+/// Text that came from outside: what may be kept of it, and how it is quoted. Words in a list.
 
 #include <cstddef>
 #include <optional>
 #include <string>
 #include <string_view>
+#include <vector>
 
 namespace deepstop {
 
@@ -27,5 +28,8 @@ namespace deepstop {
 
 /// As `onOneLine`, cut after a whole character where it is longer than `most` bytes, with "…" then.
 [[nodiscard]] std::string shortened(std::string_view text, std::size_t most = 40);
+
+/// All of them, with `between` between two.
+[[nodiscard]] std::string listed(const std::vector<std::string>& words, std::string_view between = ", ");
 
 } // namespace deepstop

@@ -1,5 +1,7 @@
 #include "report/ask.hpp"
 
+#include "quantity/text.hpp"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -76,14 +78,6 @@ std::string wrapped(const std::string& text, std::size_t indent, std::size_t wid
     return out;
 }
 
-std::string joined(const std::vector<std::string>& words)
-{
-    std::string out;
-    for (const auto& word : words)
-        out += (out.empty() ? "" : ", ") + word;
-    return out;
-}
-
 } // namespace
 
 std::vector<Ask> asksOf(const Study& study)
@@ -122,8 +116,7 @@ const Verdict* nearestVerdict(const Study& study)
     const Verdict* nearest = nullptr;
     for (const Verdict& v : study.verdicts)
         if (!v.figure.lacks.empty()
-            && (!nearest
-                || std::pair { weight(v), v.figure.lacks.size() } < std::pair { weight(*nearest), nearest->figure.lacks.size() }))
+            && (!nearest || std::pair { weight(v), v.figure.lacks.size() } < std::pair { weight(*nearest), nearest->figure.lacks.size() }))
             nearest = &v;
     return nearest;
 }
@@ -138,7 +131,9 @@ std::optional<NextReading> nextReading(const Study& study)
     const auto askOf = [&](const std::string& pointer) { return std::ranges::find(asks, pointer, &Ask::pointer); };
     NextReading next { asks.front(), {}, 0 };
     if (const Verdict* v = nearestVerdict(study)) {
-        next.settles = v->check && v->check->of != CheckOf::Car ? fmt::format("{} ({})", v->title, v->axle == Axle::Front ? "front" : "rear") : v->title;
+        next.settles = v->check && v->check->of != CheckOf::Car
+            ? fmt::format("{} ({})", v->title, v->axle == Axle::Front ? "front" : "rear")
+            : v->title;
         next.more = v->figure.lacks.size();
         std::size_t most = 0;
         for (const ReadingId reading : v->figure.lacks)
@@ -162,7 +157,8 @@ std::string nextToRead(const Study& study)
     if (next->more > 1)
         return fmt::format("Next: {}{}: with {} more it settles {}", next->ask.what, with, next->more - 1, next->settles);
     return fmt::format("Next: {}{}: {} for it: {}", next->ask.what, with,
-        next->ask.verdicts == 1 ? std::string("1 check waits") : fmt::format("{} checks wait", next->ask.verdicts), joined(next->ask.titles));
+        next->ask.verdicts == 1 ? std::string("1 check waits") : fmt::format("{} checks wait", next->ask.verdicts),
+        listed(next->ask.titles));
 }
 
 std::string benchSheet(const Study& study)
@@ -179,13 +175,40 @@ std::string benchSheet(const Study& study)
         out += fmt::format("\n{:>3}. {}\n", ++number, wrapped(ask.what, 5));
         out += fmt::format("     {}\n",
             wrapped(fmt::format("{}{}; decides {}", ask.now, ask.instrument.empty() ? "" : fmt::format("; take a {}", ask.instrument),
-                        joined(ask.titles)),
+                        listed(ask.titles)),
                 5));
         out += "     read: ____________  ± ________  with: ____________  on: ____________\n";
     }
     out += "\nBrakes are life-critical. Stands, not the jack alone; no compressed air on\nbrake dust. The maker's data and local law come "
            "first.\n";
     return out;
+}
+
+bool sameQuestion(const std::string& about, const std::string& question)
+{
+    // What we reckon with meanwhile is no part of the question.
+    const auto bare = [](const std::string& text) { return text.substr(0, text.find(" (we work with")); };
+    return bare(about) == bare(question);
+}
+
+Edit questionsAsked(const Study& study, const std::string& date)
+{
+    return [setup = study.after.setup ? study.after.setup->id : std::string(), asked = questionsFor(study), date](
+               const Build& now) -> std::optional<Build> {
+        Build build = now;
+        Setup* own = setupIn(build, setup);
+        if (!own)
+            return {};
+        for (const std::string& question : asked) {
+            const auto there =
+                std::ranges::find_if(own->questions, [&](const VendorQuestion& q) { return sameQuestion(q.about, question); });
+            if (there == own->questions.end())
+                own->questions.push_back({ question, date, {}, {}, {} });
+            else if (there->asked.empty())
+                there->asked = date;
+        }
+        return build;
+    };
 }
 
 std::vector<std::string> questionsFor(const Study& study)
@@ -197,7 +220,7 @@ std::vector<std::string> questionsFor(const Study& study)
         if (ask.vendorKnows)
             questions.push_back(ask.now == "missing" || ask.now == "not said"
                     ? ask.what
-                    : fmt::format("{} (we reckon with {})", ask.what, ask.now.substr(std::string("estimated ").size())));
+                    : fmt::format("{} (we work with {})", ask.what, ask.now.substr(std::string("estimated ").size())));
     for (const auto& corner : { study.after.setup->front, study.after.setup->rear }) {
         if (!corner)
             continue;
@@ -207,8 +230,21 @@ std::vector<std::string> questionsFor(const Study& study)
             questions.emplace_back("prices of a pair of rotors and of a set of pads, and how long they are to be had");
         break;
     }
+    if (study.after.setup->instructions == YesNo::No)
+        questions.emplace_back("fitting instructions: none came with the kit");
+    else if (study.after.setup->instructions == YesNo::Unknown)
+        questions.emplace_back("fitting instructions, if there are any");
     questions.emplace_back("tightening torques of every joint, and whether dry, with threadlocker or with anti-seize");
     questions.emplace_back("which readings were taken on a part and which come from a drawing");
+    // What the vendor has answered is not asked again.
+    std::erase_if(questions, [&](const std::string& question) {
+        return std::ranges::any_of(
+            study.after.setup->questions, [&](const VendorQuestion& q) { return !q.answered.empty() && sameQuestion(q.about, question); });
+    });
+    for (const VendorQuestion& own : study.after.setup->questions)
+        if (own.answered.empty() && !own.about.empty()
+            && std::ranges::none_of(questions, [&](const std::string& question) { return sameQuestion(own.about, question); }))
+            questions.push_back(own.about);
     return questions;
 }
 

@@ -1,6 +1,7 @@
 #pragma once
 /// What is still to be read, as a sheet for the bench and as a letter to the vendor.
 
+#include "build/edit.hpp"
 #include "verdict/findings.hpp"
 
 #include <optional>
@@ -35,7 +36,13 @@ struct NextReading {
 /// A sheet to take to the bench: what to read, with what, room to write. Text, 78 columns.
 [[nodiscard]] std::string benchSheet(const Study& study);
 
-/// What the vendor of the setup after is asked: dimensions of his parts that are missing or estimated, prices, torques. One sentence each.
+/// Whether a question noted earlier is this one, whatever we reckon with meanwhile.
+[[nodiscard]] bool sameQuestion(const std::string& about, const std::string& question);
+/// Notes each open question to the vendor as asked on that day; one that was asked before keeps its day.
+[[nodiscard]] Edit questionsAsked(const Study& study, const std::string& date);
+
+/// What the vendor of the setup after is asked: dimensions of his parts that are missing or estimated, prices, torques, and what the
+/// builder wrote down himself; not what he has answered. One sentence each.
 [[nodiscard]] std::vector<std::string> questionsFor(const Study& study);
 
 /// A letter to the vendor of the setup after: what the sheet does not say, torques and threads included. Text.

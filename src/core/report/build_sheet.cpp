@@ -109,8 +109,8 @@ private:
         return v.check && v.check->of != CheckOf::Car ? fmt::format("{}: {}", v.axle == Axle::Front ? "Front" : "Rear", v.title) : v.title;
     }
 
-    /// Every reading that a check rests on, with its width and where it came from, part by part. Long lists (stations, legs, stops) stay in the
-    /// build.
+    /// Every reading that a check rests on, with its width and where it came from, part by part. Long lists (stations, legs, stops) stay in
+    /// the build.
     void readings()
     {
         std::map<std::string, std::vector<std::string>> cells;
@@ -189,8 +189,9 @@ private:
     {
         leaf_.heading("Signed");
         leaf_.row({ "fitted by ______________________", "checked by ______________________", "date ____________" }, { 0.4, 0.4, 0.2 });
-        leaf_.caution("Brakes are life-critical. Have adapters, machined and welded parts judged by a qualified engineer or licensed mechanic; "
-                      "follow local law on inspection, registration and type approval.");
+        leaf_.caution(
+            "Brakes are life-critical. Have adapters, machined and welded parts judged by a qualified engineer or licensed mechanic; "
+            "follow local law on inspection, registration and type approval.");
     }
 
     const Study& study_;

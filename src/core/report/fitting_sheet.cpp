@@ -8,6 +8,7 @@
 #include "chapters/parts/receiving.hpp"
 #include "jobcard/outfit.hpp"
 #include "library/kit.hpp"
+#include "quantity/text.hpp"
 #include "report/template.hpp"
 #include "verdict/judge.hpp"
 
@@ -35,7 +36,8 @@ public:
         leaf_.heading("Bolts");
         eachAxle(&FittingSheet::bolts);
         leaf_.heading("Shims to start with");
-        leaf_.text("From one car; no two are alike. Put these in, read the gaps between rotor and caliper on your car, then work out yours.");
+        leaf_.text(
+            "From one car; no two are alike. Put these in, read the gaps between rotor and caliper on your car, then work out yours.");
         eachAxle(&FittingSheet::shims);
         eachAxle(&FittingSheet::cuts);
         tools();
@@ -48,7 +50,8 @@ private:
     /// How far it was proven, before anything else.
     void standing()
     {
-        leaf_.text("For whoever fits this kit. It was worked out on one car; readings of that car are left out. Yours differs: measure it.");
+        leaf_.text(
+            "For whoever fits this kit. It was worked out on one car; readings of that car are left out. Yours differs: measure it.");
         const Headline& h = study_.headline;
         const bool fits = h.fits == Headline::Fits::Yes || h.fits == Headline::Fits::Tight || h.fits == Headline::Fits::WithCaution;
         if (!fits)
@@ -59,7 +62,8 @@ private:
             leaf_.caution(fmt::format("Centring is not proven on that car: {}.", nameOf(h.centred)));
         for (const Verdict& v : study_.verdicts)
             if (isBad(v.level) || (v.level == Level::Unproven && v.check && v.check->decides != Decides::Nothing))
-                leaf_.text(fmt::format("{}, {}: {}", v.title, nameOf(v.level), v.check && v.check->of == CheckOf::Car ? "whole car" : wordOf(v.axle)));
+                leaf_.text(fmt::format(
+                    "{}, {}: {}", v.title, nameOf(v.level), v.check && v.check->of == CheckOf::Car ? "whole car" : wordOf(v.axle)));
     }
 
     void inTheBox()
@@ -68,7 +72,8 @@ private:
         const std::vector<double> widths { 0.1, 0.25, 0.1, 0.23, 0.32 };
         leaf_.row({ "axle", "part", "pieces", "name", "size" }, widths, true);
         for (const auto& l : library::linesOf(kit_, study_.system))
-            leaf_.row({ std::string(wordOf(l.axle)), l.part, l.pieces > 0 ? std::to_string(l.pieces) : "not said", l.name, l.what }, widths);
+            leaf_.row(
+                { std::string(wordOf(l.axle)), l.part, l.pieces > 0 ? std::to_string(l.pieces) : "not said", l.name, l.what }, widths);
     }
 
     void eachAxle(void (FittingSheet::*section)(Axle, const Corner&))
@@ -102,8 +107,9 @@ private:
         case Handed::Unknown:
             tick("Whether the rotors fit one side only is not said: ask their maker before fitting");
         }
-        tick(c.caliper.bleeders == Bleeders::BothEnds ? "Calipers: bleeders at both ends; the smaller piston, if they differ, where the rotor comes in"
-                                                      : "Calipers: hung in its place, the bleeder is at the highest point. Bleeder down: swapped left and right");
+        tick(c.caliper.bleeders == Bleeders::BothEnds
+                ? "Calipers: bleeders at both ends; the smaller piston, if they differ, where the rotor comes in"
+                : "Calipers: hung in its place, the bleeder is at the highest point. Bleeder down: swapped left and right");
         if (c.mount.shimMoves != Direction::Unknown)
             tick(fmt::format("A thicker shim moves the caliper {}", wordFor(c.mount.shimMoves, choices::direction)));
     }
@@ -112,7 +118,8 @@ private:
     void bolts(Axle axle, const Corner& c)
     {
         if (c.joints.empty()) {
-            leaf_.caution(fmt::format("Bolts of the {} kit are not described: threads and torques from the maker, none guessed.", wordOf(axle)));
+            leaf_.caution(
+                fmt::format("Bolts of the {} kit are not described: threads and torques from the maker, none guessed.", wordOf(axle)));
             return;
         }
         const std::vector<double> widths { 0.34, 0.3, 0.36 };
@@ -120,8 +127,8 @@ private:
         for (std::size_t i = 0; i < c.joints.size(); ++i) {
             const Joint& j = c.joints[i];
             leaf_.row({ j.name.empty() ? std::string(wordFor(j.joins, choices::joins)) : j.name,
-                          fmt::format("{} × {}, {}", j.bolts > 0 ? std::to_string(j.bolts) : "?", j.thread->empty() ? "thread not said" : *j.thread,
-                              wordFor(j.boltClass, choices::boltClass)),
+                          fmt::format("{} × {}, {}", j.bolts > 0 ? std::to_string(j.bolts) : "?",
+                              j.thread->empty() ? "thread not said" : *j.thread, wordFor(j.boltClass, choices::boltClass)),
                           torqueOf(axle, i, j) },
                 widths);
         }
@@ -141,6 +148,10 @@ private:
     /// What centred it there, or what the plan says that would; never stacks that did not as if they had.
     void shims(Axle axle, const Corner& c)
     {
+        if (c.brakes == BrakeKind::Drums) {
+            leaf_.text(fmt::format("{}: drums, none.", wordOf(axle)));
+            return;
+        }
         const auto stack = [&](const Reading& r) {
             return !r.value ? std::string("not said") : *r.value == 0 ? std::string("none") : print(*r.value, style::fine, study_.system);
         };
@@ -149,9 +160,12 @@ private:
             const auto own = std::ranges::find_if(all, [&](const CentringResult& r) { return r.axle == axle && r.side == side; });
             const Verdict* centred = study_.verdict(checks::axial, { axle, side });
             const auto where = fmt::format("{} {}", wordOf(axle), wordOf(side));
+            if (const Fitted& in = c.at(side); in.radialTop.value || in.radialBottom.value)
+                leaf_.text(fmt::format("{}, under the studs: {} at the top, {} at the bottom, as on that car.", where, stack(in.radialTop),
+                    stack(in.radialBottom)));
             if (centred && isFine(centred->level))
-                leaf_.text(fmt::format("{}: {} at the top bolt, {} at the bottom bolt; that car was centred with them.", where, stack(c.at(side).shimTop),
-                    stack(c.at(side).shimBottom)));
+                leaf_.text(fmt::format("{}: {} at the top bolt, {} at the bottom bolt; that car was centred with them.", where,
+                    stack(c.at(side).shimTop), stack(c.at(side).shimBottom)));
             else if (own != all.end() && own->plan)
                 leaf_.text(fmt::format("{}: worked out, not yet tried: {} at the top bolt, {} at the bottom bolt.", where,
                     centring::pileText(own->plan->top.shims, study_.system), centring::pileText(own->plan->bottom.shims, study_.system)));
@@ -171,7 +185,8 @@ private:
                 continue;
             auto line = shieldDrawing(study_, axle, {});
             if (line.drawing) {
-                leaf_.text("The line to cut along follows at its real size, for this knuckle and shield only. Measure the bar of 100 mm first.");
+                leaf_.text(
+                    "The line to cut along follows at its real size, for this knuckle and shield only. Measure the bar of 100 mm first.");
                 leaf_.fullSize.push_back(std::move(*line.drawing));
             } else {
                 leaf_.text(line.lacks);
@@ -183,17 +198,11 @@ private:
     {
         leaf_.heading("Tools");
         const auto outfit = jobcard::outfitOf(study_, card_);
-        const auto joined = [](const std::vector<std::string>& all, const char* between) {
-            std::string text;
-            for (const auto& each : all)
-                text += (text.empty() ? "" : between) + each;
-            return text.empty() ? std::string("not known") : text;
-        };
-        leaf_.text(joined(outfit.tools, ", ") + ".");
+        leaf_.text(outfit.tools.empty() ? std::string("Not known.") : listed(outfit.tools) + ".");
         if (!outfit.sizes.empty())
-            leaf_.text("Sizes: " + joined(outfit.sizes, "; ") + ".");
+            leaf_.text("Sizes: " + listed(outfit.sizes, "; ") + ".");
         if (!outfit.used.empty())
-            leaf_.text("Used up: " + joined(outfit.used, ", ") + ".");
+            leaf_.text("Used up: " + listed(outfit.used, ", ") + ".");
     }
 
     void checksBefore()
@@ -212,9 +221,11 @@ private:
 
     void cautions()
     {
-        leaf_.caution("Brakes are life-critical. If you have not done this work before, have it done or checked by a licensed workshop. Local law "
-                      "may ask for an inspection or an entry in the papers.");
-        leaf_.caution("Start every bolt by hand. Pump the pedal until it is hard before the car moves. Check every torque again after the first drive.");
+        leaf_.caution(
+            "Brakes are life-critical. If you have not done this work before, have it done or checked by a licensed workshop. Local law "
+            "may ask for an inspection or an entry in the papers.");
+        leaf_.caution("Start every bolt by hand. Pump the pedal until it is hard before the car moves. Check every torque again after the "
+                      "first drive.");
     }
 
     const Study& study_;

@@ -2,6 +2,8 @@
 
 #include "files/paper_files.hpp"
 
+#include "files/photo.hpp"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -157,6 +159,16 @@ public:
             2.1e-3, paper::Anchor::Left, false);
         y_ += 6e-3;
     }
+    void photo(const Block& b)
+    {
+        const double wide = width() / 2;
+        const double high = std::min(wide * b.photo.high / b.photo.wide, size_.height - 2 * edge - footer - 20e-3);
+        need(high + 8e-3);
+        page().photos.push_back({ b.photo, { edge, y_ + 2e-3 }, high * b.photo.wide / b.photo.high, high });
+        y_ += high + 2e-3;
+        say(b.text, 2.1e-3, edge, width());
+        y_ += 2e-3;
+    }
     void text(const std::string& words)
     {
         say(words, letters, edge, width());
@@ -189,7 +201,10 @@ private:
     /// Of a picture; of anything else about what its first lines take.
     static double highOf(const Block& b)
     {
-        return b.kind == Block::Kind::Picture ? paper::extentOf(b.drawing).height() / b.scale + 12e-3 : b.kind == Block::Kind::Tick ? 16e-3 : 8e-3;
+        return b.kind == Block::Kind::Picture ? paper::extentOf(b.drawing).height() / b.scale + 12e-3
+            : b.kind == Block::Kind::Photo    ? 60e-3
+            : b.kind == Block::Kind::Tick     ? 16e-3
+                                              : 8e-3;
     }
     void need(double height)
     {
@@ -284,6 +299,9 @@ std::vector<paper::Page> sheetsOf(const Leaf& leaf, const paper::Size& size)
         case Block::Kind::Row:
             layout.row(b);
             break;
+        case Block::Kind::Photo:
+            layout.photo(b);
+            break;
         case Block::Kind::Picture:
             layout.picture(b);
             break;
@@ -354,6 +372,11 @@ std::string htmlOf(const Leaf& leaf)
             for (const auto& cell : b.cells)
                 out += b.head ? "<th>" + escaped(cell) + "</th>" : "<td>" + escaped(cell) + "</td>";
             out += "</tr>\n";
+            break;
+        case Block::Kind::Photo:
+            go(In::Nothing);
+            out += fmt::format("<p><img style=\"max-width:60%\" alt=\"{}\" src=\"data:image/{};base64,{}\"></p><p class=\"under\">{}</p>\n",
+                escaped(b.text), b.photo.png ? "png" : "jpeg", files::base64(*b.photo.bytes), escaped(b.text));
             break;
         case Block::Kind::Picture:
             go(In::Nothing);

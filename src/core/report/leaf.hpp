@@ -15,6 +15,7 @@ struct Block {
         Tick, ///< a box to be ticked, its text, what goes with it underneath
         Caution,
         Row, ///< of a table: cells side by side
+        Photo, ///< a photograph, as wide as half a sheet, its name underneath
         Picture, ///< a drawing, so many times smaller than it is, with a bar of 100 mm
     };
     Kind kind = Kind::Text;
@@ -27,6 +28,7 @@ struct Block {
     bool ticked = false;
     paper::Drawing drawing {};
     double scale = 1; ///< 2: half size
+    paper::Photo photo {};
     bool toScale = true; ///< of a plot not: it has no bar of 100 mm
 };
 
@@ -50,7 +52,8 @@ struct Leaf {
     }
 };
 
-/// Sheets with margins, the title and the number of each, then the drawings at their real size. A block too high for a sheet is cut between its lines.
+/// Sheets with margins, the title and the number of each, then the drawings at their real size. A block too high for a sheet is cut between
+/// its lines.
 [[nodiscard]] std::vector<paper::Page> sheetsOf(const Leaf& leaf, const paper::Size& size);
 /// HTML 5 with its style and drawings in it; light on every screen.
 [[nodiscard]] std::string htmlOf(const Leaf& leaf);

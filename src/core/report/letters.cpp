@@ -2,12 +2,16 @@
 
 #include "build/words.hpp"
 #include "chapters/parts/receiving.hpp"
+#include "files/photo.hpp"
+#include "files/refusal.hpp"
 #include "jobcard/jobcard.hpp"
+#include "quantity/text.hpp"
 #include "report/ask.hpp"
 
 #include <fmt/format.h>
 
 #include <algorithm>
+#include <utility>
 
 namespace deepstop::report {
 namespace {
@@ -72,9 +76,7 @@ private:
         if (named.empty())
             return;
         out += what;
-        for (std::size_t i = 0; i < named.size(); ++i)
-            out += (i == 0 ? ": " : "; ") + named[i];
-        out += ". ";
+        out += ": " + listed(named, "; ") + ". ";
     }
     void days(std::string& out) const
     {
@@ -111,6 +113,29 @@ std::string faultsOf(const Study& study)
     return faults;
 }
 
+/// " (asked on 2026-03-14, not answered)", of a question that was put before today.
+std::string askedBefore(const Setup& setup, const std::string& question, const std::string& today)
+{
+    for (const VendorQuestion& q : setup.questions)
+        if (sameQuestion(q.about, question) && !q.asked.empty() && q.asked != today)
+            return fmt::format(" (asked on {}, not answered)", q.asked);
+    return {};
+}
+
+/// What the vendor said, and when, so that he can put it right.
+void answers(Leaf& leaf, const Setup& setup)
+{
+    bool first = true;
+    for (const VendorQuestion& q : setup.questions) {
+        if (q.answered.empty())
+            continue;
+        if (std::exchange(first, false))
+            leaf.text("You told us, and we work with it:");
+        leaf.text(fmt::format("{}: {} (asked on {}, answered on {})", q.about, q.answer.empty() ? "no value noted" : q.answer,
+            q.asked.empty() ? "a day not noted" : q.asked, q.answered));
+    }
+}
+
 /// Where pictures of this setup lie.
 std::vector<std::string> picturesOf(const Study& study)
 {
@@ -118,7 +143,22 @@ std::vector<std::string> picturesOf(const Study& study)
     for (const Tick& tick : jobcard::choicesOf(*study.build, study.after.setup->id).ticks)
         if (!tick.photo.empty())
             pictures.push_back(tick.photo);
+    for (const Receipt& receipt : study.after.setup->received)
+        if (!receipt.photo.empty())
+            pictures.push_back(receipt.photo);
     return pictures;
+}
+
+/// The photograph itself; where it cannot be read, its name and why.
+void addPhoto(Leaf& leaf, const std::string& picture, const std::filesystem::path& folder)
+{
+    try {
+        Block b { Block::Kind::Photo, std::filesystem::path(picture).filename().string() };
+        b.photo = files::readPhoto(folder / picture);
+        leaf.blocks.push_back(std::move(b));
+    } catch (const files::Refusal& refusal) {
+        leaf.text(fmt::format("Photograph on file, not in this letter: {}", refusal.what()));
+    }
 }
 
 } // namespace
@@ -136,20 +176,21 @@ std::string faultLetter(const Study& study)
     if (faults.empty())
         return {};
     const Setup& setup = *study.after.setup;
-    return fmt::format("{}{} for the {}\n\nOn unpacking and measuring the kit we found:\n\n{}\nPlease say how you will put this right.\n\n{}\n",
+    return fmt::format(
+        "{}{} for the {}\n\nOn unpacking and measuring the kit we found:\n\n{}\nPlease say how you will put this right.\n\n{}\n",
         setup.vendor.empty() ? "" : fmt::format("To {}\n\n", setup.vendor), setup.name, carOf(study), faults, whatWasDone(study));
 }
 
 std::vector<std::string> vendorsOf(const Build& build)
 {
     std::vector<std::string> vendors;
-    for (const Setup& s : build.setups)
-        if (!s.vendor.empty() && std::ranges::find(vendors, s.vendor) == vendors.end())
-            vendors.push_back(s.vendor);
+    for (std::size_t i = 1; i < build.setups.size(); ++i)
+        if (const auto& vendor = build.setups[i].vendor; !vendor.empty() && std::ranges::find(vendors, vendor) == vendors.end())
+            vendors.push_back(vendor);
     return vendors;
 }
 
-Leaf letterTo(const std::string& vendor, const std::vector<Study>& studies, const std::string& date)
+Leaf letterTo(const std::string& vendor, const std::vector<Study>& studies, const std::string& date, const std::filesystem::path& folder)
 {
     Leaf leaf { "To " + vendor, studies.empty() ? date : fmt::format("{} · {}", carOf(studies.front()), date), {}, {} };
     for (const Study& study : studies) {
@@ -165,10 +206,11 @@ Leaf letterTo(const std::string& vendor, const std::vector<Study>& studies, cons
             leaf.text("Please tell us:");
             int number = 0;
             for (const auto& question : questions)
-                leaf.text(fmt::format("{}. {}", ++number, question));
+                leaf.text(fmt::format("{}. {}{}", ++number, question, askedBefore(*study.after.setup, question, date)));
         }
+        answers(leaf, *study.after.setup);
         for (const auto& picture : picturesOf(study))
-            leaf.text("Photograph enclosed: " + picture);
+            addPhoto(leaf, picture, folder);
     }
     leaf.text("Thank you.");
     return leaf;

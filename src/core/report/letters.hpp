@@ -4,6 +4,7 @@
 #include "report/leaf.hpp"
 #include "verdict/findings.hpp"
 
+#include <filesystem>
 #include <string>
 #include <vector>
 
@@ -16,12 +17,13 @@ namespace deepstop::report {
 /// All faults of the setup after as a message, and what was done with the kit; empty where there are no faults.
 [[nodiscard]] std::string faultLetter(const Study& study);
 
-/// Those the setups of a build are from, each once, in their order.
+/// Those the setups of a build are from, each once, in their order; without the car as found.
 [[nodiscard]] std::vector<std::string> vendorsOf(const Build& build);
 
 /// One letter to a vendor: of each of his setups what is wrong with it, then what is asked. Nothing of the car as found.
 /// @param studies one for each of his setups, each the setup after
 /// @param date ISO
-[[nodiscard]] Leaf letterTo(const std::string& vendor, const std::vector<Study>& studies, const std::string& date);
+[[nodiscard]] Leaf letterTo(
+    const std::string& vendor, const std::vector<Study>& studies, const std::string& date, const std::filesystem::path& folder);
 
 } // namespace deepstop::report

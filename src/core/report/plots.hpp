@@ -1,5 +1,5 @@
 #pragma once
-/// Plots on paper: axes with round steps, curves told apart by their lines and named at their ends.
+/// Plots on paper: axes with round steps; each curve has a line of its own and its name at its end.
 
 #include "paper/paper.hpp"
 #include "study/study.hpp"

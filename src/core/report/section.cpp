@@ -69,7 +69,8 @@ void addGap(paper::Drawing& d, const Study& study, const WheelRoom& room)
     const auto& between = *room.drawn;
     d.line(Pen::Thin, { { between.onCaliper.z, between.onCaliper.r }, { between.onWheel.z, between.onWheel.r } });
     d.letter({ between.onWheel.z + 3e-3, between.onWheel.r + 3e-3 },
-        fmt::format("{} ±{}", print(*room.gap.value, style::gap, study.system), figure(room.gap.worstCase, style::gap, study.system)), 2.6e-3);
+        fmt::format("{} ±{}", print(*room.gap.value, style::gap, study.system), figure(room.gap.worstCase, style::gap, study.system)),
+        2.6e-3);
 }
 
 /// What a workshop measures again: the rotor, and where the wheel's face and the caliper's slot stand.

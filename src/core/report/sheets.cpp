@@ -3,6 +3,7 @@
 #include "chapters/clearance/clearance.hpp"
 #include "chapters/proving/checks.hpp"
 #include "files/csv.hpp"
+#include "quantity/text.hpp"
 #include "quantity/unit.hpp"
 
 #include "jobcard/outfit.hpp"
@@ -55,22 +56,16 @@ std::string underOf(const Study& study, const jobcard::Step& s)
 /// What is laid out before the job begins.
 void addOutfit(Leaf& leaf, const Study& study, const jobcard::Outfit& outfit)
 {
-    const auto joined = [](const std::vector<std::string>& all, const char* between) {
-        std::string text;
-        for (const auto& each : all)
-            text += (text.empty() ? "" : between) + each;
-        return text;
-    };
     leaf.heading("Laid out before the job");
-    leaf.text("Tools: " + joined(outfit.tools, ", ") + ".");
+    leaf.text("Tools: " + listed(outfit.tools, ", ") + ".");
     if (!outfit.sizes.empty())
-        leaf.text("Sizes: " + joined(outfit.sizes, "; ") + ".");
+        leaf.text("Sizes: " + listed(outfit.sizes, "; ") + ".");
     if (outfit.torques)
         leaf.text(fmt::format("Torque wrench from {} to {}.", print(outfit.torques->first, style::torque, study.system),
             print(outfit.torques->second, style::torque, study.system)));
     if (!outfit.used.empty())
-        leaf.text("Used up: " + joined(outfit.used, ", ") + ".");
-    leaf.text("Shims: " + (outfit.shims.empty() ? std::string("none") : joined(outfit.shims, "; ")) + ".");
+        leaf.text("Used up: " + listed(outfit.used, ", ") + ".");
+    leaf.text("Shims: " + (outfit.shims.empty() ? std::string("none") : listed(outfit.shims, "; ")) + ".");
 }
 
 void addTorques(Leaf& leaf, const jobcard::Card& card)
@@ -94,7 +89,8 @@ Leaf torqueSheet(const Study& study, const jobcard::Card& card, const std::strin
 {
     Leaf leaf { "Torque sheet", titleLine(study, date), {}, {} };
     addTorques(leaf, card);
-    leaf.caution("Brakes are life-critical: the maker's torque outranks this one. Start every bolt by hand; check again after the first drive.");
+    leaf.caution(
+        "Brakes are life-critical: the maker's torque outranks this one. Start every bolt by hand; check again after the first drive.");
     return leaf;
 }
 
@@ -106,14 +102,16 @@ Leaf jobCard(const Study& study, const jobcard::Card& card, const std::string& d
         return leaf;
     }
     const auto times = card.times();
-    leaf.text(fmt::format("About {:.1f} hours for one person{}: {:.1f} fitting, {:.1f} measuring, {:.1f} driving; {} steps, {} of them open. "
-                          "Times come from what was logged before, else from common practice.",
-        card.minutes / 60, card.people > 1 ? ", two people while bleeding" : "", times.fitting / 60, times.measuring / 60, times.driving / 60,
-        card.shown(), card.open()));
+    leaf.text(
+        fmt::format("About {:.1f} hours for one person{}: {:.1f} fitting, {:.1f} measuring, {:.1f} driving; {} steps, {} of them open. "
+                    "Times come from what was logged before, else from common practice.",
+            card.minutes / 60, card.people > 1 ? ", two people while bleeding" : "", times.fitting / 60, times.measuring / 60,
+            times.driving / 60, card.shown(), card.open()));
     if (card.folded() > 0)
-        leaf.text(fmt::format("{} steps about parts that stay are left out: this job does not need them. Take the inspection in to have them "
-                              "printed.",
-            card.folded()));
+        leaf.text(
+            fmt::format("{} steps about parts that stay are left out: this job does not need them. Take the inspection in to have them "
+                        "printed.",
+                card.folded()));
     addOutfit(leaf, study, jobcard::outfitOf(study, card));
     std::optional<jobcard::Phase> phase;
     for (const jobcard::Step& s : card.steps) {

@@ -20,7 +20,7 @@ struct PlannedRun {
 };
 
 struct TestPlan {
-    double speed = 0; ///< m/s; NaN where nobody has said it
+    double speed = 0; ///< m/s; NaN where not said
     int stopsEachWay = 0; ///< of each setup
     int wantedEachWay = 0; ///< to see what is expected at 80 %; 0: it cannot be seen or nothing is expected
     double expected = 0; ///< difference, m

@@ -14,8 +14,8 @@ namespace {
 
 constexpr double impossible = std::numeric_limits<double>::quiet_NaN();
 
-/// The root of a rising or falling function between `low` and `high` (Alefeld, Potra and Shi, TOMS 748); `impossible` where they do not bracket
-/// it.
+/// The root of a rising or falling function between `low` and `high` (Alefeld, Potra and Shi, TOMS 748); `impossible` where they do not
+/// bracket it.
 template <class F>
 double root(F f, double low, double high)
 {

@@ -13,7 +13,7 @@ struct Shoes {
     double friction; ///< of the lining
 };
 
-/// The usual shoe where nobody has measured one: a lining over 100°, its pivot at 0.83 of the drum's radius. Common practice, no source.
+/// The usual shoe where not measured: a lining over 100°, its pivot at 0.83 of the drum's radius. Common practice, no source.
 [[nodiscard]] Shoes usualShoes(double radius, double friction);
 
 /// Friction force at the drum over the force that presses one shoe, both shoes together: what 2·μ is to a disc.

@@ -31,7 +31,7 @@ std::span<const Chapter> chapters()
     static constexpr Chapter all[] {
         { "car", "Car", "What to do", "then", checks::ofCar, addCar },
         { "parts", "Parts", "What to do", "then", checks::ofParts, addParts },
-        { "weights", "Weights", "What would be reckoned", "makes", checks::ofWeights, addWeights },
+        { "weights", "Weights", "What would be worked out", "makes", checks::ofWeights, addWeights },
         { "clearance", "Clearance", "How to gain clearance", "gap", checks::ofClearance, addClearance, drawClearance, 1, settleClearance },
         { "centring", "Centring", "What to put in", "leaves", checks::ofCentring, addCentring, drawCentring, 0, settleCentring },
         { "joints", "Joints", "What to do", "then", checks::ofJoints, addJoints },

@@ -3,6 +3,7 @@
 
 #include "centring/drawer.hpp"
 #include "fit/fit.hpp"
+#include "geometry/lining.hpp"
 #include "heat/heat.hpp"
 #include "joints/thread.hpp"
 #include "materials/materials.hpp"
@@ -35,15 +36,17 @@ void stop(const Inputs& in, Answer& out)
         { "shortest_m", judged.shortest ? Value(*judged.shortest) : Value() },
         { "speed_that_fits_mps", judged.speedThatFits ? Value(*judged.speedThatFits) : Value() } };
     if (judged.plausible && !*judged.plausible) {
-        out.notes.push_back("No tyre of this grip stops so short: the speed, the brake point or the tape is wrong. From this speed it needs "
-                            "shortest_m; in this distance it stops from speed_that_fits_mps.");
+        out.notes.push_back(
+            "No tyre of this grip stops so short: the speed, the brake point or the tape is wrong. From this speed it needs "
+            "shortest_m; in this distance it stops from speed_that_fits_mps.");
         // A speedometer never shows too little.
         constexpr double tenth = 1.1;
         constexpr double more = 4 / 3.6;
         const double least = std::max(0.0, (in["speed"] - more) / tenth);
-        out.notes.push_back(fmt::format("Was the speed read off the dashboard? It may show up to a tenth and 4 km/h more than is driven (UN R39, "
-                                        "from memory): {:.1f} m/s at least, {:.2f} g.",
-            least, least * least / (2 * in["distance"]) / standardGravity));
+        out.notes.push_back(
+            fmt::format("Was the speed read off the dashboard? It may show up to a tenth and 4 km/h more than is driven (UN R39, "
+                        "from memory): {:.1f} m/s at least, {:.2f} g.",
+                least, least * least / (2 * in["distance"]) / standardGravity));
     }
     if (!judged.plausible)
         out.notes.push_back(
@@ -146,7 +149,7 @@ void rotorMass(const Inputs& in, Answer& out)
         for (const char* key : { "hat-thickness", "hat-od", "hat-wall", "bore" })
             if (!in.has(key))
                 throw BadRequest(fmt::format(
-                    "{}: is missing; with height= the hat is reckoned and needs hat-thickness, hat-od, hat-wall and bore.", key));
+                    "{}: is missing; with height= the hat is computed and needs hat-thickness, hat-od, hat-wall and bore.", key));
         const auto metal = in.texts.contains("hat") ? in.texts.find("hat")->second : std::string("iron");
         if (metal != "iron" && metal != "aluminium")
             throw BadRequest("hat: iron or aluminium is wanted.");
@@ -194,12 +197,28 @@ void pistonArea(const Inputs& in, Answer& out)
 
 void padArea(const Inputs& in, Answer& out)
 {
-    const double area = positive(in, "length") * positive(in, "height");
+    const double length = positive(in, "length");
+    const double height = positive(in, "height");
+    double area = length * height;
+    if (in.has("rotor")) {
+        const double outer = positive(in, "rotor") / 2;
+        const auto ends = in.texts.contains("ends") ? in.texts.find("ends")->second : std::string("radial");
+        if (ends != "radial" && ends != "parallel")
+            throw BadRequest("ends: radial or parallel.");
+        area = ends == "radial" ? geometry::liningBetweenRadii(outer, height, length)
+                                : geometry::liningBetweenParallels(outer, height, length);
+        if (!std::isfinite(area))
+            throw BadRequest("length, height: must lie within the rotor.");
+    }
     const double lining = in.has("thickness") ? positive(in, "thickness") - notNegative(in, "minimum") : 0;
     if (lining < 0)
         throw BadRequest("minimum: must not be more than thickness.");
     out.results = { { "area_m2", area }, { "volume_m3", in.has("thickness") ? Value(area * lining) : Value() } };
-    out.notes.push_back("A rectangle; a lining with rounded or cut corners has a few per cent less. Weigh a paper of its outline to know.");
+    if (in.has("rotor"))
+        out.notes.push_back("Between two circles about the axle; length is that of the widest chord. Cut corners are not in it.");
+    else
+        out.notes.push_back("A rectangle: up to 20 % too much. Give the rotor's diameter and the ends. A lining with rounded or cut "
+                            "corners has a few per cent less. Weigh a paper of its outline to know.");
 }
 
 void cornerWeight(const Inputs& in, Answer& out)
@@ -233,7 +252,8 @@ const std::vector<Entry>& entries()
                       { "mean_deceleration_g", style::number, "the same over standard gravity" }, { "duration_s", style::seconds, "2·d/v" },
                       { "plausible", style::number, "true, false, or null without grip" },
                       { "shortest_m", style::road, "v²/(2·µ·g), the shortest stop from this speed; null without grip" },
-                      { "speed_that_fits_mps", style::speed, "√(2·µ·g·d), the speed such tyres stop from in this distance; null without grip" } },
+                      { "speed_that_fits_mps", style::speed,
+                          "√(2·µ·g·d), the speed such tyres stop from in this distance; null without grip" } },
                   "Kinematics of steady deceleration." },
                 stop },
             { { "heat-rise", "How much one stop warms a ring",
@@ -307,9 +327,12 @@ const std::vector<Entry>& entries()
             { { "pad-area", "Lining of one pad",
                   { { "length", Length, "mm", "length_m", "", true, "of the lining" },
                       { "height", Length, "mm", "height_m", "", true, "radial height" },
+                      { "rotor", Length, "mm", "rotor_m", "", false, "diameter at the pad's outer edge: the lining follows it" },
+                      { "ends", {}, "", "ends", "radial", false, "radial or parallel" },
                       { "thickness", Length, "mm", "thickness_m", "", false, "of the lining" },
                       { "minimum", Length, "mm", "minimum_m", "0", false, "at which it is worn out" } },
-                  { { "area_m2", style::area, "length × height" }, { "volume_m3", style::volume, "area × what may be worn away" } },
+                  { { "area_m2", style::area, "between the two arcs, or length × height" },
+                      { "volume_m3", style::volume, "area × what may be worn away" } },
                   "Plane geometry." },
                 padArea },
             { { "corner-weight", "A complete corner, or what it lacks",

@@ -18,8 +18,8 @@ enum class Holds { Nothing, AllCuts, TrimmingTheShield, DrillingAndGrinding };
 /// Where such work waits for it even if nobody has made it yet; elsewhere only where it speaks.
 enum class Awaited { WhereItSpeaks, OnDiscs, Everywhere };
 
-/// What driving the car as found tells of a check of parts that stay as they are: nothing (wear, torques, what is received), all of it, or all
-/// of it unless the pads or the hose are others.
+/// What driving the car as found tells of a check of parts that stay as they are: nothing (wear, torques, what is received), all of it, or
+/// all of it unless the pads or the hose are others.
 enum class Road { TellsNothing, Proves, UnlessOtherPads, UnlessThickerPads, UnlessOtherHose };
 
 struct Check {

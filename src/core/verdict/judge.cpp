@@ -104,8 +104,7 @@ std::string percentChange(double after, double before)
     return (text.starts_with("\u2212") || text == "0" ? text : "+" + text) + " %";
 }
 
-LedgerLine ledgerLine(std::string id, std::string title, const Style& style, const Figure& before, const Figure& after,
-    Figure change)
+LedgerLine ledgerLine(std::string id, std::string title, const Style& style, const Figure& before, const Figure& after, Figure change)
 {
     LedgerLine line;
     line.id = std::move(id);
@@ -168,6 +167,35 @@ bool unproven(const Study& study, Verdict& verdict)
     verdict.level = Level::Unproven;
     verdict.reason = verdict.figure.value ? estimatedIn(study, verdict.figure) : lacking(study, verdict.figure, verdict.lacksInWords);
     return true;
+}
+
+void rate(const Study& study, Verdict& v, const Allowance& room)
+{
+    const Figure& f = v.figure;
+    if (!f.value) {
+        v.reason = lacking(study, f, v.lacksInWords);
+        return;
+    }
+    const auto say = [&](double length) { return print(std::abs(length), v.style, study.system); };
+    if (f.highest() < room.least) {
+        v.level = Level::Stop;
+        v.reason = fmt::format("{}: {} too small", room.tooSmall, say(room.least - *f.value));
+    } else if (f.lowest() > room.hopeless) {
+        v.level = Level::Stop;
+        v.reason = fmt::format("{}: {} too large", room.tooLarge, say(*f.value - std::max(0.0, room.least)));
+    } else if (unproven(study, v)) {
+        return;
+    } else if (f.lowest() < room.least) {
+        v.level = Level::Caution;
+        v.reason = fmt::format("{} at worst: {}", print(f.lowest(), v.style, study.system), room.tooSmall);
+    } else if (f.highest() > room.most) {
+        v.level = Level::Caution;
+        v.reason = fmt::format("{} at most: {}", print(f.highest(), v.style, study.system), room.tooLarge);
+    } else {
+        v.level = Level::Good;
+        v.reason =
+            fmt::format("{} clearance, {} at worst", print(*f.value, v.style, study.system), print(f.lowest(), v.style, study.system));
+    }
 }
 
 std::string gapReason(const Study& study, const Figure& gap, double wanted, const std::vector<std::string>& lacksInWords)

@@ -4,6 +4,7 @@
 #include "verdict/findings.hpp"
 
 #include <functional>
+#include <string_view>
 
 namespace deepstop::judge {
 
@@ -20,6 +21,17 @@ void leanOn(Figure& figure, const Figure& also);
 
 /// Fills level and reason of a verdict whose figure has no value or only estimates behind it. False if there is nothing to fill.
 bool unproven(const Study& study, Verdict& verdict);
+
+/// The room one thing leaves for another, and what it means to have too little or too much of it.
+struct Allowance {
+    double least; ///< below: stop
+    double most; ///< above: caution
+    double hopeless; ///< certainly above: stop
+    std::string_view tooSmall;
+    std::string_view tooLarge;
+};
+/// Judges such a room. Certain misfits stand even on estimates; everything else on estimates is unproven.
+void rate(const Study& study, Verdict& verdict, const Allowance& allowance);
 
 /// Of one check made on both sides of the car the worse, which says whose it is and asks for whatever either side lacks.
 [[nodiscard]] Verdict worseSide(Verdict left, Verdict right);
@@ -43,8 +55,8 @@ Verdict& startGapVerdict(Study& study, const Check& check, const Where& where, s
 [[nodiscard]] std::string percentChange(double after, double before);
 
 /// A line of the ledger: before, after, and the difference as one sum, in which what both rest on cancels.
-[[nodiscard]] LedgerLine ledgerLine(std::string id, std::string title, const Style& style, const Figure& before, const Figure& after,
-    Figure change);
+[[nodiscard]] LedgerLine ledgerLine(
+    std::string id, std::string title, const Style& style, const Figure& before, const Figure& after, Figure change);
 /// "+1.2 kg", or *unproven*.
 [[nodiscard]] std::string changeWord(const Study& study, const LedgerLine& line);
 

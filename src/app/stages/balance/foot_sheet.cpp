@@ -156,17 +156,20 @@ private:
             y += step;
         };
         column(0, QObject::tr("Pedal"));
-        value(p_ + "/pedal_force_n", QObject::tr("this driver's force"));
+        value(p_ + "/pedal_force_n", QObject::tr("this driver's pedal force"));
         value(p_ + "/pedal_ratio", QObject::tr("ratio"));
         value(p_ + "/free_play_mm", QObject::tr("free play"));
         value(p_ + "/line_pressure_bar", QObject::tr("front line, read at that force"), true, QObject::tr("no gauge"));
+        value(p_ + "/metering_bar", QObject::tr("metering valve opens at"), true);
         column(160, QObject::tr("Booster"));
         fact(p_ + "/booster", QObject::tr("kind"));
         if (h_.booster != Booster::None) {
             value(p_ + "/booster_gain", QObject::tr("gain"));
             fact(p_ + "/booster_test", QObject::tr("pump, hold, start"));
-            value(p_ + "/booster_knee_n", QObject::tr("push where it runs out"));
+            value(p_ + "/booster_knee_n", QObject::tr("run-out force"));
         }
+        value(p_ + "/residual_front_bar", QObject::tr("residual pressure, front line"), true);
+        value(p_ + "/residual_rear_bar", QObject::tr("residual pressure, rear line"), true);
         column(320, QObject::tr("Master cylinder"));
         fact(p_ + "/master", QObject::tr("kind"));
         value(p_ + "/master_bore_mm", twins_ ? QObject::tr("front bore") : QObject::tr("bore"));
@@ -177,16 +180,16 @@ private:
         value(p_ + "/master_stroke_mm", QObject::tr("whole stroke"));
         if (!twins_)
             value(p_ + "/front_stroke_percent", QObject::tr("of it for the front circuit"));
-        value(p_ + "/reservoir_cm3", QObject::tr("fluid between the marks"));
+        value(p_ + "/reservoir_cm3", QObject::tr("reservoir, min to max"));
         column(480, QObject::tr("Lines"));
         fact(p_ + "/circuits", QObject::tr("circuits"));
         fact(p_ + "/valve", QObject::tr("valve to the rear"));
         if (valve_ || h_.valve == ValveKind::Unknown) {
-            value(p_ + "/rear_knee_bar", QObject::tr("knee"), h_.valve == ValveKind::Unknown);
-            value(p_ + "/rear_slope", QObject::tr("slope over it"), h_.valve == ValveKind::Unknown);
+            value(p_ + "/rear_knee_bar", QObject::tr("split pressure"), h_.valve == ValveKind::Unknown);
+            value(p_ + "/rear_slope", QObject::tr("ratio above it"), h_.valve == ValveKind::Unknown);
         }
         if (h_.valve == ValveKind::LoadDependent)
-            value(p_ + "/knee_per_load_bar_per_kn", QObject::tr("knee per rear load"));
+            value(p_ + "/knee_per_load_bar_per_kn", QObject::tr("split pressure per load"));
         column(636, QObject::tr("Compliance at %1").arg(QString::fromStdString(print(70e5, style::pressure, study_.system))));
         for (const Axle axle : { Axle::Front, Axle::Rear }) {
             const Corner& c = *study_.after.at(axle).corner;
@@ -252,7 +255,7 @@ Sheet practiceSheet(const Study& study)
     sheet.scaleBar = false;
     sheet.title = QObject::tr("Limits for the pedal");
     sheet.subtitle =
-        QObject::tr("and what stands in where nobody has measured, with its spread; at first common practice, without a source");
+        QObject::tr("and the defaults where nothing was measured, with their spread; at first common practice, without a source");
     sheet.extent = QRectF(QPointF(-6, -24), QPointF(790, 420));
     static const Build usual;
     static const Directory usualDirectory(usual);
@@ -280,10 +283,10 @@ Sheet practiceSheet(const Study& study)
     };
     heading(0, QObject::tr("Limits"));
     row("stroke_percent", QObject::tr("Stroke for a hard stop, at most"));
-    row("light_effort_n", QObject::tr("Lightest foot for 1 g"));
+    row("light_effort_n", QObject::tr("Lowest pedal force for 1 g"));
     row("firm_effort_n", QObject::tr("Highest pedal force for 1 g"));
     row("greatest_effort_n", QObject::tr("Strong driver"));
-    heading(380, QObject::tr("Where nobody has measured"));
+    heading(380, QObject::tr("Defaults, not measured"));
     row("booster_run_out_bar", QObject::tr("Booster runs out at, in front"));
     row("roll_back_mm", QObject::tr("Roll-back of a piston"));
     row("pad_squeeze_mm", QObject::tr("Pad compliance, 70 bar"));

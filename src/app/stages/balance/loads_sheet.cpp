@@ -125,7 +125,7 @@ private:
         }
         sheet_.fact("/loads/-/name", QObject::tr("another load"), { left, y }, 128);
         sheet_.letter({ 192, y + 23 },
-            QObject::tr("name it: full, with a passenger, with a trailer's nose. A trailer's own push is not reckoned with."), 12, t_.mute,
+            QObject::tr("name it: full, with a passenger, with a trailer's nose. A trailer's own push is not counted."), 12, t_.mute,
             Qt::AlignLeft | Qt::AlignVCenter, false);
         sheet_.extent = QRectF(QPointF(-12, -22), QPointF(772, std::max(520.0, y + 60)));
     }

@@ -193,7 +193,7 @@ private:
             const double length = std::hypot(out.x(), out.y());
             sheet_.handles.push_back({ hydraulics + "/rear_knee_bar", knee, out / length, *h.rearKneePressure.value / length, 1e5 });
             leader(hydraulics + "/rear_knee_bar", knee, plot_.at(0, 0) + QPointF(330, -plot_.box().height() + 24),
-                QObject::tr("valve's knee"));
+                QObject::tr("split pressure"));
             leader(hydraulics + "/rear_slope", knee + QPointF(30, -6), plot_.at(0, 0) + QPointF(520, -plot_.box().height() + 24),
                 QObject::tr("slope over it"));
         }
@@ -332,7 +332,7 @@ Sheet adhesionSheet(const Study& study, std::size_t load)
     plot.axes(QObject::tr("deceleration, g"), QObject::tr("adhesion used: braking of an axle over its load"), 1, 1);
     plot.curve(
         { QPointF(yard::least(0.2), 0.2), QPointF(yard::least(0.8), 0.8) }, { t.caution, 1.4, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
-    sheet.letter(plot.at(yard::least(0.2), 0.79) + QPointF(6, 10), QObject::tr("too much for so little"), 12, t.caution,
+    sheet.letter(plot.at(yard::least(0.2), 0.79) + QPointF(6, 10), QObject::tr("below required efficiency"), 12, t.caution,
         Qt::AlignLeft | Qt::AlignTop, false);
     plot.curve({ QPointF(0, 0), QPointF(2, 2) }, { t.mute, 1, Qt::DotLine, {}, Hatch::None, {}, 0 });
     for (const double z : { yard::from, yard::to })

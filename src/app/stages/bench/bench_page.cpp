@@ -32,8 +32,8 @@ BenchPage::BenchPage(Document& document, QWidget* parent)
 
 QStringList BenchPage::placeNames() const
 {
-    return { tr("Rotor"), tr("Caliper"), tr("Pads"), tr("Fittings"), tr("Scales"), tr("Old and new"), tr("Unpacking"),
-        tr("Still to measure") };
+    return { tr("Rotor"), tr("Caliper"), tr("Pads"), tr("Fittings"), tr("Line"), tr("Parking"), tr("Scales"), tr("Compare"),
+        tr("Unpack"), tr("To measure") };
 }
 
 Sheet BenchPage::sheet(int place) const
@@ -51,6 +51,10 @@ Sheet BenchPage::sheet(int place) const
         return padSheet(study, axle());
     case Fittings:
         return fittingsSheet(study, axle());
+    case Line:
+        return lineSheet(study, axle());
+    case Parking:
+        return parkingSheet(study, axle());
     case Scales:
         return scalesSheet(study, axle());
     case Comparison:
@@ -66,7 +70,8 @@ int BenchPage::placeFor(const Verdict& verdict) const
     if (place() == Unpacking || place() == Ask)
         return place();
     return shownIn(verdict,
-        { { "unpacking", Unpacking }, { "scales", Scales }, { "caliper", Caliper }, { "pads", Pads }, { "fittings", Fittings } })
+        { { "unpacking", Unpacking }, { "scales", Scales }, { "caliper", Caliper }, { "pads", Pads }, { "fittings", Fittings },
+            { "line", Line }, { "parking", Parking } })
         .value_or(Rotor);
 }
 

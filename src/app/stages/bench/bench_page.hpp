@@ -14,7 +14,7 @@ class BenchPage : public StagePage {
 public:
     static constexpr StageId id = "parts-bench";
     /// In the order a kit goes over them.
-    enum Place { Rotor, Caliper, Pads, Fittings, Scales, Comparison, Unpacking, Ask };
+    enum Place { Rotor, Caliper, Pads, Fittings, Line, Parking, Scales, Comparison, Unpacking, Ask };
 
     BenchPage(Document& document, QWidget* parent);
     [[nodiscard]] CheckList* checkList() const { return checks_; }

@@ -11,6 +11,10 @@ namespace deepstop::app {
 [[nodiscard]] Sheet drumSheet(const Study& study, Axle axle);
 [[nodiscard]] Sheet caliperSheet(const Study& study, Axle axle);
 [[nodiscard]] Sheet padSheet(const Study& study, Axle axle);
+/// The brake line from the caliper's port to the hard line.
+[[nodiscard]] Sheet lineSheet(const Study& study, Axle axle);
+/// A parking brake in the caliper, and the car's cable or loom.
+[[nodiscard]] Sheet parkingSheet(const Study& study, Axle axle);
 /// Hub and knuckle, bracket, hose, prices.
 [[nodiscard]] Sheet fittingsSheet(const Study& study, Axle axle);
 [[nodiscard]] Sheet scalesSheet(const Study& study, Axle axle);

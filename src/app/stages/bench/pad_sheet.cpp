@@ -1,5 +1,6 @@
 #include "stages/bench/bench_sheets.hpp"
 #include "chapters/clearance/clearance.hpp"
+#include "chapters/parts/checks.hpp"
 #include "stages/bench/part_sheet.hpp"
 
 #include <algorithm>
@@ -12,18 +13,21 @@ struct PadShape {
     double height;
     double lining;
     double backing;
+    bool radial; ///< ends along radii
 };
 
 PadShape shapeOf(const CornerClearance& r)
 {
     const fit::PadShape& drawn = r.drawn.pad;
     return { r.corner->pad.length.value.value_or(2.3 * drawn.height) * 1000, drawn.height * 1000, drawn.thickness * 1000,
-        drawn.backing * 1000 };
+        drawn.backing * 1000, r.corner->pad.ends == PadEnds::Radial };
 }
 
 /// The lining's outline follows the ring: a slice of it with rounded corners.
 QPainterPath outline(const PadShape& s, QPointF at, double ringRadius)
 {
+    // Radial ends draw in by what the inner circle is shorter.
+    const double inner = s.radial && ringRadius > s.height ? 1 - s.height / ringRadius : 0.93;
     const double sag = std::clamp(s.length * s.length / 8 / std::max(ringRadius, 60.0), 0.0, s.height / 2);
     const double c = std::min(7.0, s.height / 5);
     const double x = s.length / 2;
@@ -31,10 +35,10 @@ QPainterPath outline(const PadShape& s, QPointF at, double ringRadius)
     path.quadTo(at + QPointF(-x, sag), at + QPointF(-x + c, sag - c * 0.3));
     path.quadTo(at + QPointF(0, -sag * 0.9), at + QPointF(x - c, sag - c * 0.3));
     path.quadTo(at + QPointF(x, sag), at + QPointF(x, sag + c));
-    path.lineTo(at + QPointF(x * 0.93, s.height - c));
-    path.quadTo(at + QPointF(x * 0.92, s.height), at + QPointF(x * 0.92 - c, s.height));
-    path.lineTo(at + QPointF(-x * 0.92 + c, s.height));
-    path.quadTo(at + QPointF(-x * 0.92, s.height), at + QPointF(-x * 0.93, s.height - c));
+    path.lineTo(at + QPointF(x * inner, s.height - c));
+    path.quadTo(at + QPointF(x * inner - 1, s.height), at + QPointF(x * inner - 1 - c, s.height));
+    path.lineTo(at + QPointF(-x * inner + 1 + c, s.height));
+    path.quadTo(at + QPointF(-x * inner + 1, s.height), at + QPointF(-x * inner, s.height - c));
     path.closeSubpath();
     return path;
 }
@@ -106,10 +110,12 @@ Sheet padSheet(const Study& study, Axle axle)
     curve(pad, { t.proposal, 2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
 
     const double facts = edge + 24;
+    // A screen pixel on the sheet, with the table of worn linings beside the facts.
+    const double px = std::max((facts + length / 2 + 22) / (756 - 378), (top + tall + 34) / 508);
     double row = top - 10;
     const auto fact = [&](const char* key, const QString& caption) {
         sheet.fact(p.corner + "/pad/" + key, caption, { facts, row }, 150);
-        row += 15;
+        row += 37 * px;
     };
     fact("name", QObject::tr("Name"));
     p.horizontal("/pad/length_mm", -s.length / 2, s.length / 2, s.height * 0.4, -16, QObject::tr("long"));
@@ -133,9 +139,28 @@ Sheet padSheet(const Study& study, Axle axle)
         if (!free)
             p.leader(key + "/friction", { x(kelvin), y(mu) }, { x(kelvin) + 3, y(mu) - 9 }, {}, {}, false);
     }
+    fact("ends", QObject::tr("Ends of the lining"));
     fact("wear_sensor", QObject::tr("Wear sensor"));
+    const double worn0 = facts + 172 * px;
+    sheet.letter({ worn0, top - 16 }, QObject::tr("Linings as worn: left, right"), 13, t.ink, Qt::AlignLeft | Qt::AlignVCenter, false);
+    double line = top - 16 + 24 * px;
+    for (const auto& [key, caption] : { std::pair { "lining_thickness_mm", QObject::tr("thinner pad") },
+             std::pair { "inner_lining_mm", QObject::tr("inboard pad") }, std::pair { "outer_lining_mm", QObject::tr("outboard pad") },
+             std::pair { "entry_lining_mm", QObject::tr("at the entry") }, std::pair { "exit_lining_mm", QObject::tr("at the exit") } }) {
+        sheet.letter({ worn0, line }, caption, 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+        for (const auto& [whose, right] : { std::pair { "/left/", 88.0 }, std::pair { "/right/", 148.0 } })
+            sheet.dimensions.push_back(
+                { p.corner + whose + key, {}, {}, { worn0 + right * px, line }, Run::Table, 0, false, {}, 0.5, true, QStringLiteral("–") });
+        line += 26 * px;
+    }
+    sheet.fact(p.corner + "/left/wear_sensor", QObject::tr("Sensor, left"), { worn0, line }, 96);
+    sheet.fact(p.corner + "/right/wear_sensor", QObject::tr("Sensor, right"), { worn0 + 104 * px, line }, 96);
+    if (const Verdict* v = study.verdict(checks::liningEven, { axle }))
+        sheet.callouts.push_back(
+            { v->id, QObject::tr("worn evenly"), v->level, { worn0, top - 16 }, { worn0, top - 16 }, { worn0, top - 16 - 26 * px } });
     sheet.extent = QRectF(QPointF(-length / 2 - 22, -24),
-        QPointF(edge + s.lining + s.backing + (old ? 44 + old->lining + old->backing : 30) + 12, top + tall + 10));
+        QPointF(
+            std::max(worn0 + 206 * px, edge + s.lining + s.backing + (old ? 44 + old->lining + old->backing : 30) + 12), top + tall + 10));
     return sheet;
 }
 

@@ -14,6 +14,9 @@
 
 namespace deepstop::app {
 
+/// What stands in where a length is not read.
+inline double orElse(double value, double otherwise) { return std::isfinite(value) ? value : otherwise; }
+
 inline QPainterPath ring(QPointF centre, double outer, double inner)
 {
     QPainterPath path = circle(centre, outer);

@@ -212,6 +212,14 @@ private:
             QObject::tr("variation, %1").arg(whose), {}, false, true, QStringLiteral("–"));
         p_.leader(ofSide + "/ring_thickness_mm", { x_ + shape_.thickness * 1000, -own_ * 0.66 }, { x_ + 78 * u_, -own_ * 0.72 },
             QObject::tr("worn, %1").arg(whose), {}, false, true, QStringLiteral("–"));
+        p_.leader("/rotor/inboard_lip_mm", { x_, -shape_.ringInnerRadius * 1000 },
+            { x_ - 30 * u_, -shape_.ringInnerRadius * 1000 + 16 * u_ }, QObject::tr("lip inboard"), {}, false, true, QStringLiteral("–"));
+        if (rotor_.ringMaterial == RingMaterial::CarbonCeramic) {
+            p_.leader("/rotor/minimum_mass_kg", { x_ + shape_.thickness * 500, -own_ * 0.5 }, { x_ + 78 * u_, -own_ * 0.5 },
+                QObject::tr("least weight"), {}, true);
+            p_.leader(ofSide + "/rotor_mass_kg", { x_ + shape_.thickness * 500, -own_ * 0.5 }, { x_ + 78 * u_, -own_ * 0.4 },
+                QObject::tr("weighs, %1").arg(whose), {}, true, true, QStringLiteral("–"));
+        }
         if (rotor_.construction == RotorBuild::TwoPiece)
             p_.leader("/rotor/ring_play_mm", { x_ + shape_.thickness * 1000, -shape_.ringInnerRadius * 1000 },
                 { x_ + 78 * u_, -shape_.ringInnerRadius * 1000 - 4 * u_ }, QObject::tr("ring float"));

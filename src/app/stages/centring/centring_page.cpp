@@ -191,15 +191,15 @@ bool CentringPage::putDrawer()
         return false;
     document().drafts().settle(drawer_->objectName());
     document().edit(tr("drawer"), [&](Build build) {
-    std::vector<ShimStock> drawer;
-    for (const centring::ShimKind& kind : read.drawer) {
-        // A size that was there keeps how it is known.
-        const auto known = std::ranges::find_if(
-            build.drawer, [&](const ShimStock& s) { return s.thickness.value && std::abs(*s.thickness.value - kind.thickness) < 1e-8; });
-        drawer.push_back(
-            { known != build.drawer.end() ? known->thickness : Reading { kind.thickness, {}, Known::Measured, {}, {} }, kind.count });
-    }
-    build.drawer = std::move(drawer);
+        std::vector<ShimStock> drawer;
+        for (const centring::ShimKind& kind : read.drawer) {
+            // A size that was there keeps how it is known.
+            const auto known = std::ranges::find_if(build.drawer,
+                [&](const ShimStock& s) { return s.thickness.value && std::abs(*s.thickness.value - kind.thickness) < 1e-8; });
+            drawer.push_back(
+                { known != build.drawer.end() ? known->thickness : Reading { kind.thickness, {}, Known::Measured, {}, {} }, kind.count });
+        }
+        build.drawer = std::move(drawer);
         return build;
     });
     refreshDrawer();

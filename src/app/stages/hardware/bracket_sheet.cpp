@@ -128,6 +128,19 @@ private:
             sheet_.dimensions.push_back({ point + "/radius_mm", {}, {}, { column_ + 206 * u_, y_ }, Run::Table, 0, false, {}, 0.5, true });
             y_ += 25.5 * u_;
         }
+        heading(QObject::tr("Reliefs in its back: across, from the axis, width, depth"));
+        const std::size_t reliefs = r_.corner->bracket.reliefs.size();
+        for (std::size_t i = 0; i <= reliefs; ++i) {
+            const std::string relief = at_ + "/bracket/reliefs/" + (i < reliefs ? std::to_string(i) : "-");
+            double x = column_ + 6 * u_;
+            for (const char* key : { "/across_mm", "/radius_mm", "/width_mm", "/depth_mm" }) {
+                sheet_.dimensions.push_back({ relief + key, {}, {}, { x, y_ }, Run::Table, 0, false, {}, 0.5, true });
+                x += 66 * u_;
+                if (i == reliefs)
+                    break;
+            }
+            y_ += 25.5 * u_;
+        }
         sheet_.fact(at_ + "/bracket/material", QObject::tr("Material"), { column_, y_ - 4 * u_ }, 132);
         sheet_.fact(at_ + "/bracket/bolt_thread", QObject::tr("Bolts to the knuckle"), { column_ + 140 * u_, y_ - 4 * u_ }, 110);
     }

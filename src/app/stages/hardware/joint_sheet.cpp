@@ -30,12 +30,24 @@ void addJoint(Sheet& sheet, const Joint& joint, double shims, const QColor& ink,
             box(0, grip, side * d / 2, side * high), { t.proposal, 1.3, style(joint.grip), t.proposalWash, Hatch::Falling, t.proposal, 6 });
         if (shims > 0)
             sheet.area(box(grip, grip + shims, side * d / 2, side * high), { t.ink, 1, Qt::SolidLine, t.lining, Hatch::None, {}, 0 });
-        sheet.area(box(grip + shims, grip + shims + depth, side * d / 2, side * high),
-            { t.ink, 1.2, style(joint.threadDepth), t.metalWash, Hatch::Rising, t.metal, 7 });
+        const bool nut = joint.nut == NutKind::Plain || joint.nut == NutKind::NylonInsert || joint.nut == NutKind::AllMetal;
+        const bool washer = joint.washers == WashersUnder::Nut || joint.washers == WashersUnder::Both;
+        sheet.area(box(grip + shims, grip + shims + depth, side * d / 2, side * (nut ? d * 0.85 : high)),
+            { t.ink, 1.2, style(joint.threadDepth), nut ? t.raised : t.metalWash, Hatch::Rising, t.metal, 7 });
+        if (nut && washer)
+            sheet.area(
+                box(grip + shims - 2, grip + shims, side * d / 2, side * d), { t.ink, 1, Qt::SolidLine, t.lining, Hatch::None, {}, 0 });
+        // The part of a lock nut that grips.
+        if (nut && joint.nutHeight.value && mm(joint.nutHeight, 0) > depth)
+            sheet.area(box(grip + shims + depth, grip + shims + mm(joint.nutHeight, 0), side * d / 2, side * d * 0.75),
+                { t.ink, 1.2, Qt::SolidLine, t.lining, Hatch::Dense, t.ink, 4 });
     }
     // A blind hole has a bottom; behind a through hole stands whatever must not be struck.
     const double end = grip + shims + depth + behind;
-    if (joint.roomBehind.value)
+    const bool open = joint.nut != NutKind::Unknown && joint.nut != NutKind::None;
+    if (open && !joint.roomBehind.value) {
+        // Nothing is known of what stands behind a nut.
+    } else if (joint.roomBehind.value)
         sheet.area(box(end, end + 3, -high, high), { t.ink, 1.2, Qt::SolidLine, t.metalWash, Hatch::Dense, t.ink, 5 });
     else
         sheet.area(box(end, end + 3, -high, high), { t.ink, 1.2, Qt::SolidLine, t.metalWash, Hatch::Rising, t.metal, 7 });
@@ -93,8 +105,9 @@ void addFields(Sheet& sheet, const Joint& joint, const std::string& key, double 
     const Theme& t = theme();
     constexpr double fields = 196;
     double x = fields;
+    double line = y;
     const auto fact = [&](const char* field, const QString& caption, double width) {
-        sheet.fact(key + field, caption, { x, y }, width);
+        sheet.fact(key + field, caption, { x, line }, width);
         x += width + 6;
     };
     fact("/name", QObject::tr("Joint"), 114);
@@ -120,35 +133,56 @@ void addFields(Sheet& sheet, const Joint& joint, const std::string& key, double 
     x += 14;
     cell("/mount_radius_mm", QObject::tr("from axis"), false, true, QStringLiteral("–"));
     x = fields;
-    const auto second = [&](const char* field, const QString& caption, double width) {
-        sheet.fact(key + field, caption, { x, y + 81 }, width);
-        x += width + 6;
-    };
-    second("/shims", QObject::tr("Shims in the grip"), 96);
-    second("/torque_for", QObject::tr("Torque is for"), 96);
-    second("/faces", QObject::tr("Clamped faces"), 156);
-    second("/under_head", QObject::tr("Heads bear on"), 86);
-    second("/hard_washers", QObject::tr("Hard washers"), 80);
+    line = y + 81;
+    fact("/shims", QObject::tr("Shims in the grip"), 96);
+    fact("/torque_for", QObject::tr("Torque is for"), 96);
+    fact("/faces", QObject::tr("Clamped faces"), 156);
+    fact("/under_head", QObject::tr("Heads bear on"), 86);
+    fact("/hard_washers", QObject::tr("Hard washers"), 80);
     if (joint.underHead != ThreadIn::Steel && joint.underHead != ThreadIn::Iron && joint.hardWashers != YesNo::Yes) {
         sheet.letter({ 118, y + 93 }, QObject::tr("heads bear Ø"), 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
         sheet.dimensions.push_back({ key + "/head_diameter_mm", {}, {}, { 146, y + 111 }, Run::Table, 0, false, {}, 0.5 });
     }
     sheet.fact(key + "/car_makers", QObject::tr("Car maker's own"), { 26, y + 88 }, 84);
-    if (joint.boltClass == BoltClass::Other) {
-        x = fields;
-        row = y + 136;
-        cell("/proof_stress_mpa", QObject::tr("proof stress"), true);
+    x = fields;
+    line = y + 118;
+    fact("/fastener", QObject::tr("Bolts or studs"), 74);
+    fact("/nut", QObject::tr("Nut"), 150);
+    fact("/washers", QObject::tr("Washers"), 132);
+    const bool locks = joint.nut == NutKind::NylonInsert || joint.nut == NutKind::AllMetal;
+    if (locks || joint.nut == NutKind::Plain) {
+        fact("/nut_class", QObject::tr("Its class"), 62);
+        fact("/under_nut", QObject::tr("It bears on"), 78);
     }
+    if (locks)
+        fact("/nut_single_use", QObject::tr("Single use"), 66);
+    x = fields;
+    row = y + 174;
+    if (joint.boltClass == BoltClass::Other)
+        cell("/proof_stress_mpa", QObject::tr("proof stress"), true);
+    if (locks) {
+        cell("/nut_height_mm", QObject::tr("nut, overall"));
+        cell("/running_torque_nm", QObject::tr("running torque"), true);
+        x += 20;
+        sheet.fact(key + "/times_used", QObject::tr("Done up before"), { x, y + 158 }, 90);
+    }
+}
+
+/// Sheet units of one joint; one unit is one pixel in the smallest window. A lock nut and a class of its own want a line more.
+double heightOf(const Joint& joint)
+{
+    const bool more = joint.boltClass == BoltClass::Other || joint.nut == NutKind::NylonInsert || joint.nut == NutKind::AllMetal;
+    return more ? 232 : 190;
 }
 
 /// Its checks in one row.
 void addVerdicts(Sheet& sheet, UnitSystem system, const JointVerdict& verdict, double y)
 {
     double wish = 60;
-    for (const auto& [check, text] :
-        { std::pair { &checks::jointThread, QObject::tr("thread") }, std::pair { &checks::jointEnd, QObject::tr("end") },
-            std::pair { &checks::jointShank, QObject::tr("shank") }, std::pair { &checks::jointTorque, QObject::tr("torque") },
-            std::pair { &checks::jointHead, QObject::tr("head") }, std::pair { &checks::jointSlip, QObject::tr("slip") } })
+    for (const auto& [check, text] : { std::pair { &checks::jointThread, QObject::tr("thread") },
+             std::pair { &checks::jointEnd, QObject::tr("end") }, std::pair { &checks::jointShank, QObject::tr("shank") },
+             std::pair { &checks::jointTorque, QObject::tr("torque") }, std::pair { &checks::jointHead, QObject::tr("head") },
+             std::pair { &checks::jointNut, QObject::tr("nut") }, std::pair { &checks::jointSlip, QObject::tr("slip") } })
         if (const Verdict* v = verdict(*check)) {
             const auto said = v->figure.value ? QStringLiteral(" ")
                     + QString::fromStdString(v->style.dimension == Dimension::Torque ? print(*v->figure.value, v->style, system)
@@ -176,9 +210,6 @@ Sheet jointSheet(const Study& study, Axle axle)
                          .arg(unitNote(study));
     const std::string at = cornerPointer(study, study.after, axle);
     const auto& joints = r.corner->joints;
-    // Sheet units of one joint; one unit is one pixel in the smallest window. A class of its own wants a line for its proof stress.
-    const bool ownClass = std::ranges::any_of(joints, [](const Joint& j) { return j.boltClass == BoltClass::Other; });
-    const double step = ownClass ? 186 : 154;
     double y = 0;
     for (std::size_t i = 0; i <= joints.size(); ++i) {
         const bool there = i < joints.size();
@@ -193,6 +224,7 @@ Sheet jointSheet(const Study& study, Axle axle)
         const JointVerdict verdict { study, axle, static_cast<int>(i) + 1 };
         addPicture(sheet, *r.corner, joint, verdict, y);
         addFields(sheet, joint, key, y);
+        const double step = heightOf(joint);
         addVerdicts(sheet, study.system, verdict, y + step - 17);
         y += step;
         sheet.line(QPolygonF { QPointF(0, y - 4), QPointF(762, y - 4) }, { t.rule, 1, Qt::SolidLine, {}, Hatch::None, {}, 0 });

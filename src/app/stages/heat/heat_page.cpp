@@ -258,8 +258,7 @@ void HeatPage::runSetups()
 void HeatPage::takeLog(const QString& path)
 {
     askColumns(
-        path, this,
-        [this, path, of = document().stamp()](const AskedColumns& asked) { readLog(path, asked.columns, of); },
+        path, this, [this, path, of = document().stamp()](const AskedColumns& asked) { readLog(path, asked.columns, of); },
         [this](const QString& why) { emit refused(why); });
 }
 
@@ -346,9 +345,8 @@ void HeatPage::setCooling()
     }
     fit_->setEnabled(false);
     fitting_.start(
-        [build, ours](const JobTicket&) {
-            return calibrationOf(*build, partsOf(*build, *findSetup(*build, ours)), *figures::judgedDuty(*build));
-        },
+        [build, ours](
+            const JobTicket&) { return calibrationOf(*build, partsOf(*build, *findSetup(*build, ours)), *figures::judgedDuty(*build)); },
         [this, build, ours](std::optional<heat::Calibration> found) {
             fit_->setEnabled(true);
             coolingFound(build, ours, found);
@@ -359,8 +357,7 @@ void HeatPage::setCooling()
         });
 }
 
-void HeatPage::coolingFound(
-    const std::shared_ptr<const Build>& build, const std::string& ours, const std::optional<heat::Calibration>& fit)
+void HeatPage::coolingFound(const std::shared_ptr<const Build>& build, const std::string& ours, const std::optional<heat::Calibration>& fit)
 {
     const DutyPlan* plan = figures::judgedDuty(*build);
     if (!fit) {
@@ -374,13 +371,13 @@ void HeatPage::coolingFound(
     Sample s;
     const auto measured = temperaturesOf(*build, partsOf(*build, *findSetup(*build, ours)), *plan, figures::dutyOf(s, *build, *plan));
     // It is the cooling of the car and the readings it was worked out of: of others it is none.
-    const bool put = document().edit(
-        tr("cooling as measured, %1 ±%2 of the model's").arg(fit->cooling, 0, 'f', 2).arg(fit->coolingWidth, 0, 'f', 2),
-        [&](const Build& now) -> std::optional<Build> {
-            if (!(now == *build))
-                return {};
-            return withCooling(now, ours, *fit, measured);
-        });
+    const bool put =
+        document().edit(tr("cooling as measured, %1 ±%2 of the model's").arg(fit->cooling, 0, 'f', 2).arg(fit->coolingWidth, 0, 'f', 2),
+            [&](const Build& now) -> std::optional<Build> {
+                if (!(now == *build))
+                    return {};
+                return withCooling(now, ours, *fit, measured);
+            });
     if (!put)
         emit refused(tr("The build has changed meanwhile: set the cooling once more."));
 }

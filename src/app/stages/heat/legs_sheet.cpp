@@ -49,14 +49,13 @@ Sheet legsSheet(const Study& study)
             plot.curve(curve, { braking ? t.proposal : t.mute, braking ? 2.8 : 1.2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
             const auto& end = lines[i].places.back();
             if (lines.size() <= 30)
-                sheet.handles.push_back({ at + "/legs/" + std::to_string(i) + "/to_kmh",
-                    plot.at(roadOf(end.distance), speedOf(end.speed)), { 0, -1 }, fastest / plot.millimetresUp(speedOf(fastest)),
-                    1 / 3.6 });
+                sheet.handles.push_back({ at + "/legs/" + std::to_string(i) + "/to_kmh", plot.at(roadOf(end.distance), speedOf(end.speed)),
+                    { 0, -1 }, fastest / plot.millimetresUp(speedOf(fastest)), 1 / 3.6 });
         }
     }
     // The legs, in columns of six.
     sheet.fact(at + "/name", QObject::tr("duty"), { 0, 252 }, 190);
-    sheet.fact(at + "/repeats", QObject::tr("times over"), { 210, 252 }, 80);
+    sheet.fact(at + "/repeats", QObject::tr("repetitions"), { 210, 252 }, 80);
     sheet.letter({ 310, 259 }, QObject::tr("engine braking"), 11, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
     sheet.dimensions.push_back(
         { at + "/engine_braking_g", {}, { 310, 279 }, { 310, 279 }, Run::Table, 0, true, {}, 0.5, true, QObject::tr("none") });

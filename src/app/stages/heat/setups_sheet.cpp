@@ -18,8 +18,7 @@ Sheet setupsSheet(const Study& study, const std::vector<RunOf>& runs)
     sheet.title = QObject::tr("Setups on one duty");
     const DutyStudy& d = study.of<DutyStudy>();
     const bool judged = figures::judgedDuty(*study.build);
-    sheet.subtitle = d.plan ? QObject::tr("%1 · how far each part goes towards its limit")
-                                  .arg(QString::fromStdString(d.duty.name))
+    sheet.subtitle = d.plan ? QObject::tr("%1 · how far each part goes towards its limit").arg(QString::fromStdString(d.duty.name))
         : judged            ? QObject::tr("being worked out")
                             : QString::fromStdString(noJudgedDuty(*study.build));
     if (!judged) {
@@ -54,13 +53,15 @@ Sheet setupsSheet(const Study& study, const std::vector<RunOf>& runs)
                 QObject::tr("fails in %1").arg(QString::fromStdString(print(each.fails, style::share, study.system))), 12,
                 each.fails > 0.05 ? t.bad : t.ink, Qt::AlignLeft | Qt::AlignVCenter, false);
         const auto fails = firstFailure(r, heat::stopsIn(d.duty));
-        const QString word = fails
-            ? QString::fromStdString(fails->words())
-            : QObject::tr("no limit reached; nearest: %1, %2 left")
-                  .arg(QString::fromStdString(first.what),
-                      QString::fromStdString(print(first.limit - first.peak, style::rise, study.system)));
-        sheet.letter(
-            { left, y }, word, 13, fails ? (fails->critical ? t.bad : t.caution) : first.least() < 0 ? t.caution : t.good, Qt::AlignLeft | Qt::AlignVCenter, false);
+        const QString word = fails ? QString::fromStdString(fails->words())
+                                   : QObject::tr("no limit reached; nearest: %1, %2 left")
+                                         .arg(QString::fromStdString(first.what),
+                                             QString::fromStdString(print(first.limit - first.peak, style::rise, study.system)));
+        sheet.letter({ left, y }, word, 13,
+            fails                   ? (fails->critical ? t.bad : t.caution)
+                : first.least() < 0 ? t.caution
+                                    : t.good,
+            Qt::AlignLeft | Qt::AlignVCenter, false);
         y += 22;
         // The four nearest, as parts of what they bear over the air.
         for (std::size_t i = 0; i < std::min<std::size_t>(4, r.limits.size()); ++i) {

@@ -82,9 +82,11 @@ Sheet thermometerSheet(const Study& study)
             any = any || !build.tests[i].temperatures.empty();
         }
     if (last && !any)
-        for (const auto& line : { QObject::tr("Drive the duty, stop in a safe place, and read a temperature at once: a contact or infrared thermometer"),
-                 QObject::tr("on the rotor's face, at the pad's back plate, or on the caliper. Then say after which braking it was, how long after it,"),
-                 QObject::tr("and where. Hot rotors burn skin; never hold the pedal down on them.") }) {
+        for (const auto& line :
+            { QObject::tr("Drive the duty, stop in a safe place, and read a temperature at once: a contact or infrared thermometer"),
+                QObject::tr("on the rotor's face, at the pad's back plate, or on the caliper. Then say after which braking it was, how "
+                            "long after it,"),
+                QObject::tr("and where. Hot rotors burn skin; never hold the pedal down on them.") }) {
             sheet.letter({ 0, y }, line, 13, t.ink, Qt::AlignLeft | Qt::AlignVCenter, false);
             y += 20;
         }
@@ -107,7 +109,8 @@ Sheet thermometerSheet(const Study& study)
                     { where + key, {}, { x, y + 20 }, { x, y + 20 }, Run::Table, 0, true, {}, 0.5, blank, QObject::tr("add") });
                 x += wide;
             };
-            value("/temperature_degC", blank ? (any ? QObject::tr("another reading") : QObject::tr("temperature")) : QObject::tr("temperature"), 130);
+            value("/temperature_degC",
+                blank ? (any ? QObject::tr("another reading") : QObject::tr("temperature")) : QObject::tr("temperature"), 130);
             if (!blank) {
                 sheet.fact(where + "/stop", QObject::tr("after braking"), { x, y - 7 }, 90);
                 x += 110;
@@ -116,7 +119,9 @@ Sheet thermometerSheet(const Study& study)
                 x += 118;
                 sheet.fact(where + "/at", QObject::tr("at"), { x, y - 7 }, 96);
                 x += 118;
-                sheet.fact(where + "/duty", QObject::tr("duty"), { x, y - 7 }, 130);
+                sheet.fact(where + "/highest_only", QObject::tr("keeps the highest"), { x, y - 7 }, 100);
+                x += 112;
+                sheet.fact(where + "/duty", QObject::tr("duty"), { x, y - 7 }, 110);
             }
             y += step;
         }

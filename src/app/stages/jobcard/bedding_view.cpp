@@ -70,12 +70,10 @@ QStringList BeddingView::words() const
     }
     const auto wrong = trouble();
     all << (wrong.isEmpty() ? task : wrong);
-    all << (passes == 0                  ? tr("it is no drive of slow-downs: see the card")
-            : !drive_.notCounted().empty() ? tr("%1 of %2; the last does not count: %3")
-                                                 .arg(drive_.counted())
-                                                 .arg(passes)
-                                                 .arg(QString::fromStdString(drive_.notCounted()))
-                                           : tr("%1 of %2 slow-downs").arg(drive_.counted()).arg(passes));
+    all << (passes == 0 ? tr("it is no drive of slow-downs: see the card")
+            : !drive_.notCounted().empty()
+            ? tr("%1 of %2; the last does not count: %3").arg(drive_.counted()).arg(passes).arg(QString::fromStdString(drive_.notCounted()))
+            : tr("%1 of %2 slow-downs").arg(drive_.counted()).arg(passes));
     if (drive_.stoodHot() > 0)
         all << tr("it stood while hot: %1 times. Never hold the pedal then").arg(drive_.stoodHot());
     else if (!plan_.warning.empty())

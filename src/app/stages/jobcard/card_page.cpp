@@ -117,7 +117,8 @@ CardPage::CardPage(Document& document, QWidget* parent)
     connect(inspection_, &QPushButton::clicked, this, [this](bool in) {
         const Study& study = this->document().study();
         if (study.after.setup)
-            this->document().edit(in ? tr("inspection taken in") : tr("inspection folded"), jobcard::inspectionTakenIn(study.after.setup->id, in));
+            this->document().edit(
+                in ? tr("inspection taken in") : tr("inspection folded"), jobcard::inspectionTakenIn(study.after.setup->id, in));
     });
     // A reason counts when its button is pressed, not before.
     document.drafts().watch(reason_, [] { return false; });
@@ -154,7 +155,8 @@ CardPage::CardPage(Document& document, QWidget* parent)
         window.exec();
     });
     connect(build_, &QPushButton::clicked, this, [this] {
-        LeafWindow window(report::buildSheet(this->document().wholeStudy(), QDate::currentDate().toString(Qt::ISODate).toStdString()), this);
+        LeafWindow window(
+            report::buildSheet(this->document().wholeStudy(), QDate::currentDate().toString(Qt::ISODate).toStdString()), this);
         window.exec();
     });
 }
@@ -227,13 +229,15 @@ void CardPage::askReason(const std::string& step)
     reason_->setFocus(Qt::OtherFocusReason);
     const auto* s = card_.step(step);
     if (s && s->phase == jobcard::Phase::Assemble) {
-        emit refused(tr("This corner does not read centred. Put the plan's shims in and read the gaps again, or say below why these stay."));
+        emit refused(
+            tr("This corner does not read centred. Put the plan's shims in and read the gaps again, or say below why these stay."));
         return;
     }
     emit refused(s && s->irreversible
             ? tr("This cannot be undone, and what it rests on is not proven. Prove it, or say below why it is opened all the same.")
-            : tr("The kit has not been tried on both sides: with its line closed the car still drives. Try it, or say below why the line is "
-                 "opened all the same."));
+            : tr(
+                "The kit has not been tried on both sides: with its line closed the car still drives. Try it, or say below why the line is "
+                "opened all the same."));
 }
 
 void CardPage::openStep()

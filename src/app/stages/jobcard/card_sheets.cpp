@@ -48,10 +48,8 @@ Sheet stepSheet(const Study& study, const jobcard::Card& card, const jobcard::St
     const auto place = std::count_if(card.steps.data(), step, [&](const jobcard::Step& each) { return card.shows(each); });
     double y = 0;
     if (large) {
-        sheet.title = QObject::tr("%1, step %2 of %3")
-                          .arg(QString::fromUtf8(jobcard::nameOf(step->phase).data()))
-                          .arg(place + 1)
-                          .arg(card.shown());
+        sheet.title =
+            QObject::tr("%1, step %2 of %3").arg(QString::fromUtf8(jobcard::nameOf(step->phase).data())).arg(place + 1).arg(card.shown());
         sheet.subtitle = QObject::tr("about %1 h left of %2; Space ticks it and goes on")
                              .arg(card.minutesLeft() / 60, 0, 'f', 1)
                              .arg(card.minutes / 60, 0, 'f', 1);
@@ -148,13 +146,15 @@ Sheet choicesSheet(const Study& study)
     y += 54;
     sheet.fact(at + "/work_order", QObject::tr("order of the work"), { 0, y }, 190, begun);
     sheet.letter({ 210, y + 24 },
-        choices.order == WorkOrder::CornerByCorner ? QObject::tr("One corner whole: the other stands as its pattern. Cuts still wait for both.")
-                                                   : QObject::tr("Both corners side by side: each tool is taken up once. The default."),
+        choices.order == WorkOrder::CornerByCorner
+            ? QObject::tr("One corner whole: the other stands as its pattern. Cuts still wait for both.")
+            : QObject::tr("Both corners side by side: each tool is taken up once. The default."),
         13, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
     y += 54;
     sheet.fact(at + "/reservoir_ran_dry", QObject::tr("reservoir ran dry"), { 0, y }, 90, begun);
     sheet.letter({ 210, y + 24 },
-        choices.reservoirRanDry == YesNo::No ? QObject::tr("Only the wheels whose lines were open are bled; the others are folded on the card.")
+        choices.reservoirRanDry == YesNo::No
+            ? QObject::tr("Only the wheels whose lines were open are bled; the others are folded on the card.")
             : choices.reservoirRanDry == YesNo::Yes ? QObject::tr("All four wheels, and the antilock unit as the car's maker says.")
                                                     : QObject::tr("Not said: all four wheels are bled."),
         13, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
@@ -189,8 +189,8 @@ void addTakenOff(Sheet& sheet, const Study& study, double y)
     const auto card = std::ranges::find(cards, study.after.setup->id, &JobCard::setup);
     const std::string at = "/cards/" + std::to_string(card - cards.begin()) + "/off/";
     const auto& off = jobcard::choicesOf(*study.build, study.after.setup->id).off;
-    sheet.letter({ 0, y }, QObject::tr("Also off the car: what, its mass, its place behind the front axle (ahead of it: less than 0)"), 13, t.ink,
-        Qt::AlignLeft | Qt::AlignVCenter, false);
+    sheet.letter({ 0, y }, QObject::tr("Also off the car: what, its mass, its place behind the front axle (ahead of it: less than 0)"), 13,
+        t.ink, Qt::AlignLeft | Qt::AlignVCenter, false);
     y += 14;
     for (std::size_t i = 0; i < off.size(); ++i) {
         const std::string one = at + std::to_string(i);

@@ -38,7 +38,7 @@ LogbookPage::LogbookPage(Document& document, QWidget* parent)
     connect(add_, &QPushButton::clicked, this, [this] { addEntry(false); });
     connect(wear_, &QPushButton::clicked, this, [this] { addEntry(true); });
     connect(calendar_, &QPushButton::clicked, this, [this] {
-        const auto path = 
+        const auto path =
             askWhereToSave(this, tr("What is due"), QStringLiteral("brakes.ics"), tr("Calendars (*.ics)"), QStringLiteral("ics"));
         if (path.isEmpty())
             return;
@@ -47,17 +47,20 @@ LogbookPage::LogbookPage(Document& document, QWidget* parent)
     });
 }
 
-QStringList LogbookPage::placeNames() const { return { tr("Life"), tr("Wear") }; }
+QStringList LogbookPage::placeNames() const { return { tr("Timeline"), tr("Wear"), tr("Buying") }; }
 
 Sheet LogbookPage::sheet(int place) const
 {
     const Study& study = document().study();
     const auto today = QDate::currentDate().toString(Qt::ISODate).toStdString();
+    if (place == Buying)
+        return buyingSheet(study);
     return place == Wear ? wearSheet(study, entry_) : lifeSheet(study, entry_, today);
 }
 
 void LogbookPage::refreshRest()
 {
+    foot_->setVisible(place() != Buying);
     const auto size = document().build().log.size();
     if (entry_ && *entry_ >= size)
         entry_.reset();

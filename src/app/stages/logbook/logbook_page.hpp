@@ -16,7 +16,7 @@ class LogbookPage : public StagePage {
     Q_OBJECT
 public:
     static constexpr StageId id = "logbook";
-    enum Place { Life, Wear };
+    enum Place { Life, Wear, Buying };
     LogbookPage(Document& document, QWidget* parent);
     [[nodiscard]] QPushButton* add() const { return add_; }
     [[nodiscard]] QPushButton* readWear() const { return wear_; }

@@ -11,5 +11,7 @@ namespace deepstop::app {
 [[nodiscard]] Sheet lifeSheet(const Study& study, std::optional<std::size_t> entry, const std::string& today);
 /// Thickness left over the odometer, each part towards its minimum.
 [[nodiscard]] Sheet wearSheet(const Study& study, std::optional<std::size_t> entry);
+/// What to buy for the setup after, and what its vendor was asked.
+[[nodiscard]] Sheet buyingSheet(const Study& study);
 
 } // namespace deepstop::app

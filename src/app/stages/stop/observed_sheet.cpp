@@ -65,7 +65,8 @@ private:
     }
     void tester()
     {
-        heading(QObject::tr("Brake tester"), QObject::tr("Force of each wheel at one pedal force, before any of them locks on the rollers."));
+        heading(
+            QObject::tr("Brake tester"), QObject::tr("Force of each wheel at one pedal force, before any of them locks on the rollers."));
         double x = 0;
         for (const auto& [key, caption] : { std::pair { "/tester_front_left_n", QObject::tr("front left") },
                  std::pair { "/tester_front_right_n", QObject::tr("front right") },
@@ -108,8 +109,8 @@ Sheet observedSheet(const Study& study, std::optional<std::size_t> session)
         sheet.subtitle = QObject::tr("No session has been driven with this setup yet: begin one below");
         return sheet;
     }
-    sheet.subtitle = QObject::tr("evidence beside what is worked out; session of %1")
-                         .arg(QString::fromStdString(study.build->tests[*session].date));
+    sheet.subtitle =
+        QObject::tr("evidence beside what is worked out; session of %1").arg(QString::fromStdString(study.build->tests[*session].date));
     return ObservedDrawing(std::move(sheet), study, *session).drawn();
 }
 

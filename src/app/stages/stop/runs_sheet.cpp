@@ -191,7 +191,8 @@ Sheet runsSheet(const Study& study, std::optional<std::size_t> session)
     const double from = std::max(0.0, std::floor(shown(least - air)));
     Plot plot(sheet, QRectF(namesWide, 0, 740 - namesWide, 168), { std::ceil(shown(most + air)), 1 }, from);
     const QString unit = QString::fromUtf8(style::road.unit(study.system).symbol.data());
-    plot.axes(from > 0 ? QObject::tr("distance, %1; the axis does not begin at 0").arg(unit) : QObject::tr("distance, %1").arg(unit), {}, 0, -1);
+    plot.axes(
+        from > 0 ? QObject::tr("distance, %1; the axis does not begin at 0").arg(unit) : QObject::tr("distance, %1").arg(unit), {}, 0, -1);
     if (two)
         addStrip(sheet, plot, study, p.measuredBefore, p.before, 40, t.found);
     addStrip(sheet, plot, study, p.measuredAfter, p.after, two ? 118 : 80, two ? t.proposal : t.found);

@@ -192,10 +192,7 @@ TestSession StopPage::newSession() const
     return session;
 }
 
-void StopPage::beginSession()
-{
-    document().edit(tr("a session"), withSession(newSession()));
-}
+void StopPage::beginSession() { document().edit(tr("a session"), withSession(newSession())); }
 
 /// Stops of a notebook's line, put into the last session of that kind, or into a new one.
 bool StopPage::takePasted()
@@ -281,7 +278,8 @@ void StopPage::readLog(const QString& path, const AskedColumns& asked, const Sta
     log_->setText(tr("Cancel"));
     reading_.start(
         [path, columns = asked.columns](const JobTicket& ticket) {
-            return report::stopsInLog(path.toStdString(), [&](double part) { return ticket.progress(part); }, columns);
+            return report::stopsInLog(
+                path.toStdString(), [&](double part) { return ticket.progress(part); }, columns);
         },
         [=, this](report::LoggedStops log) {
             idle();
@@ -294,8 +292,7 @@ void StopPage::readLog(const QString& path, const AskedColumns& asked, const Sta
         [this](int percent) { progress_->setValue(percent); });
 }
 
-void StopPage::logRead(
-    const QString& path, const report::LoggedStops& log, const Stamp& of, const std::string& setup, Series series)
+void StopPage::logRead(const QString& path, const report::LoggedStops& log, const Stamp& of, const std::string& setup, Series series)
 {
     if (!document().isOpen(of)) {
         emit refused(tr("%1 was read for the build that was open before. Nothing of it was put into this one.").arg(path));

@@ -2,6 +2,7 @@
 
 #include "chapters/clearance/checks.hpp"
 #include "chapters/clearance/clearance.hpp"
+#include "figures/figures.hpp"
 #include "stages/wheel/corner_drawing.hpp"
 #include "stages/bench/part_sheet.hpp"
 
@@ -13,10 +14,9 @@ namespace deepstop::app {
 namespace {
 
 /// The shield from outboard, whole and as it is to be cut; the window's middle at the caliper's clock position on the car's left.
-void addShieldFace(Sheet& sheet, const CornerClearance& r, const Hub& hub, QPointF centre, double scale)
+void addShieldFace(Sheet& sheet, const CornerClearance& r, double whole, QPointF centre, double scale)
 {
     const Theme& t = theme();
-    const double whole = *hub.shieldDiameter.value / 2;
     const auto at = [&](double angle, double radius) { return centre + QPointF(std::sin(angle), -std::cos(angle)) * radius * scale; };
     const double clock = r.corner->mount.clock.value.value_or(std::numbers::pi / 2);
     const fit::ShieldCut* cut = r.shieldCut ? &*r.shieldCut : nullptr;
@@ -64,7 +64,8 @@ private:
         drawing.hub();
         drawing.rotor();
         drawing.hotRing(r_.hotGrowth);
-        drawing.shield(hub_);
+        if (r_.corner->shield.state != ShieldState::Removed)
+            drawing.shield(figures::shieldOf(*r_.corner, hub_));
         drawing.keepOuts(hub_);
         for (const KeepOut& place : hub_.keepOuts) {
             left_ = std::min(left_, -place.depth.value.value_or(0) - 0.012);
@@ -106,7 +107,7 @@ private:
     {
         column_ = right_ * 1000 + 18 * u_;
         y_ = -top_ * 1000 + 2 * u_;
-        sheet_.letter({ column_, y_ }, QObject::tr("Must not be reached: name, from the hub face inboard, from the axis"), 13, t_.ink,
+        sheet_.letter({ column_, y_ }, QObject::tr("Must not be reached: from the hub face inboard, from the axis, angle"), 13, t_.ink,
             Qt::AlignLeft | Qt::AlignVCenter, false);
         for (std::size_t i = 0; i <= hub_.keepOuts.size(); ++i) {
             const bool there = i < hub_.keepOuts.size();
@@ -116,28 +117,62 @@ private:
                 there ? inSection(-hub_.keepOuts[i].depth.value.value_or(0), hub_.keepOuts[i].radius.value.value_or(0)) : QPointF();
             if (there) {
                 sheet_.fact(key + "/kind", {}, { column_, y_ - 11 * u_ }, 84);
-                sheet_.fact(key + "/name", {}, { column_ + 90 * u_, y_ - 11 * u_ }, 168);
+                sheet_.fact(key + "/name", {}, { column_ + 90 * u_, y_ - 11 * u_ }, 160);
             }
             sheet_.dimensions.push_back({ key + "/depth_mm", {}, place, { column_ + 264 * u_, y_ }, Run::Table, 0, false, {}, 0.5, !there,
                 there ? QString() : QObject::tr("+ depth") });
             if (there)
-                sheet_.dimensions.push_back({ key + "/radius_mm", {}, place, { column_ + 330 * u_, y_ }, Run::Table, 0, false, {}, 0.5 });
+                for (const auto& [field, x, lack] : { std::tuple { "/radius_mm", 330.0, false }, std::tuple { "/clock_deg", 394.0, true } })
+                    sheet_.dimensions.push_back(
+                        { key + field, {}, place, { column_ + x * u_, y_ }, Run::Table, 0, lack, {}, 0.5, lack, QObject::tr("any") });
         }
         y_ += 18 * u_;
         sheet_.fact(at_ + "/shield_in_the_way", QObject::tr("Shield keeps rotor or bracket from going on"), { column_, y_ }, 250);
-        y_ += 26 * u_;
+        y_ += 42 * u_;
+        shieldPart();
+    }
+
+    /// What this setup does with the shield.
+    void shieldPart()
+    {
+        const ShieldPart& part = r_.corner->shield;
+        const std::string at = cornerPointer(study_, study_.after, axle_) + "/dust_shield";
+        sheet_.fact(at + "/state", QObject::tr("In this setup the shield is"), { column_, y_ }, 130);
+        sheet_.fact(at + "/plate_lies", QObject::tr("Its plate lies"), { column_ + 138 * u_, y_ }, 184);
+        if (part.state == ShieldState::Removed || part.state == ShieldState::Replaced)
+            sheet_.fact(at + "/spot_welds_drilled", QObject::tr("Welds drilled out"), { column_ + 330 * u_, y_ }, 104);
+        y_ += 42 * u_;
+        double x = column_;
+        const auto cell = [&](const std::string& key, const QString& caption, double wide) {
+            sheet_.letter({ x, y_ }, caption, 12, t_.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+            sheet_.dimensions.push_back({ key, {}, {}, { x, y_ + 18 * u_ }, Run::Table, 0, false, {}, 0.5, true, QStringLiteral("–") });
+            x += wide * u_;
+        };
+        if (part.state == ShieldState::Trimmed || part.state == ShieldState::Replaced) {
+            cell(at + "/diameter_mm", QObject::tr("now Ø"), 62);
+            cell(at + "/depth_mm", QObject::tr("its plate"), 66);
+            cell(at + "/rim_mm", QObject::tr("its rim"), 62);
+        }
+        if (part.lies == PlateLies::KnuckleAndHub || part.lies == PlateLies::FlangeAndRotor)
+            cell(at + "/plate_mm", QObject::tr("plate thick"), 78);
+        cell(at_ + "/shield_rib_mm", QObject::tr("its rib"), 62);
+        cell(cornerPointer(study_, study_.after, axle_) + "/rotor/inboard_lip_mm", QObject::tr("rotor's lip"), 76);
+        if (part.lies == PlateLies::KnuckleAndHub)
+            sheet_.fact(at + "/read_with", QObject::tr("Hub and slot read with it so"), { x, y_ - 8 * u_ }, 140);
+        y_ += 34 * u_;
     }
 
     /// The dust shield from outboard, and where it is cut.
     void shieldFace()
     {
         const double faceTop = y_ + 30 * u_;
-        if (hub_.shieldDiameter.value) {
+        const Reading& diameter = *figures::shieldOf(*r_.corner, hub_).diameter;
+        if (diameter.value && r_.corner->shield.state != ShieldState::Removed) {
             const double room = std::clamp(bottom_ - faceTop, 60 * u_, 190 * u_);
-            const double whole = *hub_.shieldDiameter.value / 2;
+            const double whole = *diameter.value / 2;
             const double scale = room / 2 / (std::max(whole, r_.drawn.rotor.outerRadius) + 0.004);
             const QPointF centre(column_ + 206 * u_ + room / 2, faceTop + room / 2);
-            addShieldFace(sheet_, r_, hub_, centre, scale);
+            addShieldFace(sheet_, r_, whole, centre, scale);
             double line = faceTop + 14 * u_;
             const auto say = [&](const QString& text, const QColor& colour) {
                 sheet_.letter({ column_, line }, text, 12.5, colour, Qt::AlignLeft | Qt::AlignVCenter, false);
@@ -173,6 +208,24 @@ private:
                 v->figure.value ? QString::fromStdString(figure(*v->figure.value, style::gap, study_.system)) : QStringLiteral("?"),
                 v->level, place, place, place + QPointF(-16, -9) });
         }
+        for (std::size_t i = 0; i < hub_.keepOuts.size(); ++i) {
+            const KeepOut& place = hub_.keepOuts[i];
+            const Verdict* v = study_.verdict(checks::fixedParts, { .axle = axle_, .number = static_cast<int>(i) + 1 });
+            if (!v || !place.depth.value || !place.radius.value || isFine(v->level))
+                continue;
+            const QPointF at = inSection(-*place.depth.value, *place.radius.value);
+            sheet_.callouts.push_back({ v->id,
+                QObject::tr("to caliper %1")
+                    .arg(v->figure.value ? QString::fromStdString(figure(*v->figure.value, style::gap, study_.system))
+                                         : QStringLiteral("?")),
+                v->level, at, at, at + QPointF(-22, 9) });
+        }
+        if (const Verdict* v = study_.verdict(checks::relief, { axle_ }))
+            sheet_.callouts.push_back({ v->id, QObject::tr("metal in the bracket"), v->level, inSection(left_ + 0.02, 0.02),
+                inSection(left_ + 0.02, 0.02), inSection(left_ + 0.02, 0.02) });
+        if (const Verdict* v = study_.verdict(checks::shieldPlate, { axle_ }))
+            sheet_.callouts.push_back({ v->id, QObject::tr("shield's plate"), v->level, inSection(0, 0.055), inSection(0, 0.055),
+                inSection(left_ + 0.03, 0.055) });
         if (const Verdict* v = study_.verdict(checks::shield, { axle_ }); v && hub_.shieldDepth.value)
             sheet_.callouts.push_back({ v->id,
                 v->figure.value ? QString::fromStdString(figure(*v->figure.value, style::gap, study_.system)) : QStringLiteral("?"),
@@ -186,7 +239,8 @@ private:
                                          : QStringLiteral("?")),
                 v->level, inSection(0, r_.drawn.rotor.hatOuterRadius), inSection(0, r_.drawn.rotor.hatOuterRadius),
                 inSection(0.034, 0.034) });
-        sheet_.extent = QRectF(QPointF(left_ * 1000 - 16 * u_, -top_ * 1000 - 8 * u_), QPointF(column_ + 400 * u_, bottom_));
+        sheet_.extent =
+            QRectF(QPointF(left_ * 1000 - 16 * u_, -top_ * 1000 - 8 * u_), QPointF(column_ + 452 * u_, std::max(bottom_, y_ + 8 * u_)));
     }
 
     Sheet sheet_;

@@ -254,13 +254,13 @@ void CornerDrawing::keepOuts(const Hub& hub)
     }
 }
 
-void CornerDrawing::shield(const Hub& hub)
+void CornerDrawing::shield(const figures::ShieldReadings& shield)
 {
-    if (!hub.shieldDiameter.value || !hub.shieldDepth.value)
+    if (!shield.diameter->value || !shield.depth->value)
         return;
-    const double edge = *hub.shieldDiameter.value / 2;
-    const double plate = -*hub.shieldDepth.value;
-    const double rim = plate + hub.shieldRim.value.value_or(0);
+    const double edge = *shield.diameter->value / 2;
+    const double plate = -*shield.depth->value;
+    const double rim = plate + shield.rim->value.value_or(0);
     const QPolygonF sheet { inSection(plate, 0.045), inSection(plate, edge), inSection(rim, edge) };
     sheet_.line(sheet, { t_.ink, 2.2, Qt::SolidLine, {}, Hatch::None, {}, 0 });
 }

@@ -2,6 +2,7 @@
 /// One corner in section, drawn from its numbers: x is z in millimetres, y runs down from the axis.
 
 #include "chapters/clearance/clearance.hpp"
+#include "figures/figures.hpp"
 #include "stages/sheets.hpp"
 #include "theme.hpp"
 
@@ -31,7 +32,7 @@ public:
     void ghost();
     /// Places that stand still beside what turns, each with its name.
     void keepOuts(const Hub& hub);
-    void shield(const Hub& hub);
+    void shield(const figures::ShieldReadings& shield);
     /// The ring as it is when hot, thinly.
     void hotRing(double growth);
 

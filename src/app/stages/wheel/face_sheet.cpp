@@ -293,8 +293,8 @@ Sheet faceSheet(const Study& study, Axle axle)
     };
     const bool exit = r.corner->caliper.bleederEnd != End::Entry;
     call(checks::bleeder, QObject::tr("bleeder"), left.bleeder(exit ? End::Exit : End::Entry), QPointF(0, -R * 0.86));
-    call(
-        checks::pistonOrder, QObject::tr("small piston first"), left.onCaliper(-0.3 * left.halfBack(), left.low() + 0.03), QPointF(0, R * 0.86));
+    call(checks::pistonOrder, QObject::tr("small piston first"), left.onCaliper(-0.3 * left.halfBack(), left.low() + 0.03),
+        QPointF(0, R * 0.86));
     sheet.extent = QRectF(QPointF(x, -R - 22), QPointF(apart + R, y + 16 * u));
     return sheet;
 }

@@ -116,7 +116,8 @@ private:
         CornerDrawing drawing(sheet_, after_);
         drawing.hub();
         drawing.wheel();
-        drawing.shield(hubOf(*study_.build, axle_));
+        if (after_.corner->shield.state != ShieldState::Removed)
+            drawing.shield(figures::shieldOf(*after_.corner, hubOf(*study_.build, axle_)));
         drawing.rotor();
         drawing.caliper();
         drawing.pads();

@@ -43,8 +43,8 @@ Sheet spunSheet(const Study& study, Axle axle)
     const auto row = [&](const char* key, const QString& what) {
         sheet.letter({ 0, y }, what, 13, t.ink, Qt::AlignLeft | Qt::AlignVCenter, false);
         for (const Side each : { Side::Left, Side::Right })
-            sheet.dimensions.push_back(
-                { side(each) + key, {}, {}, { columns[each == Side::Left ? 0 : 1], y }, Run::Table, 0, true, {}, 0.5, true, QObject::tr("not read") });
+            sheet.dimensions.push_back({ side(each) + key, {}, {}, { columns[each == Side::Left ? 0 : 1], y }, Run::Table, 0, true, {}, 0.5,
+                true, QObject::tr("not read") });
         y += 32;
     };
     row("/barrel_mm", QObject::tr("Gap to the barrel"));
@@ -68,10 +68,11 @@ Sheet spunSheet(const Study& study, Axle axle)
     }
     y += 40;
     double wish = 90;
-    for (const auto& [check, what] : { std::pair { &checks::barrelGap, QObject::tr("barrel") }, std::pair { &checks::insetGap, QObject::tr("weights") },
-             std::pair { &checks::spokeGap, QObject::tr("spokes") } })
+    for (const auto& [check, what] : { std::pair { &checks::barrelGap, QObject::tr("barrel") },
+             std::pair { &checks::insetGap, QObject::tr("weights") }, std::pair { &checks::spokeGap, QObject::tr("spokes") } })
         if (const Verdict* v = study.verdict(*check, { axle })) {
-            const auto value = v->figure.value ? QString::fromStdString(print(*v->figure.value, style::gap, study.system)) : QStringLiteral("?");
+            const auto value =
+                v->figure.value ? QString::fromStdString(print(*v->figure.value, style::gap, study.system)) : QStringLiteral("?");
             sheet.callouts.push_back({ v->id, what + QStringLiteral(" ") + value, v->level, { wish, y }, { wish, y }, { wish, y } });
             wish += 190;
         }

@@ -14,8 +14,6 @@ namespace {
 /// The stance under the studs is drawn so many times smaller.
 constexpr double reduction = 4;
 
-double orElse(double value, double otherwise) { return std::isfinite(value) ? value : otherwise; }
-
 /// Tyre and rim from behind, as a block between its edges; y down from the top of the block.
 QPainterPath tyre(const fit::Stance& stance, double zero, double y0, double y1)
 {
@@ -263,7 +261,7 @@ private:
     const std::string hubAt_ = axle_ == Axle::Front ? "/front_hub" : "/rear_hub";
     const std::string at_ = cornerPointer(study_, study_.after, axle_);
     const std::string wheelAt_ = "/wheels/" + std::to_string(r_.wheel - study_.build->wheels.data());
-    // Stations along the stud, all in millimetres from the flange; what nobody has read is drawn by proportion, dashed.
+    // Stations along the stud, all in millimetres from the flange; what is not measured yet is drawn by proportion, dashed.
     const double ring_ = r_.drawn.ring * 1000;
     const bool drums_ = corner_.brakes == BrakeKind::Drums;
     const double hat_ = drums_ ? corner_.drum.faceThickness.value.value_or(6e-3) * 1000 : r_.drawn.rotor.hatThickness * 1000;
@@ -290,8 +288,8 @@ Sheet studSheet(const Study& study, Axle axle)
 {
     Sheet sheet;
     const CornerClearance& r = study.of<Clearance>().after.at(axle).left;
-    sheet.title = axle == Axle::Front ? QObject::tr("What holds the front wheel, and where it stands")
-                                      : QObject::tr("What holds the rear wheel, and where it stands");
+    sheet.title = axle == Axle::Front ? QObject::tr("Wheel fixing and position, front")
+                                      : QObject::tr("Wheel fixing and position, rear");
     if (!r.corner || !r.wheel) {
         sheet.subtitle = QObject::tr("no wheel chosen");
         return sheet;

@@ -42,7 +42,7 @@ Sheet wantedSheet(const Study& study)
     group(QObject::tr("Between wheel and brakes"));
     row("barrel_gap_mm", QObject::tr("Caliper to wheel barrel"));
     row("spoke_gap_mm", QObject::tr("Spokes outboard of it"));
-    row("weight_height_mm", QObject::tr("Balance weights nobody has placed"));
+    row("weight_height_mm", QObject::tr("Balance weights, place not known"));
     row("station_spacing_mm", QObject::tr("Stations of a wheel apart"));
     row("keep_out_gap_mm", QObject::tr("Knuckle and ball joint"));
     row("hose_gap_mm", QObject::tr("Hose at droop and lock"));

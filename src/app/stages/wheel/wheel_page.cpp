@@ -27,7 +27,8 @@ WheelPage::WheelPage(Document& document, LibraryStore& library, QWidget* parent)
 
 QStringList WheelPage::placeNames() const
 {
-    return { tr("Section"), tr("Outboard"), tr("Wheel"), tr("Studs"), tr("Behind"), tr("More clearance"), tr("Limits"), tr("Spun") };
+    return { tr("Section"), tr("Outboard"), tr("Wheel"), tr("Studs"), tr("Hub stack"), tr("Behind"), tr("More clearance"), tr("Limits"),
+        tr("Spun") };
 }
 
 Sheet WheelPage::sheet(int place) const
@@ -40,6 +41,8 @@ Sheet WheelPage::sheet(int place) const
         return wheelSheet(study, axle());
     case Studs:
         return studSheet(study, axle());
+    case Stack:
+        return stackSheet(study, axle());
     case Behind:
         return behindSheet(study, axle());
     case Cures:
@@ -56,7 +59,7 @@ Sheet WheelPage::sheet(int place) const
 int WheelPage::placeFor(const Verdict& verdict) const
 {
     // The gaps to the wheel are seen on the wheel's own sheet and on the board as well.
-    return shownIn(verdict, { { "outboard", Outboard }, { "studs", Studs }, { "behind", Behind } })
+    return shownIn(verdict, { { "outboard", Outboard }, { "studs", Studs }, { "stack", Stack }, { "behind", Behind } })
         .value_or(place() == Wheel || place() == Cures || place() == Spun ? place() : Section);
 }
 
@@ -121,8 +124,8 @@ void WheelPage::takeStation(std::size_t index)
     // The straightedge is set to where the plan says; what it reads there is still to come.
     const Reading place { station.place, {}, Known::Measured, "straightedge", {} };
     std::string wanted;
-    document().edit(tr("station of %1").arg(QString::fromStdString(r.wheel->name)),
-        [&, id = r.wheel->id](const Build& now) -> std::optional<Build> {
+    document().edit(
+        tr("station of %1").arg(QString::fromStdString(r.wheel->name)), [&, id = r.wheel->id](const Build& now) -> std::optional<Build> {
             Build build = now;
             const auto found = std::ranges::find(build.wheels, id, &deepstop::Wheel::id);
             if (found == build.wheels.end())

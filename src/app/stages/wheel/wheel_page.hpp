@@ -14,7 +14,7 @@ class WheelPage : public StagePage {
 public:
     static constexpr StageId id = "wheel-clearance";
     /// In the order they are worked through.
-    enum Place { Section, Outboard, Wheel, Studs, Behind, Cures, Wanted, Spun };
+    enum Place { Section, Outboard, Wheel, Studs, Stack, Behind, Cures, Wanted, Spun };
 
     WheelPage(Document& document, LibraryStore& library, QWidget* parent);
     [[nodiscard]] CureBoard* cureBoard() const { return cures_; }

@@ -10,6 +10,8 @@ namespace deepstop::app {
 /// Stations taken are entered in a table; those the plan still wants are callouts named by `stationId`.
 [[nodiscard]] Sheet wheelSheet(const Study& study, Axle axle);
 [[nodiscard]] Sheet studSheet(const Study& study, Axle axle);
+/// Everything between hub and wheel along the axle.
+[[nodiscard]] Sheet stackSheet(const Study& study, Axle axle);
 [[nodiscard]] Sheet behindSheet(const Study& study, Axle axle);
 [[nodiscard]] Sheet wantedSheet(const Study& study);
 [[nodiscard]] Sheet spunSheet(const Study& study, Axle axle);

@@ -100,8 +100,7 @@ Reading chosen(double value) { return { value, 0.0, Known::Vendor, {}, {} }; }
 
 class Adviser {
 public:
-    explicit Adviser(const Study& study)
-        : study_(study), build_(*study.build), now_(outcomeOf(study.after)), apartNow_(apartOf(nullptr))
+    explicit Adviser(const Study& study) : study_(study), build_(*study.build), now_(outcomeOf(study.after)), apartNow_(apartOf(nullptr))
     {
         now_.apart = apartNow_.value.value_or(now_.apart);
     }
@@ -124,7 +123,7 @@ public:
                 *order, std::move(less), [&](const Outcome& o) { return antilock || o.apart >= lockMargin; },
                 [&](const Figure& apart) { return (antilock ? *apart.value : apart.lowest()) >= lockMargin; },
                 [](const Trial&, const Outcome&, const Figure& apart) { return apart; });
-        if (const Verdict* use = find(checks::rearUse); use && isOff(*use) && *use->figure.value < rearUseWanted && *apartNow_.value > 0)
+        if (const Verdict* use = find(checks::rearUse); use && isOff(*use) && *use->figure.value<rearUseWanted&& * apartNow_.value> 0)
             offer(
                 *use, moreRear(), [](const Outcome& o) { return o.rearUse >= rearUseWanted; },
                 [](const Figure& apart) { return *apart.value >= lockMargin; },
@@ -205,8 +204,7 @@ private:
     {
         std::optional<Figure> least;
         for (const LoadCase* load : loads()) {
-            Figure laden =
-                setup ? evaluate([&](Sample& s) { return locksApart(s, build_, *setup, load); }) : locksApartOf(study_, load);
+            Figure laden = setup ? evaluate([&](Sample& s) { return locksApart(s, build_, *setup, load); }) : locksApartOf(study_, load);
             if (!least || !laden.value || (least->value && laden.lowest() < least->lowest()))
                 least = std::move(laden);
             if (!least->value)
@@ -296,11 +294,11 @@ private:
                 }
             };
             const auto at = print(knee, style::pressure, study_.system);
-            changes.push_back(there ? ofHydraulics(fmt::format("Valve: set its knee to {}", at), make, std::abs(knee - from), 0,
-                                          { "trial stops on a closed place after each turn" })
-                                    : ofHydraulics(fmt::format("Adjustable valve: knee at {}", at), make, std::abs(knee - from), 2,
-                                          { "a valve to buy, two joints in the rear line, bleeding at the rear",
-                                              "a fixed valve comes out" }));
+            changes.push_back(there
+                    ? ofHydraulics(fmt::format("Valve: set its split pressure to {}", at), make, std::abs(knee - from), 0,
+                        { "trial stops on a closed place after each turn" })
+                    : ofHydraulics(fmt::format("Adjustable valve: split pressure {}", at), make, std::abs(knee - from), 2,
+                        { "a valve to buy, two joints in the rear line, bleeding at the rear", "a fixed valve comes out" }));
             if (!there && h.valve != ValveKind::Fixed)
                 changes.back().costs.pop_back();
         }
@@ -318,8 +316,7 @@ private:
             const double bar = std::round(*h.barPosition.value * 100 - way * i) / 100;
             if (bar < 0.3 || bar > 0.8)
                 continue;
-            changes.push_back(ofHydraulics(
-                fmt::format("Balance bar: {} to the front", print(bar, style::share, study_.system)),
+            changes.push_back(ofHydraulics(fmt::format("Balance bar: {} to the front", print(bar, style::share, study_.system)),
                 [bar](Hydraulics& own) { own.barPosition = chosen(bar); }, std::abs(bar - *h.barPosition.value), 0,
                 { "trial stops on a closed place after each turn" }));
         }
@@ -358,8 +355,7 @@ private:
         const double now = *corner->drum.cylinderBore.value;
         for (const auto& sold : materials::wheelCylinderBores)
             if (way * (sold.bore - now) > 0.05e-3)
-                changes.push_back(ofCorner(
-                    fmt::format("Rear wheel cylinders: {}", sold.name), Axle::Rear,
+                changes.push_back(ofCorner(fmt::format("Rear wheel cylinders: {}", sold.name), Axle::Rear,
                     [bore = sold.bore](Corner& own) { own.drum.cylinderBore = chosen(bore); }, std::abs(sold.bore - now), 2,
                     { "two cylinders to buy, drums off, bleeding at the rear" }));
         return changes;
@@ -375,8 +371,7 @@ private:
         const double now = *corner->caliper.pistons[0].value;
         for (const double bore : materials::pistonBores)
             if (bore - now > 0.5e-3)
-                changes.push_back(ofCorner(
-                    fmt::format("Front calipers: {} pistons", print(bore, style::size, study_.system)), Axle::Front,
+                changes.push_back(ofCorner(fmt::format("Front calipers: {} pistons", print(bore, style::size, study_.system)), Axle::Front,
                     [bore](Corner& own) {
                         own.caliper.pistons.assign(1, chosen(bore));
                         own.caliper.give = {};
@@ -428,13 +423,13 @@ private:
         const double now = *h.masterBore.value;
         for (const auto& sold : materials::masterBores)
             if (way * (sold.bore - now) > 0.05e-3)
-                changes.push_back(ofHydraulics(
-                    fmt::format("Master cylinder: {} ({})", sold.name, print(sold.bore, style::fine, study_.system)),
-                    [bore = sold.bore](Hydraulics& own) {
-                        own.masterBore = chosen(bore);
-                        own.linePressure = {};
-                    },
-                    std::abs(sold.bore - now), 2, { "a master cylinder to buy that fits booster and lines, bleeding all round" }));
+                changes.push_back(
+                    ofHydraulics(fmt::format("Master cylinder: {} ({})", sold.name, print(sold.bore, style::fine, study_.system)),
+                        [bore = sold.bore](Hydraulics& own) {
+                            own.masterBore = chosen(bore);
+                            own.linePressure = {};
+                        },
+                        std::abs(sold.bore - now), 2, { "a master cylinder to buy that fits booster and lines, bleeding all round" }));
         return changes;
     }
 

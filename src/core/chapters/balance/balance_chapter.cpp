@@ -161,8 +161,7 @@ void addFigures(const Study& study, SetupBalance& r)
     if (!setup.complete())
         return;
     r.effort = study.recall("pedal effort", [&] { return evaluate([&](Sample& s) { return effortOf(s, build, setup); }); });
-    r.strokeShare =
-        study.recall("stroke used", [&] { return evaluate([&](Sample& s) { return travelOf(s, build, setup).strokeShare; }); });
+    r.strokeShare = study.recall("stroke used", [&] { return evaluate([&](Sample& s) { return travelOf(s, build, setup).strokeShare; }); });
     r.travel = asRead([&](Sample& s) { return travelOf(s, build, setup).pedal; });
     r.fluid =
         evaluate([&](Sample& s) { return figures::fluidForWear(s, *setup.front.corner) + figures::fluidForWear(s, *setup.rear.corner); });
@@ -331,6 +330,7 @@ void addBalance(Study& study)
     study.keep(std::move(found));
     addBalanceVerdicts(study);
     addPedalVerdicts(study);
+    addValveVerdicts(study);
     if (study.remedies == Remedies::Sought)
         addBalanceAdvice(study);
 }

@@ -104,6 +104,8 @@ void settleBalance(Study& study);
 // Its parts.
 void addBalanceVerdicts(Study& study);
 void addPedalVerdicts(Study& study);
+/// Metering and residual-pressure valves, where there are any.
+void addValveVerdicts(Study& study);
 /// Puts into the verdicts the smallest changes that would mend them.
 void addBalanceAdvice(Study& study);
 

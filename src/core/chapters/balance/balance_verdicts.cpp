@@ -49,10 +49,10 @@ void addLockOrder(Study& study, const LoadBalance& balance, std::size_t number)
     v.wanted = lockMargin;
     v.lacksInWords = figures::unsaidOf(after);
     v.figure = locksApartOf(study, balance.load);
-    v.method =
-        "Line pressure at which the rear wheels would lock over that of the front ones, less one, at the tyres' grip as read, at a "
-        "fifth more and at less of it down to ice (0.15 of it), the least of all. A vendor's friction may be off by 15 %. Good when it is more than 5 % at worst; when on these "
-        "tyres the rear may lock first at worst, it must not be driven hard before that is measured or mended.";
+    v.method = "Line pressure at which the rear wheels would lock over that of the front ones, less one, at the tyres' grip as read, at a "
+               "fifth more and at less of it down to ice (0.15 of it), the least of all. A vendor's friction may be off by 15 %. Good when "
+               "it is more than 5 % at worst; when on these "
+               "tyres the rear may lock first at worst, it must not be driven hard before that is measured or mended.";
     v.source = "Rigid-body load transfer and Coulomb friction; 20 %, 15 % and 5 %: common practice.";
     v.caution = triedFirst;
     const bool antilock = study.build->car.antilock == YesNo::Yes;
@@ -82,8 +82,9 @@ void addLockOrder(Study& study, const LoadBalance& balance, std::size_t number)
         // What the driver of a car without it would have met.
         v.level = Level::Caution;
         v.reason = rearFirst
-            ? fmt::format("The rear{}, by {}: antilock holds it back, and it brakes less than it could. Without antilock the car would turn round",
-                  where, apart)
+            ? fmt::format(
+                "The rear{}, by {}: antilock holds it back, and it brakes less than it could. Without antilock the car would turn round",
+                where, apart)
             : fmt::format("The front{}, by {}: not surely; antilock would hold the rear back", where, apart);
     } else if (rearFirst && grip < 1) {
         v.level = Level::Stop;
@@ -141,7 +142,7 @@ void addRearUse(Study& study)
                 compared = "; as before";
             else
                 compared = fmt::format("; {} before: {}", say(was->rearUse),
-                    change > 0                           ? "more"
+                    change > 0                             ? "more"
                         : *v.figure.value >= rearUseWanted ? "less, and enough"
                                                            : "less, this setup makes it worse");
         }
@@ -156,8 +157,8 @@ void addRearUse(Study& study)
                 say(v.figure.worstCase), compared);
         } else {
             v.level = Level::Caution;
-            v.reason = fmt::format("{} ±{} of its grip when the front locks, which is early{}", say(*v.figure.value),
-                say(v.figure.worstCase), compared);
+            v.reason = fmt::format(
+                "{} ±{} of its grip when the front locks, which is early{}", say(*v.figure.value), say(v.figure.worstCase), compared);
         }
         settle(study, v);
     }
@@ -194,10 +195,9 @@ void addYardstick(Study& study)
     } else {
         const bool kept = v.figure.lowest() >= 0;
         v.level = kept ? Level::Good : Level::Caution;
-        v.reason = kept ? "Within it at every load, as a guide; no approval"
-            : *v.figure.value >= 0
-            ? fmt::format("Within it, but not surely: by {} ±{}", figure(*v.figure.value, v.style, study.system),
-                figure(v.figure.worstCase, v.style, study.system))
+        v.reason = kept            ? "Within it at every load, as a guide; no approval"
+            : *v.figure.value >= 0 ? fmt::format("Within it, but not surely: by {} ±{}", figure(*v.figure.value, v.style, study.system),
+                  figure(v.figure.worstCase, v.style, study.system))
             : v.figure.highest() >= 0
             ? fmt::format("Outside it, but not surely: by {} ±{}", figure(-*v.figure.value, v.style, study.system),
                 figure(v.figure.worstCase, v.style, study.system))
@@ -232,11 +232,11 @@ void addSelfLocking(Study& study)
             const double lowest = v.figure.lowest();
             v.level = *v.figure.value < 0 ? Level::Stop : lowest >= dampFriction ? Level::Good : Level::Caution;
             v.reason = v.level == Level::Stop ? "The leading shoe holds itself: the brake grabs and the wheel locks. Other linings"
-                : lowest < 0                  ? fmt::format("The leading shoe may hold itself: {} ±{} of friction are left, {} wanted at worst. Other "
-                                                                             "linings, or measure their friction and the shoes",
-                                   say(*v.figure.value), say(v.figure.worstCase), say(dampFriction))
-                                              : fmt::format("{} more friction before the leading shoe holds itself, {} at worst, {} wanted",
-                                                    say(*v.figure.value), say(lowest), say(dampFriction));
+                : lowest < 0 ? fmt::format("The leading shoe may hold itself: {} ±{} of friction are left, {} wanted at worst. Other "
+                                           "linings, or measure their friction and the shoes",
+                      say(*v.figure.value), say(v.figure.worstCase), say(dampFriction))
+                             : fmt::format("{} more friction before the leading shoe holds itself, {} at worst, {} wanted",
+                                 say(*v.figure.value), say(lowest), say(dampFriction));
             // Shoes of the usual shape hardly move it: far from the limit that stand-in does not matter, an estimated friction does.
             if (isFine(v.level) && (!v.figure.estimated.empty() || lowest < 2 * dampFriction))
                 settle(study, v);

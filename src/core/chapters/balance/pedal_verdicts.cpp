@@ -80,7 +80,7 @@ void addEffort(Study& study)
     p.v.figure = study.of<Balance>().after.effort;
     p.v.wanted = figures::setting(build.wants.greatestEffort, &Wants::greatestEffort);
     p.v.method = "Pedal force that brings the first axle to its grip most over all loads: pressure × area of the "
-                 "master cylinder ÷ booster ÷ pedal ratio; above the booster's knee only the foot adds.";
+                 "master cylinder ÷ booster ÷ pedal ratio; above the booster's run-out force only the pedal force adds.";
     p.v.source =
         "Statics; comfortable 15 to 30 N for each 0.1 g, 500 N a strong driver: common practice. UN R13-H asks 6.43 m/s² of 500 N, from "
         "memory: a yardstick, no approval.";
@@ -142,7 +142,7 @@ void addTravel(Study& study)
         "Fluid for that stop: roll-back of every piston, give of pads, calipers and hoses, play of shoes; over the master cylinder's "
         "area. The share of its stroke that the fuller chamber uses, most over all loads."
         + std::string(notInIt);
-    p.v.source = "Volumes; 60 to 65 % of the stroke for a full stop, roll-back and give where nobody measured them: common practice.";
+    p.v.source = "Volumes; 60 to 65 % of the stroke for a full stop, roll-back and give where they are not measured: common practice.";
     p.judged([&](double share) {
         const auto before = p.before([&](Sample& s) { return travelOf(s, build, study.before).strokeShare; }, style::share);
         const auto pedal = now.travel.value ? fmt::format(", {} at the foot", p.say(*now.travel.value, style::frame)) : std::string();
@@ -186,7 +186,7 @@ void addBooster(Study& study)
     p.v.method =
         "Front pressure at which the booster runs out less that at which the tyres are used up, the least over all loads. Beyond it "
         "only the foot adds pressure.";
-    p.v.source = "Statics; running out at 40 to 80 bar where nobody measured it: common practice.";
+    p.v.source = "Statics; running out at 40 to 80 bar where it is not measured: common practice.";
     p.v.caution = "With the engine stopped or the vacuum gone the foot is alone: keep the engine running, and know how hard that pedal is.";
     p.judged([&](double left) {
         const double knee = asRead([&](Sample& s) {

@@ -21,7 +21,7 @@ struct CentringResult {
     const Corner* corner = nullptr;
     Figure axial;
     Figure tilt; ///< of the slot against the rotor, over the length of the pad, m
-    Figure padEdge; ///< pad's edge inward of the rotor's, mean of its two ends; without value where nobody has read it
+    Figure padEdge; ///< pad's edge inward of the rotor's, mean of its two ends; without value where not read
     Figure padTilt; ///< upper end less lower end
     std::optional<centring::Position> position;
     std::optional<LearntEffect> learnt;

@@ -318,7 +318,8 @@ void planShims(Centring& found, const Study& study)
                 r.plan->why = "The drawer does not hold the right sizes: this is the nearest it can do.";
         }
     }
-    if (!plan.stacks.empty() && !plan.within() && !std::ranges::all_of(found.corners, [&](const CentringResult& r) { return isGood(r, study); }))
+    if (!plan.stacks.empty() && !plan.within()
+        && !std::ranges::all_of(found.corners, [&](const CentringResult& r) { return isGood(r, study); }))
         found.shimsToBuy = centring::toBuy(targets, drawer, tolerance, most);
 }
 
@@ -353,7 +354,8 @@ void addCentring(Study& study)
     for (const Verdict& v : std::span(study.verdicts).subspan(first)) {
         if (!worst || v.level > worst->level)
             worst = &v;
-        if ((v.check == &checks::axial || v.check == &checks::axialByDimensions) && (!axial || std::abs(v.figure.value.value_or(0)) > std::abs(axial->figure.value.value_or(0))))
+        if ((v.check == &checks::axial || v.check == &checks::axialByDimensions)
+            && (!axial || std::abs(v.figure.value.value_or(0)) > std::abs(axial->figure.value.value_or(0))))
             axial = &v;
     }
     if (axial)

@@ -77,10 +77,7 @@ private:
             v.reason += fmt::format(", {} wanted", say(aim_));
     }
 
-    std::string pile(const std::vector<double>& shims) const
-    {
-        return centring::pileText(shims, study_.system);
-    }
+    std::string pile(const std::vector<double>& shims) const { return centring::pileText(shims, study_.system); }
 
     /// The plan put in: what was read goes to the corner's history, new stacks, the slot moved with them, and gaps foretold, hence only
     /// estimated until they are read again.
@@ -187,8 +184,9 @@ private:
             remedy.costs.emplace_back(std::isfinite(inNut)
                     ? fmt::format("{} of stud left in the nut", print(inNut, style::gap, study_.system))
                     : std::string("measure the studs first"));
-            const double pilot = nominal(
-                [&](Sample& s) { return s(hub.pilotHeight) - s(corner.ring) - s(corner.rotor.hatThickness) - s.orElse(corner.spacer, 0); });
+            const double pilot = nominal([&](Sample& s) {
+                return s(hub.pilotHeight) - figures::behindRotor(s, corner) - s(corner.rotor.hatThickness) - figures::spacerOf(s, corner);
+            });
             if (std::isfinite(pilot))
                 remedy.costs.push_back(fmt::format("{} of pilot left", print(pilot, style::gap, study_.system)));
         }
@@ -200,8 +198,9 @@ private:
     {
         Verdict v = start(r, checks::axial, r.axial);
         v.method = "Half the difference of outer and inner gap, mean of top and bottom; the interval is that of the four readings as "
-                   "independent errors, with half the play where nobody took it "
-                   "up the same way. Several mock-ups of a corner count by their mean, each by its width, never better than they contradict each "
+                   "independent errors, with half the play where it was not "
+                   "taken up the same way. Several mock-ups of a corner count by their mean, each by its width, never better than they "
+                   "contradict each "
                    "other. Shims: search of the "
                    "one drawer for every bolt of the car at once; least error beyond half of what is aimed at, then fewest shims; said "
                    "where no proof was found that none is better. Shims first, for they move "
@@ -233,8 +232,8 @@ private:
                 if (!found_.shimsToBuy.empty()) {
                     v.reason += " To buy, for both sides:";
                     for (std::size_t i = 0; i < found_.shimsToBuy.size(); ++i)
-                        v.reason +=
-                            fmt::format("{} {} × {}", i ? "," : "", found_.shimsToBuy[i].count, centring::shimText(found_.shimsToBuy[i].thickness, study_.system));
+                        v.reason += fmt::format("{} {} × {}", i ? "," : "", found_.shimsToBuy[i].count,
+                            centring::shimText(found_.shimsToBuy[i].thickness, study_.system));
                 }
             }
             if (r.all.size() > 1)
@@ -319,15 +318,15 @@ private:
             } else if (least < -1e-9) {
                 v.level = Level::Stop;
                 v.reason = fmt::format("Rides {} over the edge at the {}: {}", say(-least), top < bottom ? "top" : "bottom",
-                    radial                                              ? "fewer shims under the studs"
+                    radial                                           ? "fewer shims under the studs"
                         : r.corner->mount.kind == MountKind::Unknown ? "fewer shims under the studs where the mount has them, "
                                                                        "else another bracket or a larger rotor"
                                                                      : "this mount has no radial shims, another bracket or a larger rotor");
             } else if (inner.lowest() < -1e-9) {
                 v.level = inner.highest() < 0 ? Level::Caution : Level::Unproven;
-                v.reason = inner.highest() < 0 ? fmt::format("Hangs {} off the inside of the ring", say(-*inner.value))
-                                               : fmt::format("{} ±{} to the inside of the ring: too coarse to tell", say(*inner.value),
-                                                     say(inner.worstCase));
+                v.reason = inner.highest() < 0
+                    ? fmt::format("Hangs {} off the inside of the ring", say(-*inner.value))
+                    : fmt::format("{} ±{} to the inside of the ring: too coarse to tell", say(*inner.value), say(inner.worstCase));
             } else if (std::max(top, bottom) > 1e-3 + 1e-9) {
                 v.level = Level::Caution;
                 v.reason = fmt::format("{} and {} below the edge: a rim of rust is left outside the pad{}", say(top), say(bottom),

@@ -28,7 +28,7 @@ const Reading* spunGap(const Spun& spun, WheelGap which, const Wheel& wheel)
 
 namespace {
 
-/// A copy of `corner` with a plausible length wherever nobody has read one, for drawing only; says which were filled.
+/// A copy of `corner` with a plausible length wherever one is not read, for drawing only; says which were filled.
 Corner filledForDrawing(const Corner& corner, const Corner* reference, Side side, std::vector<ReadingId>& standIns)
 {
     Corner filled = corner;
@@ -42,7 +42,7 @@ Corner filledForDrawing(const Corner& corner, const Corner* reference, Side side
     };
     const double diameter = corner.rotor.outerDiameter.value.value_or(
         reference && reference->rotor.outerDiameter.value ? *reference->rotor.outerDiameter.value : 0.3);
-    // Proportions of a usual corner; a picture has to be drawn even of what nobody has read yet.
+    // Proportions of a usual corner; a picture has to be drawn even of what is not read yet.
     fill(
         [](auto& c) -> auto& { return c.rotor.outerDiameter; }, 0.3);
     fill(
@@ -84,6 +84,13 @@ Corner filledForDrawing(const Corner& corner, const Corner* reference, Side side
         filled.pad.overall.value ? *filled.pad.overall.value - filled.pad.backing.value.value_or(figures::usualBacking) : 0.010);
     fill(
         [](auto& c) -> auto& { return c.pad.backing; }, 0.005);
+    // A spacer or a plate that is said to be there, but was not measured.
+    if (corner.spacerPart.kind != SpacerKind::Unknown)
+        fill(
+            [](auto& c) -> auto& { return c.spacer; }, 10e-3);
+    if (corner.shield.lies != PlateLies::Unknown && corner.shield.state == ShieldState::Removed)
+        fill(
+            [](auto& c) -> auto& { return c.shield.plate; }, 1.5e-3);
     fill(
         [side](auto& c) -> auto& { return c.at(side).padInset; }, 0.5e-3);
     fill(
@@ -171,7 +178,10 @@ std::optional<fit::ShieldCut> shieldCutOf(const CornerClearance& r, const Hub& h
     using figures::setting;
     const auto value = [](const Reading& reading) { return reading.value.value_or(NAN); };
     const fit::CornerShape& s = r.shape;
-    const auto cut = fit::shieldCut({ value(hub.shieldDiameter) / 2, value(hub.shieldDepth), value(hub.shieldRim) },
+    if (r.corner->shield.state == ShieldState::Removed)
+        return {};
+    const auto shield = figures::shieldOf(*r.corner, hub);
+    const auto cut = fit::shieldCut({ value(*shield.diameter) / 2, value(*shield.depth), value(*shield.rim) },
         s.rotor.outerRadius
             + fit::growth(s.rotor.outerRadius, setting(wants.hotRise, &Wants::hotRise),
                 figures::ringSolid(r.corner->rotor).expansionOver(setting(wants.hotRise, &Wants::hotRise))),
@@ -233,8 +243,8 @@ struct Which {
     }
 };
 
-/// What was read directly outranks what is worked out from dimensions; a wheel that was not turned all the way, or not at the locks of an axle
-/// that steers, proves no more than where it stood.
+/// What was read directly outranks what is worked out from dimensions; a wheel that was not turned all the way, or not at the locks of an
+/// axle that steers, proves no more than where it stood.
 Figure readGap(const Reading& gap, const Spun& spun, Axle axle)
 {
     return evaluate([&](Sample& s) {
@@ -253,7 +263,8 @@ Figure gapAt(const Study& study, const Which& of, WheelGap which, const Corner& 
 {
     const Spun& spun = corner.at(of.side).spun;
     if (const Reading* read = clearance::spunGap(spun, which, wheel))
-        return study.recall(fmt::format("gap {}, {}, spun", static_cast<int>(which), of.name()), [&] { return readGap(*read, spun, of.axle); });
+        return study.recall(
+            fmt::format("gap {}, {}, spun", static_cast<int>(which), of.name()), [&] { return readGap(*read, spun, of.axle); });
     return study.recall(fmt::format("gap {}, {}", static_cast<int>(which), of.name()), [&] {
         return figures::wheelGapOf(
             which, corner, of.side, wheel, study.build->wants, of.judged ? figures::Effects::Named : figures::Effects::LeftOut);
@@ -428,7 +439,10 @@ void addClearance(Study& study)
     }));
     for (const Axle axle : judge::axlesOf(study)) {
         clearance::addRoomVerdicts(study, axle);
+        clearance::addFixedVerdicts(study, axle);
+        clearance::addHubRingVerdicts(study, axle);
         clearance::addSeatVerdicts(study, axle);
+        clearance::addSpacerVerdicts(study, axle);
     }
     addClearanceLedger(study);
 }

@@ -27,7 +27,7 @@ struct CornerClearance {
     const Corner* corner = nullptr; ///< null where the build has none
     Side side = Side::Left;
     const Wheel* wheel = nullptr;
-    fit::CornerShape shape {}; ///< NaN where nobody has read
+    fit::CornerShape shape {}; ///< NaN where not read
     fit::CornerShape drawn {}; ///< the same with stand-ins for drawing, from the car as found or by proportion
     std::vector<ReadingId> standIns; ///< readings whose place in `drawn` is a stand-in
     fit::WheelShape wheelShape; ///< in the hub's frame, on `drawn`
@@ -38,7 +38,7 @@ struct CornerClearance {
     std::vector<fit::PlannedStation> stations; ///< where to measure the wheel for this caliper; empty while its outline is not known
     double hotGrowth = 0; ///< of the rotor's radius, on `drawn`
     std::optional<fit::ShieldCut> shieldCut; ///< at nominal readings; nothing while one of them lacks
-    joints::StudStack studs {}; ///< NaN where nobody has read
+    joints::StudStack studs {}; ///< NaN where not read
     fit::Stance stance {}; ///< of the wheel; NaN likewise
 
     [[nodiscard]] const WheelRoom& room(WheelGap which) const { return rooms[static_cast<std::size_t>(which)]; }

@@ -13,8 +13,16 @@ namespace deepstop::clearance {
 [[nodiscard]] const Reading* spunGap(const Spun& spun, WheelGap which, const Wheel& wheel);
 
 void addRoomVerdicts(Study& study, Axle axle);
+/// Caliper and bracket against places that stand still, and a bracket's reliefs.
+void addFixedVerdicts(Study& study, Axle axle);
+/// An adapter ring on the pilot, and a cap over it.
+void addHubRingVerdicts(Study& study, Axle axle);
+/// A spacer's own nuts and studs.
+void addSpacerVerdicts(Study& study, Axle axle);
 /// Studs, nuts, pilot, spacer trial, and where the wheel then stands.
 void addSeatVerdicts(Study& study, Axle axle);
+/// How far the wheel has moved against the car as found, and its room at fender and strut.
+void addWheelPlace(Study& study, Axle axle);
 /// The gaps of the setup after, the worse side of each: as remembered while the study is worked out, afterwards as it found them.
 [[nodiscard]] std::array<Figure, wheelGaps.size()> gapsNow(const Study& study, Axle axle);
 /// What the verdicts on one axle rest on, and no more: both setups as drawn, the one after with gaps that are known, of either side.

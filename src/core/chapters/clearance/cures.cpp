@@ -36,6 +36,13 @@ struct Change {
     std::vector<std::string> costs;
 };
 
+/// A spacer that is offered is a plain ring, unless the one that is there is bolted.
+void slippedOn(Corner& own)
+{
+    if (own.spacerPart.kind == SpacerKind::Unknown)
+        own.spacerPart.kind = SpacerKind::SlipOn;
+}
+
 class Search {
 public:
     Search(const Study& study, Axle axle, const library::Library* library)
@@ -268,7 +275,11 @@ private:
             if (size <= there)
                 return Does::Nothing;
             const Change change { Cure::Kind::Spacer, fmt::format("Spacer {}", say(size)), result_.wheel,
-                [size](Corner& own) { own.spacer = { size, 0.05e-3, Known::Vendor, {}, {} }; }, {} };
+                [size](Corner& own) {
+                    own.spacer = { size, 0.05e-3, Known::Vendor, {}, {} };
+                    slippedOn(own);
+                },
+                {} };
             const Corner corner = cornerWith(change);
             return Tried(build_, corner, *result_.wheel).mayHelp(allowance_, gaps_) ? offer(change, corner) : Does::Nothing;
         });
@@ -461,6 +472,7 @@ Remedy spacerRemedy(const Study& study, Axle axle, std::string title, double siz
                 changeTo(own.washers, *own.washers.value + own.spacer.value.value_or(0));
             own.spacerInTrial = YesNo::No;
             own.spacer = { size, 0.05e-3, Known::Vendor, {}, {} };
+            slippedOn(own);
         },
         {} };
     Corner corner = *result.corner;

@@ -99,8 +99,7 @@ private:
         if (!result_.wheel->insets.empty())
             wheelGap(WheelGap::Insets, checks::insetGap, fmt::format("{} to balance weights and valve", what),
                 "stations of the barrel under the weights and valve", cures);
-        wheelGap(WheelGap::Spokes, checks::spokeGap, fmt::format("{} to spokes", what),
-            "stations along the back of the spokes", cures);
+        wheelGap(WheelGap::Spokes, checks::spokeGap, fmt::format("{} to spokes", what), "stations along the back of the spokes", cures);
     }
 
     figures::Sided gapOf(WheelGap which) const { return figures::lesserOf(sides_.left.room(which).gap, sides_.right.room(which).gap); }
@@ -115,12 +114,12 @@ private:
         gap(v, room.wanted);
         const Spun& spun = sides_.at(gapAt.side.value_or(Side::Left)).corner->at(gapAt.side.value_or(Side::Left)).spun;
         if (v.figure.value && spunGap(spun, which, *result_.wheel)) {
-            v.reason = fmt::format("Wheel on and spun: {}", v.level == Level::Hits && *v.figure.value < 0
-                    ? fmt::format("touches, {} too far in", say(-*v.figure.value))
-                    : v.reason);
+            v.reason = fmt::format("Wheel on and spun: {}",
+                v.level == Level::Hits && *v.figure.value < 0 ? fmt::format("touches, {} too far in", say(-*v.figure.value)) : v.reason);
             nameSide(v, gapAt);
-            v.method = "Read directly with clay or a feeler, the wheel on and turned by hand; \"cleared by n\" counts as n. It outranks what is "
-                       "worked out from dimensions, until wheel, spacer, ring, hat, caliper, bracket, shims or pads change.";
+            v.method =
+                "Read directly with clay or a feeler, the wheel on and turned by hand; \"cleared by n\" counts as n. It outranks what is "
+                "worked out from dimensions, until wheel, spacer, ring, hat, caliper, bracket, shims or pads change.";
             v.source = "A reading.";
             return;
         }
@@ -220,7 +219,7 @@ private:
         if (plate.outline.empty())
             return;
         Verdict& v = start(checks::bracketEdge, "Bracket's edge in the wheel", [&](Sample& s) {
-            const double lugs = -s(hub_.lugDepth);
+            const double lugs = -figures::lugDepth(s, corner_, hub_);
             const double outboard = lugs + s(plate.thickness) + shimsOutboard(s);
             double least = std::numeric_limits<double>::infinity();
             for (const BracketPoint& point : plate.outline) {
@@ -252,7 +251,7 @@ private:
             const double atCaliper = corner_.mount.kind == MountKind::Radial ? 0 : s(plate.proudCaliper);
             const double proud = std::max(s(plate.proudKnuckle), atCaliper) + 0 * (s(plate.proudKnuckle) + atCaliper);
             const double coning = figures::setting(study_.build->wants.coning, &Wants::coning);
-            return figures::inboardFace(s, corner_) - (s(plate.thickness) + shims + proud - s(hub_.lugDepth)) - coning;
+            return figures::inboardFace(s, corner_) - (s(plate.thickness) + shims + proud - figures::lugDepth(s, corner_, hub_)) - coning;
         });
         gap(v, figures::setting(study_.build->wants.faceGap, &Wants::faceGap));
         v.method =
@@ -305,20 +304,32 @@ private:
 
     void shield()
     {
-        if (!hub_.shieldDiameter.value && !hub_.shieldDepth.value)
+        const ShieldPart& part = corner_.shield;
+        if (part.state == ShieldState::Removed) {
+            removedShield();
+            return;
+        }
+        const auto changed = part.state == ShieldState::Trimmed || part.state == ShieldState::Replaced;
+        const auto read = figures::shieldOf(corner_, hub_);
+        if (!changed && !read.diameter->value && !read.depth->value)
             return;
         const auto margin = [this] { return figures::setting(study_.build->wants.shieldGap, &Wants::shieldGap); };
         // Room between the hot rotor and the nearest of rim and plate.
         Verdict& v = start(checks::shield, "Rotor to dust shield", [&](Sample& s) {
             const double face = -figures::inboardFace(s, corner_);
             const double edge = (s(corner_.rotor.outerDiameter) + fit::growth(s(corner_.rotor.outerDiameter), hotRise(), expansion(s))) / 2;
-            const double plate = s(hub_.shieldDepth) - face;
-            const double rim = plate - s(hub_.shieldRim) >= margin() ? plate : s(hub_.shieldDiameter) / 2 - edge;
-            return std::min(plate, rim);
+            const double plate = s(*read.depth) - face;
+            const double rim = plate - s(*read.rim) >= margin() ? plate : s(*read.diameter) / 2 - edge;
+            // A lip at the ring's inner edge and a rib of the plate face each other; of one without the other the other is asked for.
+            const Reading& lip = corner_.rotor.inboardLip;
+            const Reading& rib = hub_.shieldRib;
+            const double between = lip.value || rib.value ? plate - s(lip) - s(rib) : plate;
+            // std::min would swallow a NaN.
+            return between + rim + plate == between + rim + plate ? std::min({ plate, rim, between }) : unknown;
         });
         gap(v, margin());
         v.method = "Plate of the shield less the rotor's inboard face; rim of the shield less the hot rotor's radius where the rim reaches "
-                   "over the rotor.";
+                   "over the rotor; the plate's rib and the ring's inboard lip come off the first.";
         v.source = "Plane geometry; margin: common practice, under Limits.";
         v.caution = "Trimming a shield cannot be undone: not before caliper, rotor and wheel are proven. Keep the part that spaces or "
                     "covers the parking brake.";
@@ -326,6 +337,24 @@ private:
         if (v.level == Level::Hits || v.level == Level::Tight) {
             v.level = Level::Caution;
             v.reason += ": trim it, the sheet Behind has the line to cut along";
+        }
+    }
+
+    /// Nothing is left beside the rotor, and nothing that the shield covered is covered.
+    void removedShield()
+    {
+        Verdict& v = start(checks::shield, "Rotor to dust shield", Figure {});
+        v.method = "A shield that was taken off is in nobody's way; what it covered is left bare.";
+        v.source = "Common practice.";
+        v.caution = "Without a shield grit gets to the rotor's inboard face, and its heat to ball joint, sensor and tyre.";
+        const bool shoes = hub_.parkingBrake == ParkingBrake::DrumInHat;
+        v.level = shoes ? Level::Caution : Level::Good;
+        v.reason = shoes ? "Removed: it covered the parking brake's shoes, which now stand in the dirt" : "Removed";
+        if (hub_.parkingBrake == ParkingBrake::Unknown)
+            v.lacksInWords.push_back(fmt::format("kind of parking brake ({})", judge::wordFor(axle_)));
+        if (!v.lacksInWords.empty()) {
+            v.level = Level::Unproven;
+            v.reason = lacking(study_, v.figure, v.lacksInWords);
         }
     }
 

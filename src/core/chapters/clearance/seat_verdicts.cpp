@@ -16,10 +16,6 @@
 namespace deepstop::clearance {
 namespace {
 
-/// Room at fender and strut that is called enough; common practice, no source.
-constexpr double besideTyre = 5e-3;
-/// A wheel moved by more than this is worth a second look at everything around it; common practice, no source.
-constexpr double muchMoved = 5e-3;
 /// A bore that is wider than its pilot by more than this no longer centres the wheel; common practice, no source.
 constexpr double looseBore = 0.4e-3;
 
@@ -27,8 +23,7 @@ class Seat {
 public:
     Seat(Study& study, Axle axle)
         : study_(study), axle_(axle), sides_(study.of<Clearance>().after.at(axle)), result_(sides_.left), corner_(*result_.corner),
-          wheel_(*result_.wheel), hub_(hubOf(*study.build, axle)), wants_(study.build->wants),
-          found_(study.of<Clearance>().before.at(axle).left)
+          wheel_(*result_.wheel), hub_(hubOf(*study.build, axle)), wants_(study.build->wants)
     {
     }
 
@@ -36,6 +31,8 @@ public:
     {
         if (hub_.heldBy == WheelHeldBy::Bolts) {
             wheelBolts();
+        } else if (centreNut()) {
+            snout();
         } else {
             studs();
             closedNuts();
@@ -43,11 +40,7 @@ public:
         nuts();
         pilot();
         washers();
-        if (found_.corner && found_.wheel) {
-            place();
-            beside(checks::fenderRoom, "Tyre to fender", hub_.fenderRoom, true);
-            beside(checks::innerRoom, "Tyre to strut", hub_.innerRoom, false);
-        }
+        addWheelPlace(study_, axle_);
         if (corner_.brakes == BrakeKind::Discs) {
             bleeder();
             pistons();
@@ -62,17 +55,46 @@ private:
         return judge::startGapVerdict(study_, check, { axle_ }, std::move(title), std::move(figure));
     }
 
+    [[nodiscard]] bool centreNut() const { return hub_.heldBy == WheelHeldBy::CentreLock || hub_.heldBy == WheelHeldBy::KnockOff; }
+
+    /// One nut on the hub's snout: all of its thread has to hold.
+    void snout()
+    {
+        Verdict& v = start(checks::studs, "Centre nut on the hub", evaluate([&](Sample& s) {
+            return joints::engagement(figures::studStack(s, corner_, wheel_, hub_)).inNut - s(hub_.nutThread);
+        }));
+        v.method =
+            "Threaded snout outboard of the flange, less ring, hat, spacer and the wheel's thickness to the nut, less one pitch of lead: "
+            "it has to fill the nut's thread.";
+        v.source = "Common practice.";
+        v.caution = "One nut holds the wheel: torque it as its maker says, with the grease he names, and see that it is kept from turning.";
+        if (!joints::parseThread(*hub_.studThread)) {
+            v.lacksInWords.push_back("thread of the hub's snout, " + judge::wordFor(axle_));
+            v.figure.value.reset();
+        }
+        if (judge::unproven(study_, v))
+            return;
+        v.level = v.figure.lowest() >= -1e-9 ? Level::Good : v.figure.highest() < 0 ? Level::Stop : Level::Caution;
+        v.reason = v.figure.lowest() >= -1e-9 ? "The nut's thread is filled"
+                                              : fmt::format("{} of the nut's thread is empty at worst", say(-v.figure.lowest()));
+    }
+
     void studs()
     {
         Verdict& v = start(checks::studs, "Studs in their nuts",
             evaluate([&](Sample& s) { return figures::studEngagement(s, corner_, wheel_, hub_).inNut; }));
-        const auto thread = joints::parseThread(*hub_.studThread);
+        const auto thread =
+            joints::parseThread(corner_.spacerPart.kind == SpacerKind::Bolted ? *corner_.spacerPart.studThread : *hub_.studThread);
         if (hub_.heldBy == WheelHeldBy::Unknown) {
             v.lacksInWords.push_back("whether studs or bolts hold the wheel, " + judge::wordFor(axle_));
             v.figure.value.reset();
         }
         if (!thread) {
             v.lacksInWords.push_back("thread of the studs, " + judge::wordFor(axle_));
+            v.figure.value.reset();
+        }
+        if (corner_.spacer.value.value_or(0) > 0 && corner_.spacerPart.kind == SpacerKind::Unknown) {
+            v.lacksInWords.push_back("whether the spacer is slipped on or bolted, " + judge::wordFor(axle_));
             v.figure.value.reset();
         }
         const double factor = figures::setting(wants_.studEngagement, &Wants::studEngagement);
@@ -110,16 +132,23 @@ private:
     /// What lies between the hub's flange and the seat.
     double packOf(Sample& s) const { return figures::wheelFace(s, corner_) + s(wheel_.padThickness); }
 
+    /// How far a stud, the hub's or a bolted spacer's own, stands past the wheel's seat.
+    double pastSeat(Sample& s) const
+    {
+        return corner_.spacerPart.kind == SpacerKind::Bolted ? s(corner_.spacerPart.studLength) - s(wheel_.padThickness)
+                                                             : s(hub_.studLength) - packOf(s);
+    }
+
     /// A closed nut on a long stud bottoms before it clamps.
     void closedNuts()
     {
-        const Figure out = evaluate([&](Sample& s) { return s(hub_.studLength) - packOf(s); });
+        const Figure out = evaluate([&](Sample& s) { return pastSeat(s); });
         // A stud that ends within the nut's own thread reaches no bottom.
-        const Figure within = evaluate([&](Sample& s) { return s(hub_.nutThread) - (s(hub_.studLength) - packOf(s)); });
+        const Figure within = evaluate([&](Sample& s) { return s(hub_.nutThread) - pastSeat(s); });
         if (hub_.nutEnd == NutEnd::Open || (hub_.nutEnd == NutEnd::Unknown && (!out.value || within.lowest() >= 0)))
             return;
         Verdict& v = start(checks::nutBottom, "Studs in closed nuts",
-            evaluate([&](Sample& s) { return hub_.nutEnd == NutEnd::Closed ? s(hub_.nutDepth) - (s(hub_.studLength) - packOf(s)) : NAN; }));
+            evaluate([&](Sample& s) { return hub_.nutEnd == NutEnd::Closed ? s(hub_.nutDepth) - pastSeat(s) : NAN; }));
         v.method = "Depth of a closed nut from its seat, less how far the stud stands past the wheel's seat.";
         v.source = "Plane geometry.";
         v.caution = "A nut that bottoms on its stud feels tight and clamps nothing: the wheel comes off.";
@@ -226,11 +255,17 @@ private:
 
     void pilot()
     {
-        Verdict& v = start(checks::pilot, "Pilot left for the wheel", evaluate([&](Sample& s) {
+        // The wheel centres on a cap where the bore has one.
+        const Rotor& rotor = corner_.rotor;
+        const bool capped = corner_.brakes == BrakeKind::Discs && rotor.capped == YesNo::Yes;
+        const Reading& centresOn = capped ? rotor.capDiameter : hub_.pilotDiameter;
+        Verdict& v = start(checks::pilot, capped ? "Cap left for the wheel" : "Pilot left for the wheel", evaluate([&](Sample& s) {
             // Chamfers carry nothing.
+            if (capped)
+                return s(rotor.capHeight) - figures::spacerOf(s, corner_) - s(wheel_.boreChamfer);
             return s(hub_.pilotHeight) - figures::wheelFace(s, corner_) - s(hub_.pilotChamfer) - s(wheel_.boreChamfer);
         }));
-        const Figure play = evaluate([&](Sample& s) { return s(wheel_.bore) - s(hub_.pilotDiameter); });
+        const Figure play = evaluate([&](Sample& s) { return s(wheel_.bore) - s(centresOn); });
         mergeDependencies(v.figure, play);
         v.figure.effects.resize(v.figure.value ? v.figure.restsOn.size() : 0);
         if (!play.value)
@@ -326,72 +361,10 @@ private:
         const bool wide = smallest.value && smallest.lowest() >= gap && !smallest.provisional();
         v.level = gap <= 0 || wide ? Level::Good : Level::Unproven;
         v.reason = gap <= 0 ? std::string("Turns with the wanted gap and nothing behind the wheel: no spacer")
-            : wide          ? fmt::format("Turns with nothing behind the wheel, and clears by {} at worst: no spacer", say(smallest.lowest()))
-                            : fmt::format("Turns with nothing behind the wheel: no spacer is needed to turn. Whether {} of gap are there, the "
-                                                   "trial does not say: measure it",
-                                         say(gap));
-    }
-
-    void place()
-    {
-        const Corner& was = *found_.corner;
-        const Wheel& wheelBefore = *found_.wheel;
-        Verdict& v = start(checks::wheelPlace, "Wheel position", evaluate([&](Sample& s) {
-            // The same wheel stands in both, and cancels.
-            if (&wheel_ == &wheelBefore)
-                return figures::wheelFace(s, corner_) - figures::wheelFace(s, was);
-            return figures::wheelMiddle(s, corner_, wheel_) - figures::wheelMiddle(s, was, wheelBefore);
-        }));
-        v.method = "Ring, hat and spacer less the wheel's offset, now and before. The effective offset falls by hat, ring and spacer; "
-                   "backspacing is half the overall "
-                   "width and the offset; the track grows on both sides, the scrub radius by as much as the tyre's middle moves.";
-        v.source = "Plane geometry; overall width: printed width and 25 mm where nobody has measured it (common practice).";
-        v.caution =
-            "A wheel further out loads bearings and steering more and needs clearance at the fender: turn the steering lock to lock "
-            "with the car down.";
-        if (judge::unproven(study_, v))
-            return;
-        const double shift = *v.figure.value;
-        v.level = std::abs(shift) > muchMoved ? Level::Caution : Level::Good;
-        v.reason = std::abs(shift) < 0.05e-3 ? std::string("As before")
-                                             : fmt::format("{} further {} than before", say(std::abs(shift)), shift > 0 ? "out" : "in");
-        Sample s;
-        const double offset = s(wheel_.offset) - figures::wheelFace(s, corner_) + figures::wheelFace(s, was);
-        if (std::isfinite(offset))
-            v.reason += fmt::format(", effective offset {}", say(offset));
-        if (const auto stance = figures::stanceOf(s, corner_, wheel_); std::isfinite(stance.innerEdge))
-            v.reason += fmt::format(", backspacing {}", say(fit::backspacing(stance.outerEdge - stance.innerEdge, offset)));
-        if (std::abs(shift) >= 0.05e-3) {
-            const Reading& track = axle_ == Axle::Front ? study_.build->car.frontTrack : study_.build->car.rearTrack;
-            v.reason += track.value ? fmt::format(", track {}", print(*track.value + 2 * shift, style::frame, study_.system))
-                                    : fmt::format(", track {}", printChange(2 * shift, style::gap, study_.system));
-            v.reason += hub_.scrubRadius.value ? fmt::format(", scrub radius {}", say(*hub_.scrubRadius.value + shift))
-                                               : fmt::format(", scrub radius {}", printChange(shift, style::gap, study_.system));
-        }
-        if (v.level == Level::Caution)
-            v.reason += ": check studs, pilot and fender";
-    }
-
-    void beside(const Check& check, std::string title, const Reading& before, bool outer)
-    {
-        if (!before.value)
-            return;
-        Verdict& v = start(check, std::move(title), evaluate([&](Sample& s) {
-            // How far this edge of the wheel moved towards what it may strike.
-            if (&wheel_ == found_.wheel) {
-                const double moved = figures::wheelFace(s, corner_) - figures::wheelFace(s, *found_.corner);
-                return s(before) - (outer ? moved : -moved);
-            }
-            const auto now = figures::stanceOf(s, corner_, wheel_);
-            const auto was = figures::stanceOf(s, *found_.corner, *found_.wheel);
-            return outer ? s(before) - (now.outerEdge - was.outerEdge) : s(before) + (now.innerEdge - was.innerEdge);
-        }));
-        v.wanted = besideTyre;
-        v.level = gapLevel(v.figure, besideTyre);
-        v.reason = judge::gapReason(study_, v.figure, besideTyre);
-        v.method = "Room as found, less how far that edge of the wheel has moved. The same tyre is taken to be on it.";
-        v.source = "Plane geometry; 5 mm wanted: common practice.";
-        v.caution = "Look at it at full lock and full bump, with the car loaded.";
+            : wide ? fmt::format("Turns with nothing behind the wheel, and clears by {} at worst: no spacer", say(smallest.lowest()))
+                   : fmt::format("Turns with nothing behind the wheel: no spacer is needed to turn. Whether {} of gap are there, the "
+                                 "trial does not say: measure it",
+                       say(gap));
     }
 
     void bleeder()
@@ -420,7 +393,7 @@ private:
         }
         const double up = std::sin(*v.figure.value) * (caliper.bleederEnd == End::Exit ? 1 : -1);
         // Within ten degrees of straight up or down both ends are level.
-        const bool level = std::abs(up) < std::sin(10 * 3.14159265358979 / 180);
+        const bool level = std::abs(up) < std::sin(10 * std::numbers::pi / 180);
         v.level = level ? Level::Caution : up > 0 ? Level::Good : Level::Stop;
         v.reason = level ? "The caliper lies level: neither end is the top, tilt it to bleed"
             : up > 0     ? "It is at the higher end"
@@ -455,7 +428,6 @@ private:
     const Wheel& wheel_;
     const Hub& hub_;
     const Wants& wants_;
-    const CornerClearance& found_;
 };
 
 } // namespace

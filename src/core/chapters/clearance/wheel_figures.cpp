@@ -84,7 +84,7 @@ fit::CornerShape bodyOf(Sample& s, const Corner& c, Side side)
     shape.caliper = { s(c.caliper.backOverEdge) + lifted, s(c.caliper.backLength) / 2, 0, s(c.caliper.reach) - lifted,
         s(c.caliper.outboardDepth), s(c.caliper.inboardDepth) + wornInward(s, c), s(c.caliper.shoulder), 0 };
     shape.caliper.cornerRadius = s.orElse(c.caliper.cornerRadius, 0);
-    shape.slotCentre = s(c.at(side).slotCentre);
+    shape.slotCentre = s(c.at(side).slotCentre) - hubMoved(s, c);
     return shape;
 }
 
@@ -108,7 +108,7 @@ std::vector<fit::Outline> drumOutline(double face, double depth, double radius)
 std::vector<fit::Outline> outlinesOf(Sample& s, const Corner& c, Side side)
 {
     if (c.brakes == BrakeKind::Drums)
-        return drumOutline(s.orElse(c.ring, 0) + s(c.drum.faceThickness), s(c.drum.depth), s(c.drum.insideDiameter) / 2 + s(c.drum.wall));
+        return drumOutline(behindRotor(s, c) + s(c.drum.faceThickness), s(c.drum.depth), s(c.drum.insideDiameter) / 2 + s(c.drum.wall));
     return fit::caliperOutlines(outlineOf(s, c, side));
 }
 
@@ -126,9 +126,9 @@ fit::CornerShape shapeOf(Sample& s, const Corner& c, Side side, const Hub& hub)
     addBumps(s, c, lifted, shape);
     shape.pad = { s(c.pad.height), padLining(s, c.pad), s(c.pad.backing), s(c.at(side).padInset) };
     shape.hub = { s(hub.flangeDiameter) / 2, s(hub.pilotDiameter) / 2, s(hub.pilotHeight) };
-    shape.ring = s.orElse(c.ring, 0);
-    shape.spacer = s.orElse(c.spacer, 0);
-    shape.slotCentre = s(c.at(side).slotCentre);
+    shape.ring = behindRotor(s, c);
+    shape.spacer = spacerOf(s, c);
+    shape.slotCentre = s(c.at(side).slotCentre) - hubMoved(s, c);
     return shape;
 }
 
@@ -319,7 +319,7 @@ fit::Outline partInWheelsFrame(Sample& s, WheelGap which, const Corner& corner, 
         Sample body;
         fit::CornerShape shape = bodyOf(body, corner, side);
         shape.rotor.outerRadius = s(corner.rotor.outerDiameter) / 2;
-        shape.slotCentre = s(corner.at(side).slotCentre);
+        shape.slotCentre = s(corner.at(side).slotCentre) - hubMoved(s, corner);
         addBump(s, corner.caliper.bumps[part - 1], lift(s, corner, side), shape);
         outlines = fit::caliperOutlines(shape);
     }
@@ -446,7 +446,7 @@ double keepOutGap(Sample& s, const KeepOut& place, const Corner& corner, const W
 double placeGap(Sample& s, geometry::Point at, const Corner& corner, const Wheel* wheel, const Hub& hub, const Wants& wants)
 {
     fit::CornerShape shape {};
-    shape.ring = s.orElse(corner.ring, 0);
+    shape.ring = behindRotor(s, corner);
     const Rotor& r = corner.rotor;
     shape.rotor = { s(r.outerDiameter) / 2, s(r.thickness), s(r.ringInnerDiameter) / 2, s(r.overallHeight), s(r.hatThickness),
         s(r.hatOuterDiameter) / 2, s(r.hatWall), hub.pilotDiameter.value.value_or(0) / 2, 0 };
@@ -492,8 +492,8 @@ double hatGap(Sample& s, const Corner& c, Side side)
     shape.rotor.hatThickness = s(c.rotor.hatThickness);
     shape.caliper.reach = s(c.caliper.reach) - lift(s, c, side);
     shape.caliper.slotWidth = s(c.caliper.slotWidth);
-    shape.slotCentre = s(c.at(side).slotCentre);
-    shape.ring = s.orElse(c.ring, 0);
+    shape.slotCentre = s(c.at(side).slotCentre) - hubMoved(s, c);
+    shape.ring = behindRotor(s, c);
     return fit::hatRoom(shape);
 }
 

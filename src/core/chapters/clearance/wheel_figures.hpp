@@ -9,13 +9,13 @@ namespace deepstop::figures {
 /// Whether a figure says what each of its readings does to it: dear to find out, and of no use to a search.
 enum class Effects { Named, LeftOut };
 
-/// The build's numbers as the fit discipline wants them; NaN where nobody has read.
+/// The build's numbers as the fit discipline wants them; NaN where not read.
 [[nodiscard]] fit::CornerShape shapeOf(Sample& s, const Corner& corner, Side side, const Hub& hub);
 /// The wheel in the hub's frame. Without barrel stations the barrel is estimated from the printed size and says so.
 [[nodiscard]] fit::WheelShape wheelOf(Sample& s, const Wheel& wheel, double face);
 
 /// Room between the caliper (or the drum) of one side and one surface of the wheel; rests on the readings of its outline and that surface,
-/// no others. Balance weights that nobody has placed take their height off the barrel's gap, and are said to be assumed.
+/// no others. Balance weights whose place is not known take their height off the barrel's gap, and are said to be assumed.
 [[nodiscard]] double wheelGap(Sample& s, WheelGap which, const Corner& corner, Side side, const Wheel& wheel, const Wants& wants);
 /// The same evaluated. A barrel known by its printed size alone may be as wide as its rim allows.
 /// @param effects what each reading does to it is asked for too; left out, the interval is the same

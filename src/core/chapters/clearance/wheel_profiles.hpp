@@ -11,8 +11,7 @@
 
 namespace deepstop::figures {
 
-
-/// Inside of the barrel, from inboard; estimated by its printed size where nobody measured it.
+/// Inside of the barrel, from inboard; estimated by its printed size where not measured.
 [[nodiscard]] geometry::Chain barrelOf(Sample& s, const Wheel& wheel, double face);
 /// The barrel's outboard station alone, where spokes go over into it; nothing for an unmeasured barrel.
 [[nodiscard]] geometry::Chain barrelsEnd(Sample& s, const Wheel& wheel, double face);

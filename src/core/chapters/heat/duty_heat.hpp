@@ -37,7 +37,8 @@ struct DutyHeat {
     std::optional<int> tyresFail; ///< stop from which the tyres hold less than it asks
     PerAxle<double> worn { 0, 0 }; ///< off each lining over the duty, m; NaN where it is not known
     PerAxle<double> unsure { 0, 0 }; ///< part of a ring's rise over ambient that may be off
-    PerAxle<double> measuredTo { 0, 0 }; ///< K, highest temperature up to which the friction was measured; infinite without a measured curve
+    PerAxle<double> measuredTo { 0,
+        0 }; ///< K, highest temperature up to which the friction was measured; infinite without a measured curve
     [[nodiscard]] double mostUnsure() const { return std::max(unsure.front, unsure.rear); }
     /// Part of a node's rise that may be off: what hangs on the ring only in a roundabout way is known far worse than the ring.
     [[nodiscard]] double unsureOf(Axle axle, heat::Node node) const;

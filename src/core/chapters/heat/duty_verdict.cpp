@@ -3,6 +3,7 @@
 #include "chapters/heat/checks.hpp"
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
+#include "quantity/text.hpp"
 #include "verdict/judge.hpp"
 
 #include <algorithm>
@@ -132,8 +133,8 @@ private:
         } else if (now_.tyresFail && (!gaveUpBefore || *now_.tyresFail <= *worst->stop)
             && std::ranges::none_of(now_.limits, [](const HeatLimit& l) { return l.critical && l.stop; })) {
             v.level = Level::Unproven;
-            v.reason = fmt::format(
-                "More than the tyres hold {}: nobody drives this duty so; look at its speeds and times{}", at(*now_.tyresFail), compared());
+            v.reason = fmt::format("More than the tyres hold {}: this duty cannot be driven so; look at its speeds and times{}",
+                at(*now_.tyresFail), compared());
         } else if (worst->stop) {
             v.level = worst->critical ? Level::Stop : Level::Caution;
             // A limit that is not critical does not hide a critical one that is passed later.

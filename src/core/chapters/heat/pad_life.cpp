@@ -8,6 +8,7 @@
 
 #include <fmt/format.h>
 
+#include <algorithm>
 #include <cmath>
 
 namespace deepstop {
@@ -16,9 +17,11 @@ Figure dutiesLeft(const Corner& corner, double worn)
 {
     return figures::lesserSide([&](Sample& s, Side side) {
         const bool drums = corner.brakes == BrakeKind::Drums;
-        const Reading& now = corner.at(side).liningThickness;
         const Reading& least = drums ? corner.drum.minimumLining : corner.pad.minimumThickness;
-        const double lining = now.value ? s(now) : drums ? s(corner.drum.liningThickness) : figures::padLining(s, corner.pad);
+        const auto read = figures::liningsRead(corner.at(side));
+        double lining = !read.empty() ? INFINITY : drums ? s(corner.drum.liningThickness) : figures::padLining(s, corner.pad);
+        for (const Reading* each : read)
+            lining = std::min(lining, s(*each));
         return (lining - s(least)) / worn;
     }).figure;
 }

@@ -2,7 +2,7 @@
 /// Inside the chapter: what is said of a joint in the document, as the joint's physics takes it. Nothing where it is not said.
 
 #include "build/build.hpp"
-#include "joints/bolts.hpp"
+#include "joints/nuts.hpp"
 
 #include <optional>
 
@@ -13,6 +13,8 @@ inline std::optional<joints::Lubrication> lubricationOf(Condition condition)
     using enum joints::Lubrication;
     switch (condition) {
     case Condition::Dry:
+    // Applied to the tightened bolt, it was not there when the torque was.
+    case Condition::WickingThreadlocker:
         return Dry;
     case Condition::Oiled:
         return Oiled;
@@ -49,6 +51,31 @@ inline std::optional<joints::Grade> gradeOf(BoltClass c)
     }
     return {};
 }
+
+inline std::optional<joints::NutGrade> gradeOf(NutClass c)
+{
+    switch (c) {
+    case NutClass::C5:
+        return joints::NutGrade::N5;
+    case NutClass::C6:
+        return joints::NutGrade::N6;
+    case NutClass::C8:
+        return joints::NutGrade::N8;
+    case NutClass::C10:
+        return joints::NutGrade::N10;
+    case NutClass::C12:
+        return joints::NutGrade::N12;
+    case NutClass::Other:
+    case NutClass::Unknown:
+        break;
+    }
+    return {};
+}
+
+/// A nut, as opposed to a tapped thread, or nothing said.
+inline bool hasNut(const Joint& joint) { return joint.nut != NutKind::Unknown && joint.nut != NutKind::None; }
+/// One that takes torque before it bears.
+inline bool hasLockNut(const Joint& joint) { return joint.nut == NutKind::NylonInsert || joint.nut == NutKind::AllMetal; }
 
 inline std::optional<joints::Metal> metalOf(ThreadIn in)
 {

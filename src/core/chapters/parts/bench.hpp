@@ -21,15 +21,6 @@ inline constexpr double wearReserve = 0.5e-3;
 
 inline constexpr std::string_view practice = "Common practice.";
 
-/// The room one thing leaves for another, and what it means to have too little or too much of it.
-struct Room {
-    double least; ///< below: stop
-    double most; ///< above: caution
-    double hopeless = INFINITY; ///< certainly above: stop
-    std::string_view tooSmall;
-    std::string_view tooLarge;
-};
-
 class Bench {
 public:
     Bench(Study& study, Axle axle) : study_(study), axle_(axle) { }
@@ -44,35 +35,7 @@ public:
         return v;
     }
 
-    /// Judges a clearance. Certain misfits stand even on estimates; everything else on estimates is unproven.
-    void rate(Verdict& v, const Room& room) const
-    {
-        const Figure& f = v.figure;
-        if (!f.value) {
-            v.reason = lacking(study_, f, v.lacksInWords);
-            return;
-        }
-        const auto say = [&](double length) { return print(std::abs(length), v.style, study_.system); };
-        if (f.highest() < room.least) {
-            v.level = Level::Stop;
-            v.reason = fmt::format("{}: {} too small", room.tooSmall, say(room.least - *f.value));
-        } else if (f.lowest() > room.hopeless) {
-            v.level = Level::Stop;
-            v.reason = fmt::format("{}: {} too large", room.tooLarge, say(*f.value - std::max(0.0, room.least)));
-        } else if (judge::unproven(study_, v)) {
-            return;
-        } else if (f.lowest() < room.least) {
-            v.level = Level::Caution;
-            v.reason = fmt::format("{} at worst: {}", print(f.lowest(), v.style, study_.system), room.tooSmall);
-        } else if (f.highest() > room.most) {
-            v.level = Level::Caution;
-            v.reason = fmt::format("{} at most: {}", print(f.highest(), v.style, study_.system), room.tooLarge);
-        } else {
-            v.level = Level::Good;
-            v.reason = fmt::format(
-                "{} clearance, {} at worst", print(*f.value, v.style, study_.system), print(f.lowest(), v.style, study_.system));
-        }
-    }
+    void rate(Verdict& v, const judge::Allowance& allowed) const { judge::rate(study_, v, allowed); }
 
     /// Two threads that have to go together. Either may be unsaid.
     void judgeThreads(Verdict& v, std::span<const std::array<std::string, 4>> pairs) const
@@ -115,6 +78,13 @@ private:
     Axle axle_;
 };
 
+/// The brake line from caliper to hard line.
+/// @param sameAsFound hose and caliper are those of the car as found
+void addHoseThreads(const Bench& bench, const Corner& corner, const Hub& hub, bool sameAsFound);
+/// Clip and grommet of a hose that is new.
+void addHoseHeld(const Bench& bench, const Corner& corner, bool sameAsFound);
+/// A kit that takes the parking brake away has to put another in its place.
+void addParkingBrake(const Bench& bench, const SetupParts& after, const SetupParts& before);
 /// What is left of rotor and linings of a setup.
 void addWear(const Bench& bench, const SetupParts& setup, bool found);
 /// Runout and thickness variation, where they were read.

@@ -13,6 +13,7 @@ namespace {
 
 // Common practice, no source, unless said otherwise.
 constexpr double boreLoosest = 0.5e-3; ///< above it the pilot no longer centres the rotor
+constexpr double sleevePressed = 0.1e-3; ///< most that a sleeve is larger than the hat's bore it is pressed into
 constexpr double pocketRoom = 0.5e-3;
 constexpr double circleApart = 0.5e-3; ///< bolt circles further apart than this do not go together
 constexpr double holeRoom = 0.2e-3; ///< of a stud in its hole
@@ -32,11 +33,19 @@ constexpr std::string_view doNotForce =
 void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
 {
     auto bore = bench.begin(checks::bore, "Rotor bore over the hub pilot", style::fine,
-        "Bore less pilot. A bore that is closed or too small holds the rotor off the flange: it must sit flat.");
-    bore.figure = evaluate([&](Sample& s) { return s(c.rotor.bore) - s(hub.pilotDiameter); });
+        "Bore less pilot, or less the outside of the adapter ring on it. A bore that is closed or too small holds the rotor off the "
+        "flange: it "
+        "must sit flat.");
+    // A sleeve pressed into the hat has no play there.
+    const bool sleeve = c.adapter.sits == RingSits::InHat;
+    const Reading& into = figures::hasAdapterRing(c) ? c.adapter.outside : hub.pilotDiameter;
+    bore.figure = evaluate([&](Sample& s) { return s(c.rotor.bore) - s(into); });
     bore.caution = doNotForce;
     bench.rate(bore,
-        { 0, boreLoosest, INFINITY, "The bore does not pass the pilot, the rotor cannot sit flat", "only the studs centre the rotor" });
+        { sleeve ? -sleevePressed : 0, sleeve ? 0 : boreLoosest, INFINITY,
+            figures::hasAdapterRing(c) ? "The adapter ring does not go into the bore"
+                                       : "The bore does not pass the pilot, the rotor cannot sit flat",
+            sleeve ? "the sleeve falls out of the hat" : "only the studs centre the rotor" });
     bench.add(std::move(bore));
 
     auto pocket = bench.begin(checks::hubPocket, "Hub flange in the hat's pocket", style::size,
@@ -144,15 +153,6 @@ void addMountVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
     bench.judgeThreads(bolts, std::span(&pair, 1));
     bolts.caution = "A bolt of the wrong thread can go in a few turns and hold nothing. Start every bolt by hand.";
     bench.add(std::move(bolts));
-
-    auto hose = bench.begin(checks::hoseThread, "Hose ends", style::number, "Threads of the hose against those of caliper and hard line.");
-    const std::array<std::array<std::string, 4>, 2> ends {
-        { { "hose thread at the caliper", c.hose.caliperEnd, "thread for the hose", c.caliper.hoseThread },
-            { "hose thread at the hard line", c.hose.lineEnd, "thread of the hard line", hub.lineThread } }
-    };
-    bench.judgeThreads(hose, ends);
-    hose.caution = "A weeping joint is a brake that fails. Seat, seal and thread must be those of the fitting's maker.";
-    bench.add(std::move(hose));
 }
 
 void addHoseLength(const Bench& bench, const AxleParts& after, const AxleParts& before)
@@ -161,7 +161,7 @@ void addHoseLength(const Bench& bench, const AxleParts& after, const AxleParts& 
     const Corner& c = *after.corner;
     const Hub& hub = hubOf(build, bench.axle());
     auto v = bench.begin(checks::hoseLength, "Hose length", style::frame,
-        "Hose less the length that reaches at droop and full lock; where nobody has read that, less the hose the car came with.");
+        "Hose less the length that reaches at droop and full lock; where that was not read, less the hose the car came with.");
     const Reading& need =
         hub.hoseReach.value || !before.corner || before.corner == after.corner ? hub.hoseReach : before.corner->hose.length;
     v.figure = evaluate([&](Sample& s) { return s(c.hose.length) - s(need); });
@@ -197,7 +197,8 @@ void addPistonsOut(const Bench& bench, const Corner& c)
         v.figure.value.reset();
     }
     // Without the stroke, a caliper that new parts nearly fill is one made for about these parts.
-    const Figure slack = evaluate([&](Sample& s) { return room(s, s(c.rotor.thickness), 2 * (figures::padLining(s, c.pad) + s(c.pad.backing))); });
+    const Figure slack =
+        evaluate([&](Sample& s) { return room(s, s(c.rotor.thickness), 2 * (figures::padLining(s, c.pad) + s(c.pad.backing))); });
     const bool filled = !c.caliper.pistonStroke.value && c.caliper.kind != CaliperKind::Unknown && slack.value && !slack.provisional()
         && slack.highest() < pistonSlack;
     if (filled) {
@@ -244,8 +245,9 @@ void addPadVerdicts(const Bench& bench, const Corner& c)
     const auto grown = [&](Sample& s) {
         return fit::growth(s(c.rotor.thickness), rise, figures::ringExpansion(s, c.rotor, rise)) + 2 * padGrowth;
     };
-    slot.figure = evaluate(
-        [&](Sample& s) { return s(c.caliper.padRoom) - s(c.rotor.thickness) - 2 * (figures::padLining(s, c.pad) + s(c.pad.backing)) - grown(s); });
+    slot.figure = evaluate([&](Sample& s) {
+        return s(c.caliper.padRoom) - s(c.rotor.thickness) - 2 * (figures::padLining(s, c.pad) + s(c.pad.backing)) - grown(s);
+    });
     slot.method += " Less what the hot ring grows in thickness and each pad by 0.1 mm; 0.5 mm has to be left.";
     if (c.caliper.kind == CaliperKind::Floating)
         slot.method += " In a floating caliper from the piston to the fingers.";
@@ -291,35 +293,6 @@ void addDrumVerdicts(const Bench& bench, const Corner& c)
     }
 }
 
-/// A kit that takes the parking brake away has to put another in its place.
-void addParkingBrake(const Bench& bench, const SetupParts& after, const SetupParts& before)
-{
-    const Hub& hub = hubOf(*bench.study().build, bench.axle());
-    const Corner* now = after.at(bench.axle()).corner;
-    const Corner* was = before.at(bench.axle()).corner;
-    if (!now || !was || now == was || bench.axle() == Axle::Front)
-        return;
-    auto v = bench.begin(checks::parkingBrake, "Parking brake", style::number,
-        "The car as found holds itself by its rear calipers, by shoes in the rotor's hat, or by its drums; new parts have to keep that, or "
-        "something else has to hold the car.");
-    v.caution = "Without a parking brake that holds, the car rolls, and in most places it may not be driven. Chock the wheels.";
-    const bool drumsGone = was->brakes == BrakeKind::Drums && now->brakes == BrakeKind::Discs;
-    const bool caliperGone = hub.parkingBrake == ParkingBrake::InCaliper && !(now->caliper == was->caliper);
-    if (after.setup->parkingBrakeReplaced == YesNo::Yes) {
-        v.level = Level::Good;
-        v.reason = "Replaced by another, as said in this setup";
-    } else if (drumsGone || caliperGone) {
-        v.level = Level::Stop;
-        v.reason = drumsGone ? "The drums held the car: say what replaces them" : "The caliper as found held the car: say what replaces it";
-    } else if (hub.parkingBrake == ParkingBrake::Unknown) {
-        v.lacksInWords.push_back(fmt::format("kind of parking brake ({})", judge::wordFor(bench.axle())));
-        v.reason = lacking(bench.study(), {}, v.lacksInWords);
-    } else {
-        return; // kept as it is; shoes in a hat have a check of their own
-    }
-    bench.add(std::move(v));
-}
-
 /// A ring and a hat of different metals are two pieces, whatever was said.
 void addConstruction(const Bench& bench, const Corner& c)
 {
@@ -341,6 +314,7 @@ void addPartsOf(Study& study, Axle axle)
     const Bench bench(study, axle);
     const Hub& hub = hubOf(*study.build, axle);
     addParkingBrake(bench, study.after, study.before);
+    const bool sameLine = before.corner && before.corner->hose == after.corner->hose && before.corner->caliper == after.corner->caliper;
     if (after.corner->brakes == BrakeKind::Drums) {
         addDrumVerdicts(bench, *after.corner);
         addHoseLength(bench, after, before);
@@ -348,6 +322,8 @@ void addPartsOf(Study& study, Axle axle)
         addConstruction(bench, *after.corner);
         addHubVerdicts(bench, *after.corner, hub);
         addMountVerdicts(bench, *after.corner, hub);
+        addHoseThreads(bench, *after.corner, hub, sameLine);
+        addHoseHeld(bench, *after.corner, sameLine);
         addHoseLength(bench, after, before);
         addPadVerdicts(bench, *after.corner);
         addWear(bench, study.after, false);

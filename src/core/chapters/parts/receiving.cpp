@@ -56,6 +56,7 @@ std::vector<ReceivingItem> receivingOf(const Study& study, Axle axle)
         if (const Receipt* receipt = receiptFor(*setup, id)) {
             item.state = receipt->state;
             item.note = receipt->note;
+            item.photo = receipt->photo;
             item.hand = receipt->hand;
             if (item.state == Checked::Fault)
                 item.said = item.note.empty() ? "faulty" : item.note;
@@ -123,13 +124,32 @@ Edit received(const std::string& setup, const std::string& item, Checked state, 
         if (!own)
             return {};
         const auto found = std::ranges::find(own->received, receipt.item, &Receipt::item);
-        const bool blank = receipt.state == Checked::Open && receipt.hand == WhichHand::Unknown && receipt.note.empty();
+        const bool blank = receipt.state == Checked::Open && receipt.hand == WhichHand::Unknown && receipt.note.empty()
+            && (found == own->received.end() || found->photo.empty());
         if (found == own->received.end() && !blank)
             own->received.push_back(receipt);
         else if (found != own->received.end() && blank)
             own->received.erase(found);
-        else if (found != own->received.end())
+        else if (found != own->received.end()) {
+            const std::string photo = found->photo;
             *found = receipt;
+            found->photo = photo;
+        }
+        return build;
+    };
+}
+
+Edit photographed(const std::string& setup, const std::string& item, const std::string& photo)
+{
+    return [setup, item, photo](const Build& now) -> std::optional<Build> {
+        Build build = now;
+        Setup* own = setupIn(build, setup);
+        if (!own)
+            return {};
+        auto found = std::ranges::find(own->received, item, &Receipt::item);
+        if (found == own->received.end())
+            found = own->received.insert(found, Receipt { item, {}, {}, {}, {} });
+        found->photo = photo;
         return build;
     };
 }

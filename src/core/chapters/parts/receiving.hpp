@@ -17,6 +17,7 @@ struct ReceivingItem {
     WhichHand hand = WhichHand::Unknown;
     Checked state = Checked::Open;
     std::string note;
+    std::string photo; ///< where a picture of it lies
     std::string said; ///< what is wrong, or what the check says
     std::string verdict; ///< id of the check that answers this line; empty: the person does
     bool overruled = false; ///< a check answers it, but the person who has the part in hand calls it a fault
@@ -28,5 +29,8 @@ struct ReceivingItem {
 
 /// Lets a line of a setup's list say this.
 [[nodiscard]] Edit received(const std::string& setup, const std::string& item, Checked state, WhichHand hand, const std::string& note);
+
+/// Lets a line of a setup's list have a picture, or none where `photo` is empty.
+[[nodiscard]] Edit photographed(const std::string& setup, const std::string& item, const std::string& photo);
 
 } // namespace deepstop

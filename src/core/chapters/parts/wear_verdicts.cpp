@@ -10,6 +10,69 @@ namespace {
 constexpr double runoutWanted = 0.05e-3;
 constexpr double runoutMost = 0.10e-3; ///< many makers allow it
 constexpr double variationMost = 0.015e-3;
+constexpr double massReserve = 0.05; ///< kg, of a carbon-ceramic rotor over its minimum
+
+/// A difference that is more than how pads always differ; common practice, no source.
+constexpr double unevenPads = 2e-3;
+constexpr double taperMost = 1.5e-3;
+
+/// One pad worn more than its neighbour, or at one end more than at the other.
+Verdict evenOn(const Bench& bench, const Corner& c, Side side)
+{
+    const Fitted& f = c.at(side);
+    auto v = bench.begin(checks::liningEven, "Linings worn evenly", style::size,
+        "Outboard lining less inboard lining, and the difference between the two ends of the more worn pad. More than 2 mm between the "
+        "pads: a "
+        "slide or a piston sticks. More than 1.5 mm between the ends: taper.");
+    v.caution = "A pad worn to its back cuts the rotor, though its neighbour looks new.";
+    v.side = side;
+    v.figure = evaluate([&](Sample& s) { return s(f.outerLining) - s(f.innerLining); });
+    const Figure taper = evaluate([&](Sample& s) { return s(f.exitLining) - s(f.entryLining); });
+    const auto say = [&](double length) { return print(std::abs(length), style::size, bench.study().system); };
+    const auto apart = [](const Figure& of, double most) { return of.value && std::abs(*of.value) - of.worstCase > most; };
+    const auto mayBe = [](const Figure& of, double most) { return of.value && std::abs(*of.value) + of.worstCase > most; };
+    std::vector<std::string> found;
+    if (apart(v.figure, unevenPads)) {
+        const bool inner = *v.figure.value > 0;
+        found.push_back(fmt::format("{} pad worn {} more: {}", inner ? "inboard" : "outboard", say(*v.figure.value),
+            c.caliper.kind == CaliperKind::Floating ? (inner ? "the slides stick" : "the piston does not go back, or the slides stick")
+                                                    : "a piston sticks"));
+    }
+    if (apart(taper, taperMost))
+        found.push_back(fmt::format(
+            "worn {} more at the rotor's {}: taper, look at slides and carrier", say(*taper.value), *taper.value > 0 ? "entry" : "exit"));
+    const bool pads = f.innerLining.value || f.outerLining.value;
+    const bool ends = f.entryLining.value || f.exitLining.value;
+    if (!found.empty()) {
+        v.level = Level::Caution;
+        v.reason = listed(found, "; ");
+        v.reason[0] = toUpper(v.reason[0]);
+        return v;
+    }
+    if (!pads)
+        v.figure = taper;
+    else if (ends)
+        mergeDependencies(v.figure, taper), v.figure.effects.resize(v.figure.value ? v.figure.restsOn.size() : 0);
+    if (pads && ends && !taper.value)
+        v.figure.value.reset();
+    if (judge::unproven(bench.study(), v))
+        return v;
+    const bool sure = !mayBe(pads ? v.figure : taper, pads ? unevenPads : taperMost) && (!ends || !mayBe(taper, taperMost));
+    v.level = sure ? Level::Good : Level::Unproven;
+    v.reason = fmt::format("{} between {}", say(*v.figure.value), pads ? "inboard and outboard pad" : "the pad's two ends");
+    if (!sure)
+        v.reason += ", and the readings are too coarse to tell";
+    return v;
+}
+
+void addEven(const Bench& bench, const Corner& c)
+{
+    const auto read = [](const Fitted& f) {
+        return f.innerLining.value || f.outerLining.value || f.entryLining.value || f.exitLining.value;
+    };
+    if (read(c.left) || read(c.right))
+        bench.add(judge::worseSide(evenOn(bench, c, Side::Left), evenOn(bench, c, Side::Right)));
+}
 
 } // namespace
 
@@ -29,14 +92,30 @@ void addWear(const Bench& bench, const SetupParts& setup, bool found)
     rotor.figure = figures::lesserSide([&](Sample& s, Side side) {
         return nowOr(s, c.at(side).ringThickness, c.rotor.thickness, "rotors as thick as new") - s(c.rotor.minimumThickness);
     }).figure;
+    // Carbon-ceramic loses mass before it loses thickness: its mark is a weight.
+    const bool byWeight = c.rotor.ringMaterial == RingMaterial::CarbonCeramic
+        && (c.rotor.minimumMass.value || c.left.rotorMass.value || c.right.rotorMass.value);
+    if (byWeight) {
+        rotor.title = fmt::format("Rotor weight left, {}", setup.setup->name);
+        rotor.style = style::partMass;
+        rotor.method = "Weight as worn, clean and dry, less the minimum marked on the part. A carbon-ceramic rotor burns away inside: its "
+                       "thickness tells nothing.";
+        rotor.source = "The maker's minimum weight.";
+        rotor.figure = figures::lesserSide([&](Sample& s, Side side) {
+            return s(c.at(side).rotorMass, false) - s(c.rotor.minimumMass, false);
+        }).figure;
+    }
     rotor.caution = "A rotor below its minimum is scrap, however good it looks.";
     auto pad = bench.begin(checks::wornPad, fmt::format("Lining left, {}", setup.setup->name), style::size,
         "Lining less its minimum; 2 mm where the maker names none.", found);
     pad.figure = figures::lesserSide([&](Sample& s, Side side) {
-        const Reading& worn = c.at(side).liningThickness;
-        if (!worn.value && driven)
+        const auto read = figures::liningsRead(c.at(side));
+        if (read.empty() && driven)
             s.assume("linings as thick as new");
-        return (worn.value ? s(worn) : figures::padLining(s, c.pad)) - s.orElse(c.pad.minimumThickness, thinPad);
+        double least = read.empty() ? figures::padLining(s, c.pad) : std::numeric_limits<double>::infinity();
+        for (const Reading* each : read)
+            least = std::min(least, s(*each));
+        return least - s.orElse(c.pad.minimumThickness, thinPad);
     }).figure;
     for (Verdict* v : { &rotor, &pad }) {
         const Figure& f = v->figure;
@@ -46,12 +125,15 @@ void addWear(const Bench& bench, const SetupParts& setup, bool found)
             v->level = Level::Stop;
             v->reason = fmt::format("Below its minimum by {}: scrap", print(-*f.value, v->style, bench.study().system));
         } else if (!judge::unproven(bench.study(), *v)) {
-            v->level = f.lowest() >= wearReserve ? Level::Good : Level::Caution;
+            const double reserve = v->style.dimension == Dimension::Mass ? massReserve : wearReserve;
+            v->level = f.lowest() >= reserve ? Level::Good : Level::Caution;
             v->reason = fmt::format(
                 "{} left, {} at worst", print(*f.value, v->style, bench.study().system), print(f.lowest(), v->style, bench.study().system));
         }
         bench.add(std::move(*v));
     }
+    if (!found)
+        addEven(bench, c);
 }
 
 void addRunout(const Bench& bench, const Corner& c)

@@ -46,8 +46,8 @@ Thermometer temperaturesOf(const Build& build, const SetupParts& setup, const Du
                                                             : heat::Node::Surface;
             // A gun or a probe is good to five kelvin at best; common practice.
             constexpr double least = 5;
-            t.taken.push_back({ std::min(*ended + *m.after.value, clock + heat::Accuracy {}.standing), m.axle == Axle::Front, node, *m.temperature.value,
-                std::max(least, m.temperature.plusMinus.value_or(0)) });
+            t.taken.push_back({ std::min(*ended + *m.after.value, clock + heat::Accuracy {}.standing), m.axle == Axle::Front, node,
+                *m.temperature.value, std::max(least, m.temperature.plusMinus.value_or(0)), m.highestOnly == YesNo::Yes });
         }
     }
     for (const FadeRuns& fade : fadesOf(build, { setup.setup }, false)) {
@@ -81,7 +81,8 @@ std::vector<TakenAgainstModel> heldAgainst(const heat::Run& run, const std::vect
     std::vector<TakenAgainstModel> all;
     for (const heat::Taken& each : taken) {
         const heat::Moment m = heat::momentAt(run, each.time);
-        const double model = (each.front ? m.front : m.rear)[static_cast<std::size_t>(each.node)];
+        const double then = (each.front ? m.front : m.rear)[static_cast<std::size_t>(each.node)];
+        const double model = each.highest ? std::max(then, heat::highestUpTo(run, each)) : then;
         all.push_back({ each, model, std::abs(model - each.temperature) > 2 * each.width });
     }
     return all;

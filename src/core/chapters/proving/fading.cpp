@@ -128,8 +128,9 @@ void addModelVerdict(Study& study, const FadeRuns& fade)
     if (std::ranges::any_of(fade.runs, [](const MeasuredRun& run) { return run.leftOut.empty() && !run.measured->pedal.value; }))
         v.figure.assumed.emplace_back("that the foot pressed as hard at each stop");
     // Stops nobody read may have been the long ones.
-    if (std::ranges::any_of(fade.runs, [](const MeasuredRun& run) { return !std::isfinite(run.distance) && run.measured->leftOut.empty(); }))
-        v.figure.assumed.emplace_back("that the stops nobody read were like the others");
+    if (std::ranges::any_of(
+            fade.runs, [](const MeasuredRun& run) { return !std::isfinite(run.distance) && run.measured->leftOut.empty(); }))
+        v.figure.assumed.emplace_back("that the stops that were not read were like the others");
     if (fade.lengthening.empty() || !v.figure.lacks.empty() || fade.counted.size() < least) {
         v.reason = !v.figure.lacks.empty() ? lacking(study, v.figure)
             : fade.counted.size() < least  ? fmt::format("Five stops in a row at least are wanted; {} count", fade.counted.size())

@@ -216,9 +216,9 @@ RunsOf runsOf(const Build& build, const Setup& setup)
         if (session.from != first->from)
             addTo(all.unsure, otherPoint);
         if (session.surface == Surface::Unknown)
-            addTo(all.unsure, "nobody said whether the road was dry");
+            addTo(all.unsure, "whether the road was dry is not said");
         if (session.from == MeasuredFrom::Unknown)
-            addTo(all.unsure, "nobody said from where the tape was laid");
+            addTo(all.unsure, "from where the tape was laid is not said");
         if (!asNow(build, session))
             addTo(all.unsure, fmt::format("the parts have changed since {}", session.date.empty() ? "that day" : session.date));
         if (std::ranges::find(session.inspected, Checked::Fault, &Tick::state) != session.inspected.end())
@@ -238,7 +238,7 @@ RunsOf runsOf(const Build& build, const Setup& setup)
         }
     }
     if (!all.counted.empty() && !level && (wayless > 0 || out != back))
-        addTo(all.unsure, "the stops do not go both ways as often, on a road nobody found level");
+        addTo(all.unsure, "the stops do not go both ways as often, on a road that was not found level");
     all.sample = proving::sampleOf(all.counted);
     all.trend = proving::trendOf(all.counted);
     return all;

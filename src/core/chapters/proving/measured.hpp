@@ -6,7 +6,7 @@
 namespace deepstop {
 
 /// The most a car's tyres and the air can slow it by in a measured stop, m/s²: the better axle's grip, the mean drag, the slope of the
-/// road. A slope nobody has read may be as much as roads look level with (3 %, common practice).
+/// road. A slope that was not read may be as much as roads look level with (3 %, common practice).
 /// @param ran the parts that were on
 [[nodiscard]] Figure mostDeceleration(const Build& build, const TestSession& session, const MeasuredStop& stop, const SetupParts& ran);
 /// Mean deceleration v²/(2·d) of it.

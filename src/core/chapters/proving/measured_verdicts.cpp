@@ -118,9 +118,10 @@ void addColdModelOf(Study& study, const RunsOf& measured, const Predicted& predi
     Verdict v = verdictOf(checks::coldModel, { .number = number });
     v.title += ": " + measured.setup->name;
     v.style = style::road;
-    v.method = "Mean of the measured stops with its interval (95 of 100) beside the predicted cold stop (90 of 100 draws of grip, mass, foot, "
-               "build-up and friction), both from where the brakes are pressed, on a dry road. Where the two lie apart, one of the numbers "
-               "that the prediction rests on is wrong.";
+    v.method =
+        "Mean of the measured stops with its interval (95 of 100) beside the predicted cold stop (90 of 100 draws of grip, mass, foot, "
+        "build-up and friction), both from where the brakes are pressed, on a dry road. Where the two lie apart, one of the numbers "
+        "that the prediction rests on is wrong.";
     v.source = "Student's interval; widths of the draws: common practice.";
     v.caution = "Old brakes that stop longer than they should have a fault: find it before the car is driven hard.";
     v.figure = predicted.cold;
@@ -235,9 +236,10 @@ void addDifference(Study& study, const ProvingStudy& p)
     // Old brakes that did not do what they could give no gain to compare with.
     if (isFine(v.level) && againstModel(*study.build, a, p.before) == AgainstModel::Longer) {
         v.level = Level::Unproven;
-        v.reason += fmt::format("; but {} stops longer than its own brakes should need: that has to be explained before the new ones get the "
-                                "credit",
-            a.setup->name);
+        v.reason +=
+            fmt::format("; but {} stops longer than its own brakes should need: that has to be explained before the new ones get the "
+                        "credit",
+                a.setup->name);
     }
     doubtWhatLacks(study, v);
     study.verdicts.push_back(std::move(v));

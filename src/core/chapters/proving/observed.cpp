@@ -4,6 +4,7 @@
 #include "chapters/proving/checks.hpp"
 #include "chapters/proving/measured.hpp"
 #include "figures/brake_figures.hpp"
+#include "figures/heat_figures.hpp"
 #include "stopping/balance.hpp"
 #include "verdict/judge.hpp"
 
@@ -83,8 +84,10 @@ void addLockOrder(Study& study, const TestSession& session, int number)
         v.reason = fmt::format("Both axles locked together ({}): nothing is left between front and rear", road);
         break;
     default:
-        v.level = session.surface == Surface::Unknown ? Level::Unproven : Level::Good;
+        v.level = session.surface == Surface::Unknown || std::isnan(apart) ? Level::Unproven : Level::Good;
         v.reason = fmt::format("The front wheels locked first ({}); seen at that grip and load only", road);
+        if (std::isnan(apart))
+            v.reason += "; which should by the figures is not known";
         if (apart < 0) {
             v.level = Level::Caution;
             v.reason += "; by the figures the rear should: a figure is wrong, or the road was loose under the front";
@@ -117,13 +120,14 @@ void addTesterOf(Study& study, const TestSession& session, int number, Axle axle
         v.level = Level::Stop;
     } else if (*v.figure.value > unequalFault) {
         v.level = Level::Stop;
-        v.reason = fmt::format("The {} wheel brakes {} less: find out why before the car is driven", *left.value < *right.value ? "left" : "right",
-            print(*v.figure.value, style::share, study.system));
+        v.reason = fmt::format("The {} wheel brakes {} less: find out why before the car is driven",
+            *left.value < *right.value ? "left" : "right", print(*v.figure.value, style::share, study.system));
     } else if (v.figure.highest() > unequalSeen) {
         v.level = Level::Caution;
-        v.reason = fmt::format("The {} wheel brakes {} less, {} at worst: a slide, a piston, a hose or a lining", *left.value < *right.value ? "left" : "right",
-            print(*v.figure.value, style::share, study.system), print(v.figure.highest(), style::share, study.system));
-    } else {
+        v.reason = fmt::format("The {} wheel brakes {} less, {} at worst: a slide, a piston, a hose or a lining",
+            *left.value < *right.value ? "left" : "right", print(*v.figure.value, style::share, study.system),
+            print(v.figure.highest(), style::share, study.system));
+    } else if (!judge::unproven(study, v)) {
         v.level = Level::Good;
         v.reason = fmt::format("Within {}", print(std::max(0.0, v.figure.highest()), style::share, study.system));
     }
@@ -170,6 +174,13 @@ void addTesterShare(Study& study, const TestSession& session, int number)
     study.verdicts.push_back(std::move(v));
 }
 
+/// How many a duty has; 0 where that cannot be told.
+int brakingsOf(const Study& study, const DutyPlan& plan)
+{
+    const double count = nominal([&](Sample& s) { return heat::stopsIn(figures::dutyOf(s, *study.build, plan)); });
+    return std::isfinite(count) ? static_cast<int>(count) : 0;
+}
+
 void addFadeFelt(Study& study, const TestSession& session, int number)
 {
     if (session.fadeFelt == FadeFelt::Unknown)
@@ -191,12 +202,16 @@ void addFadeFelt(Study& study, const TestSession& session, int number)
         break;
     default: {
         const int driven = session.brakings > 0 ? session.brakings : static_cast<int>(session.stops.size());
-        v.level = driven > 0 && !session.duty.empty() ? Level::Good : Level::Unproven;
-        v.reason = driven > 0 ? fmt::format("None felt in {} brakings", driven) : std::string("None felt, in how many brakings was not said");
-        if (session.duty.empty())
+        const auto duty = std::ranges::find(study.build->duties, session.duty, &DutyPlan::id);
+        const int all = duty == study.build->duties.end() ? 0 : brakingsOf(study, *duty);
+        v.level = all > 0 && driven >= all ? Level::Good : Level::Unproven;
+        v.reason =
+            driven > 0 ? fmt::format("None felt in {} brakings", driven) : std::string("None felt, in how many brakings was not said");
+        if (duty == study.build->duties.end())
             v.reason += "; which duty was driven was not said";
-        else if (const auto duty = std::ranges::find(study.build->duties, session.duty, &DutyPlan::id); duty != study.build->duties.end())
-            v.reason += fmt::format(" of {}; more of them are not proven", duty->name);
+        else
+            v.reason += driven < all ? fmt::format(" of {}, which has {}: the others are not proven", duty->name, all)
+                                     : fmt::format(" of {}; more of them are not proven", duty->name);
         break;
     }
     }

@@ -256,7 +256,8 @@ void addHot(Saving& found, const Study& study, const ProvingStudy& p)
         found.says += fmt::format(". {} it is not known", after);
     } else if (!p.before.lost.empty()) {
         found.gains = true;
-        found.says += fmt::format(". {} it stops in {}; before, {}", after, metresOf(study, p.after.hot.value.value_or(unsaid)), p.before.lost);
+        found.says +=
+            fmt::format(". {} it stops in {}; before, {}", after, metresOf(study, p.after.hot.value.value_or(unsaid)), p.before.lost);
     } else if (p.before.hotDraws.empty()) {
         found.unknownHot = true;
         found.says += fmt::format(". {} nothing is known of the car as found", after);
@@ -344,7 +345,8 @@ ProvingStudy measuredOf(const Study& study, bool withModel)
     p.measuredBefore = runsOf(*study.build, *study.before.setup);
     p.measuredAfter = runsOf(*study.build, *study.after.setup);
     if (study.before.setup != study.after.setup)
-        p.difference = acrossDays(*study.build, p.measuredBefore, p.measuredAfter, proving::welch(p.measuredBefore.counted, p.measuredAfter.counted));
+        p.difference =
+            acrossDays(*study.build, p.measuredBefore, p.measuredAfter, proving::welch(p.measuredBefore.counted, p.measuredAfter.counted));
     p.fades = study.recall(withModel ? "fades" : "fades as driven", [&] {
         return fadesOf(
             *study.build, { study.before.setup, study.before.setup == study.after.setup ? nullptr : study.after.setup }, withModel);

@@ -76,7 +76,8 @@ std::pair<Level, std::string> limitAtWorst(const Study& study, stopping::Limit l
     if (!(spare.lowest() >= 0))
         return { Level::Caution, "; at worst the pedal force does not reach it" };
     if (limit == stopping::Limit::FrontLocks) {
-        const Figure rear = remembered("rear's grip used in the stop", [&](Sample& s) { return figures::braking(s, build, after).rearUse; });
+        const Figure rear =
+            remembered("rear's grip used in the stop", [&](Sample& s) { return figures::braking(s, build, after).rearUse; });
         if (!(rear.lowest() >= rearUseEnough))
             return { Level::Unproven,
                 fmt::format("; how much is not known well enough: the rear uses {} ±{} of its grip, {} is enough",

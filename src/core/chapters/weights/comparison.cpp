@@ -52,10 +52,10 @@ const std::vector<RowKind>& rowKinds()
         { "thickness", "Rotor thickness", style::size, Better::Neither, [](Sample& s, const Corner& c) { return s(c.rotor.thickness); } },
         { "ring-area", "Ring area, one face", style::area, Better::More, ringArea },
         { "vanes", "Vanes", style::count, Better::More, vaneCount },
-        { "pad-area", "Pad area, each", style::area, Better::More, [](Sample& s, const Corner& c) { return figures::padArea(s, c.pad); } },
+        { "pad-area", "Pad area, each", style::area, Better::More, [](Sample& s, const Corner& c) { return figures::padArea(s, c); } },
         { "pad-volume", "Lining to wear, each", style::volume, Better::More,
             [](Sample& s, const Corner& c) {
-                return figures::padArea(s, c.pad) * (figures::padLining(s, c.pad) - s.orElse(c.pad.minimumThickness, 0));
+                return figures::padArea(s, c) * (figures::padLining(s, c.pad) - s.orElse(c.pad.minimumThickness, 0));
             } },
         { "piston-area", "Piston area, one side", style::area, Better::Neither, figures::pistonArea },
         { "effective-radius", "Effective radius", style::size, Better::More, figures::effectiveRadius },

@@ -30,7 +30,7 @@ std::optional<double> estimateFor(Part part, const Corner& corner)
     case Part::Pads: {
         // Two pads a corner, each lining and steel back; from their dimensions.
         const double each = nominal([&](Sample& s) {
-            const double area = figures::padArea(s, corner.pad);
+            const double area = figures::padArea(s, corner);
             return area * (figures::padLining(s, corner.pad) * materials::liningDensity + s(corner.pad.backing) * materials::steel.density);
         });
         return std::isfinite(each) ? std::optional(2 * each) : std::nullopt;

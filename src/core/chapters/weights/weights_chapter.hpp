@@ -9,7 +9,7 @@ struct CornerWeights {
     Figure ringMass;
     Figure rotorMass;
     Figure cornerMass;
-    std::vector<std::string> lacks; ///< parts nobody has weighed, in words
+    std::vector<std::string> lacks; ///< parts not weighed, in words
     Figure rotatingInertia;
     Figure heatStore; ///< of one ring, J/K
 };

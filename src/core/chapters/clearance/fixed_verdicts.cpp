@@ -1,0 +1,217 @@
+#include "build/choices.hpp"
+#include "chapters/clearance/checks.hpp"
+#include "chapters/clearance/clearance_parts.hpp"
+#include "chapters/clearance/wheel_figures.hpp"
+#include "verdict/judge.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <cmath>
+#include <numbers>
+
+namespace deepstop::clearance {
+namespace {
+
+/// Metal of a bracket round its holes, beyond the hole; common practice, no source.
+constexpr double roundHole = 8e-3;
+/// Least that a relief may leave of a bracket's plate, as a part of its thickness; common practice, no source.
+constexpr double plateLeft = 0.5;
+
+/// A place as seen along the axle from the caliper: across its middle line, and along it from the axis.
+struct FromCaliper {
+    double across;
+    double along;
+};
+
+/// What stands still with hub and knuckle, against the caliper and the bracket that are bolted to it.
+class Fixed {
+public:
+    Fixed(Study& study, Axle axle) : study_(study), axle_(axle), corner_(*study.after.at(axle).corner), hub_(hubOf(*study.build, axle)) { }
+
+    void add()
+    {
+        for (std::size_t i = 0; i < hub_.keepOuts.size(); ++i)
+            place(i);
+        relief();
+        plate();
+    }
+
+private:
+    std::string say(double length) const { return print(length, style::gap, study_.system); }
+
+    [[nodiscard]] bool hasBracket() const { return corner_.bracket.thickness.value || !corner_.bracket.name.empty(); }
+
+    /// Where a keep-out stands; nothing while its angle round the axle is not read.
+    static std::optional<FromCaliper> seen(Sample& s, const KeepOut& place, const Mount& mount)
+    {
+        if (!place.clock.value || !mount.clock.value)
+            return {};
+        const double angle = s(place.clock, false) - s(mount.clock, false);
+        return FromCaliper { s(place.radius) * std::sin(angle), s(place.radius) * std::cos(angle) };
+    }
+
+    /// In the half-plane through the axis where they face each other, and past the ends of the body across it.
+    static double gapTo(const geometry::Chain& body, double halfLength, geometry::Point at, const std::optional<FromCaliper>& from)
+    {
+        const geometry::Point seen { at.z, from ? from->along : at.r };
+        const auto room = fit::keepOutRoom(seen, {}, body);
+        const double inPlane = room ? room->gap : NAN;
+        const double past = from ? std::abs(from->across) - halfLength : 0;
+        return past > 0 ? std::hypot(std::max(0.0, inPlane), past) + 0 * inPlane : inPlane;
+    }
+
+    double toCaliper(Sample& s, const KeepOut& place, Side side) const
+    {
+        fit::CornerShape shape {};
+        const Caliper& c = corner_.caliper;
+        const double lifted = figures::lift(s, corner_, side);
+        shape.rotor.outerRadius = s(corner_.rotor.outerDiameter) / 2;
+        shape.caliper = { s(c.backOverEdge) + lifted, s(c.backLength) / 2, s(c.bridgeGap) + lifted, s(c.reach) - lifted, s(c.outboardDepth),
+            s(c.inboardDepth), s(c.shoulder), s(c.slotWidth) };
+        shape.slotCentre = s(corner_.at(side).slotCentre) - figures::hubMoved(s, corner_);
+        return gapTo(
+            fit::caliperSection(shape), shape.caliper.backHalfLength, { -s(place.depth), s(place.radius) }, seen(s, place, corner_.mount));
+    }
+
+    /// The plate with what stands proud of it, thinner where a relief lies over the place.
+    double toBracket(Sample& s, const KeepOut& place) const
+    {
+        const Bracket& b = corner_.bracket;
+        const double lugs = -figures::lugDepth(s, corner_, hub_);
+        const double knuckle = s(hub_.lugRadius);
+        const double caliper = s(corner_.rotor.outerDiameter) / 2 - s(corner_.caliper.mountDrop);
+        const double low = std::min(knuckle, caliper) - s(b.knuckleHole) / 2 - roundHole + 0 * (knuckle + caliper);
+        const double high = std::max(knuckle, caliper) + s(b.caliperHole) / 2 + roundHole + 0 * (knuckle + caliper);
+        const double half =
+            std::max(s(b.knuckleSpacing), s(b.caliperSpacing)) / 2 + roundHole + 0 * (s(b.knuckleSpacing) + s(b.caliperSpacing));
+        const double proud =
+            std::max(s(b.proudKnuckle), corner_.mount.kind == MountKind::Radial ? 0 : s(b.proudCaliper)) + 0 * s(b.proudKnuckle);
+        const auto from = seen(s, place, corner_.mount);
+        double back = lugs;
+        if (from)
+            for (const Relief& each : b.reliefs)
+                if (std::hypot(from->across - s(each.across), from->along - s(each.radius)) <= s(each.width) / 2)
+                    back = std::max(back, lugs + s(each.depth));
+        const double face = lugs + s(b.thickness) + proud;
+        const geometry::Chain plate { { back, low }, { back, high }, { face, high }, { face, low }, { back, low } };
+        return gapTo(plate, half, { -s(place.depth), s(place.radius) }, from);
+    }
+
+    void place(std::size_t i)
+    {
+        const KeepOut& place = hub_.keepOuts[i];
+        const std::string what = !place.name.empty() ? place.name
+            : place.kind == KeepOutKind::Unknown     ? fmt::format("keep-out {}", i + 1)
+                                                     : fmt::format("{} {}", wordFor(place.kind, choices::keepOut), i + 1);
+        const auto of = figures::lesserSide([&](Sample& s, Side side) {
+            const double caliper = toCaliper(s, place, side);
+            if (!hasBracket())
+                return caliper;
+            const double bracket = toBracket(s, place);
+            return std::isfinite(caliper + bracket) ? std::min(caliper, bracket) : NAN;
+        });
+        const bool hose = place.kind == KeepOutKind::Unknown || place.kind == KeepOutKind::Hose;
+        const Wants& wants = study_.build->wants;
+        const double wanted =
+            hose ? figures::setting(wants.hoseGap, &Wants::hoseGap) : figures::setting(wants.keepOutGap, &Wants::keepOutGap);
+        Verdict& v = judge::startGapVerdict(
+            study_, checks::fixedParts, { axle_, {}, static_cast<int>(i) + 1 }, "Caliper and bracket to " + what, of.figure);
+        v.method =
+            "Shortest distance from the place to the caliper's section and to the bracket's plate with its bolt heads, less reliefs in "
+            "the plate's back; past their ends the distance across as well. A place whose angle is not read may stand at the caliper.";
+        v.source = "Plane geometry; wanted gaps, metal round holes: common practice.";
+        v.caution =
+            "What is bolted on rubs or breaks where it bears on a corner: look at it with everything tight, at full lock both ways.";
+        v.wanted = wanted;
+        v.level = gapLevel(v.figure, wanted);
+        v.reason = judge::gapReason(study_, v.figure, wanted);
+        if (v.level == Level::Clear || v.level == Level::Unproven)
+            return;
+        // It hits only where it stands.
+        const Reading& angle = place.clock.value ? corner_.mount.clock : place.clock;
+        if (!angle.value) {
+            v.figure.lacks.emplace_back(angle);
+            v.figure.value.reset();
+            v.level = Level::Unproven;
+            v.reason = lacking(study_, v.figure, {});
+        }
+    }
+
+    void relief()
+    {
+        const Bracket& b = corner_.bracket;
+        if (b.reliefs.empty())
+            return;
+        Verdict& v = judge::startGapVerdict(study_, checks::relief, { axle_ }, "Metal left in the bracket", evaluate([&](Sample& s) {
+            double left = s(b.thickness);
+            for (const Relief& each : b.reliefs)
+                left = std::min(left, s(b.thickness) - s(each.depth)) + 0 * s(each.depth);
+            return left;
+        }));
+        v.method = "The bracket's thickness less its deepest relief; half of the plate is wanted.";
+        v.source = "Common practice, no source.";
+        v.caution = "A bracket bends and breaks where it is thinnest: have it judged by a qualified engineer. Bending is not proven by "
+                    "this program.";
+        if (judge::unproven(study_, v))
+            return;
+        const double wanted = plateLeft * b.thickness.value.value_or(0);
+        v.wanted = wanted;
+        v.level = v.figure.highest() <= 0 ? Level::Stop : v.figure.lowest() >= wanted ? Level::Good : Level::Caution;
+        v.reason = fmt::format("{} left, {} wanted", say(*v.figure.value), say(wanted));
+    }
+
+    /// A plate between knuckle and hub that is not as it was when the car was read.
+    void plate()
+    {
+        const ShieldPart& part = corner_.shield;
+        const bool mayHaveBeen = part.lies == PlateLies::Unknown && part.state == ShieldState::Removed;
+        if ((part.lies != PlateLies::KnuckleAndHub && !mayHaveBeen) || part.state == ShieldState::AsFound
+            || part.state == ShieldState::Trimmed)
+            return;
+        Verdict& v = judge::startGapVerdict(study_, checks::shieldPlate, { axle_ }, "Clamped plate of the shield",
+            evaluate([&](Sample& s) { return part.state == ShieldState::Removed ? s(part.plate) : 0 * s(part.plate); }));
+        v.method =
+            "A plate between knuckle and hub that is taken out lets the hub in by its thickness: rotor, wheel and studs with it, not the "
+            "caliper.";
+        v.source = "Plane geometry.";
+        v.caution = "A bearing unit whose plate was taken out may stand loose on its bolts: ask the maker of the bearing.";
+        if (part.readWith == YesNo::Yes) {
+            v.figure.lacks.clear();
+            v.level = Level::Good;
+            v.reason = "Hub and slot were read with the plate as it is here";
+            return;
+        }
+        v.level = Level::Unproven;
+        if (mayHaveBeen) {
+            v.figure = {};
+            v.lacksInWords.push_back("whether the shield's plate was clamped between knuckle and hub, " + judge::wordFor(axle_));
+            v.reason = lacking(study_, v.figure, v.lacksInWords);
+            return;
+        }
+        if (!v.figure.value)
+            v.reason = lacking(study_, v.figure, {});
+        else if (part.state == ShieldState::Removed)
+            v.reason = fmt::format("Taken out, it lets hub, rotor and wheel in by {}: read lugs, slot's middle and gaps again, then say so",
+                say(*v.figure.value));
+        else
+            v.reason = "Another plate may move hub, rotor and wheel: read lugs, slot's middle and gaps again, then say so";
+        v.figure.value.reset();
+    }
+
+    Study& study_;
+    Axle axle_;
+    const Corner& corner_;
+    const Hub& hub_;
+};
+
+} // namespace
+
+void addFixedVerdicts(Study& study, Axle axle)
+{
+    const Corner* corner = study.after.at(axle).corner;
+    if (corner && corner->brakes == BrakeKind::Discs)
+        Fixed(study, axle).add();
+}
+
+} // namespace deepstop::clearance
