@@ -87,7 +87,7 @@ void twelveLaps(benchmark::State& state)
     const auto duty = *dutyCalled(build, "twelve-laps");
     std::vector<heat::Car> cars;
     for (const std::size_t i : { 0, 1 }) {
-        Sample s;
+        Evaluator s;
         cars.push_back(figures::runnable(figures::thermalCar(s, build, partsOf(build, build.setups[i]))));
     }
     for (auto _ : state)
@@ -103,7 +103,7 @@ void drawsOfTwelveLaps(benchmark::State& state)
     const auto duty = *dutyCalled(build, "twelve-laps");
     std::vector<heat::Car> cars;
     for (const std::size_t i : { 0, 1 }) {
-        Sample s;
+        Evaluator s;
         cars.push_back(figures::runnable(figures::thermalCar(s, build, partsOf(build, build.setups[i]))));
     }
     for (auto _ : state)

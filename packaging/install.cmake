@@ -7,7 +7,7 @@ foreach(folder demo library schema)
 endforeach()
 # The fonts of papers; those of the window are inside it.
 install(DIRECTORY ${PROJECT_SOURCE_DIR}/data/fonts DESTINATION ${CMAKE_INSTALL_DATADIR}/deepstop)
-install(FILES ${PROJECT_SOURCE_DIR}/docs/handbook.md ${PROJECT_SOURCE_DIR}/docs/format.md ${PROJECT_SOURCE_DIR}/docs/instruments.md
+install(FILES ${PROJECT_SOURCE_DIR}/docs/handbook.md ${PROJECT_SOURCE_DIR}/docs/handbook.de.md ${PROJECT_SOURCE_DIR}/docs/format.md ${PROJECT_SOURCE_DIR}/docs/instruments.md
     DESTINATION ${CMAKE_INSTALL_DOCDIR})
 
 set(desktop ${PROJECT_SOURCE_DIR}/packaging/desktop)
@@ -33,6 +33,21 @@ if(RSVG)
     endforeach()
     add_custom_target(icons ALL DEPENDS ${painted})
 endif()
+
+# Catalogues of the languages it speaks, in the build's folder as where they are installed.
+find_program(MSGFMT msgfmt REQUIRED)
+file(GLOB translations CONFIGURE_DEPENDS ${PROJECT_SOURCE_DIR}/po/*.po)
+set(catalogues "")
+foreach(translation ${translations})
+    get_filename_component(language ${translation} NAME_WE)
+    set(catalogue ${PROJECT_BINARY_DIR}/locale/${language}/LC_MESSAGES/deepstop.mo)
+    add_custom_command(OUTPUT ${catalogue} DEPENDS ${translation}
+        COMMAND ${CMAKE_COMMAND} -E make_directory ${PROJECT_BINARY_DIR}/locale/${language}/LC_MESSAGES
+        COMMAND ${MSGFMT} --check --output-file ${catalogue} ${translation})
+    list(APPEND catalogues ${catalogue})
+    install(FILES ${catalogue} DESTINATION ${CMAKE_INSTALL_LOCALEDIR}/${language}/LC_MESSAGES)
+endforeach()
+add_custom_target(catalogues ALL DEPENDS ${catalogues})
 
 # Man pages and completion, printed by the programs from their own tables of options.
 set(manual "")

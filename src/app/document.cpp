@@ -38,10 +38,7 @@ public:
     }
 
 private:
-    void putIn(const State& state)
-    {
-        document_.put({ std::make_shared<const Build>(state.build->build()), state.unknown }, state.build);
-    }
+    void putIn(const State& state) { document_.put({ std::make_shared<const Build>(state.build->build()), state.unknown }, state.build); }
 
     Document& document_;
     State before_;
@@ -122,16 +119,15 @@ bool Document::isModified() const
 {
     if (!modified_)
         modified_ = !saved_.build || (contents_.build != saved_.build && !(*contents_.build == *saved_.build))
-            || (contents_.unknown != saved_.unknown
-                && (!contents_.unknown || !saved_.unknown || *contents_.unknown != *saved_.unknown));
+            || (contents_.unknown != saved_.unknown && (!contents_.unknown || !saved_.unknown || *contents_.unknown != *saved_.unknown));
     return *modified_;
 }
 
 const Directory::Entry* Document::entry(const std::string& pointer) const
 {
     if (!directory_)
-        directory_ = shown_->build == contents_.build ? shown_->directory
-                                                      : std::make_shared<const Directory>(*contents_.build, *shown_->directory);
+        directory_ =
+            shown_->build == contents_.build ? shown_->directory : std::make_shared<const Directory>(*contents_.build, *shown_->directory);
     return directory_->at(pointer);
 }
 
@@ -332,9 +328,8 @@ void Document::setReading(const std::string& pointer, const Reading& reading)
                  std::pair { "/keep_outs/", "/depth_mm" } })
             if (pointer.find(list) != std::string::npos && pointer.ends_with(last))
                 element = pointer.substr(0, pointer.size() - std::string_view(last).size());
-    const bool done = edit(what, [&](const Build& now) {
-        return element.empty() ? withReading(now, pointer, reading) : withoutElement(now, element);
-    });
+    const bool done =
+        edit(what, [&](const Build& now) { return element.empty() ? withReading(now, pointer, reading) : withoutElement(now, element); });
     if (!done && tried)
         show();
 }
@@ -367,8 +362,8 @@ void Document::takenInHand(Reading& reading, const Style& style) const
 {
     if (!reading.value || inHand_.isEmpty())
         return;
-    if (inHand_ == tr("vendor sheet") || inHand_ == tr("estimate")) {
-        reading.known = inHand_ == tr("estimate") ? Known::Estimated : Known::Vendor;
+    if (inHand_ == fromVendorSheet || inHand_ == fromEstimate) {
+        reading.known = inHand_ == fromEstimate ? Known::Estimated : Known::Vendor;
         reading.instrument.clear();
         return;
     }
@@ -398,7 +393,7 @@ void Document::endPreview()
         show();
 }
 
-Kept Document::kept() const { return { contents_.build, contents_.unknown, path_, onDisk_, drafts_.all() }; }
+RecoveryCopy Document::kept() const { return { contents_.build, contents_.unknown, path_, onDisk_, drafts_.all() }; }
 
 void Document::keepForRecovery()
 {

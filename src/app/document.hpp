@@ -118,6 +118,9 @@ public:
     /// Where the free place of a list that `pointer` names stood before something was put there: its last element now.
     [[nodiscard]] std::string lastOfList(const std::string& pointer) const;
     /// What readings are typed from: an instrument, "vendor sheet", "estimate", or empty: as each was known before.
+    /// An instrument as files name it, or one of these; empty: as before.
+    static inline const QString fromVendorSheet = QStringLiteral("vendor sheet");
+    static inline const QString fromEstimate = QStringLiteral("estimate");
     void setInHand(const QString& instrument) { inHand_ = instrument; }
     [[nodiscard]] QString inHand() const { return inHand_; }
     /// Says of a reading just typed how it is known, where what is in hand serves for such a reading.
@@ -161,7 +164,7 @@ private:
     void push(Contents contents, const QString& what);
     void adopt(files::BuildFile file, const QString& path);
     void lockFile();
-    [[nodiscard]] Kept kept() const;
+    [[nodiscard]] RecoveryCopy kept() const;
 
     Contents contents_;
     std::shared_ptr<const Snapshot> snapshot_; ///< of `contents_`, as undo keeps it

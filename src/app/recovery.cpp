@@ -23,7 +23,7 @@ void makeFolder()
 }
 
 /// The reason where it cannot be written.
-QString write(const QString& path, const Kept& what)
+QString write(const QString& path, const RecoveryCopy& what)
 {
     try {
         std::vector<files::RecoveryCopy::Typed> typed;
@@ -81,7 +81,7 @@ void Recovery::work()
     }
 }
 
-void Recovery::keep(Kept what)
+void Recovery::keep(RecoveryCopy what)
 {
     makeFolder();
     if (!lock_.holds())
@@ -89,12 +89,12 @@ void Recovery::keep(Kept what)
             lock_ = std::move(*lock);
     {
         const std::lock_guard lock(mutex_);
-        next_ = std::make_unique<Kept>(std::move(what));
+        next_ = std::make_unique<RecoveryCopy>(std::move(what));
     }
     changed_.notify_all();
 }
 
-QString Recovery::keepNow(const Kept& what)
+QString Recovery::keepNow(const RecoveryCopy& what)
 {
     keep(what);
     finish();
@@ -138,15 +138,14 @@ void Recovery::forget(const QString& copy)
     files::removeLeftovers(copy.toStdString());
 }
 
-Kept Recovery::read(const QString& copy)
+RecoveryCopy Recovery::read(const QString& copy)
 {
     const auto where = copy.toStdString();
     const auto text = files::readFile(where, files::largestCopy);
     try {
         auto read = files::parseCopy(text);
         return { std::make_shared<const Build>(std::move(read.file.build)), std::move(read.file.unknown), QString::fromStdString(read.path),
-            QByteArray::fromHex(QByteArray::fromStdString(read.onDisk)),
-            [&] {
+            QByteArray::fromHex(QByteArray::fromStdString(read.onDisk)), [&] {
                 std::vector<Typing> typing;
                 for (const auto& each : read.typed)
                     typing.push_back({ QString::fromStdString(each.at), QString::fromStdString(each.text) });

@@ -19,7 +19,7 @@
 namespace deepstop::app {
 
 /// What a copy holds.
-struct Kept {
+struct RecoveryCopy {
     std::shared_ptr<const Build> build;
     std::shared_ptr<const nlohmann::json> unknown;
     QString path; ///< of the file it belongs to; empty: never saved
@@ -43,9 +43,9 @@ public:
 
     /// Writes this program's copy on a thread that does nothing else; of what waits for it, the newest alone. `failed` and `worksAgain`
     /// tell how it went.
-    void keep(Kept what);
+    void keep(RecoveryCopy what);
     /// Writes it before it returns; the reason where it cannot.
-    QString keepNow(const Kept& what);
+    QString keepNow(const RecoveryCopy& what);
     void finish();
     /// What it held is safe elsewhere: takes the copy away.
     void drop();
@@ -57,7 +57,7 @@ public:
     /// writers that were killed are cleared away.
     [[nodiscard]] static QList<LeftBehind> leftBehind(QStringList* damaged = nullptr);
     /// Reads a copy. Throws files::Refusal; the copy stays where it is either way.
-    [[nodiscard]] static Kept read(const QString& copy);
+    [[nodiscard]] static RecoveryCopy read(const QString& copy);
     /// Takes a copy away for good.
     static void forget(const QString& copy);
 
@@ -74,7 +74,7 @@ private:
     files::Lock lock_; ///< held as long as the copy is this program's
     std::mutex mutex_;
     std::condition_variable changed_;
-    std::unique_ptr<Kept> next_; ///< to be written
+    std::unique_ptr<RecoveryCopy> next_; ///< to be written
     bool writing_ = false;
     bool ending_ = false;
     QString trouble_; ///< of the last writing

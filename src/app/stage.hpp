@@ -1,6 +1,7 @@
 #pragma once
 /// One stage of the work: a page, and the chapters of the study that speak on it.
 
+#include "language/language.hpp"
 #include "study/study.hpp"
 
 #include <QString>
@@ -33,7 +34,7 @@ struct Stage {
     /// What stands beside a stage that no chapter speaks on.
     const char* aside = nullptr;
 
-    [[nodiscard]] QString name() const { return QString::fromUtf8(title); }
+    [[nodiscard]] QString name() const { return QString::fromUtf8(deepstop::tr(title)); }
     [[nodiscard]] bool speaks(std::string_view chapter) const { return std::ranges::find(chapters, chapter) != chapters.end(); }
 };
 

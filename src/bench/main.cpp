@@ -3,6 +3,7 @@
 #include "cli/table.hpp"
 #include "instruments/receiver.hpp"
 #include "instruments/simulated.hpp"
+#include "language/language.hpp"
 #include "quantity/text.hpp"
 #include "version.hpp"
 
@@ -26,6 +27,7 @@
 #include <iostream>
 
 using namespace deepstop::instruments;
+using deepstop::tr;
 
 namespace {
 
@@ -38,7 +40,7 @@ int openTerminal(std::string& name)
 {
     const int end = posix_openpt(O_RDWR | O_NOCTTY | O_NONBLOCK);
     if (end < 0 || grantpt(end) != 0 || unlockpt(end) != 0)
-        throw std::runtime_error(std::string("no pseudo-terminal: ") + std::strerror(errno));
+        throw std::runtime_error(tr("no pseudo-terminal: {}", std::strerror(errno)));
     name = ptsname(end);
     // Bytes as they are: no echo, no translation.
     termios line {};
@@ -62,7 +64,7 @@ int listenOn(std::uint16_t port, std::uint16_t& got)
     address.sin_port = htons(port);
     socklen_t size = sizeof address;
     if (bind(socket, reinterpret_cast<sockaddr*>(&address), size) != 0 || listen(socket, 1) != 0)
-        throw std::runtime_error("port " + std::to_string(port) + ": " + std::strerror(errno));
+        throw std::runtime_error(tr("port {}: {}", std::to_string(port), std::strerror(errno)));
     getsockname(socket, reinterpret_cast<sockaddr*>(&address), &size);
     got = ntohs(address.sin_port);
     return socket;
@@ -85,44 +87,46 @@ struct Wanted {
 
 void addOptions(CLI::App& app, Wanted& wanted)
 {
-    app.add_option("INSTRUMENT", wanted.scene.instrument, "vernier, scale, dial-gauge, thermometer or receiver")->required();
-    app.add_option("--tcp", wanted.port, "listen on this port of 127.0.0.1 (0: any) instead of a pseudo-terminal")
+    app.add_option("INSTRUMENT", wanted.scene.instrument, tr("vernier, scale, dial-gauge, thermometer or receiver"))->required();
+    app.add_option("--tcp", wanted.port, tr("listen on this port of 127.0.0.1 (0: any) instead of a pseudo-terminal"))
         ->check(CLI::Range(0, 65535));
-    app.add_option("--values", wanted.scene.values, "values one after another, in mm, kg or °C; the next comes when the reading was taken")
+    app.add_option(
+           "--values", wanted.scene.values, tr("values one after another, in mm, kg or °C; the next comes when the reading was taken"))
         ->delimiter(',');
-    app.add_option("--noise", wanted.scene.noise, "standard deviation")->check(CLI::NonNegativeNumber);
-    app.add_option("--drift", wanted.scene.drift, "per second");
-    app.add_option("--drop-outs", wanted.scene.dropOuts, "part of the lines that never come, 0 to 1")->check(CLI::Range(0.0, 1.0));
-    app.add_option("--half-lines", wanted.scene.halfLines, "part of the lines that break off, 0 to 1")->check(CLI::Range(0.0, 1.0));
-    app.add_option("--settling", wanted.scene.settling, "seconds until a value is stable")->check(CLI::NonNegativeNumber);
-    app.add_option("--speed", wanted.stop.speed, "receiver: km/h it stops from")->check(CLI::Range(20.0, 300.0));
-    app.add_option("--deceleration", wanted.stop.deceleration, "receiver: of each stop, m/s²")->check(CLI::Range(1.0, 15.0));
-    app.add_option("--build-up", wanted.stop.buildUp, "receiver: seconds until it has that")->check(CLI::Range(0.0, 2.0));
-    app.add_option("--to", wanted.stop.to, "receiver: km/h it slows down to instead of stopping")->check(CLI::Range(0.0, 200.0));
-    app.add_option("--drive-on", wanted.stop.driveOn, "receiver: seconds for which it then holds that")->check(CLI::Range(0.0, 3600.0));
-    app.add_option("--stops", wanted.stops, "receiver: how many it drives")->check(CLI::Range(1, 1000));
-    app.add_option("--lag", wanted.road.lag, "receiver: seconds by which it trails")->check(CLI::Range(0.0, 5.0));
-    app.add_option("--traffic", wanted.road.traffic, "receiver: seconds of traffic instead of stops")->check(CLI::Range(0.0, 86400.0));
-    app.add_option("--turn", wanted.scene.turn, "dial gauge: seconds for one turn")->check(CLI::PositiveNumber);
-    app.add_option("--wobble", wanted.scene.wobble, "dial gauge: first harmonic, mm");
-    app.add_option("--warp", wanted.scene.warp, "dial gauge: second harmonic, mm");
-    app.add_option("--seed", wanted.scene.seed, "of noise and drop-outs");
-    app.add_option("--rate", wanted.rate, "lines a second")->check(CLI::Range(0.01, 10000.0));
-    app.add_flag("--flood", wanted.flood, "send as fast as the line takes it");
-    app.add_option("--stall-after", wanted.stallAfter, "seconds of its readings, at --rate, after which nothing more comes")->check(CLI::NonNegativeNumber);
-    app.add_option("--for", wanted.seconds, "seconds after which it vanishes")->check(CLI::NonNegativeNumber);
+    app.add_option("--noise", wanted.scene.noise, tr("standard deviation"))->check(CLI::NonNegativeNumber);
+    app.add_option("--drift", wanted.scene.drift, tr("per second"));
+    app.add_option("--drop-outs", wanted.scene.dropOuts, tr("part of the lines that never come, 0 to 1"))->check(CLI::Range(0.0, 1.0));
+    app.add_option("--half-lines", wanted.scene.halfLines, tr("part of the lines that break off, 0 to 1"))->check(CLI::Range(0.0, 1.0));
+    app.add_option("--settling", wanted.scene.settling, tr("seconds until a value is stable"))->check(CLI::NonNegativeNumber);
+    app.add_option("--speed", wanted.stop.speed, tr("receiver: km/h it stops from"))->check(CLI::Range(20.0, 300.0));
+    app.add_option("--deceleration", wanted.stop.deceleration, tr("receiver: of each stop, m/s²"))->check(CLI::Range(1.0, 15.0));
+    app.add_option("--build-up", wanted.stop.buildUp, tr("receiver: seconds until it has that"))->check(CLI::Range(0.0, 2.0));
+    app.add_option("--to", wanted.stop.to, tr("receiver: km/h it slows down to instead of stopping"))->check(CLI::Range(0.0, 200.0));
+    app.add_option("--drive-on", wanted.stop.driveOn, tr("receiver: seconds for which it then holds that"))->check(CLI::Range(0.0, 3600.0));
+    app.add_option("--stops", wanted.stops, tr("receiver: how many it drives"))->check(CLI::Range(1, 1000));
+    app.add_option("--lag", wanted.road.lag, tr("receiver: seconds by which it trails"))->check(CLI::Range(0.0, 5.0));
+    app.add_option("--traffic", wanted.road.traffic, tr("receiver: seconds of traffic instead of stops"))->check(CLI::Range(0.0, 86400.0));
+    app.add_option("--turn", wanted.scene.turn, tr("dial gauge: seconds for one turn"))->check(CLI::PositiveNumber);
+    app.add_option("--wobble", wanted.scene.wobble, tr("dial gauge: first harmonic, mm"));
+    app.add_option("--warp", wanted.scene.warp, tr("dial gauge: second harmonic, mm"));
+    app.add_option("--seed", wanted.scene.seed, tr("of noise and drop-outs"));
+    app.add_option("--rate", wanted.rate, tr("lines a second"))->check(CLI::Range(0.01, 10000.0));
+    app.add_flag("--flood", wanted.flood, tr("send as fast as the line takes it"));
+    app.add_option("--stall-after", wanted.stallAfter, tr("seconds of its readings, at --rate, after which nothing more comes"))
+        ->check(CLI::NonNegativeNumber);
+    app.add_option("--for", wanted.seconds, tr("seconds after which it vanishes"))->check(CLI::NonNegativeNumber);
 }
 
 /// The receiver's drive, from the options; what does not go together is refused.
 ReceiverScene roadOf(const Wanted& wanted)
 {
     if (wanted.drives() && (wanted.rate < 1 || wanted.rate > 25))
-        throw std::runtime_error("--rate: a receiver tells of 1 to 25 moments a second.");
+        throw std::runtime_error(tr("--rate: a receiver tells of 1 to 25 moments a second."));
     PlannedStop stop = wanted.stop;
     stop.speed /= 3.6;
     stop.to /= 3.6;
     if (stop.to >= stop.speed)
-        throw std::runtime_error("--to: slower than --speed is wanted.");
+        throw std::runtime_error(tr("--to: slower than --speed is wanted."));
     ReceiverScene road = wanted.road;
     road.rate = wanted.rate;
     road.noise = wanted.scene.noise;
@@ -177,7 +181,7 @@ private:
             : listens || stalled || !waiting_.empty()                                 ? longestWait
                                                                                       : std::clamp(due_ - now(), 0.0, longestWait);
         if (poll(&wait, 1, static_cast<int>(std::ceil(rest * 1000))) < 0 && errno != EINTR)
-            throw std::runtime_error(std::string("cannot wait: ") + std::strerror(errno));
+            throw std::runtime_error(tr("cannot wait: {}", std::strerror(errno)));
         return wait.revents;
     }
 
@@ -239,19 +243,22 @@ private:
 
 int main(int argc, char** argv)
 {
-    CLI::App app { "Simulated instruments for Deep Stop: a vernier, a scale, a dial gauge, a thermometer,\n"
-                   "or a satellite receiver in a car that drives stops (NMEA 0183).\n"
-                   "The protocol is described in docs/instruments.md." };
+    if (argc < 2 || std::string_view(argv[1]) != "--manual")
+        deepstop::openCatalogue();
+    CLI::App app { tr("Simulated instruments for Deep Stop: a vernier, a scale, a dial gauge, a thermometer,\n"
+                      "or a satellite receiver in a car that drives stops (NMEA 0183).\n"
+                      "The protocol is described in docs/instruments.md.") };
     Wanted wanted;
     addOptions(app, wanted);
     app.set_version_flag("--version", versionText);
     if (argc == 3 && std::string_view(argv[1]) == "--manual") {
         namespace manual = deepstop::manual;
         std::cout << manual::manualOf(
-            { manual::tableOf(app, "deepstop-bench"), versionNumber, manual::written(versionDate), "simulated instruments for Deep Stop",
-                { "Sends readings as a vernier, a scale, a dial gauge, a thermometer or a satellite receiver does, over a "
-                  "pseudo-terminal or TCP on this machine, so that everything can be tried without hardware." },
-                { { "0", "It sent what was wanted." }, { "2", "Bad input; one line on standard error says where." } }, {},
+            { manual::tableOf(app, "deepstop-bench"), versionNumber, manual::written(versionDate),
+                tr("simulated instruments for Deep Stop"),
+                { tr("Sends readings as a vernier, a scale, a dial gauge, a thermometer or a satellite receiver does, over a "
+                     "pseudo-terminal or TCP on this machine, so that everything can be tried without hardware.") },
+                { { "0", tr("It sent what was wanted.") }, { "2", tr("Bad input; one line on standard error says where.") } }, {},
                 { "deepstop", "deepstop-cli" } },
             argv[2]);
         return 0;
@@ -261,12 +268,12 @@ int main(int argc, char** argv)
     } catch (const CLI::Success& asked) {
         return app.exit(asked);
     } catch (const CLI::ParseError& error) {
-        std::cerr << "deepstop-bench: " << deepstop::onOneLine(error.what()) << " See deepstop-bench --help.\n";
+        std::cerr << tr("deepstop-bench: {} See deepstop-bench --help.\n", deepstop::onOneLine(error.what()));
         return refused;
     }
     if (!wanted.drives() && !kindOf(wanted.scene.instrument)) {
-        std::cerr << "deepstop-bench: “" << deepstop::shortened(wanted.scene.instrument)
-                  << "”: vernier, scale, dial-gauge, thermometer or receiver is wanted.\n";
+        std::cerr << tr("deepstop-bench: “{}”: vernier, scale, dial-gauge, thermometer or receiver is wanted.\n",
+            deepstop::shortened(wanted.scene.instrument));
         return refused;
     }
     std::signal(SIGPIPE, SIG_IGN);

@@ -1,6 +1,7 @@
 #include "cli/commands.hpp"
 
 #include "files/exports.hpp"
+#include "language/language.hpp"
 #include "report/balance.hpp"
 
 #include <algorithm>
@@ -24,7 +25,7 @@ int showBalance(const BalanceOptions& o)
         std::string known;
         for (const auto& name : names)
             known += (known.empty() ? "" : ", ") + name;
-        throw files::Refusal(o.subject.path + ": has no load “" + o.load + "”; it has " + (known.empty() ? "none" : known) + ".");
+        throw files::Refusal(tr("{}: has no load “{}”; it has {}.", o.subject.path, o.load, (known.empty() ? tr("none") : known)));
     }
     std::cout << report::balanceSheet(study, o.load);
     if (!o.csv.empty()) {
@@ -39,12 +40,12 @@ int showBalance(const BalanceOptions& o)
 
 void addBalanceCommands(CLI::App& app, int& code)
 {
-    auto* command =
-        app.add_subcommand("balance", "Which axle locks first, what the foot feels, and what would mend it. Exit 1 where something stops");
+    auto* command = app.add_subcommand(
+        "balance", tr("Which axle locks first, pedal force and travel, and what would mend it. Exit 1 where something stops"));
     auto o = std::make_shared<BalanceOptions>();
     o->subject.addTo(*command);
-    command->add_option("--load", o->load, "only with that load, by its name; “driver only” is always there");
-    command->add_option("--csv", o->csv, "write the curves over deceleration there");
+    command->add_option("--load", o->load, tr("only with that load, by its name; “driver only” is always there"));
+    command->add_option("--csv", o->csv, tr("write the curves over deceleration there"));
     command->callback([o, &code] { code = showBalance(*o); });
 }
 

@@ -4,6 +4,7 @@
 #include "build/address.hpp"
 #include "files/exports.hpp"
 #include "files/paper_files.hpp"
+#include "language/language.hpp"
 #include "logbook/logbook.hpp"
 #include "report/letters.hpp"
 #include "report/purchases.hpp"
@@ -38,9 +39,9 @@ struct Outputs {
     void addTo(CLI::App& command)
     {
         subject.addTo(command);
-        command.add_option("--pdf", pdf, "write it there to print");
-        command.add_option("--html", html, "write it there as one HTML file");
-        command.add_flag("--letter", letter, "on Letter instead of A4");
+        command.add_option("--pdf", pdf, tr("write it there to print"));
+        command.add_option("--html", html, tr("write it there as one HTML file"));
+        command.add_flag("--letter", letter, tr("on Letter instead of A4"));
     }
     void write(const report::Leaf& leaf) const
     {
@@ -54,12 +55,12 @@ struct Outputs {
 int card(const Outputs& o)
 {
     if (o.pdf.empty() && o.html.empty() && o.json.empty())
-        throw files::Refusal("card: say where it goes: --pdf, --html or --json with a file.");
+        throw files::Refusal(tr("card: say where it goes: --pdf, --html or --json with a file."));
     files::checkOutputs({ o.subject.path }, { o.pdf, o.html, o.json });
     const Study study = o.subject.studied();
     const auto card = jobcard::cardOf(study);
     if (card.steps.empty())
-        throw files::Refusal(o.subject.path + ": nothing is to be fitted: choose a setup with --setup that brings brakes of its own.");
+        throw files::Refusal(tr("{}: nothing is to be fitted: choose a setup with --setup that brings brakes of its own.", o.subject.path));
     if (!o.json.empty())
         files::exportFile(o.json, report::cardJson(card));
     o.write(report::jobCard(study, card, today()));
@@ -69,11 +70,11 @@ int card(const Outputs& o)
 int report(const Outputs& o)
 {
     if (o.pdf.empty() && o.html.empty() && o.csv.empty())
-        throw files::Refusal("report: say where it goes: --pdf, --html or --csv with a file.");
+        throw files::Refusal(tr("report: say where it goes: --pdf, --html or --csv with a file."));
     files::checkOutputs({ o.subject.path }, { o.pdf, o.html, o.csv });
     const Study study = o.subject.studied();
     if (!study.after.setup)
-        throw files::Refusal(o.subject.path + ": has no setup to report on.");
+        throw files::Refusal(tr("{}: has no setup to report on.", o.subject.path));
     if (!o.csv.empty())
         files::exportFile(o.csv, report::figuresCsv(study));
     o.write(report::buildSheet(study, today()));
@@ -83,11 +84,11 @@ int report(const Outputs& o)
 int fittingSheet(const Outputs& o)
 {
     if (o.pdf.empty() && o.html.empty())
-        throw files::Refusal("fitting-sheet: say where it goes: --pdf or --html with a file.");
+        throw files::Refusal(tr("fitting-sheet: say where it goes: --pdf or --html with a file."));
     files::checkOutputs({ o.subject.path }, { o.pdf, o.html });
     const Study study = o.subject.studied();
     if (!study.after.setup || (!study.after.setup->front && !study.after.setup->rear))
-        throw files::Refusal(o.subject.path + ": nothing is to be fitted: choose a setup with --setup that brings brakes of its own.");
+        throw files::Refusal(tr("{}: nothing is to be fitted: choose a setup with --setup that brings brakes of its own.", o.subject.path));
     o.write(report::fittingSheet(study, today()));
     return fine;
 }
@@ -108,7 +109,7 @@ int purchases(const Outputs& o)
 int letterTo(const Outputs& o, const std::string& vendor)
 {
     if (o.pdf.empty() && o.html.empty())
-        throw files::Refusal("letter: say where it goes: --pdf or --html with a file.");
+        throw files::Refusal(tr("letter: say where it goes: --pdf or --html with a file."));
     files::checkOutputs({ o.subject.path }, { o.pdf, o.html });
     const auto file = files::loadBuild(o.subject.path);
     std::vector<Study> studies;
@@ -120,8 +121,8 @@ int letterTo(const Outputs& o, const std::string& vendor)
         std::string there;
         for (const auto& each : report::vendorsOf(file.build))
             there += (there.empty() ? "“" : ", “") + each + "”";
-        throw files::Refusal(fmt::format("{}: no setup is from “{}”; {}.", o.subject.path, shortened(vendor),
-            there.empty() ? "no setup names a vendor: write him into the kit first" : "there are " + there));
+        throw files::Refusal(tr("{}: no setup is from “{}”; {}.", o.subject.path, shortened(vendor),
+            there.empty() ? tr("no setup names a vendor: write him into the kit first") : tr("there are {}", there)));
     }
     o.write(report::letterTo(vendor, studies, today(), std::filesystem::absolute(o.subject.path).parent_path()));
     return fine;
@@ -154,28 +155,28 @@ void addEntry(Build& build, const std::vector<std::string>& words)
         const auto key = word.substr(0, equals);
         const auto value = equals == std::string::npos ? std::string() : word.substr(equals + 1);
         if (key == "date" && !dayOf(value))
-            throw files::Refusal("--add: date: “" + value + "” is no day; write it as 2026-03-14.");
+            throw files::Refusal(tr("--add: date: “{}” is no day; write it as 2026-03-14.", value));
         if (const auto reading = readings.find(key); reading != readings.end()) {
             const Directory directory(build);
             const auto* entry = directory.at(at + reading->second);
             const auto parsed = parseQuantity(value, entry->address.style.dimension, entry->address.style.unit(UnitSystem::Metric));
             if (!parsed)
-                throw files::Refusal("--add: " + key + ": " + parsed.refusal);
+                throw files::Refusal(fmt::format("--add: {}: {}", key, parsed.refusal));
             const Reading read { *parsed.value, {}, Known::Measured, {}, {} };
             if (const auto why = refusal(entry->address, read); !why.empty())
-                throw files::Refusal("--add: " + why);
+                throw files::Refusal(fmt::format("--add: {}", why));
             build = withReading(std::move(build), at + reading->second, read);
         } else if (key == "date" || key == "event" || key == "setup" || key == "duty" || key == "note") {
             auto said = withFact(build, at + key, value);
             if (!said.build)
-                throw files::Refusal("--add: " + key + ": " + said.refusal);
+                throw files::Refusal(fmt::format("--add: {}: {}", key, said.refusal));
             if (key == "setup" && !findSetup(build, value))
-                throw files::Refusal("--add: setup: there is no setup “" + shortened(value) + "”; there are " + known(build.setups) + ".");
+                throw files::Refusal(tr("--add: setup: there is no setup “{}”; there are {}.", shortened(value), known(build.setups)));
             if (key == "duty" && std::ranges::find(build.duties, value, &DutyPlan::id) == build.duties.end())
-                throw files::Refusal("--add: duty: there is no duty “" + shortened(value) + "”; there are " + known(build.duties) + ".");
+                throw files::Refusal(tr("--add: duty: there is no duty “{}”; there are {}.", shortened(value), known(build.duties)));
             build = std::move(*said.build);
         } else {
-            throw files::Refusal("--add: “" + key + "”: one of date, event, odometer, setup, duty, hours, hottest, cost, note is wanted.");
+            throw files::Refusal(tr("--add: “{}”: one of date, event, odometer, setup, duty, hours, hottest, cost, note is wanted.", key));
         }
     }
     if (build.log.back().date.empty())
@@ -208,23 +209,23 @@ int log(const LogOptions& o)
             wordFor(e.event, choices::logEvent), onOneLine(e.note.empty() ? e.setup : e.note));
     }
     if (const Setup* on = logbook::onCar(build, today()))
-        std::cout << "On the car today: " << on->name << "\n";
+        std::cout << tr("On the car today: {}\n", on->name);
     for (const auto& w : logbook::wearOf(build)) {
-        std::cout << fmt::format("{} {} {}: {} left", wordOf(w.axle), wordOf(w.side),
-            w.ring ? "rotor" : "lining", print(w.points.back().left, style::fine));
+        std::cout << tr("{} {} {}: {} left", tr(wordOf(w.axle)), tr(wordOf(w.side)), w.ring ? tr("rotor") : tr("lining"),
+            print(w.points.back().left, style::fine));
         if (w.endsAt)
-            std::cout << fmt::format(", at its minimum at {}{}{}", print(*w.endsAt, style::odometer),
-                w.endsEarliest ? fmt::format(" (as early as {})", print(*w.endsEarliest, style::odometer)) : std::string(),
-                w.endsOn ? ", about " + logbook::aboutDateOf(*w.endsOn, w.points.back().day) : std::string());
+            std::cout << tr(", at its minimum at {}{}{}", print(*w.endsAt, style::odometer),
+                w.endsEarliest ? tr(" (as early as {})", print(*w.endsEarliest, style::odometer)) : std::string(),
+                w.endsOn ? tr(", about {}", logbook::aboutDateOf(*w.endsOn, w.points.back().day)) : std::string());
         else
-            std::cout << "; to say when it ends it lacks " << w.lacks;
+            std::cout << tr("; to say when it ends it lacks {}", w.lacks);
         std::cout << "\n";
     }
     for (const auto& r : logbook::remindersOf(build))
         if (!r.done)
-            std::cout << "due " << dateOf(r.day) << ": " << r.what << " (" << r.because << ")\n";
+            std::cout << tr("due {}: {} ({})\n", dateOf(r.day), r.what, r.because);
     if (const auto cost = logbook::costPerTrackHour(build))
-        std::cout << fmt::format("An hour on the track costs {:.0f} {}\n", *cost, build.currency);
+        std::cout << tr("An hour on the track costs {:.0f} {}\n", *cost, build.currency);
     return fine;
 }
 
@@ -232,47 +233,47 @@ int log(const LogOptions& o)
 
 void addCardCommands(CLI::App& app, int& code)
 {
-    auto* cardCommand = app.add_subcommand("card", "The job card of a setup, each step with what caused it");
+    auto* cardCommand = app.add_subcommand("card", tr("The job card of a setup, each step with what caused it"));
     auto c = std::make_shared<Outputs>();
     c->addTo(*cardCommand);
-    cardCommand->add_option("--json", c->json, "write its steps there");
+    cardCommand->add_option("--json", c->json, tr("write its steps there"));
     cardCommand->callback([c, &code] { code = card(*c); });
 
-    auto* reportCommand = app.add_subcommand("report", "The build sheet: before and after, section to scale, verdicts, readings");
+    auto* reportCommand = app.add_subcommand("report", tr("The build sheet: before and after, section to scale, verdicts, readings"));
     auto r = std::make_shared<Outputs>();
     r->addTo(*reportCommand);
-    reportCommand->add_option("--csv", r->csv, "write every figure there");
+    reportCommand->add_option("--csv", r->csv, tr("write every figure there"));
     reportCommand->callback([r, &code] { code = report(*r); });
 
-    auto* fitting = app.add_subcommand("fitting-sheet", "The paper a kit comes without, for others who fit it: no reading of this car");
+    auto* fitting = app.add_subcommand("fitting-sheet", tr("The paper a kit comes without, for others who fit it: no reading of this car"));
     auto f = std::make_shared<Outputs>();
     f->addTo(*fitting);
     fitting->callback([f, &code] { code = fittingSheet(*f); });
 
-    auto* purchasesCommand = app.add_subcommand("purchases", "What each setup has to have bought: numbers, sources, prices, totals");
+    auto* purchasesCommand = app.add_subcommand("purchases", tr("What each setup has to have bought: numbers, sources, prices, totals"));
     auto p = std::make_shared<Outputs>();
     purchasesCommand->add_option("FILE", p->subject.path, "build, *.deepstop")->required();
-    purchasesCommand->add_option("--csv", p->csv, "write the list there; without any output it goes to the screen");
-    purchasesCommand->add_option("--pdf", p->pdf, "write it there to print");
-    purchasesCommand->add_option("--html", p->html, "write it there as one HTML file");
+    purchasesCommand->add_option("--csv", p->csv, tr("write the list there; without any output it goes to the screen"));
+    purchasesCommand->add_option("--pdf", p->pdf, tr("write it there to print"));
+    purchasesCommand->add_option("--html", p->html, tr("write it there as one HTML file"));
     purchasesCommand->callback([p, &code] { code = purchases(*p); });
 
-    auto* letterCommand = app.add_subcommand("letter", "A letter to a vendor: faults of what came, what was done with it, questions");
+    auto* letterCommand = app.add_subcommand("letter", tr("A letter to a vendor: faults of what came, what was done with it, questions"));
     auto v = std::make_shared<Outputs>();
     auto vendor = std::make_shared<std::string>();
     letterCommand->add_option("FILE", v->subject.path, "build, *.deepstop")->required();
-    letterCommand->add_option("--to", *vendor, "the vendor, as his setups name him")->required();
-    letterCommand->add_option("--pdf", v->pdf, "write it there to print");
-    letterCommand->add_option("--html", v->html, "write it there as one HTML file");
-    letterCommand->add_flag("--us", v->subject.us, "in US units");
+    letterCommand->add_option("--to", *vendor, tr("the vendor, as his setups name him"))->required();
+    letterCommand->add_option("--pdf", v->pdf, tr("write it there to print"));
+    letterCommand->add_option("--html", v->html, tr("write it there as one HTML file"));
+    letterCommand->add_flag("--us", v->subject.us, tr("in US units"));
     letterCommand->callback([v, vendor, &code] { code = letterTo(*v, *vendor); });
 
-    auto* logCommand = app.add_subcommand("log", "The car's log: what was done, how it wears, what is due");
+    auto* logCommand = app.add_subcommand("log", tr("The car's log: what was done, how it wears, what is due"));
     auto l = std::make_shared<LogOptions>();
     logCommand->add_option("FILE", l->path, "build, *.deepstop")->required();
-    logCommand->add_option("--add", l->add, "an entry: date=2026-04-01 event=\"track day\" odometer=12345km hours=1.5 note=…")
+    logCommand->add_option("--add", l->add, tr("an entry: date=2026-04-01 event=\"track day\" odometer=12345km hours=1.5 note=…"))
         ->expected(1, 12);
-    logCommand->add_option("--ics", l->ics, "write what is due there as a calendar");
+    logCommand->add_option("--ics", l->ics, tr("write what is due there as a calendar"));
     logCommand->callback([l, &code] { code = log(*l); });
 }
 

@@ -1,5 +1,7 @@
 #include "cli/commands.hpp"
 
+#include "language/language.hpp"
+
 #include <array>
 #include <ctime>
 
@@ -7,15 +9,15 @@ namespace deepstop::cli {
 
 void Subject::addTo(CLI::App& command)
 {
-    command.add_option("FILE", path, "build file, *.deepstop")->required();
-    command.add_option("--setup", setup, "id of the setup to judge (default: the second)");
-    command.add_option("--against", against, "id of the setup to compare it with (default: the first, the car as found)");
-    command.add_flag("--us", us, "in US units");
+    command.add_option("FILE", path, tr("build file, *.deepstop"))->required();
+    command.add_option("--setup", setup, tr("id of the setup to judge (default: the second)"));
+    command.add_option("--against", against, tr("id of the setup to compare it with (default: the first, the car as found)"));
+    command.add_flag("--us", us, tr("in US units"));
 }
 
 void Subject::addAxleTo(CLI::App& command)
 {
-    command.add_option("--axle", axle, "front or rear")->check(CLI::IsMember({ "front", "rear" }));
+    command.add_option("--axle", axle, tr("front or rear"))->check(CLI::IsMember({ "front", "rear" }));
 }
 
 Study Subject::studied() const
@@ -34,7 +36,7 @@ const Setup& setupOf(const files::BuildFile& file, const std::string& path, cons
     std::string known;
     for (const Setup& s : file.build.setups)
         known += (known.empty() ? "" : ", ") + s.id;
-    throw files::Refusal(path + ": there is no setup “" + shortened(id) + "”; it has " + known + ".");
+    throw files::Refusal(tr("{}: there is no setup “{}”; it has {}.", path, shortened(id), known));
 }
 
 std::string today()

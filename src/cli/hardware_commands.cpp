@@ -4,6 +4,7 @@
 #include "centring/drawer.hpp"
 #include "chapters/centring/checks.hpp"
 #include "files/exports.hpp"
+#include "language/language.hpp"
 #include "quantity/parse.hpp"
 #include "chapters/centring/centring_chapter.hpp"
 #include "hardware/hardware.hpp"
@@ -43,7 +44,7 @@ int centre(const Subject& subject, bool asJson)
     const UnitSystem system = study.system;
     const Centring& centring = study.of<Centring>();
     if (centring.corners.empty())
-        throw files::Refusal(subject.path + ": no corner of this setup has been mocked up; four gaps are wanted.");
+        throw files::Refusal(tr("{}: no corner of this setup has been mocked up; four gaps are wanted.", subject.path));
     nlohmann::ordered_json out;
     int code = fine;
     for (const CentringResult& r : centring.corners) {
@@ -60,7 +61,7 @@ int centre(const Subject& subject, bool asJson)
                 { std::pair { "axial", &r.axial }, std::pair { "tilt", &r.tilt }, std::pair { "pad_edge", &r.padEdge } })
                 said[key] = figure->value ? nlohmann::ordered_json { { "value_m", *figure->value }, { "worst_case_m", figure->worstCase },
                     { "root_sum_square_m", figure->rootSumSquare } }
-                                            : nlohmann::ordered_json();
+                                          : nlohmann::ordered_json();
             said["plan"] = r.plan ? planJson(*r.plan) : nlohmann::ordered_json();
             said["proven_best"] = r.unproven.empty();
             said["next"] = r.next ? planJson(*r.next) : nlohmann::ordered_json();
@@ -71,24 +72,24 @@ int centre(const Subject& subject, bool asJson)
         }
         for (const Check* check : { &checks::axial, &checks::tilt, &checks::padEdgeRead, &checks::conditions })
             if (const Verdict* each = study.verdict(*check, corner))
-                std::cout << fmt::format("{:<9} {}. {}.\n", nameOf(each->level), each->title, each->reason);
+                std::cout << fmt::format("{:<9} {}. {}.\n", tr(nameOf(each->level)), each->title, each->reason);
         if (r.plan && !r.unproven.empty() && !(v && v->level == Level::Good))
-            std::cout << fmt::format("          the shims are the best {}\n", r.unproven);
+            std::cout << tr("          the shims are the best {}\n", r.unproven);
         for (const auto* plan : { &r.plan, &r.next })
             if (*plan && !(v && v->level == Level::Good)) {
-                std::cout << fmt::format("          {} top {}, bottom {}",
-                    plan == &r.plan ? "put in:" : "or:    ", pile((*plan)->top, system), pile((*plan)->bottom, system));
+                std::cout << tr("          {:7} top {}, bottom {}", plan == &r.plan ? tr("put in:") : tr("or:"), pile((*plan)->top, system),
+                    pile((*plan)->bottom, system));
                 if ((*plan)->radialTop && (*plan)->radialBottom)
-                    std::cout << fmt::format(
+                    std::cout << tr(
                         "; under the studs top {}, bottom {}", pile(*(*plan)->radialTop, system), pile(*(*plan)->radialBottom, system));
-                std::cout << fmt::format("; leaves {}\n", print((*plan)->remaining.axial, style::fine, system));
+                std::cout << tr("; leaves {}\n", print((*plan)->remaining.axial, style::fine, system));
             }
     }
     for (const auto& kind : centring.shimsToBuy) {
         if (asJson)
             out["to_buy"].push_back({ { "thickness_m", kind.thickness }, { "count", kind.count } });
         else
-            std::cout << fmt::format("to buy    {} × {}\n", kind.count, centring::shimText(kind.thickness, system));
+            std::cout << tr("to buy    {} × {}\n", kind.count, centring::shimText(kind.thickness, system));
     }
     if (asJson)
         std::cout << out.dump(2) << "\n";
@@ -112,7 +113,7 @@ int makeBracket(const BracketOptions& o)
     if (!o.shim.empty()) {
         const auto parsed = parseQuantity(o.shim, Dimension::Length, "mm");
         if (!parsed)
-            throw files::Refusal("--shim: " + parsed.refusal);
+            throw files::Refusal(fmt::format("--shim: {}", parsed.refusal));
         std::string lacks;
         made = drawingOfShim(study, o.subject.onAxle(), *parsed.value, today(), lacks);
         if (!made)
@@ -125,35 +126,34 @@ int makeBracket(const BracketOptions& o)
     } else {
         const auto bracket = bracketOf(study, o.subject.onAxle());
         if (!bracket.adapter)
-            throw files::Refusal(o.subject.path + ": no bracket yet. " + bracket.lacks);
+            throw files::Refusal(tr("{}: no bracket yet. {}", o.subject.path, bracket.lacks));
         const auto& a = *bracket.adapter;
         const auto say = [&](double length) { return print(length, style::fine, study.system); };
-        std::cout << fmt::format("plate {} thick, {} of metal between holes, {} to its edge\n", say(a.thickness), say(a.wall), say(a.edge));
+        std::cout << tr("plate {} thick, {} of metal between holes, {} to its edge\n", say(a.thickness), say(a.wall), say(a.edge));
         for (const bracket::Hole& hole : a.holes)
-            std::cout << fmt::format("{}: {} across, {} from the axis, Ø {}\n", hole.toKnuckle ? "to the knuckle" : "to the caliper",
+            std::cout << tr("{}: {} across, {} from the axis, Ø {}\n", hole.toKnuckle ? tr("to the knuckle") : tr("to the caliper"),
                 say(hole.x), say(hole.y), say(hole.diameter));
         for (const bracket::EdgeBore& bore : a.bores)
-            std::cout << fmt::format(
-                "for a stud: {} across, from the edge {} from the axis, Ø {}, {} deep, in the middle of the thickness\n", say(bore.x),
-                say(bore.mouth), say(bore.diameter), say(bore.depth));
-        std::cout << fmt::format(
-            "bolts {}: friction of painted faces holds {:.2f} times what each has to carry, one in shear {:.1f} times\n", bracket.bolts,
-            bracket.slipMargin, bracket.bearingMargin);
+            std::cout << tr("for a stud: {} across, from the edge {} from the axis, Ø {}, {} deep, in the middle of the thickness\n",
+                say(bore.x), say(bore.mouth), say(bore.diameter), say(bore.depth));
+        std::cout << tr("bolts {}: friction of painted faces holds {:.2f} times what each has to carry, one in shear {:.1f} times\n",
+            bracket.bolts, bracket.slipMargin, bracket.bearingMargin);
         for (const auto& line : bracket.loadCase)
             std::cout << line << "\n";
         for (const auto& strike : bracket.strikes)
-            std::cout << "strikes: " << strike << "\n";
+            std::cout << tr("strikes: {}\n", strike);
         code = bracket.strikes.empty() ? fine : bad;
         for (const auto& fault : bracket.faults)
-            std::cout << "look: " << fault << "\n";
+            std::cout << tr("look: {}\n", fault);
         made = drawingOfBracket(study, o.subject.onAxle(), a, today());
     }
     for (const std::string& path : o.into) {
         solids::writePlate(path, made->plate, made->drawing, o.paper == "letter" ? paper::letter() : paper::a4());
         std::cout << path << "\n";
     }
-    std::cout << "To be judged by a qualified engineer before it is made or driven; bending is not proven here. An STL is for a fit check "
-                 "in plastic only.\n";
+    std::cout << tr(
+        "To be judged by a qualified engineer before it is made or driven; bending is not proven here. An STL is for a fit check "
+        "in plastic only.\n");
     return code;
 }
 
@@ -162,31 +162,33 @@ int makeBracket(const BracketOptions& o)
 void addHardwareCommands(CLI::App& app, int& code)
 {
     auto* centring = app.add_subcommand("centre",
-        "Where every mocked-up caliper stands, and the shims for all of them from the one drawer. Exit 1 where one is beyond use");
+        tr("Where every mocked-up caliper stands, and the shims for all of them from the one drawer. Exit 1 where one is beyond use"));
     auto subject = std::make_shared<Subject>();
     auto json = std::make_shared<bool>(false);
     subject->addTo(*centring);
-    centring->add_flag("--json", *json, "as JSON, in SI");
+    centring->add_flag("--json", *json, tr("as JSON, in SI"));
     centring->callback([subject, json, &code] { code = centre(*subject, *json); });
 
-    auto* plate = app.add_subcommand("bracket", "An adapter bracket for this caliper on this knuckle, or the hub-face ring, to be made");
+    auto* plate =
+        app.add_subcommand("bracket", tr("An adapter bracket for this caliper on this knuckle, or the hub-face ring, to be made"));
     auto o = std::make_shared<BracketOptions>();
     o->subject.addTo(*plate);
     o->subject.addAxleTo(*plate);
-    for (const auto& [option, help] : { std::pair { "--step", "write a STEP solid" }, std::pair { "--dxf", "write a DXF in millimetres" },
-             std::pair { "--stl", "write an STL of a copy in plastic, for a fit check only" },
-             std::pair { "--pdf", "write a dimensioned drawing" }, std::pair { "--svg", "write an SVG" } })
+    for (const auto& [option, help] :
+        { std::pair { "--step", tr("write a STEP solid") }, std::pair { "--dxf", tr("write a DXF in millimetres") },
+            std::pair { "--stl", tr("write an STL of a copy in plastic, for a fit check only") },
+            std::pair { "--pdf", tr("write a dimensioned drawing") }, std::pair { "--svg", tr("write an SVG") } })
         plate->add_option_function<std::string>(
             option,
             [o, ending = std::string(option).replace(0, 2, ".")](const std::string& path) {
                 if (!path.ends_with(ending))
-                    throw CLI::ValidationError(path + ": the name has to end in " + ending + ".");
+                    throw CLI::ValidationError(tr("{}: the name has to end in {}.", path, ending));
                 o->into.push_back(path);
             },
             help);
-    plate->add_option("--paper", o->paper, "a4 or letter")->check(CLI::IsMember({ "a4", "letter" }));
-    auto* shim = plate->add_option("--shim", o->shim, "a shim of that thickness for the knuckle's bolts instead");
-    plate->add_flag("--ring", o->ring, "the hub-face ring instead of the bracket")->excludes(shim);
+    plate->add_option("--paper", o->paper, tr("a4 or letter"))->check(CLI::IsMember({ "a4", "letter" }));
+    auto* shim = plate->add_option("--shim", o->shim, tr("a shim of that thickness for the knuckle's bolts instead"));
+    plate->add_flag("--ring", o->ring, tr("the hub-face ring instead of the bracket"))->excludes(shim);
     plate->callback([o, &code] { code = makeBracket(*o); });
 }
 

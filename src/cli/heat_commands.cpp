@@ -3,6 +3,7 @@
 #include "build/words.hpp"
 #include "chapters/proving/calibrated.hpp"
 #include "files/exports.hpp"
+#include "language/language.hpp"
 #include "report/duty_log.hpp"
 #include "report/heat.hpp"
 
@@ -32,19 +33,21 @@ void printCalibration(const Build& build, const SetupParts& setup, const std::st
     const auto plan = std::ranges::find(build.duties, id, &DutyPlan::id);
     const auto fit = plan == build.duties.end() ? std::nullopt : calibrationOf(build, setup, *plan);
     if (!fit) {
-        std::cout << "\nTwo temperatures or more of this duty, taken with this setup, are wanted to set the cooling; or a series of stops "
-                     "that faded.\n";
+        std::cout << tr(
+            "\nTwo temperatures or more of this duty, taken with this setup, are wanted to set the cooling; or a series of stops "
+            "that faded.\n");
         return;
     }
-    std::cout << fmt::format("\nAs measured: cooling {:.2f} ±{:.2f} of the model's", fit->cooling, fit->coolingWidth);
+    std::cout << tr("\nAs measured: cooling {:.2f} ±{:.2f} of the model's", fit->cooling, fit->coolingWidth);
     if (fit->splitWidth > 0)
-        std::cout << fmt::format(", front's part of the heat {:.2f} ±{:.2f} of the balance's", fit->split, fit->splitWidth);
-    std::cout << (fit->contradicts ? "\nTHE TEMPERATURES CONTRADICT: no cooling fits them all. Wrong thermometer, place, moment or duty?\n"
-                                   : "\n");
+        std::cout << tr(", front's part of the heat {:.2f} ±{:.2f} of the balance's", fit->split, fit->splitWidth);
+    std::cout << (fit->contradicts
+            ? tr("\nTHE TEMPERATURES CONTRADICT: no cooling fits them all. Wrong thermometer, place, moment or duty?\n")
+            : "\n");
     for (std::size_t i = 0; i < fit->left.size(); ++i)
-        std::cout << fmt::format("  {:.0f} °C predicted, {:+.0f} K measured beside it\n", fit->predicted[i] - 273.15, fit->left[i]);
+        std::cout << tr("  {:.0f} °C predicted, {:+.0f} K measured beside it\n", fit->predicted[i] - 273.15, fit->left[i]);
     for (std::size_t i = 0; i < fit->lengthening.size(); ++i)
-        std::cout << fmt::format("  later stop {}: predicted {:.2f} times as long as the first\n", i + 1, fit->lengthening[i]);
+        std::cout << tr("  later stop {}: predicted {:.2f} times as long as the first\n", i + 1, fit->lengthening[i]);
 }
 
 /// How it may turn out otherwise, the same draws for every setup.
@@ -56,16 +59,15 @@ void printSpread(const std::vector<report::DutyRun>& runs, const heat::Duty& dut
     heat::Widths widths;
     const auto all = heat::spread(cars, duty, draws, widths, 1, 0, [](double part) { std::cerr << fmt::format("\r{:.0f} %", 100 * part); });
     std::cerr << "\r";
-    std::cout << fmt::format("\n{} draws of cooling, friction, mass and split, the same for each setup\n", draws);
+    std::cout << tr("\n{} draws of cooling, friction, mass and split, the same for each setup\n", draws);
     for (std::size_t i = 0; i < runs.size(); ++i) {
         const auto& heat = runs[i].heat;
         if (!heat.run || all[i].empty())
             continue;
-        std::cout << fmt::format(
-            "  {}: pads, fluid or linings reach a limit in {:.0f} %", runs[i].setup->name, 100 * partThatFails(heat, all[i]));
+        std::cout << tr("  {}: pads, fluid or linings reach a limit in {:.0f} %", runs[i].setup->name, 100 * partThatFails(heat, all[i]));
         const auto spread = spreadOf(heat, all[i]);
-        std::cout << fmt::format("; {} {:.0f} to {:.0f} °C in 80 of 100, bears {:.0f}\n", heat.limits.front().what,
-            spread.front().low - 273.15, spread.front().high - 273.15, heat.limits.front().limit - 273.15);
+        std::cout << tr("; {} {:.0f} to {:.0f} °C in 80 of 100, bears {:.0f}\n", heat.limits.front().what, spread.front().low - 273.15,
+            spread.front().high - 273.15, heat.limits.front().limit - 273.15);
     }
 }
 
@@ -93,7 +95,7 @@ nlohmann::ordered_json jsonOf(const report::DutyRun& run)
 int showHeat(const HeatOptions& o)
 {
     if (o.duty.empty() && o.log.empty())
-        throw files::Refusal("heat: name a duty with --duty, or a speed log with --log.");
+        throw files::Refusal(tr("heat: name a duty with --duty, or a speed log with --log."));
     files::checkOutputs({ o.subject.path, o.log }, { o.csv });
     const Study study = o.subject.studied();
     const Build& build = *study.build;
@@ -105,7 +107,7 @@ int showHeat(const HeatOptions& o)
         std::string known;
         for (const auto& id : dutyIds(build))
             known += (known.empty() ? "" : ", ") + id;
-        throw files::Refusal(o.subject.path + ": has no duty “" + o.duty + "”; there are " + known + ".");
+        throw files::Refusal(tr("{}: has no duty “{}”; there are {}.", o.subject.path, o.duty, known));
     }
     std::vector<report::DutyRun> runs;
     runs.push_back({ study.after.setup, dutyHeatOf(build, study.after, *duty) });
@@ -134,17 +136,17 @@ int showHeat(const HeatOptions& o)
 
 void addHeatCommands(CLI::App& app, int& code)
 {
-    auto* command =
-        app.add_subcommand("heat", "Temperatures over a duty, and which limit is reached first. Exit 1 where pads, fluid or the foot do");
+    auto* command = app.add_subcommand(
+        "heat", tr("Temperatures over a duty, and which limit is reached first. Exit 1 where pads, fluid or the foot do"));
     auto o = std::make_shared<HeatOptions>();
     o->subject.addTo(*command);
-    auto* duty = command->add_option("--duty", o->duty, "id of a duty of the build; one-stop and heating-procedure are always there");
-    auto* log = command->add_option("--log", o->log, "brakings of a speed log instead: CSV or GPX");
+    auto* duty = command->add_option("--duty", o->duty, tr("id of a duty of the build; one-stop and heating-procedure are always there"));
+    auto* log = command->add_option("--log", o->log, tr("brakings of a speed log instead: CSV or GPX"));
     duty->excludes(log);
-    command->add_option("--csv", o->csv, "write the course there");
-    command->add_flag("--json", o->json, "as JSON");
-    command->add_flag("--calibrate", o->calibrate, "also set the cooling from the temperatures taken with this setup");
-    command->add_option("--draws", o->draws, "also draw so often how it may turn out otherwise")->check(CLI::Range(1, 100'000));
+    command->add_option("--csv", o->csv, tr("write the course there"));
+    command->add_flag("--json", o->json, tr("as JSON"));
+    command->add_flag("--calibrate", o->calibrate, tr("also set the cooling from the temperatures taken with this setup"));
+    command->add_option("--draws", o->draws, tr("also draw so often how it may turn out otherwise"))->check(CLI::Range(1, 100'000));
     command->callback([o, &code] { code = showHeat(*o); });
 }
 

@@ -2,6 +2,7 @@
 
 #include "files/disk.hpp"
 #include "files/exports.hpp"
+#include "language/language.hpp"
 #include "library/import.hpp"
 #include "library/kit.hpp"
 #include "library/kit_file.hpp"
@@ -38,7 +39,7 @@ int importPartsFrom(const ImportOptions& o)
             const auto kinds = { Rotor, Caliper, Pad, Wheel, Bracket, Hose };
             const auto found = std::ranges::find_if(kinds, [&](library::Kind k) { return nameOf(k) == kind; });
             if (found == kinds.end())
-                throw files::Refusal("--kind: one of rotor, caliper, pad, wheel, bracket, hose is wanted.");
+                throw files::Refusal(tr("--kind: one of rotor, caliper, pad, wheel, bracket, hose is wanted."));
             plan = library::guessPlan(text, *found);
         }
         import = library::importParts(text, plan);
@@ -60,13 +61,19 @@ int importPartsFrom(const ImportOptions& o)
         std::cout << out.dump(2) << "\n";
         return import.refused.empty() ? fine : bad;
     }
-    for (const auto& column : plan.columns)
-        std::cout << onOneLine(column.header) << (column.key.empty() ? " is passed over" : " → " + column.key)
-                  << (column.unit && !column.unit->symbol.empty() ? ", plain numbers in " + std::string(column.unit->symbol) : "") << "\n";
+    for (const auto& column : plan.columns) {
+        if (column.key.empty())
+            std::cout << tr("{} is passed over\n", onOneLine(column.header));
+        else if (column.unit && !column.unit->symbol.empty())
+            std::cout << tr("{} → {}, plain numbers in {}\n", onOneLine(column.header), column.key, column.unit->symbol);
+        else
+            std::cout << fmt::format("{} → {}\n", onOneLine(column.header), column.key);
+    }
     for (const auto& line : import.refused)
-        std::cout << "line " << line.line << ": " << line.why << "\n";
-    std::cout << import.taken << " " << nameOf(plan.kind) << (import.taken == 1 ? "" : "s") << " taken"
-              << (into.empty() ? "" : " into " + into) << ", " << import.refused.size() << " lines refused.\n";
+        std::cout << tr("line {}: {}\n", line.line, line.why);
+    const auto ofKind = import.taken == 1 ? tr(nameOf(plan.kind)) : inNumber(plan.kind);
+    std::cout << (into.empty() ? tr("{} {} taken, {} lines refused.\n", import.taken, ofKind, import.refused.size())
+                               : tr("{} {} taken into {}, {} lines refused.\n", import.taken, ofKind, into, import.refused.size()));
     return import.refused.empty() ? fine : bad;
 }
 
@@ -81,11 +88,11 @@ struct KitOptions {
 int exportKit(const KitOptions& o)
 {
     if (o.kit.empty() && o.csv.empty())
-        throw files::Refusal("export kit: say where it goes: --json or --csv with a file.");
+        throw files::Refusal(tr("export kit: say where it goes: --json or --csv with a file."));
     files::checkOutputs({ o.build }, { o.kit, o.csv });
     const auto file = files::loadBuild(o.build);
     if (o.setup.empty() && file.build.setups.size() < 2)
-        throw files::Refusal(o.build + ": has the car as found only: name it with --setup to take its brakes as a kit.");
+        throw files::Refusal(tr("{}: has the car as found only: name it with --setup to take its brakes as a kit.", o.build));
     const Setup& setup = o.setup.empty() ? file.build.setups[1] : setupOf(file, o.build, o.setup);
     const auto text = files::writeKit(setup);
     if (!o.kit.empty())
@@ -102,7 +109,7 @@ int importKit(const KitOptions& o)
     files::checkOutputs({ o.kit }, { o.build });
     const auto file = files::changeBuild(o.build, library::kitTakenIn(kit));
     const Setup& mine = file.build.setups.back();
-    std::cout << mine.id << ": " << onOneLine(mine.name) << " is in " << o.build << ", nothing of it as measured.\n";
+    std::cout << tr("{}: {} is in {}, nothing of it as measured.\n", mine.id, onOneLine(mine.name), o.build);
     return fine;
 }
 
@@ -110,30 +117,30 @@ int importKit(const KitOptions& o)
 
 void addLibraryCommands(CLI::App& app, int& code)
 {
-    auto* import = app.add_subcommand("import", "Takes in a list. Exit 0: every line; 1: some lines refused; 2: no such list");
+    auto* import = app.add_subcommand("import", tr("Takes in a list. Exit 0: every line; 1: some lines refused; 2: no such list"));
     import->require_subcommand(1);
-    auto* parts = import->add_subcommand("parts", "Parts from CSV; its first line names the columns");
+    auto* parts = import->add_subcommand("parts", tr("Parts from CSV; its first line names the columns"));
     auto o = std::make_shared<ImportOptions>();
     parts->add_option("FILE", o->path, "list, *.csv")->required();
-    parts->add_option("--kind", o->kind, "rotor, caliper, pad, wheel, bracket or hose (default: what its columns fit best)");
-    parts->add_option("--into", o->into, "parts library to put them into, *.json (default: only say what would be taken)");
-    parts->add_flag("--json", o->json, "as JSON");
+    parts->add_option("--kind", o->kind, tr("rotor, caliper, pad, wheel, bracket or hose (default: what its columns fit best)"));
+    parts->add_option("--into", o->into, tr("parts library to put them into, *.json (default: only say what would be taken)"));
+    parts->add_flag("--json", o->json, tr("as JSON"));
     parts->callback([o, &code] { code = importPartsFrom(*o); });
 
-    auto* kitIn = import->add_subcommand("kit", "A kit into a build, as one more setup; nothing of it counts as measured on this car");
+    auto* kitIn = import->add_subcommand("kit", tr("A kit into a build, as one more setup; nothing of it counts as measured on this car"));
     auto in = std::make_shared<KitOptions>();
     kitIn->add_option("KIT", in->kit, "kit, *.json")->required();
-    kitIn->add_option("--into", in->build, "build to put it into")->required();
+    kitIn->add_option("--into", in->build, tr("build to put it into"))->required();
     kitIn->callback([in, &code] { code = importKit(*in); });
 
-    auto* exported = app.add_subcommand("export", "Takes something out of a build into a file of its own");
+    auto* exported = app.add_subcommand("export", tr("Takes something out of a build into a file of its own"));
     exported->require_subcommand(1);
-    auto* kitOut = exported->add_subcommand("kit", "The kit of a setup, without the car: readings of its parts count as a vendor's");
+    auto* kitOut = exported->add_subcommand("kit", tr("The kit of a setup, without the car: readings of its parts count as a vendor's"));
     auto out = std::make_shared<KitOptions>();
     kitOut->add_option("FILE", out->build, "build, *.deepstop")->required();
-    kitOut->add_option("--setup", out->setup, "id of the setup (default: the second)");
-    kitOut->add_option("--json", out->kit, "write the kit there");
-    kitOut->add_option("--csv", out->csv, "write the list of its parts there");
+    kitOut->add_option("--setup", out->setup, tr("id of the setup (default: the second)"));
+    kitOut->add_option("--json", out->kit, tr("write the kit there"));
+    kitOut->add_option("--csv", out->csv, tr("write the list of its parts there"));
     kitOut->callback([out, &code] { code = exportKit(*out); });
 }
 

@@ -2,6 +2,7 @@
 
 #include "cli/commands.hpp"
 #include "cli/table.hpp"
+#include "language/language.hpp"
 #include "version.hpp"
 
 #include <cstdio>
@@ -22,13 +23,15 @@ int refuse(std::string_view why)
 manual::Program program(const CLI::App& app)
 {
     return { manual::tableOf(app, "deepstop-cli"), versionNumber, manual::written(versionDate),
-        "does a brake kit fit, is it centred, is it better: on the command line",
-        { "Works out what the window of Deep Stop works out, from the same build file: clearance, centring, bolts, balance, heat and "
-          "stopping "
-          "distance of a brake kit, each with how sure it is.",
-            "What a reading lacks is named and never invented." },
-        { { "0", "Nothing hits or stops." }, { "1", "Something does." }, { "2", "Bad input; one line on standard error says where." } },
-        { { "*.deepstop", "Build files: one car with its kits." }, { "~/.local/share/deepstop/library.json", "The parts library." } },
+        tr("does a brake kit fit, is it centred, is it better: on the command line"),
+        { tr("Works out what the window of Deep Stop works out, from the same build file: clearance, centring, bolts, balance, heat and "
+             "stopping "
+             "distance of a brake kit, each with how sure it is."),
+            tr("What a reading lacks is named and never invented.") },
+        { { "0", tr("Nothing hits or stops.") }, { "1", tr("Something does.") },
+            { "2", tr("Bad input; one line on standard error says where.") } },
+        { { "*.deepstop", tr("Build files: one car with its kits.") },
+            { "~/.local/share/deepstop/library.json", tr("The parts library.") } },
         { "deepstop", "deepstop-bench" } };
 }
 
@@ -36,7 +39,10 @@ manual::Program program(const CLI::App& app)
 
 int main(int argc, char** argv)
 {
-    CLI::App app { "Deep Stop on the command line: does the kit fit, is it centred, is it better?" };
+    // Man pages and completion are made in English, whatever the machine speaks.
+    if (argc < 2 || std::string_view(argv[1]) != "--manual")
+        openCatalogue();
+    CLI::App app { tr("Deep Stop on the command line: does the kit fit, is it centred, is it better?") };
     app.require_subcommand(1);
     app.set_version_flag("--version", versionText);
     int code = cli::fine;
@@ -58,15 +64,15 @@ int main(int argc, char** argv)
     } catch (const CLI::Success& asked) {
         code = app.exit(asked);
     } catch (const CLI::ParseError& error) {
-        return refuse(std::string(error.what()) + " See deepstop-cli --help.");
+        return refuse(tr("{} See deepstop-cli --help.", std::string(error.what())));
     } catch (const std::bad_alloc&) {
-        return refuse("there is too little memory for that.");
+        return refuse(tr("there is too little memory for that."));
     } catch (const std::exception& error) {
         return refuse(error.what());
     }
     // What could not be written was not said.
     std::cout.flush();
     if (!std::cout || std::fflush(stdout) != 0 || std::ferror(stdout))
-        return refuse("the answer could not be written to standard output: is its disk full?");
+        return refuse(tr("the answer could not be written to standard output: is its disk full?"));
     return code;
 }

@@ -2,6 +2,7 @@
 
 #include "files/exports.hpp"
 #include "files/track_log.hpp"
+#include "language/language.hpp"
 #include "proving/stops.hpp"
 #include "report/log_session.hpp"
 #include "report/test_plan.hpp"
@@ -30,14 +31,14 @@ std::optional<files::LogColumns> columnsOf(const RunsOptions& o)
     auto head = files::headOfLog(o.path);
     if (!o.columns.empty()) {
         if (!head)
-            throw files::Refusal(o.path + ": is no CSV with a line of names, so --columns says nothing of it.");
+            throw files::Refusal(tr("{}: is no CSV with a line of names, so --columns says nothing of it.", o.path));
         return files::columnsSaid(head->columns, o.columns);
     }
     if (head)
         for (const auto& each : head->columns.columns)
             if (each.unit && !each.unitSaid)
-                std::cerr << fmt::format("{}: “{}” names no unit: taken to be in {}. Say another with --columns.\n", o.path, each.name,
-                    each.unit->symbol);
+                std::cerr << tr(
+                    "{}: “{}” names no unit: taken to be in {}. Say another with --columns.\n", o.path, each.name, each.unit->symbol);
     return {};
 }
 
@@ -49,7 +50,7 @@ nlohmann::ordered_json numberOrNull(double value)
 int importRuns(const RunsOptions& o)
 {
     if (o.into.empty() != o.setup.empty())
-        throw files::Refusal("--into and --setup go together: the build, and the setup that ran.");
+        throw files::Refusal(tr("--into and --setup go together: the build, and the setup that ran."));
     files::checkOutputs({ o.path }, { o.into });
     if (!o.into.empty())
         setupOf(files::loadBuild(o.into), o.into, o.setup);
@@ -60,8 +61,7 @@ int importRuns(const RunsOptions& o)
             if (!findSetup(now, o.setup))
                 return {};
             Build build = now;
-            build.tests.push_back(
-                report::sessionOf(now, o.setup, log, std::filesystem::path(o.path).stem().string(), today()));
+            build.tests.push_back(report::sessionOf(now, o.setup, log, std::filesystem::path(o.path).stem().string(), today()));
             return build;
         });
     if (o.json) {
@@ -76,12 +76,12 @@ int importRuns(const RunsOptions& o)
     } else {
         for (std::size_t i = 0; i < log.stops.size(); ++i) {
             const auto& s = log.stops[i];
-            std::cout << fmt::format("stop {} at {:.1f} s: from {:.1f} km/h in {}, {}\n", i + 1, s.begin, s.speed * 3.6,
-                std::isfinite(s.distance) ? fmt::format("{:.1f} m, MFDD {:.2f} m/s²", s.distance, s.mfdd) : "an unknown distance",
+            std::cout << tr("stop {} at {:.1f} s: from {:.1f} km/h in {}, {}\n", i + 1, s.begin, s.speed * 3.6,
+                std::isfinite(s.distance) ? tr("{:.1f} m, MFDD {:.2f} m/s²", s.distance, s.mfdd) : tr("an unknown distance"),
                 report::qualityOf(s));
         }
-        std::cout << fmt::format("{} hard stops in {} moments", log.stops.size(), log.count.fixes);
-        std::cout << (put ? ", put into " + o.into + ".\n" : o.into.empty() ? ".\n" : "; nothing was put into " + o.into + ".\n");
+        std::cout << tr("{} hard stops in {} moments", log.stops.size(), log.count.fixes);
+        std::cout << (put ? tr(", put into {}.\n", o.into) : o.into.empty() ? ".\n" : tr("; nothing was put into {}.\n", o.into));
         if (const auto lost = report::lostIn(log.count); !lost.empty())
             std::cout << lost << "\n";
     }
@@ -93,22 +93,23 @@ int importRuns(const RunsOptions& o)
 void addProvingCommands(CLI::App& app, int& code)
 {
     auto* import = app.get_subcommand("import");
-    auto* runs =
-        import->add_subcommand("runs", "Hard stops in a log: NMEA 0183, GPX or CSV. Exit 0: some; 1: none is in it; 2: it cannot be read");
+    auto* runs = import->add_subcommand(
+        "runs", tr("Hard stops in a log: NMEA 0183, GPX or CSV. Exit 0: some; 1: none is in it; 2: it cannot be read"));
     auto o = std::make_shared<RunsOptions>();
-    runs->add_option("FILE", o->path, "the log")->required();
-    runs->add_flag("--json", o->json, "as JSON");
-    runs->add_option("--columns", o->columns, "of a CSV whose names do not say it, as in time=Clock:s,speed=4:mph (a name or a number)");
-    runs->add_option("--into", o->into, "build to put them into as a session");
-    runs->add_option("--setup", o->setup, "setup that ran");
+    runs->add_option("FILE", o->path, tr("the log"))->required();
+    runs->add_flag("--json", o->json, tr("as JSON"));
+    runs->add_option(
+        "--columns", o->columns, tr("of a CSV whose names do not say it, as in time=Clock:s,speed=4:mph (a name or a number)"));
+    runs->add_option("--into", o->into, tr("build to put them into as a session"));
+    runs->add_option("--setup", o->setup, tr("setup that ran"));
     runs->callback([o, &code] { code = importRuns(*o); });
 
     auto* proving = app.add_subcommand(
-        "proving", "Stops predicted and measured, before against after; with --plan what to drive. Exit 1 where something stops");
+        "proving", tr("Stops predicted and measured, before against after; with --plan what to drive. Exit 1 where something stops"));
     auto subject = std::make_shared<Subject>();
     auto plan = std::make_shared<bool>(false);
     subject->addTo(*proving);
-    proving->add_flag("--plan", *plan, "the test to be driven, to print");
+    proving->add_flag("--plan", *plan, tr("the test to be driven, to print"));
     proving->callback([subject, plan, &code] {
         const Study study = subject->studied();
         std::cout << (*plan ? report::printed(study, report::testPlanOf(study)) : report::provingSheet(study));

@@ -1,5 +1,6 @@
 #include "cli/sheet.hpp"
 
+#include "language/language.hpp"
 #include "report/ask.hpp"
 #include "study/chapters.hpp"
 
@@ -119,8 +120,8 @@ Json named(const sums::Named& values)
 std::string studySheet(const Study& study)
 {
     std::string out =
-        fmt::format("{}: {} against {}\n{}\n\n", study.build->car.name, study.after.setup->name, study.before.setup->name, study.summary);
-    out += fmt::format("{:<26}{:>14}   {:<14}{}\n", "", "before", "after", "");
+        tr("{}: {} against {}\n{}\n\n", study.build->car.name, study.after.setup->name, study.before.setup->name, study.summary);
+    out += fmt::format("{:<26}{:>14}   {:<14}{}\n", "", tr("before"), tr("after"), "");
     for (const LedgerLine& l : study.ledger)
         out += fmt::format(
             "{:<26}{:>14} → {:<14}{}\n", l.title, shown(l.before, l.style, study.system), shown(l.after, l.style, study.system), l.word);
@@ -129,34 +130,36 @@ std::string studySheet(const Study& study)
     for (const Verdict& v : study.verdicts) {
         if (chapter != v.chapter) {
             chapter = v.chapter;
-            out += fmt::format("\n{}\n", chapterOf(chapter).title);
+            out += fmt::format("\n{}\n", tr(chapterOf(chapter).title));
         }
         auto title = v.title;
         if (v.chapter == "clearance")
-            title = fmt::format("{}: {}", v.axle == Axle::Front ? "Front" : "Rear", title);
-        out += fmt::format("  {:<9} {}. {}.\n", nameOf(v.level), title, v.reason);
+            title = fmt::format("{}: {}", v.axle == Axle::Front ? tr("Front") : tr("Rear"), title);
+        out += fmt::format("  {:<9} {}. {}.\n", tr(nameOf(v.level)), title, v.reason);
         for (const Remedy& r : v.remedies) {
             std::string costs;
             for (const auto& cost : r.costs)
                 costs += "; " + cost;
-            out += fmt::format("            cure: {}:{}{}\n", r.title,
-                r.gap.value ? fmt::format(" {} {}", chapterOf(v.chapter).gain, print(*r.gap.value, v.style, study.system)) : "", costs);
+            out += tr("            cure: {}:{}{}\n", r.title,
+                r.gap.value ? fmt::format(" {} {}", tr(chapterOf(v.chapter).gain), print(*r.gap.value, v.style, study.system)) : "", costs);
         }
         cautioned = cautioned || !v.caution.empty();
     }
     if (!study.questions.empty()) {
-        out += "\nTo measure next\n";
+        out += tr("\nTo measure next\n");
         if (const auto next = report::nextToRead(study); !next.empty())
             out += "  " + next + "\n";
         for (std::size_t i = 0; i < study.questions.size() && i < 8; ++i) {
             const Question& q = study.questions[i];
-            out += fmt::format("  {} {}: {} {} on it\n", q.missing ? "missing  " : "estimated", q.address.full(), q.verdicts.size(),
-                q.verdicts.size() == 1 ? "verdict hangs" : "verdicts hang");
+            out += q.verdicts.size() == 1
+                ? tr("  {:<9} {}: 1 verdict hangs on it\n", q.missing ? tr("missing") : tr("estimated"), q.address.full())
+                : tr("  {:<9} {}: {} verdicts hang on it\n", q.missing ? tr("missing") : tr("estimated"), q.address.full(),
+                    q.verdicts.size());
         }
     }
-    out +=
+    out += tr(
         "\nThis program advises; it approves nothing. Brakes are life-critical: follow the maker's data and local law, have altered parts\n"
-        "judged by a qualified engineer or licensed mechanic, turn every wheel by hand before the car moves.\n";
+        "judged by a qualified engineer or licensed mechanic, turn every wheel by hand before the car moves.\n");
     return out;
 }
 
@@ -195,8 +198,8 @@ std::string answerSheet(const sums::Answer& answer)
     for (const auto& [name, title, text, help] : sums::printed(answer))
         out += fmt::format("{:<28}{:<24}{}\n", name, text, help);
     for (const auto& note : answer.notes)
-        out += fmt::format("note: {}\n", note);
-    return out + fmt::format("source: {}\n", answer.source);
+        out += tr("note: {}\n", note);
+    return out + tr("source: {}\n", answer.source);
 }
 
 Json answerJson(const sums::Answer& answer)
@@ -212,13 +215,13 @@ std::string sumsSheet()
         out += fmt::format("{}: {}\n", sum.name, sum.summary);
         for (const auto& key : sum.keys)
             out += fmt::format("  {:<26}{}{}{}\n", std::string(key.name) + "=", key.help,
-                key.plainUnit.empty() ? "" : fmt::format("; plain number: {}", key.plainUnit),
-                !key.otherwise.empty() ? fmt::format("; default {}", key.otherwise)
+                key.plainUnit.empty() ? "" : tr("; plain number: {}", key.plainUnit),
+                !key.otherwise.empty() ? tr("; default {}", key.otherwise)
                     : key.required     ? ""
-                                       : "; may be left out");
+                                       : tr("; may be left out"));
         for (const auto& result : sum.results)
             out += fmt::format("  → {:<24}{}\n", result.name, result.help);
-        out += fmt::format("  source: {}\n\n", sum.source);
+        out += tr("  source: {}\n\n", sum.source);
     }
     return out;
 }

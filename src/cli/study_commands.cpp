@@ -1,6 +1,7 @@
 #include "cli/commands.hpp"
 #include "cli/sheet.hpp"
 
+#include "language/language.hpp"
 #include "library/kit_file.hpp"
 #include "library/library_file.hpp"
 #include "report/ask.hpp"
@@ -28,7 +29,7 @@ int calculate(const std::string& name, const std::vector<std::string>& arguments
         return fine;
     }
     if (name.empty())
-        throw sums::BadRequest("name a sum; calc --list names them all.");
+        throw sums::BadRequest(tr("name a sum; calc --list names them all."));
     const auto answer = sums::calculate(name, arguments);
     std::cout << (asJson ? answerJson(answer).dump(2) + "\n" : answerSheet(answer));
     return fine;
@@ -58,7 +59,7 @@ int ask(const Subject& subject, bool letter, bool sheet, bool asJson)
 int check(const std::string& path)
 {
     const auto file = files::loadBuild(path);
-    std::cout << path << ": in order, " << file.build.setups.size() << " setups, " << file.build.wheels.size() << " wheels.\n";
+    std::cout << tr("{}: in order, {} setups, {} wheels.\n", path, file.build.setups.size(), file.build.wheels.size());
     return fine;
 }
 
@@ -66,12 +67,12 @@ int check(const std::string& path)
 
 void addStudyCommands(CLI::App& app, int& code)
 {
-    auto* studied =
-        app.add_subcommand("study", "Every result and verdict of a build. Exit 0: nothing hits or stops; 1: something does; 2: bad input");
+    auto* studied = app.add_subcommand(
+        "study", tr("Every result and verdict of a build. Exit 0: nothing hits or stops; 1: something does; 2: bad input"));
     auto subject = std::make_shared<Subject>();
     auto json = std::make_shared<bool>(false);
     subject->addTo(*studied);
-    studied->add_flag("--json", *json, "as JSON, satisfying data/schema/study-2.schema.json");
+    studied->add_flag("--json", *json, tr("as JSON, satisfying data/schema/study-2.schema.json"));
     studied->callback([subject, json, &code] { code = showStudy(*subject, *json); });
 
     struct CalcOptions {
@@ -80,17 +81,17 @@ void addStudyCommands(CLI::App& app, int& code)
         bool list = false;
         bool json = false;
     };
-    auto* calc = app.add_subcommand("calc", "A calculation without a build: calc NAME key=value…");
+    auto* calc = app.add_subcommand("calc", tr("A calculation without a build: calc NAME key=value…"));
     auto c = std::make_shared<CalcOptions>();
-    calc->add_option("NAME", c->name, "which sum");
-    calc->add_option("INPUTS", c->inputs, "key=value, in any unit");
-    calc->add_flag("--list", c->list, "all sums with their keys, units, results and source");
-    calc->add_flag("--json", c->json, "as JSON, in SI");
+    calc->add_option("NAME", c->name, tr("which sum"));
+    calc->add_option("INPUTS", c->inputs, tr("key=value, in any unit"));
+    calc->add_flag("--list", c->list, tr("all sums with their keys, units, results and source"));
+    calc->add_flag("--json", c->json, tr("as JSON, in SI"));
     calc->callback([c, &code] { code = calculate(c->name, c->inputs, c->list, c->json); });
 
-    auto* checked = app.add_subcommand("check", "Reads a build file and says whether it is in order. Exit 0 or 2");
+    auto* checked = app.add_subcommand("check", tr("Reads a build file and says whether it is in order. Exit 0 or 2"));
     auto path = std::make_shared<std::string>();
-    checked->add_option("FILE", *path, "build file, *.deepstop")->required();
+    checked->add_option("FILE", *path, tr("build file, *.deepstop"))->required();
     checked->callback([path, &code] { code = check(*path); });
 
     struct AskOptions {
@@ -99,19 +100,19 @@ void addStudyCommands(CLI::App& app, int& code)
         bool sheet = false;
         bool json = false;
     };
-    auto* asked = app.add_subcommand("ask", "What is still to be read: how many checks hang on it, what, and how it is known now");
+    auto* asked = app.add_subcommand("ask", tr("What is still to be read: how many checks hang on it, what, and how it is known now"));
     auto a = std::make_shared<AskOptions>();
     a->subject.addTo(*asked);
-    asked->add_flag("--letter", a->letter, "as a letter to the vendor");
-    asked->add_flag("--sheet", a->sheet, "as a sheet for the bench");
-    asked->add_flag("--json", a->json, "as JSON");
+    asked->add_flag("--letter", a->letter, tr("as a letter to the vendor"));
+    asked->add_flag("--sheet", a->sheet, tr("as a sheet for the bench"));
+    asked->add_flag("--json", a->json, tr("as JSON"));
     asked->callback([a, &code] { code = ask(a->subject, a->letter, a->sheet, a->json); });
 
-    auto* schema = app.add_subcommand("schema", "Prints the JSON Schema of build files");
+    auto* schema = app.add_subcommand("schema", tr("Prints the JSON Schema of build files"));
     auto ofLibrary = std::make_shared<bool>(false);
-    schema->add_flag("--library", *ofLibrary, "of parts libraries instead");
+    schema->add_flag("--library", *ofLibrary, tr("of parts libraries instead"));
     auto ofKit = std::make_shared<bool>(false);
-    schema->add_flag("--kit", *ofKit, "of kits instead");
+    schema->add_flag("--kit", *ofKit, tr("of kits instead"));
     schema->callback([ofLibrary, ofKit] {
         std::cout << (*ofKit ? files::kitSchema() : *ofLibrary ? files::librarySchema() : files::buildSchema()).dump(2) << "\n";
     });

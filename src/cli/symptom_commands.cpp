@@ -1,5 +1,6 @@
 #include "cli/commands.hpp"
 
+#include "language/language.hpp"
 #include "symptoms/symptoms.hpp"
 
 #include <fmt/format.h>
@@ -37,13 +38,13 @@ int showCauses(const SymptomOptions& o)
         return fine;
     }
     if (o.subject.path.empty() || o.name.empty())
-        throw files::Refusal("symptom: give a build and a symptom, or --list for the symptoms there are.");
+        throw files::Refusal(tr("symptom: give a build and a symptom, or --list for the symptoms there are."));
     const auto* symptom = symptoms::find(o.name);
     if (!symptom) {
         std::string known;
         for (const auto& each : symptoms::all())
             known += (known.empty() ? "" : ", ") + std::string(each.id);
-        throw files::Refusal("symptom: “" + o.name + "” is not one of: " + known + ".");
+        throw files::Refusal(tr("symptom: “{}” is not one of: {}.", o.name, known));
     }
     const Study study = o.subject.studied();
     const auto causes = symptoms::causesOf(study, *symptom);
@@ -66,7 +67,7 @@ int showCauses(const SymptomOptions& o)
     std::cout << fmt::format("{}. {}\n\n", symptom->title, symptom->caution);
     int number = 0;
     for (const auto& c : causes) {
-        std::cout << fmt::format("{}. {}\n   {}\n   gives: {}\n", ++number, c.cause, c.test, c.gives);
+        std::cout << tr("{}. {}\n   {}\n   gives: {}\n", ++number, c.cause, c.test, c.gives);
         if (c.judged)
             std::cout << fmt::format("   {}\n", c.figures);
     }
@@ -77,13 +78,14 @@ int showCauses(const SymptomOptions& o)
 
 void addSymptomCommands(CLI::App& app, int& code)
 {
-    auto* command = app.add_subcommand("symptom", "Causes of a symptom on this car, ranked, each with its test and the reading it gives");
+    auto* command =
+        app.add_subcommand("symptom", tr("Causes of a symptom on this car, ranked, each with its test and the reading it gives"));
     auto o = std::make_shared<SymptomOptions>();
     o->subject.addTo(*command);
     command->get_option("FILE")->required(false);
-    command->add_option("NAME", o->name, "the symptom; --list names them");
-    command->add_flag("--list", o->list, "the symptoms there are");
-    command->add_flag("--json", o->asJson, "as JSON");
+    command->add_option("NAME", o->name, tr("the symptom; --list names them"));
+    command->add_flag("--list", o->list, tr("the symptoms there are"));
+    command->add_flag("--json", o->asJson, tr("as JSON"));
     command->callback([o, &code] { code = showCauses(*o); });
 }
 

@@ -1,6 +1,7 @@
 #include "cli/commands.hpp"
 
 #include "files/exports.hpp"
+#include "language/language.hpp"
 #include "library/library_file.hpp"
 #include "files/paper_files.hpp"
 #include "quantity/parse.hpp"
@@ -37,14 +38,14 @@ double barRead(const std::string& text, const char* option)
         throw files::Refusal(std::string(option) + ": " + parsed.refusal);
     if (*parsed.value < 0.08 || *parsed.value > 0.125)
         throw files::Refusal(
-            std::string(option) + ": the bar is 100 mm; no printer makes that of it. Measure again, between the outer ticks.");
+            tr("{}: the bar is 100 mm; no printer makes that of it. Measure again, between the outer ticks.", std::string(option)));
     return *parsed.value;
 }
 
 int writeTemplate(const TemplateOptions& o)
 {
     if (o.pdf.empty() && o.svg.empty() && o.dxf.empty())
-        throw files::Refusal("template: say where to, with --pdf, --svg or --dxf.");
+        throw files::Refusal(tr("template: say where to, with --pdf, --svg or --dxf."));
     files::checkOutputs({ o.subject.path }, { o.pdf, o.svg, o.dxf });
     const paper::BarsRead read { barRead(o.across, "--bar-across"), barRead(o.down, "--bar-down") };
     const Study study = o.subject.studied();
@@ -57,12 +58,11 @@ int writeTemplate(const TemplateOptions& o)
         if (path.empty())
             continue;
         if (!path.ends_with(ending))
-            throw files::Refusal(path + ": the name has to end in " + ending + ".");
+            throw files::Refusal(tr("{}: the name has to end in {}.", path, ending));
         files::writePaper(path, *made.drawing, size, read);
-        std::cout << path
-                  << (std::string(ending) == ".pdf" ? fmt::format(": {} of {}", paper::pagesOf(*made.drawing, size, read).size(), size.name)
-                                                    : std::string())
-                  << "\n";
+        std::cout << (std::string(ending) == ".pdf"
+                ? tr("{}: {} of {}\n", path, paper::pagesOf(*made.drawing, size, read).size(), size.name)
+                : path + "\n");
     }
     return fine;
 }
@@ -78,7 +78,7 @@ struct FitOptions {
 std::string said(const Figure& gap, UnitSystem system)
 {
     return gap.value ? fmt::format("{} ±{}", print(*gap.value, style::gap, system), figure(gap.worstCase, style::gap, system))
-                     : "not known";
+                     : tr("not known");
 }
 
 nlohmann::ordered_json gapsJson(const std::array<Figure, wheelGaps.size()>& gaps)
@@ -103,12 +103,12 @@ int showFit(const FitOptions& o)
     if (!o.library.empty()) {
         // A library named is a library meant: one that is not there is not an empty one.
         if (std::error_code none; !std::filesystem::exists(o.library, none))
-            throw files::Refusal(o.library + ": there is no such parts library.");
+            throw files::Refusal(tr("{}: there is no such parts library.", o.library));
         parts = files::loadLibrary(o.library);
     }
     const library::Library* shelf = parts ? &*parts : nullptr;
     if (!study.after.at(axle).corner)
-        throw files::Refusal(o.subject.path + ": this setup has no brakes on that axle.");
+        throw files::Refusal(tr("{}: this setup has no brakes on that axle.", o.subject.path));
     nlohmann::ordered_json out;
     const auto& corner = study.after.at(axle);
     const bool both = !o.wheels && !o.cures;
@@ -123,13 +123,13 @@ int showFit(const FitOptions& o)
                     { "effective_offset_m", c.offset ? nlohmann::ordered_json(*c.offset) : nlohmann::ordered_json() } });
                 continue;
             }
-            std::cout << fmt::format("{:<9} {}{}. Barrel {}, spokes {}{}{}\n", nameOf(c.level), c.wheel->name,
-                c.wheel == corner.wheel ? " (on this axle now)"
+            std::cout << tr("{:<9} {}{}. Barrel {}, spokes {}{}{}\n", tr(nameOf(c.level)), c.wheel->name,
+                c.wheel == corner.wheel ? tr(" (on this axle now)")
                     : c.ofBuild         ? ""
-                                        : " (parts library)",
+                                        : tr(" (parts library)"),
                 said(c.gaps[0], system), said(c.gaps[2], system),
-                c.wheel->insets.empty() ? "" : ", weights and valve " + said(c.gaps[1], system),
-                c.offset ? ", effective offset " + print(*c.offset, style::gap, system) : "");
+                c.wheel->insets.empty() ? "" : tr(", weights and valve {}", said(c.gaps[1], system)),
+                c.offset ? tr(", effective offset {}", print(*c.offset, style::gap, system)) : "");
         }
         const auto offsets = offsetRange(study, axle);
         const auto smallest = smallestWheel(study, axle, shelf);
@@ -150,7 +150,7 @@ int showFit(const FitOptions& o)
     if (o.cures || both) {
         const auto cures = curesOf(study, axle, shelf);
         if (!o.json)
-            std::cout << (cures.empty() ? "\nNo cure found, or none needed.\n" : "\nWhat would gain clearance:\n");
+            std::cout << (cures.empty() ? tr("\nNo cure found, or none needed.\n") : tr("\nWhat would gain clearance:\n"));
         for (const Cure& cure : cures) {
             if (o.json) {
                 out["cures"].push_back(
@@ -172,28 +172,29 @@ int showFit(const FitOptions& o)
 
 void addWheelCommands(CLI::App& app, int& code)
 {
-    auto* make = app.add_subcommand("template", "The caliper's envelope at its real size, to cut out and try inside a wheel");
+    auto* make = app.add_subcommand("template", tr("The caliper's envelope at its real size, to cut out and try inside a wheel"));
     auto t = std::make_shared<TemplateOptions>();
     t->subject.addTo(*make);
     t->subject.addAxleTo(*make);
-    make->add_option("--pdf", t->pdf, "write a PDF, tiled where one sheet does not hold it");
-    make->add_option("--svg", t->svg, "write an SVG");
-    make->add_option("--dxf", t->dxf, "write a DXF in millimetres");
-    make->add_option("--paper", t->paper, "a4 or letter")->check(CLI::IsMember({ "a4", "letter" }));
-    make->add_option("--bar-across", t->across, "what the 100 mm bar along the foot of a printed sheet measured, to correct the printer");
-    make->add_option("--bar-down", t->down, "what the upright bar measured");
-    make->add_flag("--shield", t->shield, "the dust shield's cutting line instead");
+    make->add_option("--pdf", t->pdf, tr("write a PDF, tiled where one sheet does not hold it"));
+    make->add_option("--svg", t->svg, tr("write an SVG"));
+    make->add_option("--dxf", t->dxf, tr("write a DXF in millimetres"));
+    make->add_option("--paper", t->paper, tr("a4 or letter"))->check(CLI::IsMember({ "a4", "letter" }));
+    make->add_option(
+        "--bar-across", t->across, tr("what the 100 mm bar along the foot of a printed sheet measured, to correct the printer"));
+    make->add_option("--bar-down", t->down, tr("what the upright bar measured"));
+    make->add_flag("--shield", t->shield, tr("the dust shield's cutting line instead"));
     make->callback([t, &code] { code = writeTemplate(*t); });
 
     auto* fit = app.add_subcommand(
-        "fit", "Which wheels clear, what would gain clearance, and how far one can go. Exit 1 where the wheel on the axle hits");
+        "fit", tr("Which wheels clear, what would gain clearance, and how far one can go. Exit 1 where the wheel on the axle hits"));
     auto f = std::make_shared<FitOptions>();
     f->subject.addTo(*fit);
     f->subject.addAxleTo(*fit);
-    fit->add_flag("--wheels", f->wheels, "only the wheels, most clearance first, the offsets that clear, the largest rotor");
-    fit->add_flag("--cures", f->cures, "only what would gain clearance, with what it costs");
-    fit->add_option("--library", f->library, "parts library to look in as well, *.json");
-    fit->add_flag("--json", f->json, "as JSON, in SI");
+    fit->add_flag("--wheels", f->wheels, tr("only the wheels, most clearance first, the offsets that clear, the largest rotor"));
+    fit->add_flag("--cures", f->cures, tr("only what would gain clearance, with what it costs"));
+    fit->add_option("--library", f->library, tr("parts library to look in as well, *.json"));
+    fit->add_flag("--json", f->json, tr("as JSON, in SI"));
     fit->callback([f, &code] { code = showFit(*f); });
 }
 

@@ -3,6 +3,7 @@
 #include "files/disk.hpp"
 #include "files/exports.hpp"
 #include "files/paper_files.hpp"
+#include "language/language.hpp"
 
 #include <BRepAlgoAPI_Cut.hxx>
 #include <BRepBuilderAPI_MakeEdge.hxx>
@@ -46,7 +47,7 @@ TopoDS_Wire circle(double x, double y, double diameter)
 TopoDS_Shape solidOf(const bracket::Plate& plate)
 {
     if (!(plate.thickness > 0) || plate.outline.size() < 3)
-        throw files::Refusal(plate.title + ": no solid can be made of a plate without thickness or outline.");
+        throw files::Refusal(tr("{}: no solid can be made of a plate without thickness or outline.", plate.title));
     // The kernel is given nothing that no plate can be: it might never end.
     constexpr double farthest = 5;
     const auto sound = [](double length) { return std::abs(length) <= farthest; };
@@ -55,7 +56,7 @@ TopoDS_Shape solidOf(const bracket::Plate& plate)
         || !std::ranges::all_of(plate.holes, [&](const bracket::Hole& h) { return sound(h.x) && sound(h.y) && sound(h.diameter); })
         || !std::ranges::all_of(
             plate.bores, [&](const bracket::EdgeBore& b) { return sound(b.x) && sound(b.mouth) && b.depth > 0 && b.diameter > 0; }))
-        throw files::Refusal(plate.title + ": a reading makes the plate larger than any part of a car. Look at what was typed last.");
+        throw files::Refusal(tr("{}: a reading makes the plate larger than any part of a car. Look at what was typed last.", plate.title));
     try {
         TopoDS_Wire outer;
         if (plate.diameter) {
@@ -78,10 +79,10 @@ TopoDS_Shape solidOf(const bracket::Plate& plate)
                         .Shape();
         }
         if (!BRepCheck_Analyzer(solid).IsValid())
-            throw files::Refusal(plate.title + ": its holes cross each other or its edge; no solid can be made of it.");
+            throw files::Refusal(tr("{}: its holes cross each other or its edge; no solid can be made of it.", plate.title));
         return solid;
     } catch (const Standard_Failure& failure) {
-        throw files::Refusal(plate.title + ": no solid can be made of it (" + failure.GetMessageString() + ").");
+        throw files::Refusal(tr("{}: no solid can be made of it ({}).", plate.title, failure.GetMessageString()));
     }
 }
 
@@ -90,7 +91,7 @@ std::string whole(std::string_view ending, const std::function<bool(const char* 
 {
     auto text = files::writtenThrough(write);
     if (text.find(ending, text.size() - std::min<std::size_t>(text.size(), 200)) == std::string::npos)
-        throw files::Refusal("The solid could not be written whole; there may be too little memory.");
+        throw files::Refusal(tr("The solid could not be written whole; there may be too little memory."));
     return text;
 }
 
@@ -102,11 +103,11 @@ std::string stepOf(const bracket::Plate& plate)
     // The kernel's remarks about its own work belong to nobody.
     Message::DefaultMessenger()->RemovePrinters(STANDARD_TYPE(Message_Printer));
     STEPControl_Writer writer;
-    const std::string name = plate.title + ", " + plate.material + ", to be judged by a qualified engineer";
+    const std::string name = tr("{}, {}, to be judged by a qualified engineer", plate.title, plate.material);
     Interface_Static::SetCVal("write.step.product.name", name.c_str());
     Interface_Static::SetCVal("write.step.unit", "MM");
     if (writer.Transfer(solid, STEPControl_AsIs) != IFSelect_RetDone)
-        throw files::Refusal(plate.title + ": the solid could not be put into STEP.");
+        throw files::Refusal(tr("{}: the solid could not be put into STEP.", plate.title));
     return whole("END-ISO-10303-21", [&](const char* path) { return writer.Write(path) == IFSelect_RetDone; });
 }
 
@@ -119,7 +120,7 @@ std::string stlOf(const bracket::Plate& plate)
         writer.ASCIIMode() = true;
         return static_cast<bool>(writer.Write(solid, path));
     });
-    const std::string name = "solid " + plate.title + ", fit check only, never drive";
+    const std::string name = tr("solid {}, fit check only, never drive", plate.title);
     text.replace(0, text.find('\n'), name);
     return text;
 }
@@ -134,7 +135,7 @@ void writePlate(const std::string& path, const bracket::Plate& plate, const pape
     else if (ending == ".pdf" || ending == ".svg" || ending == ".dxf")
         files::writePaper(path, drawing, size);
     else
-        throw files::Refusal(path + ": the name has to end in .step, .stl, .dxf, .pdf or .svg.");
+        throw files::Refusal(tr("{}: the name has to end in .step, .stl, .dxf, .pdf or .svg.", path));
 }
 
 } // namespace deepstop::solids

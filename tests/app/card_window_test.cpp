@@ -285,7 +285,7 @@ private slots:
         QVERIFY2(text.contains(QByteArray::number(page->list()->lines().size() - 1) + " of them open"), text.left(600).constData());
     }
 
-    /// The schools: a choice on the sheet changes the card's steps.
+    /// The procedures: a choice on the sheet changes the card's steps.
     void aSchoolIsChosen()
     {
         AtCard s;
@@ -293,7 +293,7 @@ private slots:
         build.cards.push_back({});
         build.cards[0].setup = "varnik-330";
         build.cards[0].bedding = Bedding::WarmThenHard;
-        put(s.window.document(), build, "school");
+        put(s.window.document(), build, "procedure");
         s.waited();
         QVERIFY(s.page->list()->line("car/bed-1")->row().text.contains("Warm, then hard"));
         s.page->setPlace(CardPage::Choices);

@@ -34,7 +34,7 @@ long numberOf(const Build& build)
 int kills()
 {
     const auto said = qEnvironmentVariableIntValue("DEEPSTOP_KILLS");
-    return said > 0 ? said : 25;
+    return said > 0 ? said : 12;
 }
 
 struct Worker {

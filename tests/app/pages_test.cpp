@@ -2,7 +2,13 @@
 
 #include "app/shown.hpp"
 
+#include "report/plots.hpp"
+#include "widgets/plot_tables.hpp"
+
+#include <QClipboard>
+#include <QPushButton>
 #include <QScrollArea>
+#include <QTableView>
 #include <QRegularExpression>
 
 #include <set>
@@ -34,6 +40,39 @@ class PagesTest : public QObject {
 private slots:
     void initTestCase() { beginWindowTests(); }
     void init() { freshSettings(); }
+
+    /// Whoever does not see a plot reads it: F8 has the points of each, and they are those of the study.
+    void plotsAreReadAsTables()
+    {
+        Shown s;
+        s.waited();
+        QTest::keyClick(&s.window, Qt::Key_F8);
+        auto* tables = s.window.findChild<PlotTables*>();
+        QVERIFY(tables && tables->isVisible());
+        const auto plots = report::plotsOf(s.known());
+        QCOMPARE(tables->plots()->count(), static_cast<int>(plots.size()));
+        QVERIFY(plots.size() >= 3);
+        for (int i = 0; i < tables->plots()->count(); ++i) {
+            tables->plots()->setFocus();
+            QTest::keyClick(tables->plots(), i == 0 ? Qt::Key_Home : Qt::Key_Down);
+            const auto& plot = plots[static_cast<std::size_t>(i)];
+            QCOMPARE(tables->plots()->currentText(), QString::fromStdString(plot.title));
+            const auto* model = tables->table()->model();
+            std::size_t points = 0;
+            for (const auto& curve : plot.curves)
+                points += curve.points.size();
+            QCOMPARE(model->rowCount(), static_cast<int>(points));
+            QCOMPARE(model->headerData(2, Qt::Horizontal).toString(), QString::fromStdString(plot.up.title));
+            QCOMPARE(model->index(0, 0).data().toString(), QString::fromStdString(plot.curves.front().name));
+            QVERIFY(near(model->index(0, 2).data().toString().toDouble(), plot.curves.front().points.front().y, 1e-3)
+                || plot.curves.front().points.front().y == 0);
+        }
+        auto* copy = tables->findChild<QPushButton*>();
+        QTest::mouseClick(copy, Qt::LeftButton);
+        const auto lines = QGuiApplication::clipboard()->text().trimmed().split('\n');
+        QCOMPARE(lines.size(), tables->table()->model()->rowCount() + 1);
+        QCOMPARE(lines.first().count('\t'), 2);
+    }
 
     void everyCheckLeadsToASheetThatShowsIt_data()
     {

@@ -34,8 +34,7 @@ private slots:
         QTest::mouseClick(s.rail()->button(HeatPage::id), Qt::LeftButton);
         QCOMPARE(s.window.stage(), HeatPage::id);
         QVERIFY(s.window.page<HeatPage>()->chart()->after().size() > 10);
-        QVERIFY(s.window.page<HeatPage>()->chart()->after().last().y()
-            < s.window.page<HeatPage>()->chart()->before().last().y());
+        QVERIFY(s.window.page<HeatPage>()->chart()->after().last().y() < s.window.page<HeatPage>()->chart()->before().last().y());
     }
 
     void aCalloutLeadsToItsCheck()
@@ -251,7 +250,8 @@ private slots:
             QTRY_COMPARE(s.window.size(), QSize(1200, 640));
             const auto* ledger = s.window.ledger();
             const QRect seen(ledger->mapTo(&s.window, QPoint(0, 0)), ledger->size());
-            QVERIFY2(s.window.rect().contains(seen), std::string(stage).c_str());
+            QVERIFY2(s.window.rect().contains(seen),
+                qPrintable(QString("%1: ledger to %2, %3").arg(QString::fromUtf8(stage.data())).arg(seen.right()).arg(seen.bottom())));
             QCOMPARE(ledger->height(), 88);
         }
     }

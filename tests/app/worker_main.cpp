@@ -68,7 +68,7 @@ int main(int argc, char** argv)
         say("saved", number);
         return 0;
     }
-    std::mt19937 dice(static_cast<unsigned>(QDateTime::currentMSecsSinceEpoch()));
+    std::mt19937 rng(static_cast<unsigned>(QDateTime::currentMSecsSinceEpoch()));
     QTimer work;
     QObject::connect(&work, &QTimer::timeout, [&] {
         if (ending)
@@ -80,11 +80,11 @@ int main(int argc, char** argv)
             { "W.", std::to_string(number) });
         document.edit(QStringLiteral("work"), [&](const Build&) { return build; });
         say("did", number);
-        if (dice() % 25 == 0) {
+        if (rng() % 25 == 0) {
             document.save(file, Document::Over::OthersWork);
             say("saved", number);
         }
-        if (dice() % 40 == 0) {
+        if (rng() % 40 == 0) {
             library::Library more;
             more.hoses.push_back({ "hose-" + std::to_string(number), {}, {} });
             library.add(std::move(more));

@@ -97,7 +97,7 @@ private slots:
         // A figure knows what it looked at, and a copy that tries a change is the same fact.
         Corner tried = *changed.setups[1].front;
         tried.rotor.face = RotorFace::Plain;
-        const Figure f = evaluate([&](Sample& s) { return tried.rotor.face == RotorFace::Plain ? s(tried.rotor.thickness) : 0; });
+        const Figure f = evaluate([&](Evaluator& s) { return tried.rotor.face == RotorFace::Plain ? s(tried.rotor.thickness) : 0; });
         QCOMPARE(f.facts.size(), std::size_t(1));
         QCOMPARE(then.ofFact(f.facts.front())->pointer, std::string("/setups/1/front/rotor/face"));
         QVERIFY(!then.ofFact(0) && !then.ofFact(100'000));

@@ -53,7 +53,7 @@ private slots:
         Build build = demo("linnet");
         build.setups[0].rear->pad.friction = {};
         const SetupParts parts = partsOf(build, build.setups[0]);
-        Sample s;
+        Evaluator s;
         QVERIFY(std::isnan(locksApart(s, build, parts, nullptr)));
         QVERIFY(std::isnan(locksApart(s, build, parts, nullptr, Tyres::AsRead)));
     }
@@ -131,8 +131,8 @@ private slots:
             Reading& friction = tried.setups[0].rear->pad.friction;
             friction.value = *friction.value * more;
             const SetupParts parts = partsOf(tried, tried.setups[0]);
-            const double here = nominal([&](Sample& s) { return locksApart(s, tried, parts, nullptr, Tyres::AsRead); });
-            const double all = nominal([&](Sample& s) { return locksApart(s, tried, parts, nullptr); });
+            const double here = nominal([&](Evaluator& s) { return locksApart(s, tried, parts, nullptr, Tyres::AsRead); });
+            const double all = nominal([&](Evaluator& s) { return locksApart(s, tried, parts, nullptr); });
             QVERIFY(all <= here + 1e-12);
             seen = here > 0.1 && all < -0.05;
             if (!seen)
@@ -269,12 +269,12 @@ private slots:
         const Directory directory(drawn);
         const SetupParts setup = partsOf(drawn, drawn.setups[1]);
         const LoadCase* load = &drawn.loads.front();
-        const std::array<std::function<double(Sample&)>, 5> sums {
-            [&](Sample& s) { return locksApart(s, drawn, setup, nullptr); },
-            [&](Sample& s) { return locksApart(s, drawn, setup, load); },
-            [&](Sample& s) { return rearUse(s, drawn, setup, nullptr); },
-            [&](Sample& s) { return effortOf(s, drawn, setup); },
-            [&](Sample& s) { return travelOf(s, drawn, setup).strokeShare; },
+        const std::array<std::function<double(Evaluator&)>, 5> sums {
+            [&](Evaluator& s) { return locksApart(s, drawn, setup, nullptr); },
+            [&](Evaluator& s) { return locksApart(s, drawn, setup, load); },
+            [&](Evaluator& s) { return rearUse(s, drawn, setup, nullptr); },
+            [&](Evaluator& s) { return effortOf(s, drawn, setup); },
+            [&](Evaluator& s) { return travelOf(s, drawn, setup).strokeShare; },
         };
         std::array<Figure, 5> figures;
         for (std::size_t i = 0; i < sums.size(); ++i) {
@@ -489,7 +489,7 @@ private slots:
         QFETCH(int, sign);
         const auto worth = [&](const Build& build) {
             const SetupParts setup = partsOf(build, build.setups[1]);
-            return nominal([&](Sample& s) {
+            return nominal([&](Evaluator& s) {
                 switch (figure) {
                 case 0:
                     return locksApart(s, build, setup, nullptr);

@@ -16,10 +16,10 @@ namespace {
 
 Study studied(const Build& build) { return study(std::make_shared<const Build>(build), {}, UnitSystem::Metric, Remedies::LeftOut); }
 
-BeddingPlan planOf(const Build& build, Bedding school)
+BeddingPlan planOf(const Build& build, Bedding procedure)
 {
     JobCard choices;
-    choices.bedding = school;
+    choices.bedding = procedure;
     return beddingPlanOf(studied(build), choices);
 }
 
@@ -27,7 +27,7 @@ BeddingPlan planOf(const Build& build, Bedding school)
 BeddingPlan little()
 {
     BeddingPlan plan;
-    plan.school = Bedding::SlowDowns;
+    plan.procedure = Bedding::SlowDowns;
     plan.passes.assign(2, { 25, 12.5, 4, 20, 500 });
     plan.coolSpeed = 16;
     plan.coolFor = 60;
@@ -42,7 +42,7 @@ void driveOn(BeddingDrive& drive, const std::vector<instruments::PlannedStop>& s
     const instruments::Receiver car(scene);
     std::normal_distribution<double> bell(0, 1);
     for (double t = 0; t < car.duration(); t += 0.1)
-        drive.take(t, std::max(0.0, car.speedAt(t) + noise * bell(dice())));
+        drive.take(t, std::max(0.0, car.speedAt(t) + noise * bell(rng())));
 }
 
 } // namespace
@@ -63,11 +63,11 @@ private slots:
         QVERIFY(planOf(demo(), Bedding::Maker).passes.empty() && planOf(demo(), Bedding::Street).passes.empty());
         JobCard choices;
         choices.bedding = Bedding::SlowDowns;
-        const auto school = beddingOf(studied(demo()), choices);
-        QVERIFY2(school.steps[0].find("by the heat model") != std::string::npos, school.steps[0].c_str());
+        const auto procedure = beddingOf(studied(demo()), choices);
+        QVERIFY2(procedure.steps[0].find("by the heat model") != std::string::npos, procedure.steps[0].c_str());
     }
 
-    /// A heat model that lacks a reading neither warns nor shortens anything: the school's own times stand.
+    /// A heat model that lacks a reading neither warns nor shortens anything: the procedure's own times stand.
     void knowingLessShortensNothing()
     {
         Build build = demo();
@@ -91,8 +91,8 @@ private slots:
         QVERIFY2(plan.warning.find("fluid boils") != std::string::npos, plan.warning.c_str());
         JobCard choices;
         choices.bedding = Bedding::WarmThenHard;
-        const auto school = beddingOf(studied(build), choices);
-        QVERIFY(std::ranges::any_of(school.steps, [](const auto& s) { return s.find("ask the pads' maker") != std::string::npos; }));
+        const auto procedure = beddingOf(studied(build), choices);
+        QVERIFY(std::ranges::any_of(procedure.steps, [](const auto& s) { return s.find("ask the pads' maker") != std::string::npos; }));
     }
 
     /// Pads that would fade on the road's schedule get longer between its slow-downs, or are told of.
@@ -112,7 +112,7 @@ private slots:
     }
 
     /// Worse pads get no shorter cooling, and what is printed of a schedule are its own figures: where no longer way helps, those of the
-    /// school's own one.
+    /// procedure's own one.
     void worsePadsShortenNothing()
     {
         Build build = demo();

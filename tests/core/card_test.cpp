@@ -222,7 +222,7 @@ private slots:
     {
         Build build = demo();
         build.setups[1].front->bracket.knuckleSpacing.value = *build.setups[1].front->bracket.knuckleSpacing.value + 3e-3;
-        const auto waits = [&](Cut cut) { return shutBy(studied(build), Axle::Front, cut); };
+        const auto waits = [&](Cut cut) { return blockersOf(studied(build), Axle::Front, cut); };
         const auto names = [](const std::vector<std::string>& all, const char* word) {
             return std::ranges::any_of(all, [&](const std::string& w) { return w.find(word) != std::string::npos; });
         };
@@ -243,7 +243,7 @@ private slots:
         QCOMPARE(build.setups[1].rear->brakes, BrakeKind::Drums);
         build.setups[1].rear->drum.name = "another drum";
         const auto turned = [&](Side side) {
-            const auto waits = shutBy(studied(build), Axle::Rear, Cut::PressStuds);
+            const auto waits = blockersOf(studied(build), Axle::Rear, Cut::PressStuds);
             return std::ranges::none_of(
                 waits, [&](const std::string& w) { return w.find(side == Side::Left ? "left drum" : "right drum") != std::string::npos; });
         };
@@ -279,7 +279,7 @@ private slots:
     /// The other side not tried, a reading missing, a wheel that touches: each shuts it by name.
     void whateverIsNotProvenShutsIt()
     {
-        const auto waits = [](Build build) { return shutBy(studied(std::move(build)), Axle::Front, Cut::TrimShield); };
+        const auto waits = [](Build build) { return blockersOf(studied(std::move(build)), Axle::Front, Cut::TrimShield); };
         const auto names = [](const std::vector<std::string>& all, const char* word) {
             return std::ranges::any_of(all, [&](const std::string& w) { return w.find(word) != std::string::npos; });
         };
@@ -300,19 +300,19 @@ private slots:
     /// Whatever is ticked in whatever order, readings moved in between: a cut is done only while it is open, or for a recorded reason.
     void noOrderOpensACutEarly()
     {
-        std::mt19937 dice(17);
+        std::mt19937 rng(17);
         for (int round = 0; round < 12; ++round) {
             Build build = proven();
             for (int i = 0; i < 25; ++i) {
                 const Study s = studied(build);
                 const Card card = cardOf(s);
-                const Step& step = card.steps[std::uniform_int_distribution<std::size_t>(0, card.steps.size() - 1)(dice)];
+                const Step& step = card.steps[std::uniform_int_distribution<std::size_t>(0, card.steps.size() - 1)(rng)];
                 const Step& cut = stepLike(card, "front/left/cut-trim");
-                const int what = static_cast<int>(dice() % 5);
+                const int what = static_cast<int>(rng() % 5);
                 if (what == 0) {
                     // A reading that moves: the caliper's slot, this way or that.
                     auto& slot = build.setups[1].front->left.slotCentre;
-                    slot.value = *slot.value + (dice() % 2 ? 1e-3 : -1e-3);
+                    slot.value = *slot.value + (rng() % 2 ? 1e-3 : -1e-3);
                     continue;
                 }
                 const Step& tried = what == 1 ? cut : step;
@@ -334,7 +334,7 @@ private slots:
         build.setups[1].front->cuts = { Cut::TrimShield };
         build.wants.centred.value = 2e-3;
         build.wants.usable.value = 3e-3;
-        const auto before = shutBy(studied(build), Axle::Front, Cut::TrimShield);
+        const auto before = blockersOf(studied(build), Axle::Front, Cut::TrimShield);
         QVERIFY2(before.empty(), before.empty() ? "" : before.front().c_str());
         QVERIFY(stepLike(cardOf(studied(build)), "front/left/cut-trim").open);
         const auto card = cardOf(studied(build));
@@ -386,8 +386,8 @@ private slots:
         JobCard choices;
         for (const auto bedding : { Bedding::Unknown, Bedding::Street, Bedding::SlowDowns, Bedding::WarmThenHard, Bedding::Maker }) {
             choices.bedding = bedding;
-            const School school = beddingOf(s, choices);
-            QVERIFY(!school.steps.empty() && school.why.size() > 20);
+            const Procedure procedure = beddingOf(s, choices);
+            QVERIFY(!procedure.steps.empty() && procedure.why.size() > 20);
         }
         QVERIFY(beddingOf(s, JobCard {}).title.find("default: ") != std::string::npos);
         choices.bleedOrder = BleedOrder::NearestFirst;

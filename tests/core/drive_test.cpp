@@ -61,17 +61,17 @@ private slots:
     /// Without antilock, loads at once, no lag: as hard as `hardestBraking` says, which is worked out another way.
     void theDriverHoldsTheFirstAxleAtItsLimit()
     {
-        std::mt19937 dice(3);
+        std::mt19937 rng(3);
         std::uniform_real_distribution<double> any(0.7, 1.4);
         int fronts = 0;
         for (int i = 0; i < 300; ++i) {
             Told t;
-            t.car.centreOfMassHeight *= any(dice);
-            t.car.frontLoadShare = std::min(0.7, t.car.frontLoadShare * any(dice));
-            t.brakes.front.pistonArea *= any(dice);
-            t.brakes.rear.pistonArea *= any(dice);
-            t.brakes.kneePressure = 30e5 * any(dice);
-            t.brakes.slope = 0.4 * any(dice);
+            t.car.centreOfMassHeight *= any(rng);
+            t.car.frontLoadShare = std::min(0.7, t.car.frontLoadShare * any(rng));
+            t.brakes.front.pistonArea *= any(rng);
+            t.brakes.rear.pistonArea *= any(rng);
+            t.brakes.kneePressure = 30e5 * any(rng);
+            t.brakes.slope = 0.4 * any(rng);
             const Braking held = hardestBraking(t.car, t.brakes, t.how.fullPressure, false);
             const double speed = 25;
             QVERIFY2(near(drive(t.car, t.brakes, t.how, speed).distance, speed * speed / (2 * held.deceleration * g), 1e-6),
@@ -123,15 +123,15 @@ private slots:
     /// What hinders never helps: less grip, hot pads, more load falling off, a slower foot, more mass, over random cars.
     void nothingWorseStopsShorter()
     {
-        std::mt19937 dice(11);
+        std::mt19937 rng(11);
         std::uniform_real_distribution<double> any(0.7, 1.3);
         for (int i = 0; i < 400; ++i) {
             Told t;
-            t.car.mass *= any(dice);
-            t.car.dragArea = 0.6 * any(dice);
-            t.brakes.front.pistonArea *= any(dice);
-            t.brakes.rear.pistonArea *= any(dice) * 0.8;
-            t.how = { 70e5 * any(dice), 0.2 * any(dice), i % 2 == 0, 0.95, 0.2 * any(dice), 0.05, 1, 0.012, 0, 0, 1, 1 };
+            t.car.mass *= any(rng);
+            t.car.dragArea = 0.6 * any(rng);
+            t.brakes.front.pistonArea *= any(rng);
+            t.brakes.rear.pistonArea *= any(rng) * 0.8;
+            t.how = { 70e5 * any(rng), 0.2 * any(rng), i % 2 == 0, 0.95, 0.2 * any(rng), 0.05, 1, 0.012, 0, 0, 1, 1 };
             const double before = t.distance();
             QVERIFY(std::isfinite(before));
             const auto worse = [&](auto change) {

@@ -34,7 +34,7 @@ DutyHeat ran(const Build& build, std::size_t setup, const char* duty)
 heat::Car merle(std::size_t setup = 0)
 {
     static const Build build = demo();
-    Sample s;
+    Evaluator s;
     return figures::runnable(figures::thermalCar(s, build, partsOf(build, build.setups[setup])));
 }
 
@@ -284,14 +284,14 @@ private slots:
         double last = 1000;
         for (const double months : { 0.0, 12.0, 24.0, 60.0, 84.0 }) {
             h.fluidAge = exactly(months * month);
-            const double boils = nominal([&](Sample& s) { return figures::fluidBoils(s, {}, h); });
+            const double boils = nominal([&](Evaluator& s) { return figures::fluidBoils(s, {}, h); });
             QVERIFY(boils < last - 5);
             last = boils;
         }
         h.fluidAge = exactly(24 * month);
-        QVERIFY(near(nominal([&](Sample& s) { return figures::fluidBoils(s, {}, h); }), 155 + 273.15, 1e-9));
+        QVERIFY(near(nominal([&](Evaluator& s) { return figures::fluidBoils(s, {}, h); }), 155 + 273.15, 1e-9));
         h.fluidAge = exactly(120 * month);
-        QVERIFY(near(nominal([&](Sample& s) { return figures::fluidBoils(s, {}, h); }), 155 + 273.15 - 0.5 * 75, 1e-9));
+        QVERIFY(near(nominal([&](Evaluator& s) { return figures::fluidBoils(s, {}, h); }), 155 + 273.15 - 0.5 * 75, 1e-9));
     }
 
     /// The age that was read counts from that day, and from the last change in the log where that is later.
@@ -301,7 +301,7 @@ private slots:
         Build build;
         Hydraulics h;
         h.fluid = FluidClass::Dot4;
-        const auto age = [&] { return nominal([&](Sample& s) { return figures::fluidAge(s, build, h); }); };
+        const auto age = [&] { return nominal([&](Evaluator& s) { return figures::fluidAge(s, build, h); }); };
         QVERIFY(std::isnan(age()));
         h.fluidAge = { 100 * day, 0.0, Known::Measured, {}, "2026-01-01" };
         QCOMPARE(age(), 100 * day);
@@ -415,7 +415,7 @@ private slots:
             auto& points = build.setups[1].front->pad.frictionOverTemperature;
             points = { points.front(), points.front() };
             points[1].temperature.value = 273.15 + last;
-            Sample s;
+            Evaluator s;
             const auto curve = figures::frictionCurve(s, *build.setups[1].front);
             for (double t = 300; t < 2500; t += 20)
                 QVERIFY(curve.at(t + 20) <= curve.at(t) + 1e-12);
@@ -440,7 +440,7 @@ private slots:
             std::vector<heat::Taken> taken;
             for (const double time : { 100.0, 160.0, 200.0, 239.0 }) {
                 const double width = 10;
-                const double read = heat::momentAt(real, time).front[0] + width / 2 * bell(dice());
+                const double read = heat::momentAt(real, time).front[0] + width / 2 * bell(rng());
                 taken.push_back({ time, true, heat::Node::Ring, read, width });
             }
             const auto fit = heat::calibrate(car, duty, taken, {}, coarse);

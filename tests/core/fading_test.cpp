@@ -70,7 +70,7 @@ TestSession seriesOf(const Build& as, double cooling, double harder = 1, double 
     Build build = as;
     setCooling(build, cooling);
     const SetupParts parts = partsOf(build, build.setups[0]);
-    Sample s;
+    Evaluator s;
     const heat::Duty duty = figures::dutyOf(s, build, build.duties[0]);
     const DutyHeat heat = dutyHeatOf(build, parts, duty);
     const double foot = *parts.hydraulics->pedalForce.value;
@@ -95,7 +95,7 @@ TestSession seriesOf(const Build& as, double cooling, double harder = 1, double 
         of.pedal = i > stops / 2 ? harder * foot : foot;
         MeasuredStop stop;
         stop.speed = read(speed, 0.1);
-        stop.distance = read(figures::drive(s, build, parts, of, false).distance * (1 + scatter * bell(dice())), 0.2);
+        stop.distance = read(figures::drive(s, build, parts, of, false).distance * (1 + scatter * bell(rng())), 0.2);
         stop.pedal = read(of.pedal, 5);
         session.stops.push_back(stop);
     }
@@ -109,7 +109,7 @@ Study studied(const Build& build)
 
 Thermometer thermometerOf(const Build& build)
 {
-    Sample s;
+    Evaluator s;
     return temperaturesOf(build, partsOf(build, build.setups[0]), build.duties[0], figures::dutyOf(s, build, build.duties[0]));
 }
 

@@ -15,9 +15,9 @@ namespace stopping = deepstop::stopping;
 
 namespace {
 
-Foot footWith(double bore, double gain = 4.5, double knee = 1e9)
+PedalTrain footWith(double bore, double gain = 4.5, double knee = 1e9)
 {
-    Foot foot;
+    PedalTrain foot;
     foot.pedalRatio = 3.8;
     foot.freePlay = 0.006;
     foot.booster = { gain, knee };
@@ -26,9 +26,9 @@ Foot footWith(double bore, double gain = 4.5, double knee = 1e9)
     return foot;
 }
 
-Foot randomFoot()
+PedalTrain randomFoot()
 {
-    Foot foot;
+    PedalTrain foot;
     foot.pedalRatio = between(2.5, 7);
     foot.freePlay = between(0, 0.012);
     foot.booster = { between(1, 7), between(500, 9000) };
@@ -61,7 +61,7 @@ private slots:
     void footAndPressureInvert()
     {
         for (int i = 0; i < 2000; ++i) {
-            Foot foot = randomFoot();
+            PedalTrain foot = randomFoot();
             foot.measuredOverReckoned = between(0.7, 1.3);
             const double force = between(1, 900);
             QVERIFY(near(pedalForceFor(foot, frontPressure(foot, force)), force, 1e-9));
@@ -72,12 +72,12 @@ private slots:
     /// From a 20.6 to a 23.8 mm master cylinder pressure falls and travel shortens by the square of the bores, exactly.
     void theMastersBoreCountsSquared()
     {
-        const Foot small = footWith(0.0206);
-        const Foot large = footWith(0.0238);
+        const PedalTrain small = footWith(0.0206);
+        const PedalTrain large = footWith(0.0238);
         const double squares = std::pow(0.0238 / 0.0206, 2);
         QVERIFY(near(frontPressure(small, 200) / frontPressure(large, 200), squares, 1e-12));
-        const TakeUp front { 0.6e-6, 5e-6 / 70e5 };
-        const TakeUp rear { 0.3e-6, 2e-6 / 70e5 };
+        const FluidDemand front { 0.6e-6, 5e-6 / 70e5 };
+        const FluidDemand rear { 0.3e-6, 2e-6 / 70e5 };
         const auto a = travel(small, front, rear, 60e5, 45e5);
         const auto b = travel(large, front, rear, 60e5, 45e5);
         QVERIFY(near(a.pushrod / b.pushrod, squares, 1e-12));
@@ -114,14 +114,14 @@ private slots:
     void aBalanceBarKeepsItsWork()
     {
         for (int i = 0; i < 1000; ++i) {
-            Foot foot = randomFoot();
+            PedalTrain foot = randomFoot();
             foot.master.twins = true;
             const double pressure = between(5e5, 120e5);
             const double rear = pressure * rearOverFront(foot.master);
             const double push = pressure * rodArea(foot.master);
             QVERIFY(near(pressure * areaOf(foot.master.bore) + rear * areaOf(foot.master.rearBore), push, 1e-12));
-            const TakeUp f { between(0, 1e-6), between(0, 1e-12) };
-            const TakeUp r { between(0, 1e-6), between(0, 1e-12) };
+            const FluidDemand f { between(0, 1e-6), between(0, 1e-12) };
+            const FluidDemand r { between(0, 1e-6), between(0, 1e-12) };
             const double moved = travel(foot, f, r, pressure, rear).pushrod;
             QVERIFY(near(push * moved, pressure * f.at(pressure) + rear * r.at(rear), 1e-9));
         }
@@ -130,17 +130,17 @@ private slots:
     /// A tandem whose one circuit is gone bottoms that chamber first, and the pedal is lower than before.
     void oneCircuitGoneCostsItsStroke()
     {
-        const Foot foot = footWith(0.0238);
+        const PedalTrain foot = footWith(0.0238);
         const double volume = 4e-6;
         const auto gone = oneGone(foot, false, volume);
         QVERIFY(near(gone.pedal, (0.018 + volume / areaOf(0.0238)) * 3.8 + 0.006, 1e-12));
         QVERIFY(near(gone.strokeShare, volume / areaOf(0.0238) / 0.018, 1e-12));
         QVERIFY(oneGone(foot, true, 9e-6).strokeShare > 1);
         // Diagonal circuits share out the fluid, so that the fuller chamber has less to do.
-        Foot diagonal = foot;
+        PedalTrain diagonal = foot;
         diagonal.master.diagonal = true;
-        const TakeUp front { 0, 6e-6 / 70e5 };
-        const TakeUp rear { 0, 2e-6 / 70e5 };
+        const FluidDemand front { 0, 6e-6 / 70e5 };
+        const FluidDemand rear { 0, 2e-6 / 70e5 };
         QVERIFY(travel(diagonal, front, rear, 70e5, 70e5).strokeShare < travel(foot, front, rear, 70e5, 70e5).strokeShare);
     }
 
@@ -158,7 +158,7 @@ private slots:
         const auto large = stopping::lockPressures(car, brakesWith(0.0747), 1e9);
         QVERIFY(small.rear < small.front);
         QVERIFY(large.front < large.rear);
-        Foot foot = footWith(0.0286, 4.5, 4100);
+        PedalTrain foot = footWith(0.0286, 4.5, 4100);
         foot.master.stroke = 0.04;
         const auto takeUp = [](double bore) { return takeUpOf(DiscTakeUp { areaOf(bore), areaOf(bore), 0.12e-3, 0.1e-3, 0, 0 }); };
         // The figures the handbook states: the force of a stop of 0.8 g, and how far the front's pistons take the pedal at that force.
@@ -172,21 +172,22 @@ private slots:
 
     void nonsenseGivesNoNumbers()
     {
-        Foot foot = footWith(0.0238);
+        PedalTrain foot = footWith(0.0238);
         QVERIFY(std::isnan(frontPressure(foot, -1)));
-        for (const auto& spoil : std::array<void (*)(Foot&), 7> { [](Foot& f) { f.pedalRatio = 0; }, [](Foot& f) { f.booster.gain = 0.5; },
-                 [](Foot& f) { f.booster.knee = -1; }, [](Foot& f) { f.master.bore = -0.02; },
-                 [](Foot& f) {
-                     f.master.twins = true;
-                     f.master.rearBore = 0;
-                 },
-                 [](Foot& f) {
-                     f.master.twins = true;
-                     f.master.rearBore = 0.02;
-                     f.master.barToFront = 1;
-                 },
-                 [](Foot& f) { f.master.firstShare = 1.2; } }) {
-            Foot spoilt = foot;
+        for (const auto& spoil :
+            std::array<void (*)(PedalTrain&), 7> { [](PedalTrain& f) { f.pedalRatio = 0; }, [](PedalTrain& f) { f.booster.gain = 0.5; },
+                [](PedalTrain& f) { f.booster.knee = -1; }, [](PedalTrain& f) { f.master.bore = -0.02; },
+                [](PedalTrain& f) {
+                    f.master.twins = true;
+                    f.master.rearBore = 0;
+                },
+                [](PedalTrain& f) {
+                    f.master.twins = true;
+                    f.master.rearBore = 0.02;
+                    f.master.barToFront = 1;
+                },
+                [](PedalTrain& f) { f.master.firstShare = 1.2; } }) {
+            PedalTrain spoilt = foot;
             spoil(spoilt);
             QVERIFY(std::isnan(frontPressure(spoilt, 100)));
             QVERIFY(std::isnan(pedalForceFor(spoilt, 40e5)));

@@ -13,17 +13,17 @@ using namespace deepstop;
 namespace {
 
 /// A gap of the front corner: to a surface of the wheel, or from the first place that stands still.
-using Gap = std::function<double(Sample&, const Build&)>;
+using Gap = std::function<double(Evaluator&, const Build&)>;
 
 Gap toWheel(WheelGap which)
 {
-    return [which](Sample& s, const Build& build) {
+    return [which](Evaluator& s, const Build& build) {
         const Corner& corner = *build.setups[1].front;
         return figures::wheelGap(s, which, corner, Side::Left, *findWheel(build, corner.wheel), build.wants);
     };
 }
 
-double fromPlace(Sample& s, const Build& build)
+double fromPlace(Evaluator& s, const Build& build)
 {
     const Corner& corner = *build.setups[1].front;
     return figures::keepOutGap(s, build.frontHub.keepOuts.front(), corner, findWheel(build, corner.wheel), build.frontHub, build.wants);
@@ -99,7 +99,7 @@ private slots:
         for (int i = 0; i < 250; ++i) {
             const auto known = numbered(std::make_shared<const Build>(i == 0 ? demonstration : shaken(demonstration)));
             const Build& build = *known;
-            const Figure figure = evaluate([&](Sample& s) { return gap(s, build); });
+            const Figure figure = evaluate([&](Evaluator& s) { return gap(s, build); });
             if (!figure.value)
                 continue;
             struck += *figure.value < 0;
@@ -113,7 +113,7 @@ private slots:
                     Reading moved = reading;
                     moved.value = *reading.value + sign * uncertainty(reading, true);
                     const Build there = withReading(build, pointer, moved);
-                    const double size = nominal([&](Sample& s) { return gap(s, there); });
+                    const double size = nominal([&](Evaluator& s) { return gap(s, there); });
                     effect = std::isfinite(size) ? std::max(effect, std::abs(size - *figure.value)) : INFINITY;
                 }
                 QVERIFY2(figure.effects[k] == effect || std::abs(figure.effects[k] - effect) < 1e-12,

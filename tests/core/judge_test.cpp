@@ -93,7 +93,7 @@ private slots:
         const Reading height { 0.1836, 0.5e-3, Known::Measured, {}, {} };
         const Reading half { 0.046, 0.8e-3, Known::Measured, {}, {} };
         const Reading barrel { 0.1924, 0.3e-3, Known::Measured, {}, {} };
-        const auto gap = evaluate([&](Sample& s) { return s(barrel) - std::hypot(s(height), s(half)); });
+        const auto gap = evaluate([&](Evaluator& s) { return s(barrel) - std::hypot(s(height), s(half)); });
         const auto drawn = answerOf("/usr/bin/python3",
             { "-c",
                 "import numpy as n\nr=n.random.default_rng(7)\nN=20000\n"

@@ -12,11 +12,11 @@ using State = proving::LiveRecorder::State;
 namespace {
 
 /// A drive of some stops, moment by moment as it comes.
-struct Drive {
+struct StopSimulation {
     instruments::Receiver receiver;
     std::vector<proving::FoundStop> found;
     proving::LiveRecorder recorder { 100 / 3.6 - 0.5, [this](const proving::FoundStop& stop) { found.push_back(stop); } };
-    explicit Drive(int stops) : receiver(scene(stops)) { }
+    explicit StopSimulation(int stops) : receiver(scene(stops)) { }
     static instruments::ReceiverScene scene(int stops)
     {
         instruments::ReceiverScene s;
@@ -46,7 +46,7 @@ class LiveTest : public QObject {
 private slots:
     void itSaysWhatGoesOn()
     {
-        Drive d(1);
+        StopSimulation d(1);
         QCOMPARE(d.recorder.stateAt(0), State::Silent);
         d.until(1);
         QCOMPARE(d.recorder.stateAt(1), State::Standing);
@@ -67,7 +67,7 @@ private slots:
     /// Nothing arrives for a second in the middle of the braking: no distance, and why.
     void aStallInTheStopIsNotBridged()
     {
-        Drive d(2);
+        StopSimulation d(2);
         d.until(1e9, begins + 1, begins + 2);
         QCOMPARE(d.found.size(), std::size_t { 2 });
         QVERIFY(!d.found[0].good() && std::isnan(d.found[0].distance));
@@ -77,7 +77,7 @@ private slots:
     /// It vanishes before the car stands: no stop at all, and the state says so.
     void oneThatVanishesLeavesNothing()
     {
-        Drive d(1);
+        StopSimulation d(1);
         d.until(begins + 1);
         QVERIFY(d.found.empty());
         QCOMPARE(d.recorder.stateAt(begins + 30), State::Silent);
@@ -86,7 +86,7 @@ private slots:
     /// Moments faster than time passes are a recording played, or a receiver gone mad: none of it counts.
     void aClockThatRunsAwayCountsForNothing()
     {
-        Drive d(3);
+        StopSimulation d(3);
         while (!d.receiver.over()) {
             const double at = d.receiver.time();
             d.recorder.take(d.receiver.next(), at / 8);
@@ -96,7 +96,7 @@ private slots:
 
     void aFloodCountsForNothingUntilItIsOver()
     {
-        Drive d(2);
+        StopSimulation d(2);
         d.until(begins - 2);
         d.recorder.take("whatever it was", begins - 2, true);
         QCOMPARE(d.recorder.stateAt(begins - 1.9), State::Flooding);
@@ -109,7 +109,7 @@ private slots:
 
     void nonsenseIsNoFix()
     {
-        Drive d(1);
+        StopSimulation d(1);
         d.recorder.take("GARBAGE\r\n$GPRMC,,V,,,,,,,,,,N*53\r\n\xff\xfe", 1);
         QCOMPARE(d.recorder.stateAt(1.1), State::NoFix);
         d.recorder.take(std::string(100'000, 'x'), 2);

@@ -92,7 +92,7 @@ private slots:
     /// Two to ten readings, each off by up to half a millimetre: the earliest end is missed in at most 5 of 100.
     void theEarliestEndIsSeldomMissed()
     {
-        std::mt19937 dice(3);
+        std::mt19937 rng(3);
         std::normal_distribution<double> normal(0, 1);
         Build b = demo();
         b.setups[0].front->pad.minimumThickness = read(2e-3);
@@ -104,7 +104,7 @@ private slots:
                 // 12 mm new, 0.25 mm a thousand kilometres: 2 mm at 40,000 km.
                 for (int k = 0; k < readings; ++k) {
                     const double km = 2000.0 * (k + 1);
-                    b.log.push_back(worn(dateOf(20'000 + 30 * k).c_str(), km, 12 - km * 0.25e-3 + 0.5 / 1.96 * normal(dice)));
+                    b.log.push_back(worn(dateOf(20'000 + 30 * k).c_str(), km, 12 - km * 0.25e-3 + 0.5 / 1.96 * normal(rng)));
                     b.log.back().wear[0].lining.plusMinus = 0.5e-3;
                 }
                 const auto wear = wearOf(b).front();

@@ -37,7 +37,7 @@ double axialOf(const MockUp& m)
 }
 double axialByDimensions(Build& build)
 {
-    return nominal([&](Sample& s) { return figures::axialOffset(s, corner(build), mockUp(build).side); });
+    return nominal([&](Evaluator& s) { return figures::axialOffset(s, corner(build), mockUp(build).side); });
 }
 
 } // namespace

@@ -7,9 +7,9 @@
 #include <string_view>
 
 /// One to four changes: a bit, a byte, a word that means something, a piece cut out, doubled or moved.
-inline std::string mutated(std::string text, std::mt19937& dice)
+inline std::string mutated(std::string text, std::mt19937& rng)
 {
-    const auto upTo = [&](std::size_t most) { return std::uniform_int_distribution<std::size_t>(0, most)(dice); };
+    const auto upTo = [&](std::size_t most) { return std::uniform_int_distribution<std::size_t>(0, most)(rng); };
     static constexpr std::string_view words[] { "0", "-1", "1e400", "1e-310", "1e307", "NaN", "null", "true", "{", "}", "[", "]", "\"", ":",
         ",", "\\u0000", "\\ud800", "\xff", "\xc3", "\xf4\x90\x80\x80", "\n", "\r\n", "\x1b[2J", "mm", "in", " kg", "°C", "±", "?", ";",
         "1/0", "1/3", "9999999999", "x", "×", "*", "0x1p3", "\t", "'", "=", "\xe2\x80\xae" };

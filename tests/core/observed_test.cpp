@@ -163,9 +163,9 @@ private slots:
     {
         Build build = observed();
         const Study s = studied(build);
-        const auto brakes = nominal([&](Sample& sample) { return figures::brakesOf(sample, *s.build, s.after, nullptr).front.grip; });
+        const auto brakes = nominal([&](Evaluator& sample) { return figures::brakesOf(sample, *s.build, s.after, nullptr).front.grip; });
         QVERIFY(brakes > 0);
-        Sample sample;
+        Evaluator sample;
         const auto forces = stopping::brakeForces(figures::brakesOf(sample, *s.build, s.after, nullptr), 8e5);
         const auto enter = [&](double rear) {
             seen(build).testerFrontLeft = seen(build).testerFrontRight = newton(forces.front / 2);
@@ -261,18 +261,18 @@ private slots:
         pad.thickness = {};
         pad.backing = { 5e-3, 0.1e-3, Known::Measured, "vernier", {} };
         pad.overall = { 17e-3, 0.2e-3, Known::Measured, "vernier", {} };
-        Sample known;
+        Evaluator known;
         QVERIFY(std::abs(figures::padLining(known, pad) - 12e-3) < 1e-12);
         const Study s = studied(build);
         const Verdict whole = said(s, "front/worn-pad");
         QVERIFY2(whole.figure.value, whole.reason.c_str());
         pad.backing = {};
-        const Figure assumed = evaluate([&](Sample& sample) { return figures::padLining(sample, pad); });
+        const Figure assumed = evaluate([&](Evaluator& sample) { return figures::padLining(sample, pad); });
         QVERIFY(std::abs(*assumed.value - 12e-3) < 1e-12 && assumed.provisional());
         QVERIFY(!isFine(said(studied(build), "front/worn-pad").level));
         // The lining itself outranks it, and neither is asked for twice.
         pad.thickness = { 9e-3, 0.1e-3, Known::Measured, "vernier", {} };
-        Sample both;
+        Evaluator both;
         QVERIFY(std::abs(figures::padLining(both, pad) - 9e-3) < 1e-12);
     }
 
@@ -390,24 +390,24 @@ private slots:
         build.frontHub.shieldInTheWay = YesNo::Yes;
         const auto first = step(build, "front/left/first-cut");
         QVERIFY(first && first->irreversible && !first->open);
-        const auto why = jobcard::firstCutShutBy(studied(build), axle);
+        const auto why = jobcard::blockersOfFirstCut(studied(build), axle);
         QVERIFY(std::ranges::any_of(why, [](const auto& w) { return w.find("offered up") != std::string::npos; }));
         // No tick of one side alone opens it, nor a fault.
         auto& ticks = jobcard::recordOf(build, build.setups[1].id).ticks;
         jobcard::tickIn(jobcard::recordOf(build, build.setups[1].id), "front/left/bracket-offered", Checked::Fine, {}, {}, 0);
-        QVERIFY(jobcard::firstCutShutBy(studied(build), axle).size() == why.size());
+        QVERIFY(jobcard::blockersOfFirstCut(studied(build), axle).size() == why.size());
         jobcard::tickIn(jobcard::recordOf(build, build.setups[1].id), "front/right/bracket-offered", Checked::Fine, {}, {}, 0);
-        const auto left = jobcard::firstCutShutBy(studied(build), axle);
+        const auto left = jobcard::blockersOfFirstCut(studied(build), axle);
         QCOMPARE(left.size(), why.size() - 1);
         QVERIFY(!ticks.empty());
         // What dimensions do not prove keeps it shut; the cut to the line waits for everything as before.
         Build blind = build;
         blind.frontHub.pilotDiameter = {};
-        QVERIFY(jobcard::firstCutShutBy(studied(blind), axle).size() > left.size());
+        QVERIFY(jobcard::blockersOfFirstCut(studied(blind), axle).size() > left.size());
         // Not tried on either side: the first cut does not wait for that, the last does.
         Build untried = build;
         untried.mockUps.clear();
-        QCOMPARE(jobcard::firstCutShutBy(studied(untried), axle), left);
+        QCOMPARE(jobcard::blockersOfFirstCut(studied(untried), axle), left);
         const auto last = step(untried, "front/left/cut-trim-the-dust-shield");
         QVERIFY(last && !last->open);
     }

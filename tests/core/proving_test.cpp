@@ -245,7 +245,7 @@ private slots:
     /// 5,000 pairs of days, each with a grip of its own: "surely" is wrong in at most 5 of 100, and without the days it would be far more.
     void surelyIsWrongSeldom()
     {
-        std::mt19937 dice(11);
+        std::mt19937 rng(11);
         std::normal_distribution<double> normal(0, 1);
         Build build = demo();
         build.tests.assign(2, {});
@@ -259,9 +259,9 @@ private slots:
             RunsOf a;
             RunsOf b;
             for (const auto& [runs, session] : { std::pair { &a, std::size_t { 0 } }, std::pair { &b, std::size_t { 1 } } }) {
-                const double day = 44 * (1 + dayGrip * normal(dice));
+                const double day = 44 * (1 + dayGrip * normal(rng));
                 for (int k = 0; k < 6; ++k) {
-                    runs->counted.push_back(day + 0.8 * normal(dice));
+                    runs->counted.push_back(day + 0.8 * normal(rng));
                     runs->runs.push_back({ session, 0, nullptr, runs->counted.back(), {} });
                 }
                 runs->sample = proving::sampleOf(runs->counted);
@@ -452,7 +452,7 @@ private slots:
     {
         heat::Duty drive = heat::snubs(3, 30, 15, 5, 20);
         const DutyPlan plan = report::planOf(drive, "log", "a drive");
-        Sample s;
+        Evaluator s;
         const auto again = figures::dutyOf(s, demo(), plan);
         QVERIFY(near(heat::durationOf(again), heat::durationOf(drive), 1e-9) && heat::stopsIn(again) == 3);
         QVERIFY(near(heat::distanceOf(again), heat::distanceOf(drive), 1e-9));

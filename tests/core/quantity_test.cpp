@@ -255,14 +255,14 @@ private slots:
         const Reading a { 2.0, 0.3, Known::Measured, {}, {} };
         const Reading b { 1.0, 0.4, Known::Estimated, {}, {} };
         const Reading missing;
-        const Figure sum = evaluate([&](Sample& s) { return s(a) + s(b); });
+        const Figure sum = evaluate([&](Evaluator& s) { return s(a) + s(b); });
         QCOMPARE(*sum.value, 3.0);
         QVERIFY(near(sum.worstCase, 0.7, 1e-12));
         QVERIFY(near(sum.rootSumSquare, 0.5, 1e-12));
         QVERIFY(sum.provisional());
         // A reading that stands on both sides of a difference cancels.
-        QCOMPARE(evaluate([&](Sample& s) { return s(a) - s(a); }).worstCase, 0.0);
-        const Figure lacking = evaluate([&](Sample& s) { return s(a) + s(missing); });
+        QCOMPARE(evaluate([&](Evaluator& s) { return s(a) - s(a); }).worstCase, 0.0);
+        const Figure lacking = evaluate([&](Evaluator& s) { return s(a) + s(missing); });
         QVERIFY(!lacking.value);
         QCOMPARE(lacking.lacks.size(), std::size_t(1));
         QVERIFY(lacking.lacks.front() == ReadingId(missing));
@@ -272,15 +272,15 @@ private slots:
     void aLimitWithoutAResultIsNoProof()
     {
         const Reading x { 1.0, 1.0, Known::Measured, {}, {} };
-        const Figure inverse = evaluate([&](Sample& s) { return 1 / s(x); });
+        const Figure inverse = evaluate([&](Evaluator& s) { return 1 / s(x); });
         QCOMPARE(*inverse.value, 1.0);
         QVERIFY(std::isinf(inverse.worstCase) && std::isinf(inverse.rootSumSquare));
         QVERIFY(inverse.provisional());
         QCOMPARE(gapLevel(inverse, 0.1), Level::Unproven);
-        const Figure root = evaluate([&](Sample& s) { return std::sqrt(s(x) - 0.5); });
+        const Figure root = evaluate([&](Evaluator& s) { return std::sqrt(s(x) - 0.5); });
         QVERIFY(std::isinf(root.worstCase) && root.provisional());
         // A difference of two such knows no more.
-        const auto one = evaluateAtLimits([&](Sample& s) { return 1 / s(x); });
+        const auto one = evaluateAtLimits([&](Evaluator& s) { return 1 / s(x); });
         QVERIFY(std::isinf(difference(one, one).worstCase) && difference(one, one).provisional());
     }
 
@@ -306,15 +306,15 @@ private slots:
         const Reading a { 1.0, 0.3, Known::Measured, {}, {} };
         const Reading b { 2.0, 0.4, Known::Estimated, {}, {} };
         const Reading c { 0.7, 0.1, Known::Vendor, {}, {} };
-        const auto first = [&](Sample& s) { return s(a) * s(b) * s(b); };
-        const auto second = [&](Sample& s) { return s(b) * s(b) - std::sqrt(s(c)); };
-        const Figure whole = evaluate([&](Sample& s) { return first(s) - second(s); });
+        const auto first = [&](Evaluator& s) { return s(a) * s(b) * s(b); };
+        const auto second = [&](Evaluator& s) { return s(b) * s(b) - std::sqrt(s(c)); };
+        const Figure whole = evaluate([&](Evaluator& s) { return first(s) - second(s); });
         const Figure parts = difference(evaluateAtLimits(first), evaluateAtLimits(second));
         QCOMPARE(*parts.value, *whole.value);
         QVERIFY(parts.worstCase == whole.worstCase && parts.rootSumSquare == whole.rootSumSquare);
         QVERIFY(parts.restsOn == whole.restsOn && parts.effects == whole.effects && parts.estimated == whole.estimated);
         const Reading none;
-        const Figure lacking = difference(evaluateAtLimits(first), evaluateAtLimits([&](Sample& s) { return s(none); }));
+        const Figure lacking = difference(evaluateAtLimits(first), evaluateAtLimits([&](Evaluator& s) { return s(none); }));
         QVERIFY(!lacking.value && lacking.lacks.size() == 1);
     }
 

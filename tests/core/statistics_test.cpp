@@ -32,16 +32,16 @@ private slots:
     {
         int covered = 0;
         int means = 0;
-        std::mt19937 dice(5);
+        std::mt19937 rng(5);
         std::normal_distribution<double> normal(0, 1);
         constexpr int tests = 5000;
         for (int i = 0; i < tests; ++i) {
             std::vector<double> a;
             std::vector<double> b;
             for (int k = 0; k < 5 + i % 4; ++k)
-                a.push_back(45 + 1.0 * normal(dice));
+                a.push_back(45 + 1.0 * normal(rng));
             for (int k = 0; k < 10; ++k)
-                b.push_back(42 + 2.5 * normal(dice));
+                b.push_back(42 + 2.5 * normal(rng));
             const auto d = *welch(a, b);
             covered += d.low <= 3 && d.high >= 3;
             const auto s = sampleOf(a);
@@ -57,15 +57,15 @@ private slots:
         const int n = runsWanted(2, 1.5, 1.5);
         QVERIFY2(n > 8 && n < 12, QByteArray::number(n).constData());
         const auto seen = [](int runs) {
-            std::mt19937 dice(7);
+            std::mt19937 rng(7);
             std::normal_distribution<double> normal(0, 1.5);
             int found = 0;
             for (int i = 0; i < 2000; ++i) {
                 std::vector<double> a;
                 std::vector<double> b;
                 for (int k = 0; k < runs; ++k) {
-                    a.push_back(44 + normal(dice));
-                    b.push_back(42 + normal(dice));
+                    a.push_back(44 + normal(rng));
+                    b.push_back(42 + normal(rng));
                 }
                 found += welch(a, b)->real();
             }

@@ -41,7 +41,7 @@ private slots:
         const auto r = effectiveRadius(0.330, 0.048, 0.0007);
         QVERIFY(near(r.mean, 0.1643 - 0.024, 1e-9));
         QVERIFY(r.uniformPressure > r.mean && r.uniformPressure < 0.1643);
-        // A vanishing pad acts at its own place in either school.
+        // A vanishing pad acts at its own place by either theory.
         const auto thin = effectiveRadius(0.330, 1e-6, 0);
         QVERIFY(near(thin.mean, thin.uniformPressure, 1e-9));
         QVERIFY(std::isnan(effectiveRadius(0.1, 0.06, 0).mean));

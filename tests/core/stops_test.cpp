@@ -291,11 +291,11 @@ private slots:
             "<?xml version=\"1.0\"?><gpx><trk><trkseg><trkpt lat=\"47\" lon=\"9\"><time>2026-03-14T09:00:00Z</time></trkpt>"
             "<trkpt lat=\"47.0001\" lon=\"9\"><time>2026-03-14T09:00:01Z</time></trkpt></trkseg></trk></gpx>";
         const int rounds = qEnvironmentVariableIntValue("DEEPSTOP_FUZZ") > 0 ? qEnvironmentVariableIntValue("DEEPSTOP_FUZZ") : 20'000;
-        std::mt19937 dice(9);
+        std::mt19937 rng(9);
         for (int i = 0; i < rounds; ++i) {
             const std::string& text = i % 3 == 0 ? begin : i % 3 == 1 ? csv : gpx;
             try {
-                for (const auto& stop : readOf(mutated(text, dice)).stops)
+                for (const auto& stop : readOf(mutated(text, rng)).stops)
                     QVERIFY(stop.speed < 200);
             } catch (const files::Refusal& refusal) {
                 QVERIFY(std::string_view(refusal.what()).size() > 5);

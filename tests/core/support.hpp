@@ -68,13 +68,13 @@ inline QByteArray answerOf(const QString& program, const QStringList& arguments,
 }
 
 /// The same cases at every run.
-inline std::mt19937& dice()
+inline std::mt19937& rng()
 {
     static std::mt19937 generator(20261123);
     return generator;
 }
-inline double between(double low, double high) { return std::uniform_real_distribution<double>(low, high)(dice()); }
-inline int among(int low, int high) { return std::uniform_int_distribution<int>(low, high)(dice()); }
+inline double between(double low, double high) { return std::uniform_real_distribution<double>(low, high)(rng()); }
+inline int among(int low, int high) { return std::uniform_int_distribution<int>(low, high)(rng()); }
 
 inline bool near(double a, double b, double relative)
 {

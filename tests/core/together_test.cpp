@@ -11,10 +11,10 @@ using namespace deepstop;
 
 namespace {
 
-const jobcard::Hand anna { "A.", "2026-06-01 10:00" };
-const jobcard::Hand bo { "B.", "2026-06-01 10:05" };
+const jobcard::Author anna { "A.", "2026-06-01 10:00" };
+const jobcard::Author bo { "B.", "2026-06-01 10:05" };
 
-void tick(Build& build, const char* step, const jobcard::Hand& hand, Checked state = Checked::Fine)
+void tick(Build& build, const char* step, const jobcard::Author& hand, Checked state = Checked::Fine)
 {
     jobcard::tickIn(jobcard::recordOf(build, "varnik-330"), step, state, hand);
 }

@@ -397,7 +397,7 @@ private slots:
         Build build = demo();
         build.car.mass.value = 1461.25; // so that nobody has run it yet
         const DutyPlan* plan = figures::judgedDuty(build);
-        Sample s;
+        Evaluator s;
         const auto duty = figures::dutyOf(s, build, *plan);
         const auto parts = partsOf(build, build.setups[1]);
         {

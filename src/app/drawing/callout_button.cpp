@@ -22,7 +22,7 @@ void CalloutButton::show(const Callout& callout)
     level_ = callout.level;
     working_ = false;
     setText(callout.text);
-    setAccessibleName(QStringLiteral("%1, %2").arg(callout.text, QString::fromUtf8(nameOf(callout.level).data())));
+    setAccessibleName(QStringLiteral("%1, %2").arg(callout.text, QString::fromUtf8(deepstop::tr(nameOf(callout.level)).data())));
     setVisible(true);
 }
 
@@ -32,7 +32,8 @@ void CalloutButton::setVerdict(const Verdict& verdict)
     for (const Remedy& remedy : verdict.remedies)
         remedies << QString::fromStdString(remedy.title);
     setAccessibleName(
-        QStringLiteral("%1: %2, %3").arg(QString::fromStdString(verdict.title), text(), QString::fromUtf8(nameOf(verdict.level).data())));
+        QStringLiteral("%1: %2, %3")
+            .arg(QString::fromStdString(verdict.title), text(), QString::fromUtf8(deepstop::tr(nameOf(verdict.level)).data())));
     setAccessibleDescription(remedies.isEmpty()
             ? QString::fromStdString(verdict.reason)
             : tr("%1. What would mend it: %2").arg(QString::fromStdString(verdict.reason), remedies.join(QStringLiteral("; "))));

@@ -61,7 +61,7 @@ void DimensionField::refresh()
         tip += QStringLiteral("\n%1 (%2)")
                    .arg(QString::fromStdString(print(*reading.value, entry->address.style, document_.units())),
                        QString::fromStdString(print(*reading.value, entry->address.style, other)));
-        tip += QStringLiteral("\n") + QString::fromUtf8(nameOf(reading.known).data());
+        tip += QStringLiteral("\n") + QString::fromUtf8(deepstop::tr(nameOf(reading.known)).data());
     } else {
         tip += mayLack_ ? tr("\nnone fitted") : tr("\nnot read yet");
     }

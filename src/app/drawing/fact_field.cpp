@@ -1,6 +1,7 @@
 #include "drawing/fact_field.hpp"
 
 #include "document.hpp"
+#include "drawing/fitting_label.hpp"
 #include "theme.hpp"
 
 #include <QAbstractItemView>
@@ -146,10 +147,7 @@ void TickRow::paintEvent(QPaintEvent*)
     }
 }
 
-std::optional<Build> FactField::withPlace(const Build& build) const
-{
-    return made_ && !factAt(build, pointer_) ? made_(build) : build;
-}
+std::optional<Build> FactField::withPlace(const Build& build) const { return made_ && !factAt(build, pointer_) ? made_(build) : build; }
 
 std::optional<StatedFact> FactField::fact() const
 {
@@ -160,13 +158,13 @@ std::optional<StatedFact> FactField::fact() const
 }
 
 FactField::FactField(Document& document, std::string pointer, Edit made, QWidget* parent)
-    : QWidget(parent), document_(document), pointer_(std::move(pointer)), made_(std::move(made)), caption_(new QLabel(this))
+    : QWidget(parent), document_(document), pointer_(std::move(pointer)), made_(std::move(made)),
+      caption_(new FittingLabel(11, 8, 1, QFont::Normal, this))
 {
     setObjectName(QString::fromStdString(pointer_) + QStringLiteral("/field"));
     auto* column = new QVBoxLayout(this);
     column->setContentsMargins(0, 0, 0, 0);
     column->setSpacing(0);
-    caption_->setFont(reading(11));
     column->addWidget(caption_);
     const auto fact = this->fact();
     const auto kind = fact ? fact->kind : StatedFact::Kind::Text;
@@ -204,10 +202,7 @@ FactField::FactField(Document& document, std::string pointer, Edit made, QWidget
     }
 }
 
-bool FactField::putLine()
-{
-    return !line_->isModified() || !document_.drafts().has(line_->objectName()) || put(line_->text().trimmed());
-}
+bool FactField::putLine() { return !line_->isModified() || !document_.drafts().has(line_->objectName()) || put(line_->text().trimmed()); }
 
 QWidget* FactField::editor() const { return line_ ? static_cast<QWidget*>(line_) : box_ ? static_cast<QWidget*>(box_) : ticks_; }
 
@@ -215,7 +210,7 @@ QString FactField::shown() const { return line_ ? line_->text() : box_ ? box_->c
 
 void FactField::setCaption(const QString& caption)
 {
-    caption_->setText(caption);
+    caption_->say(caption);
     caption_->setVisible(!caption.isEmpty());
 }
 
@@ -226,7 +221,7 @@ void FactField::refresh()
         return;
     filling_ = true;
     const auto value = QString::fromStdString(fact->value);
-    const bool unsaid = value.isEmpty() || value == QLatin1String("unknown");
+    const bool unsaid = value.isEmpty() || value == tr("unknown");
     editor()->setAccessibleName(QString::fromStdString(fact->full()));
     if (line_ && !document_.drafts().has(line_->objectName())) {
         line_->setText(value);
@@ -260,11 +255,10 @@ bool FactField::put(const QString& text)
         line_->setModified(false);
         document_.drafts().settle(line_->objectName());
     }
-    document_.edit(QString::fromStdString(fact->full()),
-        [&](const Build& now) -> std::optional<Build> {
-            const auto there = withPlace(now);
-            return there ? withFact(*there, pointer_, text.toStdString()).build : std::nullopt;
-        });
+    document_.edit(QString::fromStdString(fact->full()), [&](const Build& now) -> std::optional<Build> {
+        const auto there = withPlace(now);
+        return there ? withFact(*there, pointer_, text.toStdString()).build : std::nullopt;
+    });
     return true;
 }
 

@@ -5,13 +5,13 @@
 #include "build/edit.hpp"
 
 #include <QComboBox>
-#include <QLabel>
 #include <QLineEdit>
 #include <QWidget>
 
 namespace deepstop::app {
 
 class Document;
+class FittingLabel;
 
 /// Ticks in a row as one field: a letter toggles its word, arrows move, Space toggles where the mark stands.
 class TickRow : public QWidget {
@@ -71,7 +71,7 @@ private:
     Document& document_;
     std::string pointer_;
     Edit made_;
-    QLabel* caption_;
+    FittingLabel* caption_;
     QLineEdit* line_ = nullptr;
     QComboBox* box_ = nullptr;
     TickRow* ticks_ = nullptr;

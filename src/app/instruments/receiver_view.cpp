@@ -88,7 +88,7 @@ QString ReceiverView::trouble() const
         return tr("not connected");
     if (wire_.isLost())
         return tr("the receiver is gone");
-    return isHeard() ? QString() : QString::fromUtf8(proving::nameOf(recorder_->stateAt(now())).data());
+    return isHeard() ? QString() : QString::fromUtf8(deepstop::tr(proving::nameOf(recorder_->stateAt(now()))).data());
 }
 
 QString ReceiverView::speedWords() const

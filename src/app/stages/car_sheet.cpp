@@ -149,8 +149,8 @@ private:
                 { wheelbase_, 0 }, Run::Vertical, 1.385 * wheelbase_, true, {}, 0.5 });
             leader(wheelPointer(study_, *rear_) + "/grip", { wheelbase_, 0 }, { 1.18 * wheelbase_, 300 }, QObject::tr("rear tyres' grip"));
         }
-        leader(
-            "/car/drag_area_m2", { -0.30 * wheelbase_, -0.44 * roof_ }, { -0.34 * wheelbase_, -0.78 * roof_ }, QObject::tr("m² drag area"));
+        leader("/car/drag_area_m2", { -0.30 * wheelbase_, -0.44 * roof_ }, { -0.34 * wheelbase_, -0.78 * roof_ },
+            QObject::tr("drag area, m²"));
         leader(
             "/car/test_speed_kmh", { 0.31 * wheelbase_, -0.78 * roof_ }, { 0.06 * wheelbase_, -1.0 * roof_ }, QObject::tr("to stop from"));
     }

@@ -112,7 +112,7 @@ Sheet roadSheet(const Study& study)
     };
     leader("/car/test_speed_kmh", { 0, -lane * 0.4 }, { -end * 0.02, lane * 2.2 }, QObject::tr("speed"));
     const auto hydraulics = hydraulicsPointer(study, study.after);
-    leader(hydraulics + "/build_up_s", { end * 0.02, lane * 0.2 }, { end * 0.12, lane * 3.0 }, QObject::tr("build-up"));
+    leader(hydraulics + "/build_up_s", { end * 0.02, lane * 0.2 }, { end * 0.12, lane * 3.0 }, QObject::tr("brake build-up time"));
     if (study.after.front.wheel)
         leader(wheelPointer(study, *study.after.front.wheel) + "/grip", { end * 0.34, lane * 0.8 }, { end * 0.34, lane * 2.6 },
             QObject::tr("tyre grip"));

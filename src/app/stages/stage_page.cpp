@@ -18,6 +18,8 @@
 namespace deepstop::app {
 namespace {
 
+constexpr int usualAround = 16; ///< pixels round the words of a button
+constexpr int smallestLetters = 9;
 constexpr int margin = 22; ///< between the sheet's edge and what floats in its corner
 
 } // namespace
@@ -104,7 +106,7 @@ void StagePage::refreshPlaces()
             button->setCheckable(true);
             button->setFocusPolicy(Qt::TabFocus);
             button->setObjectName(QStringLiteral("place-%1").arg(i));
-            button->setMinimumWidth(button->fontMetrics().horizontalAdvance(names[i]) + 16);
+            button->setMinimumWidth(button->fontMetrics().horizontalAdvance(names[i]) + usualAround);
             placeButtons_->addButton(button, i);
             placesRow_->addWidget(button);
             button->show();
@@ -135,9 +137,30 @@ void StagePage::refresh()
     view_->setSheet(sheet(place_));
 }
 
+void StagePage::fitPlaces()
+{
+    const auto set = [this](int pixels, int around) {
+        for (QAbstractButton* button : placeButtons_->buttons()) {
+            QFont font = button->font();
+            font.setPixelSize(pixels);
+            button->setFont(font);
+            button->setMinimumWidth(QFontMetrics(font).horizontalAdvance(button->text()) + around);
+            button->setMaximumWidth(around < usualAround ? button->minimumWidth() : QWIDGETSIZE_MAX);
+        }
+        placesRow_->invalidate();
+    };
+    int pixels = QFontInfo(places_->font()).pixelSize();
+    set(pixels, usualAround);
+    // Longer words of another language: smaller letters, closer together, rather than a wider window.
+    for (int around = usualAround - 6; pixels >= smallestLetters && placesRow_->sizeHint().width() > width(); --pixels)
+        set(pixels, around);
+}
+
 void StagePage::arrange()
 {
     if (row_ == Row::Over) {
+        if (width() > 0)
+            fitPlaces();
         const int height = places_->sizeHint().height();
         places_->setGeometry(0, 0, width(), height);
         column_->setContentsMargins(0, height, 0, 0);

@@ -89,6 +89,8 @@ protected:
 
 private:
     void refreshPlaces();
+    /// The row over the sheet within the page, whatever the language.
+    void fitPlaces();
 
     Document& document_;
     StageId stage_;

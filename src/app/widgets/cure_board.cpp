@@ -118,7 +118,8 @@ void CureLine::paintEvent(QPaintEvent*)
         QFontMetrics(p.font()).elidedText(content_->title, Qt::ElideRight, titleWidth - 32));
     p.setFont(reading(12));
     p.setPen(colourOf(content_->level));
-    p.drawText(QRectF(24, 27, titleWidth - 32, 18), Qt::AlignLeft | Qt::AlignVCenter, QString::fromUtf8(nameOf(content_->level).data()));
+    p.drawText(QRectF(24, 27, titleWidth - 32, 18), Qt::AlignLeft | Qt::AlignVCenter,
+        QString::fromUtf8(deepstop::tr(nameOf(content_->level)).data()));
     if (!content_->note.isEmpty()) {
         p.setPen(t.mute);
         p.drawText(QRectF(24, 45, width() - 28, 18), Qt::AlignLeft | Qt::AlignVCenter,
@@ -170,7 +171,8 @@ CureLine* CureBoard::add(std::optional<CureLine::Content> content)
     if (line->button())
         connect(line->button(), &QPushButton::clicked, this, [this, line] {
             // Kept beyond the line, which the edit replaces.
-            QMetaObject::invokeMethod(this,
+            QMetaObject::invokeMethod(
+                this,
                 [this, applied = line->content()->applied, title = line->content()->title, of = of_, base = base_] {
                     document_.putIn(title, of, base, applied);
                 },
@@ -243,10 +245,9 @@ void CureBoard::refresh(Axle axle)
     for (const WheelGap which : wheelGaps)
         if (which != WheelGap::Insets || !now.wheel->insets.empty()) {
             standing[static_cast<std::size_t>(which)] = now.room(which).gap;
-            const Verdict* v = study.verdict(
-                which == WheelGap::Barrel       ? checks::barrelGap
-                    : which == WheelGap::Spokes ? checks::spokeGap
-                                                : checks::insetGap,
+            const Verdict* v = study.verdict(which == WheelGap::Barrel ? checks::barrelGap
+                    : which == WheelGap::Spokes                        ? checks::spokeGap
+                                                                       : checks::insetGap,
                 { axle });
             standing_ = v ? std::max(standing_, v->level) : standing_;
         }

@@ -103,10 +103,10 @@ void drawHold(QPainter& p, const QRectF& box, Hold hold)
 
 } // namespace
 
-Hold holdOf(const std::string& label)
+Hold holdOf(std::string_view label)
 {
     const auto has = [&](std::initializer_list<const char*> words) {
-        return std::ranges::any_of(words, [&](const char* word) { return label.find(word) != std::string::npos; });
+        return std::ranges::any_of(words, [&](const char* word) { return label.find(word) != std::string_view::npos; });
     };
     // What is measured from a face first: the slot's middle from the hub face is a depth, the slot's width is not.
     if (has({ "depth", "height", "reach", "drop", "distance", "from the hub", "below", "over the" }))
@@ -187,7 +187,7 @@ void GuideBar::refresh(const Study& study)
             next_.clear();
             go_->setVisible(false);
             say(question_ == GuidedQuestion::Shims ? tr("Begin a mock-up: Centring, “Front left” in the row above the sheet.")
-                                             : tr("Choose or describe the wheel first: Clearance, the box in the sheet's corner."),
+                                                   : tr("Choose or describe the wheel first: Clearance, the box in the sheet's corner."),
                 tr("Nothing can be judged before that."));
             return;
         }
@@ -199,7 +199,7 @@ void GuideBar::refresh(const Study& study)
         go_->setVisible(true);
         if (entry) {
             next_ = entry->address.pointer;
-            hold_ = holdOf(entry->address.label);
+            hold_ = holdOf(entry->address.english);
             const auto name = QString::fromStdString(entry->address.full());
             const auto title = QString::fromStdString(v->title);
             say(v->figure.lacks.empty()
@@ -223,7 +223,7 @@ void GuideBar::refresh(const Study& study)
     isVerdict_ = true;
     level_ = worst->level;
     go_->setVisible(true);
-    say(QStringLiteral("%1: %2").arg(QString::fromStdString(worst->title), QString::fromStdString(std::string(nameOf(worst->level)))),
+    say(QStringLiteral("%1: %2").arg(QString::fromStdString(worst->title), QString::fromUtf8(deepstop::tr(nameOf(worst->level)).data())),
         tr("%1. This answers the first question; the other pages have the rest.").arg(QString::fromStdString(worst->reason)));
 }
 

@@ -7,6 +7,8 @@
 
 #include <QWidget>
 
+#include <string_view>
+
 class QLabel;
 class QPushButton;
 
@@ -15,7 +17,7 @@ namespace deepstop::app {
 /// How an instrument is held for a reading.
 enum class Hold { Outside, Inside, Depth, Other };
 /// By what the reading is called.
-[[nodiscard]] Hold holdOf(const std::string& label);
+[[nodiscard]] Hold holdOf(std::string_view label);
 
 class GuideBar : public QWidget {
     Q_OBJECT

@@ -25,7 +25,7 @@ ImportWindow::ImportWindow(LibraryStore& store, QWidget* parent)
     setWindowTitle(tr("A list of parts"));
     resize(680, 620);
     for (const Kind kind : { Kind::Rotor, Kind::Caliper, Kind::Pad, Kind::Wheel, Kind::Bracket, Kind::Hose })
-        kind_->addItem(string(nameOf(kind)), static_cast<int>(kind));
+        kind_->addItem(string(deepstop::tr(nameOf(kind))), static_cast<int>(kind));
     kind_->setAccessibleName(tr("Kind of part"));
     columns_->setHorizontalHeaderLabels({ tr("Column of the list"), tr("is"), tr("plain numbers in") });
     refused_->setHorizontalHeaderLabels({ tr("Line"), tr("Why it cannot be imported"), tr("As it stands") });
@@ -137,7 +137,7 @@ void ImportWindow::lay()
         field->addItem(tr("passed over"), QString());
         for (const auto& name : fields)
             if (!name.key.empty())
-                field->addItem(QString::fromStdString(name.label), QString::fromStdString(name.key));
+                field->addItem(tr(name.label.c_str()), QString::fromStdString(name.key));
         field->setCurrentIndex(std::max(0, field->findData(QString::fromStdString(column.key))));
         auto* unit = new QComboBox;
         const auto fillUnits = [this, unit, row] {

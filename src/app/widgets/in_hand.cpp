@@ -1,6 +1,8 @@
 #include "widgets/in_hand.hpp"
 
 #include "document.hpp"
+#include "quantity/instrument_names.hpp"
+#include "widgets/words.hpp"
 
 namespace deepstop::app {
 
@@ -10,9 +12,10 @@ InHand::InHand(Document& document, QWidget* parent) : QComboBox(parent), documen
     setAccessibleName(tr("Instrument used"));
     setToolTip(tr("Readings typed from now on were taken with this"));
     addItem(tr("instrument used: as before"), QString());
-    for (const QString& one : { tr("tape"), tr("rule"), tr("vernier"), tr("micrometer"), tr("dial gauge"), tr("kitchen scale"),
-             tr("hanging scale"), tr("bathroom scale"), tr("vendor sheet"), tr("estimate") })
-        addItem(one, one);
+    for (const char* one : { "tape", "rule", "vernier", "micrometer", "dial gauge", "kitchen scale", "hanging scale", "bathroom scale" })
+        addItem(string(instrumentInWords(one)), QString::fromUtf8(one));
+    addItem(tr("vendor sheet"), Document::fromVendorSheet);
+    addItem(tr("estimate"), Document::fromEstimate);
     connect(this, &QComboBox::activated, this, [this] { document_.setInHand(currentData().toString()); });
 }
 

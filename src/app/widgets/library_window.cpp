@@ -32,7 +32,7 @@ LibraryWindow::LibraryWindow(Document& document, LibraryStore& store, QWidget* p
     setWindowTitle(tr("Parts library"));
     resize(560, 520);
     for (const Kind kind : { Kind::Rotor, Kind::Caliper, Kind::Pad, Kind::Wheel, Kind::Bracket, Kind::Hose, Kind::Kit }) {
-        auto name = string(nameOf(kind)) + QStringLiteral("s");
+        auto name = string(library::inNumber(kind));
         name[0] = name[0].toUpper();
         kinds_->addItem(name, static_cast<int>(kind));
     }
@@ -117,7 +117,7 @@ void LibraryWindow::refresh()
     put_->setText(
         tr("Put into %1, %2")
             .arg(where.size() > 18 ? where.left(17) + QStringLiteral("…") : where, axle_ == Axle::Front ? tr("front") : tr("rear")));
-    keep_->setText(tr("Keep the bench's %1").arg(string(nameOf(kind()))));
+    keep_->setText(tr("Keep the bench's %1").arg(string(deepstop::tr(nameOf(kind())))));
     keep_->setEnabled(corner() != nullptr);
     if (kind() == Kind::Kit) {
         const Setup* setup = document_.study().after.setup;
@@ -250,9 +250,8 @@ void LibraryWindow::exportList()
         exportKit();
         return;
     }
-    const auto path =
-        askWhereToSave(
-            this, tr("Export parts"), string(nameOf(kind())) + QStringLiteral("s.csv"), tr("Lists (*.csv)"), QStringLiteral("csv"));
+    const auto path = askWhereToSave(
+        this, tr("Export parts"), string(nameOf(kind())) + QStringLiteral("s.csv"), tr("Lists (*.csv)"), QStringLiteral("csv"));
     if (path.isEmpty())
         return;
     try {

@@ -48,7 +48,7 @@ LogColumnsWindow::LogColumnsWindow(const QString& path, files::LogHead head, QWi
         table_->setItem(i, 1, new QTableWidgetItem(first.join(QStringLiteral("   "))));
         auto* kind = new QComboBox;
         for (std::size_t k = 0; k < files::loggedKinds; ++k)
-            kind->addItem(string(files::nameOf(static_cast<files::Logged>(k))));
+            kind->addItem(string(deepstop::tr(files::nameOf(static_cast<files::Logged>(k)))));
         kind->setCurrentIndex(static_cast<int>(head_.columns.columns[at].logged));
         table_->setCellWidget(i, 2, kind);
         auto* unit = new QComboBox;
@@ -109,8 +109,8 @@ void LogColumnsWindow::judge()
     summary_->setText(lacks.empty() ? tr("It can be read like this.") : tr("Not yet: %1.").arg(QString::fromStdString(lacks)));
 }
 
-void askColumns(const QString& path, QWidget* parent, std::function<void(const AskedColumns&)> then,
-    std::function<void(const QString&)> failed)
+void askColumns(
+    const QString& path, QWidget* parent, std::function<void(const AskedColumns&)> then, std::function<void(const QString&)> failed)
 {
     // It belongs to the page, and goes when it is done.
     struct Asking : QObject {

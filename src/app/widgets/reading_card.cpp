@@ -2,6 +2,7 @@
 
 #include "document.hpp"
 #include "quantity/entry.hpp"
+#include "quantity/instrument_names.hpp"
 #include "theme.hpp"
 #include "drawing/dimension_field.hpp"
 #include "drawing/fact_field.hpp"
@@ -22,8 +23,9 @@ ReadingCard::ReadingCard(Document& document, QWidget* parent)
     known_->addItems({ tr("measured"), tr("vendor sheet"), tr("estimated") });
     known_->setAccessibleName(tr("How it is known"));
     instrument_->setEditable(true);
-    instrument_->addItems(
-        { QString(), tr("tape"), tr("rule"), tr("vernier"), tr("micrometer"), tr("dial gauge"), tr("feeler gauge"), tr("scale") });
+    instrument_->addItem({});
+    for (const char* one : { "tape", "rule", "vernier", "micrometer", "dial gauge", "feeler gauge", "scale" })
+        instrument_->addItem(QString::fromStdString(instrumentInWords(one)));
     instrument_->setAccessibleName(tr("Instrument"));
     width_->setAccessibleName(tr("Plus or minus"));
     width_->setPlaceholderText(tr("by instrument"));
@@ -101,10 +103,10 @@ void ReadingCard::refresh()
     const auto shown = [this](QLineEdit* line, const std::string& text) {
         return document_.drafts().has(line->objectName()) ? document_.drafts().text(line->objectName()) : QString::fromStdString(text);
     };
-    if (const auto with = shown(instrument_->lineEdit(), r.instrument); instrument_->currentText() != with)
+    if (const auto with = shown(instrument_->lineEdit(), instrumentInWords(r.instrument)); instrument_->currentText() != with)
         instrument_->setCurrentText(with);
-    const auto width = shown(width_,
-        r.plusMinus ? editable(*r.plusMinus + style.unit(document_.units()).offset, style.unit(document_.units())) : std::string());
+    const auto width = shown(
+        width_, r.plusMinus ? editable(*r.plusMinus + style.unit(document_.units()).offset, style.unit(document_.units())) : std::string());
     if (width_->text() != width)
         width_->setText(width);
     width_->setPlaceholderText(tr("%1 by instrument").arg(half / style.unit(document_.units()).factor, 0, 'g', 2));
@@ -131,7 +133,7 @@ bool ReadingCard::put()
     trouble_->clear();
     Reading r = *entry->reading;
     r.known = static_cast<Known>(known_->currentIndex());
-    r.instrument = r.known == Known::Measured ? instrument_->currentText().toStdString() : std::string();
+    r.instrument = r.known == Known::Measured ? instrumentFrom(instrument_->currentText().toStdString()) : std::string();
     if (width_->text().trimmed().isEmpty()) {
         r.plusMinus.reset();
     } else {

@@ -1,6 +1,7 @@
 #include "widgets/slip.hpp"
 
 #include "document.hpp"
+#include "quantity/instrument_names.hpp"
 #include "study/chapters.hpp"
 #include <fmt/format.h>
 #include "theme.hpp"
@@ -187,7 +188,7 @@ QString Slip::html() const
                    .arg(mark(Level::Good),
                        span(t.proposal,
                            QStringLiteral("<u>%1</u>")
-                               .arg(unfolded_ ? tr("fold what is fine") : tr("%1 more are clear or good").arg(folded))));
+                               .arg(unfolded_ ? tr("hide checks that pass") : tr("%1 more are clear or good").arg(folded))));
     if (byAxle && axle == Axle::Front && study.after.setup && !study.after.setup->rear && study.after.setup != &study.build->setups.front())
         heading(Axle::Rear, tr(": left as found"));
     out += QStringLiteral("</table>");
@@ -200,30 +201,31 @@ QString Slip::details(const Verdict& v) const
 {
     const Theme& t = theme();
     const Study& study = document_.study();
-    auto out =
-        QStringLiteral("<p style='margin-top:12px'><b>%1</b></p><p>%2.</p>")
-            .arg(span(colourOf(v.level), QStringLiteral("%1 %2").arg(mark(v.level), capital(QString::fromUtf8(nameOf(v.level).data())))),
-                text(v.reason));
+    auto out = QStringLiteral("<p style='margin-top:12px'><b>%1</b></p><p>%2.</p>")
+                   .arg(span(colourOf(v.level),
+                            QStringLiteral("%1 %2").arg(mark(v.level), capital(QString::fromUtf8(deepstop::tr(nameOf(v.level)).data())))),
+                       text(v.reason));
     if (v.figure.value && v.figure.worstCase > 0)
-        out +=
-            QStringLiteral("<p>%1</p>")
-                .arg(span(t.mute,
-                    tr("%1, ±%2 worst case, ±%3 likely")
-                        .arg(text(print(*v.figure.value, v.style, study.system)),
-                            text(figure(v.figure.worstCase, ofDifference(v.style), study.system)),
-                            text(figure(v.figure.rootSumSquare, ofDifference(v.style), study.system)))));
+        out += QStringLiteral("<p>%1</p>")
+                   .arg(span(t.mute,
+                       tr("%1, ±%2 worst case, ±%3 likely")
+                           .arg(text(print(*v.figure.value, v.style, study.system)),
+                               text(figure(v.figure.worstCase, ofDifference(v.style), study.system)),
+                               text(figure(v.figure.rootSumSquare, ofDifference(v.style), study.system)))));
     for (std::size_t i = 0; i < v.remedies.size(); ++i) {
         const Remedy& r = v.remedies[i];
         QString costs;
         for (const auto& cost : r.costs)
             costs += (costs.isEmpty() ? "" : " · ") + text(cost);
         if (i == 0)
-            out += QStringLiteral("<p style='margin-top:10px'><b>%1</b></p>").arg(text(std::string(chapterOf(v.chapter).cures)));
+            out +=
+                QStringLiteral("<p style='margin-top:10px'><b>%1</b></p>").arg(text(std::string(deepstop::tr(chapterOf(v.chapter).cures))));
         out += QStringLiteral("<table width='100%' cellpadding='6' cellspacing='0' bgcolor='%1' "
                               "style='margin-top:5px'><tr><td><b>%2</b><br>%3<br>%4<br><a href='remedy:%5'>%6</a></td></tr></table>")
                    .arg(t.raised.name(), text(r.title),
                        span(t.good,
-                           r.gap.value ? text(fmt::format("{} {}", chapterOf(v.chapter).gain, print(*r.gap.value, v.style, study.system)))
+                           r.gap.value ? text(
+                               fmt::format("{} {}", deepstop::tr(chapterOf(v.chapter).gain), print(*r.gap.value, v.style, study.system)))
                                        : QString()),
                        span(t.mute, costs))
                    .arg(QString::fromLatin1(QByteArray::fromStdString(v.id + "\n" + r.title).toHex()))
@@ -277,16 +279,16 @@ QString Slip::restsOn(const Figure& figure, const Style& style) const
             how = span(t.unproven, tr("<b>missing</b>"));
         } else {
             how = QStringLiteral("%1, %2").arg(text(print(*reading->value, address->style, study.system)),
-                reading->known == Known::Measured && !reading->instrument.empty() ? text(reading->instrument)
-                                                                                  : QString::fromUtf8(nameOf(reading->known).data()));
+                reading->known == Known::Measured && !reading->instrument.empty()
+                    ? text(instrumentInWords(reading->instrument))
+                    : QString::fromUtf8(deepstop::tr(nameOf(reading->known)).data()));
             if (const auto by = deepstop::figure(effect, style, study.system); by.find_first_of("123456789") != std::string::npos)
                 how += tr(", moves it ±%1").arg(text(by));
             how = span(reading->known == Known::Estimated ? t.unproven : t.mute, how);
         }
         // Front and rear, before and after may share a name; then it is said whose it is.
-        const bool shared = std::ranges::any_of(order, [&](const auto& other) {
-            return &other.second->address != address && other.second->address.label == address->label;
-        });
+        const bool shared = std::ranges::any_of(
+            order, [&](const auto& other) { return &other.second->address != address && other.second->address.label == address->label; });
         rests += QStringLiteral("<p style='margin-bottom:3px'><a href='reading:%1'>%2</a><br>%3</p>")
                      .arg(text(address->pointer), capital(text(shared ? address->full() : address->label)), how);
     }

@@ -110,8 +110,8 @@ void WorkRail::setStudy(const Study& study)
             continue;
         }
         const auto& [level, why] = *stands;
-        button->setState(
-            level, button->stage().speaks("car") && level == Level::Good ? tr("known") : QString::fromUtf8(nameOf(level).data()));
+        button->setState(level,
+            button->stage().speaks("car") && level == Level::Good ? tr("known") : QString::fromUtf8(deepstop::tr(nameOf(level)).data()));
         button->setToolTip(QString::fromStdString(why));
     }
 }

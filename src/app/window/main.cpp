@@ -1,3 +1,4 @@
+#include "catalogue.hpp"
 #include "cli/manual.hpp"
 #include "version.hpp"
 #include "window/application.hpp"
@@ -28,15 +29,19 @@ QString stageNames()
 
 /// What it can be started with.
 struct Options {
-    QCommandLineOption demo { QStringLiteral("demo"), QStringLiteral("open a working copy of the demo build") };
-    QCommandLineOption night { QStringLiteral("night"), QStringLiteral("night colours") };
-    QCommandLineOption us { QStringLiteral("us"), QStringLiteral("US units") };
-    QCommandLineOption stage { QStringLiteral("stage"), QStringLiteral("begin at a stage: %1").arg(stageNames()), QStringLiteral("name") };
-    QCommandLineOption setup { QStringLiteral("setup"), QStringLiteral("judge the setup with this id"), QStringLiteral("id") };
-    QCommandLineOption size { QStringLiteral("size"), QStringLiteral("size of the window, as 1280x800"), QStringLiteral("WxH") };
-    QCommandLineOption bench { QStringLiteral("sheet"), QStringLiteral("which sheet of the stage, from 1"), QStringLiteral("number") };
+    QCommandLineOption demo { QStringLiteral("demo"), QCoreApplication::translate("Options", "open a working copy of the demo build") };
+    QCommandLineOption night { QStringLiteral("night"), QCoreApplication::translate("Options", "night colours") };
+    QCommandLineOption us { QStringLiteral("us"), QCoreApplication::translate("Options", "US units") };
+    QCommandLineOption stage { QStringLiteral("stage"), QCoreApplication::translate("Options", "begin at a stage: %1").arg(stageNames()),
+        QStringLiteral("name") };
+    QCommandLineOption setup { QStringLiteral("setup"), QCoreApplication::translate("Options", "judge the setup with this id"),
+        QStringLiteral("id") };
+    QCommandLineOption size { QStringLiteral("size"), QCoreApplication::translate("Options", "size of the window, as 1280x800"),
+        QStringLiteral("WxH") };
+    QCommandLineOption bench { QStringLiteral("sheet"), QCoreApplication::translate("Options", "which sheet of the stage, from 1"),
+        QStringLiteral("number") };
     QCommandLineOption once { QStringLiteral("quit-when-shown"),
-        QStringLiteral("leave as soon as the window has been painted, for timing") };
+        QCoreApplication::translate("Options", "leave as soon as the window has been painted, for timing") };
 
     [[nodiscard]] QList<QCommandLineOption> all() const { return { demo, night, us, stage, setup, size, bench, once }; }
 };
@@ -68,17 +73,18 @@ deepstop::manual::Program program(const Options& options)
 
 int main(int argc, char** argv)
 {
-    const Options wanted;
     if (argc == 3 && std::string_view(argv[1]) == "--manual") {
-        std::fputs(deepstop::manual::manualOf(program(wanted), argv[2]).c_str(), stdout);
+        std::fputs(deepstop::manual::manualOf(program({}), argv[2]).c_str(), stdout);
         return 0;
     }
     deepstop::app::Application application(argc, argv);
     QApplication::setApplicationVersion(QString::fromUtf8(versionText));
+    deepstop::app::speakTheReadersLanguage();
+    const Options wanted;
     QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
 
     QCommandLineParser options;
-    options.setApplicationDescription(QStringLiteral("Does the brake kit fit, is it centred, is it better?"));
+    options.setApplicationDescription(QCoreApplication::translate("Options", "Does the brake kit fit, is it centred, is it better?"));
     options.addHelpOption();
     options.addVersionOption();
     options.addPositionalArgument(QStringLiteral("FILE"), QStringLiteral("build file to open; without one, the start page"));

@@ -5,6 +5,7 @@
 #include "widgets/notice_bar.hpp"
 #include "widgets/save_dialog.hpp"
 #include "widgets/quick_sums.hpp"
+#include "widgets/plot_tables.hpp"
 #include "widgets/symptom_window.hpp"
 #include "widgets/slip.hpp"
 #include "widgets/work_rail.hpp"
@@ -181,6 +182,14 @@ void MainWindow::makeViewMenu()
     view->addAction(tr("Zoom &in"), QKeySequence::ZoomIn, this, [this] { page()->view()->zoomIn(); });
     view->addAction(tr("Zoom &out"), QKeySequence::ZoomOut, this, [this] { page()->view()->zoomOut(); });
     view->addAction(tr("&Whole sheet"), QKeySequence(Qt::CTRL | Qt::Key_0), this, [this] { page()->view()->zoomToFit(); });
+    view->addAction(tr("Plots as &tables…"), QKeySequence(Qt::Key_F8), this, [this] {
+        auto* tables = findChild<PlotTables*>();
+        if (!tables)
+            tables = new PlotTables(document_, this);
+        tables->show();
+        tables->raise();
+        tables->activateWindow();
+    });
 
     for (const auto& [text, keys, by] : { std::tuple { tr("Ne&xt sheet"), QKeySequence(Qt::ALT | Qt::Key_Right), 1 },
              std::tuple { tr("&Previous sheet"), QKeySequence(Qt::ALT | Qt::Key_Left), -1 } })
@@ -256,7 +265,7 @@ void MainWindow::makeHelpMenu()
                "Ctrl+M\tmetric or US units\n"
                "Ctrl+Shift+N\tnight colours\n"
                "Ctrl+Shift+K\tcalculator;  Ctrl+L  the parts library\n"
-               "F7\tcauses of a symptom\n"
+               "F7\tcauses of a symptom;  F8  the plots as tables\n"
                "Ctrl+I\tconnect an instrument;  Ctrl+R  runout from a slow turn\n"
                "F4\ttake the stable reading and go on;  Shift+F4  read the same once more\n"
                "Ctrl++, Ctrl+−, Ctrl+0\tzoom; arrows or dragging move the sheet"));

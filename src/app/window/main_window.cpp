@@ -1,5 +1,7 @@
 #include "window/main_window.hpp"
 
+#include "drawing/fitting_label.hpp"
+#include "quantity/instrument_names.hpp"
 #include "stages/bench/bench_page.hpp"
 #include "stages/centring/centring_page.hpp"
 #include "stages/single_pages.hpp"
@@ -27,7 +29,8 @@ namespace deepstop::app {
 MainWindow::MainWindow(QWidget* parent)
     : QMainWindow(parent), stage_(&stages().front()), rail_(new WorkRail(stages(), this)), pages_(new QStackedWidget),
       slip_(new Slip(document_)), ledger_(new Ledger), notice_(new NoticeBar), guide_(new GuideBar(this)), car_(new QLineEdit),
-      summary_(new QLabel), before_(new QComboBox), after_(new QComboBox), instrumentBar_(new InstrumentBar(instrument_, this))
+      summary_(new FittingLabel(13, 9, 2, QFont::DemiBold, nullptr)), before_(new QComboBox), after_(new QComboBox),
+      instrumentBar_(new InstrumentBar(instrument_, this))
 {
     tellAccessibilityOfLines();
     setWindowIcon(QIcon(QStringLiteral(":/icons/deepstop.svg")));
@@ -68,9 +71,6 @@ QWidget* MainWindow::makeHeader()
     plain.setColor(QPalette::Base, Qt::transparent);
     car_->setPalette(plain);
     connect(car_, &QLineEdit::editingFinished, this, &MainWindow::nameCar);
-    summary_->setFont(reading(13, QFont::DemiBold));
-    summary_->setTextFormat(Qt::PlainText);
-    summary_->setSizePolicy(QSizePolicy::Ignored, QSizePolicy::Preferred);
     auto* arrow = new QLabel(QStringLiteral("→"));
     before_->setAccessibleName(tr("Compared with"));
     after_->setAccessibleName(tr("Setup judged"));
@@ -258,8 +258,9 @@ void MainWindow::takeReading(bool again)
     if (steady->dimension != entry->address.style.dimension) {
         notice_->say(
             tr("The %1 shows %2; %3 is %4. Nothing was taken.")
-                .arg(QString::fromStdString(steady->instrument), QString::fromUtf8(nameOf(steady->dimension).data()),
-                    QString::fromStdString(entry->address.label), QString::fromUtf8(nameOf(entry->address.style.dimension).data())),
+                .arg(QString::fromStdString(instrumentInWords(steady->instrument)),
+                    QString::fromUtf8(deepstop::tr(nameOf(steady->dimension)).data()), QString::fromStdString(entry->address.label),
+                    QString::fromUtf8(deepstop::tr(nameOf(entry->address.style.dimension)).data())),
             true);
         return;
     }
@@ -363,8 +364,7 @@ void MainWindow::refresh()
         slip_->refreshSoon(); // the drawing and the ledger come first
     guide_->refresh(document_.study());
     refreshSetups();
-    summary_->setText(QString::fromStdString(document_.study().summary));
-    summary_->setToolTip(summary_->text());
+    summary_->say(QString::fromStdString(document_.study().summary));
     const auto car = QString::fromStdString(document_.build().car.name);
     if (!document_.drafts().has(car_->objectName())) {
         car_->setText(car);

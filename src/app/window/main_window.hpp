@@ -17,6 +17,7 @@
 
 namespace deepstop::app {
 
+class FittingLabel;
 class InstrumentBar;
 class Ledger;
 class LibraryWindow;
@@ -155,7 +156,7 @@ private:
     QStackedWidget* front_ = nullptr; ///< the first page, or the work
     StartPage* start_ = nullptr;
     QLineEdit* car_;
-    QLabel* summary_;
+    FittingLabel* summary_;
     QComboBox* before_;
     QComboBox* after_;
     QuickSums* sums_ = nullptr;

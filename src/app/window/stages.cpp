@@ -1,5 +1,6 @@
 #include "window/stages.hpp"
 
+#include "language/language.hpp"
 #include "stages/balance/balance_page.hpp"
 #include "stages/bench/bench_page.hpp"
 #include "stages/centring/centring_page.hpp"
@@ -29,26 +30,31 @@ StagePage* make(Document& document, LibraryStore& library, QWidget* parent)
 const std::vector<Stage>& stages()
 {
     static const std::vector<Stage> all {
-        { CarPage::id, "Car", { "car" }, false, make<CarPage> },
-        { BenchPage::id, "Parts bench", { "parts", "weights" }, true, make<BenchPage> },
-        { WheelPage::id, "Clearance", { "clearance" }, true, make<WheelPage> },
-        { CentringPage::id, "Centring", { "centring", "joints" }, false, make<CentringPage> },
-        { BalancePage::id, "Balance", { "balance" }, false, make<BalancePage> },
-        { HeatPage::id, "Heat", { "heat" }, true, make<HeatPage> },
-        { StopPage::id, "Stop", { "stopping", "proving" }, false, make<StopPage> },
-        { CardPage::id, "Job card", {}, false, make<CardPage>, stateOfCard,
-            "Space ticks a step, X calls it a fault, arrows go on. A padlock marks work that cannot be undone: it opens when the checks it "
-            "rests on are proven on both sides, or for a reason that stays in the record. What is read at a step is typed under the list "
-            "and "
-            "lands in the build.\n\nBrakes are life-critical. This program advises; it approves nothing: the makers' data and local law "
-            "come "
-            "first. Have adapters, machined, drilled and welded parts judged by a qualified engineer or licensed mechanic." },
-        { LogbookPage::id, "Logbook", {}, false, make<LogbookPage>, stateOfLog,
-            "What was done, found and read, day by day; a click on the line takes that day in hand. Wear is worked out from readings with "
-            "their "
-            "odometer, towards the minimum that is cast on the part: two readings say when, and their widths how sure.\n\nLook at linings, "
-            "rotors, hoses, "
-            "bolts and fluid by the maker's intervals and before every day on a track, whatever this page says." },
+        { CarPage::id, marked("Car"), { "car" }, false, make<CarPage> },
+        { BenchPage::id, marked("Parts bench"), { "parts", "weights" }, true, make<BenchPage> },
+        { WheelPage::id, marked("Clearance"), { "clearance" }, true, make<WheelPage> },
+        { CentringPage::id, marked("Centring"), { "centring", "joints" }, false, make<CentringPage> },
+        { BalancePage::id, marked("Balance"), { "balance" }, false, make<BalancePage> },
+        { HeatPage::id, marked("Heat"), { "heat" }, true, make<HeatPage> },
+        { StopPage::id, marked("Stop"), { "stopping", "proving" }, false, make<StopPage> },
+        { CardPage::id, marked("Job card"), {}, false, make<CardPage>, stateOfCard,
+            marked("Space ticks a step, X calls it a fault, arrows go on. A padlock marks work that cannot be undone: it opens when the "
+                   "checks it "
+                   "rests on are proven on both sides, or for a reason that stays in the record. What is read at a step is typed under the "
+                   "list "
+                   "and "
+                   "lands in the build.\n\nBrakes are life-critical. This program advises; it approves nothing: the makers' data and local "
+                   "law "
+                   "come "
+                   "first. Have adapters, machined, drilled and welded parts judged by a qualified engineer or licensed mechanic.") },
+        { LogbookPage::id, marked("Logbook"), {}, false, make<LogbookPage>, stateOfLog,
+            marked("What was done, found and read, day by day; a click on the line takes that day in hand. Wear is worked out from "
+                   "readings with "
+                   "their "
+                   "odometer, towards the minimum that is cast on the part: two readings say when, and their widths how sure.\n\nLook at "
+                   "linings, "
+                   "rotors, hoses, "
+                   "bolts and fluid by the maker's intervals and before every day on a track, whatever this page says.") },
     };
     return all;
 }

@@ -1,5 +1,7 @@
 #include "bracket/bracket.hpp"
 
+#include "language/language.hpp"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -145,13 +147,13 @@ std::optional<Adapter> adapter(const Knuckle& k, const CaliperMount& c, const Wa
 
 Plate plateOf(const Adapter& a, std::string material)
 {
-    return { "Adapter bracket", std::move(material), a.thickness, a.outline, a.holes, a.bores, {} };
+    return { tr("Adapter bracket"), std::move(material), a.thickness, a.outline, a.holes, a.bores, {} };
 }
 
 Plate ringPlate(double thickness, double diameter, double bore, double boltCircle, int bolts, double boltHole, std::string material)
 {
-    Plate plate { "Ring behind the rotor", std::move(material), thickness, paper::circle(Pen::Outline, {}, diameter / 2, chordError).points,
-        { { 0, 0, bore, false } }, {}, diameter };
+    Plate plate { tr("Ring behind the rotor"), std::move(material), thickness,
+        paper::circle(Pen::Outline, {}, diameter / 2, chordError).points, { { 0, 0, bore, false } }, {}, diameter };
     for (int i = 0; i < bolts; ++i) {
         const double angle = std::numbers::pi / 2 + 2 * std::numbers::pi * i / bolts;
         plate.holes.push_back({ boltCircle / 2 * std::cos(angle), boltCircle / 2 * std::sin(angle), boltHole, true });
@@ -174,9 +176,9 @@ double volumeOf(const Plate& plate)
 paper::Drawing drawingOf(const Plate& plate, const std::vector<std::string>& notes, std::string (*say)(double))
 {
     paper::Drawing d;
-    d.title = fmt::format("{}, {}, {} thick", plate.title, plate.material, say(plate.thickness));
+    d.title = tr("{}, {}, {} thick", plate.title, plate.material, say(plate.thickness));
     d.notes = notes;
-    d.notes.emplace_back("To be judged by a qualified engineer before it is made or driven. Bending is not proven here.");
+    d.notes.emplace_back(tr("To be judged by a qualified engineer before it is made or driven. Bending is not proven here."));
     if (plate.diameter)
         d.strokes.push_back(paper::circle(Pen::Cut, {}, *plate.diameter / 2));
     else
@@ -200,7 +202,7 @@ paper::Drawing drawingOf(const Plate& plate, const std::vector<std::string>& not
             { 0, -plate.holes.front().diameter / 2 + 3e-3 }, "bore Ø " + say(plate.holes.front().diameter), 2.8e-3, paper::Anchor::Middle);
         if (plate.holes.size() > 1)
             d.letter({ 0, low - 8e-3 },
-                fmt::format("{} holes Ø {} on Ø {}", plate.holes.size() - 1, say(plate.holes[1].diameter),
+                tr("{} holes Ø {} on Ø {}", plate.holes.size() - 1, say(plate.holes[1].diameter),
                     say(2 * std::hypot(plate.holes[1].x, plate.holes[1].y))),
                 2.8e-3, paper::Anchor::Middle);
         return d;
@@ -219,20 +221,18 @@ paper::Drawing drawingOf(const Plate& plate, const std::vector<std::string>& not
         const auto& b = plate.bores;
         paper::addDimension(d, { b[0].x, b[0].mouth }, { b[1].x, b[1].mouth }, high - b[0].mouth + 8e-3, say(b[1].x - b[0].x));
         paper::addDimension(d, { h[1].x, h[1].y }, { h[1].x, b[1].mouth }, -(right - h[1].x) - 10e-3, say(std::abs(b[1].mouth - h[1].y)));
-        d.letter({ 0, h[0].y - 1.5e-3 }, "to the knuckle, Ø " + say(h[0].diameter), 2.8e-3, paper::Anchor::Middle);
-        d.letter({ 0, b[0].mouth - 5e-3 }, fmt::format("for the studs, from this edge, Ø {}, {} deep", say(b[0].diameter), say(b[0].depth)),
-            2.8e-3, paper::Anchor::Middle);
-        d.letter({ 0, b[0].mouth - 10e-3 }, "in the middle of the thickness", 2.8e-3, paper::Anchor::Middle);
-        d.letter(
-            { 0, high + 22e-3 }, fmt::format("axis of the wheel {} below the knuckle's holes", say(h[0].y)), 2.8e-3, paper::Anchor::Middle);
+        d.letter({ 0, h[0].y - 1.5e-3 }, tr("to the knuckle, Ø {}", say(h[0].diameter)), 2.8e-3, paper::Anchor::Middle);
+        d.letter({ 0, b[0].mouth - 5e-3 }, tr("for the studs, from this edge, Ø {}, {} deep", say(b[0].diameter), say(b[0].depth)), 2.8e-3,
+            paper::Anchor::Middle);
+        d.letter({ 0, b[0].mouth - 10e-3 }, tr("in the middle of the thickness"), 2.8e-3, paper::Anchor::Middle);
+        d.letter({ 0, high + 22e-3 }, tr("axis of the wheel {} below the knuckle's holes", say(h[0].y)), 2.8e-3, paper::Anchor::Middle);
     } else if (h.size() == 4) {
         paper::addDimension(d, { h[2].x, h[2].y }, { h[3].x, h[3].y }, high - h[2].y + 8e-3, say(h[3].x - h[2].x));
         paper::addDimension(d, { h[1].x, h[1].y }, { h[1].x, h[3].y }, -(right - h[1].x) - 10e-3, say(std::abs(h[3].y - h[1].y)));
-        d.letter(
-            { 0, h[0].y + (h[0].y < h[2].y ? -1 : 1) * 1.5e-3 }, "to the knuckle, Ø " + say(h[0].diameter), 2.8e-3, paper::Anchor::Middle);
-        d.letter({ 0, h[2].y - 1.5e-3 }, "to the caliper, Ø " + say(h[2].diameter), 2.8e-3, paper::Anchor::Middle);
-        d.letter(
-            { 0, high + 22e-3 }, fmt::format("axis of the wheel {} below the knuckle's holes", say(h[0].y)), 2.8e-3, paper::Anchor::Middle);
+        d.letter({ 0, h[0].y + (h[0].y < h[2].y ? -1 : 1) * 1.5e-3 }, tr("to the knuckle, Ø {}", say(h[0].diameter)), 2.8e-3,
+            paper::Anchor::Middle);
+        d.letter({ 0, h[2].y - 1.5e-3 }, tr("to the caliper, Ø {}", say(h[2].diameter)), 2.8e-3, paper::Anchor::Middle);
+        d.letter({ 0, high + 22e-3 }, tr("axis of the wheel {} below the knuckle's holes", say(h[0].y)), 2.8e-3, paper::Anchor::Middle);
     }
     return d;
 }

@@ -1,6 +1,7 @@
 #include "build/address.hpp"
 
 #include "build/naming.hpp"
+#include "language/language.hpp"
 #include "quantity/parse.hpp"
 #include "quantity/text.hpp"
 
@@ -213,9 +214,9 @@ public:
         if (!isHere(name))
             return;
         if (fresh_.size() > longestText)
-            refusal = fmt::format("this is longer than {} letters: shorten it.", longestText);
+            refusal = tr("this is longer than {} letters: shorten it.", longestText);
         else if (notUtf8(fresh_) || controlCharacter(fresh_))
-            refusal = fmt::format("“{}” holds a character that cannot be kept: take it out.", shortened(fresh_));
+            refusal = tr("“{}” holds a character that cannot be kept: take it out.", shortened(fresh_));
         else
             accept(value, fresh_);
     }
@@ -229,7 +230,7 @@ public:
         if (fresh_.empty() || (read.ec == std::errc {} && read.ptr == end && number >= 0 && number <= field.most))
             accept(value, number);
         else
-            refusal = fmt::format("a whole number from 0 to {} is wanted.", field.most);
+            refusal = tr("a whole number from 0 to {} is wanted.", field.most);
     }
     void number(const NumberField& field, double& value) override
     {
@@ -239,7 +240,7 @@ public:
         if (parsed && field.range.holds(*parsed.value))
             accept(value, *parsed.value);
         else
-            refusal = fmt::format("a number from {:g} to {:g} is wanted.", field.range.least, field.range.most);
+            refusal = tr("a number from {:g} to {:g} is wanted.", field.range.least, field.range.most);
     }
     void choice(const Name& name, Choice& choice) override
     {
@@ -247,7 +248,7 @@ public:
             return;
         done_ = choice.choose(fresh_);
         if (!done_)
-            refusal = "“" + shortened(fresh_) + "” is not one of its choices.";
+            refusal = tr("“{}” is not one of its choices.", shortened(fresh_));
     }
     void ticks(const Name& name, Ticks& ticks) override
     {
@@ -300,13 +301,13 @@ std::optional<References> referencesAt(const Build& build, std::string_view poin
     References r;
     const auto add = [&r](const std::string& id, const std::string& name) { r.all.emplace_back(id, name.empty() ? id : name); };
     if (pointer.ends_with("/duty")) {
-        r.nobody = "unknown";
+        r.nobody = tr("unknown");
         for (const DutyPlan& each : build.duties)
             add(each.id, each.name);
         return r;
     }
     if (pointer.starts_with("/duties/") && pointer.ends_with("/load")) {
-        r.nobody = "driver alone";
+        r.nobody = tr("driver alone");
         for (const LoadCase& each : build.loads)
             add(each.id.text, each.name);
         return r;
@@ -354,7 +355,7 @@ FactEntry withFact(Build build, const std::string& pointer, const std::string& t
 {
     const auto fact = factAt(build, pointer);
     if (!fact)
-        return { {}, pointer + ": there is no such place in the build." };
+        return { {}, tr("{}: there is no such place in the build.", pointer) };
     const auto references = fact->kind == StatedFact::Kind::Word ? referencesAt(build, pointer) : std::nullopt;
     const std::string said = references ? idOf(*references, text) : text;
     PutFact put(pointer, said);
@@ -375,14 +376,14 @@ std::string refusal(const Address& address, double si, UnitSystem system)
 {
     if (address.range.holds(si))
         return {};
-    return fmt::format("{} must be from {} to {}.", address.label, bound(address.range.least, address.style, system),
+    return tr("{} must be from {} to {}.", address.label, bound(address.range.least, address.style, system),
         bound(address.range.most, address.style, system));
 }
 
 std::string refusal(const Address& address, const Reading& reading, UnitSystem system)
 {
     if (reading.repeats.size() > mostRepeats)
-        return fmt::format("{}: at most {} readings of one thing are kept.", address.label, mostRepeats);
+        return tr("{}: at most {} readings of one thing are kept.", address.label, mostRepeats);
     if (reading.value)
         if (auto why = refusal(address, *reading.value, system); !why.empty())
             return why;
@@ -390,7 +391,7 @@ std::string refusal(const Address& address, const Reading& reading, UnitSystem s
         if (auto why = refusal(address, one, system); !why.empty())
             return why;
     if (!isWithin(address.range, reading))
-        return fmt::format("{}: a plus-or-minus so wide says nothing.", address.label);
+        return tr("{}: this uncertainty is wider than the field's range.", address.label);
     return {};
 }
 

@@ -18,6 +18,7 @@ struct Address {
     std::string place; ///< whose it is, "Kit B, front"
     Style style = style::number;
     Range range { 0, 0 };
+    std::string_view english {}; ///< as the table of fields has it, whatever the reader speaks
 
     /// "rotor thickness (Kit B, front)"
     [[nodiscard]] std::string full() const { return place.empty() ? label : label + " (" + place + ")"; }

@@ -48,7 +48,7 @@ void fields(V& v, T& h)
     v.reading("residual_front_bar", "residual pressure in the front line", style::pressure, range::pressureOrNone, h.residualFront);
     v.reading("residual_rear_bar", "residual pressure in the rear line", style::pressure, range::pressureOrNone, h.residualRear);
     v.reading("build_up_s", "build-up time", style::seconds, range::buildUp, h.buildUpTime);
-    v.reading("reservoir_cm3", "fluid between the reservoir's marks", style::volume, range::volume, h.reservoir);
+    v.reading("reservoir_cm3", "reservoir volume, min to max", style::volume, range::volume, h.reservoir);
     v.choice("fluid", "brake fluid", h.fluid, choices::fluid);
     v.reading("fluid_age_months", "age of the fluid", style::months, range::age, h.fluidAge);
     v.reading("dry_boiling_degC", "boiling point of fresh fluid", style::temperature, range::temperature, h.dryBoiling);
@@ -71,11 +71,11 @@ void fields(V& v, T& d)
 {
     v.text("id", "id", d.id);
     v.text("name", "duty", d.name);
-    v.count("repeats", "times over", 2000, d.repeats);
+    v.count("repeats", "repetitions", 2000, d.repeats);
     v.text("load", "driven laden as", d.load);
     v.reading("towed_kg", "trailer without brakes", style::carMass, range::towed, d.towed);
     v.reading("engine_braking_g", "engine braking", style::deceleration, range::engineBraking, d.engineBraking);
-    v.list("legs", "leg", 2000, d.legs);
+    v.list("legs", "segment", 2000, d.legs);
 }
 
 template <class V, Is<Carried> T>

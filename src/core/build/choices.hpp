@@ -2,6 +2,7 @@
 /// The words of every choice in the document: tokens as they stand in files, and words as they stand on the screen.
 
 #include "build/build.hpp"
+#include "language/language.hpp"
 
 #include <array>
 #include <string_view>
@@ -191,12 +192,13 @@ inline constexpr ChoiceTable<Known, 3> known { { { "measured", Known::Measured }
     { "estimated", Known::Estimated } } };
 } // namespace choices
 
+/// In the reader's language.
 template <class E, std::size_t N>
-[[nodiscard]] constexpr std::string_view wordFor(E value, const ChoiceTable<E, N>& table)
+[[nodiscard]] std::string_view wordFor(E value, const ChoiceTable<E, N>& table)
 {
     for (const Worded<E>& each : table)
         if (each.value == value)
-            return each.word;
+            return tr(each.word);
     return {};
 }
 /// As a file has it.

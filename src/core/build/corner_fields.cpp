@@ -295,8 +295,8 @@ void fields(V& v, T& c)
     v.object("bracket", "", c.bracket);
     v.object("hose", "", c.hose);
     v.object("costs", "", c.costs);
-    v.reading("duct", "cooling duct's factor", style::number, range::cooling, c.duct);
-    v.reading("cooling", "cooling over the model's", style::number, range::cooling, c.cooling);
+    v.reading("duct", "cooling duct factor", style::number, range::cooling, c.duct);
+    v.reading("cooling", "cooling factor, calibrated", style::number, range::cooling, c.cooling);
     v.reading("ring_mm", "hub-face ring", style::size, range::stack, c.ring);
     v.reading("spacer_mm", "wheel spacer", style::size, range::stack, c.spacer);
     v.object("spacer_part", "", c.spacerPart);

@@ -2,6 +2,8 @@
 
 #include "build/address.hpp"
 #include "build/naming.hpp"
+#include "language/language.hpp"
+#include "quantity/instrument_names.hpp"
 #include "quantity/text.hpp"
 
 #include <map>
@@ -34,8 +36,7 @@ public:
     void pairs(const PairsField& field, const Pairs& values) override
     {
         if (!values.empty())
-            put(pointerTo(field), labelOf(field),
-                fmt::format("{} moments to {:g}, {:g}", values.size(), values.back().first, values.back().second));
+            put(pointerTo(field), labelOf(field), tr("{} moments to {:g}, {:g}", values.size(), values.back().first, values.back().second));
     }
     void choice(const Name& name, const Chosen& chosen) override { put(pointerTo(name), labelOf(name), std::string(chosen.word())); }
     void ticks(const Name& name, const Ticked& ticked) override
@@ -50,7 +51,7 @@ protected:
     void element(const ReadingField& field, std::size_t number, const Reading* r) override
     {
         if (r)
-            put(pointer(), fmt::format("{} {}", field.label, number), inWords(field, *r));
+            put(pointer(), fmt::format("{} {}", tr(field.label), number), inWords(field, *r));
     }
 
 private:
@@ -66,7 +67,8 @@ private:
             text += " ±" + editable(*r.plusMinus + unit.offset, unit);
         if (!unit.symbol.empty())
             text.append(" ").append(unit.symbol);
-        return text + ", " + std::string(nameOf(r.known)) + (r.instrument.empty() ? "" : " with " + r.instrument);
+        return text + ", " + std::string(tr(nameOf(r.known)))
+            + (r.instrument.empty() ? "" : tr(" with {}", instrumentInWords(r.instrument)));
     }
     void put(std::string pointer, std::string what, std::string text)
     {
@@ -86,7 +88,7 @@ public:
     {
         if (!fault.empty() || inFreePlace())
             return;
-        fault = refusal(Address { {}, labelOf(field), place(), field.style, field.range }, r);
+        fault = refusal(Address { {}, labelOf(field), place(), field.style, field.range, field.label }, r);
         checkText(field, r.instrument);
         checkText(field, r.date);
     }
@@ -94,17 +96,17 @@ public:
     void count(const CountField& field, int value) override
     {
         if (value != notCounted && (value < 0 || value > field.most))
-            say(field, fmt::format("must be from 0 to {}", field.most));
+            say(field, tr("must be from 0 to {}", field.most));
     }
     void number(const NumberField& field, double value) override
     {
         if (!field.range.holds(value))
-            say(field, fmt::format("must be from {:g} to {:g}", field.range.least, field.range.most));
+            say(field, tr("must be from {:g} to {:g}", field.range.least, field.range.most));
     }
     void list(const ListField& field, const ConstList& list) override
     {
         if (list.size() > field.most)
-            say(field, fmt::format("there may be {} at most", field.most));
+            say(field, tr("there may be {} at most", field.most));
         Naming::list(field, list);
     }
 
@@ -112,16 +114,17 @@ protected:
     void element(const ReadingField& field, std::size_t number, const Reading* r) override
     {
         if (r && fault.empty())
-            fault = refusal(Address { {}, fmt::format("{} {}", field.label, number), place(), field.style, field.range }, *r);
+            fault =
+                refusal(Address { {}, fmt::format("{} {}", tr(field.label), number), place(), field.style, field.range, field.label }, *r);
     }
 
 private:
     void checkText(const Name& name, const std::string& text)
     {
         if (text.size() > longestText)
-            say(name, fmt::format("is longer than {} letters", longestText));
+            say(name, tr("is longer than {} letters", longestText));
         else if (notUtf8(text) || controlCharacter(text))
-            say(name, fmt::format("“{}” holds a character that cannot be kept", shortened(text)));
+            say(name, tr("“{}” holds a character that cannot be kept", shortened(text)));
     }
     void say(const Name& name, const std::string& what)
     {

@@ -3,6 +3,7 @@
 #include "build/address.hpp"
 
 #include "build/naming.hpp"
+#include "language/language.hpp"
 
 #include <fmt/format.h>
 
@@ -19,12 +20,12 @@ class Collect : public Naming {
 public:
     void reading(const ReadingField& field, const Reading& r) override
     {
-        put({ pointerTo(field), labelOf(field), place(), field.style, field.range }, inFreePlace() ? nullptr : &r);
+        put({ pointerTo(field), labelOf(field), place(), field.style, field.range, field.label }, inFreePlace() ? nullptr : &r);
     }
     void fact(const Name& name, const FactNumber&) override
     {
         if (!inFreePlace())
-            facts.push_back({ pointerTo(name), labelOf(name), place(), style::number, { 0, 0 } });
+            facts.push_back({ pointerTo(name), labelOf(name), place(), style::number, { 0, 0 }, name.label });
     }
     std::vector<Address> addresses;
     std::vector<Address> freePlaces;
@@ -34,7 +35,8 @@ protected:
     void element(const ReadingField& field, std::size_t number, const Reading* r) override
     {
         if (r || !inFreePlace())
-            put({ pointer(), fmt::format("{} {}", field.label, number), place(), field.style, field.range }, inFreePlace() ? nullptr : r);
+            put({ pointer(), fmt::format("{} {}", tr(field.label), number), place(), field.style, field.range, field.label },
+                inFreePlace() ? nullptr : r);
     }
 
 private:

@@ -75,9 +75,9 @@ void fields(V& v, T& w)
     v.setting("antilock_quality", "share of the grip antilock uses", style::number, range::quality, w, &Wants::antilockQuality);
     v.setting("slip_margin", "slip safety factor of bolts that carry the brake", style::number, range::engagement, w, &Wants::slipMargin);
     v.setting("stroke_percent", "share of the master's stroke for a hard stop", style::share, range::share, w, &Wants::strokeShare);
-    v.setting("light_effort_n", "lightest comfortable foot for 1 g", style::force, range::pedalForce, w, &Wants::lightEffort);
-    v.setting("firm_effort_n", "firmest comfortable foot for 1 g", style::force, range::pedalForce, w, &Wants::firmEffort);
-    v.setting("greatest_effort_n", "greatest effort of the foot", style::force, range::pedalForce, w, &Wants::greatestEffort);
+    v.setting("light_effort_n", "lowest comfortable pedal force for 1 g", style::force, range::pedalForce, w, &Wants::lightEffort);
+    v.setting("firm_effort_n", "highest comfortable pedal force for 1 g", style::force, range::pedalForce, w, &Wants::firmEffort);
+    v.setting("greatest_effort_n", "largest pedal force of a strong driver", style::force, range::pedalForce, w, &Wants::greatestEffort);
     v.setting("booster_run_out_bar", "front pressure where a booster runs out", style::pressure, range::pressure, w, &Wants::boosterRunOut);
     v.setting("roll_back_mm", "roll-back of a caliper's piston", style::fine, range::smallHeight, w, &Wants::rollBack);
     v.setting("pad_squeeze_mm", "give of one pad at 70 bar", style::fine, range::smallHeight, w, &Wants::padSqueeze);
@@ -85,7 +85,7 @@ void fields(V& v, T& w)
     v.setting("rubber_give_cm3", "give of a metre of rubber hose at 70 bar", style::fluid, range::fluid, w, &Wants::rubberGive);
     v.setting("braided_give_cm3", "give of a metre of braided hose at 70 bar", style::fluid, range::fluid, w, &Wants::braidedGive);
     v.setting("shoe_play_mm", "play of a wheel cylinder's piston", style::fine, range::smallHeight, w, &Wants::shoePlay);
-    v.setting("ambient_degC", "air round the brakes", style::temperature, range::temperature, w, &Wants::ambient);
+    v.setting("ambient_degC", "ambient temperature", style::temperature, range::temperature, w, &Wants::ambient);
     v.setting("altitude_m", "altitude of the road", style::road, range::altitude, w, &Wants::altitude);
     v.setting("fade_percent", "friction left where a pad is called faded", style::share, range::share, w, &Wants::fadeAt);
     v.setting("pitch_time_s", "time in which the load goes forward", style::seconds, range::buildUp, w, &Wants::pitchTime);

@@ -1,6 +1,7 @@
 #include "build/mock_ups.hpp"
 
 #include "build/edit.hpp"
+#include "language/language.hpp"
 
 #include <string>
 
@@ -144,11 +145,11 @@ std::string changedUnder(const Corner& was, const Corner& is, Side side)
     const auto moved = [](double by) { return std::abs(by) > 1e-9; };
     say(was.wheel != is.wheel, "wheel");
     say(moved(changeOfRing(was.spacer, is.spacer)), "spacer");
-    say(moved(changeOfRing(was.ring, is.ring)), "hub-face ring");
-    say(moved(plateUnder(is) - plateUnder(was)), "dust shield's plate");
+    say(moved(changeOfRing(was.ring, is.ring)), tr("hub-face ring"));
+    say(moved(plateUnder(is) - plateUnder(was)), tr("dust shield's plate"));
     say(moved(changeOf(was.rotor.hatThickness, is.rotor.hatThickness)), "hat");
     say(was.caliper != is.caliper, "caliper");
-    say(was.mount != is.mount || was.bracket != is.bracket, "bracket or mount");
+    say(was.mount != is.mount || was.bracket != is.bracket, tr("bracket or mount"));
     say(moved(shift.shimTop) || moved(shift.shimBottom) || moved(shift.radialTop) || moved(shift.radialBottom), "shims");
     // A floating caliper's body follows its pads.
     say(is.caliper.kind != CaliperKind::Fixed

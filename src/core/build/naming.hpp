@@ -2,6 +2,7 @@
 /// Inside build/: going through a document and knowing at every field where it stands and what a person calls it.
 
 #include "build/fields.hpp"
+#include "language/language.hpp"
 
 #include <fmt/format.h>
 
@@ -22,7 +23,7 @@ public:
     }
     void object(const Name& name, const ConstPart& part) override
     {
-        inside(name.key, name.label, {}, [&] { part.describe(*this); });
+        inside(name.key, tr(name.label), {}, [&] { part.describe(*this); });
     }
     void optional(const Name& name, const ConstPart* part, const ConstPart&) override
     {
@@ -33,7 +34,7 @@ public:
     void list(const ListField& field, const ConstList& list) override
     {
         const auto suffix = [&](std::size_t number) {
-            return field.label.empty() ? std::string() : fmt::format(", {} {}", field.label, number);
+            return field.label.empty() ? std::string() : fmt::format(", {} {}", tr(field.label), number);
         };
         for (std::size_t i = 0; i < list.size(); ++i)
             inside(fmt::format("{}/{}", field.key, i), list.title(i), suffix(i + 1), [&] { list.describe(*this, i); });
@@ -54,7 +55,7 @@ protected:
     [[nodiscard]] const std::string& pointer() const { return pointer_; }
     [[nodiscard]] std::string pointerTo(const Name& name) const { return std::string(pointer_).append("/").append(name.key); }
     [[nodiscard]] const std::string& place() const { return place_; }
-    [[nodiscard]] std::string labelOf(const Name& name) const { return std::string(name.label).append(suffix_); }
+    [[nodiscard]] std::string labelOf(const Name& name) const { return std::string(tr(name.label)).append(suffix_); }
     [[nodiscard]] bool inFreePlace() const { return free_ > 0; }
 
 private:

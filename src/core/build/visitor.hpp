@@ -3,6 +3,7 @@
 
 #include "build/range.hpp"
 #include "quantity/format.hpp"
+#include "language/language.hpp"
 #include "quantity/reading.hpp"
 
 #include <cstddef>
@@ -51,12 +52,13 @@ inline constexpr std::size_t mostRepeats = 100;
 /// The token of a choice that is not made, or made with a word this program does not know.
 inline constexpr std::string_view unknownToken = "unknown";
 
-/// The words a choice is made from, and their tokens in files.
+/// The words a choice is made from, in the reader's language, and their tokens in files.
 class Words {
 public:
     template <class Table>
     explicit constexpr Words(const Table& table)
-        : table_(&table), size_(table.size()), at_([](const void* t, std::size_t i) { return (*static_cast<const Table*>(t))[i].word; }),
+        : table_(&table), size_(table.size()),
+          at_([](const void* t, std::size_t i) { return tr((*static_cast<const Table*>(t))[i].word); }),
           token_([](const void* t, std::size_t i) { return (*static_cast<const Table*>(t))[i].token; })
     {
     }

@@ -37,7 +37,7 @@ void fields(V& v, T& s)
     v.reading("distance_m", "distance of a measured stop", style::road, range::road, s.distance);
     v.choice("way", "way along the road", s.way, choices::way);
     v.reading("ring_degC", "rotor before it", style::temperature, range::temperature, s.ring);
-    v.reading("pedal_n", "foot's force", style::force, range::pedalForce, s.pedal);
+    v.reading("pedal_n", "pedal force", style::force, range::pedalForce, s.pedal);
     v.text("note", "note", s.note);
     v.text("left_out", "why it does not count", s.leftOut);
     v.pairs("course", "seconds and m/s as logged", 2000, range::courseTime, range::courseSpeed, s.course);

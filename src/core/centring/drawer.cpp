@@ -1,6 +1,7 @@
 #include "centring/drawer.hpp"
 
 #include "build/range.hpp"
+#include "language/language.hpp"
 #include "quantity/parse.hpp"
 #include "quantity/text.hpp"
 
@@ -22,7 +23,7 @@ DrawerText readDrawer(std::string_view text, const Unit& plainUnit, bool mayBeEm
         const auto entry = text.substr(at, end - at);
         at = end + 1;
         const auto refuse = [&](std::string_view why) {
-            return DrawerText { {}, fmt::format("“{}”: {} Write THICKNESSxCOUNT, as in 0.75x4,1/16 inx2.", shortened(entry), why) };
+            return DrawerText { {}, tr("“{}”: {} Write THICKNESSxCOUNT, as in 0.75x4,1/16 inx2.", shortened(entry), why) };
         };
         auto cross = entry.find_last_of("xX*");
         std::size_t length = 1;
@@ -31,18 +32,18 @@ DrawerText readDrawer(std::string_view text, const Unit& plainUnit, bool mayBeEm
             length = std::string_view("×").size();
         }
         if (cross == std::string_view::npos)
-            return refuse("the count is missing.");
+            return refuse(tr("the count is missing."));
         const auto thickness = parseQuantity(entry.substr(0, cross), Dimension::Length, plainUnit);
         if (!thickness)
             return refuse(thickness.refusal);
         const auto count = parseQuantity(entry.substr(cross + length), Dimension::Number, "");
         if (!count || *count.value < 0 || *count.value > 1000 || *count.value != std::floor(*count.value))
-            return refuse("the count must be a whole number from 0 to 1000.");
+            return refuse(tr("the count must be a whole number from 0 to 1000."));
         if (!range::shim.holds(*thickness.value))
-            return refuse(fmt::format("the thickness must be from {} to {}.", bound(range::shim.least, style::fine, UnitSystem::Metric),
+            return refuse(tr("the thickness must be from {} to {}.", bound(range::shim.least, style::fine, UnitSystem::Metric),
                 bound(range::shim.most, style::fine, UnitSystem::Metric)));
         if (result.drawer.size() == mostSizes)
-            return refuse(fmt::format("a drawer has at most {} sizes.", mostSizes));
+            return refuse(tr("a drawer has at most {} sizes.", mostSizes));
         result.drawer.push_back({ *thickness.value, static_cast<int>(*count.value) });
     }
     return result;
@@ -81,7 +82,7 @@ std::string shimText(double thickness, UnitSystem system)
 std::string pileText(std::span<const double> shims, UnitSystem system)
 {
     if (shims.empty())
-        return "no shims";
+        return tr("no shims");
     // One unit for all of them stands once.
     const auto unit = partsOf(shims.front(), system).second;
     const bool same = std::ranges::all_of(shims, [&](double shim) { return partsOf(shim, system).second == unit; });

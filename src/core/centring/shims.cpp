@@ -1,5 +1,6 @@
 #include "centring/car_plan.hpp"
 #include "centring/piles.hpp"
+#include "language/language.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -120,11 +121,11 @@ Plan plan(const Position& now, const Mounting& mounting, std::span<const ShimKin
     const double wantedTop = mounting.stackTop - mounting.direction * now.atTopBolt;
     const double wantedBottom = mounting.stackBottom - mounting.direction * now.atBottomBolt;
     if (!std::isfinite(wantedTop) || !std::isfinite(wantedBottom)) {
-        result.why = "A reading is missing.";
+        result.why = tr("A reading is missing.");
         return result;
     }
     if (std::abs(wantedTop) > thickest || std::abs(wantedBottom) > thickest) {
-        result.why = "The gaps cannot be right: no caliper is that far off.";
+        result.why = tr("The gaps cannot be right: no caliper is that far off.");
         return result;
     }
     const auto best = carPlan(std::array { wantedTop, wantedBottom }, drawer, tolerance, mostPerBolt);
@@ -137,11 +138,12 @@ Plan plan(const Position& now, const Mounting& mounting, std::span<const ShimKin
     if (!result.possible) {
         const double least = std::min(wantedTop, wantedBottom);
         if (steps(least) < -std::max<Steps>(0, steps(tolerance)))
-            result.why = "Cannot be shimmed: more would have to come out than is in. Machine the ear, or set the rotor out with a ring.";
+            result.why =
+                tr("Cannot be shimmed: more would have to come out than is in. Machine the ear, or set the rotor out with a ring.");
         else if (sortedKinds(drawer).empty())
-            result.why = "The drawer is empty.";
+            result.why = tr("The drawer is empty.");
         else
-            result.why = "The drawer does not hold the right sizes: this is the nearest it can do.";
+            result.why = tr("The drawer does not hold the right sizes: this is the nearest it can do.");
     }
     return result;
 }

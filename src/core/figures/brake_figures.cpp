@@ -2,6 +2,7 @@
 
 #include "figures/figures.hpp"
 #include "heat/heat.hpp"
+#include "language/language.hpp"
 #include "quantity/unit.hpp"
 #include "stopping/drum.hpp"
 
@@ -15,14 +16,14 @@
 namespace deepstop::figures {
 namespace {
 
-constexpr double absent = std::numeric_limits<double>::quiet_NaN();
+constexpr double notGiven = std::numeric_limits<double>::quiet_NaN();
 constexpr bool noLength = false;
 /// How far off a vendor's friction may be; common practice, no source.
 constexpr double vendorsFriction = 0.15;
 
 } // namespace
 
-double effectiveRadius(Sample& s, const Corner& c)
+double effectiveRadius(Evaluator& s, const Corner& c)
 {
     if (c.brakes == BrakeKind::Drums)
         return s(c.drum.insideDiameter) / 2;
@@ -36,14 +37,14 @@ double effectiveRadius(Sample& s, const Corner& c)
     return stopping::effectiveRadius(s(c.rotor.outerDiameter), s(c.pad.height), sides ? inset / sides : s(c.left.padInset)).mean;
 }
 
-double pistonArea(Sample& s, const Corner& c)
+double pistonArea(Evaluator& s, const Corner& c)
 {
     if (c.brakes == BrakeKind::Drums) {
         const double bore = s(c.drum.cylinderBore);
         return stopping::pistonAreaOneSide({ &bore, 1 });
     }
     if (c.caliper.pistons.empty())
-        return absent;
+        return notGiven;
     std::vector<double> bores;
     for (const Reading& bore : c.caliper.pistons)
         bores.push_back(s(bore));
@@ -60,7 +61,7 @@ bool modelled(const Hydraulics& h)
     return h.pedalRatio.value && h.masterBore.value && boosted && twins;
 }
 
-hydraulics::Master masterOf(Sample& s, const Hydraulics& h, bool withTravel)
+hydraulics::Master masterOf(Evaluator& s, const Hydraulics& h, bool withTravel)
 {
     hydraulics::Master master;
     master.bore = s(h.masterBore);
@@ -70,20 +71,20 @@ hydraulics::Master masterOf(Sample& s, const Hydraulics& h, bool withTravel)
         master.rearBore = s(h.rearMasterBore);
         master.barToFront = s(h.barPosition, noLength);
     } else if (h.master == MasterKind::Unknown) {
-        s.assume("a tandem master cylinder");
+        s.assume(tr("a tandem master cylinder"));
     }
     if (!withTravel)
         return master;
     master.stroke = s(h.masterStroke);
     if (!master.twins) {
         if (!h.frontStroke.value)
-            s.assume("half the stroke for either circuit");
+            s.assume(tr("half the stroke for either circuit"));
         master.firstShare = s.orElse(h.frontStroke, 0.5, noLength);
     }
     return master;
 }
 
-hydraulics::Booster boosterOf(Sample& s, const Build& build, const Hydraulics& h, const hydraulics::Master& master)
+hydraulics::Booster boosterOf(Evaluator& s, const Build& build, const Hydraulics& h, const hydraulics::Master& master)
 {
     if (h.booster == Booster::None)
         return {};
@@ -93,19 +94,19 @@ hydraulics::Booster boosterOf(Sample& s, const Build& build, const Hydraulics& h
     // One that does not multiply is none, and does not run out.
     if (gain == 1 && h.booster == Booster::Unknown)
         return {};
-    s.assume("where the booster runs out");
+    s.assume(tr("where the booster runs out"));
     return { gain, s(build.wants.boosterRunOut, noLength) * hydraulics::rodArea(master) };
 }
 
 } // namespace
 
-hydraulics::Foot footOf(Sample& s, const Build& build, const Hydraulics& h, bool withTravel)
+hydraulics::PedalTrain footOf(Evaluator& s, const Build& build, const Hydraulics& h, bool withTravel)
 {
-    hydraulics::Foot foot;
+    hydraulics::PedalTrain foot;
     if (h.linePressure.value && !modelled(h) && !withTravel) {
         // Whatever there is between foot and line, it made this of that.
         foot.master.bore = 2 * std::sqrt(s(h.pedalForce, noLength) / s(h.linePressure, noLength) / std::numbers::pi);
-        s.assume("pressure in proportion to the foot");
+        s.assume(tr("pressure in proportion to the foot"));
         return foot;
     }
     foot.pedalRatio = s(h.pedalRatio, noLength);
@@ -118,7 +119,7 @@ hydraulics::Foot footOf(Sample& s, const Build& build, const Hydraulics& h, bool
     return foot;
 }
 
-double pressure(Sample& s, const Build& build, const Hydraulics& h)
+double pressure(Evaluator& s, const Build& build, const Hydraulics& h)
 {
     if (h.linePressure.value)
         return s(h.linePressure, noLength);
@@ -127,19 +128,19 @@ double pressure(Sample& s, const Build& build, const Hydraulics& h)
 
 namespace {
 
-double hoseGive(Sample& s, const Build& build, const Hose& hose)
+double hoseGive(Evaluator& s, const Build& build, const Hose& hose)
 {
     if (hose.give.value)
         return s(hose.give, noLength);
     // Swelling goes with the area inside; the practice figures are for a bore of 3.2 mm.
     constexpr double usualBore = 3.2e-3;
     const double wide = std::pow(s.orElse(hose.bore, usualBore) / usualBore, 2);
-    s.assume(hose.kind == HoseKind::Unknown ? "rubber hoses, and how much they swell" : "how much the hoses swell");
+    s.assume(hose.kind == HoseKind::Unknown ? tr("rubber hoses, and how much they swell") : tr("how much the hoses swell"));
     const Reading& perMetre = hose.kind == HoseKind::Braided ? build.wants.braidedGive : build.wants.rubberGive;
     return s(perMetre, noLength) * s(hose.length) * wide;
 }
 
-double orUsual(Sample& s, const Reading& reading, const Reading& usual, const char* what, bool isLength)
+double orUsual(Evaluator& s, const Reading& reading, const Reading& usual, const char* what, bool isLength)
 {
     if (reading.value)
         return s(reading, isLength);
@@ -149,24 +150,24 @@ double orUsual(Sample& s, const Reading& reading, const Reading& usual, const ch
 
 } // namespace
 
-hydraulics::TakeUp takeUp(Sample& s, const Build& build, const SetupParts& setup, Axle axle)
+hydraulics::FluidDemand takeUp(Evaluator& s, const Build& build, const SetupParts& setup, Axle axle)
 {
     const Corner* c = setup.at(axle).corner;
     if (!c)
-        return { absent, absent };
+        return { notGiven, notGiven };
     const Wants& w = build.wants;
     const double hose = hoseGive(s, build, c->hose);
     const double oneSide = pistonArea(s, *c);
     if (c->brakes == BrakeKind::Drums)
         return hydraulics::takeUpOf(hydraulics::DrumTakeUp {
-            oneSide, orUsual(s, c->drum.shoePlay, w.shoePlay, "the play of the shoes", true), s(w.caliperGive, noLength), hose });
-    const double all = c->caliper.kind == CaliperKind::Fixed ? 2 * oneSide : c->caliper.kind == CaliperKind::Floating ? oneSide : absent;
+            oneSide, orUsual(s, c->drum.shoePlay, w.shoePlay, tr("the play of the shoes"), true), s(w.caliperGive, noLength), hose });
+    const double all = c->caliper.kind == CaliperKind::Fixed ? 2 * oneSide : c->caliper.kind == CaliperKind::Floating ? oneSide : notGiven;
     return hydraulics::takeUpOf(
-        hydraulics::DiscTakeUp { oneSide, all, s(w.rollBack), orUsual(s, c->pad.squeeze, w.padSqueeze, "how much the pads give", true),
-            orUsual(s, c->caliper.give, w.caliperGive, "how much the calipers give", noLength), hose });
+        hydraulics::DiscTakeUp { oneSide, all, s(w.rollBack), orUsual(s, c->pad.squeeze, w.padSqueeze, tr("how much the pads give"), true),
+            orUsual(s, c->caliper.give, w.caliperGive, tr("how much the calipers give"), noLength), hose });
 }
 
-double fluidForWear(Sample& s, const Corner& c)
+double fluidForWear(Evaluator& s, const Corner& c)
 {
     if (c.brakes == BrakeKind::Drums)
         return 0;
@@ -177,7 +178,7 @@ double fluidForWear(Sample& s, const Corner& c)
 
 namespace {
 
-stopping::Shoes shoesOf(Sample& s, const Drum& drum)
+stopping::Shoes shoesOf(Evaluator& s, const Drum& drum)
 {
     auto shoes = stopping::usualShoes(s(drum.insideDiameter) / 2, s.loose(drum.friction, vendorsFriction));
     if (drum.anchorRadius.value)
@@ -185,19 +186,19 @@ stopping::Shoes shoesOf(Sample& s, const Drum& drum)
     if (drum.shoeArc.value)
         shoes.arc = s(drum.shoeArc, noLength);
     if (!drum.anchorRadius.value || !drum.shoeArc.value)
-        s.assume("the shape of the shoes");
+        s.assume(tr("the shape of the shoes"));
     return shoes;
 }
 
 } // namespace
 
-double selfLockingMargin(Sample& s, const Drum& drum)
+double selfLockingMargin(Evaluator& s, const Drum& drum)
 {
     const auto shoes = shoesOf(s, drum);
     return stopping::selfLockingFriction(shoes) / shoes.friction - 1;
 }
 
-double brakeFactor(Sample& s, const Corner& c)
+double brakeFactor(Evaluator& s, const Corner& c)
 {
     if (c.brakes == BrakeKind::Discs)
         return 2 * s.loose(c.pad.friction, vendorsFriction);
@@ -212,10 +213,10 @@ double brakeFactor(Sample& s, const Corner& c)
     case DrumKind::Unknown:
         break;
     }
-    return absent;
+    return notGiven;
 }
 
-double wheelTorque(Sample& s, const Build& build, const Corner& corner, const Hydraulics& hydraulics)
+double wheelTorque(Evaluator& s, const Build& build, const Corner& corner, const Hydraulics& hydraulics)
 {
     return stopping::brakeTorque(
         { pistonArea(s, corner), effectiveRadius(s, corner), brakeFactor(s, corner), 1, 1 }, pressure(s, build, hydraulics));
@@ -231,11 +232,11 @@ constexpr double gyration = 0.75;
 
 } // namespace
 
-double largestBrakeTorque(Sample& s, const Build& build, const SetupParts& setup, Axle axle)
+double largestBrakeTorque(Evaluator& s, const Build& build, const SetupParts& setup, Axle axle)
 {
     const AxleParts& parts = setup.at(axle);
     if (!parts.corner || !parts.wheel)
-        return absent;
+        return notGiven;
     const Car& car = build.car;
     const Wheel& wheel = *parts.wheel;
     const double grip = s(wheel.grip, noLength);
@@ -250,10 +251,10 @@ double largestBrakeTorque(Sample& s, const Build& build, const SetupParts& setup
     const double foot = s(h.pedalForce, noLength);
     const double byPressure = wheelTorque(s, build, *parts.corner, h) * std::max(1.0, panicFoot / foot) * (1 + vendorsFriction);
     // std::min would swallow a NaN.
-    return std::isfinite(byTyre + byPressure) ? std::min(byTyre, byPressure) : absent;
+    return std::isfinite(byTyre + byPressure) ? std::min(byTyre, byPressure) : notGiven;
 }
 
-stopping::Car carOf(Sample& s, const Car& car, const LoadCase* load)
+stopping::Car carOf(Evaluator& s, const Car& car, const LoadCase* load)
 {
     const stopping::Car alone { s(car.mass, noLength), s(car.wheelbase), s(car.centreOfMassHeight), s(car.frontLoadShare, noLength),
         s.orElse(car.dragArea, 0, noLength) };
@@ -267,17 +268,17 @@ stopping::Car carOf(Sample& s, const Car& car, const LoadCase* load)
 
 namespace {
 
-stopping::AxleBrakes axleOf(Sample& s, const AxleParts& parts)
+stopping::AxleBrakes axleOf(Evaluator& s, const AxleParts& parts)
 {
     if (!parts.corner || !parts.wheel)
-        return { absent, absent, absent, absent, absent };
+        return { notGiven, notGiven, notGiven, notGiven, notGiven };
     const Corner& c = *parts.corner;
     return { pistonArea(s, c), effectiveRadius(s, c), brakeFactor(s, c), s(parts.wheel->rollingRadius), s(parts.wheel->grip, noLength) };
 }
 
 } // namespace
 
-stopping::Brakes brakesOf(Sample& s, const Build& build, const SetupParts& setup, const LoadCase* load)
+stopping::Brakes brakesOf(Evaluator& s, const Build& build, const SetupParts& setup, const LoadCase* load)
 {
     stopping::Brakes brakes { axleOf(s, setup.front), axleOf(s, setup.rear) };
     const Hydraulics& h = *setup.hydraulics;
@@ -286,7 +287,7 @@ stopping::Brakes brakesOf(Sample& s, const Build& build, const SetupParts& setup
     const bool read = h.rearKneePressure.value || h.rearSlope.value;
     if (h.valve == ValveKind::None || (h.valve == ValveKind::Unknown && !read)) {
         if (h.valve == ValveKind::Unknown)
-            s.assume("no valve to the rear");
+            s.assume(tr("no valve to the rear"));
         return brakes;
     }
     brakes.kneePressure = s(h.rearKneePressure, noLength);
@@ -300,7 +301,7 @@ stopping::Brakes brakesOf(Sample& s, const Build& build, const SetupParts& setup
     return brakes;
 }
 
-stopping::Braking braking(Sample& s, const Build& build, const SetupParts& setup)
+stopping::Braking braking(Evaluator& s, const Build& build, const SetupParts& setup)
 {
     const auto car = carOf(s, build.car);
     const auto brakes = brakesOf(s, build, setup);
@@ -308,13 +309,13 @@ stopping::Braking braking(Sample& s, const Build& build, const SetupParts& setup
         setting(build.wants.antilockQuality, &Wants::antilockQuality));
 }
 
-stopping::Circumstances circumstances(Sample& s, const Build& build, const SetupParts& setup, const StopOf& of)
+stopping::Circumstances circumstances(Evaluator& s, const Build& build, const SetupParts& setup, const StopOf& of)
 {
     const Wants& w = build.wants;
     static const Wants usual;
     stopping::Circumstances how {};
-    how.fullPressure = of.pedal > 0 ? hydraulics::frontPressure(footOf(s, build, *setup.hydraulics), of.pedal)
-                                    : pressure(s, build, *setup.hydraulics);
+    how.fullPressure =
+        of.pedal > 0 ? hydraulics::frontPressure(footOf(s, build, *setup.hydraulics), of.pedal) : pressure(s, build, *setup.hydraulics);
     how.buildUp = s.orElse(setup.hydraulics->buildUpTime, 0, noLength);
     how.antilock = build.car.antilock == YesNo::Yes;
     how.antilockQuality = setting(w.antilockQuality, &Wants::antilockQuality);
@@ -327,23 +328,23 @@ stopping::Circumstances circumstances(Sample& s, const Build& build, const Setup
     return how;
 }
 
-stopping::Drive drive(Sample& s, const Build& build, const SetupParts& setup, const StopOf& of, bool withCourse)
+stopping::StopSimulation drive(Evaluator& s, const Build& build, const SetupParts& setup, const StopOf& of, bool withCourse)
 {
     return stopping::drive(carOf(s, build.car, of.load), brakesOf(s, build, setup, of.load), circumstances(s, build, setup, of),
         of.speed > 0 ? of.speed : s(build.car.testSpeed, noLength), withCourse);
 }
 
-stopping::Drive stop(Sample& s, const Build& build, const SetupParts& setup, bool withCourse)
+stopping::StopSimulation stop(Evaluator& s, const Build& build, const SetupParts& setup, bool withCourse)
 {
     return drive(s, build, setup, {}, withCourse);
 }
 
-double stopRise(Sample& s, const Build& build, const SetupParts& setup, Axle axle)
+double stopRise(Evaluator& s, const Build& build, const SetupParts& setup, Axle axle)
 {
     const auto held = braking(s, build, setup);
     const double share = (axle == Axle::Front ? held.frontShare : 1 - held.frontShare) / 2;
     const double energy = heat::stopEnergy(s(build.car.mass, noLength), s(build.car.testSpeed, noLength), 0);
-    return heat::temperatureRise(energy, share, setup.at(axle).corner ? heatStore(s, *setup.at(axle).corner) : absent);
+    return heat::temperatureRise(energy, share, setup.at(axle).corner ? heatStore(s, *setup.at(axle).corner) : notGiven);
 }
 
 std::vector<std::string> unsaidOf(const SetupParts& setup)
@@ -351,14 +352,14 @@ std::vector<std::string> unsaidOf(const SetupParts& setup)
     std::vector<std::string> lacks;
     for (const auto& [axle, word] : { std::pair { &setup.front, "front" }, std::pair { &setup.rear, "rear" } }) {
         if (!axle->wheel)
-            lacks.push_back(fmt::format("a wheel with its tyre ({})", word));
+            lacks.push_back(tr("a wheel with its tyre ({})", word));
         if (axle->corner && axle->corner->brakes == BrakeKind::Discs && axle->corner->caliper.pistons.empty())
-            lacks.emplace_back("piston bores");
+            lacks.emplace_back(tr("piston bores"));
         if (axle->corner && axle->corner->brakes == BrakeKind::Drums && axle->corner->drum.kind == DrumKind::Unknown)
-            lacks.push_back(fmt::format("kind of drum brake ({})", word));
+            lacks.push_back(tr("kind of drum brake ({})", word));
     }
     if (setup.hydraulics->boosterGain.value.value_or(1) < 1)
-        lacks.emplace_back("a booster gain of 1 or more");
+        lacks.emplace_back(tr("a booster gain of 1 or more"));
     return lacks;
 }
 

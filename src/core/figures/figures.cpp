@@ -4,6 +4,7 @@
 #include "geometry/lining.hpp"
 #include "heat/heat.hpp"
 #include "joints/thread.hpp"
+#include "language/language.hpp"
 #include "materials/materials.hpp"
 #include "weights/weights.hpp"
 
@@ -25,18 +26,18 @@ weights::Vanes::Shape shapeOf(VaneShape shape)
 }
 
 /// As somebody has said it, else from the vanes counted and measured; asking for the share where neither is there.
-double vaneShare(Sample& s, const Rotor& r)
+double vaneShare(Evaluator& s, const Rotor& r)
 {
     const bool curved = r.vaneShape == VaneShape::Curved;
     if (r.vaneShare.value || r.vanes <= 0 || !r.vaneThickness.value)
         return s(r.vaneShare, notLength);
     if (r.vaneShape == VaneShape::Unknown)
-        s.assume("straight vanes");
+        s.assume(tr("straight vanes"));
     const weights::Vanes vanes { shapeOf(r.vaneShape), r.vanes, s(r.vaneThickness), curved ? s(r.vaneLean, notLength) : 0 };
     return weights::vaneShare(vanes, s(r.outerDiameter), s(r.ringInnerDiameter));
 }
 
-weights::Ring ringOf(Sample& s, const Rotor& r)
+weights::Ring ringOf(Evaluator& s, const Rotor& r)
 {
     const double gap = ventGap(s, r);
     // Vanes matter only where there is air between the plates.
@@ -46,7 +47,7 @@ weights::Ring ringOf(Sample& s, const Rotor& r)
 
 } // namespace
 
-double ventGap(Sample& s, const Rotor& r)
+double ventGap(Evaluator& s, const Rotor& r)
 {
     if (r.ventGap.value == 0.0)
         return s.certain(r.ventGap);
@@ -54,39 +55,36 @@ double ventGap(Sample& s, const Rotor& r)
     return gap < 0 ? 0 : gap;
 }
 
-double behindRotor(Sample& s, const Corner& c)
+double behindRotor(Evaluator& s, const Corner& c)
 {
     const double ring = s.orElse(c.ring, 0);
     if (c.shield.state == ShieldState::Removed || !c.shield.plate.value)
         return ring;
     if (c.shield.lies == PlateLies::Unknown)
-        s.assume("a shield's plate that lies not between flange and rotor");
+        s.assume(tr("a shield's plate that lies not between flange and rotor"));
     return c.shield.lies == PlateLies::FlangeAndRotor ? ring + s(c.shield.plate) : ring;
 }
 
-double spacerOf(Sample& s, const Corner& c)
-{
-    return c.spacerPart.kind == SpacerKind::Unknown ? s.orElse(c.spacer, 0) : s(c.spacer);
-}
+double spacerOf(Evaluator& s, const Corner& c) { return c.spacerPart.kind == SpacerKind::Unknown ? s.orElse(c.spacer, 0) : s(c.spacer); }
 
-double hubMoved(Sample& s, const Corner& c)
+double hubMoved(Evaluator& s, const Corner& c)
 {
     if (c.shield.readWith == YesNo::Yes)
         return 0;
     if (c.shield.lies == PlateLies::Unknown && c.shield.state == ShieldState::Removed)
-        s.assume("a shield whose plate was not clamped between knuckle and hub");
+        s.assume(tr("a shield whose plate was not clamped between knuckle and hub"));
     if (c.shield.lies != PlateLies::KnuckleAndHub)
         return 0;
     if (c.shield.state == ShieldState::Replaced || c.shield.state == ShieldState::Unknown)
-        s.assume("a shield's plate as thick as the one that was there when hub and slot were read");
+        s.assume(tr("a shield's plate as thick as the one that was there when hub and slot were read"));
     if (c.shield.state != ShieldState::Removed)
         return 0;
     if (c.shield.readWith == YesNo::Unknown)
-        s.assume("readings of hub and slot taken before the shield's plate came out");
+        s.assume(tr("readings of hub and slot taken before the shield's plate came out"));
     return -s(c.shield.plate);
 }
 
-double lugDepth(Sample& s, const Corner& c, const Hub& hub) { return s(hub.lugDepth) + hubMoved(s, c); }
+double lugDepth(Evaluator& s, const Corner& c, const Hub& hub) { return s(hub.lugDepth) + hubMoved(s, c); }
 
 ShieldReadings shieldOf(const Corner& c, const Hub& hub)
 {
@@ -95,16 +93,16 @@ ShieldReadings shieldOf(const Corner& c, const Hub& hub)
     return { &hub.shieldDiameter, &hub.shieldDepth, &hub.shieldRim };
 }
 
-double wheelFace(Sample& s, const Corner& c)
+double wheelFace(Evaluator& s, const Corner& c)
 {
     return behindRotor(s, c) + s(c.brakes == BrakeKind::Drums ? c.drum.faceThickness : c.rotor.hatThickness) + spacerOf(s, c);
 }
 
 double setting(const Reading& reading, Reading Wants::*which) { return reading.value.value_or(*(usualWants().*which).value); }
 
-double inboardFace(Sample& s, const Corner& c) { return behindRotor(s, c) + s(c.rotor.hatThickness) - s(c.rotor.overallHeight); }
+double inboardFace(Evaluator& s, const Corner& c) { return behindRotor(s, c) + s(c.rotor.hatThickness) - s(c.rotor.overallHeight); }
 
-joints::StudStack studStack(Sample& s, const Corner& c, const Wheel& wheel, const Hub& hub)
+joints::StudStack studStack(Evaluator& s, const Corner& c, const Wheel& wheel, const Hub& hub)
 {
     const bool bolted = c.spacerPart.kind == SpacerKind::Bolted;
     const auto thread = joints::parseThread(bolted ? *c.spacerPart.studThread : *hub.studThread);
@@ -113,11 +111,10 @@ joints::StudStack studStack(Sample& s, const Corner& c, const Wheel& wheel, cons
         return { s(c.spacerPart.studLength), 0, 0, 0, s(wheel.padThickness), s(hub.nutThread), thread ? thread->diameter : unknown,
             thread ? thread->pitch : unknown };
     return { s(hub.studLength), s(c.brakes == BrakeKind::Drums ? c.drum.faceThickness : c.rotor.hatThickness), behindRotor(s, c),
-        spacerOf(s, c), s(wheel.padThickness), s(hub.nutThread), thread ? thread->diameter : unknown,
-        thread ? thread->pitch : unknown };
+        spacerOf(s, c), s(wheel.padThickness), s(hub.nutThread), thread ? thread->diameter : unknown, thread ? thread->pitch : unknown };
 }
 
-double axialOffset(Sample& s, const Corner& corner, Side side)
+double axialOffset(Evaluator& s, const Corner& corner, Side side)
 {
     fit::CornerShape shape {};
     shape.ring = behindRotor(s, corner);
@@ -143,28 +140,29 @@ Sided lesserOf(Figure left, Figure right)
     return { std::move(worse), differ ? std::optional(rightSpeaks ? Side::Right : Side::Left) : std::nullopt };
 }
 
-Sided lesserSide(const std::function<double(Sample&, Side)>& sum)
+Sided lesserSide(const std::function<double(Evaluator&, Side)>& sum)
 {
-    return lesserOf(evaluate([&](Sample& s) { return sum(s, Side::Left); }), evaluate([&](Sample& s) { return sum(s, Side::Right); }));
+    return lesserOf(
+        evaluate([&](Evaluator& s) { return sum(s, Side::Left); }), evaluate([&](Evaluator& s) { return sum(s, Side::Right); }));
 }
 
-double ringMass(Sample& s, const Rotor& rotor)
+double ringMass(Evaluator& s, const Rotor& rotor)
 {
     if (rotor.ringMaterial == RingMaterial::Unknown)
-        s.assume("a friction ring of iron");
+        s.assume(tr("a friction ring of iron"));
     return weights::ringMass(ringOf(s, rotor), ringSolid(rotor).density);
 }
 
-double heatStore(Sample& s, const Rotor& rotor) { return ringMass(s, rotor) * ringSolid(rotor).specificHeat; }
+double heatStore(Evaluator& s, const Rotor& rotor) { return ringMass(s, rotor) * ringSolid(rotor).specificHeat; }
 
-double ringExpansion(Sample& s, const Rotor& rotor, double rise)
+double ringExpansion(Evaluator& s, const Rotor& rotor, double rise)
 {
     if (rotor.ringMaterial == RingMaterial::Unknown)
-        s.assume("a friction ring of iron");
+        s.assume(tr("a friction ring of iron"));
     return ringSolid(rotor).expansionOver(rise);
 }
 
-double drumMass(Sample& s, const Drum& drum)
+double drumMass(Evaluator& s, const Drum& drum)
 {
     const double inside = s(drum.insideDiameter) / 2;
     const double outside = inside + s(drum.wall);
@@ -173,7 +171,7 @@ double drumMass(Sample& s, const Drum& drum)
         * ((outside * outside - inside * inside) * s(drum.depth) + inside * inside * face);
 }
 
-double heatStore(Sample& s, const Corner& corner)
+double heatStore(Evaluator& s, const Corner& corner)
 {
     if (corner.brakes == BrakeKind::Discs)
         return heatStore(s, corner.rotor);
@@ -198,7 +196,7 @@ const materials::Solid& ringSolid(const Rotor& rotor)
     return materials::greyIron;
 }
 
-double hatMass(Sample& s, const Rotor& r)
+double hatMass(Evaluator& s, const Rotor& r)
 {
     const double height = s(r.overallHeight);
     const double disc = s(r.hatThickness);
@@ -208,7 +206,7 @@ double hatMass(Sample& s, const Rotor& r)
     const weights::Hat hat { s(r.hatOuterDiameter), s(r.bore), disc, wall, height - disc - ring, s(r.ringInnerDiameter),
         std::max(0, *r.boltHoles), holes };
     if (r.hatMaterial == HatMaterial::Unknown)
-        s.assume("a hat of iron");
+        s.assume(tr("a hat of iron"));
     const double density = r.hatMaterial == HatMaterial::Aluminium ? materials::aluminium6061.density : materials::greyIron.density;
     const auto thread = joints::parseThread(*r.hatBoltThread);
     const double bolts = r.construction == RotorBuild::TwoPiece && thread
@@ -217,9 +215,9 @@ double hatMass(Sample& s, const Rotor& r)
     return weights::hatVolume(hat) * density + bolts;
 }
 
-double rotorMass(Sample& s, const Rotor& rotor) { return ringMass(s, rotor) + hatMass(s, rotor); }
+double rotorMass(Evaluator& s, const Rotor& rotor) { return ringMass(s, rotor) + hatMass(s, rotor); }
 
-double rotatingInertia(Sample& s, const Corner& c)
+double rotatingInertia(Evaluator& s, const Corner& c)
 {
     if (c.brakes == BrakeKind::Drums) {
         const double inside = s(c.drum.insideDiameter);
@@ -236,7 +234,7 @@ int timesWeighed(const Corner& corner, Part part)
         corner.weighings, [part](const Weighing& w) { return std::ranges::find(w.contains, part) != w.contains.end(); }));
 }
 
-double rotorMassWeighed(Sample& s, const Corner& corner)
+double rotorMassWeighed(Evaluator& s, const Corner& corner)
 {
     if (corner.brakes == BrakeKind::Drums) {
         for (const Weighing& weighing : corner.weighings)
@@ -266,7 +264,7 @@ bool belongsTo(const Corner& corner, Part part)
     return either || ofDrums == (corner.brakes == BrakeKind::Drums);
 }
 
-double cornerMass(Sample& s, const Corner& corner, std::vector<std::string>& lacks)
+double cornerMass(Evaluator& s, const Corner& corner, std::vector<std::string>& lacks)
 {
     double mass = 0;
     for (const Weighing& weighing : corner.weighings)
@@ -277,14 +275,14 @@ double cornerMass(Sample& s, const Corner& corner, std::vector<std::string>& lac
         const int times = timesWeighed(corner, part);
         if (part == Part::Unknown) {
             if (times > 0)
-                lacks.push_back("a weighing of known parts: one contains " + std::string(word));
+                lacks.push_back(tr("a weighing of known parts: one contains {}", std::string(word)));
             continue;
         }
         if (!belongsTo(corner, part))
             continue;
         const bool ofRotor = part == Part::Ring || part == Part::Hat;
         if (times > 1 || (ofRotor && rotor && times > 0))
-            lacks.push_back("one weighing of the " + std::string(word) + ", not two");
+            lacks.push_back(tr("one weighing of the {}, not two", std::string(word)));
         if (times > 0 || (ofRotor && rotor))
             continue;
         if (part == Part::Drum) {
@@ -297,21 +295,21 @@ double cornerMass(Sample& s, const Corner& corner, std::vector<std::string>& lac
         else if (part == Part::Hat)
             mass += hatMass(s, corner.rotor);
         else if (part != Part::Rotor)
-            lacks.push_back("weight of the " + std::string(word));
+            lacks.push_back(tr("weight of the {}", std::string(word)));
     }
     return lacks.empty() ? mass : unknown;
 }
 
-double padLining(Sample& s, const Pad& pad)
+double padLining(Evaluator& s, const Pad& pad)
 {
     if (pad.thickness.value || !pad.overall.value)
         return s(pad.thickness);
     if (!pad.backing.value)
-        s.assume("pad backings of 5 mm");
+        s.assume(tr("pad backings of 5 mm"));
     return s(pad.overall) - s.orElse(pad.backing, usualBacking);
 }
 
-double padArea(Sample& s, const Corner& c)
+double padArea(Evaluator& s, const Corner& c)
 {
     const Pad& pad = c.pad;
     if (pad.area.value)
@@ -322,7 +320,7 @@ double padArea(Sample& s, const Corner& c)
     if (pad.ends == PadEnds::Straight)
         return geometry::liningBetweenParallels(outer, height, length);
     if (pad.ends == PadEnds::Unknown)
-        s.assume("a lining with ends along radii, the smaller of both shapes");
+        s.assume(tr("a lining with ends along radii, the smaller of both shapes"));
     return geometry::liningBetweenRadii(outer, height, length);
 }
 

@@ -1,5 +1,6 @@
 #include "figures/heat_figures.hpp"
 
+#include "language/language.hpp"
 #include "quantity/order.hpp"
 
 #include <algorithm>
@@ -27,7 +28,7 @@ double FrictionCurve::at(double temperature) const
     return std::lerp(a.second, after->second, (temperature - a.first) / (after->first - a.first));
 }
 
-FrictionCurve frictionCurve(Sample& s, const Corner& c)
+FrictionCurve frictionCurve(Evaluator& s, const Corner& c)
 {
     FrictionCurve curve;
     const bool drum = c.brakes == BrakeKind::Drums;
@@ -37,7 +38,7 @@ FrictionCurve frictionCurve(Sample& s, const Corner& c)
         curve.points.emplace_back(s(p.temperature, false), s(p.friction, false) / quoted);
     std::ranges::sort(curve.points, ascending);
     if (curve.points.size() < 2) {
-        s.assume(c.brakes == BrakeKind::Drums ? "how the linings fade" : "how the pads fade");
+        s.assume(c.brakes == BrakeKind::Drums ? tr("how the linings fade") : tr("how the pads fade"));
         curve.points = { { 293.15, 1 }, { holdsTo, 1 } };
     }
     // Beyond what anybody has measured a pad is not taken to hold.

@@ -3,6 +3,7 @@
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
 #include "hydraulics/hydraulics.hpp"
+#include "language/language.hpp"
 #include "quantity/date.hpp"
 #include "quantity/order.hpp"
 #include "quantity/unit.hpp"
@@ -39,7 +40,7 @@ constexpr double padsCover = 0.15; // of a drum's inside left open by its shoes
 constexpr double plateFaces = 0.3; // of a drum's inside, seen by the plate and the cylinder
 constexpr double pointsApart = 200; // K, two points of a curve at most, with nothing hidden between them
 
-heat::RingMetal metalOf(Sample& s, RingMaterial material)
+heat::RingMetal metalOf(Evaluator& s, RingMaterial material)
 {
     switch (material) {
     case RingMaterial::Steel:
@@ -47,7 +48,7 @@ heat::RingMetal metalOf(Sample& s, RingMaterial material)
     case RingMaterial::CarbonCeramic:
         return heat::ceramicRing;
     case RingMaterial::Unknown:
-        s.assume("a ring of iron");
+        s.assume(tr("a ring of iron"));
         break;
     case RingMaterial::Iron:
         break;
@@ -57,19 +58,20 @@ heat::RingMetal metalOf(Sample& s, RingMaterial material)
 
 /// What one piston lets through from the backing to the fluid, W/K: its wall of 3 mm over 30 mm of length, with the contact on the backing.
 /// Common practice, no source; by what it is made of. Where nobody said that, of aluminium, the worst.
-double throughPiston(Sample& s, const std::string& material)
+double throughPiston(Evaluator& s, const std::string& material)
 {
     const auto says = [&](std::string_view part) { return material.find(part) != std::string::npos; };
+    // As it is written on the parts bench, in English or German.
     if (says("henol"))
         return 0.02;
     if (says("itan"))
         return 0.1;
-    if (says("tainless"))
+    if (says("tainless") || says("delstahl"))
         return 0.2;
-    if (says("teel") || says("iron") || says("Iron"))
+    if (says("teel") || says("tahl") || says("iron") || says("Iron") || says("isen"))
         return 0.5;
     if (!says("lumin"))
-        s.assume("pistons of aluminium");
+        s.assume(tr("pistons of aluminium"));
     return 0.9;
 }
 
@@ -79,9 +81,9 @@ double airDensityAt(double altitude)
     constexpr double scaleHeight = 8435;
     return std::exp(-altitude / scaleHeight);
 }
-double airDensityOf(Sample& s, const Build& build) { return airDensityAt(s.orElse(build.wants.altitude, 0)); }
+double airDensityOf(Evaluator& s, const Build& build) { return airDensityAt(s.orElse(build.wants.altitude, 0)); }
 
-double weighed(Sample& s, const Corner& corner, Part part)
+double weighed(Evaluator& s, const Corner& corner, Part part)
 {
     for (const Weighing& w : corner.weighings)
         if (w.contains == std::vector { part })
@@ -89,7 +91,7 @@ double weighed(Sample& s, const Corner& corner, Part part)
     return missing;
 }
 
-heat::Brake drumBrake(Sample& s, const Corner& c)
+heat::Brake drumBrake(Evaluator& s, const Corner& c)
 {
     const Drum& d = c.drum;
     heat::Brake b;
@@ -127,7 +129,7 @@ heat::Brake drumBrake(Sample& s, const Corner& c)
 }
 
 /// Ring, its faces and its channels.
-void addRing(Sample& s, const Corner& c, heat::Brake& b)
+void addRing(Evaluator& s, const Corner& c, heat::Brake& b)
 {
     const Rotor& r = c.rotor;
     b.metal = metalOf(s, r.ringMaterial);
@@ -151,7 +153,7 @@ void addRing(Sample& s, const Corner& c, heat::Brake& b)
         if (r.vanes <= 0)
             s.assume("36 vanes");
         if (!r.vaneThickness.value)
-            s.assume("vanes of 5 mm");
+            s.assume(tr("vanes of 5 mm"));
         const double wide = std::max(2e-3, mean / count - s.orElse(r.vaneThickness, usualVane));
         // Both plates between the vanes, and both sides of each.
         b.vaneArea = count * 2 * radial * (wide + gap);
@@ -160,7 +162,7 @@ void addRing(Sample& s, const Corner& c, heat::Brake& b)
     }
 }
 
-void addHat(Sample& s, const Rotor& r, heat::Brake& b)
+void addHat(Evaluator& s, const Rotor& r, heat::Brake& b)
 {
     const double height = s(r.hatThickness) >= 0 ? s(r.overallHeight) - s(r.thickness) : missing;
     const double hat = hatMass(s, r);
@@ -170,14 +172,14 @@ void addHat(Sample& s, const Rotor& r, heat::Brake& b)
     const double wall = s(r.hatWall);
     b.hatArea = 2 * 2 * std::numbers::pi * hatRadius * height; // inside and outside
     if (r.construction == RotorBuild::Unknown)
-        s.assume("a rotor of one piece");
+        s.assume(tr("a rotor of one piece"));
     b.ringToHat = r.construction == RotorBuild::TwoPiece
         ? twoPieceContact
         : (light ? materials::aluminium6061.conductivity : materials::greyIron.conductivity) * 2 * std::numbers::pi * hatRadius * wall
             / std::max(0.01, height);
 }
 
-void addPadsAndCaliper(Sample& s, const Corner& c, heat::Brake& b)
+void addPadsAndCaliper(Evaluator& s, const Corner& c, heat::Brake& b)
 {
     const double padFace = padArea(s, c);
     const double thick = s(c.rotor.thickness);
@@ -187,18 +189,18 @@ void addPadsAndCaliper(Sample& s, const Corner& c, heat::Brake& b)
     b.liningShare = heat::liningShareOf(std::sqrt(b.metal.conductivity * b.metal.density * b.metal.specificHeat), b.heatedArea,
         std::sqrt(liningConductivity * materials::liningDensity * liningHeat), 2 * padFace);
     if (!c.pad.backing.value)
-        s.assume("pad backings of 5 mm");
+        s.assume(tr("pad backings of 5 mm"));
     b.backingStore = 2 * padFace * s.orElse(c.pad.backing, usualBacking) * steelDensity * steelHeat;
     const auto pistons = static_cast<double>(c.caliper.pistons.size()) * (c.caliper.kind == CaliperKind::Fixed ? 2 : 1);
     b.backingToFluid = throughPiston(s, *c.caliper.pistonMaterial) * std::max(1.0, pistons);
     b.backingToCaliper = throughAbutment;
     double caliper = weighed(s, c, Part::Caliper);
     if (std::isnan(caliper)) {
-        s.assume("a caliper of 4 kg");
+        s.assume(tr("a caliper of 4 kg"));
         caliper = caliperMass;
     }
     if (c.caliper.material->empty())
-        s.assume("a caliper of iron");
+        s.assume(tr("a caliper of iron"));
     const bool alloy = c.caliper.material->find("lumin") != std::string::npos;
     b.caliperStore = caliper * (alloy ? materials::aluminium6061.specificHeat : steelHeat);
     b.caliperArea = caliperSurface * caliper;
@@ -210,7 +212,7 @@ void addPadsAndCaliper(Sample& s, const Corner& c, heat::Brake& b)
 
 } // namespace
 
-heat::Brake thermalBrake(Sample& s, const SetupParts& setup, Axle axle)
+heat::Brake thermalBrake(Evaluator& s, const SetupParts& setup, Axle axle)
 {
     const AxleParts& parts = setup.at(axle);
     heat::Brake b;
@@ -237,7 +239,7 @@ heat::Brake thermalBrake(Sample& s, const SetupParts& setup, Axle axle)
     return b;
 }
 
-double measuredTo(Sample& s, const Corner& c)
+double measuredTo(Evaluator& s, const Corner& c)
 {
     const auto& measured = c.brakes == BrakeKind::Drums ? c.drum.frictionOverTemperature : c.pad.frictionOverTemperature;
     if (measured.size() < 2)
@@ -267,7 +269,7 @@ bool ThermalCar::operator==(const ThermalCar& o) const
         && mostPressure == o.mostPressure && grip == o.grip;
 }
 
-ThermalCar thermalCar(Sample& s, const Build& build, const SetupParts& setup)
+ThermalCar thermalCar(Evaluator& s, const Build& build, const SetupParts& setup)
 {
     ThermalCar car;
     car.balance = carOf(s, build.car);
@@ -284,7 +286,7 @@ ThermalCar thermalCar(Sample& s, const Build& build, const SetupParts& setup)
     car.brakes = brakesOf(s, build, setup);
     // What foot and tyres can do is looked at beside the sum: a run goes on without it, and its verdict asks for it.
     constexpr double endless = std::numeric_limits<double>::infinity();
-    Sample beside;
+    Evaluator beside;
     const double greatest = setting(build.wants.greatestEffort, &Wants::greatestEffort);
     const double pressure = hydraulics::frontPressure(footOf(beside, build, *setup.hydraulics), greatest);
     car.mostPressure = std::isfinite(pressure) ? pressure : endless;
@@ -333,14 +335,14 @@ heat::Car runnable(const ThermalCar& car)
     return runs;
 }
 
-double liningArea(Sample& s, const Corner& c)
+double liningArea(Evaluator& s, const Corner& c)
 {
     if (c.brakes == BrakeKind::Discs)
         return 2 * padArea(s, c);
     return 2 * s.orElse(c.drum.shoeArc, usualShoeArc, plain) * s(c.drum.insideDiameter) / 2 * s(c.drum.shoeWidth);
 }
 
-heat::Duty dutyOf(Sample& s, const Build& build, const DutyPlan& plan)
+heat::Duty dutyOf(Evaluator& s, const Build& build, const DutyPlan& plan)
 {
     heat::Duty duty { plan.id, plan.name, {}, s.orElse(plan.engineBraking, 0, plain), s.orElse(plan.towed, 0, plain) };
     if (!plan.load.empty()) {
@@ -405,7 +407,7 @@ const DutyPlan* judgedDuty(const Build& build)
     return build.duties.empty() || !build.car.duty.empty() ? nullptr : &build.duties.front();
 }
 
-double fluidAge(Sample& s, const Build& build, const Hydraulics& h)
+double fluidAge(Evaluator& s, const Build& build, const Hydraulics& h)
 {
     constexpr double aDay = 86400;
     std::optional<int> lastDay;
@@ -426,7 +428,7 @@ double fluidAge(Sample& s, const Build& build, const Hydraulics& h)
     return s(h.fluidAge, plain) + since;
 }
 
-double fluidBoils(Sample& s, const Build& build, const Hydraulics& h)
+double fluidBoils(Evaluator& s, const Build& build, const Hydraulics& h)
 {
     constexpr double zero = 273.15;
     constexpr double wetAfter = 2 * 365.25 * 86400;

@@ -9,6 +9,7 @@
 #include "files/json_text.hpp"
 #include "files/lock.hpp"
 #include "files/older_builds.hpp"
+#include "language/language.hpp"
 
 #include <fmt/format.h>
 
@@ -26,8 +27,8 @@ public:
     {
         const auto list = pointer().substr(0, pointer().rfind('/'));
         if (!id.text.empty() && !taken_.emplace(list, id.text).second)
-            throw Refusal(fmt::format(
-                "{}/id: “{}” is taken by another of this list: give each its own, or leave it out.", pointer(), shortened(id.text)));
+            throw Refusal(
+                tr("{}/id: “{}” is taken by another of this list: give each its own, or leave it out.", pointer(), shortened(id.text)));
     }
 
 private:
@@ -43,19 +44,18 @@ void checkReferences(const Build& build)
     std::set<std::string> setups;
     for (std::size_t i = 0; i < build.wheels.size(); ++i)
         if (!wheels.insert(build.wheels[i].id).second)
-            throw Refusal(
-                fmt::format("/wheels/{}/id: “{}” is taken by another wheel: give each its own.", i, shortened(build.wheels[i].id)));
+            throw Refusal(tr("/wheels/{}/id: “{}” is taken by another wheel: give each its own.", i, shortened(build.wheels[i].id)));
     for (std::size_t i = 0; i < build.setups.size(); ++i) {
         const Setup& setup = build.setups[i];
         if (!setups.insert(setup.id).second)
-            throw Refusal(fmt::format("/setups/{}/id: “{}” is taken by another setup: give each its own.", i, shortened(setup.id)));
+            throw Refusal(tr("/setups/{}/id: “{}” is taken by another setup: give each its own.", i, shortened(setup.id)));
         for (const auto& [name, corner] : { std::pair { "front", &setup.front }, std::pair { "rear", &setup.rear } })
             if (*corner && !(*corner)->wheel.empty() && !wheels.contains((*corner)->wheel))
-                throw Refusal(fmt::format("/setups/{}/{}/wheel: there is no wheel “{}”.", i, name, shortened((*corner)->wheel)));
+                throw Refusal(tr("/setups/{}/{}/wheel: there is no wheel “{}”.", i, name, shortened((*corner)->wheel)));
     }
     const auto known = [&setups](const std::string& id, std::string_view list, std::size_t i) {
         if (!setups.contains(id))
-            throw Refusal(fmt::format("/{}/{}/setup: there is no setup “{}”.", list, i, shortened(id)));
+            throw Refusal(tr("/{}/{}/setup: there is no setup “{}”.", list, i, shortened(id)));
     };
     for (std::size_t i = 0; i < build.mockUps.size(); ++i)
         known(build.mockUps[i].setup, "mock_ups", i);
@@ -109,8 +109,8 @@ std::vector<std::size_t> placesAfter(const OrderedJson& before, const OrderedJso
     while (front < before.size() && front < after.size() && before[front] == after[front])
         ++front;
     std::size_t back = 0;
-    while (front + back < before.size() && front + back < after.size()
-        && before[before.size() - 1 - back] == after[after.size() - 1 - back])
+    while (
+        front + back < before.size() && front + back < after.size() && before[before.size() - 1 - back] == after[after.size() - 1 - back])
         ++back;
     std::vector<std::size_t> places(before.size(), gone);
     for (std::size_t i = 0; i < before.size(); ++i) {
@@ -208,9 +208,9 @@ BuildFile parseBuild(std::string_view text)
 {
     Json json = parseStrictly(text);
     if (!json.is_object() || !json.contains("deepstop"))
-        throw Refusal("/deepstop: the version of the format is missing: this is not a build file.");
+        throw Refusal(tr("/deepstop: the version of the format is missing: this is not a build file."));
     if (!json.contains("setups"))
-        throw Refusal("/setups: missing: a build has at least one setup, the car as found.");
+        throw Refusal(tr("/setups: missing: a build has at least one setup, the car as found."));
     static const SchemaCheck check(buildSchema());
     const bool older = json["deepstop"] != buildVersion || !json.contains("minor") || json["minor"] == 0;
     if (json["deepstop"] == 1)
@@ -278,7 +278,7 @@ std::string writeBuild(const BuildFile& file)
     if (text.size() > largestFile)
         text = writer.out.dump() + "\n";
     if (text.size() > largestFile)
-        throw Refusal(fmt::format("the build takes {:.1f} MB; a build file has at most {} MB. Take something out: long lists, notes.",
+        throw Refusal(tr("the build takes {:.1f} MB; a build file has at most {} MB. Take something out: long lists, notes.",
             static_cast<double>(text.size()) / (1u << 20), largestFile >> 20));
     return text;
 }
@@ -308,7 +308,7 @@ BuildFile changeBuild(const std::filesystem::path& path, const Edit& edit, std::
     auto file = loadBuild(path);
     auto changed = edit(file.build);
     if (!changed)
-        throw Refusal(path.string() + ": was not changed: what was to be changed is not in it.");
+        throw Refusal(tr("{}: was not changed: what was to be changed is not in it.", path.string()));
     foretell(file.build, *changed);
     giveIds(*changed);
     file.unknown = movedAlong(file.unknown, file.build, *changed);

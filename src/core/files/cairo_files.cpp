@@ -4,6 +4,7 @@
 #include "files/disk.hpp"
 #include "files/exports.hpp"
 #include "files/letters.hpp"
+#include "language/language.hpp"
 
 #include <cairo-pdf.h>
 #include <cairo-svg.h>
@@ -49,7 +50,7 @@ void draw(cairo_t* c, const paper::PlacedPhoto& placed)
                               : cairo_image_surface_create(CAIRO_FORMAT_A8, photo.wide, photo.high),
         cairo_surface_destroy);
     if (cairo_surface_status(picture.get()) != CAIRO_STATUS_SUCCESS)
-        throw Refusal("A photograph could not be read: it is damaged.");
+        throw Refusal(tr("A photograph could not be read: it is damaged."));
     if (!photo.png) {
         auto* kept = new std::shared_ptr<const std::string>(photo.bytes);
         const auto* bytes = reinterpret_cast<const unsigned char*>((*kept)->data());
@@ -113,7 +114,7 @@ void finish(Context& context, Surface& surface)
     context.reset();
     cairo_surface_finish(surface.get());
     if (const auto status = cairo_surface_status(surface.get()); status != CAIRO_STATUS_SUCCESS)
-        throw Refusal(std::string("The drawing could not be written: ") + cairo_status_to_string(status) + ".");
+        throw Refusal(tr("The drawing could not be written: {}.", cairo_status_to_string(status)));
 }
 
 } // namespace
@@ -121,7 +122,7 @@ void finish(Context& context, Surface& surface)
 std::string pdfOf(std::span<const paper::Page> pages, const std::string& title)
 {
     if (pages.empty())
-        throw Refusal("Nothing to print: the drawing is empty, too large for 60 sheets, or the bars cannot have measured that.");
+        throw Refusal(tr("Nothing to print: the drawing is empty, too large for 60 sheets, or the bars cannot have measured that."));
     std::string bytes;
     Surface surface(cairo_pdf_surface_create_for_stream(append, &bytes, pages[0].width * pointsPerMetre, pages[0].height * pointsPerMetre),
         cairo_surface_destroy);
@@ -141,15 +142,15 @@ double widthOfLetters(const std::string& text, double height) { return widthOfTe
 void checkDrawable(const paper::Drawing& drawing)
 {
     if (drawing.strokes.empty())
-        throw Refusal("Nothing to draw: the drawing is empty.");
+        throw Refusal(tr("Nothing to draw: the drawing is empty."));
     constexpr double farthest = 20;
     const auto sound = [](paper::Point p) { return std::abs(p.x) <= farthest && std::abs(p.y) <= farthest; };
     for (const auto& stroke : drawing.strokes)
         if (!std::ranges::all_of(stroke.points, sound))
-            throw Refusal(drawing.title + ": a reading makes the drawing larger than any part of a car. Look at what was typed last.");
+            throw Refusal(tr("{}: a reading makes the drawing larger than any part of a car. Look at what was typed last.", drawing.title));
     for (const auto& letters : drawing.letters)
         if (!sound(letters.at))
-            throw Refusal(drawing.title + ": a reading makes the drawing larger than any part of a car. Look at what was typed last.");
+            throw Refusal(tr("{}: a reading makes the drawing larger than any part of a car. Look at what was typed last.", drawing.title));
 }
 
 std::string svgOf(const paper::Drawing& drawing)
@@ -191,7 +192,7 @@ void writePaper(const std::string& path, const paper::Drawing& drawing, const pa
         else if (ending == ".dxf")
             exportFile(path, dxfOf(drawing));
         else
-            throw Refusal(path + ": the name has to end in .pdf, .svg or .dxf.");
+            throw Refusal(tr("{}: the name has to end in .pdf, .svg or .dxf.", path));
     } catch (const Refusal& refusal) {
         const std::string said = refusal.what();
         throw Refusal(said.starts_with(path) ? said : path + ": " + said);

@@ -1,6 +1,7 @@
 #include "files/csv.hpp"
 
 #include "files/refusal.hpp"
+#include "language/language.hpp"
 
 #include <fmt/format.h>
 
@@ -29,12 +30,11 @@ bool CsvReader::next(std::vector<std::string>& fields)
     std::size_t quoteLine = 0;
     for (;; ++at_) {
         if (at_ - begin > longestRecord)
-            throw Refusal(quoted
-                    ? fmt::format("line {}: the quotes opened here do not close within {} kB.", quoteLine, longestRecord / 1000)
-                    : fmt::format("line {}: is longer than {} kB: this is not a parts list.", recordLine_, longestRecord / 1000));
+            throw Refusal(quoted ? tr("line {}: the quotes opened here do not close within {} kB.", quoteLine, longestRecord / 1000)
+                                 : tr("line {}: is longer than {} kB: this is not a parts list.", recordLine_, longestRecord / 1000));
         if (at_ >= text_.size()) {
             if (quoted)
-                throw Refusal(fmt::format("line {}: the quotes opened here never close.", quoteLine));
+                throw Refusal(tr("line {}: the quotes opened here never close.", quoteLine));
             break;
         }
         const char c = text_[at_];
@@ -51,7 +51,7 @@ bool CsvReader::next(std::vector<std::string>& fields)
             quoteLine = line_;
         } else if (c == separator_) {
             if (fields.size() == mostFields)
-                throw Refusal(fmt::format("line {}: has more than {} columns: this is not a parts list.", recordLine_, mostFields));
+                throw Refusal(tr("line {}: has more than {} columns: this is not a parts list.", recordLine_, mostFields));
             fields.emplace_back();
         } else if (c == '\n' || c == '\r') {
             break;

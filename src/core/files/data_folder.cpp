@@ -1,13 +1,33 @@
 #include "files/data_folder.hpp"
 
-namespace deepstop::files {
+#include <optional>
 
-std::filesystem::path dataFolder()
+namespace deepstop::files {
+namespace {
+
+/// `share` beside the folder of the program, where it is installed.
+std::optional<std::filesystem::path> share()
 {
     std::error_code none;
     const auto program = std::filesystem::read_symlink("/proc/self/exe", none);
-    const auto installed = program.parent_path().parent_path() / "share/deepstop";
-    return !none && std::filesystem::is_directory(installed, none) ? installed : std::filesystem::path(DEEPSTOP_DATA);
+    const auto folder = program.parent_path().parent_path() / "share";
+    if (none || !std::filesystem::is_directory(folder / "deepstop", none))
+        return {};
+    return folder;
+}
+
+} // namespace
+
+std::filesystem::path dataFolder()
+{
+    const auto installed = share();
+    return installed ? *installed / "deepstop" : std::filesystem::path(DEEPSTOP_DATA);
+}
+
+std::filesystem::path catalogueFolder()
+{
+    const auto installed = share();
+    return installed ? *installed / "locale" : std::filesystem::path(DEEPSTOP_CATALOGUES);
 }
 
 } // namespace deepstop::files

@@ -2,6 +2,7 @@
 /// Inside files/: a file descriptor that closes itself, and refusals with the system's reason.
 
 #include "files/refusal.hpp"
+#include "language/language.hpp"
 
 #include <fmt/format.h>
 
@@ -39,7 +40,7 @@ private:
 /// "PATH: cannot be saved: No space left on device."
 [[noreturn]] inline void refuseWith(int reason, const std::filesystem::path& path, std::string_view doing)
 {
-    throw Refusal(fmt::format("{}: cannot be {}: {}.", path.string(), doing, std::generic_category().message(reason)));
+    throw Refusal(tr("{}: cannot be {}: {}.", path.string(), doing, std::generic_category().message(reason)));
 }
 
 /// Whether the name still leads to the file that is open.

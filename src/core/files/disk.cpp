@@ -1,6 +1,7 @@
 #include "files/disk.hpp"
 
 #include "files/descriptor.hpp"
+#include "language/language.hpp"
 
 #include <fcntl.h>
 #include <sys/file.h>
@@ -52,7 +53,7 @@ Descriptor openUnfinished(const std::filesystem::path& name, const std::filesyst
             std::this_thread::sleep_for(5ms);
         }
     }
-    throw Refusal(path.string() + ": another program keeps writing it. Try again.");
+    throw Refusal(tr("{}: another program keeps writing it. Try again.", path.string()));
 }
 
 /// Gives the old version its second name; the first never stops to exist.
@@ -74,11 +75,11 @@ void keepOld(const std::filesystem::path& target)
 void checkOld(const struct stat& old, const std::filesystem::path& path, const std::filesystem::path& target)
 {
     if (S_ISDIR(old.st_mode))
-        throw Refusal(path.string() + ": is a folder. Give the name of a file in it.");
+        throw Refusal(tr("{}: is a folder. Give the name of a file in it.", path.string()));
     if (!S_ISREG(old.st_mode))
-        throw Refusal(path.string() + ": is a device or a pipe, not a file. Give the name of a file.");
+        throw Refusal(tr("{}: is a device or a pipe, not a file. Give the name of a file.", path.string()));
     if ((old.st_mode & 0222) == 0 || ::access(target.c_str(), W_OK) != 0)
-        throw Refusal(path.string() + ": is write-protected, so it is left as it is. Take the protection away, or give another name.");
+        throw Refusal(tr("{}: is write-protected, so it is left as it is. Take the protection away, or give another name.", path.string()));
 }
 
 } // namespace
@@ -113,9 +114,9 @@ std::string readFile(const std::filesystem::path& path, std::uintmax_t limit)
     if (::fstat(file.get(), &about) != 0)
         refuseWith(errno, path, "read");
     if (!S_ISREG(about.st_mode))
-        throw Refusal(path.string() + ": is not a file.");
+        throw Refusal(tr("{}: is not a file.", path.string()));
     if (static_cast<std::uintmax_t>(about.st_size) > limit)
-        throw Refusal(fmt::format("{}: is {} MB; a file of this kind has at most {} MB. This is some other file.", path.string(),
+        throw Refusal(tr("{}: is {} MB; a file of this kind has at most {} MB. This is some other file.", path.string(),
             about.st_size >> 20, limit >> 20));
     return bytesOf(file, path, static_cast<std::size_t>(about.st_size));
 }
@@ -127,10 +128,10 @@ std::filesystem::path targetOf(const std::filesystem::path& path)
     constexpr int mostLinks = 40; // as the system itself
     for (int links = 0; std::filesystem::is_symlink(target, none); ++links) {
         if (links == mostLinks)
-            throw Refusal(path.string() + ": is a link that leads to itself. Give another name.");
+            throw Refusal(tr("{}: is a link that leads to itself. Give another name.", path.string()));
         const auto next = std::filesystem::read_symlink(target, none);
         if (none)
-            throw Refusal(path.string() + ": is a link that cannot be followed: " + none.message() + ".");
+            throw Refusal(tr("{}: is a link that cannot be followed: {}.", path.string(), none.message()));
         target = next.is_absolute() ? next : target.parent_path() / next;
     }
     return target;
@@ -182,7 +183,7 @@ std::string writtenThrough(const std::function<bool(const char* path)>& write)
     const auto name = fmt::format("/proc/self/fd/{}", file.get());
     struct stat about { };
     if (!write(name.c_str()) || ::fstat(file.get(), &about) != 0)
-        throw Refusal("The file could not be made; there may be too little memory.");
+        throw Refusal(tr("The file could not be made; there may be too little memory."));
     return bytesOf(file, name, static_cast<std::size_t>(about.st_size));
 }
 

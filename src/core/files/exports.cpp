@@ -1,6 +1,7 @@
 #include "files/exports.hpp"
 
 #include "files/disk.hpp"
+#include "language/language.hpp"
 
 #include <algorithm>
 #include <fstream>
@@ -43,17 +44,17 @@ void checkOutputs(const std::vector<std::string>& read, const std::vector<std::s
             continue;
         for (const auto& each : read)
             if (!each.empty() && isSameFile(each, written[i]))
-                throw Refusal(written[i] + ": is what is read here; nothing is written over it. Give another name.");
+                throw Refusal(tr("{}: is what is read here; nothing is written over it. Give another name.", written[i]));
         for (std::size_t k = 0; k < i; ++k)
             if (!written[k].empty() && isSameFile(written[k], written[i]))
-                throw Refusal(written[i] + ": two things cannot be written to one file. Give another name.");
+                throw Refusal(tr("{}: two things cannot be written to one file. Give another name.", written[i]));
     }
 }
 
 void exportFile(const std::filesystem::path& path, std::string_view bytes)
 {
     if (isKept(path))
-        throw Refusal(path.string() + ": holds a build or a parts library; nothing is written over it. Give another name.");
+        throw Refusal(tr("{}: holds a build or a parts library; nothing is written over it. Give another name.", path.string()));
     replaceFile(path, bytes);
 }
 

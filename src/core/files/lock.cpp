@@ -2,6 +2,7 @@
 
 #include "files/descriptor.hpp"
 #include "files/disk.hpp"
+#include "language/language.hpp"
 
 #include <array>
 #include <charconv>
@@ -64,7 +65,7 @@ struct Lock::Held {
 
 std::string Holder::inWords() const
 {
-    return program.empty() ? std::string("another program") : fmt::format("{} (process {} on {}) since {}", program, process, host, since);
+    return program.empty() ? std::string(tr("another program")) : tr("{} (process {} on {}) since {}", program, process, host, since);
 }
 
 Lock::Lock() = default;
@@ -121,7 +122,7 @@ Lock lockOrRefuse(const std::filesystem::path& path, std::chrono::milliseconds p
     Holder other;
     auto lock = Lock::take(path, patience, &other);
     if (!lock)
-        throw Refusal(fmt::format("{}: is in use by {}. Try again when that is done.", path.string(), other.inWords()));
+        throw Refusal(tr("{}: is in use by {}. Try again when that is done.", path.string(), other.inWords()));
     return std::move(*lock);
 }
 

@@ -3,6 +3,7 @@
 #include "files/csv.hpp"
 #include "files/refusal.hpp"
 #include "files/track_ways.hpp"
+#include "language/language.hpp"
 #include "quantity/text.hpp"
 
 #include <fmt/format.h>
@@ -22,14 +23,14 @@ struct Kind {
     std::string_view usual;
 };
 constexpr std::array<Kind, loggedKinds> kinds { {
-    { Logged::Nothing, "passed over", Dimension::Number, "" },
-    { Logged::Time, "time", Dimension::Time, "s" },
-    { Logged::Speed, "speed", Dimension::Speed, "km/h" },
-    { Logged::Height, "height", Dimension::Length, "m" },
-    { Logged::Acceleration, "acceleration", Dimension::Acceleration, "g" },
-    { Logged::Deceleration, "deceleration", Dimension::Acceleration, "g" },
-    { Logged::Pressure, "pressure", Dimension::Pressure, "bar" },
-    { Logged::Temperature, "temperature", Dimension::Temperature, "°C" },
+    { Logged::Nothing, marked("passed over"), Dimension::Number, "" },
+    { Logged::Time, marked("time"), Dimension::Time, "s" },
+    { Logged::Speed, marked("speed"), Dimension::Speed, "km/h" },
+    { Logged::Height, marked("height"), Dimension::Length, "m" },
+    { Logged::Acceleration, marked("acceleration"), Dimension::Acceleration, "g" },
+    { Logged::Deceleration, marked("deceleration"), Dimension::Acceleration, "g" },
+    { Logged::Pressure, marked("pressure"), Dimension::Pressure, "bar" },
+    { Logged::Temperature, marked("temperature"), Dimension::Temperature, "°C" },
 } };
 const Kind& kindOf(Logged logged) { return kinds[static_cast<std::size_t>(logged)]; }
 
@@ -79,10 +80,7 @@ std::vector<std::string_view> cellsOf(std::string_view line, char separator)
 }
 
 /// A cell that holds a number, or nothing: a logger leaves out what it has not read.
-bool isNumber(std::string_view cell, char separator)
-{
-    return track::numberOfCell(cell, separator).has_value();
-}
+bool isNumber(std::string_view cell, char separator) { return track::numberOfCell(cell, separator).has_value(); }
 
 LogColumn columnNamed(std::string_view header)
 {
@@ -121,10 +119,10 @@ std::string LogColumns::lacks() const
 {
     for (const Logged wanted : { Logged::Time, Logged::Speed })
         if (const auto count = std::ranges::count(columns, wanted, &LogColumn::logged); count != 1)
-            return count == 0 ? fmt::format("no column is the {}", nameOf(wanted)) : fmt::format("two columns are the {}", nameOf(wanted));
+            return count == 0 ? tr("no column is the {}", tr(nameOf(wanted))) : tr("two columns are the {}", tr(nameOf(wanted)));
     for (const LogColumn& each : columns)
         if (each.logged != Logged::Nothing && !each.unit)
-            return fmt::format("“{}” has no unit yet", each.name);
+            return tr("“{}” has no unit yet", each.name);
     return {};
 }
 
@@ -139,12 +137,11 @@ LogColumns columnsNamed(std::string_view header, std::size_t line)
     for (const LogColumn& each : all.columns)
         // Taken for the usual one it would be a wrong log that looks right.
         if (each.logged != Logged::Nothing && !each.unit)
-            throw Refusal(fmt::format("line {}: “{}”: {} is no unit of {}; name the column with one, as in speed_kmh or time_s.", line,
-                each.name, unitIn(lowered(each.name)), deepstop::nameOf(dimensionOf(each.logged))));
+            throw Refusal(tr("line {}: “{}”: {} is no unit of {}; name the column with one, as in speed_kmh or time_s.", line, each.name,
+                unitIn(lowered(each.name)), tr(deepstop::nameOf(dimensionOf(each.logged)))));
     if (!all.lacks().empty())
-        throw Refusal(
-            fmt::format("line {}: {}: name a column for the time (time_s) and one for the speed (speed_kmh, speed_mph or speed_mps).", line,
-                all.lacks()));
+        throw Refusal(tr("line {}: {}: name a column for the time (time_s) and one for the speed (speed_kmh, speed_mph or speed_mps).",
+            line, all.lacks()));
     return all;
 }
 
@@ -200,25 +197,25 @@ LogColumns columnsSaid(LogColumns guessed, std::string_view words)
         const auto is = each.find('=');
         const auto colon = each.rfind(':');
         const auto wrong = [&](std::string_view what) {
-            throw Refusal(fmt::format("“{}”: {}. Say it as in time=Clock:s or speed=4:mph.", each, what));
+            throw Refusal(tr("“{}”: {}. Say it as in time=Clock:s or speed=4:mph.", each, what));
         };
         if (is == std::string_view::npos || colon == std::string_view::npos || colon < is)
-            wrong("no column and unit");
+            wrong(tr("no column and unit"));
         const auto what = track::trimmed(each.substr(0, is));
         const auto name = track::trimmed(each.substr(is + 1, colon - is - 1));
         const auto unit = track::trimmed(each.substr(colon + 1));
         const auto kind = std::ranges::find(kinds, what, &Kind::name);
         if (kind == kinds.end() || kind->logged == Logged::Nothing)
-            wrong("this is none of time, speed, height, acceleration, deceleration, pressure, temperature");
+            wrong(tr("this is none of time, speed, height, acceleration, deceleration, pressure, temperature"));
         auto column = std::ranges::find(guessed.columns, name, &LogColumn::name);
         if (const auto number = track::numberOf(name); column == guessed.columns.end() && number && *number >= 1
             && *number <= static_cast<double>(guessed.columns.size()) && *number == std::floor(*number))
             column = guessed.columns.begin() + static_cast<std::ptrdiff_t>(*number) - 1;
         if (column == guessed.columns.end())
-            wrong("there is no such column");
+            wrong(tr("there is no such column"));
         const Unit* found = findUnit(unit, kind->dimension);
         if (!found)
-            wrong(fmt::format("{} is no unit of {}", unit, deepstop::nameOf(kind->dimension)));
+            wrong(tr("{} is no unit of {}", unit, tr(deepstop::nameOf(kind->dimension))));
         for (LogColumn& other : guessed.columns)
             if (other.logged == kind->logged)
                 other = { other.name, Logged::Nothing, nullptr, true };

@@ -1,6 +1,7 @@
 #include "files/older_builds.hpp"
 
 #include "files/refusal.hpp"
+#include "language/language.hpp"
 
 #include <fmt/format.h>
 
@@ -115,7 +116,7 @@ std::string wheelAsFound(Json& build, Wheels& wheels, const char* axle)
     std::string id = "as-found";
     while (wheels.find(id))
         id += "-1";
-    wheels.add({ { "id", id }, { "name", "Wheel as found" } });
+    wheels.add({ { "id", id }, { "name", tr("Wheel as found") } });
     corner["wheel"] = id;
     return id;
 }
@@ -131,7 +132,7 @@ std::string partedRearWheel(Json& build, Wheels& wheels, const std::string& shar
     while (wheels.find(id))
         id += "-1";
     copy["id"] = id;
-    copy["name"] = textOf(copy, "name") + ", rear";
+    copy["name"] = tr("{}, rear", textOf(copy, "name"));
     wheels.add(std::move(copy));
     forEach(build, "setups", [&](Json& setup) {
         if (setup.contains("rear") && textOf(setup["rear"], "wheel") == shared)
@@ -236,8 +237,7 @@ try {
             build["wants"].erase("station_spacing_mm");
     }
 } catch (const Json::exception& error) {
-    throw Refusal(
-        fmt::format("/deepstop: the file says that it is of version 1, and is shaped otherwise ({}).", shortened(error.what(), 120)));
+    throw Refusal(tr("/deepstop: the file says that it is of version 1, and is shaped otherwise ({}).", shortened(error.what(), 120)));
 }
 
 } // namespace deepstop::files

@@ -2,6 +2,7 @@
 
 #include "files/disk.hpp"
 #include "files/refusal.hpp"
+#include "language/language.hpp"
 
 #include <array>
 #include <optional>
@@ -68,12 +69,12 @@ paper::Photo photoFrom(std::string bytes)
 {
     const bool isPng = bytes.starts_with(png);
     if (!isPng && !bytes.starts_with(jpeg))
-        throw Refusal("is no PNG or JPEG picture.");
+        throw Refusal(tr("is no PNG or JPEG picture."));
     const auto extent = isPng ? pngExtent(bytes) : jpegExtent(bytes);
     if (!extent || extent->wide == 0 || extent->high == 0)
-        throw Refusal("is a damaged picture: its size cannot be read.");
+        throw Refusal(tr("is a damaged picture: its size cannot be read."));
     if (std::uint64_t { extent->wide } * extent->high > mostPoints)
-        throw Refusal("has more than 100 million points: make it smaller.");
+        throw Refusal(tr("has more than 100 million points: make it smaller."));
     return { std::make_shared<const std::string>(std::move(bytes)), isPng, static_cast<int>(extent->wide), static_cast<int>(extent->high) };
 }
 

@@ -1,5 +1,7 @@
 #include "files/recovery_copy.hpp"
 
+#include "language/language.hpp"
+
 #include <nlohmann/json.hpp>
 
 namespace deepstop::files {
@@ -23,7 +25,7 @@ RecoveryCopy parseCopy(std::string_view text)
     };
     const auto build = textAt(json, "build");
     if (build.empty())
-        throw Refusal("the copy is damaged: it holds no build.");
+        throw Refusal(tr("the copy is damaged: it holds no build."));
     RecoveryCopy copy { parseBuild(build), textAt(json, "path"), textAt(json, "on_disk"), {} };
     if (json.contains("typed") && json["typed"].is_array())
         for (const auto& each : json["typed"])

@@ -2,6 +2,7 @@
 
 #include "files/refusal.hpp"
 #include "files/track_log.hpp"
+#include "language/language.hpp"
 
 namespace deepstop::files {
 
@@ -14,13 +15,13 @@ std::vector<SpeedAt> speedsBy(const std::optional<LogColumns>& columns, Read rea
     TrackReader reader(
         [&](const Fix& fix) {
             if (log.size() >= mostLogLines)
-                throw Refusal("more lines than any day's log has.");
+                throw Refusal(tr("more lines than any day's log has."));
             log.push_back({ fix.time, fix.speed, fix.height });
         },
         TrackReader::Kind::Guessed, columns);
     read(reader);
     if (log.size() < 3)
-        throw Refusal("the log has fewer than three points: nothing can be told from it.");
+        throw Refusal(tr("the log has fewer than three points: nothing can be told from it."));
     return log;
 }
 
@@ -39,7 +40,7 @@ std::vector<SpeedAt> speedLogIn(
 {
     return speedsBy(columns, [&](TrackReader& reader) {
         if (!readTrack(path, reader, progress))
-            throw Refusal(path + ": reading it was cancelled.");
+            throw Refusal(tr("{}: reading it was cancelled.", path));
     });
 }
 

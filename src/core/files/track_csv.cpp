@@ -1,6 +1,7 @@
 #include "files/track_ways.hpp"
 
 #include "files/log_columns.hpp"
+#include "language/language.hpp"
 #include "quantity/unit.hpp"
 
 #include <algorithm>
@@ -11,10 +12,10 @@ namespace {
 
 using namespace track;
 
-class CsvWay final : public TrackWay {
+class CsvWay final : public LogParser {
 public:
     CsvWay(const std::function<void(const Fix&)>& sink, LogCount& count, std::optional<LogColumns> said)
-        : TrackWay(sink, count), said_(std::move(said))
+        : LogParser(sink, count), said_(std::move(said))
     {
     }
     void take(std::string_view bytes) override
@@ -81,19 +82,19 @@ private:
         if (separator_ == 0)
             return header(line);
         splitRow(line, separator_, cells_);
-        const auto where = [this] { return fmt::format("line {}: ", count().lines); };
+        const auto at = count().lines;
         if (cells_.size() <= std::max(columnOf(Logged::Time).at, columnOf(Logged::Speed).at))
-            throw Refusal(where() + "too few columns.");
+            throw Refusal(tr("line {}: too few columns.", at));
         const auto time = cell(Logged::Time);
         const auto speed = cell(Logged::Speed);
         if (!time || !speed)
-            throw Refusal(where() + fmt::format("“{}” is no number.", trimmed(cells_[columnOf(time ? Logged::Speed : Logged::Time).at])));
+            throw Refusal(tr("line {}: “{}” is no number.", at, trimmed(cells_[columnOf(time ? Logged::Speed : Logged::Time).at])));
         if (*speed < 0 || *speed > fastest)
-            throw Refusal(where() + fmt::format("a speed of {} cannot be.", trimmed(cells_[columnOf(Logged::Speed).at])));
+            throw Refusal(tr("line {}: a speed of {} cannot be.", at, trimmed(cells_[columnOf(Logged::Speed).at])));
         if (!first_)
             first_ = *time;
         else if (*time <= last_)
-            throw Refusal(where() + "the time runs backwards or stands.");
+            throw Refusal(tr("line {}: the time runs backwards or stands.", at));
         last_ = *time;
         give({ *time - *first_, *speed, cell(Logged::Height).value_or(unlogged), cell(Logged::Acceleration).value_or(unlogged),
             cell(Logged::Pressure).value_or(unlogged), cell(Logged::Temperature).value_or(unlogged) });
@@ -109,7 +110,7 @@ private:
 
 } // namespace
 
-std::unique_ptr<TrackWay> csvWay(const std::function<void(const Fix&)>& sink, LogCount& count, std::optional<LogColumns> columns)
+std::unique_ptr<LogParser> csvWay(const std::function<void(const Fix&)>& sink, LogCount& count, std::optional<LogColumns> columns)
 {
     return std::make_unique<CsvWay>(sink, count, std::move(columns));
 }

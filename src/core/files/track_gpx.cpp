@@ -1,4 +1,5 @@
 #include "files/track_ways.hpp"
+#include "language/language.hpp"
 
 #include <expat.h>
 
@@ -37,9 +38,9 @@ double between(double lat0, double lon0, double lat1, double lon1)
     return 2 * 6'371'008.8 * std::asin(std::min(1.0, std::sqrt(a)));
 }
 
-class GpxWay final : public TrackWay {
+class GpxWay final : public LogParser {
 public:
-    GpxWay(const std::function<void(const Fix&)>& sink, LogCount& count) : TrackWay(sink, count), parser_(XML_ParserCreate(nullptr))
+    GpxWay(const std::function<void(const Fix&)>& sink, LogCount& count) : LogParser(sink, count), parser_(XML_ParserCreate(nullptr))
     {
         XML_SetUserData(parser_, this);
         XML_SetElementHandler(
@@ -56,7 +57,7 @@ public:
         XML_SetEntityDeclHandler(parser_,
             [](void* self, const XML_Char*, int, const XML_Char*, int, const XML_Char*, const XML_Char*, const XML_Char*, const XML_Char*) {
                 auto* me = static_cast<GpxWay*>(self);
-                me->wrong_ = "it declares entities, which no log does.";
+                me->wrong_ = tr("it declares entities, which no log does.");
                 XML_StopParser(me->parser_, XML_FALSE);
             });
     }
@@ -68,7 +69,7 @@ public:
     {
         parse({}, true);
         if (!seenGpx_)
-            throw Refusal("this is no GPX file: it has no gpx element.");
+            throw Refusal(tr("this is no GPX file: it has no gpx element."));
         if (now_)
             settle({});
     }
@@ -94,10 +95,10 @@ private:
             if (!wrong_.empty())
                 throw Refusal(wrong_);
             if (status == XML_STATUS_ERROR)
-                throw Refusal(fmt::format("line {}: {}.", XML_GetCurrentLineNumber(parser_), XML_ErrorString(XML_GetErrorCode(parser_))));
+                throw Refusal(tr("line {}: {}.", XML_GetCurrentLineNumber(parser_), XML_ErrorString(XML_GetErrorCode(parser_))));
             fed_ += part.size();
             if (const auto read = XML_GetCurrentByteIndex(parser_); read >= 0 && fed_ > static_cast<std::uint64_t>(read) + longest)
-                throw Refusal(fmt::format("line {}: what begins there has no end. This is no log.", XML_GetCurrentLineNumber(parser_)));
+                throw Refusal(tr("line {}: what begins there has no end. This is no log.", XML_GetCurrentLineNumber(parser_)));
         } while (!bytes.empty());
     }
     void opened(std::string_view name, const XML_Char** with)
@@ -137,7 +138,7 @@ private:
         if (!wrong_.empty())
             return;
         if (!std::isfinite(point_.time + point_.lat + point_.lon))
-            return stop(fmt::format("track point {}: lacks its time or its place.", count().lines));
+            return stop(tr("track point {}: lacks its time or its place.", count().lines));
         if (count().day.empty())
             count().day = dateOf(static_cast<int>(std::floor(point_.time / day)));
         const auto placed = placing_.place(point_.time);
@@ -157,7 +158,7 @@ private:
         const Point& b = next ? *next : *now_;
         const double speed = now_->speed ? *now_->speed : b.time > a.time ? between(a.lat, a.lon, b.lat, b.lon) / (b.time - a.time) : 0;
         if (!(speed >= 0 && speed <= fastest))
-            return stop(fmt::format("track point {}: a speed of {:.0f} km/h cannot be.", count().lines - (next ? 1 : 0), speed * 3.6));
+            return stop(tr("track point {}: a speed of {:.0f} km/h cannot be.", count().lines - (next ? 1 : 0), speed * 3.6));
         give({ now_->time, speed, now_->height, unlogged, unlogged, unlogged });
     }
     void stop(std::string why)
@@ -185,7 +186,7 @@ private:
 
 } // namespace
 
-std::unique_ptr<TrackWay> gpxWay(const std::function<void(const Fix&)>& sink, LogCount& count)
+std::unique_ptr<LogParser> gpxWay(const std::function<void(const Fix&)>& sink, LogCount& count)
 {
     return std::make_unique<GpxWay>(sink, count);
 }

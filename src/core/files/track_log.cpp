@@ -1,4 +1,5 @@
 #include "files/track_ways.hpp"
+#include "language/language.hpp"
 
 #include <algorithm>
 #include <filesystem>
@@ -49,20 +50,20 @@ void TrackReader::take(std::string_view bytes)
 void TrackReader::finish()
 {
     if (!way_)
-        throw Refusal("the log is empty.");
+        throw Refusal(tr("the log is empty."));
     way_->finish();
     if (count_.fixes == 0)
-        throw Refusal("the log has no line with a speed.");
+        throw Refusal(tr("the log has no line with a speed."));
 }
 
 bool readTrack(const std::string& path, TrackReader& reader, const std::function<bool(double)>& progress)
 {
     std::error_code none;
     if (!std::filesystem::is_regular_file(path, none))
-        throw Refusal(path + (std::filesystem::exists(path, none) ? ": is not a file." : ": there is no such file."));
+        throw Refusal(std::filesystem::exists(path, none) ? tr("{}: is not a file.", path) : tr("{}: there is no such file.", path));
     std::ifstream in(path, std::ios::binary);
     if (!in)
-        throw Refusal(path + ": cannot be read. Look at its permissions.");
+        throw Refusal(tr("{}: cannot be read. Look at its permissions.", path));
     const auto size = static_cast<double>(std::max<std::uintmax_t>(1, std::filesystem::file_size(path, none)));
     std::vector<char> piece(1 << 20);
     double read = 0;
@@ -76,7 +77,7 @@ bool readTrack(const std::string& path, TrackReader& reader, const std::function
                 return false;
         }
         if (in.bad())
-            throw Refusal("reading it broke off.");
+            throw Refusal(tr("reading it broke off."));
         reader.finish();
     } catch (const Refusal& refusal) {
         throw Refusal(path + ": " + refusal.what());

@@ -34,7 +34,7 @@ struct LogCount {
     std::string day; ///< ISO date of the first moment; empty where the log does not say it
 };
 
-class TrackWay; ///< one kind of log
+class LogParser; ///< one kind of log
 
 /// Takes bytes in any pieces and hands out the moments in them.
 ///
@@ -50,8 +50,7 @@ public:
     enum class Kind { Guessed, Nmea };
     /// @param kind guessed from its first letter, or known: a line on which a receiver sends begins anywhere
     /// @param columns of a CSV log; nothing: as its first line says
-    explicit TrackReader(
-        std::function<void(const Fix&)> sink, Kind kind = Kind::Guessed, std::optional<LogColumns> columns = {});
+    explicit TrackReader(std::function<void(const Fix&)> sink, Kind kind = Kind::Guessed, std::optional<LogColumns> columns = {});
     ~TrackReader();
     TrackReader(const TrackReader&) = delete;
     TrackReader& operator=(const TrackReader&) = delete;
@@ -65,7 +64,7 @@ private:
     LogCount count_;
     std::size_t blankLines_ = 0; ///< before it is known what it is
     std::optional<LogColumns> columns_;
-    std::unique_ptr<TrackWay> way_;
+    std::unique_ptr<LogParser> way_;
 };
 
 /// The two digits after an NMEA sentence's star: all bytes between dollar and star, exclusive or.

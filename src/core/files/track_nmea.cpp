@@ -1,4 +1,5 @@
 #include "files/track_ways.hpp"
+#include "language/language.hpp"
 
 #include <algorithm>
 #include <vector>
@@ -17,9 +18,9 @@ namespace {
 
 using namespace track;
 
-class NmeaWay final : public TrackWay {
+class NmeaWay final : public LogParser {
 public:
-    using TrackWay::TrackWay;
+    using LogParser::LogParser;
     void take(std::string_view bytes) override
     {
         lines(bytes, [this](std::string_view line) { sentence(line); });
@@ -30,9 +31,8 @@ public:
         if (count().fixes > 0)
             return;
         if (count().badChecksums > 0 && count().badChecksums + count().unread >= count().lines)
-            throw Refusal(fmt::format("of {} sentences none has a right checksum: the log is damaged.", count().lines));
-        throw Refusal(
-            fmt::format("of {} sentences none tells a speed at a known place: had the receiver no sight of the sky?", count().lines));
+            throw Refusal(tr("of {} sentences none has a right checksum: the log is damaged.", count().lines));
+        throw Refusal(tr("of {} sentences none tells a speed at a known place: had the receiver no sight of the sky?", count().lines));
     }
 
 private:
@@ -150,7 +150,7 @@ private:
 
 } // namespace
 
-std::unique_ptr<TrackWay> nmeaWay(const std::function<void(const Fix&)>& sink, LogCount& count)
+std::unique_ptr<LogParser> nmeaWay(const std::function<void(const Fix&)>& sink, LogCount& count)
 {
     return std::make_unique<NmeaWay>(sink, count);
 }

@@ -3,6 +3,7 @@
 
 #include "files/refusal.hpp"
 #include "files/track_log.hpp"
+#include "language/language.hpp"
 #include "quantity/date.hpp"
 
 #include <fmt/format.h>
@@ -131,10 +132,10 @@ private:
 } // namespace track
 
 /// One kind of log.
-class TrackWay {
+class LogParser {
 public:
-    TrackWay(const std::function<void(const Fix&)>& sink, LogCount& count) : sink_(sink), count_(count) { }
-    virtual ~TrackWay() = default;
+    LogParser(const std::function<void(const Fix&)>& sink, LogCount& count) : sink_(sink), count_(count) { }
+    virtual ~LogParser() = default;
     virtual void take(std::string_view bytes) = 0;
     virtual void finish() = 0;
 
@@ -165,7 +166,7 @@ protected:
             bytes.remove_prefix(end + 1);
         }
         if (half_.size() > track::longestRow)
-            throw Refusal(fmt::format("line {}: has no end. This is no log.", count_.lines + 1));
+            throw Refusal(tr("line {}: has no end. This is no log.", count_.lines + 1));
     }
     template <class Line>
     void lastLine(Line line)
@@ -181,9 +182,9 @@ private:
     std::string half_;
 };
 
-[[nodiscard]] std::unique_ptr<TrackWay> nmeaWay(const std::function<void(const Fix&)>& sink, LogCount& count);
-[[nodiscard]] std::unique_ptr<TrackWay> gpxWay(const std::function<void(const Fix&)>& sink, LogCount& count);
-[[nodiscard]] std::unique_ptr<TrackWay> csvWay(
+[[nodiscard]] std::unique_ptr<LogParser> nmeaWay(const std::function<void(const Fix&)>& sink, LogCount& count);
+[[nodiscard]] std::unique_ptr<LogParser> gpxWay(const std::function<void(const Fix&)>& sink, LogCount& count);
+[[nodiscard]] std::unique_ptr<LogParser> csvWay(
     const std::function<void(const Fix&)>& sink, LogCount& count, std::optional<LogColumns> columns);
 
 } // namespace deepstop::files

@@ -1,5 +1,6 @@
 #include "fit/measuring.hpp"
 
+#include "language/language.hpp"
 #include "quantity/order.hpp"
 
 #include <algorithm>
@@ -38,8 +39,8 @@ std::vector<PlannedStation> measuringPlan(const std::vector<Outline>& caliper, d
     };
     // Past the ends, so that they are enclosed even where a station is read a little off.
     constexpr double past = 1e-3;
-    wish(Barrel, face - inboard + past, "inboard end of the caliper");
-    wish(Barrel, face - outboard - past, "outboard end of the caliper");
+    wish(Barrel, face - inboard + past, tr("inboard end of the caliper"));
+    wish(Barrel, face - outboard - past, tr("outboard end of the caliper"));
     double backIn = outboard;
     double backOut = inboard;
     for (const Point p : body)
@@ -47,18 +48,18 @@ std::vector<PlannedStation> measuringPlan(const std::vector<Outline>& caliper, d
             backIn = std::min(backIn, p.z);
             backOut = std::max(backOut, p.z);
         }
-    wish(Barrel, face - top.z, "highest place of the caliper");
+    wish(Barrel, face - top.z, tr("highest place of the caliper"));
     if (backIn < backOut) {
-        wish(Barrel, face - backIn, "inboard corner of its back");
-        wish(Barrel, face - backOut, "outboard corner of its back");
+        wish(Barrel, face - backIn, tr("inboard corner of its back"));
+        wish(Barrel, face - backOut, tr("outboard corner of its back"));
     }
     for (std::size_t i = 1; i < caliper.size(); ++i)
-        wish(Barrel, face - (caliper[i].chain[0].z + caliper[i].chain[2].z) / 2, "what stands proud of the caliper");
-    wish(Spokes, low - past, "foot of the caliper");
-    wish(Spokes, top.r + past, "top of the caliper");
+        wish(Barrel, face - (caliper[i].chain[0].z + caliper[i].chain[2].z) / 2, tr("what stands proud of the caliper"));
+    wish(Spokes, low - past, tr("foot of the caliper"));
+    wish(Spokes, top.r + past, tr("top of the caliper"));
     for (const Point p : body)
         if (p.z >= outboard - 1e-6)
-            wish(Spokes, p.r, "edge of the outboard face");
+            wish(Spokes, p.r, tr("edge of the outboard face"));
     // Between stations that lie too far apart for anything to be known between them, one or more halfway.
     for (const PlannedStation::On on : { Barrel, Spokes }) {
         std::vector<double> places;
@@ -70,7 +71,7 @@ std::vector<PlannedStation> measuringPlan(const std::vector<Outline>& caliper, d
             const int parts = static_cast<int>(
                 std::min(200.0, std::ceil((places[i + 1] - places[i]) / (spacing - 2 * std::min(reach, spacing / 4)) - 1e-9)));
             for (int k = 1; k < parts; ++k)
-                wished.push_back({ on, places[i] + (places[i + 1] - places[i]) * k / parts, "between, so that no bulge hides", false });
+                wished.push_back({ on, places[i] + (places[i + 1] - places[i]) * k / parts, tr("between, so that no bulge hides"), false });
         }
     }
     std::ranges::stable_sort(wished, [](const PlannedStation& a, const PlannedStation& b) {

@@ -1,5 +1,6 @@
 #include "fit/fit.hpp"
 #include "fit/reach.hpp"
+#include "language/language.hpp"
 #include "quantity/order.hpp"
 
 #include <algorithm>
@@ -294,14 +295,14 @@ std::optional<Room> keepOutRoom(Point place, const WheelShape& wheel, std::span<
     };
     const auto under = geometry::lowestAt(wheel.barrel, place.z);
     if (wheel.barrel.size() >= 2)
-        against(wheel.barrel, "the barrel", under && *under < place.r ? -1 : 1);
+        against(wheel.barrel, tr("the barrel"), under && *under < place.r ? -1 : 1);
     for (const Outline& inset : wheel.insets) {
         const auto there = geometry::lowestAt(inset.chain, place.z);
         against(inset.chain, inset.name, there && *there < place.r ? -1 : 1);
     }
     for (const Outline& line : wheel.spokes) {
         const auto there = geometry::lowestAt(geometry::transposed(line.chain), place.r);
-        against(line.chain, "the spokes", there && *there < place.z ? -1 : 1);
+        against(line.chain, tr("the spokes"), there && *there < place.z ? -1 : 1);
     }
     if (rotor.size() >= 2) {
         // Inside the closed outline when a ray along r crosses it an odd number of times.
@@ -312,7 +313,7 @@ std::optional<Room> keepOutRoom(Point place, const WheelShape& wheel, std::span<
             if ((a.z > place.z) != (b.z > place.z) && place.r < a.r + (b.r - a.r) * (place.z - a.z) / (b.z - a.z))
                 inside = !inside;
         }
-        against(rotor, "the rotor", inside ? -1 : 1);
+        against(rotor, tr("the rotor"), inside ? -1 : 1);
     }
     return least;
 }

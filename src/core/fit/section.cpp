@@ -1,5 +1,6 @@
 #include "fit/fit.hpp"
 
+#include "language/language.hpp"
 #include "materials/materials.hpp"
 
 #include <algorithm>
@@ -129,13 +130,13 @@ std::string_view placeOnCaliper(const CornerShape& corner, Point p)
     const double backSwept = sweptRadius(corner.rotor.outerRadius + c.backOverEdge, c.backHalfLength, c.cornerRadius);
     const double tolerance = 1e-6;
     if (p.r >= backSwept - tolerance && std::abs(fromMiddle) >= shoulderStart - tolerance)
-        return outboard ? "the outboard corner of the back, at its ends" : "the inboard corner of the back, at its ends";
+        return outboard ? tr("the outboard corner of the back, at its ends") : tr("the inboard corner of the back, at its ends");
     if (p.r >= backSwept - tolerance)
-        return "the back of the bridge, at its ends";
+        return tr("the back of the bridge, at its ends");
     if (std::abs(fromMiddle) < depth - tolerance
         || p.r >= sweptRadius(corner.rotor.outerRadius + c.backOverEdge - c.shoulder, c.backHalfLength, c.cornerRadius) - tolerance)
-        return outboard ? "the outboard shoulder" : "the inboard shoulder";
-    return outboard ? "the outboard face" : "the inboard face";
+        return outboard ? tr("the outboard shoulder") : tr("the inboard shoulder");
+    return outboard ? tr("the outboard face") : tr("the inboard face");
 }
 
 std::optional<double> beadSeatDiameter(int nominalDiameter)

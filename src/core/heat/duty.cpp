@@ -1,5 +1,6 @@
 #include "heat/duty.hpp"
 
+#include "language/language.hpp"
 #include "materials/materials.hpp"
 #include "quantity/unit.hpp"
 
@@ -34,7 +35,7 @@ int stopsIn(const Duty& duty)
 
 Duty oneStop(double speed, double deceleration, double rest)
 {
-    Duty duty { "one-stop", "one stop", {}, 0 };
+    Duty duty { "one-stop", tr("one stop"), {}, 0 };
     if (!(speed > 0 && deceleration > 0 && rest >= 0))
         return duty;
     duty.phases.push_back({ speed, 0, speed / deceleration, true, 0, 1 });
@@ -64,7 +65,7 @@ Duty heatingProcedure(double top)
 {
     Duty duty = snubs(15, top, top / 2, 3, 45);
     duty.id = "heating-procedure";
-    duty.name = "heating procedure";
+    duty.name = tr("heating procedure");
     return duty;
 }
 
@@ -78,7 +79,7 @@ Duty descent(double length, double slope, double speed, double engineBraking)
 
 Duty drivenDuty(const std::vector<Driven>& drive, double least, double gentle)
 {
-    Duty duty { "log", "the imported log", {}, 0 };
+    Duty duty { "log", tr("the imported log"), {}, 0 };
     if (drive.size() < 2)
         return duty;
     // A place is a turning point once the speed has come back from it by `least`; where it was held, its first and its last moment are.

@@ -14,7 +14,7 @@ bool makesSense(const Master& m)
     return m.bore > 0 && (!m.twins || (m.rearBore > 0 && m.barToFront > 0 && m.barToFront < 1)) && m.firstShare > 0 && m.firstShare < 1;
 }
 
-bool makesSense(const Foot& foot)
+bool makesSense(const PedalTrain& foot)
 {
     return foot.pedalRatio > 0 && foot.measuredOverReckoned > 0 && foot.booster.gain >= 1 && foot.booster.knee > 0
         && makesSense(foot.master);
@@ -42,35 +42,35 @@ double rearOverFront(const Master& m)
     return m.twins ? (1 - m.barToFront) / m.barToFront * areaOf(m.bore) / areaOf(m.rearBore) : 1;
 }
 
-double frontPressure(const Foot& foot, double pedalForce)
+double frontPressure(const PedalTrain& foot, double pedalForce)
 {
     if (!makesSense(foot) || !(pedalForce >= 0))
         return impossible;
     return foot.measuredOverReckoned * boosted(foot.booster, pedalForce * foot.pedalRatio) / rodArea(foot.master);
 }
 
-double pedalForceFor(const Foot& foot, double pressure)
+double pedalForceFor(const PedalTrain& foot, double pressure)
 {
     if (!makesSense(foot) || !(pressure >= 0))
         return impossible;
     return inputFor(foot.booster, pressure / foot.measuredOverReckoned * rodArea(foot.master)) / foot.pedalRatio;
 }
 
-double forceAtKnee(const Foot& foot)
+double forceAtKnee(const PedalTrain& foot)
 {
     if (!makesSense(foot))
         return impossible;
     return foot.booster.gain > 1 ? foot.booster.knee / foot.booster.gain / foot.pedalRatio : std::numeric_limits<double>::infinity();
 }
 
-TakeUp takeUpOf(const DiscTakeUp& d)
+FluidDemand takeUpOf(const DiscTakeUp& d)
 {
     return { 2 * d.rollBack * d.areaAll, 2 * (2 * d.padSqueeze * d.areaOneSide + d.caliperGive + d.hoseGive) / givePressure };
 }
 
-TakeUp takeUpOf(const DrumTakeUp& d) { return { 2 * 2 * d.play * d.cylinderArea, 2 * (d.give + d.hoseGive) / givePressure }; }
+FluidDemand takeUpOf(const DrumTakeUp& d) { return { 2 * 2 * d.play * d.cylinderArea, 2 * (d.give + d.hoseGive) / givePressure }; }
 
-Travel travel(const Foot& foot, const TakeUp& front, const TakeUp& rear, double frontPressure, double rearPressure)
+Travel travel(const PedalTrain& foot, const FluidDemand& front, const FluidDemand& rear, double frontPressure, double rearPressure)
 {
     const Master& m = foot.master;
     if (!makesSense(foot))
@@ -93,7 +93,7 @@ Travel travelOf(double volume, double masterBore, double pedalRatio, double free
     return { pushrod, pushrod * pedalRatio + freePlay, pushrod / stroke };
 }
 
-OneGone oneGone(const Foot& foot, bool first, double volume)
+OneGone oneGone(const PedalTrain& foot, bool first, double volume)
 {
     const Master& m = foot.master;
     if (!makesSense(foot))

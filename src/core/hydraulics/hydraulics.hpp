@@ -39,28 +39,28 @@ struct Master {
 /// Rear pressure over front pressure, before any valve; 1 for a tandem.
 [[nodiscard]] double rearOverFront(const Master& master);
 
-struct Foot {
+struct PedalTrain {
     double pedalRatio = 1;
     double freePlay = 0; ///< at the pedal, m
     Booster booster;
     Master master;
     double measuredOverReckoned = 1; ///< of the pressure, where a gauge has been on the line
-    bool operator==(const Foot&) const = default;
+    bool operator==(const PedalTrain&) const = default;
 };
 /// Front pressure that a force on the pedal makes, Pa. NaN for bad numbers.
-[[nodiscard]] double frontPressure(const Foot& foot, double pedalForce);
+[[nodiscard]] double frontPressure(const PedalTrain& foot, double pedalForce);
 /// The pedal force for a front pressure, N: the inverse.
-[[nodiscard]] double pedalForceFor(const Foot& foot, double frontPressure);
+[[nodiscard]] double pedalForceFor(const PedalTrain& foot, double frontPressure);
 /// Pedal force at which the booster runs out; infinite where it never does.
-[[nodiscard]] double forceAtKnee(const Foot& foot);
+[[nodiscard]] double forceAtKnee(const PedalTrain& foot);
 
 /// Fluid that one axle takes: what closes the gaps, then what bends, squeezes and swells, straight with the pressure (common practice).
-struct TakeUp {
+struct FluidDemand {
     double atOnce = 0; ///< m³
     double perPressure = 0; ///< m³/Pa
     /// m³; nothing without pressure.
     [[nodiscard]] double at(double pressure) const { return pressure > 0 ? atOnce + perPressure * pressure : 0; }
-    bool operator==(const TakeUp&) const = default;
+    bool operator==(const FluidDemand&) const = default;
 };
 
 /// What the give of parts is quoted at, Pa.
@@ -77,7 +77,7 @@ struct DiscTakeUp {
 };
 /// Roll-back belongs to a seal and so to every piston; a pad's squeeze is followed by the pistons of one side at either pad, however they
 /// are arranged: 2·squeeze·A of one side for a fixed and for a floating caliper.
-[[nodiscard]] TakeUp takeUpOf(const DiscTakeUp& disc);
+[[nodiscard]] FluidDemand takeUpOf(const DiscTakeUp& disc);
 
 /// Both wheels of an axle with drums: two pistons in one cylinder, or one in each of two.
 struct DrumTakeUp {
@@ -86,7 +86,7 @@ struct DrumTakeUp {
     double give; ///< of drum, shoes and cylinder at 70 bar, m³, one wheel
     double hoseGive;
 };
-[[nodiscard]] TakeUp takeUpOf(const DrumTakeUp& drum);
+[[nodiscard]] FluidDemand takeUpOf(const DrumTakeUp& drum);
 
 /// Where the pedal goes.
 struct Travel {
@@ -95,7 +95,8 @@ struct Travel {
     double strokeShare; ///< used of its stroke by the fuller chamber or cylinder
 };
 /// @param rearPressure behind the valve
-[[nodiscard]] Travel travel(const Foot& foot, const TakeUp& front, const TakeUp& rear, double frontPressure, double rearPressure);
+[[nodiscard]] Travel travel(
+    const PedalTrain& foot, const FluidDemand& front, const FluidDemand& rear, double frontPressure, double rearPressure);
 /// From a volume of fluid alone: V/A, times the pedal ratio, plus free play.
 [[nodiscard]] Travel travelOf(double volume, double masterBore, double pedalRatio, double freePlay, double stroke);
 
@@ -106,6 +107,6 @@ struct OneGone {
 };
 /// @param first whether it is the front (or first) circuit that is gone
 /// @param volume that the brakes on the other circuit take, m³
-[[nodiscard]] OneGone oneGone(const Foot& foot, bool first, double volume);
+[[nodiscard]] OneGone oneGone(const PedalTrain& foot, bool first, double volume);
 
 } // namespace deepstop::hydraulics

@@ -1,6 +1,7 @@
 #include "jobcard/bedding.hpp"
 
 #include "chapters/heat/duty_heat.hpp"
+#include "language/language.hpp"
 #include "verdict/judge.hpp"
 
 #include <fmt/format.h>
@@ -20,7 +21,7 @@ constexpr double minute = 60;
 /// The model's rises may be off by so much while no thermometer has set it: so much longer is driven on.
 constexpr double modelOff = 1.3;
 
-/// Slow-downs as the schools have them; common practice.
+/// Slow-downs as the procedures have them; common practice.
 void addPasses(BeddingPlan& plan, int count, double from, double to, double deceleration, double apart)
 {
     const double braking = (from - to) * kmh / deceleration;
@@ -55,9 +56,10 @@ std::string givesUp(const BeddingPlan& plan, const DutyHeat& heat)
 {
     for (const HeatLimit& limit : heat.limits) {
         // Pads for the track are meant to smoke once: only what they boil counts there.
-        const bool counts = limit.node == heat::Node::Fluid || (limit.node == heat::Node::Surface && plan.school != Bedding::WarmThenHard);
+        const bool counts =
+            limit.node == heat::Node::Fluid || (limit.node == heat::Node::Surface && plan.procedure != Bedding::WarmThenHard);
         if (limit.critical && limit.stop && counts)
-            return fmt::format("{} at slow-down {}", limit.what, *limit.stop);
+            return tr("{} at slow-down {}", limit.what, *limit.stop);
     }
     return {};
 }
@@ -102,18 +104,18 @@ struct TirelessPads {
     TirelessPads& operator=(const TirelessPads&) = delete;
 };
 
-/// Drives on for longer until no limit is reached, and says how hot it gets and how long it has to cool. Where no drive helps, the school's
-/// own schedule stands, with its own figures and the warning.
+/// Drives on for longer until no limit is reached, and says how hot it gets and how long it has to cool. Where no drive helps, the
+/// procedure's own schedule stands, with its own figures and the warning.
 void heatPlan(BeddingPlan& plan, const Study& study)
 {
     if (!study.after.complete()) {
-        plan.lacks = "brakes of both axles";
+        plan.lacks = tr("brakes of both axles");
         return;
     }
     const auto runOf = [&](double longer) { return dutyHeatOf(*study.build, study.after, dutyOf(plan, longer)); };
     const DutyHeat asSaid = runOf(1);
     if (!asSaid.run || !asSaid.run->complete) {
-        plan.lacks = asSaid.known.lacks.empty() ? "a run of the heat model" : lacking(study, asSaid.known);
+        plan.lacks = asSaid.known.lacks.empty() ? tr("a run of the heat model") : lacking(study, asSaid.known);
         return;
     }
     DutyHeat heat = asSaid;
@@ -140,7 +142,7 @@ void heatPlan(BeddingPlan& plan, const Study& study)
             constexpr auto surface = static_cast<std::size_t>(heat::Node::Surface);
             hottest = std::fmax(hottest, std::max(m.front[surface], m.rear[surface]));
         }
-    // Neither pads that fade nor longer times between shorten the cooling; the school's own time is the least.
+    // Neither pads that fade nor longer times between shorten the cooling; the procedure's own time is the least.
     const TirelessPads tireless(study.after);
     auto asked = plan;
     for (SlowDown& pass : asked.passes)
@@ -158,7 +160,7 @@ void heatPlan(BeddingPlan& plan, const Study& study)
 BeddingPlan beddingPlanOf(const Study& study, const JobCard& choices)
 {
     BeddingPlan plan;
-    plan.school = choices.bedding;
+    plan.procedure = choices.bedding;
     plan.coolSpeed = 60 * kmh;
     switch (choices.bedding) {
     case Bedding::Unknown:
@@ -179,11 +181,11 @@ BeddingPlan beddingPlanOf(const Study& study, const JobCard& choices)
     return plan;
 }
 
-std::optional<Edit> beddedIn(const Study& study, const Hand& hand, int stoodHot)
+std::optional<Edit> beddedIn(const Study& study, const Author& hand, int stoodHot)
 {
     if (!study.after.setup)
         return {};
-    const auto note = stoodHot > 0 ? fmt::format("guided drive; it stood {} times while hot", stoodHot) : std::string("guided drive");
+    const auto note = stoodHot > 0 ? tr("guided drive; it stood {} times while hot", stoodHot) : std::string(tr("guided drive"));
     const Card card = cardOf(study);
     if (std::ranges::find(card.steps, Phase::BedIn, &Step::phase) == card.steps.end())
         return {};
@@ -256,16 +258,16 @@ void BeddingDrive::ended()
     constexpr double firm = 0.6;
     const double rested = restFrom_ < 0 ? INFINITY : top_->first - restFrom_;
     if (top_->second < nearly * wanted.from)
-        notCounted_ = "it began too slow";
+        notCounted_ = tr("it began too slow");
     else if (lowest.second > wanted.to / nearly)
-        notCounted_ = "it ended too fast";
+        notCounted_ = tr("it ended too fast");
     else if (lowest.second < 1)
-        notCounted_ = "the car came to a stand";
+        notCounted_ = tr("the car came to a stand");
     else if (fell / std::max(0.1, lowest.first - top_->first) < firm * wanted.deceleration)
-        notCounted_ = "it was too gentle";
+        notCounted_ = tr("it was too gentle");
     // Too early it heats as it was not meant to: the next waits for longer.
     else if (counted_ > 0 && rested < nearly * plan_.passes[static_cast<std::size_t>(counted_) - 1].driveOn)
-        notCounted_ = "it came before the brakes had cooled";
+        notCounted_ = tr("it came before the brakes had cooled");
     else {
         notCounted_.clear();
         ++counted_;

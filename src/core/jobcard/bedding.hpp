@@ -20,22 +20,22 @@ struct SlowDown {
 };
 
 struct BeddingPlan {
-    Bedding school = Bedding::Unknown;
-    std::vector<SlowDown> passes; ///< none where the school is no drive of counted slow-downs
+    Bedding procedure = Bedding::Unknown;
+    std::vector<SlowDown> passes; ///< none where the procedure is no drive of counted slow-downs
     double coolSpeed = 0; ///< m/s to drive at afterwards, without the brakes
     double coolFor = 0; ///< s of it
-    bool coolByModel = false; ///< until the faces are under 100 °C by the heat model; else the school's own time
-    bool stretched = false; ///< driven on for longer than the school says, so that the pads stay under the temperature they fade at
+    bool coolByModel = false; ///< until the faces are under 100 °C by the heat model; else the procedure's own time
+    bool stretched = false; ///< driven on for longer than the procedure says, so that the pads stay under the temperature they fade at
     std::string warning; ///< that they do not, however long; empty: they do, or it is not known
     std::string lacks; ///< why the heat model cannot say, in words
 };
 
-/// The schedule of the school chosen, or the usual one until somebody has chosen.
+/// The schedule of the procedure chosen, or the usual one until somebody has chosen.
 [[nodiscard]] BeddingPlan beddingPlanOf(const Study& study, const JobCard& choices);
 
 /// The build after such a drive: its steps on the card ticked, a day in the log. Nothing for a card without them.
 /// @param stoodHot how often the car stood while its brakes were hot; it is noted
-[[nodiscard]] std::optional<Edit> beddedIn(const Study& study, const Hand& hand, int stoodHot);
+[[nodiscard]] std::optional<Edit> beddedIn(const Study& study, const Author& hand, int stoodHot);
 
 /// The drive as it goes on, fed by a receiver's moments. A slow-down counts that began fast enough, ended slow enough without standing, and
 /// was as firm as meant; between two of them the time to drive on has to go by.

@@ -1,6 +1,8 @@
 #include "jobcard/jobcard.hpp"
 
 #include "build/choices.hpp"
+#include "build/words.hpp"
+#include "language/language.hpp"
 #include "study/chapters.hpp"
 #include "verdict/judge.hpp"
 
@@ -37,7 +39,7 @@ bool bothTicked(const Study& study, const std::string& word, const char* step)
 
 } // namespace
 
-std::vector<std::string> firstCutShutBy(const Study& study, Axle axle)
+std::vector<std::string> blockersOfFirstCut(const Study& study, Axle axle)
 {
     std::vector<std::string> why;
     const std::string word = judge::wordFor(axle);
@@ -47,16 +49,16 @@ std::vector<std::string> firstCutShutBy(const Study& study, Axle axle)
                 continue;
             const Verdict* v = study.verdict(*check, { axle });
             if (!v)
-                why.push_back(fmt::format("{} ({}): not checked", check->title, word));
+                why.push_back(tr("{} ({}): not checked", tr(check->title), word));
             else if (!proven(*v))
-                why.push_back(fmt::format("{}: {}", v->title, nameOf(v->level)));
+                why.push_back(fmt::format("{}: {}", v->title, judge::wordFor(v->level)));
         }
-    if (!bothTicked(study, word, "bracket-offered"))
-        why.push_back(fmt::format("the {} bracket was not offered up on both sides", word));
+    if (!bothTicked(study, std::string(wordOf(axle)), "bracket-offered"))
+        why.push_back(tr("the {} bracket was not offered up on both sides", word));
     return why;
 }
 
-std::vector<std::string> shutBy(const Study& study, Axle axle, Cut cut)
+std::vector<std::string> blockersOf(const Study& study, Axle axle, Cut cut)
 {
     std::vector<std::string> why;
     const std::string word = judge::wordFor(axle);
@@ -65,16 +67,16 @@ std::vector<std::string> shutBy(const Study& study, Axle axle, Cut cut)
     const auto need = [&](const Check& check, const Where& where, const std::string& otherwise) {
         const Verdict* v = study.verdict(check, where);
         if (v && !proven(*v))
-            why.push_back(fmt::format("{}: {}", v->title, nameOf(v->level)));
+            why.push_back(fmt::format("{}: {}", v->title, judge::wordFor(v->level)));
         else if (!v && (check.awaited == Awaited::Everywhere || (check.awaited == Awaited::OnDiscs && discs)))
             why.push_back(otherwise);
     };
     // Of a drum nothing is read at the mock-up: somebody has to have turned it.
     for (const char* side : { "left", "right" }) {
         const auto& ticks = choicesOf(*study.build, study.after.setup->id).ticks;
-        const auto turned = std::ranges::find(ticks, fmt::format("{}/{}/drum-on", word, side), &Tick::step);
+        const auto turned = std::ranges::find(ticks, fmt::format("{}/{}/drum-on", wordOf(axle), side), &Tick::step);
         if (!discs && (turned == ticks.end() || turned->state != Checked::Fine))
-            why.push_back(fmt::format("the {} {} drum was not turned and called free", word, side));
+            why.push_back(tr("the {} {} drum was not turned and called free", word, tr(side)));
     }
     for (const Chapter& chapter : chapters())
         for (const Check* check : chapter.checks) {
@@ -82,9 +84,9 @@ std::vector<std::string> shutBy(const Study& study, Axle axle, Cut cut)
                 continue;
             if (check->of == CheckOf::Corner)
                 for (const Side side : { Side::Left, Side::Right })
-                    need(*check, { axle, side }, fmt::format("the {} {} was not tried and read", word, wordFor(side, choices::side)));
+                    need(*check, { axle, side }, tr("the {} {} was not tried and read", word, wordFor(side, choices::side)));
             else if (check->name.find('#') == std::string_view::npos)
-                need(*check, { axle }, fmt::format("{} ({}): not checked", check->title, word));
+                need(*check, { axle }, tr("{} ({}): not checked", tr(check->title), word));
             else {
                 bool speaks = false;
                 for (const Verdict& v : study.verdicts)
@@ -93,11 +95,11 @@ std::vector<std::string> shutBy(const Study& study, Axle axle, Cut cut)
                         speaks = true;
                     }
                 if (!speaks)
-                    need(*check, { .axle = axle, .number = 1 }, fmt::format("{} ({}): no joint is described", check->title, word));
+                    need(*check, { .axle = axle, .number = 1 }, tr("{} ({}): no joint is described", tr(check->title), word));
             }
         }
     if (cut == Cut::Unknown)
-        why.emplace_back("this program does not know that work, nor what it rests on: see a newer one");
+        why.emplace_back(tr("this program does not know that work, nor what it rests on: see a newer one"));
     // Both sides lack the same in the same words.
     std::vector<std::string> once;
     for (auto& each : why)
@@ -125,7 +127,7 @@ JobCard& recordOf(Build& build, const std::string& setup)
 }
 
 std::optional<Edit> ticked(
-    const Study& study, const std::string& id, Checked state, const Hand& hand, const std::string& note, double took)
+    const Study& study, const std::string& id, Checked state, const Author& hand, const std::string& note, double took)
 {
     const Card card = cardOf(study);
     const Step* step = card.step(id);
@@ -140,7 +142,7 @@ std::optional<Edit> ticked(
     };
 }
 
-void tickIn(JobCard& record, const std::string& id, Checked state, const Hand& hand, const std::string& note, double took)
+void tickIn(JobCard& record, const std::string& id, Checked state, const Author& hand, const std::string& note, double took)
 {
     auto tick = std::ranges::find(record.ticks, id, &Tick::step);
     if (tick == record.ticks.end()) {
@@ -157,7 +159,7 @@ void tickIn(JobCard& record, const std::string& id, Checked state, const Hand& h
         tick->took = { took, {}, Known::Measured, {}, {} };
 }
 
-std::optional<Edit> opened(const Study& study, const std::string& id, const std::string& reason, const Hand& hand)
+std::optional<Edit> opened(const Study& study, const std::string& id, const std::string& reason, const Author& hand)
 {
     const Card card = cardOf(study);
     const Step* step = card.step(id);

@@ -67,41 +67,41 @@ struct Card {
 
 /// What a cut on an axle waits for, in words; empty: all of it is proven. Both sides tried and centred, wheel and parts clear at worst,
 /// studs and seats good.
-[[nodiscard]] std::vector<std::string> shutBy(const Study& study, Axle axle, Cut cut);
+[[nodiscard]] std::vector<std::string> blockersOf(const Study& study, Axle axle, Cut cut);
 /// What still shuts the first, rough cut of a shield that keeps the kit from going on: what dimensions tell, and the bracket offered up.
-[[nodiscard]] std::vector<std::string> firstCutShutBy(const Study& study, Axle axle);
+[[nodiscard]] std::vector<std::string> blockersOfFirstCut(const Study& study, Axle axle);
 
 /// Who ticks, and when (ISO date and time).
-struct Hand {
+struct Author {
     std::string who;
     std::string when;
 };
 /// Ticks a step of the card. Nothing for a step that is not on the card, or is shut and was to be called done.
 [[nodiscard]] std::optional<Edit> ticked(
-    const Study& study, const std::string& step, Checked state, const Hand& hand, const std::string& note = {}, double took = 0);
+    const Study& study, const std::string& step, Checked state, const Author& hand, const std::string& note = {}, double took = 0);
 /// Writes a tick into a card's record, over the one that is there.
-void tickIn(JobCard& record, const std::string& step, Checked state, const Hand& hand, const std::string& note = {}, double took = 0);
+void tickIn(JobCard& record, const std::string& step, Checked state, const Author& hand, const std::string& note = {}, double took = 0);
 /// Takes the optional steps of the card in, or folds them again.
 [[nodiscard]] Edit inspectionTakenIn(const std::string& setup, bool in);
 /// Writes a step of one's own in, behind another step; at the end where that is none. Nothing for an empty text.
 [[nodiscard]] std::optional<Edit> ownStep(const Study& study, const std::string& after, const std::string& text);
 
 /// Opens a shut step, for a reason. Nothing for an empty reason, or a step that is not shut.
-[[nodiscard]] std::optional<Edit> opened(const Study& study, const std::string& step, const std::string& reason, const Hand& hand);
+[[nodiscard]] std::optional<Edit> opened(const Study& study, const std::string& step, const std::string& reason, const Author& hand);
 
 /// The choices of the card, beginning with nobody having chosen.
 [[nodiscard]] const JobCard& choicesOf(const Build& build, const std::string& setup);
 /// The card's record in a build that is to be changed.
 [[nodiscard]] JobCard& recordOf(Build& build, const std::string& setup);
 
-/// Schools, each with why.
-struct School {
+/// Procedures, each with why.
+struct Procedure {
     std::string title;
     std::string why;
     std::vector<std::string> steps;
 };
-[[nodiscard]] School bleedingOf(const Study& study, const JobCard& choices);
-[[nodiscard]] School beddingOf(const Study& study, const JobCard& choices);
+[[nodiscard]] Procedure bleedingOf(const Study& study, const JobCard& choices);
+[[nodiscard]] Procedure beddingOf(const Study& study, const JobCard& choices);
 
 /// The car on a lift while parts come off.
 struct OnLift {

@@ -3,6 +3,7 @@
 #include "build/axle_work.hpp"
 #include "build/words.hpp"
 #include "joints/thread.hpp"
+#include "language/language.hpp"
 #include "verdict/judge.hpp"
 
 #include <fmt/format.h>
@@ -34,9 +35,9 @@ std::string sizeOf(const joints::Thread& thread)
 {
     const auto sizes = headSizesOf(thread.diameter);
     if (!sizes)
-        return fmt::format("{}: measure the heads", joints::nameOf(thread));
-    return fmt::format("{}: spanner {} mm{}, or key {} mm", joints::nameOf(thread), sizes->spanner,
-        sizes->olderSpanner != sizes->spanner ? fmt::format(" (older heads {})", sizes->olderSpanner) : std::string(), sizes->key);
+        return tr("{}: measure the heads", joints::nameOf(thread));
+    return tr("{}: spanner {} mm{}, or key {} mm", joints::nameOf(thread), sizes->spanner,
+        sizes->olderSpanner != sizes->spanner ? tr(" (older heads {})", sizes->olderSpanner) : std::string(), sizes->key);
 }
 
 /// What a wheel takes to be bled clear; common practice, no source.
@@ -68,16 +69,16 @@ Outfit outfitOf(const Study& study, const Card& card)
             outfit.torques = outfit.torques
                 ? std::pair { std::min(outfit.torques->first, *step.torque), std::max(outfit.torques->second, *step.torque) }
                 : std::pair { *step.torque, *step.torque };
-        if (step.threads == "threadlocker" || step.threads == "anti-seize")
+        if (step.threads == tr("threadlocker") || step.threads == tr("anti-seize"))
             addOnce(outfit.used, step.threads);
         washers = washers || step.id.ends_with("/washers") || step.id.ends_with("/hose");
         bled = bled || step.id.starts_with("car/bleed");
     }
     if (washers)
-        outfit.used.emplace_back("new crush washers, two a banjo");
+        outfit.used.emplace_back(tr("new crush washers, two a banjo"));
     if (bled) {
         const bool four = card.step("car/bleed-4") && card.shows(*card.step("car/bleed-4"));
-        outfit.used.push_back(fmt::format("fresh fluid, {:.0f} ml at least", (four ? 4 : 2) * fluidOfAWheel));
+        outfit.used.push_back(tr("fresh fluid, {:.0f} ml at least", (four ? 4 : 2) * fluidOfAWheel));
     }
     for (const Axle axle : judge::axlesOf(study)) {
         const Corner* corner = study.after.at(axle).corner;
@@ -96,10 +97,10 @@ Outfit outfitOf(const Study& study, const Card& card)
             if (!read && !workBetween(study.before.at(axle).corner, *corner).mockedUp())
                 continue;
             const auto say = [&](const Reading& r) {
-                return !r.value ? std::string("not read") : none(r) ? std::string("none") : print(*r.value, style::fine, study.system);
+                return !r.value ? std::string(tr("not read")) : none(r) ? std::string("none") : print(*r.value, style::fine, study.system);
             };
-            outfit.shims.push_back(fmt::format("{} {}: {} at the top bolt, {} at the bottom bolt", judge::wordFor(axle),
-                wordOf(side), say(in.shimTop), say(in.shimBottom)));
+            outfit.shims.push_back(tr("{} {}: {} at the top bolt, {} at the bottom bolt", judge::wordFor(axle), tr(wordOf(side)),
+                say(in.shimTop), say(in.shimBottom)));
         }
     }
     return outfit;

@@ -1,5 +1,7 @@
 #include "jobcard/steps.hpp"
 
+#include "language/language.hpp"
+
 #include <map>
 
 namespace deepstop::jobcard {
@@ -84,31 +86,31 @@ std::string_view nameOf(Phase phase)
 {
     switch (phase) {
     case Phase::Prepare:
-        return "Prepare and inspect";
+        return marked("Prepare and inspect");
     case Phase::Tag:
-        return "Tag left and right";
+        return marked("Tag left and right");
     case Phase::Record:
-        return "Record the old";
+        return marked("Record the old");
     case Phase::Strip:
-        return "Strip";
+        return marked("Strip");
     case Phase::MockUp:
-        return "Loose mock-up and checks";
+        return marked("Loose mock-up and checks");
     case Phase::Irreversible:
-        return "Work that cannot be undone";
+        return marked("Work that cannot be undone");
     case Phase::Assemble:
-        return "Final assembly";
+        return marked("Final assembly");
     case Phase::Hoses:
-        return "Hoses";
+        return marked("Hoses");
     case Phase::Bleed:
-        return "Bleed";
+        return marked("Bleed");
     case Phase::Wheels:
-        return "Wheels";
+        return marked("Wheels");
     case Phase::BeforeMoving:
-        return "Before the car moves";
+        return marked("Before the car moves");
     case Phase::BedIn:
-        return "Bed in";
+        return marked("Bed in");
     case Phase::ReCheck:
-        return "Check again";
+        return marked("Check again");
     }
     return "";
 }

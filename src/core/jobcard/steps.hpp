@@ -6,6 +6,7 @@
 
 #include "build/words.hpp"
 #include "build/axle_work.hpp"
+#include "language/language.hpp"
 #include "verdict/check.hpp"
 #include "verdict/judge.hpp"
 
@@ -17,7 +18,7 @@
 
 namespace deepstop::jobcard {
 
-inline constexpr const char* practice = "common practice";
+inline constexpr const char* practice = marked("common practice");
 
 /// What a step may have beside its text.
 struct More {
@@ -84,10 +85,10 @@ private:
     {
         for (const Axle axle : axles_)
             if (work(axle).small())
-                f(axle, Side::Left, judge::wordFor(axle), judge::wordFor(axle) + ", both sides");
+                f(axle, Side::Left, tokenOf(axle), tr("{}, both sides", judge::wordFor(axle)));
             else
                 for (const Side side : { Side::Left, Side::Right })
-                    f(axle, side, judge::wordFor(axle) + "/" + nameOf(side), judge::wordFor(axle) + " " + nameOf(side));
+                    f(axle, side, fmt::format("{}/{}", wordOf(axle), wordOf(side)), judge::wordFor(axle) + " " + judge::wordFor(side));
     }
     [[nodiscard]] const AxleWork& work(Axle axle) const { return work_[axle == Axle::Front ? 0 : 1]; }
     /// Nothing but pads and hoses on any axle, and the hydraulics stay.
@@ -102,7 +103,8 @@ private:
     {
         return std::ranges::any_of(axles_, [&](Axle axle) { return work(axle).opensLine(); }) || otherHydraulics();
     }
-    static std::string nameOf(Side side) { return std::string(wordOf(side)); }
+    /// As it stands in ids and files.
+    static std::string tokenOf(Axle axle) { return std::string(wordOf(axle)); }
     [[nodiscard]] const Corner& now(Axle axle) const { return *study_.after.at(axle).corner; }
     [[nodiscard]] const Corner* was(Axle axle) const { return study_.before.at(axle).corner; }
     [[nodiscard]] const Hub& hub(Axle axle) const { return hubOf(build_, axle); }
@@ -110,21 +112,21 @@ private:
     {
         const bool own = (axle == Axle::Front ? setup.setup->front : setup.setup->rear).has_value();
         const auto index = own ? setup.setup - build_.setups.data() : 0;
-        return fmt::format("/setups/{}/{}", index, judge::wordFor(axle));
+        return fmt::format("/setups/{}/{}", index, wordOf(axle));
     }
     [[nodiscard]] std::string field(const SetupParts& setup, Axle axle, Side side, const char* key) const
     {
-        return fmt::format("{}/{}/{}", pointerOf(setup, axle), nameOf(side), key);
+        return fmt::format("{}/{}/{}", pointerOf(setup, axle), wordOf(side), key);
     }
-    [[nodiscard]] std::string hubPointer(Axle axle, const char* key) const { return fmt::format("/{}_hub/{}", judge::wordFor(axle), key); }
+    [[nodiscard]] std::string hubPointer(Axle axle, const char* key) const { return fmt::format("/{}_hub/{}", wordOf(axle), key); }
     [[nodiscard]] std::string length(const Reading& reading, const Style& style) const
     {
-        return reading.value ? print(*reading.value, style, study_.system) : std::string("not read");
+        return reading.value ? print(*reading.value, style, study_.system) : std::string(tr("not read"));
     }
     /// A stack of shims: one of nothing is none.
     [[nodiscard]] std::string stack(const Reading& reading) const
     {
-        return reading.value && !(*reading.value > 0) ? std::string("none") : length(reading, style::fine);
+        return reading.value && !(*reading.value > 0) ? std::string(tr("none")) : length(reading, style::fine);
     }
     /// Where one of the card's own choices stands; not chosen while there is no card.
     [[nodiscard]] std::string choice(const char* key) const

@@ -3,6 +3,7 @@
 #include "build/choices.hpp"
 #include "chapters/clearance/checks.hpp"
 #include "chapters/parts/checks.hpp"
+#include "language/language.hpp"
 #include "quantity/text.hpp"
 
 namespace deepstop::jobcard {
@@ -11,11 +12,11 @@ std::string Writer::nutWords(const Joint& j)
 {
     std::string text;
     if (j.nut != NutKind::Unknown && j.nut != NutKind::None)
-        text += fmt::format("; nuts: {}{}{}", wordFor(j.nut, choices::nut),
-            j.nutClass == NutClass::Unknown ? std::string() : fmt::format(", class {}", wordFor(j.nutClass, choices::nutClass)),
-            j.nutSingleUse == YesNo::Yes ? ", new ones" : "");
+        text += tr("; nuts: {}{}{}", wordFor(j.nut, choices::nut),
+            j.nutClass == NutClass::Unknown ? std::string() : tr(", class {}", wordFor(j.nutClass, choices::nutClass)),
+            j.nutSingleUse == YesNo::Yes ? tr(", new ones") : "");
     if (j.washers != WashersUnder::Unknown)
-        text += j.washers == WashersUnder::None ? "; no washers" : fmt::format("; washers {}", wordFor(j.washers, choices::washersUnder));
+        text += j.washers == WashersUnder::None ? tr("; no washers") : tr("; washers {}", wordFor(j.washers, choices::washersUnder));
     return text;
 }
 
@@ -24,7 +25,7 @@ std::string Writer::lineWords(Axle axle) const
     std::vector<std::string> parts;
     for (const LinePart& part : now(axle).hose.chain)
         parts.push_back(part.name.empty() ? std::string(wordFor(part.kind, choices::linePart)) : part.name);
-    return parts.empty() ? std::string() : ". From the caliper: " + listed(parts, ", ");
+    return parts.empty() ? std::string() : tr(". From the caliper: {}", listed(parts, ", "));
 }
 
 void Writer::parkingOff(Axle axle, const std::string& id, const std::string& corner)
@@ -33,10 +34,10 @@ void Writer::parkingOff(Axle axle, const std::string& id, const std::string& cor
         return;
     const bool motor = hub(axle).electricParking == YesNo::Yes;
     add(Phase::Strip, id + "/parking-off", corner,
-        motor ? "In service mode: the motor's connector unplugged and tied out of the way"
-              : "Parking brake off, its cable slackened at the adjuster, then unhooked from the caliper's lever",
+        motor ? tr("In service mode: the motor's connector unplugged and tied out of the way")
+              : tr("Parking brake off, its cable slackened at the adjuster, then unhooked from the caliper's lever"),
         hubPointer(axle, "parking_brake"),
-        { "Chocks stay in: nothing holds the car now.", motor ? "diagnostic tool" : "pliers", {}, 5, !work(axle).caliper });
+        { tr("Chocks stay in: nothing holds the car now."), motor ? tr("diagnostic tool") : "pliers", {}, 5, !work(axle).caliper });
 }
 
 void Writer::parkingOn(Axle axle, const std::string& id, const std::string& corner)
@@ -46,12 +47,12 @@ void Writer::parkingOn(Axle axle, const std::string& id, const std::string& corn
         return;
     add(Phase::Assemble, id + "/parking-on", corner,
         kind == CaliperParking::Lever
-            ? "Cable hooked into the caliper's lever, its sleeve home in its stop, the lever on its rest"
-                + says(checks::parkingBrake, { axle })
-            : "The motor's connector plugged in, its wire clear of the wheel" + says(checks::parkingBrake, { axle }),
+            ? tr("Cable hooked into the caliper's lever, its sleeve home in its stop, the lever on its rest{}",
+                says(checks::parkingBrake, { axle }))
+            : tr("The motor's connector plugged in, its wire clear of the wheel{}", says(checks::parkingBrake, { axle })),
         pointerOf(study_.after, axle) + "/caliper/parking",
-        { kind == CaliperParking::Lever ? "A lever that is held off its rest keeps the adjuster from working, and the pads drag."
-                                        : "The motor stays in its service mode until the rotor is on.",
+        { kind == CaliperParking::Lever ? tr("A lever that is held off its rest keeps the adjuster from working, and the pads drag.")
+                                        : tr("The motor stays in its service mode until the rotor is on."),
             {}, { pointerOf(study_.after, axle) + "/lever_returns" }, 5, !work(axle).caliper });
 }
 
@@ -59,11 +60,11 @@ void Writer::parkingAdjusted(Axle axle)
 {
     if (now(axle).brakes != BrakeKind::Discs || now(axle).caliper.parking != CaliperParking::Lever || !work(axle).caliper)
         return;
-    add(Phase::BeforeMoving, judge::wordFor(axle) + "/parking-set", judge::wordFor(axle),
-        "Pedal hard first; then the cable set so that both levers lie on their rests without play. Pulled ten times and let go: both "
-        "levers go "
-        "back, both wheels turn free",
-        idOf(checks::parkingBrake, { axle }), { "Set before the pedal is hard, it is set wrong.", "spanner", {}, 10 });
+    add(Phase::BeforeMoving, tokenOf(axle) + "/parking-set", judge::wordFor(axle),
+        tr("Pedal hard first; then the cable set so that both levers lie on their rests without play. Pulled ten times and let go: both "
+           "levers go "
+           "back, both wheels turn free"),
+        idOf(checks::parkingBrake, { axle }), { tr("Set before the pedal is hard, it is set wrong."), tr("spanner"), {}, 10 });
 }
 
 void Writer::adapterRing(Axle axle, const std::string& id, const std::string& corner)
@@ -73,12 +74,12 @@ void Writer::adapterRing(Axle axle, const std::string& id, const std::string& co
         return;
     const bool collar = ring.step.value && *ring.step.value > 0;
     add(Phase::MockUp, id + "/adapter-ring", corner,
-        fmt::format("Adapter ring {}{}: it turns without play and the rotor lies flat over it{}",
-            ring.sits == RingSits::Unknown ? std::string("on pilot or in hat") : std::string(wordFor(ring.sits, choices::ringSits)),
-            collar && ring.stepSide != Direction::Unknown ? fmt::format(", its collar {}", wordFor(ring.stepSide, choices::direction))
+        tr("Adapter ring {}{}: it turns without play and the rotor lies flat over it{}",
+            ring.sits == RingSits::Unknown ? std::string(tr("on pilot or in hat")) : std::string(wordFor(ring.sits, choices::ringSits)),
+            collar && ring.stepSide != Direction::Unknown ? tr(", its collar {}", wordFor(ring.stepSide, choices::direction))
                                                           : std::string(),
             says(checks::adapterRing, { axle })),
-        idOf(checks::adapterRing, { axle }), { {}, "vernier", {}, 3, !rotorOff(axle) });
+        idOf(checks::adapterRing, { axle }), { {}, tr("vernier"), {}, 3, !rotorOff(axle) });
 }
 
 void Writer::shield(Axle axle, const std::string& id, const std::string& corner)
@@ -88,13 +89,13 @@ void Writer::shield(Axle axle, const std::string& id, const std::string& corner)
     if (!off || part.spotWeldsDrilled == YesNo::Yes)
         return;
     add(Phase::Strip, id + "/shield-off", corner,
-        fmt::format("Dust shield off{}{}", part.state == ShieldState::Replaced ? ", the new one on" : "",
+        tr("Dust shield off{}{}", part.state == ShieldState::Replaced ? tr(", the new one on") : "",
             part.lies == PlateLies::KnuckleAndHub
-                ? ". Its plate lies between knuckle and hub: the hub unit comes off, and its bolts are new"
-                : part.lies == PlateLies::FlangeAndRotor ? ". Its plate lies between flange and rotor"
+                ? tr(". Its plate lies between knuckle and hub: the hub unit comes off, and its bolts are new")
+                : part.lies == PlateLies::FlangeAndRotor ? tr(". Its plate lies between flange and rotor")
                                                          : ""),
         pointerOf(study_.after, axle) + "/dust_shield/state",
-        { "Keep it: without it the car may not pass inspection, and it cannot go back to what it was.", "sockets", {},
+        { tr("Keep it: without it the car may not pass inspection, and it cannot go back to what it was."), tr("sockets"), {},
             part.lies == PlateLies::KnuckleAndHub ? 60.0 : 10.0 });
 }
 
@@ -104,11 +105,11 @@ void Writer::weldsDrilled(Axle axle, const std::string& id, const std::string& c
     if (part.spotWeldsDrilled != YesNo::Yes)
         return;
     Step& s = add(Phase::Irreversible, id + "/shield-welds", corner,
-        "Spot welds of the dust shield drilled out, only through the shield's sheet; edges painted",
+        tr("Spot welds of the dust shield drilled out, only through the shield's sheet; edges painted"),
         pointerOf(study_.after, axle) + "/dust_shield/spot_welds_drilled",
-        { "This cannot be undone. A hole in the knuckle is the end of the knuckle.", "spot-weld drill, paint", {}, 30 });
+        { tr("This cannot be undone. A hole in the knuckle is the end of the knuckle."), tr("spot-weld drill, paint"), {}, 30 });
     s.irreversible = s.gated = true;
-    s.waits = shutBy(study_, axle, Cut::TrimShield);
+    s.waits = blockersOf(study_, axle, Cut::TrimShield);
     s.open = s.waits.empty();
 }
 
@@ -119,16 +120,15 @@ void Writer::spacer(Axle axle, const std::string& id, const std::string& corner)
         return;
     const bool bolted = c.spacerPart.kind == SpacerKind::Bolted;
     Step& s = add(Phase::Wheels, id + "/spacer", corner,
-        bolted
-            ? fmt::format("Spacer of {} on a clean face, sitting on the pilot; its own nuts crosswise{}; the hub's studs end inside it{}",
-                length(c.spacer, style::size),
-                c.spacerPart.torque.value ? " to " + print(*c.spacerPart.torque.value, style::torque, study_.system)
-                                          : std::string(": torque not known, ask its maker"),
-                says(checks::proudStuds, { axle }) + says(checks::spacerNuts, { axle }))
-            : fmt::format("Spacer of {} on a clean face, sitting on the pilot", length(c.spacer, style::size)),
+        bolted ? tr("Spacer of {} on a clean face, sitting on the pilot; its own nuts crosswise{}; the hub's studs end inside it{}",
+            length(c.spacer, style::size),
+            c.spacerPart.torque.value ? tr(" to {}", print(*c.spacerPart.torque.value, style::torque, study_.system))
+                                      : std::string(tr(": torque not known, ask its maker")),
+            says(checks::proudStuds, { axle }) + says(checks::spacerNuts, { axle }))
+               : tr("Spacer of {} on a clean face, sitting on the pilot", length(c.spacer, style::size)),
         pointerOf(study_.after, axle) + "/spacer_mm",
-        { bolted ? "Its nuts cannot be seen with the wheel on: torque them now, and again after 50 miles." : "",
-            bolted ? "torque wrench" : "", {}, bolted ? 8.0 : 2.0 });
+        { bolted ? tr("Its nuts cannot be seen with the wheel on: torque them now, and again after 50 miles.") : "",
+            bolted ? tr("torque wrench") : "", {}, bolted ? 8.0 : 2.0 });
     const Verdict* nuts = study_.verdict(checks::spacerNuts, { axle });
     if (bolted && c.spacerPart.torque.value && nuts && isFine(nuts->level))
         s.torque = *c.spacerPart.torque.value;
@@ -139,16 +139,16 @@ void Writer::wearSensor(Axle axle, Side side, const std::string& id, const std::
     const Corner& c = now(axle);
     if (c.pad.wearSensor != YesNo::Yes && *c.at(side).wearSensor == SensorUse::Unknown)
         return;
-    std::string text = "Wear sensor plugged in and its wire clear of the wheel";
+    std::string text = tr("Wear sensor plugged in and its wire clear of the wheel");
     switch (*c.at(side).wearSensor) {
     case SensorUse::New:
-        text = "New wear sensor plugged in, its wire clear of the wheel";
+        text = tr("New wear sensor plugged in, its wire clear of the wheel");
         break;
     case SensorUse::Reused:
-        text = "The old wear sensor looked at, its tip not worn through; plugged in, its wire clear of the wheel";
+        text = tr("The old wear sensor looked at, its tip not worn through; plugged in, its wire clear of the wheel");
         break;
     case SensorUse::None:
-        text = "No wear sensor on this side: its plug closed or bridged as the car's maker says, its wire tied up";
+        text = tr("No wear sensor on this side: its plug closed or bridged as the car's maker says, its wire tied up");
         break;
     case SensorUse::Unknown:
         break;
@@ -162,8 +162,8 @@ void Writer::hoseLed(Axle axle, const std::string& id, const std::string& corner
     if (!work(axle).hose)
         return;
     add(Phase::Hoses, id + "/hose-held", corner,
-        "Hose in its clip or bracket at the strut, a grommet wherever it passes through" + says(checks::hoseHeld, { axle }),
-        idOf(checks::hoseHeld, { axle }), { "A hose that nothing holds finds the wheel.", {}, {}, 3 });
+        tr("Hose in its clip or bracket at the strut, a grommet wherever it passes through{}", says(checks::hoseHeld, { axle })),
+        idOf(checks::hoseHeld, { axle }), { tr("A hose that nothing holds finds the wheel."), {}, {}, 3 });
 }
 
 } // namespace deepstop::jobcard

@@ -1,5 +1,7 @@
 #include "joints/bolts.hpp"
 
+#include "language/language.hpp"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -42,9 +44,9 @@ std::string_view nameOf(Grade grade)
     case Grade::A4_80:
         return "A4-80";
     case Grade::SAE5:
-        return "SAE grade 5";
+        return marked("SAE grade 5");
     case Grade::SAE8:
-        return "SAE grade 8";
+        return marked("SAE grade 8");
     }
     return "";
 }
@@ -77,13 +79,13 @@ std::string_view nameOf(Lubrication lubrication)
 {
     switch (lubrication) {
     case Lubrication::Dry:
-        return "dry";
+        return marked("dry");
     case Lubrication::Oiled:
-        return "oiled";
+        return marked("oiled");
     case Lubrication::Threadlocker:
-        return "threadlocker";
+        return marked("threadlocker");
     case Lubrication::AntiSeize:
-        return "anti-seize";
+        return marked("anti-seize");
     }
     return "";
 }

@@ -4,6 +4,7 @@
 #include "files/json_fields.hpp"
 #include "files/json_text.hpp"
 #include "files/refusal.hpp"
+#include "language/language.hpp"
 #include "quantity/text.hpp"
 #include "quantity/parse.hpp"
 
@@ -67,7 +68,7 @@ public:
             take(cell->substr(at, end - at), field, list.back());
             at = end + 1;
             if (list.size() == most && at <= cell->size())
-                refuse(field, *cell, fmt::format("at most {} can be taken", most));
+                refuse(field, *cell, tr("at most {} can be taken", most));
         }
     }
     void text(const Name& name, std::string& value) override
@@ -77,7 +78,7 @@ public:
             value = cell->substr(
                 cell->size() > 1 && cell->front() == '\'' && std::string_view("=+@").find((*cell)[1]) != std::string_view::npos);
             if (value.size() > longestText || controlCharacter(value))
-                refuse(name, *cell, value.size() > longestText ? "is too long" : "holds a control character");
+                refuse(name, *cell, value.size() > longestText ? tr("is too long") : tr("holds a control character"));
         }
     }
     void count(const CountField& field, int& value) override
@@ -85,7 +86,7 @@ public:
         if (const auto* cell = next()) {
             const auto read = std::from_chars(cell->data(), cell->data() + cell->size(), value);
             if (read.ec != std::errc {} || read.ptr != cell->data() + cell->size() || value < 0 || value > field.most)
-                refuse(field, *cell, fmt::format("a whole number from 0 to {} is wanted", field.most));
+                refuse(field, *cell, tr("a whole number from 0 to {} is wanted", field.most));
         }
     }
     void number(const NumberField& field, double& value) override
@@ -93,7 +94,7 @@ public:
         if (const auto* cell = next()) {
             const auto parsed = parseQuantity(*cell, Dimension::Number, "");
             if (!parsed || !field.range.holds(*parsed.value))
-                refuse(field, *cell, fmt::format("a number from {:g} to {:g} is wanted", field.range.least, field.range.most));
+                refuse(field, *cell, tr("a number from {:g} to {:g} is wanted", field.range.least, field.range.most));
             else
                 value = *parsed.value;
         }
@@ -101,7 +102,7 @@ public:
     void choice(const Name& name, Choice& choice) override
     {
         if (const auto* cell = next(); cell && !choice.choose(*cell))
-            refuse(name, *cell, "one of " + choice.words.all() + " is wanted");
+            refuse(name, *cell, tr("one of {} is wanted", choice.words.all()));
     }
 
 private:
@@ -132,7 +133,7 @@ private:
         }
         if (!field.range.holds(value)) {
             refuse(field, cell,
-                fmt::format("must be from {} to {}", bound(field.range.least, field.style, UnitSystem::Metric),
+                tr("must be from {} to {}", bound(field.range.least, field.style, UnitSystem::Metric),
                     bound(field.range.most, field.style, UnitSystem::Metric)));
             return;
         }
@@ -142,7 +143,7 @@ private:
     void refuse(const Name& name, const std::string& cell, const std::string& reason)
     {
         if (why.empty())
-            why = fmt::format("{} “{}”: {}", name.label, shortened(cell), reason);
+            why = fmt::format("{} “{}”: {}", tr(name.label), shortened(cell), reason);
     }
 
     const std::vector<int>& columns_;
@@ -209,7 +210,7 @@ constexpr std::array<std::pair<std::string_view, std::string_view>, 18> otherWor
     { "centre bore", "bore_mm" },
     { "center bore", "bore_mm" },
     { "pcd", "bolt_circle_mm" },
-    { "bolt circle", "bolt_circle_mm" },
+    { marked("bolt circle"), "bolt_circle_mm" },
     { "vane count", "vanes" },
     { "pistons", "pistons_mm" },
     { "part", "name" },
@@ -250,8 +251,8 @@ Column columnFor(const std::string& header, Kind kind)
             column.unit = named;
         } else {
             column.key.clear();
-            column.why = fmt::format("“{}” is no unit for {}: write {} there, or another the program knows", shortened(spelling),
-                field.label, field.unit->symbol);
+            column.why = tr("“{}” is no unit for {}: write {} there, or another the program knows", shortened(spelling),
+                tr(field.label.c_str()), field.unit->symbol);
         }
         return column;
     };
@@ -261,7 +262,7 @@ Column columnFor(const std::string& header, Kind kind)
         // The key itself, with its own or another unit at its end, or without.
         const auto key = plainWords(field.key);
         const auto stem = field.unit && key.find(' ') != std::string::npos ? key.substr(0, key.rfind(' ')) : key;
-        if (words == key || words == plainWords(field.label))
+        if (words == key || words == plainWords(field.label) || words == plainWords(tr(field.label.c_str())))
             return put(field, unit);
         if (field.unit && words == stem)
             return put(field, unit);
@@ -279,9 +280,9 @@ Column columnFor(const std::string& header, Kind kind)
 void refuseNoText(std::string_view text)
 {
     if (const auto zero = text.find('\0'); zero != std::string_view::npos)
-        throw files::Refusal(fmt::format("byte {} is zero: this is not text. A parts list is CSV in UTF-8.", zero + 1));
+        throw files::Refusal(tr("byte {} is zero: this is not text. A parts list is CSV in UTF-8.", zero + 1));
     if (const auto bad = notUtf8(text))
-        throw files::Refusal(fmt::format("line {}: this is not UTF-8 text. Save the list as CSV in UTF-8.",
+        throw files::Refusal(tr("line {}: this is not UTF-8 text. Save the list as CSV in UTF-8.",
             std::count(text.begin(), text.begin() + static_cast<std::ptrdiff_t>(*bad), '\n') + 1));
 }
 
@@ -292,7 +293,7 @@ std::vector<std::string> headersOf(std::string_view text, char separator)
     files::CsvReader reader(text, separator);
     std::vector<std::string> headers;
     if (!reader.next(headers))
-        throw files::Refusal("the list is empty: its first line names the columns.");
+        throw files::Refusal(tr("the list is empty: its first line names the columns."));
     return headers;
 }
 
@@ -371,16 +372,16 @@ Import importParts(std::string_view text, const Plan& plan, const std::function<
     const auto nameField = std::ranges::find(names, "name", &FieldName::key);
     const bool named = nameField == names.end() || columns[static_cast<std::size_t>(nameField - names.begin())] >= 0;
     if (!named)
-        throw files::Refusal("no column holds the name: say which one does.");
+        throw files::Refusal(tr("no column holds the name: say which one does."));
     Import import;
     for (const Column& column : plan.columns)
         if (column.key.empty() && !column.why.empty())
             import.refused.push_back(
-                { 1, shortened(column.header), fmt::format("column “{}” is passed over: {}", shortened(column.header), column.why) });
+                { 1, shortened(column.header), tr("column “{}” is passed over: {}", shortened(column.header), column.why) });
     files::CsvReader reader(text, plan.separator);
     std::vector<std::string> cells;
     if (!reader.next(cells))
-        throw files::Refusal("the list is empty: its first line names the columns.");
+        throw files::Refusal(tr("the list is empty: its first line names the columns."));
     onShelf(import.parts, plan.kind, [&]<class T>(std::vector<Shelved<T>>& shelf) {
         std::unordered_map<std::string, std::size_t> ids;
         std::unordered_map<std::string, int> numbers;
@@ -397,16 +398,16 @@ Import importParts(std::string_view text, const Plan& plan, const std::function<
             if constexpr (requires { part.part.name; }) {
                 name = part.part.name;
                 if (why.empty() && name.empty())
-                    why = "the name is missing";
+                    why = marked("the name is missing");
             }
             if (why.empty() && cells.size() > plan.columns.size())
-                why = fmt::format("has {} columns, the first line names {}", cells.size(), plan.columns.size());
+                why = tr("has {} columns, the first line names {}", cells.size(), plan.columns.size());
             if (part.id.empty())
                 part.id = idFrom(name).empty() ? "part" : idFrom(name);
             if (why.empty()) {
                 const auto [place, fresh] = ids.emplace(part.id, reader.line());
                 if (!fresh && columns.front() >= 0)
-                    why = fmt::format("the id “{}” stands in line {} already", shortened(part.id), place->second);
+                    why = tr("the id “{}” stands in line {} already", shortened(part.id), place->second);
                 // Lines without ids of their own may share a name.
                 for (int& number = numbers.emplace(part.id, 1).first->second; !fresh && why.empty();)
                     if (auto other = fmt::format("{}-{}", part.id, ++number); ids.emplace(other, reader.line()).second) {

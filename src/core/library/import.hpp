@@ -13,7 +13,7 @@ namespace deepstop::library {
 /// A field a column can be put into.
 struct FieldName {
     std::string key; ///< as in files, "outer_diameter_mm"
-    std::string label;
+    std::string label; ///< as the table of fields has it; in the reader's language where it is shown
     const Unit* unit = nullptr; ///< that a bare number is in by the key; null for what is no quantity
     Dimension dimension = Dimension::Number;
 };

@@ -4,6 +4,7 @@
 #include "build/fields.hpp"
 #include "build/words.hpp"
 #include "files/csv.hpp"
+#include "language/language.hpp"
 #include "library/library.hpp"
 
 #include <fmt/format.h>
@@ -121,33 +122,34 @@ public:
     void add(const Corner& c)
     {
         if (c.brakes == BrakeKind::Drums) {
-            line("drum", 2, c.drum.name, said(c.drum.insideDiameter, style::size, "inside ", ""));
-            line("brake shoe", 4, {}, said(c.drum.shoeWidth, style::size, "", " wide"));
-            line("wheel cylinder", 0, {}, said(c.drum.cylinderBore, style::size, "bore ", ""));
+            line(tr("drum"), 2, c.drum.name, said(c.drum.insideDiameter, style::size, marked("inside {}")));
+            line(tr("brake shoe"), 4, {}, said(c.drum.shoeWidth, style::size, marked("{} wide")));
+            line(tr("wheel cylinder"), 0, {}, said(c.drum.cylinderBore, style::size, marked("bore {}")));
         } else {
-            line("rotor", 2, c.rotor.name,
-                both(said(c.rotor.outerDiameter, style::size, "Ø ", ""), said(c.rotor.thickness, style::size, "", " thick")));
-            line("caliper", 2, c.caliper.name, bores(c.caliper));
-            line("pad", 4, c.pad.name, both(c.pad.compound, said(c.pad.thickness, style::size, "lining ", "")));
-            line("bracket", 2, c.bracket.name, both(said(c.bracket.thickness, style::size, "", " thick"), *c.bracket.material));
+            line(tr("rotor"), 2, c.rotor.name,
+                both(said(c.rotor.outerDiameter, style::size, "Ø {}"), said(c.rotor.thickness, style::size, marked("{} thick"))));
+            line(tr("caliper"), 2, c.caliper.name, bores(c.caliper));
+            line(tr("pad"), 4, c.pad.name, both(c.pad.compound, said(c.pad.thickness, style::size, marked("lining {}"))));
+            line(tr("bracket"), 2, c.bracket.name, both(said(c.bracket.thickness, style::size, marked("{} thick")), *c.bracket.material));
         }
-        line("hose", 2, {}, both(said(c.hose.length, style::frame, "", ""), both(*c.hose.caliperEnd, *c.hose.lineEnd)));
+        line(tr("hose"), 2, {}, both(said(c.hose.length, style::frame, "{}"), both(*c.hose.caliperEnd, *c.hose.lineEnd)));
         for (const LinePart& part : c.hose.chain)
             if (part.kind == LinePartKind::Adapter || part.kind == LinePartKind::BanjoBolt)
                 line(std::string(wordFor(part.kind, choices::linePart)), 2, part.name, both(*part.inner.thread, *part.outer.thread));
-        line("adapter ring", 2, {},
-            both(said(c.adapter.inside, style::fine, "inside ", ""), said(c.adapter.outside, style::fine, "outside ", "")));
-        line("hub-face ring", 2, {}, said(c.ring, style::size, "", " thick"));
-        line("wheel spacer", 2, {}, said(c.spacer, style::size, "", " thick, as on another car"));
+        line(tr("adapter ring"), 2, {},
+            both(said(c.adapter.inside, style::fine, marked("inside {}")), said(c.adapter.outside, style::fine, marked("outside {}"))));
+        line(tr("hub-face ring"), 2, {}, said(c.ring, style::size, marked("{} thick")));
+        line(tr("wheel spacer"), 2, {}, said(c.spacer, style::size, marked("{} thick, as on another car")));
         for (const Joint& j : c.joints) {
-            line("bolt, " + (j.name.empty() ? std::string("joint without a name") : j.name), j.bolts > 0 ? 2 * j.bolts : 0, {},
+            line(tr("bolt, {}", (j.name.empty() ? std::string(tr("joint without a name")) : j.name)), j.bolts > 0 ? 2 * j.bolts : 0, {},
                 both(both(*j.thread,
                          j.boltClass == BoltClass::Unknown ? std::string() : std::string(wordFor(j.boltClass, choices::boltClass))),
-                    said(j.length, style::size, "", " under the head")));
+                    said(j.length, style::size, marked("{} under the head"))));
             if (j.nut != NutKind::Unknown && j.nut != NutKind::None)
-                line("nut, " + (j.name.empty() ? std::string("joint without a name") : j.name), j.bolts > 0 ? 2 * j.bolts : 0, {},
+                line(tr("nut, {}", (j.name.empty() ? std::string(tr("joint without a name")) : j.name)), j.bolts > 0 ? 2 * j.bolts : 0, {},
                     both(std::string(wordFor(j.nut, choices::nut)),
-                        j.nutClass == NutClass::Unknown ? std::string() : "class " + std::string(wordFor(j.nutClass, choices::nutClass))));
+                        j.nutClass == NutClass::Unknown ? std::string()
+                                                        : tr("class {}", std::string(wordFor(j.nutClass, choices::nutClass)))));
         }
     }
 
@@ -158,11 +160,12 @@ private:
         if (!name.empty() || !what.empty())
             lines_.push_back({ axle_, std::move(part), pieces, std::move(name), std::move(what) });
     }
-    [[nodiscard]] std::string said(const Reading& r, const Style& shown, std::string_view before, std::string_view behind) const
+    [[nodiscard]] std::string said(const Reading& r, const Style& shown, const char* pattern) const
     {
         if (!r.value || *r.value == 0)
             return {};
-        return fmt::format("{}{}{}", before, print(*r.value, shown, system_), behind);
+        const std::string value = print(*r.value, shown, system_);
+        return language::filled(pattern, fmt::make_format_args(value));
     }
     static std::string both(std::string one, const std::string& other)
     {
@@ -170,10 +173,10 @@ private:
     }
     [[nodiscard]] std::string bores(const Caliper& c) const
     {
-        std::string all;
+        std::vector<std::string> all;
         for (const Reading& bore : c.pistons)
-            all += (all.empty() ? "bores " : " + ") + (bore.value ? print(*bore.value, style::size, system_) : std::string("not said"));
-        return all;
+            all.push_back(bore.value ? print(*bore.value, style::size, system_) : std::string(tr("not said")));
+        return all.empty() ? std::string() : tr("bores {}", fmt::join(all, " + "));
     }
 
     Axle axle_;

@@ -5,6 +5,7 @@
 #include "files/json_fields.hpp"
 #include "files/json_text.hpp"
 #include "files/refusal.hpp"
+#include "language/language.hpp"
 #include "library/kit.hpp"
 
 namespace deepstop::files {
@@ -32,23 +33,23 @@ Setup parseKit(std::string_view text)
 {
     Json json = parseStrictly(text);
     if (!json.is_object() || !json.contains("deepstop_kit"))
-        throw Refusal("/deepstop_kit: the version of the format is missing: this is not a kit.");
+        throw Refusal(tr("/deepstop_kit: the version of the format is missing: this is not a kit."));
     if (!json.contains("kit"))
-        throw Refusal("/kit: missing: it holds what the kit brings.");
+        throw Refusal(tr("/kit: missing: it holds what the kit brings."));
     static const SchemaCheck check(kitSchema());
     check(json);
     Reader reader(std::move(json["kit"]));
     Setup kit;
     describe(reader, kit);
     if (!kit.front && !kit.rear)
-        throw Refusal("/kit: holds brakes for no axle; a kit has “front”, “rear” or both.");
+        throw Refusal(tr("/kit: holds brakes for no axle; a kit has “front”, “rear” or both."));
     return kit;
 }
 
 std::string writeKit(const Setup& setup)
 {
     if (!setup.front && !setup.rear)
-        throw Refusal("the setup “" + setup.name + "” brings no brakes of its own: there is no kit in it.");
+        throw Refusal(tr("the setup “{}” brings no brakes of its own: there is no kit in it.", setup.name));
     Writer writer;
     writer.out["deepstop_kit"] = 1;
     Writer kit;

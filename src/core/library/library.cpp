@@ -2,6 +2,7 @@
 
 #include "build/choices.hpp"
 #include "build/words.hpp"
+#include "language/language.hpp"
 #include "library/kit.hpp"
 #include "library/texts.hpp"
 #include "quantity/text.hpp"
@@ -36,7 +37,7 @@ std::string lower(std::string_view text)
 
 std::string about(const Rotor& r, UnitSystem s)
 {
-    return fmt::format("Ø {} × {}, height {}, hat {}, {} {}", figure(r.outerDiameter.value.value_or(NAN), style::size, s),
+    return tr("Ø {} × {}, height {}, hat {}, {} {}", figure(r.outerDiameter.value.value_or(NAN), style::size, s),
         figure(r.thickness.value.value_or(NAN), style::size, s), figure(r.overallHeight.value.value_or(NAN), style::size, s),
         figure(r.hatThickness.value.value_or(NAN), style::size, s), wordFor(r.construction, choices::rotorBuild),
         wordFor(r.face, choices::face));
@@ -46,29 +47,29 @@ std::string about(const Caliper& c, UnitSystem s)
     std::string bores;
     for (const Reading& bore : c.pistons)
         bores += (bores.empty() ? "" : " + ") + figure(bore.value.value_or(NAN), style::size, s);
-    return fmt::format("{}, {}; slot {}, back {} over the edge", wordFor(c.kind, choices::caliper), bores.empty() ? "no bores" : bores,
+    return tr("{}, {}; slot {}, back {} over the edge", wordFor(c.kind, choices::caliper), bores.empty() ? tr("no bores") : bores,
         figure(c.slotWidth.value.value_or(NAN), style::size, s), figure(c.backOverEdge.value.value_or(NAN), style::size, s));
 }
 std::string about(const Pad& p, UnitSystem s)
 {
-    return fmt::format("{} × {} × {}, friction {}", figure(p.length.value.value_or(NAN), style::size, s),
+    return tr("{} × {} × {}, friction {}", figure(p.length.value.value_or(NAN), style::size, s),
         figure(p.height.value.value_or(NAN), style::size, s), figure(p.thickness.value.value_or(NAN), style::size, s),
         figure(p.friction.value.value_or(NAN), style::number, s));
 }
 std::string about(const Wheel& w, UnitSystem s)
 {
     const auto said = [](double size) { return size > 0 ? fmt::format("{:g}", size) : std::string("?"); };
-    return fmt::format("{} × {} ET {}, {} barrel and {} spoke stations", said(w.nominalDiameter), said(w.nominalWidth),
+    return tr("{} × {} ET {}, {} barrel and {} spoke stations", said(w.nominalDiameter), said(w.nominalWidth),
         figure(w.offset.value.value_or(NAN), style::size, s), w.barrel.size(), w.spokes.size());
 }
 std::string about(const Bracket& b, UnitSystem s)
 {
-    return fmt::format("{} to the knuckle, {} to the caliper, {}", figure(b.knuckleSpacing.value.value_or(NAN), style::size, s),
+    return tr("{} to the knuckle, {} to the caliper, {}", figure(b.knuckleSpacing.value.value_or(NAN), style::size, s),
         figure(b.caliperSpacing.value.value_or(NAN), style::size, s), *b.boltThread);
 }
 std::string about(const Hose& h, UnitSystem s)
 {
-    return fmt::format("{}, {} and {}", figure(h.length.value.value_or(NAN), style::frame, s), *h.caliperEnd, *h.lineEnd);
+    return tr("{}, {} and {}", figure(h.length.value.value_or(NAN), style::frame, s), *h.caliperEnd, *h.lineEnd);
 }
 
 std::string about(const Setup& kit, UnitSystem)
@@ -78,14 +79,14 @@ std::string about(const Setup& kit, UnitSystem)
         if (!*corner)
             continue;
         const Corner& c = **corner;
-        all += (all.empty() ? "" : "; ") + std::string(wordOf(axle)) + ":";
+        all += (all.empty() ? "" : "; ") + std::string(tr(wordOf(axle))) + ":";
         std::string names;
         const bool drums = c.brakes == BrakeKind::Drums;
         for (const std::string& name :
             { drums ? c.drum.name : c.rotor.name, drums ? std::string() : c.caliper.name, drums ? std::string() : c.pad.name })
             if (!name.empty())
                 names += (names.empty() ? " " : ", ") + name;
-        all += names.empty() ? " parts without names" : names;
+        all += names.empty() ? " " + std::string(tr("parts without names")) : names;
     }
     return all;
 }
@@ -133,19 +134,40 @@ std::string_view nameOf(Kind kind)
 {
     switch (kind) {
     case Kind::Rotor:
-        return "rotor";
+        return marked("rotor");
     case Kind::Caliper:
-        return "caliper";
+        return marked("caliper");
     case Kind::Pad:
-        return "pad";
+        return marked("pad");
     case Kind::Wheel:
-        return "wheel";
+        return marked("wheel");
     case Kind::Bracket:
-        return "bracket";
+        return marked("bracket");
     case Kind::Hose:
-        return "hose";
+        return marked("hose");
     case Kind::Kit:
-        return "kit";
+        return marked("kit");
+    }
+    return "";
+}
+
+std::string_view inNumber(Kind kind)
+{
+    switch (kind) {
+    case Kind::Rotor:
+        return tr("rotors");
+    case Kind::Caliper:
+        return tr("calipers");
+    case Kind::Pad:
+        return tr("pads");
+    case Kind::Wheel:
+        return tr("wheels");
+    case Kind::Bracket:
+        return tr("brackets");
+    case Kind::Hose:
+        return tr("hoses");
+    case Kind::Kit:
+        return tr("kits");
     }
     return "";
 }

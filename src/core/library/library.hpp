@@ -14,6 +14,8 @@ namespace deepstop::library {
 
 enum class Kind { Rotor, Caliper, Pad, Wheel, Bracket, Hose, Kit };
 [[nodiscard]] std::string_view nameOf(Kind kind);
+/// Several of them, in the reader's language: "rotors".
+[[nodiscard]] std::string_view inNumber(Kind kind);
 
 /// A part on its shelf. A wheel's own id is the shelf's, a kit's too.
 template <class T>

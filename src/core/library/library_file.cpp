@@ -5,6 +5,7 @@
 #include "files/json_text.hpp"
 #include "files/older_builds.hpp"
 #include "files/lock.hpp"
+#include "language/language.hpp"
 
 #include <fmt/format.h>
 
@@ -31,7 +32,7 @@ library::Library parseLibrary(std::string_view text)
 {
     Json json = parseStrictly(text);
     if (!json.is_object() || !json.contains("deepstop_library"))
-        throw Refusal("/deepstop_library: the version of the format is missing: this is not a parts library.");
+        throw Refusal(tr("/deepstop_library: the version of the format is missing: this is not a parts library."));
     static const SchemaCheck check(librarySchema());
     // Libraries written before tokens had words.
     wordsToTokens(json, librarySchema());
@@ -49,8 +50,7 @@ std::string writeLibrary(const library::Library& library)
     describe(writer, library);
     auto text = writer.out.dump(1) + "\n";
     if (text.size() > largestLibrary)
-        throw Refusal(
-            fmt::format("the library takes {} MB; it may have at most {} MB. Take parts out.", text.size() >> 20, largestLibrary >> 20));
+        throw Refusal(tr("the library takes {} MB; it may have at most {} MB. Take parts out.", text.size() >> 20, largestLibrary >> 20));
     return text;
 }
 

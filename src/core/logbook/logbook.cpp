@@ -1,6 +1,7 @@
 #include "logbook/logbook.hpp"
 
 #include "build/words.hpp"
+#include "language/language.hpp"
 #include <boost/math/distributions/students_t.hpp>
 #include <fmt/format.h>
 
@@ -24,12 +25,12 @@ std::optional<int> onSince(const Build& build)
     return since;
 }
 
-void reckon(Wear& w)
+void fitWear(Wear& w)
 {
     w.slope = w.slopeWidth = notKnown;
     const auto n = static_cast<double>(w.points.size());
     if (w.points.size() < 2) {
-        w.lacks = "a second reading, some distance later";
+        w.lacks = tr("a second reading, some distance later");
         return;
     }
     double x = 0;
@@ -43,7 +44,7 @@ void reckon(Wear& w)
         product += (p.distance - x) * (p.left - y);
     }
     if (!(across > 0)) {
-        w.lacks = "readings at more than one odometer";
+        w.lacks = tr("readings at more than one odometer");
         return;
     }
     w.slope = product / across;
@@ -65,7 +66,7 @@ void reckon(Wear& w)
     }
     w.slopeWidth = std::hypot(scatter, std::sqrt(own));
     if (!w.minimum) {
-        w.lacks = "its minimum, as cast on the part or said by its maker";
+        w.lacks = tr("its minimum, as cast on the part or said by its maker");
         return;
     }
     const auto& first = w.points.front();
@@ -83,7 +84,7 @@ void reckon(Wear& w)
         w.endsOnEarliest = dayAt(*w.endsEarliest);
     }
     if (!(w.slope < 0)) {
-        w.lacks = "wear: it has not got thinner";
+        w.lacks = tr("wear: it has not got thinner");
         return;
     }
     w.endsAt = x + (*w.minimum - y) / w.slope;
@@ -192,7 +193,7 @@ std::vector<Wear> wearOf(const Build& build)
                 }
                 if (w.points.empty())
                     continue;
-                reckon(w);
+                fitWear(w);
                 all.push_back(std::move(w));
             }
     return all;
@@ -229,22 +230,21 @@ std::vector<Reminder> remindersOf(const Build& build)
         on ? std::ranges::count_if(events, [&](const auto& e) { return e.second == LogEvent::TorqueCheck && e.first > *on; }) : 0;
     constexpr int year = 365;
     if (on) {
-        all.push_back({ "first-drive", "Bolts, nuts and leaks after the first drive", setup + " went on", *on + 1, checked > 0 });
-        all.push_back({ "again", "Bolts and nuts once more, after 80 to 160 km", setup + " went on", *on + 14, checked > 1 });
+        all.push_back({ "first-drive", tr("Bolts, nuts and leaks after the first drive"), tr("{} went on", setup), *on + 1, checked > 0 });
+        all.push_back({ "again", tr("Bolts and nuts once more, after 80 to 160 km"), tr("{} went on", setup), *on + 14, checked > 1 });
     }
     if (yearly)
-        all.push_back(
-            { "yearly", "Brakes looked over: linings, rotors, hoses, bolts, slides", "a year since the last time", *yearly + year, false });
+        all.push_back({ "yearly", tr("Brakes looked over: linings, rotors, hoses, bolts, slides"), tr("a year since the last time"),
+            *yearly + year, false });
     if (fluid)
-        all.push_back({ "fluid", "Brake fluid changed", track ? "it sees a track: yearly" : "two years old",
+        all.push_back({ "fluid", tr("Brake fluid changed"), track ? tr("it sees a track: yearly") : tr("two years old"),
             *fluid + (track ? year : 2 * year), false });
     for (const Wear& w : wearOf(build))
         if (w.endsOnEarliest)
-            all.push_back({ fmt::format("wear-{}-{}-{}", wordOf(w.axle), wordOf(w.side),
-                                w.ring ? "rotor" : "lining"),
-                fmt::format("{} {}: look whether the {} is at its minimum", w.axle == Axle::Front ? "Front" : "Rear", wordOf(w.side),
-                    w.ring ? "rotor" : "lining"),
-                "at the earliest, as it wears now", *w.endsOnEarliest, false });
+            all.push_back({ fmt::format("wear-{}-{}-{}", wordOf(w.axle), wordOf(w.side), w.ring ? "rotor" : "lining"),
+                tr("{} {}: look whether the {} is at its minimum", w.axle == Axle::Front ? tr("Front") : tr("Rear"), tr(wordOf(w.side)),
+                    w.ring ? tr("rotor") : tr("lining")),
+                tr("at the earliest, as it wears now"), *w.endsOnEarliest, false });
     std::ranges::stable_sort(all, {}, &Reminder::day);
     return all;
 }
@@ -285,7 +285,7 @@ std::string calendarOf(const Build& build, const std::string& stamp)
         out += folded("DTSTAMP:" + stamp);
         out += folded("DTSTART;VALUE=DATE:" + basic(r.day));
         out += folded("DTEND;VALUE=DATE:" + basic(r.day + 1));
-        out += folded("SUMMARY:" + escaped(fmt::format("{}: {}", build.car.name.empty() ? "The car" : build.car.name, r.what)));
+        out += folded("SUMMARY:" + escaped(fmt::format("{}: {}", build.car.name.empty() ? tr("The car") : build.car.name, r.what)));
         out += folded("DESCRIPTION:" + escaped(r.because));
         out += "BEGIN:VALARM\r\nACTION:DISPLAY\r\nTRIGGER:-P1D\r\n" + folded("DESCRIPTION:" + escaped(r.what))
             + "END:VALARM\r\nEND:VEVENT\r\n";

@@ -38,7 +38,7 @@ public:
         using Result = std::invoke_result_t<Make>;
         if (const auto entry = find(name)) {
             if (entry->type != typeid(Result))
-                throw std::logic_error("two kinds of result are remembered as " + name);
+                throw std::logic_error(fmt::format("two kinds of result are remembered as {}", name));
             NotingScope::note(entry->looked, entry->captured);
             return *static_cast<const Result*>(entry->result.get());
         }

@@ -1,5 +1,7 @@
 #include "paper/paper.hpp"
 
+#include "language/language.hpp"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -274,8 +276,8 @@ private:
         page.strokes.push_back({ Pen::Thin, { down, { down.x, high.y } }, false });
         for (int i = 0; i <= 10; ++i) {
             const double tick = i % 5 == 0 ? 3e-3 : 1.5e-3;
-            page.strokes.push_back({ Pen::Thin,
-                { { barAt.x + bar * l.sx * i / 10, barAt.y }, { barAt.x + bar * l.sx * i / 10, barAt.y - tick } }, false });
+            page.strokes.push_back(
+                { Pen::Thin, { { barAt.x + bar * l.sx * i / 10, barAt.y }, { barAt.x + bar * l.sx * i / 10, barAt.y - tick } }, false });
             page.strokes.push_back(
                 { Pen::Thin, { { down.x, high.y - bar * l.sy * i / 10 }, { down.x + tick, high.y - bar * l.sy * i / 10 } }, false });
         }
@@ -283,12 +285,12 @@ private:
 
     void words()
     {
-        write(page, { barAt.x + bar * l.sx + 2e-3, barAt.y }, "100 mm both ways; measure first", 2.8e-3, Anchor::Left, false);
+        write(page, { barAt.x + bar * l.sx + 2e-3, barAt.y }, tr("100 mm both ways; measure first"), 2.8e-3, Anchor::Left, false);
         double text = high.y + titleDown;
         write(page, { low.x, text }, drawing.title, 4e-3, Anchor::Left, false);
         if (l.columns * l.rows > 1)
             write(page, { high.x, text },
-                fmt::format("sheet {}{} of {}, columns A to {}, rows 1 to {}", static_cast<char>('A' + column), row + 1, l.columns * l.rows,
+                tr("sheet {}{} of {}, columns A to {}, rows 1 to {}", static_cast<char>('A' + column), row + 1, l.columns * l.rows,
                     static_cast<char>('A' + l.columns - 1), l.rows),
                 2.8e-3, Anchor::Right, false);
         for (const std::string& note : drawing.notes)

@@ -1,6 +1,7 @@
 #include "proving/live.hpp"
 
 #include "files/refusal.hpp"
+#include "language/language.hpp"
 
 namespace deepstop::proving {
 namespace {
@@ -52,7 +53,7 @@ void LiveRecorder::take(std::string_view bytes, double now, bool flood)
     // Its clock was set: a gap in the course, and a new count of its time.
     if (reader_->count().clockJumps > 0) {
         clockSet_ = now;
-        finder_->cut("the receiver's clock ran back");
+        finder_->cut(tr("the receiver's clock ran back"));
         begin();
     }
 }
@@ -95,21 +96,21 @@ std::string_view nameOf(LiveRecorder::State state)
 {
     switch (state) {
     case LiveRecorder::State::Silent:
-        return "nothing comes";
+        return marked("nothing comes");
     case LiveRecorder::State::NoFix:
-        return "no fix";
+        return marked("no fix");
     case LiveRecorder::State::Flooding:
-        return "out of time: nothing counts";
+        return marked("out of time: nothing counts");
     case LiveRecorder::State::Standing:
-        return "armed, standing";
+        return marked("armed, standing");
     case LiveRecorder::State::Slower:
-        return "armed, faster";
+        return marked("armed, faster");
     case LiveRecorder::State::Ready:
-        return "brake at the mark";
+        return marked("brake at the mark");
     case LiveRecorder::State::Braking:
-        return "braking";
+        return marked("braking");
     case LiveRecorder::State::ClockSet:
-        return "its clock ran back: goes on";
+        return marked("its clock ran back: goes on");
     }
     return "";
 }

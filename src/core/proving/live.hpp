@@ -3,6 +3,7 @@
 /// enters nothing.
 
 #include "files/track_log.hpp"
+#include "language/language.hpp"
 #include "proving/stops.hpp"
 
 #include <memory>
@@ -28,7 +29,7 @@ public:
     /// Bytes as they came at `now`, seconds of a clock that only goes forward.
     void take(std::string_view bytes, double now, bool flood = false);
     /// The line is gone: a stop that was being made is told of as one that does not count.
-    void cut() { finder_->cut("the receiver was gone"); }
+    void cut() { finder_->cut(tr("the receiver was gone")); }
     /// Each trusted moment, as it comes; times are the receiver's own.
     void onMoment(std::function<void(const Speed&)> moment) { listener_ = std::move(moment); }
     [[nodiscard]] State stateAt(double now) const;

@@ -1,5 +1,6 @@
 #include "proving/pasted.hpp"
 
+#include "language/language.hpp"
 #include "quantity/parse.hpp"
 #include "quantity/text.hpp"
 
@@ -11,7 +12,7 @@
 namespace deepstop::proving {
 namespace {
 
-constexpr std::string_view howTo = "Write it as: from 60 mph, out: 171 171 178 179 175 ft";
+constexpr std::string_view howTo = marked("Write it as: from 60 mph, out: 171 171 178 179 175 ft");
 constexpr std::size_t most = 100;
 
 /// Words and numbers, in lower case; what parts them falls away. A comma between digits is a decimal one.
@@ -45,7 +46,7 @@ public:
         if (!speed() || !distances())
             return std::move(result_);
         if (result_.distances.empty())
-            refuse("There are no distances");
+            refuse(tr("There are no distances"));
         return std::move(result_);
     }
 
@@ -54,22 +55,22 @@ private:
     bool refuse(const std::string& why)
     {
         result_ = {};
-        result_.refusal = fmt::format("{}. {}.", why, howTo);
+        result_.refusal = fmt::format("{}. {}.", why, tr(howTo));
         return false;
     }
     bool speed()
     {
         if (!isNumber(next()))
-            return refuse("The line begins with the speed the stops were made from");
+            return refuse(tr("The line begins with the speed the stops were made from"));
         std::string said = words_[at_++];
         if (isPlain(said)) {
             if (next().empty() || isNumber(next()))
-                return refuse(fmt::format("“{}” has no unit: km/h or mph", said));
+                return refuse(tr("“{}” has no unit: km/h or mph", said));
             said += " " + words_[at_++];
         }
         const auto parsed = parseQuantity(said, Dimension::Speed, "km/h");
         if (!parsed || !(*parsed.value > 0))
-            return refuse(fmt::format("“{}” is no speed", said));
+            return refuse(tr("“{}” is no speed", said));
         result_.speed = *parsed.value;
         return true;
     }
@@ -93,16 +94,16 @@ private:
                     if (each.unit.empty())
                         each.unit = word;
             } else {
-                return refuse(fmt::format("“{}” is not understood", word));
+                return refuse(tr("“{}” is not understood", word));
             }
         }
         if (said.size() > most)
-            return refuse(fmt::format("These are {} distances, {} at a time at most", said.size(), most));
+            return refuse(tr("These are {} distances, {} at a time at most", said.size(), most));
         for (const Said& each : said) {
             const auto parsed = parseQuantity(each.number + each.unit, Dimension::Length,
                 each.unit.empty() ? system_ == UnitSystem::Us ? "ft" : "m" : std::string_view(each.unit));
             if (!parsed || !(*parsed.value > 0))
-                return refuse(fmt::format("“{}{}” is no distance", each.number, each.unit));
+                return refuse(tr("“{}{}” is no distance", each.number, each.unit));
             result_.distances.push_back(*parsed.value);
         }
         return true;

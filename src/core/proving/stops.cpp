@@ -1,5 +1,7 @@
 #include "proving/stops.hpp"
 
+#include "language/language.hpp"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -173,13 +175,13 @@ std::vector<std::string> faultsIn(std::span<const Speed> span, double usual, con
             jump = std::max(jump, leap);
     }
     if (gap > gapOver * usual)
-        faults.push_back(fmt::format("no moments for {:.1f} s", gap));
+        faults.push_back(tr("no moments for {:.1f} s", gap));
     if (jump > 0)
-        faults.push_back(fmt::format("a jump of {:.1f} m/s", jump));
+        faults.push_back(tr("a jump of {:.1f} m/s", jump));
     broken = !faults.empty();
     constexpr double slow = 4;
     if (1 / usual < slow)
-        faults.push_back(fmt::format("only {:.1f} moments a second", 1 / usual));
+        faults.push_back(tr("only {:.1f} moments a second", 1 / usual));
     return faults;
 }
 
@@ -215,14 +217,14 @@ std::optional<FoundStop> stopIn(std::span<const Speed> all, double stood, const 
     // Heard from the middle of a braking on, it would be a shorter stop from a lower speed.
     constexpr double seen = 0.5;
     if (all.front().time > stop.begin - seen) {
-        stop.faults.emplace_back("its beginning was not heard");
+        stop.faults.emplace_back(tr("its beginning was not heard"));
         broken = true;
     }
     // A receiver that trails still moves when the line has come to nothing.
     stop.smoothing = std::max(0.0, speedAt(all, stop.end) / -braking->lower.slope);
     constexpr double trails = 0.35;
     if (stop.smoothing > trails)
-        stop.faults.push_back(fmt::format("the receiver trails by about {:.1f} s", stop.smoothing));
+        stop.faults.push_back(tr("the receiver trails by about {:.1f} s", stop.smoothing));
     stop.distance = broken ? unknown : distance;
     stop.meanDeceleration = stop.speed * stop.speed / (2 * stop.distance);
     double from = stop.end;
@@ -319,7 +321,7 @@ void StopFinder::cut(const std::string& why)
         stop.end = last_.back().time;
         stop.speed = top->speed;
         stop.distance = stop.meanDeceleration = stop.mfdd = stop.buildUp = unknown;
-        stop.faults.push_back(fmt::format("{} at {:.0f} km/h", why, 3.6 * last_.back().speed));
+        stop.faults.push_back(tr("{} at {:.0f} km/h", why, 3.6 * last_.back().speed));
         for (const Speed& m : last_)
             if (m.time >= stop.begin - 4)
                 stop.course.push_back(m);

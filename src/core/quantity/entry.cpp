@@ -1,5 +1,7 @@
 #include "quantity/entry.hpp"
 
+#include "language/language.hpp"
+
 #include <cmath>
 
 namespace deepstop {
@@ -38,7 +40,7 @@ Entry readEntry(std::string_view text, const Style& style, UnitSystem system, co
             value = trimmed(text.substr(0, at));
             width = trimmed(text.substr(at + mark.size()));
             if (width.empty())
-                return { {}, "After ± a number is wanted." };
+                return { {}, tr("After ± a number is wanted.") };
             break;
         }
     const Unit& plain = style.unit(system);
@@ -54,7 +56,7 @@ Entry readEntry(std::string_view text, const Style& style, UnitSystem system, co
         more = cut != std::string_view::npos;
         parsed = parseQuantity(trimmed(value.substr(0, cut)), style.dimension, valueUnit);
         if (!parsed)
-            return { {}, several.empty() && !more ? parsed.refusal : "Between semicolons: " + parsed.refusal };
+            return { {}, several.empty() && !more ? parsed.refusal : tr("Between semicolons: {}", parsed.refusal) };
         several.push_back(*parsed.value);
         value = more ? value.substr(cut + 1) : value;
     }
@@ -83,7 +85,7 @@ Entry readEntry(std::string_view text, const Style& style, UnitSystem system, co
             return { {}, again.refusal };
         const double half = *again.value - widthUnit.offset;
         if (half < 0)
-            return { {}, "A plus-or-minus cannot be less than 0." };
+            return { {}, tr("A plus-or-minus cannot be less than 0.") };
         reading.plusMinus = half;
     }
     if (guessed) {

@@ -1,5 +1,6 @@
 #include "quantity/figure.hpp"
 
+#include "language/language.hpp"
 #include "task/cancel.hpp"
 
 namespace deepstop {
@@ -18,7 +19,7 @@ void mergeDependencies(Figure& figure, const Figure& also)
     add(figure.facts, also.facts);
 }
 
-Figure Sample::figureOf(double nominal) const
+Figure Evaluator::figureOf(double nominal) const
 {
     Figure figure;
     figure.assumed = assumed_;
@@ -34,10 +35,10 @@ Figure Sample::figureOf(double nominal) const
     return figure;
 }
 
-Figure asRead(const std::function<double(Sample&)>& sum)
+Figure asRead(const std::function<double(Evaluator&)>& sum)
 {
     const NotingScope scope;
-    Sample sample;
+    Evaluator sample;
     const double nominal = sum(sample);
     Figure figure = sample.figureOf(nominal);
     figure.facts = scope.looked.facts.all();
@@ -61,15 +62,15 @@ void addInterval(Figure& figure, const std::vector<std::pair<double, double>>& a
     }
     figure.rootSumSquare = std::sqrt(squares);
     if (std::isinf(figure.worstCase))
-        figure.assumed.emplace_back("readings that are not at their limits, where there is no result");
+        figure.assumed.emplace_back(tr("readings that are not at their limits, where there is no result"));
 }
 
 } // namespace
 
-Evaluation evaluateAtLimits(const std::function<double(Sample&)>& sum)
+Evaluation evaluateAtLimits(const std::function<double(Evaluator&)>& sum)
 {
     const NotingScope scope;
-    Sample sample;
+    Evaluator sample;
     const double nominal = sum(sample);
     Evaluation result { sample.figureOf(nominal), {} };
     result.figure.facts = scope.looked.facts.all();
@@ -93,7 +94,7 @@ Evaluation evaluateAtLimits(const std::function<double(Sample&)>& sum)
     return result;
 }
 
-Figure evaluate(const std::function<double(Sample&)>& sum) { return evaluateAtLimits(sum).figure; }
+Figure evaluate(const std::function<double(Evaluator&)>& sum) { return evaluateAtLimits(sum).figure; }
 
 Figure difference(const Evaluation& of, const Evaluation& less)
 {

@@ -43,7 +43,7 @@ struct Evaluation;
 /// A sum is written as plain physics, `[&](Sample& s) { return s(rotor.thickness) / 2; }`; a missing reading enters it as NaN, and the
 /// figure then lacks that reading and has no value. `evaluate` runs the sum again with each reading at its limits, save those the sum has
 /// called idle.
-class Sample {
+class Evaluator {
 public:
     /// The value of a length (or whatever `isLength` says), NaN where not read.
     double operator()(const Reading& reading, bool isLength = true)
@@ -99,8 +99,8 @@ public:
     }
 
 private:
-    friend Evaluation evaluateAtLimits(const std::function<double(Sample&)>&);
-    friend Figure asRead(const std::function<double(Sample&)>&);
+    friend Evaluation evaluateAtLimits(const std::function<double(Evaluator&)>&);
+    friend Figure asRead(const std::function<double(Evaluator&)>&);
     [[nodiscard]] Figure figureOf(double nominal) const;
 
     struct Asked {
@@ -127,27 +127,27 @@ private:
 };
 
 /// The sum at the readings' values alone, NaN where one is missing; for searches that need no uncertainty.
-[[nodiscard]] inline double nominal(const std::function<double(Sample&)>& sum)
+[[nodiscard]] inline double nominal(const std::function<double(Evaluator&)>& sum)
 {
-    Sample sample;
+    Evaluator sample;
     const double value = sum(sample);
     return sample.atNominal() ? value : std::numeric_limits<double>::quiet_NaN();
 }
 
 /// The sum at the readings' values with what it rests on, lacks and assumes, and no interval: for those who find the interval another way.
-[[nodiscard]] Figure asRead(const std::function<double(Sample&)>& sum);
+[[nodiscard]] Figure asRead(const std::function<double(Evaluator&)>& sum);
 
 /// Evaluates `sum` at the readings' values and, one reading at a time, at both of its limits.
 /// @return a figure without value when a reading is missing or the sum is not finite. Where it is finite but not at some limit, its
 ///         interval is infinite and it counts as an assumption
-[[nodiscard]] Figure evaluate(const std::function<double(Sample&)>& sum);
+[[nodiscard]] Figure evaluate(const std::function<double(Evaluator&)>& sum);
 
 /// A figure with the results that its interval was made of.
 struct Evaluation {
     Figure figure;
     std::vector<std::pair<double, double>> atLimits; ///< of each reading it rests on; the value itself where the reading is certain
 };
-[[nodiscard]] Evaluation evaluateAtLimits(const std::function<double(Sample&)>& sum);
+[[nodiscard]] Evaluation evaluateAtLimits(const std::function<double(Evaluator&)>& sum);
 /// The first less the second, worked out as one sum: what a reading does to both cancels.
 [[nodiscard]] Figure difference(const Evaluation& of, const Evaluation& less);
 

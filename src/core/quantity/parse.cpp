@@ -1,5 +1,6 @@
 #include "quantity/parse.hpp"
 
+#include "language/language.hpp"
 #include "quantity/number.hpp"
 #include "quantity/text.hpp"
 
@@ -128,8 +129,8 @@ public:
         }
         const auto word = restWord();
         if (const Unit* other = findUnit(word))
-            throw Refused { fmt::format("“{}” measures {}, but {} is wanted here.", word, nameOf(other->dimension), nameOf(dimension_)) };
-        throw Refused { fmt::format("“{}” is not a unit of {}.", word, nameOf(dimension_).substr(nameOf(dimension_).find(' ') + 1)) };
+            throw Refused { tr("“{}” measures {}, but {} is wanted here.", word, tr(nameOf(other->dimension)), tr(nameOf(dimension_))) };
+        throw Refused { tr("“{}” is not a unit of {}.", word, tr(nameOf(dimension_)).substr(tr(nameOf(dimension_)).find(' ') + 1)) };
     }
 
     std::string restWord() const
@@ -150,10 +151,10 @@ private:
         while (!done() && isDigit(text_[at_]))
             ++at_;
         if (at_ == start)
-            throw Refused { "A fraction needs a number below the line, as in 3/8." };
+            throw Refused { tr("A fraction needs a number below the line, as in 3/8.") };
         const double below = valueOf(text_.substr(start, at_ - start));
         if (below == 0)
-            throw Refused { "A fraction cannot have 0 below the line." };
+            throw Refused { tr("A fraction cannot have 0 below the line.") };
         return below;
     }
 
@@ -164,8 +165,8 @@ private:
             ++at_;
         auto body = text_.substr(start, at_ - start);
         if (body.empty() || body.find_first_of("0123456789") == std::string::npos)
-            throw Refused { body.empty() && done() ? std::string("A number is missing.")
-                                                   : fmt::format("“{}” is not a number.", body + restWord()) };
+            throw Refused { body.empty() && done() ? std::string(tr("A number is missing."))
+                                                   : tr("“{}” is not a number.", body + restWord()) };
         // A mark that ends a number is punctuation typed by habit; it changes nothing and is refused rather than guessed.
         const auto commas = std::count(body.begin(), body.end(), ',');
         const auto points = std::count(body.begin(), body.end(), '.');
@@ -174,10 +175,10 @@ private:
             const char decimalMark = body.rfind(',') > body.rfind('.') ? ',' : '.';
             const char groupMark = decimalMark == ',' ? '.' : ',';
             if (std::count(body.begin(), body.end(), decimalMark) > 1 || !groupedInThrees(body, groupMark, body.find(decimalMark)))
-                throw Refused { fmt::format("“{}” is not a number.", asWritten) };
+                throw Refused { tr("“{}” is not a number.", asWritten) };
             std::erase(body, groupMark);
         } else if (commas + points > 1) {
-            throw Refused { fmt::format("“{}” has more than one decimal mark.", asWritten) };
+            throw Refused { tr("“{}” has more than one decimal mark.", asWritten) };
         } else if (commas == 1) {
             const auto comma = body.find(',');
             const bool couldGroup = body.size() - comma == 4 && comma >= 1 && comma <= 3 && body[0] != '0';
@@ -186,7 +187,7 @@ private:
                 std::erase(ungrouped, ',');
                 auto pointed = body;
                 pointed[comma] = '.';
-                throw Refused { fmt::format("“{}” can be read as {} or as {}: write one of these.", asWritten, ungrouped, pointed) };
+                throw Refused { tr("“{}” can be read as {} or as {}: write one of these.", asWritten, ungrouped, pointed) };
             }
         }
         for (char& c : body)
@@ -213,7 +214,7 @@ private:
     {
         const auto value = readNumber(figures);
         if (!value)
-            throw Refused { fmt::format("“{}” is beyond any size this program can hold.", shortened(figures)) };
+            throw Refused { tr("“{}” is beyond any size this program can hold.", shortened(figures)) };
         return *value;
     }
 
@@ -248,12 +249,12 @@ Parsed parseQuantity(std::string_view text, Dimension dimension, const Unit& pla
     // Nobody writes a quantity of more letters than a line holds.
     constexpr std::size_t longest = 200;
     if (text.size() > longest)
-        return { {}, nullptr, fmt::format("“{}” is too long for a quantity.", shortened(text)) };
+        return { {}, nullptr, tr("“{}” is too long for a quantity.", shortened(text)) };
     Scanner scan(plain(text), dimension);
     try {
         scan.skipSpace();
         if (scan.done())
-            return { {}, nullptr, fmt::format("Nothing is written here; {} is wanted.", nameOf(dimension)) };
+            return { {}, nullptr, tr("Nothing is written here; {} is wanted.", tr(nameOf(dimension))) };
         const bool negative = scan.take('-');
         if (!negative)
             scan.take('+');
@@ -267,19 +268,19 @@ Parsed parseQuantity(std::string_view text, Dimension dimension, const Unit& pla
             if (scan.done())
                 break;
             if (!unit)
-                throw Refused { fmt::format("“{}” is left over: two numbers need a unit between them.", scan.restWord()) };
+                throw Refused { tr("“{}” is left over: two numbers need a unit between them.", scan.restWord()) };
         }
         double si = 0;
         for (std::size_t i = 0; i < terms.size(); ++i) {
             const auto& [value, unit] = terms[i];
             if (i > 0 && (!unit || unit->factor >= terms[i - 1].unit->factor || unit->offset != 0))
-                throw Refused { "Parts of one quantity go from the larger unit to the smaller, each with its unit, as in 5 ft 11 in." };
+                throw Refused { tr("Parts of one quantity go from the larger unit to the smaller, each with its unit, as in 5 ft 11 in.") };
             const Unit& in = unit ? *unit : plainUnit;
             const double signedValue = negative ? -value : value;
             si += terms.size() == 1 ? toSi(signedValue, in) : signedValue * in.factor;
         }
         if (!std::isfinite(si))
-            throw Refused { "The number is beyond any size this program can hold." };
+            throw Refused { tr("The number is beyond any size this program can hold.") };
         return { si, terms.front().unit, {} };
     } catch (const Refused& refused) {
         return { {}, nullptr, onOneLine(refused.why) };
@@ -290,7 +291,7 @@ Parsed parseQuantity(std::string_view text, Dimension dimension, std::string_vie
 {
     const Unit* unit = findUnit(plainUnit, dimension);
     if (!unit)
-        return { {}, nullptr, fmt::format("“{}” is not a unit of {}.", plainUnit, nameOf(dimension)) };
+        return { {}, nullptr, tr("“{}” is not a unit of {}.", plainUnit, tr(nameOf(dimension))) };
     return parseQuantity(text, dimension, *unit);
 }
 

@@ -1,5 +1,7 @@
 #include "quantity/reading.hpp"
 
+#include "language/language.hpp"
+
 #include <algorithm>
 #include <array>
 #include <cmath>
@@ -11,11 +13,11 @@ std::string_view nameOf(Known known)
 {
     switch (known) {
     case Known::Measured:
-        return "measured";
+        return marked("measured");
     case Known::Vendor:
-        return "vendor sheet";
+        return marked("vendor sheet");
     case Known::Estimated:
-        return "estimated";
+        return marked("estimated");
     }
     return "";
 }

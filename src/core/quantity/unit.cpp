@@ -1,5 +1,7 @@
 #include "quantity/unit.hpp"
 
+#include "language/language.hpp"
+
 #include "quantity/text.hpp"
 
 #include <algorithm>
@@ -142,55 +144,55 @@ std::string_view nameOf(Dimension dimension)
 {
     switch (dimension) {
     case Dimension::Number:
-        return "a plain number";
+        return marked("a plain number");
     case Dimension::Share:
-        return "a share in %";
+        return marked("a share in %");
     case Dimension::Length:
-        return "a length";
+        return marked("a length");
     case Dimension::Area:
-        return "an area";
+        return marked("an area");
     case Dimension::Volume:
-        return "a volume";
+        return marked("a volume");
     case Dimension::Mass:
-        return "a mass";
+        return marked("a mass");
     case Dimension::Force:
-        return "a force";
+        return marked("a force");
     case Dimension::Torque:
-        return "a torque";
+        return marked("a torque");
     case Dimension::Pressure:
-        return "a pressure";
+        return marked("a pressure");
     case Dimension::PressurePerForce:
-        return "a pressure over a force";
+        return marked("a pressure over a force");
     case Dimension::Temperature:
-        return "a temperature";
+        return marked("a temperature");
     case Dimension::TemperatureRise:
-        return "a temperature difference";
+        return marked("a temperature difference");
     case Dimension::Speed:
-        return "a speed";
+        return marked("a speed");
     case Dimension::Acceleration:
-        return "an acceleration";
+        return marked("an acceleration");
     case Dimension::Time:
-        return "a time";
+        return marked("a time");
     case Dimension::Energy:
-        return "an energy";
+        return marked("an energy");
     case Dimension::HeatFlux:
-        return "a heat flux";
+        return marked("a heat flux");
     case Dimension::Conductivity:
-        return "a thermal conductivity";
+        return marked("a thermal conductivity");
     case Dimension::HeatTransfer:
-        return "a heat transfer coefficient";
+        return marked("a heat transfer coefficient");
     case Dimension::Density:
-        return "a density";
+        return marked("a density");
     case Dimension::HeatCapacity:
-        return "a heat capacity";
+        return marked("a heat capacity");
     case Dimension::SpecificHeat:
-        return "a specific heat";
+        return marked("a specific heat");
     case Dimension::Angle:
-        return "an angle";
+        return marked("an angle");
     case Dimension::Inertia:
-        return "a moment of inertia";
+        return marked("a moment of inertia");
     }
-    return "a quantity";
+    return marked("a quantity");
 }
 
 } // namespace deepstop

@@ -1,5 +1,6 @@
 #include "report/ask.hpp"
 
+#include "language/language.hpp"
 #include "quantity/text.hpp"
 
 #include <fmt/format.h>
@@ -37,16 +38,16 @@ std::string instrumentFor(const Address& address)
 {
     const auto& key = address.pointer;
     if (address.style.dimension == Dimension::Mass)
-        return address.style.metricDecimals > 0 ? "scale" : "corner scales";
+        return address.style.metricDecimals > 0 ? tr("scale") : tr("corner scales");
     if (address.style.dimension != Dimension::Length)
         return {};
     if (key.find("runout") != std::string::npos)
-        return "dial gauge";
+        return tr("dial gauge");
     if (key.ends_with("/rotor/thickness_mm") || key.find("variation") != std::string::npos || key.find("shim") != std::string::npos)
-        return "micrometer";
+        return tr("micrometer");
     if (address.style.metricDecimals == 0)
-        return "tape";
-    return "vernier";
+        return tr("tape");
+    return tr("vernier");
 }
 
 std::vector<std::string> titlesOf(const Study& study, const std::vector<std::string>& ids)
@@ -86,19 +87,21 @@ std::vector<Ask> asksOf(const Study& study)
     const auto setup = placeOfAfter(study);
     for (const Question& q : study.questions) {
         const Reading& reading = *study.directory->at(q.address.pointer)->reading;
-        Ask ask { q.address.pointer, q.address.full(), "missing", instrumentFor(q.address), q.verdicts.size(), titlesOf(study, q.verdicts),
-            isOfKit(q.address.pointer, setup) };
+        Ask ask { q.address.pointer, q.address.full(), tr("missing"), instrumentFor(q.address), q.verdicts.size(),
+            titlesOf(study, q.verdicts), isOfKit(q.address.pointer, setup) };
         if (reading.value)
-            ask.now = "estimated " + print(*reading.value, q.address.style, study.system);
+            ask.estimate = print(*reading.value, q.address.style, study.system), ask.now = tr("estimated {}", ask.estimate);
         asks.push_back(std::move(ask));
     }
     for (const OpenFact& fact : study.openFacts) {
-        const bool scale = fact.what.starts_with("weight of");
-        const bool lugs = fact.what.find("knuckle") != std::string::npos || fact.what.find("hub") != std::string::npos
-            || fact.what.find("hard line") != std::string::npos;
+        const bool scale = fact.what.starts_with(tr("weight of"));
+        const bool lugs = fact.what.find(tr("knuckle")) != std::string::npos || fact.what.find(tr("hub")) != std::string::npos
+            || fact.what.find(tr("hard line")) != std::string::npos;
         const bool ofKit = !lugs && study.after.setup
-            && (fact.what.find(study.after.setup->name) != std::string::npos || (!scale && fact.what.find("thread") != std::string::npos));
-        asks.push_back({ {}, fact.what, "not said", scale ? "scale" : "", fact.verdicts.size(), titlesOf(study, fact.verdicts), ofKit });
+            && (fact.what.find(study.after.setup->name) != std::string::npos
+                || (!scale && fact.what.find(tr("thread")) != std::string::npos));
+        asks.push_back(
+            { {}, fact.what, tr("not said"), scale ? "scale" : "", fact.verdicts.size(), titlesOf(study, fact.verdicts), ofKit });
     }
     std::ranges::stable_sort(asks, std::greater<> {}, &Ask::verdicts);
     return asks;
@@ -151,43 +154,41 @@ std::string nextToRead(const Study& study)
     const auto next = nextReading(study);
     if (!next)
         return {};
-    const auto with = next->ask.instrument.empty() ? std::string() : fmt::format(", with a {}", next->ask.instrument);
+    const auto with = next->ask.instrument.empty() ? std::string() : tr(", with a {}", next->ask.instrument);
     if (next->more == 1)
-        return fmt::format("Next: {}{}: it settles {}", next->ask.what, with, next->settles);
+        return tr("Next: {}{}: it settles {}", next->ask.what, with, next->settles);
     if (next->more > 1)
-        return fmt::format("Next: {}{}: with {} more it settles {}", next->ask.what, with, next->more - 1, next->settles);
-    return fmt::format("Next: {}{}: {} for it: {}", next->ask.what, with,
-        next->ask.verdicts == 1 ? std::string("1 check waits") : fmt::format("{} checks wait", next->ask.verdicts),
-        listed(next->ask.titles));
+        return tr("Next: {}{}: with {} more it settles {}", next->ask.what, with, next->more - 1, next->settles);
+    return tr("Next: {}{}: {} for it: {}", next->ask.what, with,
+        next->ask.verdicts == 1 ? std::string(tr("1 check waits")) : tr("{} checks wait", next->ask.verdicts), listed(next->ask.titles));
 }
 
 std::string benchSheet(const Study& study)
 {
     const auto asks = asksOf(study);
-    std::string out =
-        fmt::format("BENCH SHEET   {}: {} against {}\n", study.build->car.name.empty() ? "unnamed car" : study.build->car.name,
-            study.after.setup ? study.after.setup->name : "", study.before.setup ? study.before.setup->name : "");
+    std::string out = tr("BENCH SHEET   {}: {} against {}\n", study.build->car.name.empty() ? tr("unnamed car") : study.build->car.name,
+        study.after.setup ? study.after.setup->name : "", study.before.setup ? study.before.setup->name : "");
     if (asks.empty())
-        return out + "\nNothing is missing: every check rests on a reading somebody has taken.\n";
-    out += fmt::format("{} to find out, most hangs on the first. Rotor seated on a clean hub with\nthree nuts; read twice.\n", asks.size());
+        return tr("{}\nNothing is missing: every check rests on a reading somebody has taken.\n", out);
+    out += tr("{} to find out, most hangs on the first. Rotor seated on a clean hub with\nthree nuts; read twice.\n", asks.size());
     int number = 0;
     for (const Ask& ask : asks) {
         out += fmt::format("\n{:>3}. {}\n", ++number, wrapped(ask.what, 5));
         out += fmt::format("     {}\n",
-            wrapped(fmt::format("{}{}; decides {}", ask.now, ask.instrument.empty() ? "" : fmt::format("; take a {}", ask.instrument),
-                        listed(ask.titles)),
-                5));
-        out += "     read: ____________  ± ________  with: ____________  on: ____________\n";
+            wrapped(
+                tr("{}{}; decides {}", ask.now, ask.instrument.empty() ? "" : tr("; take a {}", ask.instrument), listed(ask.titles)), 5));
+        out += tr("     read: ____________  ± ________  with: ____________  on: ____________\n");
     }
-    out += "\nBrakes are life-critical. Stands, not the jack alone; no compressed air on\nbrake dust. The maker's data and local law come "
-           "first.\n";
+    out +=
+        tr("\nBrakes are life-critical. Stands, not the jack alone; no compressed air on\nbrake dust. The maker's data and local law come "
+           "first.\n");
     return out;
 }
 
 bool sameQuestion(const std::string& about, const std::string& question)
 {
     // What we reckon with meanwhile is no part of the question.
-    const auto bare = [](const std::string& text) { return text.substr(0, text.find(" (we work with")); };
+    const auto bare = [](const std::string& text) { return text.substr(0, text.find(tr(" (we work with"))); };
     return bare(about) == bare(question);
 }
 
@@ -218,24 +219,22 @@ std::vector<std::string> questionsFor(const Study& study)
         return questions;
     for (const Ask& ask : asksOf(study))
         if (ask.vendorKnows)
-            questions.push_back(ask.now == "missing" || ask.now == "not said"
-                    ? ask.what
-                    : fmt::format("{} (we work with {})", ask.what, ask.now.substr(std::string("estimated ").size())));
+            questions.push_back(ask.estimate.empty() ? ask.what : tr("{} (we work with {})", ask.what, ask.estimate));
     for (const auto& corner : { study.after.setup->front, study.after.setup->rear }) {
         if (!corner)
             continue;
         if (!corner->costs.kit.value)
-            questions.emplace_back("price of the kit, and what is in it: both sides of bracket, hoses, bolts, pins, shims");
+            questions.emplace_back(tr("price of the kit, and what is in it: both sides of bracket, hoses, bolts, pins, shims"));
         if (!corner->costs.rotors.value || !corner->costs.pads.value)
-            questions.emplace_back("prices of a pair of rotors and of a set of pads, and how long they are to be had");
+            questions.emplace_back(tr("prices of a pair of rotors and of a set of pads, and how long they are to be had"));
         break;
     }
     if (study.after.setup->instructions == YesNo::No)
-        questions.emplace_back("fitting instructions: none came with the kit");
+        questions.emplace_back(tr("fitting instructions: none came with the kit"));
     else if (study.after.setup->instructions == YesNo::Unknown)
-        questions.emplace_back("fitting instructions, if there are any");
-    questions.emplace_back("tightening torques of every joint, and whether dry, with threadlocker or with anti-seize");
-    questions.emplace_back("which readings were taken on a part and which come from a drawing");
+        questions.emplace_back(tr("fitting instructions, if there are any"));
+    questions.emplace_back(tr("tightening torques of every joint, and whether dry, with threadlocker or with anti-seize"));
+    questions.emplace_back(tr("which readings were taken on a part and which come from a drawing"));
     // What the vendor has answered is not asked again.
     std::erase_if(questions, [&](const std::string& question) {
         return std::ranges::any_of(
@@ -253,13 +252,13 @@ std::string vendorLetter(const Study& study)
     if (!study.after.setup)
         return {};
     const Setup& setup = *study.after.setup;
-    std::string out = setup.vendor.empty() ? "" : fmt::format("To {}\n\n", setup.vendor);
-    out += fmt::format("{} for the {}\n\nBefore we buy we would like to be sure that the kit fits. Please tell us:\n\n", setup.name,
-        study.build->car.name.empty() ? "car" : study.build->car.name);
+    std::string out = setup.vendor.empty() ? "" : tr("To {}\n\n", setup.vendor);
+    out += tr("{} for the {}\n\nBefore we buy we would like to be sure that the kit fits. Please tell us:\n\n", setup.name,
+        study.build->car.name.empty() ? tr("car") : study.build->car.name);
     int number = 0;
     for (const auto& question : questionsFor(study))
         out += fmt::format("{:>2}. {}\n", ++number, wrapped(question, 4));
-    return out + "\nThank you.\n";
+    return tr("{}\nThank you.\n", out);
 }
 
 } // namespace deepstop::report

@@ -17,6 +17,7 @@ struct Ask {
     std::size_t verdicts = 0; ///< how many hang on it
     std::vector<std::string> titles; ///< theirs
     bool vendorKnows = false; ///< a part's own dimension of the setup after, that its vendor can say
+    std::string estimate {}; ///< what it is worked with meanwhile; empty where it is missing
 };
 
 /// Everything missing or only estimated that a verdict rests on; most hangs on the first.

@@ -2,6 +2,7 @@
 
 #include "chapters/balance/balance_chapter.hpp"
 #include "files/csv.hpp"
+#include "language/language.hpp"
 
 #include <fmt/format.h>
 
@@ -26,7 +27,7 @@ std::vector<std::pair<const Setup*, const SetupBalance*>> setupsOf(const Study& 
 
 std::string locked(const Study& study, const std::optional<BalancePoint>& point)
 {
-    return point ? "locks at " + print(point->deceleration * standardGravity, style::deceleration, study.system) : "never locks";
+    return point ? tr("locks at {}", print(point->deceleration * standardGravity, style::deceleration, study.system)) : tr("never locks");
 }
 
 std::string field(double value) { return std::isfinite(value) ? fmt::format("{:.9g}", value) : std::string(); }
@@ -43,17 +44,16 @@ std::vector<std::string> loadNames(const Study& study)
 
 std::string balanceSheet(const Study& study, const std::string& load)
 {
-    std::string out =
-        fmt::format("{}: balance of {} against {}\n\n", study.build->car.name, study.after.setup->name, study.before.setup->name);
+    std::string out = tr("{}: balance of {} against {}\n\n", study.build->car.name, study.after.setup->name, study.before.setup->name);
     for (const Verdict& v : study.verdicts) {
         if (v.chapter != "balance")
             continue;
-        out += fmt::format("  {:<9} {}. {}.\n", nameOf(v.level), v.title, v.reason);
+        out += fmt::format("  {:<9} {}. {}.\n", tr(nameOf(v.level)), v.title, v.reason);
         for (const Remedy& r : v.remedies) {
             std::string costs;
             for (const auto& cost : r.costs)
                 costs += "; " + cost;
-            out += fmt::format("            would mend it: {}{}\n", r.title, costs);
+            out += tr("            would mend it: {}{}\n", r.title, costs);
         }
     }
     for (const auto& [setup, balance] : setupsOf(study))
@@ -62,29 +62,29 @@ std::string balanceSheet(const Study& study, const std::string& load)
                 continue;
             out += fmt::format("\n{}, {}\n", setup->name, each.name);
             if (each.curve.empty()) {
-                out += "  not known\n";
+                out += tr("  not known\n");
                 continue;
             }
-            out += fmt::format("  the front {}, the rear {}; when the first does, the rear uses {} of its grip\n",
-                locked(study, each.frontLocks), locked(study, each.rearLocks), print(each.rearUse, style::share, study.system));
+            out += tr("  the front {}, the rear {}; when the first does, the rear uses {} of its grip\n", locked(study, each.frontLocks),
+                locked(study, each.rearLocks), print(each.rearUse, style::share, study.system));
             for (const double z : asked) {
                 if (each.curve.back().deceleration < z)
                     continue;
                 const BalancePoint p = pointAt(each, z);
-                out += fmt::format("  {}: front {} of the braking, {} in the front line and {} at the rear",
+                out += tr("  {}: front {} of the braking, {} in the front line and {} at the rear",
                     print(z * standardGravity, style::deceleration, study.system),
                     print(p.front / (p.front + p.rear), style::share, study.system), print(p.frontPressure, style::pressure, study.system),
                     print(p.rearPressure, style::pressure, study.system));
                 if (std::isfinite(p.pedalForce))
-                    out += fmt::format(", {} on the pedal", print(p.pedalForce, style::force, study.system));
+                    out += tr(", {} on the pedal", print(p.pedalForce, style::force, study.system));
                 if (std::isfinite(p.pedalTravel))
-                    out += fmt::format(", {} down", print(p.pedalTravel, style::frame, study.system));
+                    out += tr(", {} down", print(p.pedalTravel, style::frame, study.system));
                 out += "\n";
             }
         }
-    out +=
+    out += tr(
         "\nThis program advises; it approves nothing. Set the balance on a closed place, from low speeds first; what the law and the maker "
-        "ask comes first.\n";
+        "ask comes first.\n");
     return out;
 }
 

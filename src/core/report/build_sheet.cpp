@@ -1,3 +1,5 @@
+#include "language/language.hpp"
+#include "quantity/instrument_names.hpp"
 #include "report/sheets.hpp"
 
 #include "chapters/proving/checks.hpp"
@@ -24,7 +26,9 @@ std::size_t indexOf(const std::string& key)
 /// The build sheet, section by section.
 class BuildSheet {
 public:
-    BuildSheet(const Study& study, const std::string& date) : study_(study), leaf_ { "Build sheet", titleLine(study, date), {}, {} } { }
+    BuildSheet(const Study& study, const std::string& date) : study_(study), leaf_ { marked("Build sheet"), titleLine(study, date), {}, {} }
+    {
+    }
 
     Leaf written()
     {
@@ -41,18 +45,18 @@ public:
 private:
     void beforeAndAfter()
     {
-        leaf_.heading("Before and after");
+        leaf_.heading(tr("Before and after"));
         const std::vector<double> widths { 0.3, 0.2, 0.2, 0.3 };
         leaf_.row({ "", study_.before.setup->name, study_.after.setup->name, "" }, widths, true);
         const auto value = [&](const Figure& f, const Style& shown) {
             // How far off a temperature may be is no temperature.
             const Style& width = shown.dimension == Dimension::Temperature ? style::rise : shown;
             return f.value ? fmt::format("{} ±{}", print(*f.value, shown, study_.system), figure(f.rootSumSquare, width, study_.system))
-                           : std::string("not known");
+                           : std::string(tr("not known"));
         };
         for (const LedgerLine& line : study_.ledger)
             leaf_.row({ line.title, value(line.before, line.style), value(line.after, line.style),
-                          line.word == nameOf(line.level) ? line.word : fmt::format("{}: {}", nameOf(line.level), line.word) },
+                          line.word == tr(nameOf(line.level)) ? line.word : fmt::format("{}: {}", tr(nameOf(line.level)), line.word) },
                 widths);
     }
 
@@ -73,20 +77,15 @@ private:
         for (const Axle axle : { Axle::Front, Axle::Rear })
             if ((axle == Axle::Front ? study_.after.setup->front : study_.after.setup->rear).has_value()) {
                 auto drawing = sectionOf(study_, axle);
-                const std::string heading = drawing.title + (study_.before.setup != study_.after.setup ? ", before dashed" : "");
+                const std::string heading = drawing.title + (study_.before.setup != study_.after.setup ? tr(", before dashed") : "");
                 picture(std::move(drawing), 2, true, heading);
             }
     }
 
     void plots()
     {
-        auto balance = balancePlot(study_);
-        auto heat = heatPlot(study_, Axle::Front);
-        auto stop = stopPlot(study_);
-        for (paper::Drawing* each : { &balance, &heat, &stop }) {
-            const std::string heading = each->title;
-            picture(std::move(*each), 1, false, heading);
-        }
+        for (const Plot& plot : { balancePlot(study_), heatPlot(study_, Axle::Front), stopPlot(study_) })
+            picture(drawn(plot), 1, false, plot.title);
     }
 
     /// All of them, stage by stage; a good one says why, too. Measured stops that can be believed stand in the comparison.
@@ -99,14 +98,15 @@ private:
                 if (v.chapter != chapter.id || (isFine(v.level) && v.check == &checks::measuredStop))
                     continue;
                 if (!std::exchange(headed, true))
-                    leaf_.heading("Checks: " + std::string(chapter.title));
-                leaf_.row({ std::string(nameOf(v.level)), titled(v), v.reason }, widths, false, true);
+                    leaf_.heading(tr("Checks: {}", tr(chapter.title)));
+                leaf_.row({ std::string(tr(nameOf(v.level))), titled(v), v.reason }, widths, false, true);
             }
         }
     }
     static std::string titled(const Verdict& v)
     {
-        return v.check && v.check->of != CheckOf::Car ? fmt::format("{}: {}", v.axle == Axle::Front ? "Front" : "Rear", v.title) : v.title;
+        return v.check && v.check->of != CheckOf::Car ? fmt::format("{}: {}", v.axle == Axle::Front ? tr("Front") : tr("Rear"), v.title)
+                                                      : v.title;
     }
 
     /// Every reading that a check rests on, with its width and where it came from, part by part. Long lists (stations, legs, stops) stay in
@@ -126,7 +126,7 @@ private:
             }
         const std::vector<double> widths { 0.29, 0.21, 0.29, 0.21 };
         for (const std::string& part : order) {
-            leaf_.heading("Readings: " + part);
+            leaf_.heading(tr("Readings: {}", part));
             auto& of = cells[part];
             if (of.size() % widths.size())
                 of.resize(of.size() + 2);
@@ -173,7 +173,7 @@ private:
                                                : fmt::format("{}, {}", setup, plain(keys[2]));
         }
         if (keys.size() > 2 && keys[0] == "wheels")
-            return "wheel " + study_.build->wheels[indexOf(keys[1])].name;
+            return tr("wheel {}", study_.build->wheels[indexOf(keys[1])].name);
         return plain(keys.front());
     }
     [[nodiscard]] std::string said(const Directory::Entry& entry) const
@@ -182,16 +182,18 @@ private:
         const bool length = entry.address.style.dimension == Dimension::Length;
         const Style& width = entry.address.style.dimension == Dimension::Temperature ? style::rise : entry.address.style;
         return fmt::format("{} ±{}, {}", print(*r.value, entry.address.style, study_.system),
-            figure(uncertainty(r, length), width, study_.system), r.instrument.empty() ? std::string(nameOf(r.known)) : r.instrument);
+            figure(uncertainty(r, length), width, study_.system),
+            r.instrument.empty() ? std::string(tr(nameOf(r.known))) : instrumentInWords(r.instrument));
     }
 
     void signatures()
     {
-        leaf_.heading("Signed");
-        leaf_.row({ "fitted by ______________________", "checked by ______________________", "date ____________" }, { 0.4, 0.4, 0.2 });
+        leaf_.heading(tr("Signed"));
+        leaf_.row(
+            { tr("fitted by ______________________"), tr("checked by ______________________"), "date ____________" }, { 0.4, 0.4, 0.2 });
         leaf_.caution(
-            "Brakes are life-critical. Have adapters, machined and welded parts judged by a qualified engineer or licensed mechanic; "
-            "follow local law on inspection, registration and type approval.");
+            tr("Brakes are life-critical. Have adapters, machined and welded parts judged by a qualified engineer or licensed mechanic; "
+               "follow local law on inspection, registration and type approval."));
     }
 
     const Study& study_;

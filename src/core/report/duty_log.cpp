@@ -2,6 +2,7 @@
 
 #include "files/refusal.hpp"
 #include "files/speed_log.hpp"
+#include "language/language.hpp"
 
 #include <fmt/format.h>
 
@@ -14,9 +15,8 @@ DutyPlan planOf(const heat::Duty& duty, std::string id, std::string name)
 {
     constexpr std::size_t most = 2000;
     if (duty.phases.size() > most)
-        throw files::Refusal(
-            fmt::format("{} brakings and stretches between them are more than the {} a duty can have: cut the log to one session.",
-                duty.phases.size(), most));
+        throw files::Refusal(tr("{} brakings and stretches between them are more than the {} a duty can have: cut the log to one session.",
+            duty.phases.size(), most));
     DutyPlan plan;
     plan.id = std::move(id);
     plan.name = std::move(name);
@@ -35,8 +35,7 @@ DutyPlan planOf(const heat::Duty& duty, std::string id, std::string name)
     return plan;
 }
 
-heat::Duty driveIn(
-    const std::string& path, const std::optional<files::LogColumns>& columns, const std::function<bool(double)>& progress)
+heat::Duty driveIn(const std::string& path, const std::optional<files::LogColumns>& columns, const std::function<bool(double)>& progress)
 {
     std::vector<heat::Driven> drive;
     try {
@@ -48,12 +47,11 @@ heat::Duty driveIn(
     }
     heat::Duty duty = heat::drivenDuty(drive);
     if (heat::stopsIn(duty) == 0)
-        throw files::Refusal(path + ": no braking is in it.");
+        throw files::Refusal(tr("{}: no braking is in it.", path));
     return duty;
 }
 
-DutyPlan dutyOutOfLog(
-    const std::string& path, const std::optional<files::LogColumns>& columns, const std::function<bool(double)>& progress)
+DutyPlan dutyOutOfLog(const std::string& path, const std::optional<files::LogColumns>& columns, const std::function<bool(double)>& progress)
 {
     return planOf(driveIn(path, columns, progress), {}, std::filesystem::path(path).stem().string());
 }

@@ -2,6 +2,7 @@
 
 #include "build/words.hpp"
 #include "files/csv.hpp"
+#include "language/language.hpp"
 
 #include <fmt/format.h>
 
@@ -25,45 +26,45 @@ std::string heatSheet(const Study& study, const heat::Duty& duty, const std::vec
     // A segment without its time or speed leaves the length of all of it unknown.
     const double length = heat::durationOf(duty);
     const double road = heat::distanceOf(duty);
-    std::string out = fmt::format("{}: {}, {}, {}, {} brakings\n", study.build->car.name, duty.name,
-        std::isfinite(length) ? fmt::format("{:.0f} s", length) : std::string("duration not known"),
-        std::isfinite(road) ? print(road, style::road, study.system) : std::string("distance not known"), heat::stopsIn(duty));
+    std::string out = tr("{}: {}, {}, {}, {} brakings\n", study.build->car.name, duty.name,
+        std::isfinite(length) ? fmt::format("{:.0f} s", length) : std::string(tr("duration not known")),
+        std::isfinite(road) ? print(road, style::road, study.system) : std::string(tr("distance not known")), heat::stopsIn(duty));
     const auto hot = [&](double kelvin) { return print(kelvin, style::temperature, study.system); };
     for (const auto& [setup, heat] : runs) {
         out += fmt::format("\n{}\n", setup->name);
         if (!heat.run || !heat.run->complete) {
-            out +=
-                "  not known: " + (heat.known.lacks.empty() ? std::string("this duty cannot be run") : lacking(study, heat.known)) + "\n";
+            out += tr(
+                "  not known: {}\n", (heat.known.lacks.empty() ? std::string(tr("this duty cannot be run")) : lacking(study, heat.known)));
             continue;
         }
         const HeatLimit& first = heat.limits.front();
         const auto fails = firstFailure(heat, heat::stopsIn(duty));
-        out += fails ? fmt::format("  first limit reached: {}\n", fails->words()) : std::string("  no limit reached\n");
-        out += first.stop
-            ? fmt::format("  {} after {:.0f} s, {} of {}\n", first.what, first.time, hot(first.peak), hot(first.limit))
-            : fmt::format("  nearest: {}, {} of {}, at worst {} more\n", first.what, hot(first.peak), hot(first.limit),
-                  print(first.unsure, style::rise, study.system));
+        out += fails ? tr("  first limit reached: {}\n", fails->words()) : std::string(tr("  no limit reached\n"));
+        out += first.stop ? tr("  {} after {:.0f} s, {} of {}\n", first.what, first.time, hot(first.peak), hot(first.limit))
+                          : tr("  nearest: {}, {} of {}, at worst {} more\n", first.what, hot(first.peak), hot(first.limit),
+                              print(first.unsure, style::rise, study.system));
         if (heat.tyresFail)
-            out += fmt::format("  from braking {} it asks for more than the tyres hold\n", *heat.tyresFail);
+            out += tr("  from braking {} it asks for more than the tyres hold\n", *heat.tyresFail);
         if (heat.footFails)
-            out += fmt::format("  from braking {} the greatest effort of the foot no longer does\n", *heat.footFails);
+            out += tr("  from braking {} the driver's largest pedal force is no longer enough\n", *heat.footFails);
         else if (std::isfinite(heat.hardestFoot))
-            out += fmt::format("  the foot presses {} at most\n", print(heat.hardestFoot, style::force, study.system));
+            out += tr("  the foot presses {} at most\n", print(heat.hardestFoot, style::force, study.system));
         for (const Axle axle : { Axle::Front, Axle::Rear }) {
             const auto& peak = axle == Axle::Front ? heat.run->frontPeak : heat.run->rearPeak;
-            out += fmt::format("  {} peaks:", wordOf(axle));
+            out += tr("  {} peaks:", tr(wordOf(axle)));
             for (const auto node : shownNodes)
-                out += fmt::format(" {} {}", nameOf(node), hot(peak[static_cast<std::size_t>(node)]));
+                out += fmt::format(" {} {}", tr(nameOf(node)), hot(peak[static_cast<std::size_t>(node)]));
             out += "\n";
         }
         if (const auto red = glow(heat.hottestRing); !red.empty())
-            out += fmt::format("  the ring glows {}\n", red);
-        out += fmt::format("  rises may be off by {:.0f} %{}\n", 100 * heat.mostUnsure(),
-            heat.mostUnsure() > 0.2 ? " until a thermometer has set the cooling" : "");
+            out += tr("  the ring glows {}\n", red);
+        out += tr("  temperature rises ±{:.0f} %{}\n", 100 * heat.mostUnsure(),
+            heat.mostUnsure() > 0.2 ? tr(" until a thermometer has set the cooling") : "");
     }
-    out += "\nThis program advises; it approves nothing. Hot brakes lose their bite without a word: closed place, stop at the first soft "
+    out +=
+        tr("\nThis program advises; it approves nothing. Hot brakes lose their bite without a word: closed place, stop at the first soft "
            "or long "
-           "pedal, smell or smoke.\n";
+           "pedal, smell or smoke.\n");
     return out;
 }
 

@@ -3,6 +3,7 @@
 #include "files/paper_files.hpp"
 
 #include "files/photo.hpp"
+#include "language/language.hpp"
 
 #include <fmt/format.h>
 
@@ -58,9 +59,8 @@ public:
             const double y = size_.height - footer;
             page.strokes.push_back({ Pen::Thin, { { edge, y - 4e-3 }, { size_.width - edge, y - 4e-3 } }, false });
             page.letters.push_back(
-                { { edge, y }, "This program advises; it approves nothing. Maker's data and local law come first.", 2.1e-3 });
-            page.letters.push_back(
-                { { size_.width - edge, y }, fmt::format("{} of {}", i + 1, pages_.size()), 2.1e-3, paper::Anchor::Right });
+                { { edge, y }, tr("This program advises; it approves nothing. Maker's data and local law come first."), 2.1e-3 });
+            page.letters.push_back({ { size_.width - edge, y }, tr("{} of {}", i + 1, pages_.size()), 2.1e-3, paper::Anchor::Right });
         }
         return std::move(pages_);
     }
@@ -155,8 +155,8 @@ public:
         page().strokes.push_back({ Pen::Outline, { { edge, y_ }, { edge + bar, y_ } }, false });
         for (const double x : { edge, edge + bar })
             page().strokes.push_back({ Pen::Outline, { { x, y_ - 1.2e-3 }, { x, y_ + 1.2e-3 } }, false });
-        page().letters.emplace_back(Point { edge + bar + 2e-3, y_ + 0.9e-3 }, std::string(fmt::format("100 mm, drawn 1:{:g}", b.scale)),
-            2.1e-3, paper::Anchor::Left, false);
+        page().letters.emplace_back(
+            Point { edge + bar + 2e-3, y_ + 0.9e-3 }, std::string(tr("100 mm, drawn 1:{:g}", b.scale)), 2.1e-3, paper::Anchor::Left, false);
         y_ += 6e-3;
     }
     void photo(const Block& b)

@@ -5,6 +5,7 @@
 #include "files/photo.hpp"
 #include "files/refusal.hpp"
 #include "jobcard/jobcard.hpp"
+#include "language/language.hpp"
 #include "quantity/text.hpp"
 #include "report/ask.hpp"
 
@@ -16,7 +17,7 @@
 namespace deepstop::report {
 namespace {
 
-std::string carOf(const Study& study) { return study.build->car.name.empty() ? "car" : study.build->car.name; }
+std::string carOf(const Study& study) { return study.build->car.name.empty() ? std::string(tr("car")) : study.build->car.name; }
 
 /// Sorts what was ticked by what it did to the parts.
 class Done {
@@ -27,15 +28,16 @@ public:
     {
         ticks();
         std::string out;
-        add(out, "Cut, drilled or ground", cut_);
-        add(out, "Fitted", fitted_);
-        add(out, "Put on loose, to try it", tried_);
-        add(out, "Also done", also_);
+        add(out, tr("Cut, drilled or ground"), cut_);
+        add(out, tr("Fitted"), fitted_);
+        add(out, tr("Put on loose, to try it"), tried_);
+        add(out, tr("Also done"), also_);
         if (others_ > 0)
-            out += fmt::format("{} more {} ticked that the job card no longer holds. ", others_, others_ == 1 ? "step was" : "steps were");
+            out += others_ == 1 ? std::string(tr("1 more step was ticked that the job card no longer holds.")) + " "
+                                : tr("{} more steps were ticked that the job card no longer holds.", others_) + " ";
         days(out);
         if (out.empty())
-            return "Our records show nothing fitted, drilled or altered.";
+            return tr("Our records show nothing fitted, drilled or altered.");
         out.pop_back();
         return out;
     }
@@ -46,7 +48,7 @@ private:
         for (const MockUp& m : study_.build->mockUps) {
             const bool read = m.innerTop.value || m.outerTop.value || m.innerBottom.value || m.outerBottom.value;
             if (m.setup == id_ && (read || !m.passes.empty()))
-                tried_.push_back(fmt::format("{} {}", wordOf(m.axle), wordOf(m.side)));
+                tried_.push_back(fmt::format("{} {}", tr(wordOf(m.axle)), tr(wordOf(m.side))));
         }
         const auto card = jobcard::cardOf(study_);
         for (const Tick& tick : jobcard::choicesOf(*study_.build, id_).ticks) {
@@ -82,10 +84,10 @@ private:
     {
         for (const LogEntry& e : study_.build->log)
             if (e.setup == id_)
-                out += fmt::format("{} {}. ", e.event == LogEvent::PartsOn ? "Put on the car" : "In the car's log", e.date);
+                out += fmt::format("{} {}. ", e.event == LogEvent::PartsOn ? tr("Put on the car") : tr("In the car's log"), e.date);
         for (const TestSession& t : study_.build->tests)
             if (t.setup == id_ && (!t.stops.empty() || !t.temperatures.empty()))
-                out += fmt::format("Braked with on a test {}. ", t.date);
+                out += tr("Braked with on a test {}.", t.date) + " ";
     }
 
     const Study& study_;
@@ -105,7 +107,7 @@ std::string faultsOf(const Study& study)
     for (const Axle axle : { Axle::Front, Axle::Rear })
         for (const ReceivingItem& item : receivingOf(study, axle))
             if (item.state == Checked::Fault) {
-                faults += fmt::format("{}. {} ({} axle): {}", ++number, item.title, wordOf(axle), item.said);
+                faults += tr("{}. {} ({} axle): {}", ++number, item.title, tr(wordOf(axle)), item.said);
                 if (!item.note.empty() && item.note != item.said)
                     faults += " – " + item.note;
                 faults += ".\n";
@@ -118,7 +120,7 @@ std::string askedBefore(const Setup& setup, const std::string& question, const s
 {
     for (const VendorQuestion& q : setup.questions)
         if (sameQuestion(q.about, question) && !q.asked.empty() && q.asked != today)
-            return fmt::format(" (asked on {}, not answered)", q.asked);
+            return tr(" (asked on {}, not answered)", q.asked);
     return {};
 }
 
@@ -130,9 +132,9 @@ void answers(Leaf& leaf, const Setup& setup)
         if (q.answered.empty())
             continue;
         if (std::exchange(first, false))
-            leaf.text("You told us, and we work with it:");
-        leaf.text(fmt::format("{}: {} (asked on {}, answered on {})", q.about, q.answer.empty() ? "no value noted" : q.answer,
-            q.asked.empty() ? "a day not noted" : q.asked, q.answered));
+            leaf.text(tr("You told us, and we work with it:"));
+        leaf.text(tr("{}: {} (asked on {}, answered on {})", q.about, q.answer.empty() ? tr("no value noted") : q.answer,
+            q.asked.empty() ? tr("a day not noted") : q.asked, q.answered));
     }
 }
 
@@ -157,7 +159,7 @@ void addPhoto(Leaf& leaf, const std::string& picture, const std::filesystem::pat
         b.photo = files::readPhoto(folder / picture);
         leaf.blocks.push_back(std::move(b));
     } catch (const files::Refusal& refusal) {
-        leaf.text(fmt::format("Photograph on file, not in this letter: {}", refusal.what()));
+        leaf.text(tr("Photograph on file, not in this letter: {}", refusal.what()));
     }
 }
 
@@ -166,7 +168,7 @@ void addPhoto(Leaf& leaf, const std::string& picture, const std::filesystem::pat
 std::string whatWasDone(const Study& study)
 {
     if (!study.after.setup)
-        return "Our records show nothing fitted, drilled or altered.";
+        return tr("Our records show nothing fitted, drilled or altered.");
     return Done(study).sentences();
 }
 
@@ -176,9 +178,8 @@ std::string faultLetter(const Study& study)
     if (faults.empty())
         return {};
     const Setup& setup = *study.after.setup;
-    return fmt::format(
-        "{}{} for the {}\n\nOn unpacking and measuring the kit we found:\n\n{}\nPlease say how you will put this right.\n\n{}\n",
-        setup.vendor.empty() ? "" : fmt::format("To {}\n\n", setup.vendor), setup.name, carOf(study), faults, whatWasDone(study));
+    return tr("{}{} for the {}\n\nOn unpacking and measuring the kit we found:\n\n{}\nPlease say how you will put this right.\n\n{}\n",
+        setup.vendor.empty() ? "" : tr("To {}\n\n", setup.vendor), setup.name, carOf(study), faults, whatWasDone(study));
 }
 
 std::vector<std::string> vendorsOf(const Build& build)
@@ -192,18 +193,18 @@ std::vector<std::string> vendorsOf(const Build& build)
 
 Leaf letterTo(const std::string& vendor, const std::vector<Study>& studies, const std::string& date, const std::filesystem::path& folder)
 {
-    Leaf leaf { "To " + vendor, studies.empty() ? date : fmt::format("{} · {}", carOf(studies.front()), date), {}, {} };
+    Leaf leaf { tr("To {}", vendor), studies.empty() ? date : fmt::format("{} · {}", carOf(studies.front()), date), {}, {} };
     for (const Study& study : studies) {
         leaf.heading(study.after.setup->name);
         if (const auto faults = faultsOf(study); !faults.empty()) {
-            leaf.text("On unpacking and measuring the kit we found:");
+            leaf.text(tr("On unpacking and measuring the kit we found:"));
             leaf.text(faults);
-            leaf.text("Please say how you will put this right.");
-            leaf.text("What was done with it: " + whatWasDone(study));
+            leaf.text(tr("Please say how you will put this right."));
+            leaf.text(tr("What was done with it: {}", whatWasDone(study)));
         }
         const auto questions = questionsFor(study);
         if (!questions.empty()) {
-            leaf.text("Please tell us:");
+            leaf.text(tr("Please tell us:"));
             int number = 0;
             for (const auto& question : questions)
                 leaf.text(fmt::format("{}. {}{}", ++number, question, askedBefore(*study.after.setup, question, date)));
@@ -212,7 +213,7 @@ Leaf letterTo(const std::string& vendor, const std::vector<Study>& studies, cons
         for (const auto& picture : picturesOf(study))
             addPhoto(leaf, picture, folder);
     }
-    leaf.text("Thank you.");
+    leaf.text(tr("Thank you."));
     return leaf;
 }
 

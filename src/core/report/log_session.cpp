@@ -1,5 +1,7 @@
 #include "report/log_session.hpp"
 
+#include "language/language.hpp"
+
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -13,7 +15,10 @@ LoggedStops stopsInLog(
     LoggedStops log;
     proving::StopFinder finder([&](const proving::FoundStop& stop) { log.stops.push_back(stop); });
     files::TrackReader reader(
-        [&](const files::Fix& fix) { finder.take({ fix.time, fix.speed }); }, files::TrackReader::Kind::Guessed, columns);
+        [&](const files::Fix& fix) {
+            finder.take({ fix.time, fix.speed });
+        },
+        files::TrackReader::Kind::Guessed, columns);
     log.whole = files::readTrack(path, reader, progress);
     finder.finish();
     log.count = reader.count();
@@ -25,7 +30,7 @@ std::string qualityOf(const proving::FoundStop& stop)
     std::string all;
     for (const auto& fault : stop.faults)
         all += (all.empty() ? "" : ", ") + fault;
-    return all.empty() ? "good" : all;
+    return all.empty() ? std::string(tr("good")) : all;
 }
 
 MeasuredStop measuredOf(const proving::FoundStop& stop)
@@ -70,18 +75,17 @@ std::string lostIn(const files::LogCount& count)
         if (n > 0)
             parts.push_back(fmt::format("{} {}", n, what));
     };
-    add(count.badChecksums, "with a wrong checksum");
-    add(count.unread, "unreadable");
-    add(count.withoutFix, "without a fix");
-    add(count.outOfTime, "whose time does not follow the one before");
+    add(count.badChecksums, tr("with a wrong checksum"));
+    add(count.unread, tr("unreadable"));
+    add(count.withoutFix, tr("without a fix"));
+    add(count.outOfTime, tr("whose time does not follow the one before"));
     std::string all;
-    for (const auto& part : parts)
-        all += (all.empty() ? "Moments left out: " : ", ") + part;
-    if (!all.empty())
-        all += fmt::format("; {} were used. A stop among those left out is not found.", count.fixes);
+    if (!parts.empty())
+        all = tr("Moments left out: {}; {} were used. A stop among those left out is not found.", fmt::join(parts, ", "), count.fixes);
     if (count.clockJumps > 0)
-        all += fmt::format("{}The clock was set back {}: no stop is told over that moment.", all.empty() ? "" : " ",
-            count.clockJumps == 1 ? std::string("once") : fmt::format("{} times", count.clockJumps));
+        all += (all.empty() ? "" : " ")
+            + (count.clockJumps == 1 ? std::string(tr("The clock was set back once: no stop is told over that moment."))
+                                     : tr("The clock was set back {} times: no stop is told over those moments.", count.clockJumps));
     return all;
 }
 

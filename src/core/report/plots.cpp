@@ -3,6 +3,7 @@
 #include "chapters/balance/balance_chapter.hpp"
 #include "chapters/heat/duty_heat.hpp"
 #include "chapters/proving/proving_chapter.hpp"
+#include "language/language.hpp"
 #include "quantity/scale.hpp"
 
 #include <fmt/format.h>
@@ -49,10 +50,11 @@ std::string unitOf(const Style& style, UnitSystem system) { return std::string(s
 
 } // namespace
 
-paper::Drawing plotOf(std::string title, const PlotAxis& across, const PlotAxis& up, const std::vector<PlotCurve>& curves)
+paper::Drawing drawn(const Plot& plot)
 {
+    const auto& [title, across, up, curves] = plot;
     paper::Drawing d;
-    d.title = std::move(title);
+    d.title = title;
     Scales scales { across.least, up.least };
     bool any = false;
     for (const PlotCurve& curve : curves)
@@ -84,14 +86,14 @@ paper::Drawing plotOf(std::string title, const PlotAxis& across, const PlotAxis&
     return d;
 }
 
-paper::Drawing balancePlot(const Study& study)
+Plot balancePlot(const Study& study)
 {
     const Balance& balance = study.of<Balance>();
     const LoadBalance* now = balance.after.find(nullptr);
     if (!now || now->curve.empty())
         return {};
     std::vector<PlotCurve> curves;
-    PlotCurve ideal { "ideal", Pen::Axis, {} };
+    PlotCurve ideal { tr("ideal"), Pen::Axis, {} };
     for (const auto& p : stopping::idealLine(*now->car, 1.2 * std::max(now->brakes->front.grip, now->brakes->rear.grip)))
         ideal.points.push_back({ p.front, p.rear });
     curves.push_back(std::move(ideal));
@@ -106,11 +108,11 @@ paper::Drawing balancePlot(const Study& study)
     if (study.before.setup != study.after.setup)
         add(balance.before, *study.before.setup, Pen::Hidden);
     add(balance.after, *study.after.setup, Pen::Outline);
-    return plotOf("Balance, driver only", { "braking of the front axle over the car's weight", 1, 0.1 },
-        { "of the rear axle; above the ideal line the rear locks first", 2, 0.1 }, curves);
+    return { tr("Balance, driver only"), { tr("braking of the front axle over the car's weight"), 1, 0.1 },
+        { tr("of the rear axle; above the ideal line the rear locks first"), 2, 0.1 }, std::move(curves) };
 }
 
-paper::Drawing heatPlot(const Study& study, Axle axle)
+Plot heatPlot(const Study& study, Axle axle)
 {
     const DutyStudy& d = study.of<DutyStudy>();
     if (!d.after.run || !d.after.run->complete)
@@ -127,30 +129,39 @@ paper::Drawing heatPlot(const Study& study, Axle axle)
     if (study.before.setup != study.after.setup && d.before.run && d.before.run->complete)
         add(d.before, heat::Node::Surface, study.before.setup->name, Pen::Hidden);
     add(d.after, heat::Node::Surface, study.after.setup->name, Pen::Outline);
-    add(d.after, heat::Node::Fluid, "its fluid", Pen::Axis);
-    return plotOf(fmt::format("{} face over {}", axle == Axle::Front ? "Front" : "Rear", d.duty.name),
-        { minutes ? "time, min" : "time, s" }, { "temperature, " + unitOf(style::temperature, study.system) }, curves);
+    add(d.after, heat::Node::Fluid, tr("its fluid"), Pen::Axis);
+    return { tr("{} face over {}", axle == Axle::Front ? tr("Front") : tr("Rear"), d.duty.name),
+        { minutes ? tr("time, min") : tr("time, s") }, { tr("temperature, {}", unitOf(style::temperature, study.system)) },
+        std::move(curves) };
 }
 
-paper::Drawing stopPlot(const Study& study)
+Plot stopPlot(const Study& study)
 {
     const ProvingStudy& p = study.of<ProvingStudy>();
     std::vector<PlotCurve> curves;
     const auto add = [&](const Predicted& of, const Setup& setup, Pen cold) {
-        for (const auto& [run, word] : { std::pair { &of.coldRun, "cold" }, std::pair { &of.hotRun, "hot" } })
+        for (const auto& [run, word] : { std::pair { &of.coldRun, tr("cold") }, std::pair { &of.hotRun, tr("hot") } })
             if (run->has_value()) {
                 PlotCurve curve { fmt::format("{}, {}", setup.name, word), run == &of.coldRun ? cold : Pen::Axis, {} };
                 for (const auto& at : stopping::speedOverDistance((*run)->course))
-                    curve.points.push_back({ fromSi(at.distance, style::road.unit(study.system)),
-                        fromSi(at.speed, style::speed.unit(study.system)) });
+                    curve.points.push_back(
+                        { fromSi(at.distance, style::road.unit(study.system)), fromSi(at.speed, style::speed.unit(study.system)) });
                 curves.push_back(std::move(curve));
             }
     };
     if (study.before.setup != study.after.setup)
         add(p.before, *study.before.setup, Pen::Hidden);
     add(p.after, *study.after.setup, Pen::Outline);
-    return plotOf("Stop, predicted", { "distance, " + unitOf(style::road, study.system) },
-        { "speed, " + unitOf(style::speed, study.system) }, curves);
+    return { tr("Stop, predicted"), { tr("distance, {}", unitOf(style::road, study.system)) },
+        { tr("speed, {}", unitOf(style::speed, study.system)) }, std::move(curves) };
+}
+
+std::vector<Plot> plotsOf(const Study& study)
+{
+    std::vector<Plot> all { balancePlot(study), heatPlot(study, Axle::Front), heatPlot(study, Axle::Rear), stopPlot(study) };
+    std::erase_if(all,
+        [](const Plot& plot) { return std::ranges::all_of(plot.curves, [](const PlotCurve& curve) { return curve.points.size() < 2; }); });
+    return all;
 }
 
 } // namespace deepstop::report

@@ -16,14 +16,23 @@ struct PlotAxis {
     int decimals = 0;
     double least = 1; ///< it reaches as far as this and as far as the curves
 };
+/// What a plot says: to be drawn, or read as a table.
+struct Plot {
+    std::string title;
+    PlotAxis across;
+    PlotAxis up;
+    std::vector<PlotCurve> curves; ///< none where nothing is known yet
+};
 /// 150 mm wide, 62 mm high. Empty where no curve has two points. Axes begin at 0; what lies under it is left out.
-[[nodiscard]] paper::Drawing plotOf(std::string title, const PlotAxis& across, const PlotAxis& up, const std::vector<PlotCurve>& curves);
+[[nodiscard]] paper::Drawing drawn(const Plot& plot);
 
 /// Braking of the rear axle over the front's, the ideal line with it, driver alone.
-[[nodiscard]] paper::Drawing balancePlot(const Study& study);
+[[nodiscard]] Plot balancePlot(const Study& study);
 /// Face and fluid of one axle over the judged duty, before dashed.
-[[nodiscard]] paper::Drawing heatPlot(const Study& study, Axle axle);
+[[nodiscard]] Plot heatPlot(const Study& study, Axle axle);
 /// Speed over distance, cold and after the duty, before dashed.
-[[nodiscard]] paper::Drawing stopPlot(const Study& study);
+[[nodiscard]] Plot stopPlot(const Study& study);
+/// All of these that say something.
+[[nodiscard]] std::vector<Plot> plotsOf(const Study& study);
 
 } // namespace deepstop::report

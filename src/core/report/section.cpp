@@ -1,3 +1,4 @@
+#include "language/language.hpp"
 #include "report/sheets.hpp"
 
 #include "chapters/clearance/clearance.hpp"
@@ -85,10 +86,10 @@ void addDimensions(paper::Drawing& d, const Study& study, const CornerClearance&
     const double left = extent.low.x - 6e-3;
     paper::addDimension(d, { left, 0 }, { left, s.rotor.outerRadius }, 0, "Ø " + say(rotor.outerDiameter));
     d.line(Pen::Thin, { { left, s.rotor.outerRadius }, { inner, s.rotor.outerRadius } });
-    paper::addDimension(d, { inner, s.rotor.boreRadius }, { s.ring + s.rotor.hatThickness, s.rotor.boreRadius }, -14e-3,
-        say(rotor.overallHeight));
-    paper::addDimension(d, { inner, s.rotor.ringInnerRadius }, { inner + s.rotor.thickness, s.rotor.ringInnerRadius }, -7e-3,
-        say(rotor.thickness));
+    paper::addDimension(
+        d, { inner, s.rotor.boreRadius }, { s.ring + s.rotor.hatThickness, s.rotor.boreRadius }, -14e-3, say(rotor.overallHeight));
+    paper::addDimension(
+        d, { inner, s.rotor.ringInnerRadius }, { inner + s.rotor.thickness, s.rotor.ringInnerRadius }, -7e-3, say(rotor.thickness));
 }
 
 } // namespace
@@ -98,7 +99,7 @@ paper::Drawing sectionOf(const Study& study, Axle axle)
     paper::Drawing d;
     const Clearance& clearance = study.of<Clearance>();
     const CornerClearance& after = clearance.after.at(axle).left;
-    d.title = axle == Axle::Front ? "Front, cut through" : "Rear, cut through";
+    d.title = axle == Axle::Front ? tr("Front, cut through") : tr("Rear, cut through");
     if (study.before.setup != study.after.setup)
         addCorner(d, clearance.before.at(axle).left, true);
     addCorner(d, after, false);

@@ -3,6 +3,7 @@
 #include "chapters/clearance/clearance.hpp"
 #include "chapters/proving/checks.hpp"
 #include "files/csv.hpp"
+#include "language/language.hpp"
 #include "quantity/text.hpp"
 #include "quantity/unit.hpp"
 
@@ -19,8 +20,8 @@ namespace deepstop::report {
 
 std::string titleLine(const Study& study, const std::string& date)
 {
-    return fmt::format("{} · {} against {} · {}", study.build->car.name.empty() ? "New build" : study.build->car.name,
-        study.after.setup->name, study.before.setup->name, date);
+    return tr("{} · {} against {} · {}", study.build->car.name.empty() ? tr("New build") : study.build->car.name, study.after.setup->name,
+        study.before.setup->name, date);
 }
 
 namespace {
@@ -29,7 +30,7 @@ std::string underOf(const Study& study, const jobcard::Step& s)
 {
     std::vector<std::string> parts;
     if (s.torque)
-        parts.push_back(fmt::format("torque {} ({} · {})", print(*s.torque, style::torque, study.system),
+        parts.push_back(tr("torque {} ({} · {})", print(*s.torque, style::torque, study.system),
             print(*s.torque, { Dimension::Torque, "N·m", 0, "N·m", 0 }), print(*s.torque, { Dimension::Torque, "lb ft", 0, "lb ft", 0 })));
     if (!s.threads.empty())
         parts.push_back(s.threads);
@@ -40,9 +41,9 @@ std::string underOf(const Study& study, const jobcard::Step& s)
             parts.push_back(entry->address.label + ": "
                 + (entry->reading->value ? print(*entry->reading->value, entry->address.style, study.system) : std::string("__________")));
     for (const auto& wait : s.waits)
-        parts.push_back((s.open ? "not proven: " : "SHUT: ") + wait);
+        parts.push_back(s.open ? tr("not proven: {}", wait) : tr("SHUT: {}", wait));
     if (!s.opened.empty())
-        parts.push_back("opened all the same: " + s.opened);
+        parts.push_back(tr("opened all the same: {}", s.opened));
     if (!s.who.empty() || !s.when.empty())
         parts.push_back(s.who + " " + s.when);
     if (!s.note.empty())
@@ -56,29 +57,29 @@ std::string underOf(const Study& study, const jobcard::Step& s)
 /// What is laid out before the job begins.
 void addOutfit(Leaf& leaf, const Study& study, const jobcard::Outfit& outfit)
 {
-    leaf.heading("Laid out before the job");
-    leaf.text("Tools: " + listed(outfit.tools, ", ") + ".");
+    leaf.heading(tr("Laid out before the job"));
+    leaf.text(tr("Tools: {}.", listed(outfit.tools, ", ")));
     if (!outfit.sizes.empty())
-        leaf.text("Sizes: " + listed(outfit.sizes, "; ") + ".");
+        leaf.text(tr("Sizes: {}.", listed(outfit.sizes, "; ")));
     if (outfit.torques)
-        leaf.text(fmt::format("Torque wrench from {} to {}.", print(outfit.torques->first, style::torque, study.system),
+        leaf.text(tr("Torque wrench from {} to {}.", print(outfit.torques->first, style::torque, study.system),
             print(outfit.torques->second, style::torque, study.system)));
     if (!outfit.used.empty())
-        leaf.text("Used up: " + listed(outfit.used, ", ") + ".");
-    leaf.text("Shims: " + (outfit.shims.empty() ? std::string("none") : listed(outfit.shims, "; ")) + ".");
+        leaf.text(tr("Used up: {}.", listed(outfit.used, ", ")));
+    leaf.text(tr("Shims: {}.", (outfit.shims.empty() ? std::string("none") : listed(outfit.shims, "; "))));
 }
 
 void addTorques(Leaf& leaf, const jobcard::Card& card)
 {
-    leaf.heading("Torque sheet");
+    leaf.heading(tr("Torque sheet"));
     const std::vector<double> widths { 0.5, 0.2, 0.16, 0.14 };
-    leaf.row({ "joint", "torque", "threads", "done by" }, widths, true);
+    leaf.row({ "joint", "torque", "threads", tr("done by") }, widths, true);
     for (const jobcard::Step& s : card.steps)
         if (!s.threads.empty() && card.shows(s))
-            leaf.row({ s.corner + ": " + s.text.substr(0, s.text.find(", each")),
+            leaf.row({ s.corner + ": " + s.text.substr(0, s.text.find(tr(", each"))),
                          s.torque ? fmt::format("{} · {}", print(*s.torque, { Dimension::Torque, "N·m", 0, "N·m", 0 }),
                              print(*s.torque, { Dimension::Torque, "lb ft", 0, "lb ft", 0 }))
-                                  : std::string("ask its maker"),
+                                  : std::string(tr("ask its maker")),
                          s.threads, "" },
                 widths);
 }
@@ -87,31 +88,29 @@ void addTorques(Leaf& leaf, const jobcard::Card& card)
 
 Leaf torqueSheet(const Study& study, const jobcard::Card& card, const std::string& date)
 {
-    Leaf leaf { "Torque sheet", titleLine(study, date), {}, {} };
+    Leaf leaf { tr("Torque sheet"), titleLine(study, date), {}, {} };
     addTorques(leaf, card);
     leaf.caution(
-        "Brakes are life-critical: the maker's torque outranks this one. Start every bolt by hand; check again after the first drive.");
+        tr("Brakes are life-critical: the maker's torque outranks this one. Start every bolt by hand; check again after the first drive."));
     return leaf;
 }
 
 Leaf jobCard(const Study& study, const jobcard::Card& card, const std::string& date)
 {
-    Leaf leaf { "Job card", titleLine(study, date), {}, {} };
+    Leaf leaf { tr("Job card"), titleLine(study, date), {}, {} };
     if (card.steps.empty()) {
-        leaf.text("Nothing is to be fitted: choose a setup that brings brakes of its own.");
+        leaf.text(tr("Nothing is to be fitted: choose a setup that brings brakes of its own."));
         return leaf;
     }
     const auto times = card.times();
-    leaf.text(
-        fmt::format("About {:.1f} hours for one person{}: {:.1f} fitting, {:.1f} measuring, {:.1f} driving; {} steps, {} of them open. "
-                    "Times come from what was logged before, else from common practice.",
-            card.minutes / 60, card.people > 1 ? ", two people while bleeding" : "", times.fitting / 60, times.measuring / 60,
-            times.driving / 60, card.shown(), card.open()));
+    leaf.text(tr("About {:.1f} hours for one person{}: {:.1f} fitting, {:.1f} measuring, {:.1f} driving; {} steps, {} of them open. "
+                 "Times come from what was logged before, else from common practice.",
+        card.minutes / 60, card.people > 1 ? tr(", two people while bleeding") : "", times.fitting / 60, times.measuring / 60,
+        times.driving / 60, card.shown(), card.open()));
     if (card.folded() > 0)
-        leaf.text(
-            fmt::format("{} steps about parts that stay are left out: this job does not need them. Take the inspection in to have them "
-                        "printed.",
-                card.folded()));
+        leaf.text(tr("{} steps about parts that stay are left out: this job does not need them. Take the inspection in to have them "
+                     "printed.",
+            card.folded()));
     addOutfit(leaf, study, jobcard::outfitOf(study, card));
     std::optional<jobcard::Phase> phase;
     for (const jobcard::Step& s : card.steps) {
@@ -119,7 +118,7 @@ Leaf jobCard(const Study& study, const jobcard::Card& card, const std::string& d
             continue;
         if (phase != s.phase) {
             phase = s.phase;
-            leaf.heading(std::string(jobcard::nameOf(s.phase)));
+            leaf.heading(std::string(tr(jobcard::nameOf(s.phase))));
         }
         Block b { Block::Kind::Tick, fmt::format("{}{}: {}", s.open ? "" : "LOCKED. ", s.corner, s.text) };
         b.under = underOf(study, s);
@@ -146,8 +145,8 @@ std::string figuresCsv(const Study& study)
     for (const Verdict& v : study.verdicts)
         line(v.id, v.title, v.level, v.figure, v.style, v.reason);
     for (const LedgerLine& l : study.ledger) {
-        line("ledger/" + l.id + "/before", l.title + ", before", l.level, l.before, l.style, {});
-        line("ledger/" + l.id + "/after", l.title + ", after", l.level, l.after, l.style, l.word);
+        line("ledger/" + l.id + "/before", tr("{}, before", l.title), l.level, l.before, l.style, {});
+        line("ledger/" + l.id + "/after", tr("{}, after", l.title), l.level, l.after, l.style, l.word);
     }
     return out;
 }

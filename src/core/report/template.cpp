@@ -4,6 +4,7 @@
 #include "chapters/clearance/clearance.hpp"
 #include "fit/fit.hpp"
 #include "hardware/hardware.hpp"
+#include "language/language.hpp"
 #include "verdict/judge.hpp"
 
 #include <fmt/format.h>
@@ -24,15 +25,14 @@ constexpr double legWidth = 40e-3;
 
 std::string setupLine(const Study& study, Axle axle, const std::string& date)
 {
-    const std::string car = study.build->car.name.empty() ? "New build" : study.build->car.name;
-    return fmt::format(
-        "{} · {} · {}{}", car, study.after.setup->name, wordOf(axle), date.empty() ? "" : " · " + date);
+    const std::string car = study.build->car.name.empty() ? tr("New build") : study.build->car.name;
+    return fmt::format("{} · {} · {}{}", car, study.after.setup->name, tr(wordOf(axle)), date.empty() ? "" : " · " + date);
 }
 
 std::string lackingOutline(const Study& study, Axle axle)
 {
     const Corner& c = *study.after.at(axle).corner;
-    Figure needed = evaluate([&](Sample& s) {
+    Figure needed = evaluate([&](Evaluator& s) {
         double sum = 0;
         for (const Reading* reading : { &c.rotor.outerDiameter, &c.rotor.hatThickness, &c.caliper.backOverEdge, &c.caliper.backLength,
                  &c.caliper.reach, &c.caliper.outboardDepth, &c.caliper.inboardDepth, &c.caliper.shoulder, &c.left.slotCentre })
@@ -48,12 +48,12 @@ CaliperTemplate caliperTemplate(const Study& study, Axle axle, const std::string
 {
     const CornerClearance& r = study.of<Clearance>().after.at(axle).left;
     if (!r.corner)
-        return { {}, "This setup has no brakes on that axle." };
+        return { {}, tr("This setup has no brakes on that axle.") };
     const fit::CornerShape& s = r.shape;
     const auto outlines = fit::caliperOutlines(s);
     const double face = fit::wheelFace(s);
     if (outlines.empty() || !std::isfinite(face))
-        return { {}, "No template yet. " + lackingOutline(study, axle) };
+        return { {}, tr("No template yet. {}", lackingOutline(study, axle)) };
     paper::Drawing d;
     const auto say = [&](double length) { return print(length, style::size, study.system); };
     const auto at = [face](geometry::Point p) { return Point { p.z - face, p.r }; };
@@ -84,22 +84,22 @@ CaliperTemplate caliperTemplate(const Study& study, Axle axle, const std::string
         d.line(Pen::Cut, { { neckIn, low }, { neckIn, 0 }, { 0, 0 }, { 0, low } });
     const double slot = s.slotCentre - face;
     d.line(Pen::Axis, { { slot, low - 8e-3 }, { slot, top + 4e-3 } });
-    d.letter({ slot, top + 5e-3 }, "slot's middle", 2.5e-3, paper::Anchor::Middle);
+    d.letter({ slot, top + 5e-3 }, tr("slot's middle"), 2.5e-3, paper::Anchor::Middle);
     d.line(Pen::Axis, { { in - 4e-3, 0 }, { std::max(out, 0.0) + 6e-3, 0 } });
-    d.letter({ in - 3e-3, 1.5e-3 }, "axis of the wheel", 2.5e-3);
+    d.letter({ in - 3e-3, 1.5e-3 }, tr("axis of the wheel"), 2.5e-3);
     d.line(Pen::Thin, { { 0, -3e-3 }, { 0, pad + 10e-3 } });
-    d.letter({ -1.6e-3, 4e-3 }, "this edge on the wheel's mounting face", 2.5e-3, paper::Anchor::Left, true);
+    d.letter({ -1.6e-3, 4e-3 }, tr("this edge on the wheel's mounting face"), 2.5e-3, paper::Anchor::Left, true);
     paper::addDimension(d, { in, low }, { in, top }, 7e-3, say(top - low));
     paper::addDimension(d, { neckIn, 0 }, { neckIn, low }, 5e-3, say(low));
     paper::addDimension(d, { in, top }, { out, top }, 12e-3, say(out - in));
     if (out > 0)
         paper::addDimension(d, { 0, pad + 8e-3 }, { out, pad + 8e-3 }, -4e-3, say(out));
-    d.letter({ (in + out) / 2, (low + top) / 2 + 4e-3 }, "caliper as it turns", 4e-3, paper::Anchor::Middle);
+    d.letter({ (in + out) / 2, (low + top) / 2 + 4e-3 }, tr("caliper as it turns"), 4e-3, paper::Anchor::Middle);
     d.letter({ (in + out) / 2, (low + top) / 2 - 3e-3 }, "outboard →", 3e-3, paper::Anchor::Middle);
-    d.title = fmt::format("Caliper template 1:1, {}", wordOf(axle));
+    d.title = tr("Caliper template 1:1, {}", tr(wordOf(axle)));
     d.notes = { setupLine(study, axle, date),
-        fmt::format("Axis to highest place {}, mounting face to slot's middle {}.", say(top), say(std::abs(slot))),
-        "Stiff card. It shows where the caliper is; it does not prove that the wheel clears: turn the wheel by hand." };
+        tr("Axis to highest place {}, mounting face to slot's middle {}.", say(top), say(std::abs(slot))),
+        tr("Stiff card. It shows where the caliper is; it does not prove that the wheel clears: turn the wheel by hand.") };
     return { std::move(d), {} };
 }
 
@@ -107,16 +107,17 @@ CaliperTemplate shieldDrawing(const Study& study, Axle axle, const std::string& 
 {
     const CornerClearance& r = study.of<Clearance>().after.at(axle).left;
     if (!r.corner)
-        return { {}, "This setup has no brakes on that axle." };
+        return { {}, tr("This setup has no brakes on that axle.") };
     const Hub& hub = hubOf(*study.build, axle);
     if (!r.shieldCut) {
-        const Figure needed = evaluate([&](Sample& s) { return s(hub.shieldDiameter) + s(hub.shieldDepth) + s(hub.shieldRim); });
+        const Figure needed = evaluate([&](Evaluator& s) { return s(hub.shieldDiameter) + s(hub.shieldDepth) + s(hub.shieldRim); });
         return { {},
-            needed.value ? "No cutting line yet. " + lackingOutline(study, axle) : "No cutting line yet. " + lacking(study, needed) };
+            needed.value ? tr("No cutting line yet. {}", lackingOutline(study, axle))
+                         : tr("No cutting line yet. {}", lacking(study, needed)) };
     }
     const fit::ShieldCut& cut = *r.shieldCut;
     if (!cut.radius && !cut.windowRadius)
-        return { {}, "The shield clears rotor and caliper: nothing has to be cut." };
+        return { {}, tr("The shield clears rotor and caliper: nothing has to be cut.") };
     paper::Drawing d;
     const auto say = [&](double length) { return print(length, style::size, study.system); };
     const double whole = *hub.shieldDiameter.value / 2;
@@ -147,13 +148,11 @@ CaliperTemplate shieldDrawing(const Study& study, Axle axle, const std::string& 
     const BracketStudy bracket = bracketOf(study, axle);
     if (bracket.adapter)
         d.line(Pen::Thin, bracket.adapter->outline, true);
-    d.title = fmt::format("Dust shield, line to cut along, {}", wordOf(axle));
-    d.notes = { setupLine(study, axle, date),
-        "Dashed: the shield as it is. The middle of the window is the middle of the caliper.",
-        bracket.adapter ? "Thin line: the bracket's outline at its place from the axis."
-                        : "The bracket's outline is not known: offer it up and mark it on the shield.",
-        "Keep what spaces or covers the parking brake.",
-        "CANNOT BE UNDONE: cut only after caliper, rotor and wheel are proven." };
+    d.title = tr("Dust shield, line to cut along, {}", tr(wordOf(axle)));
+    d.notes = { setupLine(study, axle, date), tr("Dashed: the shield as it is. The middle of the window is the middle of the caliper."),
+        bracket.adapter ? tr("Thin line: the bracket's outline at its place from the axis.")
+                        : tr("The bracket's outline is not known: offer it up and mark it on the shield."),
+        tr("Keep what spaces or covers the parking brake."), tr("CANNOT BE UNDONE: cut only after caliper, rotor and wheel are proven.") };
     return { std::move(d), {} };
 }
 

@@ -1,5 +1,6 @@
 #include "stopping/balance.hpp"
 
+#include "language/language.hpp"
 #include "quantity/unit.hpp"
 
 #include <boost/math/tools/toms748_solve.hpp>
@@ -120,11 +121,11 @@ std::string_view nameOf(First first)
 {
     switch (first) {
     case First::Front:
-        return "front";
+        return marked("front");
     case First::Rear:
-        return "rear";
+        return marked("rear");
     case First::Both:
-        return "both";
+        return marked("both");
     }
     return "";
 }
@@ -186,13 +187,13 @@ double decelerationOf(const Car& car, const Brakes& brakes, Circuit circuit, dou
     return (low + high) / 2;
 }
 
-Kept keptTo(const Car& car, const Brakes& brakes)
+RegulationLimits keptTo(const Car& car, const Brakes& brakes)
 {
     // Between knee and ends adhesions bend so little that a dozen places hold every extreme within a thousandth.
     constexpr int steps = 12;
     const double atKnee = brakeForces(brakes, brakes.kneeAtFront()).sum() / weightOf(car);
     const auto useAt = [&](double z) { return adhesion(car, brakeForces(brakes, pressureFor(car, brakes, z))); };
-    Kept kept { never, never };
+    RegulationLimits kept { never, never };
     for (int i = 0; i <= steps + 1; ++i) {
         const double z = i > steps ? std::clamp(atKnee, yardstick::from, yardstick::to)
                                    : yardstick::from + (yardstick::to - yardstick::from) * i / steps;

@@ -96,10 +96,10 @@ inline constexpr double service = 6.43;
 } // namespace yardstick
 
 /// How far a car keeps from the yardstick; above nothing it keeps to it.
-struct Kept {
+struct RegulationLimits {
     double frontOverRear; ///< least of front less rear adhesion from 0.15 to 0.8 g
     double efficiency; ///< least of z less what is wanted at the adhesion of the axle that uses more, for k of 0.2 to 0.8
 };
-[[nodiscard]] Kept keptTo(const Car& car, const Brakes& brakes);
+[[nodiscard]] RegulationLimits keptTo(const Car& car, const Brakes& brakes);
 
 } // namespace deepstop::stopping

@@ -1,3 +1,4 @@
+#include "language/language.hpp"
 #include "stopping/stopping.hpp"
 
 #include "quantity/unit.hpp"
@@ -119,13 +120,13 @@ std::string_view nameOf(Limit limit)
 {
     switch (limit) {
     case Limit::Pedal:
-        return "pedal force";
+        return marked("pedal force");
     case Limit::Tyres:
-        return "tyres";
+        return marked("tyres");
     case Limit::FrontLocks:
-        return "front tyres";
+        return marked("front tyres");
     case Limit::RearLocks:
-        return "rear tyres";
+        return marked("rear tyres");
     }
     return "";
 }

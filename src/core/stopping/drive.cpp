@@ -1,5 +1,6 @@
 #include "stopping/drive.hpp"
 
+#include "language/language.hpp"
 #include "materials/materials.hpp"
 #include "quantity/unit.hpp"
 
@@ -70,17 +71,17 @@ std::string_view nameOf(Hold hold)
 {
     switch (hold) {
     case Hold::Foot:
-        return "the foot, still pressing";
+        return marked("the foot, still pressing");
     case Hold::Effort:
-        return "the foot's force";
+        return marked("the foot's force");
     case Hold::Fade:
-        return "faded pads";
+        return marked("faded pads");
     case Hold::Tyres:
-        return "the tyres";
+        return marked("the tyres");
     case Hold::FrontTyres:
-        return "the front tyres";
+        return marked("the front tyres");
     case Hold::RearTyres:
-        return "the rear tyres";
+        return marked("the rear tyres");
     }
     return "";
 }
@@ -138,7 +139,7 @@ public:
         result_.distance = result_.duration = result_.meanDeceleration = unstopped;
     }
 
-    Drive driven()
+    StopSimulation driven()
     {
         note(speed_, 0, 0, pressureAt(0), 0);
         if (!pressesHarder())
@@ -254,7 +255,7 @@ private:
     bool lag_ = how_.pitchTime > atOnce;
     DriveState x_; ///< speed, distance and shift while the foot presses harder
     double clock_ = 0;
-    Drive result_;
+    StopSimulation result_;
 };
 
 } // namespace
@@ -277,10 +278,10 @@ std::vector<SpeedAt> speedOverDistance(const std::vector<DriveMoment>& course)
     return line;
 }
 
-Drive drive(const Car& car, const Brakes& brakes, const Circumstances& how, double speed, bool withCourse, double tolerance)
+StopSimulation drive(const Car& car, const Brakes& brakes, const Circumstances& how, double speed, bool withCourse, double tolerance)
 {
     if (!makesSense(car, brakes, how, speed)) {
-        Drive none;
+        StopSimulation none;
         none.distance = none.duration = none.meanDeceleration = unstopped;
         return none;
     }

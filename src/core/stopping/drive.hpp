@@ -44,7 +44,7 @@ struct DriveMoment {
     double deceleration; ///< m/s²
     Hold hold;
 };
-struct Drive {
+struct StopSimulation {
     double distance = 0; ///< m from first touch to standstill; NaN where it never stops or the numbers make no sense
     double duration = 0;
     double meanDeceleration = 0; ///< v²/(2 d)
@@ -65,7 +65,7 @@ struct SpeedAt {
 /// searched; adaptive Dormand–Prince 5 (Boost.Odeint).
 /// @param tolerance of one step, m, s and g: 1e-6 is good to less than 0.1 mm, 1e-4 to a millimetre
 /// Speed 0.1 to 150 m/s, build-up to 10 s, pitch time to 5 s. Heat made in this very stop does not act on its friction.
-[[nodiscard]] Drive drive(
+[[nodiscard]] StopSimulation drive(
     const Car& car, const Brakes& brakes, const Circumstances& how, double speed, bool withCourse = false, double tolerance = 1e-6);
 
 /// The same for one moment: forces of both axles, and what holds them.

@@ -8,7 +8,7 @@
 
 namespace deepstop::stopping {
 
-/// Effective radius of a pad on the ring, two schools.
+/// effective radius of a pad on the ring, by two theories.
 struct EffectiveRadius {
     double mean; ///< uniform wear: mean of the pad's outer and inner radius
     double uniformPressure; ///< 2/3 (ro³ − ri³)/(ro² − ri²)

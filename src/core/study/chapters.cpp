@@ -20,6 +20,7 @@
 #include "chapters/stopping/stopping_chapter.hpp"
 #include "chapters/weights/checks.hpp"
 #include "chapters/weights/weights_chapter.hpp"
+#include "language/language.hpp"
 
 #include <algorithm>
 #include <stdexcept>
@@ -29,16 +30,20 @@ namespace deepstop {
 std::span<const Chapter> chapters()
 {
     static constexpr Chapter all[] {
-        { "car", "Car", "What to do", "then", checks::ofCar, addCar },
-        { "parts", "Parts", "What to do", "then", checks::ofParts, addParts },
-        { "weights", "Weights", "What would be worked out", "makes", checks::ofWeights, addWeights },
-        { "clearance", "Clearance", "How to gain clearance", "gap", checks::ofClearance, addClearance, drawClearance, 1, settleClearance },
-        { "centring", "Centring", "What to put in", "leaves", checks::ofCentring, addCentring, drawCentring, 0, settleCentring },
-        { "joints", "Joints", "What to do", "then", checks::ofJoints, addJoints },
-        { "balance", "Balance", "What would mend it", "then", checks::ofBalance, addBalance, drawBalance, 0, settleBalance },
-        { "heat", "Heat", "What to do", "then", checks::ofHeat, addHeat, drawHeat, 2, settleHeat },
-        { "stopping", "Stopping", "What to do", "then", checks::ofStopping, addStopping, drawStopping },
-        { "proving", "Proving", "What to do", "then", checks::ofProving, addProving, drawProving, 2, settleProving },
+        { "car", marked("Car"), marked("What to do"), marked("then"), checks::ofCar, addCar },
+        { "parts", marked("Parts"), marked("What to do"), marked("then"), checks::ofParts, addParts },
+        { "weights", marked("Weights"), marked("What would be worked out"), marked("makes"), checks::ofWeights, addWeights },
+        { "clearance", marked("Clearance"), marked("How to gain clearance"), marked("gap"), checks::ofClearance, addClearance,
+            drawClearance, 1, settleClearance },
+        { "centring", marked("Centring"), marked("What to put in"), marked("leaves"), checks::ofCentring, addCentring, drawCentring, 0,
+            settleCentring },
+        { "joints", marked("Joints"), marked("What to do"), marked("then"), checks::ofJoints, addJoints },
+        { "balance", marked("Balance"), marked("What would mend it"), marked("then"), checks::ofBalance, addBalance, drawBalance, 0,
+            settleBalance },
+        { "heat", marked("Heat"), marked("What to do"), marked("then"), checks::ofHeat, addHeat, drawHeat, 2, settleHeat },
+        { "stopping", marked("Stopping"), marked("What to do"), marked("then"), checks::ofStopping, addStopping, drawStopping },
+        { "proving", marked("Proving"), marked("What to do"), marked("then"), checks::ofProving, addProving, drawProving, 2,
+            settleProving },
     };
     return all;
 }
@@ -47,7 +52,7 @@ const Chapter& chapterOf(std::string_view id)
 {
     const auto found = std::ranges::find(chapters(), id, &Chapter::id);
     if (found == chapters().end())
-        throw std::out_of_range("no such chapter: " + std::string(id));
+        throw std::out_of_range(fmt::format("no such chapter: {}", std::string(id)));
     return *found;
 }
 

@@ -1,6 +1,7 @@
 /// What the road has proven: parts of the car as found that stay where they are, and were driven, fit where they stand.
 
 #include "build/axle_work.hpp"
+#include "language/language.hpp"
 #include "study/chapters.hpp"
 #include "verdict/judge.hpp"
 
@@ -50,7 +51,7 @@ void proveByRoad(Study& study)
                 || !proves(v.check->road, work, *now))
                 continue;
             v.level = Level::Good;
-            v.reason = "Stays as it is, and was driven on this car as found";
+            v.reason = tr("Stays as it is, and was driven on this car as found");
             v.figure = {};
             v.lacksInWords.clear();
             v.remedies.clear();
@@ -60,7 +61,7 @@ void proveByRoad(Study& study)
         for (LedgerLine& line : study.ledger)
             if (line.ofPlaces && line.level == Level::Unproven && !line.after.value) {
                 line.level = Level::Good;
-                line.word = "stays as it is";
+                line.word = tr("stays as it is");
             }
 }
 

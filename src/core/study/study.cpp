@@ -1,5 +1,6 @@
 #include "study/study.hpp"
 
+#include "language/language.hpp"
 #include "study/chapters.hpp"
 #include "task/cancel.hpp"
 
@@ -63,8 +64,8 @@ Study begun(std::shared_ptr<const Build> build, const StudyOf& of)
     }
     const auto sameSetup = [](const SetupParts& a, const SetupParts& b) { return a.setup && b.setup && a.setup->id == b.setup->id; };
     const Study* last = of.last.get();
-    s.working = last && last->remembered && last->system == s.system && sameSetup(s.before, last->before)
-            && sameSetup(s.after, last->after) && s.directory->sameShape(*last->directory)
+    s.working = last && last->remembered && last->system == s.system && sameSetup(s.before, last->before) && sameSetup(s.after, last->after)
+            && s.directory->sameShape(*last->directory)
         ? std::make_shared<Memory>(*last->remembered, s.directory->changedSince(*last->directory))
         : std::make_shared<Memory>(s.directory->entries().size());
     return s;
@@ -81,7 +82,7 @@ struct Said {
 /// Lets a chapter speak, where what it looked at says anything new.
 std::shared_ptr<const Said> heard(const Chapter& chapter, const Study& s)
 {
-    const std::string name = std::string(chapter.id) + (s.remedies == Remedies::Sought ? "" : ", without remedies");
+    const std::string name = std::string(chapter.id) + (s.remedies == Remedies::Sought ? "" : tr(", without remedies"));
     return s.recall(name, [&] {
         Study own;
         own.build = s.build;
@@ -114,7 +115,7 @@ void put(const Chapter& chapter, Study& s, const Said& said)
 void draw(const Chapter& chapter, Study& s, const Study& last)
 {
     chapter.draw(s);
-    const std::string working = "being worked out";
+    const std::string working = tr("being worked out");
     for (const Verdict& was : last.verdicts)
         if (was.chapter == chapter.id) {
             Verdict& v = s.verdicts.emplace_back();
@@ -199,7 +200,7 @@ Study drawn(std::shared_ptr<const Build> build, const StudyOf& of, const Study& 
             put(chapter, s, *heard(chapter, s));
     s.working = nullptr;
     s.underWay = true;
-    s.summary = "Being worked out";
+    s.summary = tr("Being worked out");
     return s;
 }
 

@@ -1,3 +1,4 @@
+#include "language/language.hpp"
 #include "quantity/text.hpp"
 #include "chapters/heat/checks.hpp"
 #include "chapters/stopping/checks.hpp"
@@ -17,15 +18,15 @@ std::string_view nameOf(Headline::Fits fits)
 {
     switch (fits) {
     case Headline::Fits::Yes:
-        return "fits";
+        return marked("fits");
     case Headline::Fits::Tight:
-        return "fits, tight";
+        return marked("fits, tight");
     case Headline::Fits::WithCaution:
-        return "fits, with caution";
+        return marked("fits, with caution");
     case Headline::Fits::Unproven:
-        return "fit unproven";
+        return marked("fit unproven");
     case Headline::Fits::No:
-        return "does not fit";
+        return marked("does not fit");
     }
     return "";
 }
@@ -34,11 +35,11 @@ std::string_view nameOf(Headline::Centred centred)
 {
     switch (centred) {
     case Headline::Centred::Yes:
-        return "centred";
+        return marked("centred");
     case Headline::Centred::Unproven:
-        return "centring unproven";
+        return marked("centring unproven");
     case Headline::Centred::No:
-        return "to be centred";
+        return marked("to be centred");
     }
     return "";
 }
@@ -50,7 +51,7 @@ std::optional<std::pair<Level, std::string>> standing(const Study& study, std::s
         return {};
     if (std::ranges::find(chapters, std::string_view("centring")) != chapters.end() && isFine(worst->level)
         && study.headline.centred == Headline::Centred::Unproven)
-        return std::pair { Level::Unproven, std::string("a corner that this setup changes was not read, or is not known") };
+        return std::pair { Level::Unproven, std::string(tr("a corner that this setup changes was not read, or is not known")) };
     return std::pair { worst->level, worst->title + ": " + worst->reason };
 }
 
@@ -140,20 +141,19 @@ std::string summaryOf(const Study& study)
 {
     std::vector<std::string> parts;
     const Headline& headline = study.headline;
-    parts.emplace_back(nameOf(headline.fits));
+    parts.emplace_back(tr(nameOf(headline.fits)));
     if (headline.fits == Headline::Fits::Unproven && headline.readingsMissing > 0)
-        parts.back() +=
-            headline.readingsMissing == 1 ? " (1 reading to take)" : fmt::format(" ({} readings to take)", headline.readingsMissing);
-    parts.emplace_back(nameOf(headline.centred));
+        parts.back() += headline.readingsMissing == 1 ? tr(" (1 reading to take)") : tr(" ({} readings to take)", headline.readingsMissing);
+    parts.emplace_back(tr(nameOf(headline.centred)));
     if (const LedgerLine* weight = study.line(lines::cornerWeight); weight && weight->change.value && *weight->change.value != 0)
-        parts.push_back(printChange(*weight->change.value, style::partMass, study.system) + " a corner");
+        parts.push_back(tr("{} a corner", printChange(*weight->change.value, style::partMass, study.system)));
     if (const LedgerLine* store = study.line(lines::heatStore); store && store->after.value && store->before.value)
-        parts.push_back("heat store " + store->word);
+        parts.push_back(tr("heat store {}", store->word));
     if (const Verdict* v = study.verdict(checks::stopDistance); v && v->figure.value)
-        parts.push_back(std::abs(*v->figure.value) < 0.05 ? std::string("cold stop as before")
+        parts.push_back(std::abs(*v->figure.value) < 0.05 ? std::string(tr("cold stop as before"))
                 : std::abs(*v->figure.value) <= v->figure.rootSumSquare
-                ? std::string("cold stop: no sure difference")
-                : fmt::format("cold stop {}", printChange(*v->figure.value, style::road, study.system)));
+                ? std::string(tr("cold stop: no sure difference"))
+                : tr("cold stop {}", printChange(*v->figure.value, style::road, study.system)));
     auto text = judge::joined(parts, parts.size());
     if (!text.empty())
         text[0] = toUpper(text[0]);

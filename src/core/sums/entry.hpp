@@ -1,6 +1,7 @@
 #pragma once
 /// Inside sums/: a request as read, and a sum with its function. Each subject has a file of its own.
 
+#include "language/language.hpp"
 #include "sums/sums.hpp"
 
 #include <fmt/format.h>
@@ -23,14 +24,14 @@ public:
 [[nodiscard]] inline double positive(const Inputs& in, std::string_view key)
 {
     if (!(in[key] > 0))
-        throw BadRequest(fmt::format("{}: must be more than 0.", key));
+        throw BadRequest(tr("{}: must be more than 0.", key));
     return in[key];
 }
 
 [[nodiscard]] inline double notNegative(const Inputs& in, std::string_view key)
 {
     if (!(in[key] >= 0))
-        throw BadRequest(fmt::format("{}: cannot be less than 0.", key));
+        throw BadRequest(tr("{}: cannot be less than 0.", key));
     return in[key];
 }
 

@@ -1,3 +1,4 @@
+#include "language/language.hpp"
 #include "sums/entry.hpp"
 
 #include "hydraulics/hydraulics.hpp"
@@ -14,7 +15,7 @@ double share(const Inputs& in, std::string_view key, bool endsToo)
 {
     const double value = in[key];
     if (endsToo ? !(value >= 0 && value <= 1) : !(value > 0 && value < 1))
-        throw BadRequest(fmt::format("{}: must lie between 0 and 1 (or 0 % and 100 %).", key));
+        throw BadRequest(tr("{}: must lie between 0 and 1 (or 0 % and 100 %).", key));
     return value;
 }
 
@@ -22,31 +23,31 @@ double frictionOf(const Inputs& in)
 {
     const double friction = positive(in, "friction");
     if (friction > 2)
-        throw BadRequest("friction: no lining has more than 2; pads have 0.3 to 0.6.");
+        throw BadRequest(tr("friction: no lining has more than 2; pads have 0.3 to 0.6."));
     return friction;
 }
 
 void pressure(const Inputs& in, Answer& out)
 {
-    hydraulics::Foot foot;
+    hydraulics::PedalTrain foot;
     foot.pedalRatio = positive(in, "pedal-ratio");
     foot.master.bore = positive(in, "master-bore");
     foot.booster.gain = positive(in, "booster-gain");
     if (foot.booster.gain < 1)
-        throw BadRequest("booster-gain: must be 1 or more; 1 is no booster.");
+        throw BadRequest(tr("booster-gain: must be 1 or more; 1 is no booster."));
     if (in.has("booster-knee")) {
         foot.booster.knee = positive(in, "booster-knee");
         if (foot.booster.gain == 1)
-            out.notes.emplace_back("A booster of gain 1 has no knee.");
+            out.notes.emplace_back(tr("A booster of gain 1 has no knee."));
     }
     const double force = notNegative(in, "pedal-force");
     const double made = hydraulics::frontPressure(foot, force);
     out.results = { { "pressure_Pa", made }, { "pushrod_N", hydraulics::boosted(foot.booster, force * foot.pedalRatio) } };
     if (foot.booster.gain > 1 && force > hydraulics::forceAtKnee(foot))
         out.notes.push_back(
-            fmt::format("The booster runs out at {:.0f} N on the pedal; beyond it only the foot adds.", hydraulics::forceAtKnee(foot)));
+            tr("The booster runs out at {:.0f} N on the pedal; beyond it only the foot adds.", hydraulics::forceAtKnee(foot)));
     if (foot.booster.gain > 1 && !in.has("booster-knee"))
-        out.notes.emplace_back("Without booster-knee it never runs out; real ones do at 40 to 80 bar (common practice).");
+        out.notes.emplace_back(tr("Without booster-knee it never runs out; real ones do at 40 to 80 bar (common practice)."));
 }
 
 void brakeTorque(const Inputs& in, Answer& out)
@@ -54,7 +55,8 @@ void brakeTorque(const Inputs& in, Answer& out)
     const double torque = stopping::brakeTorque(
         { positive(in, "piston-area"), positive(in, "radius"), 2 * frictionOf(in), 1, 1 }, notNegative(in, "pressure"));
     out.results = { { "torque_Nm", torque } };
-    out.notes.emplace_back("Of one wheel, both pads: 2·μ·p·A·r. A is the pistons of one side, of a fixed and of a floating caliper alike.");
+    out.notes.emplace_back(
+        tr("Of one wheel, both pads: 2·μ·p·A·r. A is the pistons of one side, of a fixed and of a floating caliper alike."));
 }
 
 void drumTorque(const Inputs& in, Answer& out)
@@ -62,19 +64,19 @@ void drumTorque(const Inputs& in, Answer& out)
     using enum stopping::DrumKind;
     const std::string& text = in.text("kind");
     if (text != "leading-trailing" && text != "two-leading" && text != "duo-servo")
-        throw BadRequest("kind: one of leading-trailing, two-leading, duo-servo is wanted.");
+        throw BadRequest(tr("kind: one of leading-trailing, two-leading, duo-servo is wanted."));
     const auto kind = text == "leading-trailing" ? LeadingTrailing : text == "two-leading" ? TwoLeading : SelfEnergising;
     const double radius = positive(in, "drum") / 2;
     auto shoes = stopping::usualShoes(radius, frictionOf(in));
     if (in.has("anchor"))
         shoes.anchorRadius = positive(in, "anchor");
     if (shoes.anchorRadius > radius)
-        throw BadRequest("anchor: the shoe's pivot is measured from the axis and lies inside the drum.");
+        throw BadRequest(tr("anchor: the shoe's pivot is measured from the axis and lies inside the drum."));
     if (shoes.anchorRadius <= 0.2 * radius)
-        throw BadRequest("anchor: the shoe's pivot lies too near the axis to hold a shoe.");
+        throw BadRequest(tr("anchor: the shoe's pivot lies too near the axis to hold a shoe."));
     const double factor = stopping::brakeFactor(kind, shoes);
     if (!std::isfinite(factor))
-        throw BadRequest("friction: with so much of it such a shoe holds itself and grabs.");
+        throw BadRequest(tr("friction: with so much of it such a shoe holds itself and grabs."));
     const double area = hydraulics::areaOf(positive(in, "cylinder-bore"));
     const double p = notNegative(in, "pressure");
     out.results = { { "torque_Nm", factor * p * area * radius }, { "brake_factor", factor } };
@@ -82,14 +84,15 @@ void drumTorque(const Inputs& in, Answer& out)
     grippier.friction *= 1.1;
     const double more = stopping::brakeFactor(kind, grippier);
     out.notes.push_back(std::isfinite(more)
-            ? fmt::format("A tenth more friction gives {:.0f} % more: damp and hot linings change it as much.", 100 * (more / factor - 1))
-            : std::string("A tenth more friction and it would grab."));
+            ? tr("A tenth more friction gives {:.0f} % more: damp and hot linings change it as much.", 100 * (more / factor - 1))
+            : std::string(tr("A tenth more friction and it would grab.")));
     if (!in.has("anchor"))
-        out.notes.emplace_back("Usual shoes: the pivot at 0.83 of the drum's radius, 100° of lining, the cylinder pressing at 0.72 of the "
-                               "radius (common practice).");
+        out.notes.emplace_back(
+            tr("Usual shoes: the pivot at 0.83 of the drum's radius, 100° of lining, the cylinder pressing at 0.72 of the "
+               "radius (common practice)."));
     if (in.has("shoe-width")) {
         const double lining = positive(in, "shoe-width") * shoes.arc * radius;
-        out.notes.push_back(fmt::format("The width changes the lining's pressure, not the torque: {:.1f} bar on the mean of both linings.",
+        out.notes.push_back(tr("The width changes the lining's pressure, not the torque: {:.1f} bar on the mean of both linings.",
             factor * p * area / shoes.friction / (2 * lining) / 1e5));
     }
 }
@@ -101,11 +104,11 @@ void pedalTravel(const Inputs& in, Answer& out)
     out.results = { { "pushrod_travel_m", travel.pushrod }, { "pedal_travel_m", travel.pedal },
         { "stroke_share", in.has("stroke") ? Value(travel.strokeShare) : Value() } };
     if (travel.strokeShare > 1)
-        out.notes.emplace_back("More than the whole stroke: the cylinder ends before the fluid is pushed.");
+        out.notes.emplace_back(tr("More than the whole stroke: the cylinder ends before the fluid is pushed."));
     else if (travel.strokeShare > 0.65)
-        out.notes.emplace_back("More than 60 to 65 % of the stroke for one stop is long (common practice).");
+        out.notes.emplace_back(tr("More than 60 to 65 % of the stroke for one stop is long (common practice)."));
     if (!in.has("stroke"))
-        out.notes.emplace_back("Give stroke= to learn what share of it that is.");
+        out.notes.emplace_back(tr("Give stroke= to learn what share of it that is."));
 }
 
 void idealSplit(const Inputs& in, Answer& out)
@@ -114,9 +117,9 @@ void idealSplit(const Inputs& in, Answer& out)
     const double z = notNegative(in, "deceleration");
     const double front = stopping::idealFrontShare(car, z);
     if (!std::isfinite(front))
-        throw BadRequest(fmt::format("deceleration: the rear wheels leave the road at {:.2f} g.", stopping::liftsAt(car)));
+        throw BadRequest(tr("deceleration: the rear wheels leave the road at {:.2f} g.", stopping::liftsAt(car)));
     out.results = { { "front_share", front }, { "rear_share", 1 - front } };
-    out.notes.emplace_back("The front must do its load share and z·h/L more for both axles to use the same adhesion.");
+    out.notes.emplace_back(tr("The front must do its load share and z·h/L more for both axles to use the same adhesion."));
 }
 
 void lockOrder(const Inputs& in, Answer& out)
@@ -126,8 +129,8 @@ void lockOrder(const Inputs& in, Answer& out)
     out.results = { { "first", std::string(stopping::nameOf(order.first)) }, { "deceleration_g", order.deceleration },
         { "front_use", order.frontUse }, { "rear_use", order.rearUse } };
     if (order.first == stopping::First::Rear)
-        out.notes.emplace_back("DANGER: a car whose rear wheels lock first turns round.");
-    out.notes.emplace_back("Tyres of one grip on both axles, the same share at every pressure, no valve, no antilock.");
+        out.notes.emplace_back(tr("DANGER: a car whose rear wheels lock first turns round."));
+    out.notes.emplace_back(tr("Tyres of one grip on both axles, the same share at every pressure, no valve, no antilock."));
 }
 
 } // namespace
@@ -136,60 +139,64 @@ std::vector<Entry> hydraulicSums()
 {
     using enum Dimension;
     constexpr Style ratio { Number, "", 3, "", 3 };
-    constexpr std::string_view transfer = "Rigid-body load transfer, as in any vehicle-dynamics text.";
-    const Key frontLoad { "front-load", Share, "", "front_load", "", true, "part of the weight on the front axle at rest, 0.53 or 53 %" };
-    const Key height { "height", Length, "mm", "height_m", "", true, "centre of mass over the road" };
-    const Key base { "wheelbase", Length, "mm", "wheelbase_m", "", true, "front axle to rear axle" };
-    const Key pressed { "pressure", Pressure, "bar", "pressure_Pa", "", true, "in the line" };
+    constexpr std::string_view transfer = marked("Rigid-body load transfer, as in any vehicle-dynamics text.");
+    const Key frontLoad { "front-load", Share, "", "front_load", "", true,
+        tr("part of the weight on the front axle at rest, 0.53 or 53 %") };
+    const Key height { "height", Length, "mm", "height_m", "", true, tr("centre of mass over the road") };
+    const Key base { "wheelbase", Length, "mm", "wheelbase_m", "", true, tr("front axle to rear axle") };
+    const Key pressed { "pressure", Pressure, "bar", "pressure_Pa", "", true, tr("in the line") };
     return {
-        { { "pressure", "What the foot makes of pressure in the line",
-              { { "pedal-force", Force, "N", "pedal_force_N", "", true, "on the pedal" },
-                  { "pedal-ratio", Number, "", "pedal_ratio", "", true, "pedal's lever" },
-                  { "booster-gain", Number, "", "booster_gain", "1", false, "1: none" },
-                  { "booster-knee", Force, "N", "booster_knee_N", "", false, "its output force where it runs out" },
-                  { "master-bore", Length, "mm", "master_bore_m", "", true, "of the master cylinder" } },
-              { { "pressure_Pa", style::pressure, "push over the bore's area" },
-                  { "pushrod_N", style::force, "push on the master cylinder; above the knee: knee + (input − knee/gain)" } },
-              "Statics." },
+        { { "pressure", tr("What the foot makes of pressure in the line"),
+              { { "pedal-force", Force, "N", "pedal_force_N", "", true, tr("on the pedal") },
+                  { "pedal-ratio", Number, "", "pedal_ratio", "", true, tr("pedal's lever") },
+                  { "booster-gain", Number, "", "booster_gain", "1", false, tr("1: none") },
+                  { "booster-knee", Force, "N", "booster_knee_N", "", false, tr("its output force where it runs out") },
+                  { "master-bore", Length, "mm", "master_bore_m", "", true, tr("of the master cylinder") } },
+              { { "pressure_Pa", style::pressure, tr("push over the bore's area") },
+                  { "pushrod_N", style::force, tr("push on the master cylinder; above the knee: knee + (input − knee/gain)") } },
+              tr("Statics.") },
             pressure },
-        { { "brake-torque", "What a disc brake makes of it",
-              { { "friction", Number, "", "friction", "", true, "of the pads" }, pressed,
-                  { "piston-area", Area, "cm²", "piston_area_m2", "", true, "pistons of one side" },
-                  { "radius", Length, "mm", "radius_m", "", true, "effective radius of the pads" } },
-              { { "torque_Nm", style::torque, "2·μ·p·A·r, one wheel, both pads" } }, "Coulomb friction." },
+        { { "brake-torque", tr("What a disc brake makes of it"),
+              { { "friction", Number, "", "friction", "", true, tr("of the pads") }, pressed,
+                  { "piston-area", Area, "cm²", "piston_area_m2", "", true, tr("pistons of one side") },
+                  { "radius", Length, "mm", "radius_m", "", true, tr("effective radius of the pads") } },
+              { { "torque_Nm", style::torque, tr("2·μ·p·A·r, one wheel, both pads") } }, tr("Coulomb friction.") },
             brakeTorque },
-        { { "drum-torque", "What a drum brake makes of it",
-              { { "kind", {}, "", "kind", "", true, "leading-trailing, two-leading or duo-servo" }, pressed,
-                  { "cylinder-bore", Length, "mm", "cylinder_bore_m", "", true, "of a wheel cylinder's piston" },
-                  { "drum", Length, "mm", "drum_m", "", true, "inside diameter" },
-                  { "friction", Number, "", "friction", "", true, "of the linings" },
-                  { "shoe-width", Length, "mm", "shoe_width_m", "", false, "of the lining" },
-                  { "anchor", Length, "mm", "anchor_m", "", false, "shoe's pivot from the axis" } },
-              { { "torque_Nm", style::torque, "factor · p · A · drum/2, one wheel" },
-                  { "brake_factor", ratio, "friction force at the drum's surface over the push of one piston" } },
-              "Shigley's internal expanding shoe, from memory." },
+        { { "drum-torque", tr("What a drum brake makes of it"),
+              { { "kind", {}, "", "kind", "", true, tr("leading-trailing, two-leading or duo-servo") }, pressed,
+                  { "cylinder-bore", Length, "mm", "cylinder_bore_m", "", true, tr("of a wheel cylinder's piston") },
+                  { "drum", Length, "mm", "drum_m", "", true, tr("inside diameter") },
+                  { "friction", Number, "", "friction", "", true, tr("of the linings") },
+                  { "shoe-width", Length, "mm", "shoe_width_m", "", false, tr("of the lining") },
+                  { "anchor", Length, "mm", "anchor_m", "", false, tr("shoe's pivot from the axis") } },
+              { { "torque_Nm", style::torque, tr("factor · p · A · drum/2, one wheel") },
+                  { "brake_factor", ratio, tr("friction force at the drum's surface over the push of one piston") } },
+              tr("Shigley's internal expanding shoe, from memory.") },
             drumTorque },
-        { { "pedal-travel", "How far the pedal goes for a volume of fluid",
-              { { "volume", Volume, "cm³", "volume_m3", "", true, "of the fluid pushed" },
-                  { "master-bore", Length, "mm", "master_bore_m", "", true, "of the master cylinder" },
-                  { "pedal-ratio", Number, "", "pedal_ratio", "", true, "pedal's lever" },
-                  { "free-play", Length, "mm", "free_play_m", "0", false, "at the pedal" },
-                  { "stroke", Length, "mm", "stroke_m", "", false, "of the master cylinder" } },
-              { { "pushrod_travel_m", style::size, "volume over the bore's area" },
-                  { "pedal_travel_m", style::size, "the same times the ratio, and the free play" },
-                  { "stroke_share", style::share, "of the stroke; null without it" } },
-              "Volumes; 60 to 65 %: common practice." },
+        { { "pedal-travel", tr("How far the pedal goes for a volume of fluid"),
+              { { "volume", Volume, "cm³", "volume_m3", "", true, tr("of the fluid pushed") },
+                  { "master-bore", Length, "mm", "master_bore_m", "", true, tr("of the master cylinder") },
+                  { "pedal-ratio", Number, "", "pedal_ratio", "", true, tr("pedal's lever") },
+                  { "free-play", Length, "mm", "free_play_m", "0", false, tr("at the pedal") },
+                  { "stroke", Length, "mm", "stroke_m", "", false, tr("of the master cylinder") } },
+              { { "pushrod_travel_m", style::size, tr("volume over the bore's area") },
+                  { "pedal_travel_m", style::size, tr("the same times the ratio, and the free play") },
+                  { "stroke_share", style::share, tr("of the stroke; null without it") } },
+              tr("Volumes; 60 to 65 %: common practice.") },
             pedalTravel },
-        { { "ideal-split", "How much the front must brake for both axles to use alike",
+        { { "ideal-split", tr("How much the front must brake for both axles to use alike"),
               { frontLoad, height, base, { "deceleration", Acceleration, "g", "deceleration_g", "", true, "0.8 or 0.8 g" } },
-              { { "front_share", style::share, "front load share + z·h/L" }, { "rear_share", style::share, "the rest" } }, transfer },
+              { { "front_share", style::share, tr("front load share + z·h/L") }, { "rear_share", style::share, tr("the rest") } },
+              tr(transfer) },
             idealSplit },
-        { { "lock-order", "Which axle locks first",
-              { frontLoad, height, base, { "front-share", Share, "", "front_share", "", true, "part of the braking that the front does" },
-                  { "grip", Acceleration, "g", "grip_g", "", true, "peak grip of the tyres, 1.1 or 1.1 g" } },
-              { { "first", style::number, "front, rear or both" }, { "deceleration_g", style::number, "at which it does, over g" },
-                  { "front_use", style::share, "of its grip, used by the front there" }, { "rear_use", style::share, "by the rear" } },
-              transfer },
+        { { "lock-order", tr("Which axle locks first"),
+              { frontLoad, height, base,
+                  { "front-share", Share, "", "front_share", "", true, tr("part of the braking that the front does") },
+                  { "grip", Acceleration, "g", "grip_g", "", true, tr("peak grip of the tyres, 1.1 or 1.1 g") } },
+              { { "first", style::number, tr("front, rear or both") }, { "deceleration_g", style::number, tr("at which it does, over g") },
+                  { "front_use", style::share, tr("of its grip, used by the front there") },
+                  { "rear_use", style::share, tr("by the rear") } },
+              tr(transfer) },
             lockOrder },
     };
 }

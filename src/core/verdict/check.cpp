@@ -1,5 +1,7 @@
 #include "verdict/check.hpp"
 
+#include "language/language.hpp"
+
 #include "build/words.hpp"
 #include "verdict/verdict.hpp"
 
@@ -35,7 +37,7 @@ Verdict verdictOf(const Check& check, const Where& where)
     v.axle = where.axle;
     if (check.of == CheckOf::Corner)
         v.side = where.side;
-    v.title = check.title;
+    v.title = tr(check.title);
     return v;
 }
 

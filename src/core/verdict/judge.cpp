@@ -1,6 +1,7 @@
 #include "verdict/judge.hpp"
 
 #include "build/words.hpp"
+#include "language/language.hpp"
 #include <fmt/format.h>
 
 #include <algorithm>
@@ -11,19 +12,19 @@ std::string_view nameOf(Level level)
 {
     switch (level) {
     case Level::Clear:
-        return "clear";
+        return marked("clear");
     case Level::Good:
-        return "good";
+        return marked("good");
     case Level::Unproven:
-        return "unproven";
+        return marked("unproven");
     case Level::Tight:
-        return "tight";
+        return marked("tight");
     case Level::Caution:
-        return "caution";
+        return marked("caution");
     case Level::Hits:
-        return "hits";
+        return marked("hits");
     case Level::Stop:
-        return "stop";
+        return marked("stop");
     }
     return "";
 }
@@ -59,7 +60,7 @@ Verdict worseSide(Verdict left, Verdict right)
     const Verdict& other = rightSpeaks ? left : right;
     if (left.level != right.level || left.figure.value != right.figure.value || !left.figure.value) {
         worse.side = rightSpeaks ? Side::Right : Side::Left;
-        worse.reason = fmt::format("{}: {}", rightSpeaks ? "Right" : "Left", worse.reason);
+        worse.reason = fmt::format("{}: {}", rightSpeaks ? tr("Right") : tr("Left"), worse.reason);
     }
     mergeDependencies(worse.figure, other.figure);
     worse.figure.effects.resize(worse.figure.value ? worse.figure.restsOn.size() : 0);
@@ -84,7 +85,9 @@ Verdict& startGapVerdict(Study& study, const Check& check, const Where& where, s
     return study.verdicts.back();
 }
 
-std::string wordFor(Axle axle) { return std::string(wordOf(axle)); }
+std::string wordFor(Axle axle) { return std::string(tr(wordOf(axle))); }
+std::string wordFor(Side side) { return std::string(tr(wordOf(side))); }
+std::string wordFor(Level level) { return std::string(tr(nameOf(level))); }
 
 std::vector<Axle> axlesOf(const Study& study)
 {
@@ -119,7 +122,7 @@ LedgerLine ledgerLine(std::string id, std::string title, const Style& style, con
 
 std::string changeWord(const Study& study, const LedgerLine& line)
 {
-    return line.change.value ? printChange(*line.change.value, line.style, study.system) : std::string(nameOf(Level::Unproven));
+    return line.change.value ? printChange(*line.change.value, line.style, study.system) : std::string(tr(nameOf(Level::Unproven)));
 }
 
 std::string joined(const std::vector<std::string>& words, std::size_t most)
@@ -128,7 +131,7 @@ std::string joined(const std::vector<std::string>& words, std::size_t most)
     for (std::size_t i = 0; i < words.size() && i < most; ++i)
         text += (i == 0 ? "" : ", ") + words[i];
     if (words.size() > most)
-        text += fmt::format(" and {} more", words.size() - most);
+        text += tr(" and {} more", words.size() - most);
     return text;
 }
 
@@ -151,10 +154,10 @@ std::string estimatedIn(const Study& study, const Figure& figure)
         return {};
     auto words = figure.assumed;
     std::ranges::copy(names(study, figure.estimated), std::back_inserter(words));
-    return "rests on an estimate: " + joined(words, 2);
+    return tr("rests on an estimate: {}", joined(words, 2));
 }
 
-void leanOn(Figure& figure, const Figure& also)
+void restAlsoOn(Figure& figure, const Figure& also)
 {
     mergeDependencies(figure, also);
     figure.effects.clear();
@@ -179,22 +182,21 @@ void rate(const Study& study, Verdict& v, const Allowance& room)
     const auto say = [&](double length) { return print(std::abs(length), v.style, study.system); };
     if (f.highest() < room.least) {
         v.level = Level::Stop;
-        v.reason = fmt::format("{}: {} too small", room.tooSmall, say(room.least - *f.value));
+        v.reason = tr("{}: {} too small", room.tooSmall, say(room.least - *f.value));
     } else if (f.lowest() > room.hopeless) {
         v.level = Level::Stop;
-        v.reason = fmt::format("{}: {} too large", room.tooLarge, say(*f.value - std::max(0.0, room.least)));
+        v.reason = tr("{}: {} too large", room.tooLarge, say(*f.value - std::max(0.0, room.least)));
     } else if (unproven(study, v)) {
         return;
     } else if (f.lowest() < room.least) {
         v.level = Level::Caution;
-        v.reason = fmt::format("{} at worst: {}", print(f.lowest(), v.style, study.system), room.tooSmall);
+        v.reason = tr("{} at worst: {}", print(f.lowest(), v.style, study.system), room.tooSmall);
     } else if (f.highest() > room.most) {
         v.level = Level::Caution;
-        v.reason = fmt::format("{} at most: {}", print(f.highest(), v.style, study.system), room.tooLarge);
+        v.reason = tr("{} at most: {}", print(f.highest(), v.style, study.system), room.tooLarge);
     } else {
         v.level = Level::Good;
-        v.reason =
-            fmt::format("{} clearance, {} at worst", print(*f.value, v.style, study.system), print(f.lowest(), v.style, study.system));
+        v.reason = tr("{} clearance, {} at worst", print(*f.value, v.style, study.system), print(f.lowest(), v.style, study.system));
     }
 }
 
@@ -204,11 +206,11 @@ std::string gapReason(const Study& study, const Figure& gap, double wanted, cons
     if (!gap.value)
         return lacking(study, gap, lacksInWords);
     if (gap.highest() <= 0)
-        return fmt::format("Overlaps by {}, at least {}", say(-*gap.value), say(-gap.highest()));
+        return tr("Overlaps by {}, at least {}", say(-*gap.value), say(-gap.highest()));
     if (gap.provisional())
-        return fmt::format("{}, but {}", say(*gap.value), estimatedIn(study, gap));
-    const auto worst = fmt::format("{} at worst, {} wanted", say(gap.lowest()), say(wanted));
-    return gap.lowest() > 0 ? worst : fmt::format("May touch: {} nominal, {}", say(*gap.value), worst);
+        return tr("{}, but {}", say(*gap.value), estimatedIn(study, gap));
+    const auto worst = tr("{} at worst, {} wanted", say(gap.lowest()), say(wanted));
+    return gap.lowest() > 0 ? worst : tr("May touch: {} nominal, {}", say(*gap.value), worst);
 }
 
 } // namespace judge
@@ -233,8 +235,8 @@ std::string lacking(const Study& study, const Figure& figure, const std::vector<
     auto words = judge::names(study, figure.lacks);
     std::ranges::copy(inWords, std::back_inserter(words));
     if (words.empty())
-        return "The readings contradict each other: no such part can be";
-    return "Lacks " + judge::joined(words);
+        return tr("The readings contradict each other: no such part can be");
+    return tr("Lacks {}", judge::joined(words));
 }
 
 } // namespace deepstop

@@ -17,7 +17,7 @@ namespace deepstop::judge {
 
 /// Lets a figure rest on all that another rests on, lack what it lacks and assume what it assumes, each once; its value stays. What each
 /// moves it by is no longer known.
-void leanOn(Figure& figure, const Figure& also);
+void restAlsoOn(Figure& figure, const Figure& also);
 
 /// Fills level and reason of a verdict whose figure has no value or only estimates behind it. False if there is nothing to fill.
 bool unproven(const Study& study, Verdict& verdict);
@@ -48,6 +48,8 @@ Verdict& startGapVerdict(Study& study, const Check& check, const Where& where, s
 [[nodiscard]] std::vector<Axle> axlesOf(const Study& study);
 /// "front" or "rear", as ids and sentences use it.
 [[nodiscard]] std::string wordFor(Axle axle);
+[[nodiscard]] std::string wordFor(Side side);
+[[nodiscard]] std::string wordFor(Level level);
 
 /// "74 %"
 [[nodiscard]] std::string percentOf(double share);

@@ -81,7 +81,7 @@ private:
                 line(74, QObject::tr("its middle %1 high").arg(say(laden->car->centreOfMassHeight, style::frame)));
             }
             if (const Verdict* v = lockOrderOf(study_, i + 1))
-                sheet_.callouts.push_back({ v->id, QObject::tr("order: %1").arg(QString::fromStdString(std::string(nameOf(v->level)))),
+                sheet_.callouts.push_back({ v->id, QObject::tr("order: %1").arg(QString::fromUtf8(deepstop::tr(nameOf(v->level)).data())),
                     v->level, { left + 6, y + 106 }, { left + 6, y + 106 }, { left + 40, y + 106 } });
             double row = y;
             const auto entry = [&](std::size_t k, const Carried* one) {
@@ -108,7 +108,7 @@ private:
                 const auto value = [&](const char* key, double across, const QString& caption) {
                     sheet_.letter({ across, row + 5 }, caption, 11, t_.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
                     sheet_.dimensions.push_back({ where + "/" + key, {}, { across, row + 25 }, { across, row + 25 }, Run::Table, 0, true,
-                        {}, 0.5, !one, QStringLiteral("add") });
+                        {}, 0.5, !one, QObject::tr("add") });
                 };
                 value("mass_kg", 420, QObject::tr("mass"));
                 if (one) {

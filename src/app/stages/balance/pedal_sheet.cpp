@@ -209,7 +209,7 @@ private:
     const double light_ = figures::setting(wants_.lightEffort, &Wants::lightEffort);
     const double firm_ = figures::setting(wants_.firmEffort, &Wants::firmEffort);
     const double top_ = Plot::roundUp(force(greatest_ * 1.15));
-    const hydraulics::Foot& foot_ = *balance_.after.foot;
+    const hydraulics::PedalTrain& foot_ = *balance_.after.foot;
     const double floor_ = foot_.master.stroke * foot_.pedalRatio + foot_.freePlay;
     const bool travelKnown_ = std::isfinite(now_->curve.back().pedalTravel);
     const QRectF left_ = QRectF(0, 0, 320, 330);

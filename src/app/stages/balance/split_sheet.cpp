@@ -195,7 +195,7 @@ private:
             leader(hydraulics + "/rear_knee_bar", knee, plot_.at(0, 0) + QPointF(330, -plot_.box().height() + 24),
                 QObject::tr("split pressure"));
             leader(hydraulics + "/rear_slope", knee + QPointF(30, -6), plot_.at(0, 0) + QPointF(520, -plot_.box().height() + 24),
-                QObject::tr("slope over it"));
+                QObject::tr("ratio above it"));
         }
         if (h.master == MasterKind::Twin && h.barPosition.value) {
             const QPointF at = plot_.at(hold_.front * 0.8, hold_.rear * 0.8);
@@ -363,8 +363,8 @@ Sheet adhesionSheet(const Study& study, std::size_t load)
         drawn(*was, t.found, Qt::DashLine, 2, false);
     drawn(*now, t.proposal, Qt::SolidLine, 2.8, true);
     if (const Verdict* v = study.verdict(checks::yardstick))
-        sheet.callouts.push_back({ v->id, QObject::tr("yardstick: %1").arg(QString::fromStdString(std::string(nameOf(v->level)))), v->level,
-            plot.at(0.5, 0.772), plot.at(0.42, 0.9), plot.at(0.30, 0.98) });
+        sheet.callouts.push_back({ v->id, QObject::tr("yardstick: %1").arg(QString::fromUtf8(deepstop::tr(nameOf(v->level)).data())),
+            v->level, plot.at(0.5, 0.772), plot.at(0.42, 0.9), plot.at(0.30, 0.98) });
     if (const Verdict* v = study.verdict(checks::rearUse)) {
         const auto& first = now->locks.front <= now->locks.rear ? now->frontLocks : now->rearLocks;
         if (first)

@@ -141,8 +141,8 @@ private:
             fact("/inner/seat", QObject::tr("Seals by"));
             // Where washers lie; those of a banjo are counted at its bolt.
             if (part.kind == LinePartKind::BanjoBolt || part.inner.seat == Seat::CrushWasher) {
-                sheet_.fact(at + "/crush_washers", QObject::tr("Washers"), { left(i), y }, 56);
-                sheet_.fact(at + "/new_washers", QObject::tr("New"), { left(i) + 62, y }, columnWide_ - 72);
+                sheet_.fact(at + "/crush_washers", QObject::tr("Crush washers"), { left(i), y }, 76);
+                sheet_.fact(at + "/new_washers", QObject::tr("New"), { left(i) + 82, y }, columnWide_ - 92);
                 y += 38;
             }
         }

@@ -115,7 +115,7 @@ void RunoutWindow::draw()
             wobble << QPointF(across, std::max(0.0, above(runout::wobbleAt(trace_, part))));
     }
     const Theme& t = theme();
-    plot_->setPlot({ { tr("as read"), read, { t.proposal, 2, Qt::SolidLine, {}, Hatch::None, {}, 0 } },
+    plot_->setPlot({ { tr("readings as taken"), read, { t.proposal, 2, Qt::SolidLine, {}, Hatch::None, {}, 0 } },
                        { tr("first order alone"), wobble, { t.found, 1.6, Qt::DashLine, {}, Hatch::None, {}, 0 } } },
         { result_ ? tr("turned, degrees") : tr("readings"), 0, 12 },
         { tr("above the lowest, %1").arg(QString::fromUtf8(unit.symbol.data())), style::thousandth.decimals(document_.units()),

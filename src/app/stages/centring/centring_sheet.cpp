@@ -241,14 +241,15 @@ private:
                                 ? QStringLiteral(" ±") + QString::fromStdString(figure(v->figure.rootSumSquare, style::fine, study_.system))
                                 : QString())
                                                   : QStringLiteral("?");
-                sheet_.callouts.push_back({ v->id, text + said, v->level, from, to, wish });
+                sheet_.callouts.push_back({ v->id, text.arg(said), v->level, from, to, wish });
             }
         };
-        call(result_ ? checks::axial : checks::axialByDimensions, {}, { 0, -body_ - 4 }, { shown_, -body_ - 4 },
+        call(result_ ? checks::axial : checks::axialByDimensions, QStringLiteral("%1"), { 0, -body_ - 4 }, { shown_, -body_ - 4 },
             { shown_ + 34, -body_ - 14 });
         if (result_) {
-            call(checks::tilt, QObject::tr("tilt "), moved_.map(QPointF(0, body_ + 4)), { shown_, body_ + 4 }, { shown_ + 52, body_ + 16 });
-            call(checks::padEdgeRead, QObject::tr("pad edge "), { half_ + lining_ / 2, 0 }, { half_ + lining_ / 2, 0 },
+            call(checks::tilt, QObject::tr("tilt %1"), moved_.map(QPointF(0, body_ + 4)), { shown_, body_ + 4 },
+                { shown_ + 52, body_ + 16 });
+            call(checks::padEdgeRead, QObject::tr("pad edge %1"), { half_ + lining_ / 2, 0 }, { half_ + lining_ / 2, 0 },
                 { outDepth_ + 24, -14 });
         }
     }

@@ -110,9 +110,9 @@ void addFields(Sheet& sheet, const Joint& joint, const std::string& key, double 
         sheet.fact(key + field, caption, { x, line }, width);
         x += width + 6;
     };
-    fact("/name", QObject::tr("Joint"), 114);
+    fact("/name", QObject::tr("Joint"), 104);
     fact("/joins", QObject::tr("It holds"), 74);
-    fact("/bolts", QObject::tr("Bolts"), 32);
+    fact("/bolts", QObject::tr("Bolts"), 42);
     fact("/thread", QObject::tr("Thread"), 66);
     fact("/class", QObject::tr("Class"), 60);
     fact("/condition", QObject::tr("Threads are"), 100);
@@ -215,9 +215,7 @@ Sheet jointSheet(const Study& study, Axle axle)
         const bool there = i < joints.size();
         const std::string key = at + "/joints/" + (there ? std::to_string(i) : std::string("-"));
         if (!there) {
-            sheet.fact(key + "/name",
-                joints.empty() ? QObject::tr("First joint: its name, as “bracket to knuckle”") : QObject::tr("Another joint"), { 0, y },
-                200);
+            sheet.fact(key + "/name", joints.empty() ? QObject::tr("First joint: its name") : QObject::tr("Another joint"), { 0, y }, 200);
             break;
         }
         const Joint& joint = joints[i];

@@ -113,7 +113,7 @@ QStringList HeatPage::placeNames() const
         if (document().study().after.at(each).corner)
             names << (each == Axle::Front ? tr("Front") : tr("Rear"));
     if (dutyPlace() >= 0)
-        names << tr("Duty") << tr("Setups") << tr("Thermometer") << tr("Legs");
+        names << tr("Duty") << tr("Setups") << tr("Thermometer") << tr("Segments");
     return names;
 }
 
@@ -196,7 +196,7 @@ void HeatPage::refreshRest()
     fit_->setEnabled(!fitting_.isRunning());
     const bool session =
         std::ranges::any_of(study.build->tests, [&](const TestSession& each) { return each.setup == study.after.setup->id; });
-    fit_->setText(session ? tr("Set the cooling from these") : tr("Begin a session"));
+    fit_->setText(session ? tr("Calibrate cooling") : tr("Begin a session"));
 }
 
 void HeatPage::choose(int index)
@@ -368,7 +368,7 @@ void HeatPage::coolingFound(const std::shared_ptr<const Build>& build, const std
         emit refused(tr("These readings contradict: no cooling fits them all. Look at thermometer, place, braking and duty."));
         return;
     }
-    Sample s;
+    Evaluator s;
     const auto measured = temperaturesOf(*build, partsOf(*build, *findSetup(*build, ours)), *plan, figures::dutyOf(s, *build, *plan));
     // It is the cooling of the car and the readings it was worked out of: of others it is none.
     const bool put =

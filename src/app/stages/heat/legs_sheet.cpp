@@ -15,7 +15,7 @@ Sheet legsSheet(const Study& study)
     const Theme& t = theme();
     Sheet sheet;
     sheet.scaleBar = false;
-    sheet.title = QObject::tr("The duty, leg by leg");
+    sheet.title = QObject::tr("The duty, segment by segment");
     sheet.extent = QRectF(QPointF(-54, -36), QPointF(776, 540));
     const Build& build = *study.build;
     const DutyPlan* plan = figures::judgedDuty(build);
@@ -28,7 +28,7 @@ Sheet legsSheet(const Study& study)
                          .arg(QString::fromStdString(plan->name));
     DutyPlan once = *plan;
     once.repeats = 1;
-    Sample s;
+    Evaluator s;
     const heat::Duty duty = figures::dutyOf(s, build, once);
     const auto speedOf = [&](double si) { return fromSi(si, style::speed.unit(study.system)); };
     const auto roadOf = [&](double si) { return fromSi(si, style::road.unit(study.system)); };

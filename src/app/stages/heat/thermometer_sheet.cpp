@@ -64,7 +64,7 @@ Sheet thermometerSheet(const Study& study)
     const Theme& t = theme();
     Sheet sheet;
     sheet.scaleBar = false;
-    sheet.title = QObject::tr("By thermometer");
+    sheet.title = QObject::tr("Calibration");
     sheet.extent = QRectF(QPointF(-14, -24), QPointF(800, 470));
     const Build& build = *study.build;
     const DutyStudy& d = study.of<DutyStudy>();

@@ -65,7 +65,7 @@ QStringList BeddingView::words() const
         task = tr("cool them: %1 without the brakes").arg(clock);
         break;
     case Task::Done:
-        task = passes > 0 ? tr("bedded in") : tr("this school is not counted");
+        task = passes > 0 ? tr("bedded in") : tr("this procedure is not counted");
         break;
     }
     const auto wrong = trouble();

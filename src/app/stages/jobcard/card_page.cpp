@@ -1,6 +1,7 @@
 #include "stages/jobcard/card_page.hpp"
 
 #include "document.hpp"
+#include "language/language.hpp"
 #include "print/leaf_window.hpp"
 #include "report/sheets.hpp"
 #include "stages/jobcard/bedding_view.hpp"
@@ -23,12 +24,12 @@ namespace {
 
 constexpr const char* whoKey = "hand/name";
 
-QString joined(const std::vector<std::string>& words, const QString& before)
+QString joined(const std::vector<std::string>& words)
 {
-    QString all;
+    QStringList all;
     for (const auto& word : words)
-        all += (all.isEmpty() ? before : QStringLiteral("; ")) + QString::fromStdString(word);
-    return all;
+        all << QString::fromStdString(word);
+    return all.join(QStringLiteral("; "));
 }
 
 } // namespace
@@ -37,7 +38,7 @@ std::pair<Level, std::string> stateOfCard(const Study& study)
 {
     const auto card = jobcard::cardOf(study);
     if (card.steps.empty())
-        return { Level::Unproven, "nothing to fit" };
+        return { Level::Unproven, deepstop::tr("nothing to fit") };
     const auto count = [&](auto which) {
         return std::ranges::count_if(card.steps, [&](const jobcard::Step& s) { return card.shows(s) && which(s); });
     };
@@ -46,10 +47,10 @@ std::pair<Level, std::string> stateOfCard(const Study& study)
     // Done although what it rests on is not proven, or no longer.
     const auto broken = count([](const jobcard::Step& s) { return s.state == Checked::Fine && s.gated && !s.waits.empty(); });
     if (faults > 0)
-        return { Level::Stop, std::to_string(faults) + (faults == 1 ? " fault" : " faults") };
+        return { Level::Stop, faults == 1 ? std::string(deepstop::tr("1 fault")) : deepstop::tr("{} faults", faults) };
     if (broken > 0)
-        return { Level::Caution, "cut, not proven" };
-    return { done == card.shown() ? Level::Good : Level::Unproven, std::to_string(done) + " of " + std::to_string(card.shown()) + " done" };
+        return { Level::Caution, deepstop::tr("cut, not proven") };
+    return { done == card.shown() ? Level::Good : Level::Unproven, deepstop::tr("{} of {} done", done, card.shown()) };
 }
 
 CardPage::CardPage(Document& document, QWidget* parent)
@@ -163,7 +164,7 @@ CardPage::CardPage(Document& document, QWidget* parent)
 
 QStringList CardPage::placeNames() const { return { tr("Steps"), tr("At the car"), tr("Procedures"), tr("Bedding"), tr("Lift") }; }
 
-jobcard::Hand CardPage::hand() const
+jobcard::Author CardPage::hand() const
 {
     return { who_->text().trimmed().toStdString(),
         QDateTime::currentDateTime().toString(QStringLiteral("yyyy-MM-dd HH:mm")).toStdString() };
@@ -306,7 +307,7 @@ void CardPage::refreshRest()
     for (const auto& s : card_.steps) {
         StepRow row;
         row.id = s.id;
-        row.group = QString::fromUtf8(jobcard::nameOf(s.phase).data());
+        row.group = QString::fromUtf8(deepstop::tr(jobcard::nameOf(s.phase)).data());
         row.text = QString::fromStdString(s.corner == "car" ? s.text : s.corner + ": " + s.text);
         QStringList under;
         if (!s.threads.empty())
@@ -316,7 +317,7 @@ void CardPage::refreshRest()
         if (!s.opened.empty())
             under << tr("opened without proof, reason: %1").arg(QString::fromStdString(s.opened));
         if (!s.waits.empty())
-            under << joined(s.waits, s.open ? tr("not proven: ") : tr("locked until: "));
+            under << (s.open ? tr("not proven: %1") : tr("locked until: %1")).arg(joined(s.waits));
         row.under = under.join(QStringLiteral(" · "));
         row.caution = QString::fromStdString(s.caution);
         row.done = QString::fromStdString(s.who.empty() ? s.when : s.who + ", " + s.when);

@@ -1,5 +1,5 @@
 #pragma once
-/// The job card: all steps as a list, one step at a time for the car, the schools chosen, and the car on the lift.
+/// The job card: all steps as a list, one step at a time for the car, the procedures chosen, and the car on the lift.
 
 #include "jobcard/jobcard.hpp"
 #include "stages/stage_page.hpp"
@@ -41,7 +41,7 @@ protected:
     void refreshRest() override;
 
 private:
-    [[nodiscard]] jobcard::Hand hand() const;
+    [[nodiscard]] jobcard::Author hand() const;
     [[nodiscard]] const jobcard::Step* current() const;
     void tick(const std::string& step, Checked state);
     void askReason(const std::string& step);

@@ -48,8 +48,10 @@ Sheet stepSheet(const Study& study, const jobcard::Card& card, const jobcard::St
     const auto place = std::count_if(card.steps.data(), step, [&](const jobcard::Step& each) { return card.shows(each); });
     double y = 0;
     if (large) {
-        sheet.title =
-            QObject::tr("%1, step %2 of %3").arg(QString::fromUtf8(jobcard::nameOf(step->phase).data())).arg(place + 1).arg(card.shown());
+        sheet.title = QObject::tr("%1, step %2 of %3")
+                          .arg(QString::fromUtf8(deepstop::tr(jobcard::nameOf(step->phase)).data()))
+                          .arg(place + 1)
+                          .arg(card.shown());
         sheet.subtitle = QObject::tr("about %1 h left of %2; Space ticks it and goes on")
                              .arg(card.minutesLeft() / 60, 0, 'f', 1)
                              .arg(card.minutes / 60, 0, 'f', 1);
@@ -112,9 +114,9 @@ Sheet stepSheet(const Study& study, const jobcard::Card& card, const jobcard::St
         }
     if (!large) {
         sheet.title = step->readings.empty() ? QObject::tr("Nothing is read at this step") : QObject::tr("Read at this step");
-        sheet.subtitle =
-            QObject::tr("because of %1")
-                .arg(QString::fromStdString(study.verdict(step->because) ? study.verdict(step->because)->title : step->because));
+        sheet.subtitle = QObject::tr("because of %1")
+                             .arg(QString::fromStdString(study.verdict(step->because) ? study.verdict(step->because)->title
+                                                                                      : std::string(deepstop::tr(step->because.c_str()))));
     }
     return sheet;
 }
@@ -165,11 +167,11 @@ Sheet choicesSheet(const Study& study)
             y += pixels * 1.5;
         }
     };
-    for (const auto& school : { jobcard::bleedingOf(study, choices), jobcard::beddingOf(study, choices) }) {
-        say(QString::fromStdString(school.title), 17, t.ink);
-        say(QString::fromStdString(school.why), 13, t.mute);
+    for (const auto& procedure : { jobcard::bleedingOf(study, choices), jobcard::beddingOf(study, choices) }) {
+        say(QString::fromStdString(procedure.title), 17, t.ink);
+        say(QString::fromStdString(procedure.why), 13, t.mute);
         int number = 0;
-        for (const auto& step : school.steps)
+        for (const auto& step : procedure.steps)
             say(QStringLiteral("%1. %2").arg(++number).arg(QString::fromStdString(step)), 14, t.ink, 18);
         y += 18;
     }

@@ -1,5 +1,5 @@
 #pragma once
-/// The job card's drawings: a step with what is read at it, the schools chosen, the car on a lift.
+/// The job card's drawings: a step with what is read at it, the procedures chosen, the car on a lift.
 
 #include "drawing/sheet.hpp"
 #include "jobcard/jobcard.hpp"

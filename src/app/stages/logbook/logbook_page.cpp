@@ -1,5 +1,6 @@
 #include "stages/logbook/logbook_page.hpp"
 
+#include "language/language.hpp"
 #include "widgets/save_dialog.hpp"
 #include "document.hpp"
 #include "files/exports.hpp"
@@ -18,11 +19,12 @@ std::pair<Level, std::string> stateOfLog(const Study& study)
 {
     const Build& build = *study.build;
     if (build.log.empty())
-        return { Level::Unproven, "nothing written" };
+        return { Level::Unproven, deepstop::tr("nothing written") };
     const int today = *dayOf(QDate::currentDate().toString(Qt::ISODate).toStdString());
     const auto reminders = logbook::remindersOf(build);
     const auto due = std::ranges::count_if(reminders, [&](const logbook::Reminder& r) { return !r.done && r.day <= today; });
-    return due > 0 ? std::pair { Level::Caution, std::to_string(due) + " due" } : std::pair { Level::Good, std::string("nothing due") };
+    return due > 0 ? std::pair { Level::Caution, deepstop::tr("{} due", due) }
+                   : std::pair { Level::Good, std::string(deepstop::tr("nothing due")) };
 }
 
 LogbookPage::LogbookPage(Document& document, QWidget* parent)

@@ -33,7 +33,7 @@ QStringList LiveView::words() const
 {
     QStringList all { speedWords() };
     const auto wrong = trouble();
-    all << (wrong.isEmpty() ? QString::fromUtf8(proving::nameOf(recorder().stateAt(now())).data()) : wrong);
+    all << (wrong.isEmpty() ? QString::fromUtf8(deepstop::tr(proving::nameOf(recorder().stateAt(now()))).data()) : wrong);
     if (const auto& last = recorder().last())
         all << (last->good()
                 ? tr("stop %1: %2 from %3")

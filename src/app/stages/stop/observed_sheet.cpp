@@ -40,7 +40,7 @@ private:
     void verdict(const Check& check, QPointF at, const Where& where)
     {
         if (const Verdict* v = study_.verdict(check, where))
-            sheet_.callouts.push_back({ v->id, QString::fromStdString(std::string(nameOf(v->level))), v->level, at, at, at });
+            sheet_.callouts.push_back({ v->id, QString::fromUtf8(deepstop::tr(nameOf(v->level)).data()), v->level, at, at, at });
     }
 
     void lockOrder()

@@ -38,7 +38,7 @@ Ink inkOf(stopping::Hold hold)
 
 struct Shown {
     QString name;
-    const stopping::Drive* run;
+    const stopping::StopSimulation* run;
     std::optional<Predicted::Range> range;
     QColor colour;
     Qt::PenStyle line;
@@ -100,7 +100,7 @@ double addBars(Sheet& sheet, const Plot& plot, const std::vector<Shown>& runs, U
             const double x0 = plot.at(metres(course[i].distance), 0).x();
             const double x1 = plot.at(metres(course[k].distance), 0).x();
             sheet.area(rectangle(x0, low, x1, low + 20), inkOf(course[i].hold));
-            if (const QString word = QString::fromUtf8(stopping::nameOf(course[i].hold).data());
+            if (const QString word = QString::fromUtf8(deepstop::tr(stopping::nameOf(course[i].hold)).data());
                 x1 - x0 > 7.0 * static_cast<double>(word.size()))
                 sheet.letter({ (x0 + x1) / 2, low + 10 }, word, 12, t.ink, Qt::AlignCenter, false);
             i = k;

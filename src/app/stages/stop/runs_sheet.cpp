@@ -64,8 +64,8 @@ void addRows(Sheet& sheet, const Study& study, std::optional<std::size_t> index,
             sheet.fact(stop + "/way", k == first ? QObject::tr("way") : QString(), { x, y + (k == first ? 0 : 13) }, 62);
             x += 90;
             value(stop + "/ring_degC", k == first ? QObject::tr("rotor") : QString(), 84, true, QStringLiteral("–"));
-            value(stop + "/pedal_n", k == first ? QObject::tr("foot") : QString(), 74, true, QStringLiteral("–"));
-            sheet.fact(stop + "/note", k == first ? QObject::tr("smell, smoke, pedal") : QString(), { x, y + (k == first ? 0 : 13) }, 100);
+            value(stop + "/pedal_n", k == first ? QObject::tr("pedal force") : QString(), 74, true, QStringLiteral("–"));
+            sheet.fact(stop + "/note", k == first ? QObject::tr("observations") : QString(), { x, y + (k == first ? 0 : 13) }, 100);
             x += 138;
             sheet.fact(stop + "/left_out", k == first ? QObject::tr("left out because") : QString(), { x, y + (k == first ? 0 : 13) }, 144);
         }

@@ -39,7 +39,7 @@ void addCourse(Plot& plot, const MeasuredStop& stop, UnitSystem system, const In
 }
 
 /// The same as it is predicted; a logger's stop begins half of the foot's build-up after the pedal.
-void addPrediction(Plot& plot, const stopping::Drive& run, double buildUp, UnitSystem system)
+void addPrediction(Plot& plot, const stopping::StopSimulation& run, double buildUp, UnitSystem system)
 {
     QPolygonF curve { QPointF(0, fromSi(run.course.front().speed, style::speed.unit(system))) };
     for (const auto& m : run.course)

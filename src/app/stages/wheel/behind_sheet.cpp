@@ -137,7 +137,7 @@ private:
     {
         const ShieldPart& part = r_.corner->shield;
         const std::string at = cornerPointer(study_, study_.after, axle_) + "/dust_shield";
-        sheet_.fact(at + "/state", QObject::tr("In this setup the shield is"), { column_, y_ }, 130);
+        sheet_.fact(at + "/state", QObject::tr("Shield in this setup"), { column_, y_ }, 130);
         sheet_.fact(at + "/plate_lies", QObject::tr("Its plate lies"), { column_ + 138 * u_, y_ }, 184);
         if (part.state == ShieldState::Removed || part.state == ShieldState::Replaced)
             sheet_.fact(at + "/spot_welds_drilled", QObject::tr("Welds drilled out"), { column_ + 330 * u_, y_ }, 104);

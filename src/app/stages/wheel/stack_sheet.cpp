@@ -174,7 +174,7 @@ private:
             }
         }
         y_ = first;
-        x_ = right_ + 186 * pixel_;
+        x_ = right_ + 206 * pixel_;
         heading(QObject::tr("Wheel spacer"));
         fact(at_ + "/spacer_part/kind", QObject::tr("The spacer is"));
         if (corner_.spacerPart.kind == SpacerKind::Bolted) {

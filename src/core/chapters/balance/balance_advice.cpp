@@ -5,6 +5,7 @@
 #include "chapters/balance/checks.hpp"
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
+#include "language/language.hpp"
 #include "materials/sold.hpp"
 #include "verdict/judge.hpp"
 
@@ -143,7 +144,7 @@ public:
                 },
                 anyOrder,
                 [&](const Trial& trial, const Outcome&, const Figure&) {
-                    return evaluate([&](Sample& s) { return travelOf(s, build_, trial.parts).strokeShare; });
+                    return evaluate([&](Evaluator& s) { return travelOf(s, build_, trial.parts).strokeShare; });
                 });
         if (const Verdict* effort = find(checks::effort); effort && isOff(*effort)) {
             const double z = limitOf(study_.of<Balance>().after);
@@ -161,7 +162,7 @@ public:
                 },
                 [&](const Figure& apart) { return apart.lowest() >= std::min(lockMargin, apartNow_.lowest()); },
                 [&](const Trial& trial, const Outcome&, const Figure&) {
-                    return evaluate([&](Sample& s) { return effortOf(s, build_, trial.parts); });
+                    return evaluate([&](Evaluator& s) { return effortOf(s, build_, trial.parts); });
                 });
         }
         return std::move(found_);
@@ -191,10 +192,10 @@ private:
         Outcome o;
         o.apart = std::numeric_limits<double>::infinity();
         for (const LoadCase* load : loads())
-            o.apart = std::min(o.apart, nominal([&](Sample& s) { return locksApart(s, build_, setup, load); }));
-        o.rearUse = nominal([&](Sample& s) { return rearUse(s, build_, setup, nullptr); });
-        o.strokeShare = nominal([&](Sample& s) { return travelOf(s, build_, setup).strokeShare; });
-        o.effort = nominal([&](Sample& s) { return effortOf(s, build_, setup); });
+            o.apart = std::min(o.apart, nominal([&](Evaluator& s) { return locksApart(s, build_, setup, load); }));
+        o.rearUse = nominal([&](Evaluator& s) { return rearUse(s, build_, setup, nullptr); });
+        o.strokeShare = nominal([&](Evaluator& s) { return travelOf(s, build_, setup).strokeShare; });
+        o.effort = nominal([&](Evaluator& s) { return effortOf(s, build_, setup); });
         return o;
     }
 
@@ -204,7 +205,7 @@ private:
     {
         std::optional<Figure> least;
         for (const LoadCase* load : loads()) {
-            Figure laden = setup ? evaluate([&](Sample& s) { return locksApart(s, build_, *setup, load); }) : locksApartOf(study_, load);
+            Figure laden = setup ? evaluate([&](Evaluator& s) { return locksApart(s, build_, *setup, load); }) : locksApartOf(study_, load);
             if (!least || !laden.value || (least->value && laden.lowest() < least->lowest()))
                 least = std::move(laden);
             if (!least->value)
@@ -254,8 +255,8 @@ private:
         };
         moved("effort", now_.effort, o.effort, style::force);
         moved("stroke", now_.strokeShare, o.strokeShare, style::share);
-        moved("rear's grip used", now_.rearUse, o.rearUse, style::share);
-        moved("between the locks", now_.apart, o.apart, style::share);
+        moved(tr("rear's grip used"), now_.rearUse, o.rearUse, style::share);
+        moved(tr("between the locks"), now_.apart, o.apart, style::share);
     }
 
     [[nodiscard]] static BalanceChange ofHydraulics(
@@ -295,10 +296,10 @@ private:
             };
             const auto at = print(knee, style::pressure, study_.system);
             changes.push_back(there
-                    ? ofHydraulics(fmt::format("Valve: set its split pressure to {}", at), make, std::abs(knee - from), 0,
-                        { "trial stops on a closed place after each turn" })
-                    : ofHydraulics(fmt::format("Adjustable valve: split pressure {}", at), make, std::abs(knee - from), 2,
-                        { "a valve to buy, two joints in the rear line, bleeding at the rear", "a fixed valve comes out" }));
+                    ? ofHydraulics(tr("Valve: set its split pressure to {}", at), make, std::abs(knee - from), 0,
+                        { tr("trial stops on a closed place after each turn") })
+                    : ofHydraulics(tr("Adjustable valve: split pressure {}", at), make, std::abs(knee - from), 2,
+                        { tr("a valve to buy, two joints in the rear line, bleeding at the rear"), tr("a fixed valve comes out") }));
             if (!there && h.valve != ValveKind::Fixed)
                 changes.back().costs.pop_back();
         }
@@ -316,9 +317,9 @@ private:
             const double bar = std::round(*h.barPosition.value * 100 - way * i) / 100;
             if (bar < 0.3 || bar > 0.8)
                 continue;
-            changes.push_back(ofHydraulics(fmt::format("Balance bar: {} to the front", print(bar, style::share, study_.system)),
+            changes.push_back(ofHydraulics(tr("Balance bar: {} to the front", print(bar, style::share, study_.system)),
                 [bar](Hydraulics& own) { own.barPosition = chosen(bar); }, std::abs(bar - *h.barPosition.value), 0,
-                { "trial stops on a closed place after each turn" }));
+                { tr("trial stops on a closed place after each turn") }));
         }
         return changes;
     }
@@ -330,14 +331,14 @@ private:
         if (corner->brakes != BrakeKind::Discs || !corner->pad.friction.value)
             return changes;
         const double now = *corner->pad.friction.value;
-        std::vector<std::string> costs { fmt::format("pads to buy and bed in{}",
+        std::vector<std::string> costs { tr("pads to buy and bed in{}",
             corner->costs.pads.value
                 ? fmt::format(", {} {}", print(*corner->costs.pads.value, style::money, study_.system), build_.currency)
                 : "") };
         for (const double friction : materials::padFrictions)
             if (way * (friction - now) > 0.01)
                 changes.push_back(ofCorner(
-                    fmt::format("{} {} pads: friction {:.2f}", way > 0 ? "Fiercer" : "Milder", judge::wordFor(axle), friction), axle,
+                    tr("{} {} pads: friction {:.2f}", way > 0 ? tr("Fiercer") : tr("Milder"), judge::wordFor(axle), friction), axle,
                     [friction](Corner& own) {
                         own.pad.friction = chosen(friction);
                         own.pad.frictionOverTemperature.clear();
@@ -355,9 +356,9 @@ private:
         const double now = *corner->drum.cylinderBore.value;
         for (const auto& sold : materials::wheelCylinderBores)
             if (way * (sold.bore - now) > 0.05e-3)
-                changes.push_back(ofCorner(fmt::format("Rear wheel cylinders: {}", sold.name), Axle::Rear,
+                changes.push_back(ofCorner(tr("Rear wheel cylinders: {}", sold.name), Axle::Rear,
                     [bore = sold.bore](Corner& own) { own.drum.cylinderBore = chosen(bore); }, std::abs(sold.bore - now), 2,
-                    { "two cylinders to buy, drums off, bleeding at the rear" }));
+                    { tr("two cylinders to buy, drums off, bleeding at the rear") }));
         return changes;
     }
 
@@ -371,12 +372,12 @@ private:
         const double now = *corner->caliper.pistons[0].value;
         for (const double bore : materials::pistonBores)
             if (bore - now > 0.5e-3)
-                changes.push_back(ofCorner(fmt::format("Front calipers: {} pistons", print(bore, style::size, study_.system)), Axle::Front,
+                changes.push_back(ofCorner(tr("Front calipers: {} pistons", print(bore, style::size, study_.system)), Axle::Front,
                     [bore](Corner& own) {
                         own.caliper.pistons.assign(1, chosen(bore));
                         own.caliper.give = {};
                     },
-                    bore - now, 3, { "other calipers: every clearance and bolt is to be checked again, bleeding at the front" }));
+                    bore - now, 3, { tr("other calipers: every clearance and bolt is to be checked again, bleeding at the front") }));
         return changes;
     }
 
@@ -409,8 +410,8 @@ private:
             return changes;
         for (const Setup& other : build_.setups)
             if (&other != &build_.setups.front() && other.rear)
-                changes.push_back({ fmt::format("Both axles: with the rear of {}", other.name), {}, Axle::Rear, {}, other.id, 1, 3,
-                    { "a rear kit to buy; what replaces a parking brake is to be seen to" } });
+                changes.push_back({ tr("Both axles: with the rear of {}", other.name), {}, Axle::Rear, {}, other.id, 1, 3,
+                    { tr("a rear kit to buy; what replaces a parking brake is to be seen to") } });
         return changes;
     }
 
@@ -423,13 +424,12 @@ private:
         const double now = *h.masterBore.value;
         for (const auto& sold : materials::masterBores)
             if (way * (sold.bore - now) > 0.05e-3)
-                changes.push_back(
-                    ofHydraulics(fmt::format("Master cylinder: {} ({})", sold.name, print(sold.bore, style::fine, study_.system)),
-                        [bore = sold.bore](Hydraulics& own) {
-                            own.masterBore = chosen(bore);
-                            own.linePressure = {};
-                        },
-                        std::abs(sold.bore - now), 2, { "a master cylinder to buy that fits booster and lines, bleeding all round" }));
+                changes.push_back(ofHydraulics(tr("Master cylinder: {} ({})", sold.name, print(sold.bore, style::fine, study_.system)),
+                    [bore = sold.bore](Hydraulics& own) {
+                        own.masterBore = chosen(bore);
+                        own.linePressure = {};
+                    },
+                    std::abs(sold.bore - now), 2, { tr("a master cylinder to buy that fits booster and lines, bleeding all round") }));
         return changes;
     }
 

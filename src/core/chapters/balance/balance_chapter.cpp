@@ -2,6 +2,7 @@
 
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
+#include "language/language.hpp"
 
 #include <algorithm>
 #include <array>
@@ -36,16 +37,16 @@ std::vector<const LoadCase*> loadsOf(const Build& build)
 
 /// The value of a sum whose readings are all there.
 template <class Sum>
-auto ifKnown(Sum sum) -> std::optional<decltype(sum(std::declval<Sample&>()))>
+auto ifKnown(Sum sum) -> std::optional<decltype(sum(std::declval<Evaluator&>()))>
 {
-    Sample s;
+    Evaluator s;
     auto result = sum(s);
     if (!s.atNominal())
         return std::nullopt;
     return result;
 }
 
-double usefulPressure(Sample& s, const Build& build, const SetupParts& setup, const LoadCase* load)
+double usefulPressure(Evaluator& s, const Build& build, const SetupParts& setup, const LoadCase* load)
 {
     const auto car = figures::carOf(s, build.car, load);
     return stopping::usefulPressure(car, figures::brakesOf(s, build, setup, load));
@@ -74,9 +75,9 @@ LoadBalance loadBalanceOf(const Build& build, const SetupParts& setup, const Set
 {
     LoadBalance r;
     r.load = load;
-    r.name = load ? (load->name.empty() ? "another load" : load->name) : "driver only";
-    r.car = ifKnown([&](Sample& s) { return figures::carOf(s, build.car, load); });
-    r.brakes = ifKnown([&](Sample& s) { return figures::brakesOf(s, build, setup, load); });
+    r.name = load ? (load->name.empty() ? tr("another load") : load->name) : tr("driver only");
+    r.car = ifKnown([&](Evaluator& s) { return figures::carOf(s, build.car, load); });
+    r.brakes = ifKnown([&](Evaluator& s) { return figures::brakesOf(s, build, setup, load); });
     if (!r.car || !r.brakes || !(r.car->mass > 0) || !figures::unsaidOf(setup).empty())
         return r;
     constexpr double ample = 1e9;
@@ -84,7 +85,7 @@ LoadBalance loadBalanceOf(const Build& build, const SetupParts& setup, const Set
     const double first = std::min(r.locks.front, r.locks.rear);
     if (!std::isfinite(first))
         return r;
-    r.rearUse = ifKnown([&](Sample& s) { return rearUse(s, build, setup, load); }).value_or(0);
+    r.rearUse = ifKnown([&](Evaluator& s) { return rearUse(s, build, setup, load); }).value_or(0);
     const double grip = std::max(r.brakes->front.grip, r.brakes->rear.grip);
     constexpr int steps = 60;
     const double most = stopping::pressureFor(*r.car, *r.brakes, 1.25 * grip);
@@ -103,7 +104,7 @@ LoadBalance loadBalanceOf(const Build& build, const SetupParts& setup, const Set
 }
 
 /// Deceleration that one circuit makes alone at the greatest effort, the other gone, as far as its chamber's stroke goes.
-double leftOf(Sample& s, const Build& build, const SetupParts& setup, bool firstGone, const LoadCase* load, double* pedal = nullptr)
+double leftOf(Evaluator& s, const Build& build, const SetupParts& setup, bool firstGone, const LoadCase* load, double* pedal = nullptr)
 {
     const auto foot = figures::footOf(s, build, *setup.hydraulics, true);
     const auto car = figures::carOf(s, build.car, load);
@@ -141,13 +142,13 @@ SetupBalance balanceOf(const Build& build, const SetupParts& setup)
     SetupBalance r;
     if (!setup.complete())
         return r;
-    r.foot = ifKnown([&](Sample& s) { return figures::footOf(s, build, *setup.hydraulics, true); });
+    r.foot = ifKnown([&](Evaluator& s) { return figures::footOf(s, build, *setup.hydraulics, true); });
     if (!r.foot)
-        r.foot = ifKnown([&](Sample& s) { return figures::footOf(s, build, *setup.hydraulics); });
+        r.foot = ifKnown([&](Evaluator& s) { return figures::footOf(s, build, *setup.hydraulics); });
     else
         for (const Axle axle : { Axle::Front, Axle::Rear })
             (axle == Axle::Front ? r.frontTakeUp : r.rearTakeUp) =
-                ifKnown([&](Sample& s) { return figures::takeUp(s, build, setup, axle); });
+                ifKnown([&](Evaluator& s) { return figures::takeUp(s, build, setup, axle); });
     for (const LoadCase* load : loadsOf(build))
         r.loads.push_back(loadBalanceOf(build, setup, r, load));
     return r;
@@ -160,21 +161,22 @@ void addFigures(const Study& study, SetupBalance& r)
     const SetupParts& setup = study.after;
     if (!setup.complete())
         return;
-    r.effort = study.recall("pedal effort", [&] { return evaluate([&](Sample& s) { return effortOf(s, build, setup); }); });
-    r.strokeShare = study.recall("stroke used", [&] { return evaluate([&](Sample& s) { return travelOf(s, build, setup).strokeShare; }); });
-    r.travel = asRead([&](Sample& s) { return travelOf(s, build, setup).pedal; });
-    r.fluid =
-        evaluate([&](Sample& s) { return figures::fluidForWear(s, *setup.front.corner) + figures::fluidForWear(s, *setup.rear.corner); });
+    r.effort = study.recall("pedal effort", [&] { return evaluate([&](Evaluator& s) { return effortOf(s, build, setup); }); });
+    r.strokeShare =
+        study.recall("stroke used", [&] { return evaluate([&](Evaluator& s) { return travelOf(s, build, setup).strokeShare; }); });
+    r.travel = asRead([&](Evaluator& s) { return travelOf(s, build, setup).pedal; });
+    r.fluid = evaluate(
+        [&](Evaluator& s) { return figures::fluidForWear(s, *setup.front.corner) + figures::fluidForWear(s, *setup.rear.corner); });
     const Circuits circuits = setup.hydraulics->circuits;
     if (circuits == Circuits::Unknown)
         return;
     for (const bool first : { true, false }) {
         CircuitGone gone;
-        gone.name = circuits == Circuits::Diagonal ? first ? "one diagonal gone" : "the other diagonal gone"
-            : first                                ? "front circuit gone"
-                                                   : "rear circuit gone";
-        gone.left = study.recall("left with the " + gone.name, [&] {
-            return evaluate([&](Sample& s) {
+        gone.name = circuits == Circuits::Diagonal ? first ? tr("one diagonal gone") : tr("the other diagonal gone")
+            : first ? tr("front circuit gone")
+                                                   : tr("rear circuit gone");
+        gone.left = study.recall(fmt::format("left with the {}", gone.name), [&] {
+            return evaluate([&](Evaluator& s) {
                 double least = std::numeric_limits<double>::infinity();
                 for (const LoadCase* load : loadsOf(build)) {
                     const double left = leftOf(s, build, setup, first, load);
@@ -183,7 +185,7 @@ void addFigures(const Study& study, SetupBalance& r)
                 return least;
             });
         });
-        Sample s;
+        Evaluator s;
         if (gone.left.value)
             leftOf(s, build, setup, first, nullptr, &gone.pedal);
         r.gone.push_back(std::move(gone));
@@ -200,7 +202,7 @@ void pointInto(Balance& found, const Build& build)
 
 } // namespace
 
-double locksApart(Sample& s, const Build& build, const SetupParts& setup, const LoadCase* load, Tyres tyres)
+double locksApart(Evaluator& s, const Build& build, const SetupParts& setup, const LoadCase* load, Tyres tyres)
 {
     const auto car = figures::carOf(s, build.car, load);
     const auto brakes = figures::brakesOf(s, build, setup, load);
@@ -218,7 +220,7 @@ double gripThatDecides(const Build& build, const SetupParts& setup, const LoadCa
 {
     const auto at = [&](double factor) {
         return nominal(
-            [&](Sample& s) { return apartOn(factor, figures::carOf(s, build.car, load), figures::brakesOf(s, build, setup, load)); });
+            [&](Evaluator& s) { return apartOn(factor, figures::carOf(s, build.car, load), figures::brakesOf(s, build, setup, load)); });
     };
     // Of equals the tyres as they are.
     double worst = 1;
@@ -231,7 +233,7 @@ double gripThatDecides(const Build& build, const SetupParts& setup, const LoadCa
     return worst;
 }
 
-double rearUse(Sample& s, const Build& build, const SetupParts& setup, const LoadCase* load)
+double rearUse(Evaluator& s, const Build& build, const SetupParts& setup, const LoadCase* load)
 {
     const auto car = figures::carOf(s, build.car, load);
     const auto brakes = figures::brakesOf(s, build, setup, load);
@@ -241,7 +243,7 @@ double rearUse(Sample& s, const Build& build, const SetupParts& setup, const Loa
     return use > 1 ? 1 : use;
 }
 
-double effortOf(Sample& s, const Build& build, const SetupParts& setup)
+double effortOf(Evaluator& s, const Build& build, const SetupParts& setup)
 {
     const auto foot = figures::footOf(s, build, *setup.hydraulics);
     double most = 0;
@@ -252,7 +254,7 @@ double effortOf(Sample& s, const Build& build, const SetupParts& setup)
     return most;
 }
 
-hydraulics::Travel travelOf(Sample& s, const Build& build, const SetupParts& setup)
+hydraulics::Travel travelOf(Evaluator& s, const Build& build, const SetupParts& setup)
 {
     const auto foot = figures::footOf(s, build, *setup.hydraulics, true);
     const auto front = figures::takeUp(s, build, setup, Axle::Front);
@@ -344,8 +346,8 @@ void settleBalance(Study& study)
 
 Figure locksApartOf(const Study& study, const LoadCase* load)
 {
-    return study.recall("locks apart, " + (load ? std::to_string(load - study.build->loads.data()) : std::string("alone")),
-        [&] { return evaluate([&](Sample& s) { return locksApart(s, *study.build, study.after, load); }); });
+    return study.recall(fmt::format("locks apart, {}", (load ? std::to_string(load - study.build->loads.data()) : std::string("alone"))),
+        [&] { return evaluate([&](Evaluator& s) { return locksApart(s, *study.build, study.after, load); }); });
 }
 
 } // namespace deepstop

@@ -1,5 +1,5 @@
 #pragma once
-/// Balance: what the foot feels and which axle gives up first, for every load of the build.
+/// Balance: pedal feel and which axle locks first, for every load of the build.
 
 #include "hydraulics/hydraulics.hpp"
 #include "stopping/balance.hpp"
@@ -43,9 +43,9 @@ struct CircuitGone {
 
 struct SetupBalance {
     std::vector<LoadBalance> loads; ///< the driver alone first
-    std::optional<hydraulics::Foot> foot; ///< nominal, where all of it is known
-    std::optional<hydraulics::TakeUp> frontTakeUp;
-    std::optional<hydraulics::TakeUp> rearTakeUp;
+    std::optional<hydraulics::PedalTrain> foot; ///< nominal, where all of it is known
+    std::optional<hydraulics::FluidDemand> frontTakeUp;
+    std::optional<hydraulics::FluidDemand> rearTakeUp;
     Figure effort; ///< pedal force that uses the tyres up, most over the loads
     Figure strokeShare; ///< of the master cylinder for that
     Figure travel; ///< of the pedal for that, without its interval
@@ -76,15 +76,15 @@ enum class Tyres { AsRead, AllGrips };
 /// Front pressure at which the rear locks over that at which the front does, less one: at the tyres' grip, or the least of all grips from
 /// ice to 20 % more grip than was read.
 [[nodiscard]] double locksApart(
-    Sample& s, const Build& build, const SetupParts& setup, const LoadCase* load, Tyres tyres = Tyres::AllGrips);
+    Evaluator& s, const Build& build, const SetupParts& setup, const LoadCase* load, Tyres tyres = Tyres::AllGrips);
 /// Part of the tyres' grip as read at which that is least.
 [[nodiscard]] double gripThatDecides(const Build& build, const SetupParts& setup, const LoadCase* load);
 /// Of the rear's grip, used when the first axle locks.
-[[nodiscard]] double rearUse(Sample& s, const Build& build, const SetupParts& setup, const LoadCase* load);
+[[nodiscard]] double rearUse(Evaluator& s, const Build& build, const SetupParts& setup, const LoadCase* load);
 /// Pedal force that uses the tyres up; most over the loads.
-[[nodiscard]] double effortOf(Sample& s, const Build& build, const SetupParts& setup);
+[[nodiscard]] double effortOf(Evaluator& s, const Build& build, const SetupParts& setup);
 /// How far the pedal and its cylinder go for that.
-[[nodiscard]] hydraulics::Travel travelOf(Sample& s, const Build& build, const SetupParts& setup);
+[[nodiscard]] hydraulics::Travel travelOf(Evaluator& s, const Build& build, const SetupParts& setup);
 
 /// Deceleration over g at which the first axle locks, the driver alone in the car; NaN where none does.
 [[nodiscard]] double limitOf(const SetupBalance& balance);

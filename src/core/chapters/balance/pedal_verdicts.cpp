@@ -5,6 +5,7 @@
 #include "chapters/balance/checks.hpp"
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
+#include "language/language.hpp"
 #include "quantity/text.hpp"
 #include "verdict/judge.hpp"
 
@@ -17,9 +18,9 @@ namespace deepstop {
 namespace {
 
 constexpr std::string_view feelFirst =
-    "Pump the pedal before the car moves; it has to stand firm and high. A long, soft or sinking pedal is "
-    "not driven.";
-constexpr std::string_view notInIt = " Residual pressure, pump-up, air, knock-back and speed of the foot are not modelled.";
+    marked("Pump the pedal before the car moves; it has to stand firm and high. A long, soft or sinking pedal is "
+           "not driven.");
+constexpr std::string_view notInIt = marked(" Residual pressure, pump-up, air, knock-back and speed of the foot are not modelled.");
 
 /// One verdict of the pedal, told apart from its neighbours by what it adds.
 class PedalVerdict {
@@ -27,7 +28,7 @@ public:
     PedalVerdict(Study& study, const Check& check, const Style& style) : v(verdictOf(check)), study_(study)
     {
         v.style = style;
-        v.caution = feelFirst;
+        v.caution = tr(feelFirst);
         v.lacksInWords = figures::unsaidOf(study.after);
         for (const AxleParts* axle : { &study.after.front, &study.after.rear })
             kindUnsaid_ = kindUnsaid_ || (axle->corner->brakes == BrakeKind::Discs && axle->corner->caliper.kind == CaliperKind::Unknown);
@@ -36,7 +37,7 @@ public:
     void needsKinds()
     {
         if (kindUnsaid_)
-            v.lacksInWords.emplace_back("whether a caliper is fixed or floating");
+            v.lacksInWords.emplace_back(tr("whether a caliper is fixed or floating"));
     }
     /// Judges what has a value, and takes what only rests on estimates for unproven.
     template <class Judge>
@@ -45,7 +46,7 @@ public:
         if (!v.figure.value || !v.lacksInWords.empty()) {
             v.figure.value.reset();
             v.reason = v.figure.lacks.empty() && v.lacksInWords.empty()
-                ? "No such pressure: no wheel ever locks, or ratio, gain, bores and shares do not go together"
+                ? tr("No such pressure: no wheel ever locks, or ratio, gain, bores and shares do not go together")
                 : lacking(study_, v.figure, v.lacksInWords);
         } else {
             judge(*v.figure.value);
@@ -58,12 +59,12 @@ public:
     }
     [[nodiscard]] std::string say(double si, const Style& style) const { return print(si, style, study_.system); }
     /// ", 210 N before"
-    [[nodiscard]] std::string before(const std::function<double(Sample&)>& sum, const Style& style) const
+    [[nodiscard]] std::string before(const std::function<double(Evaluator&)>& sum, const Style& style) const
     {
         if (study_.before.setup == study_.after.setup || !study_.before.complete())
             return {};
         const Figure was = asRead(sum);
-        return was.value ? fmt::format(", {} before", say(*was.value, style)) : std::string();
+        return was.value ? tr(", {} before", say(*was.value, style)) : std::string();
     }
 
     Verdict v;
@@ -79,19 +80,19 @@ void addEffort(Study& study)
     PedalVerdict p(study, checks::effort, style::force);
     p.v.figure = study.of<Balance>().after.effort;
     p.v.wanted = figures::setting(build.wants.greatestEffort, &Wants::greatestEffort);
-    p.v.method = "Pedal force that brings the first axle to its grip most over all loads: pressure × area of the "
-                 "master cylinder ÷ booster ÷ pedal ratio; above the booster's run-out force only the pedal force adds.";
+    p.v.method = tr("Pedal force that brings the first axle to its grip most over all loads: pressure × area of the "
+                    "master cylinder ÷ booster ÷ pedal ratio; above the booster's run-out force only the pedal force adds.");
     p.v.source =
-        "Statics; comfortable 15 to 30 N for each 0.1 g, 500 N a strong driver: common practice. UN R13-H asks 6.43 m/s² of 500 N, from "
-        "memory: a yardstick, no approval.";
+        tr("Statics; comfortable 15 to 30 N for each 0.1 g, 500 N a strong driver: common practice. UN R13-H asks 6.43 m/s² of 500 N, from "
+           "memory: a yardstick, no approval.");
     p.judged([&](double force) {
         const double z = limitOf(study.of<Balance>().after);
         const double greatest = *p.v.wanted;
         const double light = figures::setting(build.wants.lightEffort, &Wants::lightEffort) * z;
         const double firm = figures::setting(build.wants.firmEffort, &Wants::firmEffort) * z;
-        const auto before = p.before([&](Sample& s) { return effortOf(s, build, study.before); }, style::force);
+        const auto before = p.before([&](Evaluator& s) { return effortOf(s, build, study.before); }, style::force);
         // What the brakes could do at that effort, whatever the tyres hold, laden as heavily as it ever is.
-        const double made = asRead([&](Sample& s) {
+        const double made = asRead([&](Evaluator& s) {
             const double pressure = hydraulics::frontPressure(figures::footOf(s, build, *study.after.hydraulics), greatest);
             double least = std::numeric_limits<double>::infinity();
             for (const LoadBalance& each : study.of<Balance>().after.loads) {
@@ -102,30 +103,30 @@ void addEffort(Study& study)
         }).value.value_or(0);
         if (made < stopping::yardstick::service) {
             p.v.level = Level::Stop;
-            p.v.reason = fmt::format("{} make only {}: too weak a brake for any driver{}", p.say(greatest, style::force),
+            p.v.reason = tr("{} make only {}: too weak a brake for any driver{}", p.say(greatest, style::force),
                 p.say(made, style::deceleration), before);
         } else if (p.v.figure.worstCase >= force) {
             // So wide an interval is no figure.
             p.v.level = Level::Unproven;
-            p.v.reason = fmt::format("Not known: {} ±{} to use the tyres up. Friction, booster and pedal ratio would tell{}",
+            p.v.reason = tr("Not known: {} ±{} to use the tyres up. Friction, booster and pedal ratio would tell{}",
                 p.say(force, style::force), p.say(p.v.figure.worstCase, style::force), before);
         } else if (p.v.figure.highest() > greatest) {
             p.v.level = Level::Caution;
-            p.v.reason =
-                fmt::format("{} ±{} to use the tyres up: {}{}", p.say(force, style::force), p.say(p.v.figure.worstCase, style::force),
-                    force > greatest ? "more than a strong driver presses" : "at worst more than a strong driver presses", before);
+            p.v.reason = tr("{} ±{} to use the tyres up: {}{}", p.say(force, style::force), p.say(p.v.figure.worstCase, style::force),
+                force > greatest ? tr("more than a strong driver presses") : tr("at worst more than a strong driver presses"), before);
         } else if (force > firm || force < light) {
             p.v.level = Level::Caution;
-            p.v.reason = fmt::format("{} to use the tyres up: {}, comfortable is {} to {}{}", p.say(force, style::force),
-                force > firm ? "a hard pedal" : "a light pedal that grabs", p.say(light, style::force), p.say(firm, style::force), before);
+            p.v.reason = tr("{} to use the tyres up: {}, comfortable is {} to {}{}", p.say(force, style::force),
+                force > firm ? tr("a hard pedal") : tr("a light pedal that grabs"), p.say(light, style::force), p.say(firm, style::force),
+                before);
         } else if (const double unsure = p.v.figure.rootSumSquare; force + unsure > firm || force - unsure < light) {
             p.v.level = Level::Unproven;
-            p.v.reason = fmt::format("{} ±{} to use the tyres up: {}, comfortable is {} to {}{}", p.say(force, style::force),
-                p.say(unsure, style::force), force + unsure > firm ? "perhaps a hard pedal" : "perhaps a light pedal that grabs",
+            p.v.reason = tr("{} ±{} to use the tyres up: {}, comfortable is {} to {}{}", p.say(force, style::force),
+                p.say(unsure, style::force), force + unsure > firm ? tr("perhaps a hard pedal") : tr("perhaps a light pedal that grabs"),
                 p.say(light, style::force), p.say(firm, style::force), before);
         } else {
             p.v.level = Level::Good;
-            p.v.reason = fmt::format("{} to use the tyres up{}", p.say(force, style::force), before);
+            p.v.reason = tr("{} to use the tyres up{}", p.say(force, style::force), before);
         }
     });
 }
@@ -138,25 +139,24 @@ void addTravel(Study& study)
     p.needsKinds();
     p.v.figure = now.strokeShare;
     p.v.wanted = figures::setting(build.wants.strokeShare, &Wants::strokeShare);
-    p.v.method =
-        "Fluid for that stop: roll-back of every piston, give of pads, calipers and hoses, play of shoes; over the master cylinder's "
-        "area. The share of its stroke that the fuller chamber uses, most over all loads."
-        + std::string(notInIt);
-    p.v.source = "Volumes; 60 to 65 % of the stroke for a full stop, roll-back and give where they are not measured: common practice.";
+    p.v.method = tr("Fluid for that stop: roll-back of every piston, give of pads, calipers and hoses, play of shoes; over the master "
+                    "cylinder's area. The share of its stroke that the fuller chamber uses, most over all loads.{}",
+        std::string(tr(notInIt)));
+    p.v.source = tr("Volumes; 60 to 65 % of the stroke for a full stop, roll-back and give where they are not measured: common practice.");
     p.judged([&](double share) {
-        const auto before = p.before([&](Sample& s) { return travelOf(s, build, study.before).strokeShare; }, style::share);
-        const auto pedal = now.travel.value ? fmt::format(", {} at the foot", p.say(*now.travel.value, style::frame)) : std::string();
+        const auto before = p.before([&](Evaluator& s) { return travelOf(s, build, study.before).strokeShare; }, style::share);
+        const auto pedal = now.travel.value ? tr(", {} at the foot", p.say(*now.travel.value, style::frame)) : std::string();
         const auto used =
-            fmt::format("{} ±{} of the stroke{}{}", p.say(share, style::share), p.say(p.v.figure.worstCase, style::share), pedal, before);
+            tr("{} ±{} of the stroke{}{}", p.say(share, style::share), p.say(p.v.figure.worstCase, style::share), pedal, before);
         if (share >= 1) {
             p.v.level = Level::Stop;
-            p.v.reason = fmt::format("{}: the cylinder ends before the tyres do", used);
+            p.v.reason = tr("{}: the cylinder ends before the tyres do", used);
         } else if (p.v.figure.highest() > *p.v.wanted) {
             p.v.level = Level::Caution;
             p.v.reason = fmt::format("{}: {}", used,
-                p.v.figure.highest() >= 1 ? "at worst it ends before the tyres do"
-                    : share > *p.v.wanted ? "long, little is left for heat and wear"
-                                          : "at worst more than is wanted");
+                p.v.figure.highest() >= 1 ? tr("at worst it ends before the tyres do")
+                    : share > *p.v.wanted ? tr("long, little is left for heat and wear")
+                                          : tr("at worst more than is wanted"));
         } else {
             p.v.level = Level::Good;
             p.v.reason = used;
@@ -172,7 +172,7 @@ void addBooster(Study& study)
         return;
     PedalVerdict p(study, checks::booster, style::pressure);
     p.v.wanted = 0.0;
-    p.v.figure = evaluate([&](Sample& s) {
+    p.v.figure = evaluate([&](Evaluator& s) {
         const auto foot = figures::footOf(s, build, h);
         const double knee = foot.measuredOverReckoned * foot.booster.knee / hydraulics::rodArea(foot.master);
         double least = std::numeric_limits<double>::infinity();
@@ -184,12 +184,13 @@ void addBooster(Study& study)
         return least;
     });
     p.v.method =
-        "Front pressure at which the booster runs out less that at which the tyres are used up, the least over all loads. Beyond it "
-        "only the foot adds pressure.";
-    p.v.source = "Statics; running out at 40 to 80 bar where it is not measured: common practice.";
-    p.v.caution = "With the engine stopped or the vacuum gone the foot is alone: keep the engine running, and know how hard that pedal is.";
+        tr("Front pressure at which the booster runs out less that at which the tyres are used up, the least over all loads. Beyond it "
+           "only the foot adds pressure.");
+    p.v.source = tr("Statics; running out at 40 to 80 bar where it is not measured: common practice.");
+    p.v.caution =
+        tr("With the engine stopped or the vacuum gone the foot is alone: keep the engine running, and know how hard that pedal is.");
     p.judged([&](double left) {
-        const double knee = asRead([&](Sample& s) {
+        const double knee = asRead([&](Evaluator& s) {
             const auto foot = figures::footOf(s, build, h);
             return foot.measuredOverReckoned * foot.booster.knee / hydraulics::rodArea(foot.master);
         }).value.value_or(NAN);
@@ -197,12 +198,12 @@ void addBooster(Study& study)
         if (p.v.figure.lowest() >= 0) {
             p.v.level = Level::Good;
             p.v.reason = (knee - left) < 0.4 * knee
-                ? fmt::format("Runs out at {}, hardly needed: the tyres are used up at {}", at, p.say(knee - left, style::pressure))
-                : fmt::format("Runs out at {}, after the tyres at {}", at, p.say(knee - left, style::pressure));
+                ? tr("Runs out at {}, hardly needed: the tyres are used up at {}", at, p.say(knee - left, style::pressure))
+                : tr("Runs out at {}, after the tyres at {}", at, p.say(knee - left, style::pressure));
         } else {
             p.v.level = Level::Caution;
-            p.v.reason = fmt::format("Runs out at {}, {} the tyres are used up at {}: the last part is the foot's alone", at,
-                left < 0 ? "before" : "at worst before", p.say(knee - left, style::pressure));
+            p.v.reason = tr("Runs out at {}, {} the tyres are used up at {}: the last part is the foot's alone", at,
+                left < 0 ? tr("before") : tr("at worst before"), p.say(knee - left, style::pressure));
         }
     });
 }
@@ -214,16 +215,15 @@ void addCircuits(Study& study)
     p.needsKinds();
     constexpr double wanted = stopping::yardstick::secondary;
     p.v.wanted = wanted;
-    p.v.method =
-        "What the remaining circuit makes at the greatest effort within its own part of the stroke, least of both circuits and all "
-        "loads; a wheel past its grip gives what its load holds. A rear valve is taken to work as it stands; that a car on one "
-        "diagonal pulls aside is not in it."
-        + std::string(notInIt);
-    p.v.source = "Statics; 2.44 m/s² with part of the brakes gone: UN R13-H, from memory, a yardstick and no approval.";
-    p.v.caution = "With one circuit gone the pedal falls first and the stop is two to three times as long: it is for coming to a stand, "
-                  "not for driving home.";
+    p.v.method = tr("What the remaining circuit makes at the greatest effort within its own part of the stroke, least of both circuits and "
+                    "all loads; a wheel past its grip gives what its load holds. A rear valve is taken to work as it stands; that a car on "
+                    "one diagonal pulls aside is not in it.{}",
+        std::string(tr(notInIt)));
+    p.v.source = tr("Statics; 2.44 m/s² with part of the brakes gone: UN R13-H, from memory, a yardstick and no approval.");
+    p.v.caution = tr("With one circuit gone the pedal falls first and the stop is two to three times as long: it is for coming to a stand, "
+                     "not for driving home.");
     if (study.after.hydraulics->circuits == Circuits::Unknown)
-        p.v.lacksInWords.emplace_back("whether the circuits are front and rear or diagonal");
+        p.v.lacksInWords.emplace_back(tr("whether the circuits are front and rear or diagonal"));
     const CircuitGone* worst = nullptr;
     for (const CircuitGone& each : now.gone) {
         const bool lacks = !each.left.value;
@@ -246,10 +246,10 @@ void addCircuits(Study& study)
         each[0] = toUpper(each[0]);
         if (left < 0.1 * standardGravity) {
             p.v.level = Level::Stop;
-            p.v.reason = fmt::format("{}: next to nothing", each);
+            p.v.reason = tr("{}: next to nothing", each);
         } else if (p.v.figure.lowest() < wanted) {
             p.v.level = Level::Caution;
-            p.v.reason = fmt::format("{}: {} than {}", each, left < wanted ? "less" : "at worst less", p.say(wanted, style::deceleration));
+            p.v.reason = tr("{}: {} than {}", each, left < wanted ? tr("less") : tr("at worst less"), p.say(wanted, style::deceleration));
         } else {
             p.v.level = Level::Good;
             p.v.reason = each;
@@ -265,23 +265,23 @@ void addFluid(Study& study)
     const bool discs = study.after.front.corner->brakes == BrakeKind::Discs || study.after.rear.corner->brakes == BrakeKind::Discs;
     if (!discs)
         return;
-    p.v.figure = evaluate([&](Sample& s) {
+    p.v.figure = evaluate([&](Evaluator& s) {
         return s(h.reservoir, false) - figures::fluidForWear(s, *study.after.front.corner)
             - figures::fluidForWear(s, *study.after.rear.corner);
     });
     p.v.wanted = 0.0;
     p.v.method =
-        "Pistons follow pads and rotors from new to their minimum: area of one side × (both linings' wear + the rotor's), two wheels an "
-        "axle; what is then left of the fluid between the reservoir's marks. Drums whose adjusters work take none.";
-    p.v.source = "Volumes.";
-    p.v.caution = "Fluid that is topped up over worn pads runs over when new ones go in. Fluid eats paint.";
+        tr("Pistons follow pads and rotors from new to their minimum: area of one side × (both linings' wear + the rotor's), two wheels an "
+           "axle; what is then left of the reservoir volume, min to max. Drums whose adjusters work take none.");
+    p.v.source = tr("Volumes.");
+    p.v.caution = tr("Fluid that is topped up over worn pads runs over when new ones go in. Fluid eats paint.");
     p.judged([&](double left) {
         const double marks = h.reservoir.value.value_or(0);
-        const auto all = fmt::format("{} of {} between the marks", p.say(marks - left, style::volume), p.say(marks, style::volume));
+        const auto all = tr("{} of {} left between min and max", p.say(marks - left, style::volume), p.say(marks, style::volume));
         p.v.level = p.v.figure.lowest() >= 0 ? Level::Good : Level::Caution;
         p.v.reason = p.v.level == Level::Good ? all
-            : left < 0                        ? fmt::format("{}: it runs out of marks before the pads are worn; top up, look often", all)
-                                              : fmt::format("{}: at worst not enough", all);
+            : left < 0                        ? tr("{}: it runs out of marks before the pads are worn; top up, look often", all)
+                                              : tr("{}: at worst not enough", all);
     });
 }
 

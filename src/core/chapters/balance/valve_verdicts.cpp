@@ -2,6 +2,7 @@
 #include "chapters/balance/checks.hpp"
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
+#include "language/language.hpp"
 #include "stopping/balance.hpp"
 #include "verdict/judge.hpp"
 
@@ -28,7 +29,7 @@ void addMetering(Study& study)
     Verdict v = verdictOf(checks::metering);
     v.style = style::share;
     v.lacksInWords = figures::unsaidOf(study.after);
-    v.figure = evaluate([&](Sample& s) {
+    v.figure = evaluate([&](Evaluator& s) {
         const auto brakes = figures::brakesOf(s, *study.build, study.after);
         const auto car = figures::carOf(s, study.build->car);
         const double z = stopping::decelerationOf(car, brakes, { 0, 1 }, s(h.meteringPressure, plain));
@@ -36,12 +37,12 @@ void addMetering(Study& study)
         return z / rearLoad / (iceGrip * brakes.rear.grip);
     });
     v.method =
-        "Deceleration of the rear brakes alone at the pressure where the valve lets the front ones in, over the rear axle's load then: "
-        "what the rear tyres need of their grip on ice (0.15 of it as read). Over all of it the rear locks first there.";
-    v.source = "Rigid-body load transfer; 0.15: common practice.";
+        tr("Deceleration of the rear brakes alone at the pressure where the valve lets the front ones in, over the rear axle's load then: "
+           "what the rear tyres need of their grip on ice (0.15 of it as read). Over all of it the rear locks first there.");
+    v.source = tr("Rigid-body load transfer; 0.15: common practice.");
     v.caution =
-        "A metering valve is made for front discs with rear drums, whose shoes have to travel first. With discs behind it lets the rear "
-        "brake alone.";
+        tr("A metering valve is made for front discs with rear drums, whose shoes have to travel first. With discs behind it lets the rear "
+           "brake alone.");
     const Corner* rear = study.after.rear.corner;
     if (!v.lacksInWords.empty())
         v.figure.value.reset();
@@ -51,12 +52,12 @@ void addMetering(Study& study)
         v.level = locks                                ? (antilock ? Level::Caution : Level::Stop)
             : rear && rear->brakes == BrakeKind::Discs ? Level::Caution
                                                        : Level::Good;
-        v.reason = fmt::format("The rear alone brakes up to {}, which takes {} of the rear's grip on ice",
+        v.reason = tr("The rear alone brakes up to {}, which takes {} of the rear's grip on ice",
             print(*h.meteringPressure.value, style::pressure, study.system), judge::percentOf(*v.figure.value));
         if (locks)
-            v.reason += ": it may lock first there. Take the valve out, or a lower one";
+            v.reason += tr(": it may lock first there. Take the valve out, or a lower one");
         else if (v.level == Level::Caution)
-            v.reason += "; with discs behind it is of no use: take it out";
+            v.reason += tr("; with discs behind it is of no use: take it out");
     }
     study.verdicts.push_back(std::move(v));
 }
@@ -70,22 +71,22 @@ void addResidual(Study& study, Axle axle)
         return;
     const bool discs = corner->brakes == BrakeKind::Discs;
     Verdict v = verdictOf(checks::residual, { axle });
-    v.title = fmt::format("Residual pressure, {}", judge::wordFor(axle));
+    v.title = tr("Residual pressure, {}", judge::wordFor(axle));
     v.style = style::pressure;
-    v.figure = evaluate([&](Sample& s) { return s(kept, plain); });
+    v.figure = evaluate([&](Evaluator& s) { return s(kept, plain); });
     v.wanted = discs ? discResidual : drumResidual;
     v.method =
-        "Pressure that stays in the line. Discs take none, or about 0.14 bar (2 psi) where the master cylinder lies below them; drums "
-        "about 0.7 bar (10 psi).";
-    v.source = "Common practice.";
+        tr("Pressure that stays in the line. Discs take none, or about 0.14 bar (2 psi) where the master cylinder lies below them; drums "
+           "about 0.7 bar (10 psi).");
+    v.source = tr("Common practice.");
     v.caution =
-        "Pads held against their rotor drag, boil the fluid and wear out. A master cylinder made for drums may have such a valve in its "
-        "outlet.";
+        tr("Pads held against their rotor drag, boil the fluid and wear out. A master cylinder made for drums may have such a valve in its "
+           "outlet.");
     if (!judge::unproven(study, v)) {
         v.level = v.figure.highest() <= v.wanted ? Level::Good : discs && v.figure.lowest() > v.wanted ? Level::Stop : Level::Caution;
-        v.reason = fmt::format("{} stay in the line to the {}", print(*v.figure.value, v.style, study.system), discs ? "pads" : "shoes");
+        v.reason = tr("{} stay in the line to the {}", print(*v.figure.value, v.style, study.system), discs ? tr("pads") : tr("shoes"));
         if (v.level != Level::Good)
-            v.reason += discs ? ": the pads drag. Take the valve out, or one of 2 psi" : ": the shoes may drag";
+            v.reason += discs ? tr(": the pads drag. Take the valve out, or one of 2 psi") : tr(": the shoes may drag");
     }
     study.verdicts.push_back(std::move(v));
 }

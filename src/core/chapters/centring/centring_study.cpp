@@ -2,6 +2,7 @@
 #include "chapters/centring/centring_parts.hpp"
 #include "chapters/centring/checks.hpp"
 #include "figures/figures.hpp"
+#include "language/language.hpp"
 
 #include <fmt/format.h>
 
@@ -24,7 +25,7 @@ double CentringResult::effect() const
 
 namespace deepstop::mock_ups {
 
-double meanOf(Sample& s, const std::vector<const MockUp*>& all, Reading MockUp::*which)
+double meanOf(Evaluator& s, const std::vector<const MockUp*>& all, Reading MockUp::*which)
 {
     // Narrower than any instrument is as narrow as this.
     constexpr double narrowest = 1e-6;
@@ -39,7 +40,7 @@ double meanOf(Sample& s, const std::vector<const MockUp*>& all, Reading MockUp::
     return weights > 0 ? sum / weights : s(all.back()->*which);
 }
 
-centring::Gaps gapsOf(Sample& s, const std::vector<const MockUp*>& all)
+centring::Gaps gapsOf(Evaluator& s, const std::vector<const MockUp*>& all)
 {
     return { meanOf(s, all, &MockUp::innerTop), meanOf(s, all, &MockUp::outerTop), meanOf(s, all, &MockUp::innerBottom),
         meanOf(s, all, &MockUp::outerBottom) };
@@ -94,7 +95,7 @@ std::optional<LearntEffect> learn(const MockUp& m, const Corner& corner)
 /// How far the pad's edge lies under the rotor's at the two bolts, from its two ends.
 std::pair<double, double> insetAtBolts(const CentringResult& r)
 {
-    Sample s;
+    Evaluator s;
     const double top = meanOf(s, r.all, &MockUp::padEdgeTop);
     const double bottom = meanOf(s, r.all, &MockUp::padEdgeBottom);
     const double slope = (top - bottom) / valueOr(r.corner->pad.length, NAN);
@@ -105,7 +106,7 @@ std::pair<double, double> insetAtBolts(const CentringResult& r)
 /// A mock-up whose readings that are missing are taken from the others: what it has still tells.
 MockUp filled(const MockUp& mockUp, const CentringResult& r)
 {
-    Sample s;
+    Evaluator s;
     MockUp whole = mockUp;
     for (Reading MockUp::*which : { &MockUp::innerTop, &MockUp::outerTop, &MockUp::innerBottom, &MockUp::outerBottom, &MockUp::gapSpacing,
              &MockUp::padEdgeTop, &MockUp::padEdgeBottom })
@@ -119,8 +120,8 @@ MockUp filled(const MockUp& mockUp, const CentringResult& r)
 double contradiction(const Figure& figure, const std::vector<const MockUp*>& all)
 {
     double most = 0;
-    for (Reading MockUp::*which : { &MockUp::innerTop, &MockUp::outerTop, &MockUp::innerBottom, &MockUp::outerBottom, &MockUp::padEdgeTop,
-             &MockUp::padEdgeBottom }) {
+    for (Reading MockUp::*which :
+        { &MockUp::innerTop, &MockUp::outerTop, &MockUp::innerBottom, &MockUp::outerBottom, &MockUp::padEdgeTop, &MockUp::padEdgeBottom }) {
         double highest = -std::numeric_limits<double>::infinity();
         double lowest = std::numeric_limits<double>::infinity();
         for (const MockUp* m : all)
@@ -135,14 +136,14 @@ double contradiction(const Figure& figure, const std::vector<const MockUp*>& all
 
 /// A figure is no better than what a mock-up, by itself, differs from it, where that is more than the mock-up may be off. One read so
 /// coarsely that it could as well agree says nothing against the others. Nor is it better than half of what one gap was read apart.
-Figure evaluated(const CentringResult& r, const std::function<double(Sample&, const std::vector<const MockUp*>&)>& sum)
+Figure evaluated(const CentringResult& r, const std::function<double(Evaluator&, const std::vector<const MockUp*>&)>& sum)
 {
-    auto figure = evaluate([&](Sample& s) { return sum(s, r.all); });
+    auto figure = evaluate([&](Evaluator& s) { return sum(s, r.all); });
     if (r.all.size() < 2 || !figure.value)
         return figure;
     for (const MockUp* m : r.all) {
         const MockUp whole = filled(*m, r);
-        const Figure alone = evaluate([&](Sample& s) { return sum(s, { &whole }); });
+        const Figure alone = evaluate([&](Evaluator& s) { return sum(s, { &whole }); });
         const double apart = alone.value ? std::abs(*alone.value - *figure.value) : 0;
         if (apart > alone.worstCase) {
             figure.worstCase = std::max(figure.worstCase, apart);
@@ -208,16 +209,16 @@ Centring positionsOf(const Study& study)
     const double aim = figures::setting(build.wants.padEdge, &Wants::padEdge);
     for (CentringResult& r : found.corners) {
         const Corner* corner = r.corner;
-        r.axial = evaluated(r, [](Sample& s, const auto& all) { return centring::position(gapsOf(s, all), 1, 1).axial; });
-        r.tilt = evaluated(r, [corner](Sample& s, const auto& all) {
+        r.axial = evaluated(r, [](Evaluator& s, const auto& all) { return centring::position(gapsOf(s, all), 1, 1).axial; });
+        r.tilt = evaluated(r, [corner](Evaluator& s, const auto& all) {
             return centring::position(gapsOf(s, all), meanOf(s, all, &MockUp::gapSpacing), 1).tilt * s(corner->pad.length);
         });
         if (std::ranges::any_of(r.all, [](const MockUp* m) { return m->padEdgeTop.value || m->padEdgeBottom.value; })) {
-            r.padEdge = evaluated(r, [](Sample& s, const auto& all) {
+            r.padEdge = evaluated(r, [](Evaluator& s, const auto& all) {
                 return (meanOf(s, all, &MockUp::padEdgeTop) + meanOf(s, all, &MockUp::padEdgeBottom)) / 2;
             });
-            r.padTilt = evaluated(
-                r, [](Sample& s, const auto& all) { return meanOf(s, all, &MockUp::padEdgeTop) - meanOf(s, all, &MockUp::padEdgeBottom); });
+            r.padTilt = evaluated(r,
+                [](Evaluator& s, const auto& all) { return meanOf(s, all, &MockUp::padEdgeTop) - meanOf(s, all, &MockUp::padEdgeBottom); });
         }
         // Play that nobody has taken up the same way each time is error of the reading.
         double play = 0;
@@ -229,14 +230,14 @@ Centring positionsOf(const Study& study)
             figure->rootSumSquare = std::hypot(figure->rootSumSquare, play / 2);
         }
         r.learnt = learn(*r.mockUp, *corner);
-        Sample s;
+        Evaluator s;
         const double gapSpacing = meanOf(s, r.all, &MockUp::gapSpacing);
         const double boltSpacing = s(corner->mount.boltSpacing);
         const auto position = centring::position(gapsOf(s, r.all), gapSpacing, boltSpacing);
         if (std::isfinite(position.atTopBolt) && std::isfinite(position.atBottomBolt)) {
             r.position = position;
             if (corner->mount.shimMoves == Direction::Unknown) {
-                r.why = "Say which way a thicker shim moves this caliper, and the shims can be worked out.";
+                r.why = tr("Say which way a thicker shim moves this caliper, and the shims can be worked out.");
                 continue;
             }
             const Fitted& fitted = corner->at(r.mockUp->side);
@@ -252,7 +253,7 @@ Centring positionsOf(const Study& study)
             constexpr double senseless = 0.2; // m
             if (std::ranges::any_of(r.targets, [](double t) { return !(std::abs(t) < senseless); })) {
                 r.targets.clear();
-                r.why = "The gaps cannot be right: no caliper is that far off.";
+                r.why = tr("The gaps cannot be right: no caliper is that far off.");
             }
         }
     }
@@ -304,18 +305,17 @@ void planShims(Centring& found, const Study& study)
             r.next = planOf(other, r, 0, tolerance);
         if (!plan.proven)
             r.unproven = plan.couldGain > 0
-                ? fmt::format("found in the time there is; another sharing of the drawer might miss less by up to {}, over all bolts",
+                ? tr("found in the time there is; another sharing of the drawer might miss less by up to {}, over all bolts",
                     print(plan.couldGain, style::fine, study.system))
-                : fmt::format(
-                    "found in the time there is; another sharing of the drawer might do with up to {} fewer shims", plan.couldSave);
+                : tr("found in the time there is; another sharing of the drawer might do with up to {} fewer shims", plan.couldSave);
         const double least = *std::ranges::min_element(r.targets);
         if (r.plan && !r.plan->possible) {
             if (least < -tolerance - 1e-9)
-                r.plan->why = "Cannot be shimmed: more would have to come out than is in.";
+                r.plan->why = tr("Cannot be shimmed: more would have to come out than is in.");
             else if (drawer.empty())
-                r.plan->why = "The drawer is empty.";
+                r.plan->why = tr("The drawer is empty.");
             else
-                r.plan->why = "The drawer does not hold the right sizes: this is the nearest it can do.";
+                r.plan->why = tr("The drawer does not hold the right sizes: this is the nearest it can do.");
         }
     }
     if (!plan.stacks.empty() && !plan.within()
@@ -346,7 +346,7 @@ void addCentring(Study& study)
     LedgerLine line;
     line.id = "off-centre";
     line.ofPlaces = true;
-    line.title = "Off centre";
+    line.title = tr("Off centre");
     line.style = style::fine;
     // The mock-up that is farthest off speaks for the axle.
     const Verdict* axial = nullptr;
@@ -362,7 +362,7 @@ void addCentring(Study& study)
         line.after = axial->figure;
     if (worst) {
         line.level = worst->level;
-        line.word = nameOf(worst->level);
+        line.word = tr(nameOf(worst->level));
     }
     study.ledger.push_back(std::move(line));
 }

@@ -1,6 +1,7 @@
 #include "centring/car_plan.hpp"
 #include "centring/drawer.hpp"
 #include "chapters/centring/checks.hpp"
+#include "language/language.hpp"
 #include "quantity/text.hpp"
 #include "build/choices.hpp"
 #include "chapters/centring/centring_parts.hpp"
@@ -48,7 +49,7 @@ private:
     Verdict start(const CentringResult& r, const Check& check, const Figure& figure) const
     {
         Verdict v = verdictOf(check, { r.mockUp->axle, r.mockUp->side });
-        v.title = fmt::format("{} {}: {}", judge::wordFor(r.mockUp->axle), wordFor(r.mockUp->side, choices::side), check.title);
+        v.title = fmt::format("{} {}: {}", judge::wordFor(r.mockUp->axle), wordFor(r.mockUp->side, choices::side), tr(check.title));
         v.title[0] = toUpper(v.title[0]);
         v.style = style::fine;
         v.figure = figure;
@@ -67,14 +68,15 @@ private:
             : off > aim_ && unsure <= aim_ + 1e-9 ? Level::Caution
                                                   : Level::Unproven;
         if (v.level == Level::Unproven) {
-            v.reason = fmt::format("{} off, but the readings are only good to ±{}: use a vernier or feeler gauges", say(off), say(unsure));
+            v.reason = tr("{} off, but the readings are only good to ±{}: use a vernier or feeler gauges", say(off), say(unsure));
             return;
         }
-        v.reason = off < 0.005e-3 ? std::string("In the middle") : fmt::format("{} {}", say(off), *v.figure.value > 0 ? outward : inward);
+        v.reason =
+            off < 0.005e-3 ? std::string(tr("In the middle")) : fmt::format("{} {}", say(off), *v.figure.value > 0 ? outward : inward);
         if (off >= 0.005e-3)
             v.reason += fmt::format(", ±{}", say(unsure));
         if (v.level != Level::Good)
-            v.reason += fmt::format(", {} wanted", say(aim_));
+            v.reason += tr(", {} wanted", say(aim_));
     }
 
     std::string pile(const std::vector<double>& shims) const { return centring::pileText(shims, study_.system); }
@@ -130,18 +132,18 @@ private:
     Remedy planned(const CentringResult& r, const centring::Plan& plan, bool second) const
     {
         Remedy remedy;
-        remedy.title = fmt::format("{} {}, bottom {}", second ? "Or: top" : "Top", pile(plan.top.shims), pile(plan.bottom.shims));
+        remedy.title = tr("{} {}, bottom {}", second ? tr("Or: top") : tr("Top"), pile(plan.top.shims), pile(plan.bottom.shims));
         if (plan.radialTop && plan.radialBottom)
-            remedy.title += fmt::format("; under the studs top {}, bottom {}", pile(plan.radialTop->shims), pile(plan.radialBottom->shims));
+            remedy.title += tr("; under the studs top {}, bottom {}", pile(plan.radialTop->shims), pile(plan.radialBottom->shims));
         remedy.gap.value = plan.remaining.axial;
         const Fitted& in = r.corner->at(r.mockUp->side);
         const auto now = [&](const Reading& reading) { return say(reading.value.value_or(0)); };
-        remedy.costs = { fmt::format("in now: {} and {}", now(in.shimTop), now(in.shimBottom)) };
+        remedy.costs = { tr("in now: {} and {}", now(in.shimTop), now(in.shimBottom)) };
         if (r.corner->mount.kind == MountKind::Radial && plan.radialTop)
-            remedy.costs.push_back(fmt::format("under the studs now: {} and {}", now(in.radialTop), now(in.radialBottom)));
+            remedy.costs.push_back(tr("under the studs now: {} and {}", now(in.radialTop), now(in.radialBottom)));
         if (!plan.possible && !plan.why.empty())
             remedy.costs.push_back(plan.why);
-        remedy.costs.emplace_back("then read the four gaps again");
+        remedy.costs.emplace_back(tr("then read the four gaps again"));
         remedy.edit = fitted(r, plan);
         return remedy;
     }
@@ -174,55 +176,54 @@ private:
                 }
             return build;
         };
-        remedy.title = fmt::format("Hub-face ring of {}", say(thickness));
+        remedy.title = tr("Hub-face ring of {}", say(thickness));
         remedy.gap.value = 0;
-        remedy.costs = { fmt::format("wheel {} further out, on both sides", say(off)) };
+        remedy.costs = { tr("wheel {} further out, on both sides", say(off)) };
         const AxleParts& result = study_.after.at(r.mockUp->axle);
         if (result.wheel) {
             const Hub& hub = hubOf(*study_.build, r.mockUp->axle);
-            const double inNut = nominal([&](Sample& s) { return figures::studEngagement(s, corner, *result.wheel, hub).inNut; });
-            remedy.costs.emplace_back(std::isfinite(inNut)
-                    ? fmt::format("{} of stud left in the nut", print(inNut, style::gap, study_.system))
-                    : std::string("measure the studs first"));
-            const double pilot = nominal([&](Sample& s) {
+            const double inNut = nominal([&](Evaluator& s) { return figures::studEngagement(s, corner, *result.wheel, hub).inNut; });
+            remedy.costs.emplace_back(std::isfinite(inNut) ? tr("{} of stud left in the nut", print(inNut, style::gap, study_.system))
+                                                           : std::string(tr("measure the studs first")));
+            const double pilot = nominal([&](Evaluator& s) {
                 return s(hub.pilotHeight) - figures::behindRotor(s, corner) - s(corner.rotor.hatThickness) - figures::spacerOf(s, corner);
             });
             if (std::isfinite(pilot))
-                remedy.costs.push_back(fmt::format("{} of pilot left", print(pilot, style::gap, study_.system)));
+                remedy.costs.push_back(tr("{} of pilot left", print(pilot, style::gap, study_.system)));
         }
-        remedy.costs.emplace_back("its bore on the pilot, its holes on the bolt circle");
+        remedy.costs.emplace_back(tr("its bore on the pilot, its holes on the bolt circle"));
         return remedy;
     }
 
     void axial(const CentringResult& r)
     {
         Verdict v = start(r, checks::axial, r.axial);
-        v.method = "Half the difference of outer and inner gap, mean of top and bottom; the interval is that of the four readings as "
-                   "independent errors, with half the play where it was not "
-                   "taken up the same way. Several mock-ups of a corner count by their mean, each by its width, never better than they "
-                   "contradict each "
-                   "other. Shims: search of the "
-                   "one drawer for every bolt of the car at once; least error beyond half of what is aimed at, then fewest shims; said "
-                   "where no proof was found that none is better. Shims first, for they move "
-                   "nothing else; a ring where they cannot, at the price of offset, studs and pilot.";
+        v.method = tr("Half the difference of outer and inner gap, mean of top and bottom; the interval is that of the four readings as "
+                      "independent errors, with half the play where it was not "
+                      "taken up the same way. Several mock-ups of a corner count by their mean, each by its width, never better than they "
+                      "contradict each "
+                      "other. Shims: search of the "
+                      "one drawer for every bolt of the car at once; least error beyond half of what is aimed at, then fewest shims; said "
+                      "where no proof was found that none is better. Shims first, for they move "
+                      "nothing else; a ring where they cannot, at the price of offset, studs and pilot.");
         if (r.corner->caliper.kind == CaliperKind::Floating)
-            v.method += " Of a floating caliper the carrier is what is centred and shimmed, and the gaps are those to its two arms.";
-        v.source = "Plane geometry; 0.25 mm aimed at, 0.5 mm usable: common practice.";
+            v.method += tr(" Of a floating caliper the carrier is what is centred and shimmed, and the gaps are those to its two arms.");
+        v.source = tr("Plane geometry; 0.25 mm aimed at, 0.5 mm usable: common practice.");
         v.caution =
-            "Read with the rotor flat on a clean hub, held by at least three nuts, the caliper's play settled the same way each time.";
+            tr("Read with the rotor flat on a clean hub, held by at least three nuts, the caliper's play settled the same way each time.");
         if (!judge::unproven(study_, v)) {
-            judgeOffset(v, "too far outboard", "too far inboard");
+            judgeOffset(v, tr("too far outboard"), tr("too far inboard"));
             const CaliperKind kind = r.corner->caliper.kind;
             if (v.level != Level::Unproven && std::abs(*v.figure.value) >= 0.005e-3)
-                v.reason = (kind == CaliperKind::Floating ? "Carrier " : "Caliper ") + v.reason;
+                v.reason = kind == CaliperKind::Floating ? tr("Carrier {}", v.reason) : tr("Caliper {}", v.reason);
             if (kind == CaliperKind::Floating)
-                v.reason += ", read to the carrier: the body slides";
+                v.reason += tr(", read to the carrier: the body slides");
             if (kind == CaliperKind::Unknown) {
                 // The body of a floating caliper stands wherever it was pushed last.
-                v.lacksInWords.push_back(fmt::format("whether the caliper is fixed or floating ({})", judge::wordFor(r.mockUp->axle)));
+                v.lacksInWords.push_back(tr("whether the caliper is fixed or floating ({})", judge::wordFor(r.mockUp->axle)));
                 if (v.level == Level::Good)
                     v.level = Level::Unproven;
-                v.reason += ". Say whether it is fixed or floating: of a floating one only gaps to its carrier count";
+                v.reason += tr(". Say whether it is fixed or floating: of a floating one only gaps to its carrier count");
             }
             if (!r.why.empty())
                 v.reason += ". " + r.why;
@@ -230,19 +231,19 @@ private:
             if (r.plan && !r.plan->possible) {
                 v.reason += ". " + r.plan->why;
                 if (!found_.shimsToBuy.empty()) {
-                    v.reason += " To buy, for both sides:";
+                    v.reason += tr(" To buy, for both sides:");
                     for (std::size_t i = 0; i < found_.shimsToBuy.size(); ++i)
                         v.reason += fmt::format("{} {} × {}", i ? "," : "", found_.shimsToBuy[i].count,
                             centring::shimText(found_.shimsToBuy[i].thickness, study_.system));
                 }
             }
             if (r.all.size() > 1)
-                v.reason += fmt::format(". Mean of {} mock-ups", r.all.size());
+                v.reason += tr(". Mean of {} mock-ups", r.all.size());
             if (sought && r.plan && !r.unproven.empty())
-                v.reason += ". The shims below are the best " + r.unproven;
+                v.reason += tr(". The shims below are the best {}", r.unproven);
             if (r.learnt)
-                v.reason += fmt::format(". So far shims moved it {:.2f} of their thickness{}", r.learnt->ratio,
-                    r.effect() == 1 && std::abs(r.learnt->ratio - 1) > 0.3 ? ", which cannot be: a reading or a stack is wrong" : "");
+                v.reason += tr(". So far shims moved it {:.2f} of their thickness{}", r.learnt->ratio,
+                    r.effect() == 1 && std::abs(r.learnt->ratio - 1) > 0.3 ? tr(", which cannot be: a reading or a stack is wrong") : "");
             const auto better = [&](const centring::Plan& plan) {
                 return std::abs(plan.remaining.axial) < std::abs(*v.figure.value) - 1e-6;
             };
@@ -256,8 +257,8 @@ private:
                 if (auto other = ring(r, *v.figure.value))
                     v.remedies.push_back(std::move(*other));
             if (const double least = r.targets.empty() ? 0 : std::min(r.targets[0], r.targets[1]); sought && shimsFail && least < 0)
-                v.remedies.push_back({ fmt::format("Machine {} off the ears' faces", say(-least)), {},
-                    { "cannot be undone; by a machine shop, square to the bolts" }, nullptr });
+                v.remedies.push_back({ tr("Machine {} off the ears' faces", say(-least)), {},
+                    { tr("cannot be undone; by a machine shop, square to the bolts") }, nullptr });
         }
         study_.verdicts.push_back(std::move(v));
     }
@@ -265,11 +266,11 @@ private:
     void tilt(const CentringResult& r)
     {
         Verdict v = start(r, checks::tilt, r.tilt);
-        v.method =
+        v.method = tr(
             "Error at the top less error at the bottom, brought from where they were read to the pad's length: different shims on the two "
-            "bolts take it out.";
-        v.source = "Plane geometry; 0.25 mm aimed at, 0.5 mm usable: common practice.";
-        v.caution = "A tilted caliper wears its pads to a wedge.";
+            "bolts take it out.");
+        v.source = tr("Plane geometry; 0.25 mm aimed at, 0.5 mm usable: common practice.");
+        v.caution = tr("A tilted caliper wears its pads to a wedge.");
         if (!judge::unproven(study_, v)) {
             const double off = std::abs(*v.figure.value);
             const double unsure = v.figure.rootSumSquare;
@@ -279,8 +280,8 @@ private:
                 : off <= usable_                               ? Level::Caution
                                                                : Level::Stop;
             v.reason = v.level == Level::Unproven
-                ? fmt::format("{} over the pad's length, but the readings are only good to ±{}", say(off), say(unsure))
-                : fmt::format("{} over the pad's length, ±{}", say(off), say(unsure));
+                ? tr("{} over the pad's length, but the readings are only good to ±{}", say(off), say(unsure))
+                : tr("{} over the pad's length, ±{}", say(off), say(unsure));
         }
         study_.verdicts.push_back(std::move(v));
     }
@@ -292,7 +293,7 @@ private:
         Verdict v = start(r, checks::padEdgeRead, r.padEdge);
         const double aim = figures::setting(study_.build->wants.padEdge, &Wants::padEdge);
         const Corner& corner = *r.corner;
-        const Figure inner = evaluate([&](Sample& s) {
+        const Figure inner = evaluate([&](Evaluator& s) {
             const double mean = (meanOf(s, r.all, &MockUp::padEdgeTop) + meanOf(s, r.all, &MockUp::padEdgeBottom)) / 2;
             return s(corner.rotor.outerDiameter) / 2 - mean - s(corner.pad.height) - s(corner.rotor.ringInnerDiameter) / 2;
         });
@@ -300,13 +301,13 @@ private:
         v.figure.effects.resize(v.figure.value ? v.figure.restsOn.size() : 0);
         if (!inner.value)
             v.figure.value.reset();
-        v.method = "Pad's outer edge inward of the rotor's edge, at both of its ends: 0 to 1 mm, never beyond; its inner edge on the "
-                   "friction ring. On a radial mount shims under the studs move it: thicker is outward.";
-        v.source = "Common practice.";
-        v.caution = "A pad over the edge grows a lip that breaks off.";
+        v.method = tr("Pad's outer edge inward of the rotor's edge, at both of its ends: 0 to 1 mm, never beyond; its inner edge on the "
+                      "friction ring. On a radial mount shims under the studs move it: thicker is outward.");
+        v.source = tr("Common practice.");
+        v.caution = tr("A pad over the edge grows a lip that breaks off.");
         v.wanted = aim;
         if (!judge::unproven(study_, v)) {
-            Sample s;
+            Evaluator s;
             const double top = meanOf(s, r.all, &MockUp::padEdgeTop);
             const double bottom = meanOf(s, r.all, &MockUp::padEdgeBottom);
             const double least = std::min(top, bottom);
@@ -314,26 +315,27 @@ private:
             const bool radial = r.corner->mount.kind == MountKind::Radial;
             if (unsure > aim_) {
                 v.level = Level::Unproven;
-                v.reason = fmt::format("{} and {} below the edge, but only good to ±{}: use a vernier", say(top), say(bottom), say(unsure));
+                v.reason = tr("{} and {} below the edge, but only good to ±{}: use a vernier", say(top), say(bottom), say(unsure));
             } else if (least < -1e-9) {
                 v.level = Level::Stop;
-                v.reason = fmt::format("Rides {} over the edge at the {}: {}", say(-least), top < bottom ? "top" : "bottom",
-                    radial                                           ? "fewer shims under the studs"
-                        : r.corner->mount.kind == MountKind::Unknown ? "fewer shims under the studs where the mount has them, "
-                                                                       "else another bracket or a larger rotor"
-                                                                     : "this mount has no radial shims, another bracket or a larger rotor");
+                v.reason = tr("Rides {} over the edge at the {}: {}", say(-least), top < bottom ? tr("top") : tr("bottom"),
+                    radial ? tr("fewer shims under the studs")
+                        : r.corner->mount.kind == MountKind::Unknown
+                        ? tr("fewer shims under the studs where the mount has them, "
+                             "else another bracket or a larger rotor")
+                        : tr("this mount has no radial shims, another bracket or a larger rotor"));
             } else if (inner.lowest() < -1e-9) {
                 v.level = inner.highest() < 0 ? Level::Caution : Level::Unproven;
                 v.reason = inner.highest() < 0
-                    ? fmt::format("Hangs {} off the inside of the ring", say(-*inner.value))
-                    : fmt::format("{} ±{} to the inside of the ring: too coarse to tell", say(*inner.value), say(inner.worstCase));
+                    ? tr("Hangs {} off the inside of the ring", say(-*inner.value))
+                    : tr("{} ±{} to the inside of the ring: too coarse to tell", say(*inner.value), say(inner.worstCase));
             } else if (std::max(top, bottom) > 1e-3 + 1e-9) {
                 v.level = Level::Caution;
-                v.reason = fmt::format("{} and {} below the edge: a rim of rust is left outside the pad{}", say(top), say(bottom),
-                    radial ? ", more shims under the studs" : "");
+                v.reason = tr("{} and {} below the edge: a rim of rust is left outside the pad{}", say(top), say(bottom),
+                    radial ? tr(", more shims under the studs") : "");
             } else {
                 v.level = Level::Good;
-                v.reason = fmt::format("{} and {} below the edge", say(top), say(bottom));
+                v.reason = tr("{} and {} below the edge", say(top), say(bottom));
             }
             if (study_.remedies == Remedies::Sought && v.level != Level::Good && v.level != Level::Unproven && radial && r.plan
                 && r.plan->radialTop) {
@@ -360,27 +362,28 @@ private:
         if (m.nuts <= 0 && m.seated == YesNo::Unknown && m.settled == YesNo::Unknown && m.shaftIn == YesNo::Unknown)
             return;
         Verdict v = start(r, checks::conditions, {});
-        v.method = "Rotor flat on a clean hub and held by nuts, the hub unable to shift, the play of the bolts taken up the same way for "
-                   "every reading.";
-        v.source = "Common practice.";
+        v.method =
+            tr("Rotor flat on a clean hub and held by nuts, the hub unable to shift, the play of the bolts taken up the same way for "
+               "every reading.");
+        v.source = tr("Common practice.");
         std::string wrong;
         const auto blame = [&](std::string_view what) { wrong += (wrong.empty() ? "" : "; ") + std::string(what); };
         if (m.seated == YesNo::No)
-            blame("the rotor did not sit flat: clean the hub and read again");
+            blame(tr("the rotor did not sit flat: clean the hub and read again"));
         if (m.nuts > 0 && m.nuts < nutsEnough)
-            blame("one nut does not hold a rotor flat: two or three, done up evenly");
+            blame(tr("one nut does not hold a rotor flat: two or three, done up evenly"));
         if (m.settled == YesNo::No)
-            blame("the play was not taken up: push the caliper the same way every time");
+            blame(tr("the play was not taken up: push the caliper the same way every time"));
         if (m.shaftIn == YesNo::No)
-            blame("the drive shaft is out and the hub can shift: put it in");
-        for (const auto& [said, what] :
-            { std::pair { m.seated != YesNo::Unknown, "whether the rotor sat flat" }, std::pair { m.nuts > 0, "how many nuts held it" },
-                std::pair { m.settled != YesNo::Unknown, "whether the play was taken up" } })
+            blame(tr("the drive shaft is out and the hub can shift: put it in"));
+        for (const auto& [said, what] : { std::pair { m.seated != YesNo::Unknown, tr("whether the rotor sat flat") },
+                 std::pair { m.nuts > 0, tr("how many nuts held it") },
+                 std::pair { m.settled != YesNo::Unknown, tr("whether the play was taken up") } })
             if (!said)
                 v.lacksInWords.push_back(fmt::format("{} ({} {})", what, judge::wordFor(m.axle), wordFor(m.side, choices::side)));
         v.level = !wrong.empty() ? Level::Caution : v.lacksInWords.empty() ? Level::Good : Level::Unproven;
         v.reason = !wrong.empty()    ? wrong
-            : v.lacksInWords.empty() ? fmt::format("Flat, held by {} nuts, play taken up", m.nuts)
+            : v.lacksInWords.empty() ? tr("Flat, held by {} nuts, play taken up", m.nuts)
                                      : lacking(study_, {}, v.lacksInWords);
         if (!wrong.empty())
             v.reason[0] = toUpper(v.reason[0]);
@@ -391,18 +394,17 @@ private:
     void agreement(const CentringResult& r)
     {
         const AxleParts& corner = study_.after.at(r.mockUp->axle);
-        const Figure apart = evaluate([&](Sample& s) {
+        const Figure apart = evaluate([&](Evaluator& s) {
             return figures::axialOffset(s, *corner.corner, r.mockUp->side) - centring::position(gapsOf(s, r.all), 1, 1).axial;
         });
         if (!apart.value || std::abs(*apart.value) <= apart.worstCase + 0.05e-3)
             return;
         Verdict v = start(r, checks::agreement, apart);
-        v.title = "Gaps against dimensions";
+        v.title = tr("Gaps against dimensions");
         v.level = Level::Caution;
-        v.reason =
-            fmt::format("They differ by {}: one of the readings is wrong, or the rotor did not sit flat", say(std::abs(*apart.value)));
-        v.method = "Slot's middle less rotor's middle from the dimensions, less the same from the four gaps.";
-        v.source = "Plane geometry.";
+        v.reason = tr("They differ by {}: one of the readings is wrong, or the rotor did not sit flat", say(std::abs(*apart.value)));
+        v.method = tr("Slot's middle less rotor's middle from the dimensions, less the same from the four gaps.");
+        v.source = tr("Plane geometry.");
         study_.verdicts.push_back(std::move(v));
     }
 
@@ -411,7 +413,7 @@ private:
     {
         const Corner& corner = *r.corner;
         const auto over = [&](Reading MockUp::*inner, Reading MockUp::*outer) {
-            return evaluate([&](Sample& s) {
+            return evaluate([&](Evaluator& s) {
                 return meanOf(s, r.all, inner) + meanOf(s, r.all, outer) + s(corner.rotor.thickness) - s(corner.caliper.slotWidth);
             });
         };
@@ -424,12 +426,13 @@ private:
         Verdict v = start(r, checks::slotSum, worse);
         v.level = Level::Caution;
         const auto by =
-            fmt::format("Gaps and rotor make {} {} than the slot", say(std::abs(*worse.value)), *worse.value > 0 ? "more" : "less");
-        v.reason = off(top) && off(bottom) ? by + " at both ends: the rotor's thickness or the slot's width is wrong, or the pads were in"
-            : off(top)                     ? by + " at the top: one of the upper gaps is wrong, read them again"
-                                           : by + " at the bottom: one of the lower gaps is wrong, read them again";
-        v.method = "Inner and outer gap and the rotor's thickness less the slot's width, at either end.";
-        v.source = "Plane geometry.";
+            tr("Gaps and rotor make {} {} than the slot", say(std::abs(*worse.value)), *worse.value > 0 ? tr("more") : tr("less"));
+        v.reason = off(top) && off(bottom)
+            ? tr("{} at both ends: the rotor's thickness or the slot's width is wrong, or the pads were in", by)
+            : off(top) ? tr("{} at the top: one of the upper gaps is wrong, read them again", by)
+                       : tr("{} at the bottom: one of the lower gaps is wrong, read them again", by);
+        v.method = tr("Inner and outer gap and the rotor's thickness less the slot's width, at either end.");
+        v.source = tr("Plane geometry.");
         study_.verdicts.push_back(std::move(v));
     }
 
@@ -443,20 +446,20 @@ private:
             v.style = style::fine;
             // The side that is farther off, or of which less is known.
             const auto of =
-                figures::lesserSide([&](Sample& s, Side side) { return -std::abs(figures::axialOffset(s, *corner.corner, side)); });
+                figures::lesserSide([&](Evaluator& s, Side side) { return -std::abs(figures::axialOffset(s, *corner.corner, side)); });
             v.figure = of.figure;
             if (v.figure.value) {
                 const Side side = of.side.value_or(Side::Left);
-                v.figure.value = nominal([&](Sample& s) { return figures::axialOffset(s, *corner.corner, side); });
+                v.figure.value = nominal([&](Evaluator& s) { return figures::axialOffset(s, *corner.corner, side); });
             }
-            v.method = "Slot's middle less rotor's middle, both from the hub's face.";
-            v.source = "Plane geometry; 0.25 mm aimed at, 0.5 mm usable: common practice.";
+            v.method = tr("Slot's middle less rotor's middle, both from the hub's face.");
+            v.source = tr("Plane geometry; 0.25 mm aimed at, 0.5 mm usable: common practice.");
             if (!judge::unproven(study_, v)) {
-                judgeOffset(v, "too far outboard", "too far inboard");
+                judgeOffset(v, tr("too far outboard"), tr("too far inboard"));
                 if (v.level != Level::Unproven && std::abs(*v.figure.value) >= 0.005e-3)
-                    v.reason = "Caliper " + v.reason;
+                    v.reason = tr("Caliper {}", v.reason);
                 if (of.side)
-                    v.reason = fmt::format("{}: {}", *of.side == Side::Left ? "Left" : "Right", v.reason);
+                    v.reason = fmt::format("{}: {}", *of.side == Side::Left ? tr("Left") : tr("Right"), v.reason);
             }
             study_.verdicts.push_back(std::move(v));
         }

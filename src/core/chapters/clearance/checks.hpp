@@ -1,49 +1,59 @@
 #pragma once
 /// The checks of this chapter: room in the wheel and wheels on their hubs.
 
+#include "language/language.hpp"
 #include "verdict/check.hpp"
 
 namespace deepstop::checks {
 
 inline constexpr Check barrelGap { .name = "barrel-gap",
-    .title = "Gap to the barrel",
+    .title = marked("Gap to the barrel"),
     .decides = Decides::FitNeeded,
     .holds = Holds::AllCuts,
     .awaited = Awaited::OnDiscs,
     .road = Road::UnlessThickerPads,
     .byDimensions = true };
 inline constexpr Check insetGap { .name = "inset-gap",
-    .title = "Gap to weights and valve",
+    .title = marked("Gap to weights and valve"),
     .decides = Decides::Fit,
     .holds = Holds::AllCuts,
     .road = Road::UnlessThickerPads };
 inline constexpr Check spokeGap { .name = "spoke-gap",
-    .title = "Gap to the spokes",
+    .title = marked("Gap to the spokes"),
     .decides = Decides::FitNeeded,
     .holds = Holds::AllCuts,
     .awaited = Awaited::OnDiscs,
     .road = Road::UnlessThickerPads,
     .byDimensions = true };
-inline constexpr Check bridgeGap {
-    .name = "bridge-gap", .title = "Rotor to caliper bridge (hot)", .decides = Decides::Fit, .holds = Holds::AllCuts, .road = Road::Proves
-};
-inline constexpr Check faceGap {
-    .name = "face-gap", .title = "Rotor in the caliper's slot", .decides = Decides::Fit, .holds = Holds::AllCuts, .road = Road::Proves
-};
-inline constexpr Check hatGap {
-    .name = "hat-gap", .title = "Caliper to hat", .decides = Decides::Fit, .shown = "behind", .holds = Holds::AllCuts, .road = Road::Proves
-};
+inline constexpr Check bridgeGap { .name = "bridge-gap",
+    .title = marked("Rotor to caliper bridge (hot)"),
+    .decides = Decides::Fit,
+    .holds = Holds::AllCuts,
+    .road = Road::Proves };
+inline constexpr Check faceGap { .name = "face-gap",
+    .title = marked("Rotor in the caliper's slot"),
+    .decides = Decides::Fit,
+    .holds = Holds::AllCuts,
+    .road = Road::Proves };
+inline constexpr Check hatGap { .name = "hat-gap",
+    .title = marked("Caliper to hat"),
+    .decides = Decides::Fit,
+    .shown = "behind",
+    .holds = Holds::AllCuts,
+    .road = Road::Proves };
 inline constexpr Check bracketGap {
-    .name = "bracket-gap", .title = "Bracket to rotor", .decides = Decides::Fit, .holds = Holds::AllCuts, .road = Road::Proves
+    .name = "bracket-gap", .title = marked("Bracket to rotor"), .decides = Decides::Fit, .holds = Holds::AllCuts, .road = Road::Proves
 };
 inline constexpr Check bracketEdge {
-    .name = "bracket-edge", .title = "Bracket's edge in the wheel", .decides = Decides::Fit, .road = Road::Proves
+    .name = "bracket-edge", .title = marked("Bracket's edge in the wheel"), .decides = Decides::Fit, .road = Road::Proves
 };
-inline constexpr Check padEdge {
-    .name = "pad-edge", .title = "Pad on the friction ring", .decides = Decides::Fit, .holds = Holds::AllCuts, .road = Road::UnlessOtherPads
-};
+inline constexpr Check padEdge { .name = "pad-edge",
+    .title = marked("Pad on the friction ring"),
+    .decides = Decides::Fit,
+    .holds = Holds::AllCuts,
+    .road = Road::UnlessOtherPads };
 inline constexpr Check studs { .name = "studs",
-    .title = "Studs",
+    .title = marked("Studs"),
     .decides = Decides::Fit,
     .shown = "studs",
     .holds = Holds::AllCuts,
@@ -51,71 +61,75 @@ inline constexpr Check studs { .name = "studs",
     .curedBy = Cut::PressStuds,
     .road = Road::Proves };
 inline constexpr Check nutSeat { .name = "nut-seat",
-    .title = "Nuts on their seats",
+    .title = marked("Nuts on their seats"),
     .decides = Decides::Fit,
     .shown = "studs",
     .holds = Holds::AllCuts,
     .road = Road::Proves };
 inline constexpr Check boltEnd {
-    .name = "bolt-end", .title = "Ends of the wheel bolts", .decides = Decides::Fit, .holds = Holds::AllCuts, .road = Road::Proves
+    .name = "bolt-end", .title = marked("Ends of the wheel bolts"), .decides = Decides::Fit, .holds = Holds::AllCuts, .road = Road::Proves
 };
 inline constexpr Check wheelPlace { .name = "wheel-place",
-    .title = "Wheel position",
+    .title = marked("Wheel position"),
     .decides = Decides::Fit,
     .shown = "studs",
     .holds = Holds::AllCuts,
     .road = Road::Proves };
-inline constexpr Check nutBottom { .name = "nut-bottom", .title = "Studs in closed nuts", .decides = Decides::Fit, .road = Road::Proves };
-inline constexpr Check pilot {
-    .name = "pilot", .title = "Pilot left for the wheel", .decides = Decides::Fit, .shown = "studs", .road = Road::Proves
+inline constexpr Check nutBottom {
+    .name = "nut-bottom", .title = marked("Studs in closed nuts"), .decides = Decides::Fit, .road = Road::Proves
 };
-inline constexpr Check washers { .name = "washers", .title = "Washer trial", .decides = Decides::Fit, .shown = "studs" };
+inline constexpr Check pilot {
+    .name = "pilot", .title = marked("Pilot left for the wheel"), .decides = Decides::Fit, .shown = "studs", .road = Road::Proves
+};
+inline constexpr Check washers { .name = "washers", .title = marked("Washer trial"), .decides = Decides::Fit, .shown = "studs" };
 inline constexpr Check fenderRoom {
-    .name = "fender-room", .title = "Tyre to fender", .decides = Decides::Fit, .shown = "studs", .road = Road::Proves
+    .name = "fender-room", .title = marked("Tyre to fender"), .decides = Decides::Fit, .shown = "studs", .road = Road::Proves
 };
 inline constexpr Check innerRoom {
-    .name = "inner-room", .title = "Tyre to strut", .decides = Decides::Fit, .shown = "studs", .road = Road::Proves
+    .name = "inner-room", .title = marked("Tyre to strut"), .decides = Decides::Fit, .shown = "studs", .road = Road::Proves
 };
 inline constexpr Check keepOut { .name = "keep-out-#",
-    .title = "Room to what stands still",
+    .title = marked("Room to what stands still"),
     .decides = Decides::Fit,
     .shown = "behind",
     .holds = Holds::TrimmingTheShield,
     .road = Road::UnlessThickerPads };
 inline constexpr Check shield {
-    .name = "shield", .title = "Rotor to dust shield", .decides = Decides::Fit, .shown = "behind", .road = Road::Proves
+    .name = "shield", .title = marked("Rotor to dust shield"), .decides = Decides::Fit, .shown = "behind", .road = Road::Proves
 };
 inline constexpr Check bleeder {
-    .name = "bleeder", .title = "Bleeder at the top", .decides = Decides::Fit, .shown = "outboard", .road = Road::Proves
+    .name = "bleeder", .title = marked("Bleeder at the top"), .decides = Decides::Fit, .shown = "outboard", .road = Road::Proves
 };
-inline constexpr Check pistonOrder {
-    .name = "piston-order", .title = "Small piston at the rotor's entry", .decides = Decides::Fit, .shown = "outboard", .road = Road::Proves
-};
+inline constexpr Check pistonOrder { .name = "piston-order",
+    .title = marked("Small piston at the rotor's entry"),
+    .decides = Decides::Fit,
+    .shown = "outboard",
+    .road = Road::Proves };
 
 inline constexpr Check fixedParts { .name = "fixed-#",
-    .title = "Caliper and bracket to what stands still",
+    .title = marked("Caliper and bracket to what stands still"),
     .decides = Decides::Fit,
     .shown = "behind",
     .holds = Holds::TrimmingTheShield,
     .road = Road::Proves };
 inline constexpr Check relief {
-    .name = "bracket-relief", .title = "Metal left in the bracket", .decides = Decides::Fit, .shown = "behind", .road = Road::Proves
+    .name = "bracket-relief", .title = marked("Metal left in the bracket"), .decides = Decides::Fit, .shown = "behind", .road = Road::Proves
 };
 inline constexpr Check spacerNuts {
-    .name = "spacer-nuts", .title = "Nuts that hold the spacer", .decides = Decides::Fit, .shown = "stack", .road = Road::Proves
+    .name = "spacer-nuts", .title = marked("Nuts that hold the spacer"), .decides = Decides::Fit, .shown = "stack", .road = Road::Proves
 };
 inline constexpr Check proudStuds {
-    .name = "proud-studs", .title = "Hub's studs inside the spacer", .decides = Decides::Fit, .shown = "stack", .road = Road::Proves
+    .name = "proud-studs", .title = marked("Hub's studs inside the spacer"), .decides = Decides::Fit, .shown = "stack", .road = Road::Proves
 };
 inline constexpr Check drivePins {
-    .name = "drive-pins", .title = "Drive pins in the wheel", .decides = Decides::Fit, .shown = "stack", .road = Road::Proves
+    .name = "drive-pins", .title = marked("Drive pins in the wheel"), .decides = Decides::Fit, .shown = "stack", .road = Road::Proves
 };
 inline constexpr Check shieldPlate {
-    .name = "shield-plate", .title = "Clamped plate of the shield", .decides = Decides::Fit, .shown = "behind", .road = Road::Proves
+    .name = "shield-plate", .title = marked("Clamped plate of the shield"), .decides = Decides::Fit, .shown = "behind", .road = Road::Proves
 };
 
 inline constexpr Check adapterRing { .name = "adapter-ring",
-    .title = "Adapter ring on the hub pilot",
+    .title = marked("Adapter ring on the hub pilot"),
     .decides = Decides::Fit,
     .shown = "stack",
     .holds = Holds::AllCuts,
@@ -123,7 +137,7 @@ inline constexpr Check adapterRing { .name = "adapter-ring",
     .road = Road::Proves,
     .byDimensions = true };
 inline constexpr Check cap { .name = "cap",
-    .title = "Hub pilot under the rotor's cap",
+    .title = marked("Hub pilot under the rotor's cap"),
     .decides = Decides::Fit,
     .shown = "stack",
     .holds = Holds::AllCuts,

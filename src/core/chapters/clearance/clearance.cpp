@@ -5,6 +5,7 @@
 #include "chapters/clearance/clearance_parts.hpp"
 #include "chapters/clearance/tried.hpp"
 #include "chapters/clearance/wheel_figures.hpp"
+#include "language/language.hpp"
 #include "verdict/judge.hpp"
 
 #include <fmt/format.h>
@@ -198,9 +199,9 @@ CornerClearance drawnCorner(const Build& build, const Corner& corner, Side side,
     r.corner = &corner;
     r.side = side;
     r.wheel = findWheel(build, corner.wheel);
-    Sample once;
+    Evaluator once;
     r.shape = shapeOf(once, corner, side, hub);
-    Sample drawing;
+    Evaluator drawing;
     r.drawn = shapeOf(drawing, filledForDrawing(corner, reference, side, r.standIns), side, hub);
     if (!std::isfinite(r.drawn.hub.flangeRadius))
         r.drawn.hub.flangeRadius = 0.07;
@@ -247,13 +248,13 @@ struct Which {
 /// axle that steers, proves no more than where it stood.
 Figure readGap(const Reading& gap, const Spun& spun, Axle axle)
 {
-    return evaluate([&](Sample& s) {
+    return evaluate([&](Evaluator& s) {
         if (spun.wholeTurn != YesNo::Yes)
-            s.assume("that the wheel clears all the way round");
+            s.assume(tr("that the wheel clears all the way round"));
         if (axle == Axle::Front && spun.atLocks != YesNo::Yes)
-            s.assume("that the wheel clears at droop and both locks");
+            s.assume(tr("that the wheel clears at droop and both locks"));
         if (!spun.changed.empty())
-            s.assume(fmt::format("the wheel was spun before {} changed", spun.changed));
+            s.assume(tr("the wheel was spun before {} changed", spun.changed));
         return s(gap);
     });
 }
@@ -340,7 +341,7 @@ void addClearanceLedger(Study& study)
     LedgerLine gap;
     gap.id = "wheel-gap";
     gap.ofPlaces = true;
-    gap.title = "Smallest wheel gap";
+    gap.title = tr("Smallest wheel gap");
     gap.style = style::gap;
     gap.before = figures::lesserOf(was.left.smallestGap, was.right.smallestGap).figure;
     gap.after = figures::lesserOf(now.left.smallestGap, now.right.smallestGap).figure;
@@ -354,13 +355,13 @@ void addClearanceLedger(Study& study)
         gap.level = worst == all.end() ? Level::Unproven : (*worst)->level;
         if (gap.level < Level::Hits && std::ranges::any_of(all, [](const Verdict* v) { return v->level == Level::Unproven; }))
             gap.level = Level::Unproven;
-        gap.word = nameOf(gap.level);
+        gap.word = tr(nameOf(gap.level));
         // A gap that certainly hits is worth its figure, whatever is not known of the others.
         for (const Verdict* v : all)
             if (v->level == Level::Hits && v->figure.value && (!gap.after.value || *v->figure.value < *gap.after.value))
                 gap.after = v->figure;
     } else {
-        gap.word = "no wheel chosen";
+        gap.word = tr("no wheel chosen");
     }
     study.ledger.push_back(std::move(gap));
 }
@@ -409,7 +410,7 @@ void drawClearance(Study& study)
     const Setup& asFound = study.build->setups.front();
     study.keep(ofBoth(study, [&](Axle axle, Side side, const Corner& corner, const CornerClearance&) {
         const Which of { study.after.at(axle).corner == &corner, axle, side };
-        auto drawn = study.recall("drawn " + of.name(),
+        auto drawn = study.recall(fmt::format("drawn {}", of.name()),
             [&] { return drawnCorner(*study.build, corner, side, cornerOf(*study.build, asFound, axle), hubOf(*study.build, axle)); });
         drawn.corner = &corner;
         drawn.wheel = findWheel(*study.build, corner.wheel);

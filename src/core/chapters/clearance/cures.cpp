@@ -2,6 +2,7 @@
 
 #include "fit/stance.hpp"
 #include "chapters/clearance/wheel_figures.hpp"
+#include "language/language.hpp"
 #include "verdict/judge.hpp"
 #include "chapters/clearance/clearance_parts.hpp"
 #include "figures/brake_figures.hpp"
@@ -82,13 +83,13 @@ public:
         const Corner& now = *result_.corner;
         const Hub& hub = hubOf(build_, axle_);
         cure.outward =
-            evaluate([&](Sample& s) { return figures::wheelMiddle(s, corner, wheel) - figures::wheelMiddle(s, now, *result_.wheel); });
-        cure.inNut = evaluate([&](Sample& s) { return figures::studEngagement(s, corner, wheel, hub).inNut; });
-        cure.heatStore = evaluate([&](Sample& s) { return figures::heatStore(s, corner); });
+            evaluate([&](Evaluator& s) { return figures::wheelMiddle(s, corner, wheel) - figures::wheelMiddle(s, now, *result_.wheel); });
+        cure.inNut = evaluate([&](Evaluator& s) { return figures::studEngagement(s, corner, wheel, hub).inNut; });
+        cure.heatStore = evaluate([&](Evaluator& s) { return figures::heatStore(s, corner); });
         if (&wheel != result_.wheel)
-            cure.wheelMass = evaluate([&](Sample& s) { return s(wheel.mass, false) - s(result_.wheel->mass, false); });
+            cure.wheelMass = evaluate([&](Evaluator& s) { return s(wheel.mass, false) - s(result_.wheel->mass, false); });
         const auto torque = [&](const Corner& c) {
-            return nominal([&](Sample& s) { return figures::effectiveRadius(s, c) * figures::pistonArea(s, c); });
+            return nominal([&](Evaluator& s) { return figures::effectiveRadius(s, c) * figures::pistonArea(s, c); });
         };
         cure.torqueShare = torque(corner) / torque(now);
         cure.costs = change.costs;
@@ -106,7 +107,8 @@ private:
         const bool otherOfBuild = change.wheel != result_.wheel && change.kind == Cure::Kind::Wheel && findWheel(build_, change.wheel->id);
         if (library_ || !otherOfBuild)
             return tried.judged(library_ || change.wheel != result_.wheel ? nullptr : &gaps_);
-        return study_.recall("in " + change.wheel->id + (axle_ == Axle::Front ? ", front" : ", rear"), [&] { return tried.judged(); });
+        return study_.recall(
+            fmt::format("in {}{}", change.wheel->id, (axle_ == Axle::Front ? ", front" : ", rear")), [&] { return tried.judged(); });
     }
 
     enum class Does { Nothing, HelpsOne, CuresAll };
@@ -220,23 +222,22 @@ private:
     {
         std::vector<std::string> costs;
         if (cure.outward.value && std::abs(*cure.outward.value) >= 0.05e-3)
-            costs.push_back(fmt::format("wheel {} further {}", say(std::abs(*cure.outward.value)), *cure.outward.value > 0 ? "out" : "in"));
+            costs.push_back(tr("wheel {} further {}", say(std::abs(*cure.outward.value)), *cure.outward.value > 0 ? tr("out") : tr("in")));
         if (cure.kind == Cure::Kind::Spacer || &wheel != result_.wheel)
             costs.push_back(
-                cure.inNut.value ? fmt::format("{} of stud in the nut", say(*cure.inNut.value)) : std::string("measure the studs first"));
-        const double store = nominal([&](Sample& s) { return figures::heatStore(s, now); });
+                cure.inNut.value ? tr("{} of stud in the nut", say(*cure.inNut.value)) : std::string(tr("measure the studs first")));
+        const double store = nominal([&](Evaluator& s) { return figures::heatStore(s, now); });
         if (cure.kind == Cure::Kind::Rotor)
             costs.push_back(cure.heatStore.value && std::isfinite(store)
-                    ? fmt::format("heat store {}", judge::percentChange(*cure.heatStore.value, store))
-                    : std::string("heat store not known"));
+                    ? tr("heat store {}", judge::percentChange(*cure.heatStore.value, store))
+                    : std::string(tr("heat store not known")));
         if (cure.kind == Cure::Kind::Rotor || cure.kind == Cure::Kind::Caliper)
-            costs.push_back(std::isfinite(cure.torqueShare) ? fmt::format("torque {}", judge::percentChange(cure.torqueShare, 1))
-                                                            : std::string("torque not known"));
+            costs.push_back(std::isfinite(cure.torqueShare) ? tr("torque {}", judge::percentChange(cure.torqueShare, 1))
+                                                            : std::string(tr("torque not known")));
         if (cure.wheelMass.value && *cure.wheelMass.value != 0)
-            costs.push_back(fmt::format("wheel {}", printChange(*cure.wheelMass.value, style::partMass, study_.system)));
+            costs.push_back(tr("wheel {}", printChange(*cure.wheelMass.value, style::partMass, study_.system)));
         for (const auto& [which, word] : { std::pair { WheelGap::Barrel, "barrel" }, std::pair { WheelGap::Spokes, "spokes" } })
-            costs.push_back(
-                cure.gap(which).value ? fmt::format("{} {}", word, say(*cure.gap(which).value)) : fmt::format("{} not known", word));
+            costs.push_back(cure.gap(which).value ? fmt::format("{} {}", word, say(*cure.gap(which).value)) : tr("{} not known", word));
         return costs;
     }
 
@@ -274,7 +275,7 @@ private:
             const double size = sizes[static_cast<std::size_t>(i)];
             if (size <= there)
                 return Does::Nothing;
-            const Change change { Cure::Kind::Spacer, fmt::format("Spacer {}", say(size)), result_.wheel,
+            const Change change { Cure::Kind::Spacer, tr("Spacer {}", say(size)), result_.wheel,
                 [size](Corner& own) {
                     own.spacer = { size, 0.05e-3, Known::Vendor, {}, {} };
                     slippedOn(own);
@@ -292,9 +293,9 @@ private:
             return;
         gentlest(rotorSteps, [&](int i) {
             const double smaller = *diameter.value - (i + 1) * rotorStep;
-            const Change change { Cure::Kind::Rotor, fmt::format("Rotor {}, caliper lower", say(smaller)), result_.wheel,
+            const Change change { Cure::Kind::Rotor, tr("Rotor {}, caliper lower", say(smaller)), result_.wheel,
                 [smaller](Corner& own) { changeTo(own.rotor.outerDiameter, smaller); },
-                { fmt::format("caliper {} nearer the axle: its bracket is another", say((i + 1) * rotorStep / 2)) } };
+                { tr("caliper {} nearer the axle: its bracket is another", say((i + 1) * rotorStep / 2)) } };
             const Corner corner = cornerWith(change);
             return Tried(build_, corner, *result_.wheel).mayHelp(allowance_, gaps_) ? offer(change, corner) : Does::Nothing;
         });
@@ -308,7 +309,7 @@ private:
             std::vector<std::string> costs;
             if (wheel.offset.value && result_.wheel->offset.value && *wheel.offset.value != *result_.wheel->offset.value)
                 costs.push_back(
-                    fmt::format("offset {}", printChange(*wheel.offset.value - *result_.wheel->offset.value, style::gap, study_.system)));
+                    tr("offset {}", printChange(*wheel.offset.value - *result_.wheel->offset.value, style::gap, study_.system)));
             const Change change { Cure::Kind::Wheel, wheel.name, &wheel, [](Corner&) {}, std::move(costs) };
             if (const Corner corner = cornerWith(change); !doesNothing(corner, wheel))
                 offer(change, corner);
@@ -332,7 +333,7 @@ private:
             if (named == mostOfLibrary)
                 return;
             const Change change { Cure::Kind::Wheel, wheel->name, wheel, [](Corner&) {},
-                { "from the parts library: bolt circle and bore to be checked" } };
+                { tr("from the parts library: bolt circle and bore to be checked") } };
             const Corner corner = cornerWith(change);
             if (Tried(build_, corner, *wheel).mayClear({}) && offer(change, corner) != Does::Nothing)
                 ++named;
@@ -347,7 +348,7 @@ private:
             double area;
         };
         std::vector<Found> found;
-        const double now = nominal([&](Sample& s) { return figures::pistonArea(s, *result_.corner); });
+        const double now = nominal([&](Evaluator& s) { return figures::pistonArea(s, *result_.corner); });
         for (const auto& shelved : library_->calipers) {
             const auto make = [part = shelved.part, id = shelved.id](Corner& own) {
                 own.caliper = part;
@@ -356,10 +357,10 @@ private:
             Corner corner = *result_.corner;
             make(corner);
             // The rotor has to turn in it.
-            const double beside = nominal([&](Sample& s) { return (s(corner.caliper.slotWidth) - s(corner.rotor.thickness)) / 2; });
+            const double beside = nominal([&](Evaluator& s) { return (s(corner.caliper.slotWidth) - s(corner.rotor.thickness)) / 2; });
             if (!(beside >= figures::setting(build_.wants.faceGap, &Wants::faceGap)) || !Tried(build_, corner, *result_.wheel).mayClear({}))
                 continue;
-            found.push_back({ corner, make, nominal([&](Sample& s) { return figures::pistonArea(s, corner); }) });
+            found.push_back({ corner, make, nominal([&](Evaluator& s) { return figures::pistonArea(s, corner); }) });
         }
         // The one nearest in piston area changes the pedal least.
         std::ranges::stable_sort(
@@ -372,9 +373,9 @@ private:
             const auto spacing = f.corner.caliper.mountSpacing.value;
             const auto was = result_.corner->mount.boltSpacing.value;
             if (spacing && was && std::abs(*spacing - *was) > 0.5e-3)
-                costs.push_back(fmt::format("holes {} apart, not {}: another bracket", say(*spacing), say(*was)));
-            costs.push_back("pads of its own; read its slot and centring again");
-            if (offer({ Cure::Kind::Caliper, "Caliper: " + f.corner.caliper.name, result_.wheel, f.make, std::move(costs) }, f.corner)
+                costs.push_back(tr("holes {} apart, not {}: another bracket", say(*spacing), say(*was)));
+            costs.push_back(tr("pads of its own; read its slot and centring again"));
+            if (offer({ Cure::Kind::Caliper, tr("Caliper: {}", f.corner.caliper.name), result_.wheel, f.make, std::move(costs) }, f.corner)
                 != Does::Nothing)
                 ++named;
         }
@@ -441,7 +442,7 @@ std::vector<Candidate> candidateWheels(const Study& study, Axle axle, const libr
                 candidate.smallest = std::min(candidate.smallest.value_or(1e9), *gap.value);
         if (found) {
             const double offset =
-                nominal([&](Sample& s) { return s(wheel.offset) - figures::wheelFace(s, corner) + figures::wheelFace(s, *found); });
+                nominal([&](Evaluator& s) { return s(wheel.offset) - figures::wheelFace(s, corner) + figures::wheelFace(s, *found); });
             if (std::isfinite(offset))
                 candidate.offset = offset;
         }

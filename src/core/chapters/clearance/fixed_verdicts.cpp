@@ -2,6 +2,7 @@
 #include "chapters/clearance/checks.hpp"
 #include "chapters/clearance/clearance_parts.hpp"
 #include "chapters/clearance/wheel_figures.hpp"
+#include "language/language.hpp"
 #include "verdict/judge.hpp"
 
 #include <fmt/format.h>
@@ -43,7 +44,7 @@ private:
     [[nodiscard]] bool hasBracket() const { return corner_.bracket.thickness.value || !corner_.bracket.name.empty(); }
 
     /// Where a keep-out stands; nothing while its angle round the axle is not read.
-    static std::optional<FromCaliper> seen(Sample& s, const KeepOut& place, const Mount& mount)
+    static std::optional<FromCaliper> seen(Evaluator& s, const KeepOut& place, const Mount& mount)
     {
         if (!place.clock.value || !mount.clock.value)
             return {};
@@ -61,7 +62,7 @@ private:
         return past > 0 ? std::hypot(std::max(0.0, inPlane), past) + 0 * inPlane : inPlane;
     }
 
-    double toCaliper(Sample& s, const KeepOut& place, Side side) const
+    double toCaliper(Evaluator& s, const KeepOut& place, Side side) const
     {
         fit::CornerShape shape {};
         const Caliper& c = corner_.caliper;
@@ -75,7 +76,7 @@ private:
     }
 
     /// The plate with what stands proud of it, thinner where a relief lies over the place.
-    double toBracket(Sample& s, const KeepOut& place) const
+    double toBracket(Evaluator& s, const KeepOut& place) const
     {
         const Bracket& b = corner_.bracket;
         const double lugs = -figures::lugDepth(s, corner_, hub_);
@@ -102,9 +103,9 @@ private:
     {
         const KeepOut& place = hub_.keepOuts[i];
         const std::string what = !place.name.empty() ? place.name
-            : place.kind == KeepOutKind::Unknown     ? fmt::format("keep-out {}", i + 1)
+            : place.kind == KeepOutKind::Unknown     ? tr("keep-out {}", i + 1)
                                                      : fmt::format("{} {}", wordFor(place.kind, choices::keepOut), i + 1);
-        const auto of = figures::lesserSide([&](Sample& s, Side side) {
+        const auto of = figures::lesserSide([&](Evaluator& s, Side side) {
             const double caliper = toCaliper(s, place, side);
             if (!hasBracket())
                 return caliper;
@@ -116,13 +117,13 @@ private:
         const double wanted =
             hose ? figures::setting(wants.hoseGap, &Wants::hoseGap) : figures::setting(wants.keepOutGap, &Wants::keepOutGap);
         Verdict& v = judge::startGapVerdict(
-            study_, checks::fixedParts, { axle_, {}, static_cast<int>(i) + 1 }, "Caliper and bracket to " + what, of.figure);
+            study_, checks::fixedParts, { axle_, {}, static_cast<int>(i) + 1 }, tr("Caliper and bracket to {}", what), of.figure);
         v.method =
-            "Shortest distance from the place to the caliper's section and to the bracket's plate with its bolt heads, less reliefs in "
-            "the plate's back; past their ends the distance across as well. A place whose angle is not read may stand at the caliper.";
-        v.source = "Plane geometry; wanted gaps, metal round holes: common practice.";
+            tr("Shortest distance from the place to the caliper's section and to the bracket's plate with its bolt heads, less reliefs in "
+               "the plate's back; past their ends the distance across as well. A place whose angle is not read may stand at the caliper.");
+        v.source = tr("Plane geometry; wanted gaps, metal round holes: common practice.");
         v.caution =
-            "What is bolted on rubs or breaks where it bears on a corner: look at it with everything tight, at full lock both ways.";
+            tr("What is bolted on rubs or breaks where it bears on a corner: look at it with everything tight, at full lock both ways.");
         v.wanted = wanted;
         v.level = gapLevel(v.figure, wanted);
         v.reason = judge::gapReason(study_, v.figure, wanted);
@@ -143,22 +144,22 @@ private:
         const Bracket& b = corner_.bracket;
         if (b.reliefs.empty())
             return;
-        Verdict& v = judge::startGapVerdict(study_, checks::relief, { axle_ }, "Metal left in the bracket", evaluate([&](Sample& s) {
+        Verdict& v = judge::startGapVerdict(study_, checks::relief, { axle_ }, tr("Metal left in the bracket"), evaluate([&](Evaluator& s) {
             double left = s(b.thickness);
             for (const Relief& each : b.reliefs)
                 left = std::min(left, s(b.thickness) - s(each.depth)) + 0 * s(each.depth);
             return left;
         }));
-        v.method = "The bracket's thickness less its deepest relief; half of the plate is wanted.";
-        v.source = "Common practice, no source.";
-        v.caution = "A bracket bends and breaks where it is thinnest: have it judged by a qualified engineer. Bending is not proven by "
-                    "this program.";
+        v.method = tr("The bracket's thickness less its deepest relief; half of the plate is wanted.");
+        v.source = tr("Common practice, no source.");
+        v.caution = tr("A bracket bends and breaks where it is thinnest: have it judged by a qualified engineer. Bending is not proven by "
+                       "this program.");
         if (judge::unproven(study_, v))
             return;
         const double wanted = plateLeft * b.thickness.value.value_or(0);
         v.wanted = wanted;
         v.level = v.figure.highest() <= 0 ? Level::Stop : v.figure.lowest() >= wanted ? Level::Good : Level::Caution;
-        v.reason = fmt::format("{} left, {} wanted", say(*v.figure.value), say(wanted));
+        v.reason = tr("{} left, {} wanted", say(*v.figure.value), say(wanted));
     }
 
     /// A plate between knuckle and hub that is not as it was when the car was read.
@@ -169,33 +170,33 @@ private:
         if ((part.lies != PlateLies::KnuckleAndHub && !mayHaveBeen) || part.state == ShieldState::AsFound
             || part.state == ShieldState::Trimmed)
             return;
-        Verdict& v = judge::startGapVerdict(study_, checks::shieldPlate, { axle_ }, "Clamped plate of the shield",
-            evaluate([&](Sample& s) { return part.state == ShieldState::Removed ? s(part.plate) : 0 * s(part.plate); }));
-        v.method =
+        Verdict& v = judge::startGapVerdict(study_, checks::shieldPlate, { axle_ }, tr("Clamped plate of the shield"),
+            evaluate([&](Evaluator& s) { return part.state == ShieldState::Removed ? s(part.plate) : 0 * s(part.plate); }));
+        v.method = tr(
             "A plate between knuckle and hub that is taken out lets the hub in by its thickness: rotor, wheel and studs with it, not the "
-            "caliper.";
-        v.source = "Plane geometry.";
-        v.caution = "A bearing unit whose plate was taken out may stand loose on its bolts: ask the maker of the bearing.";
+            "caliper.");
+        v.source = tr("Plane geometry.");
+        v.caution = tr("A bearing unit whose plate was taken out may stand loose on its bolts: ask the maker of the bearing.");
         if (part.readWith == YesNo::Yes) {
             v.figure.lacks.clear();
             v.level = Level::Good;
-            v.reason = "Hub and slot were read with the plate as it is here";
+            v.reason = tr("Hub and slot were read with the plate as it is here");
             return;
         }
         v.level = Level::Unproven;
         if (mayHaveBeen) {
             v.figure = {};
-            v.lacksInWords.push_back("whether the shield's plate was clamped between knuckle and hub, " + judge::wordFor(axle_));
+            v.lacksInWords.push_back(tr("whether the shield's plate was clamped between knuckle and hub, {}", judge::wordFor(axle_)));
             v.reason = lacking(study_, v.figure, v.lacksInWords);
             return;
         }
         if (!v.figure.value)
             v.reason = lacking(study_, v.figure, {});
         else if (part.state == ShieldState::Removed)
-            v.reason = fmt::format("Taken out, it lets hub, rotor and wheel in by {}: read lugs, slot's middle and gaps again, then say so",
+            v.reason = tr("Taken out, it lets hub, rotor and wheel in by {}: read lugs, slot's middle and gaps again, then say so",
                 say(*v.figure.value));
         else
-            v.reason = "Another plate may move hub, rotor and wheel: read lugs, slot's middle and gaps again, then say so";
+            v.reason = tr("Another plate may move hub, rotor and wheel: read lugs, slot's middle and gaps again, then say so");
         v.figure.value.reset();
     }
 

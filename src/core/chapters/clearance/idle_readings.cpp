@@ -101,7 +101,7 @@ fit::Box sweptBy(const Line& line, std::size_t i)
     return fit::boxAround(std::span(line.points).subspan(first, last - first + 1)).grown(width(*line.along[i]), width(*line.across[i]));
 }
 
-void callIdle(Sample& s, std::initializer_list<const Reading*> readings)
+void callIdle(Evaluator& s, std::initializer_list<const Reading*> readings)
 {
     for (const Reading* reading : readings)
         s.idle(*reading);
@@ -125,7 +125,7 @@ bool keepsItsEnd(const Line& line, const Chain& barrel, double spacing)
     return std::abs(apart - spacing) > along + width(*line.across.back()) && std::abs(end.z - last.z) > along;
 }
 
-void idleStations(Sample& s, const Line& line, const std::vector<Part>& parts, double gap)
+void idleStations(Evaluator& s, const Line& line, const std::vector<Part>& parts, double gap)
 {
     for (std::size_t i = 0; line.points.size() >= 2 && i < line.along.size(); ++i) {
         const bool anEnd = i == 0 || i + 1 == line.along.size();
@@ -136,7 +136,7 @@ void idleStations(Sample& s, const Line& line, const std::vector<Part>& parts, d
 }
 
 /// Of the barrel only its outboard end counts beside the spokes: whatever certainly lies deeper does not.
-void idleBehindTheEnd(Sample& s, const std::vector<BarrelStation>& barrel)
+void idleBehindTheEnd(Evaluator& s, const std::vector<BarrelStation>& barrel)
 {
     if (barrel.empty())
         return;
@@ -146,7 +146,7 @@ void idleBehindTheEnd(Sample& s, const std::vector<BarrelStation>& barrel)
             s.idle(station.depth);
 }
 
-void idleInsets(Sample& s, const WheelAsRead& as, const std::vector<Part>& parts)
+void idleInsets(Evaluator& s, const WheelAsRead& as, const std::vector<Part>& parts)
 {
     for (const Inset& inset : as.wheel.insets) {
         const double by = std::max(width(inset.from), width(inset.to));
@@ -158,7 +158,7 @@ void idleInsets(Sample& s, const WheelAsRead& as, const std::vector<Part>& parts
 }
 
 /// What the barrel is where no inset stands does not matter to insets.
-void idleBesideInsets(Sample& s, const WheelAsRead& as, const Line& barrel)
+void idleBesideInsets(Evaluator& s, const WheelAsRead& as, const Line& barrel)
 {
     const auto& points = barrel.points;
     for (std::size_t i = 1; i + 1 < barrel.along.size(); ++i)
@@ -169,7 +169,7 @@ void idleBesideInsets(Sample& s, const WheelAsRead& as, const Line& barrel)
 }
 
 /// A bump that in all of its readings' limits stays too far off.
-void idleBumps(Sample& s, const Corner& corner, const std::vector<Part>& parts, const std::vector<Line>& lines, double gap, bool turned)
+void idleBumps(Evaluator& s, const Corner& corner, const std::vector<Part>& parts, const std::vector<Line>& lines, double gap, bool turned)
 {
     const auto& bumps = corner.caliper.bumps;
     if (parts.size() != bumps.size() + 1)
@@ -196,7 +196,7 @@ void idleBumps(Sample& s, const Corner& corner, const std::vector<Part>& parts, 
 } // namespace
 
 void sayIdle(
-    Sample& s, WheelGap which, const WheelAsRead& as, const Corner& corner, const std::vector<fit::Outline>& caliper, double spacing)
+    Evaluator& s, WheelGap which, const WheelAsRead& as, const Corner& corner, const std::vector<fit::Outline>& caliper, double spacing)
 {
     const bool turned = which == WheelGap::Spokes;
     std::vector<Part> parts;
@@ -232,7 +232,7 @@ void sayIdle(
     idleBumps(s, corner, parts, lines, as.gap, turned);
 }
 
-void sayIdle(Sample& s, const WheelAsRead& as, geometry::Point place)
+void sayIdle(Evaluator& s, const WheelAsRead& as, geometry::Point place)
 {
     const std::vector upright { partOf({ place, place }) };
     const std::vector turned { partOf({ { place.r, place.z }, { place.r, place.z } }) };

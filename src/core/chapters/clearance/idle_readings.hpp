@@ -18,9 +18,9 @@ struct WheelAsRead {
 /// @param caliper its outlines, the body first, then each bump
 /// @param spacing farthest that two neighbouring stations may lie apart
 void sayIdle(
-    Sample& s, WheelGap which, const WheelAsRead& wheel, const Corner& corner, const std::vector<fit::Outline>& caliper, double spacing);
+    Evaluator& s, WheelGap which, const WheelAsRead& wheel, const Corner& corner, const std::vector<fit::Outline>& caliper, double spacing);
 
 /// The same for the room to a place that stands still.
-void sayIdle(Sample& s, const WheelAsRead& wheel, geometry::Point place);
+void sayIdle(Evaluator& s, const WheelAsRead& wheel, geometry::Point place);
 
 } // namespace deepstop::figures

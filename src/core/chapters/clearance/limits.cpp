@@ -4,6 +4,7 @@
 #include "chapters/clearance/tried.hpp"
 
 #include "fit/stance.hpp"
+#include "language/language.hpp"
 
 #include <fmt/format.h>
 
@@ -17,15 +18,15 @@ namespace {
 std::string nothingToSearch(const CornerClearance& result)
 {
     if (!result.corner || !result.wheel)
-        return "no wheel chosen";
+        return tr("no wheel chosen");
     for (const WheelGap which : wheelGaps) {
         if (!strikes(which, *result.wheel))
             continue;
         const Figure& gap = result.room(which).gap;
         if (!gap.value)
-            return "the gaps to the wheel are not known yet";
+            return tr("the gaps to the wheel are not known yet");
         if (gap.provisional() && which != WheelGap::Spokes)
-            return "the wheel's barrel is not measured where the caliper is";
+            return tr("the wheel's barrel is not measured where the caliper is");
     }
     return {};
 }
@@ -55,7 +56,7 @@ LargestRotor largestRotor(const Study& study, Axle axle)
     int low = least;
     int high = 600;
     if (!under(low)) {
-        answer.why = "not even a rotor of 200 mm clears this wheel";
+        answer.why = tr("not even a rotor of 200 mm clears this wheel");
         return answer;
     }
     while (high - low > 1) {
@@ -82,7 +83,7 @@ LargestRotor largestRotor(const Study& study, Axle axle)
             answer.diameter = size * 1e-3;
             return answer;
         }
-    answer.why = "no rotor from 200 mm up clears this wheel with this caliper";
+    answer.why = tr("no rotor from 200 mm up clears this wheel with this caliper");
     return answer;
 }
 
@@ -94,7 +95,7 @@ OffsetRange offsetRange(const Study& study, Axle axle)
     if (!answer.why.empty())
         return answer;
     if (!result.wheel->offset.value) {
-        answer.why = "the wheel's own offset is not known";
+        answer.why = tr("the wheel's own offset is not known");
         return answer;
     }
     // Another offset with the same barrel and spokes is the same wheel pushed along the axle.
@@ -114,7 +115,7 @@ OffsetRange offsetRange(const Study& study, Axle axle)
     for (int i = 0; i <= steps && !nearest; ++i)
         nearest = clears(i) ? std::optional(i) : clears(-i) ? std::optional(-i) : std::nullopt;
     if (!nearest) {
-        answer.why = "no offset within 40 mm of this wheel's clears";
+        answer.why = tr("no offset within 40 mm of this wheel's clears");
         return answer;
     }
     int out = *nearest;
@@ -155,28 +156,27 @@ SmallestWheel smallestWheel(const Study& study, Axle axle, const library::Librar
 std::string inWords(const LargestRotor& answer, UnitSystem system)
 {
     if (!answer.diameter)
-        return "Largest rotor with this caliper in this wheel: " + answer.why + ".";
-    constexpr std::array limits { "the barrel", "the weights or the valve", "the spokes" };
-    return fmt::format("Largest rotor with this caliper in this wheel: {}; the next comes too near {}.",
+        return tr("Largest rotor with this caliper in this wheel: {}.", answer.why);
+    constexpr std::array limits { marked("the barrel"), marked("the weights or the valve"), marked("the spokes") };
+    return tr("Largest rotor with this caliper in this wheel: {}; the next comes too near {}.",
         print(*answer.diameter, style::size, system), limits[static_cast<std::size_t>(answer.limit)]);
 }
 
 std::string inWords(const OffsetRange& answer, UnitSystem system)
 {
     if (!answer.offsets)
-        return "Offsets of a wheel of this shape that clear: " + answer.why + ".";
-    return fmt::format("Offsets of a wheel of this shape that clear: ET {} to {}{}.", print(answer.offsets->first, style::gap, system),
+        return tr("Offsets of a wheel of this shape that clear: {}.", answer.why);
+    return tr("Offsets of a wheel of this shape that clear: ET {} to {}{}.", print(answer.offsets->first, style::gap, system),
         print(answer.offsets->second, style::gap, system),
-        answer.openLow || answer.openHigh ? ", and perhaps beyond, where nobody looked" : "");
+        answer.openLow || answer.openHigh ? tr(", and perhaps beyond, where nobody looked") : "");
 }
 
 std::string inWords(const SmallestWheel& answer)
 {
-    std::string text = "Smallest wheel for this kit: ";
-    text += answer.proven ? fmt::format("{} clears on its readings", answer.proven->name)
-                          : std::string("none of the measured ones is proven to clear");
+    std::string text = answer.proven ? tr("Smallest wheel for this kit: {} clears on its readings", answer.proven->name)
+                                     : std::string(tr("Smallest wheel for this kit: none of the measured ones is proven to clear"));
     if (answer.impossible)
-        text += fmt::format("; {} inches and under cannot, whatever their shape", *answer.impossible);
+        text += tr("; {} inches and under cannot, whatever their shape", *answer.impossible);
     return text + ".";
 }
 

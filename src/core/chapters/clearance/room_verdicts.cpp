@@ -2,6 +2,7 @@
 #include "chapters/clearance/checks.hpp"
 #include "chapters/clearance/cures.hpp"
 #include "chapters/clearance/wheel_figures.hpp"
+#include "language/language.hpp"
 #include "materials/materials.hpp"
 #include "verdict/judge.hpp"
 #include "chapters/clearance/clearance_parts.hpp"
@@ -16,7 +17,7 @@ namespace deepstop::clearance {
 namespace {
 
 constexpr std::string_view turnByHand =
-    "A wheel that touches a caliper locks or breaks. Turn it by hand through a full turn, then drive slowly, then look again.";
+    marked("A wheel that touches a caliper locks or breaks. Turn it by hand through a full turn, then drive slowly, then look again.");
 constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
 
 class Room {
@@ -48,7 +49,7 @@ public:
 private:
     // Settings are looked at where a sum wants them: what is remembered hangs on what was looked at for it.
     double hotRise() const { return figures::setting(study_.build->wants.hotRise, &Wants::hotRise); }
-    double expansion(Sample& s) const { return figures::ringExpansion(s, corner_.rotor, hotRise()); }
+    double expansion(Evaluator& s) const { return figures::ringExpansion(s, corner_.rotor, hotRise()); }
     std::string expansionInWords() const
     {
         return fmt::format("{:g}·10⁻⁶", figures::ringSolid(corner_.rotor).expansionOver(hotRise()) * 1e6);
@@ -58,17 +59,17 @@ private:
     {
         v.side = of.side;
         if (of.side)
-            v.reason = fmt::format("{}: {}", *of.side == Side::Left ? "Left" : "Right", v.reason);
+            v.reason = fmt::format("{}: {}", *of.side == Side::Left ? tr("Left") : tr("Right"), v.reason);
     }
 
     std::string say(double length) const { return print(length, style::gap, study_.system); }
 
-    Verdict& start(const Check& check, std::string title, const std::function<double(Sample&)>& sum, int number = 0)
+    Verdict& start(const Check& check, std::string title, const std::function<double(Evaluator&)>& sum, int number = 0)
     {
         return start(check, std::move(title), study_.recall(idOf(check, { axle_, {}, number }), [&] { return evaluate(sum); }), number);
     }
 
-    figures::Sided lesserSide(const Check& check, const std::function<double(Sample&, Side)>& sum) const
+    figures::Sided lesserSide(const Check& check, const std::function<double(Evaluator&, Side)>& sum) const
     {
         return study_.recall(idOf(check, { axle_ }), [&] { return figures::lesserSide(sum); });
     }
@@ -93,13 +94,13 @@ private:
             return level == Level::Hits || level == Level::Tight;
         });
         if (study_.remedies == Remedies::Sought && wanting)
-            cures = study_.recall("cures, " + judge::wordFor(axle_), [&] { return curesOf(study_, axle_); });
-        const auto what = drums_ ? "Drum" : "Caliper";
-        wheelGap(WheelGap::Barrel, checks::barrelGap, fmt::format("{} to wheel barrel", what), "stations along the barrel's inside", cures);
+            cures = study_.recall(fmt::format("cures, {}", judge::wordFor(axle_)), [&] { return curesOf(study_, axle_); });
+        const auto what = drums_ ? tr("Drum") : tr("Caliper");
+        wheelGap(WheelGap::Barrel, checks::barrelGap, tr("{} to wheel barrel", what), tr("stations along the barrel's inside"), cures);
         if (!result_.wheel->insets.empty())
-            wheelGap(WheelGap::Insets, checks::insetGap, fmt::format("{} to balance weights and valve", what),
-                "stations of the barrel under the weights and valve", cures);
-        wheelGap(WheelGap::Spokes, checks::spokeGap, fmt::format("{} to spokes", what), "stations along the back of the spokes", cures);
+            wheelGap(WheelGap::Insets, checks::insetGap, tr("{} to balance weights and valve", what),
+                tr("stations of the barrel under the weights and valve"), cures);
+        wheelGap(WheelGap::Spokes, checks::spokeGap, tr("{} to spokes", what), tr("stations along the back of the spokes"), cures);
     }
 
     figures::Sided gapOf(WheelGap which) const { return figures::lesserOf(sides_.left.room(which).gap, sides_.right.room(which).gap); }
@@ -110,30 +111,30 @@ private:
         const WheelRoom& room = sides_.at(gapAt.side.value_or(Side::Left)).room(which);
         Verdict& v = start(check, std::move(title), gapAt.figure);
         if (!v.figure.value && v.figure.lacks.empty())
-            v.lacksInWords.push_back(stations + " of " + result_.wheel->name + " where the caliper is");
+            v.lacksInWords.push_back(tr("{} of {} where the caliper is", stations, result_.wheel->name));
         gap(v, room.wanted);
         const Spun& spun = sides_.at(gapAt.side.value_or(Side::Left)).corner->at(gapAt.side.value_or(Side::Left)).spun;
         if (v.figure.value && spunGap(spun, which, *result_.wheel)) {
-            v.reason = fmt::format("Wheel on and spun: {}",
-                v.level == Level::Hits && *v.figure.value < 0 ? fmt::format("touches, {} too far in", say(-*v.figure.value)) : v.reason);
+            v.reason = tr("Wheel on and spun: {}",
+                v.level == Level::Hits && *v.figure.value < 0 ? tr("touches, {} too far in", say(-*v.figure.value)) : v.reason);
             nameSide(v, gapAt);
-            v.method =
+            v.method = tr(
                 "Read directly with clay or a feeler, the wheel on and turned by hand; \"cleared by n\" counts as n. It outranks what is "
-                "worked out from dimensions, until wheel, spacer, ring, hat, caliper, bracket, shims or pads change.";
-            v.source = "A reading.";
+                "worked out from dimensions, until wheel, spacer, ring, hat, caliper, bracket, shims or pads change.");
+            v.source = tr("A reading.");
             return;
         }
         if (room.drawn && v.figure.value && v.level != Level::Clear)
-            v.reason += fmt::format(". {} at {}", *v.figure.value < 0 ? "Deepest" : "Nearest",
+            v.reason += tr(". {} at {}", *v.figure.value < 0 ? tr("Deepest") : tr("Nearest"),
                 room.drawn->caliperPart.empty() ? std::string(fit::placeOnCaliper(result_.drawn, room.drawn->onCaliper))
                                                 : room.drawn->caliperPart);
         if (room.drawn && v.figure.value && !room.drawn->wheelPart.empty() && v.level != Level::Clear)
             v.reason +=
-                which == WheelGap::Spokes ? fmt::format(", on the line “{}”", room.drawn->wheelPart) : ", under " + room.drawn->wheelPart;
+                which == WheelGap::Spokes ? tr(", on the line “{}”", room.drawn->wheelPart) : tr(", under {}", room.drawn->wheelPart);
         if (room.drawn && !room.drawn->covered() && v.level == Level::Unproven && !result_.barrelEstimated)
             v.reason += ". " + bare(which, room.drawn->bare.front());
         nameSide(v, gapAt);
-        v.method =
+        v.method = tr(
             "The caliper is swept round the axle: at each depth its largest distance from the axis, √((h−ρ)² + (w−ρ)²) + ρ at the ends of "
             "a "
             "straight back of half-length w at height h, rounded by ρ; bleeders, bolt heads and pipes likewise. The gap is the shortest "
@@ -141,46 +142,46 @@ private:
             "barrel "
             "counts as the smaller and a spoke as the nearer of both, unless both are marked as ends of a bend; an overlap is taken along "
             "the radius at the barrel, along the axle at the spokes. The worse side of the car speaks. Worst case: every reading at its "
-            "limit.";
-        v.source = "Plane geometry; wanted gap and how far apart stations may lie: common practice, under Limits.";
-        v.caution = turnByHand;
+            "limit.");
+        v.source = tr("Plane geometry; wanted gap and how far apart stations may lie: common practice, under Limits.");
+        v.caution = tr(turnByHand);
         if (which == WheelGap::Barrel && result_.wheel->balanceWeights != YesNo::No && result_.wheel->insets.empty())
-            v.caution += " Balance weights and the valve stand inside the barrel too: enter them under Wheel, or say that there are none.";
+            v.caution +=
+                tr(" Balance weights and the valve stand inside the barrel too: enter them under Wheel, or say that there are none.");
         if (v.level == Level::Hits || v.level == Level::Tight)
             v.remedies = roomRemedies(cures, which);
         if (study_.remedies == Remedies::Sought && v.level == Level::Hits && v.remedies.empty())
-            v.reason += ". No spacer, wheel or rotor in this build cures it";
+            v.reason += tr(". No spacer, wheel or rotor in this build cures it");
     }
 
     /// "No station between 52.0 and 110.0 mm deep", as the builder measures: from the wheel's mounting face, or from the axis.
     std::string bare(WheelGap which, std::pair<double, double> stretch) const
     {
         if (which == WheelGap::Spokes)
-            return fmt::format("No spoke station between radius {} and {}", say(stretch.first), say(stretch.second));
+            return tr("No spoke station between radius {} and {}", say(stretch.first), say(stretch.second));
         const double face = fit::wheelFace(result_.drawn);
-        return fmt::format("No barrel station between {} and {} deep", say(face - stretch.second), say(face - stretch.first));
+        return tr("No barrel station between {} and {} deep", say(face - stretch.second), say(face - stretch.first));
     }
 
     void bridge()
     {
-        const auto of = lesserSide(checks::bridgeGap, [&](Sample& s, Side side) {
+        const auto of = lesserSide(checks::bridgeGap, [&](Evaluator& s, Side side) {
             return s(corner_.caliper.bridgeGap) + figures::lift(s, corner_, side)
                 - fit::growth(s(corner_.rotor.outerDiameter), hotRise(), expansion(s)) / 2;
         });
-        Verdict& v = start(checks::bridgeGap, "Rotor to caliper bridge (hot)", of.figure);
+        Verdict& v = start(checks::bridgeGap, tr("Rotor to caliper bridge (hot)"), of.figure);
         gap(v, figures::setting(study_.build->wants.bridgeGap, &Wants::bridgeGap));
         nameSide(v, of);
-        v.method =
-            fmt::format("Gap read at rest, moved by shims under the studs of a radial mount since, less the rotor's growth in radius, "
-                        "D/2 · {} · {}.",
-                expansionInWords(), print(hotRise(), style::rise, study_.system));
-        v.source = "Linear expansion of the ring's material (iron by EN 1561), from memory; hot rise and wanted gap: common practice.";
-        v.caution = "A rotor that grows into the bridge tears it open.";
+        v.method = tr("Gap read at rest, moved by shims under the studs of a radial mount since, less the rotor's growth in radius, "
+                      "D/2 · {} · {}.",
+            expansionInWords(), print(hotRise(), style::rise, study_.system));
+        v.source = tr("Linear expansion of the ring's material (iron by EN 1561), from memory; hot rise and wanted gap: common practice.");
+        v.caution = tr("A rotor that grows into the bridge tears it open.");
     }
 
     void slot()
     {
-        const auto of = lesserSide(checks::faceGap, [&](Sample& s, Side side) {
+        const auto of = lesserSide(checks::faceGap, [&](Evaluator& s, Side side) {
             const double coning = figures::setting(study_.build->wants.coning, &Wants::coning);
             const double thickness = s(corner_.rotor.thickness);
             // A ring that floats on its hat stands anywhere within its play; whether it does has to be said.
@@ -188,22 +189,22 @@ private:
             if (corner_.rotor.construction == RotorBuild::TwoPiece)
                 play = s(corner_.rotor.ringPlay);
             else if (corner_.rotor.construction == RotorBuild::Unknown)
-                s.assume("a rotor of one piece");
+                s.assume(tr("a rotor of one piece"));
             return (s(corner_.caliper.slotWidth) - thickness - fit::growth(thickness, hotRise(), expansion(s))) / 2 - coning - play / 2
                 - std::abs(figures::axialOffset(s, corner_, side));
         });
-        Verdict& v = start(checks::faceGap, "Rotor in the caliper's slot", of.figure);
+        Verdict& v = start(checks::faceGap, tr("Rotor in the caliper's slot"), of.figure);
         gap(v, figures::setting(study_.build->wants.faceGap, &Wants::faceGap));
         nameSide(v, of);
         v.method =
-            "Half of slot less rotor thickness, less how far the slot stands off the rotor's middle, less the hot ring's coning, half "
-            "of its growth and half of a floating ring's play. The worse side of the car speaks.";
-        v.source = "Linear expansion of the ring's material (iron by EN 1561), from memory; coning, hot rise and wanted gap: common "
-                   "practice, under Limits.";
+            tr("Half of slot less rotor thickness, less how far the slot stands off the rotor's middle, less the hot ring's coning, half "
+               "of its growth and half of a floating ring's play. The worse side of the car speaks.");
+        v.source = tr("Linear expansion of the ring's material (iron by EN 1561), from memory; coning, hot rise and wanted gap: common "
+                      "practice, under Limits.");
     }
 
     /// Where shims push the plate towards the rotor, the thickest stack counts.
-    double shimsOutboard(Sample& s) const
+    double shimsOutboard(Evaluator& s) const
     {
         double shims = 0;
         if (corner_.mount.shimMoves == Direction::Outboard)
@@ -218,7 +219,7 @@ private:
         const Bracket& plate = corner_.bracket;
         if (plate.outline.empty())
             return;
-        Verdict& v = start(checks::bracketEdge, "Bracket's edge in the wheel", [&](Sample& s) {
+        Verdict& v = start(checks::bracketEdge, tr("Bracket's edge in the wheel"), [&](Evaluator& s) {
             const double lugs = -figures::lugDepth(s, corner_, hub_);
             const double outboard = lugs + s(plate.thickness) + shimsOutboard(s);
             double least = std::numeric_limits<double>::infinity();
@@ -233,10 +234,10 @@ private:
         });
         gap(v, figures::setting(study_.build->wants.barrelGap, &Wants::barrelGap));
         v.method =
-            "Shortest distance from each point of the bracket's edge, at either face of it, to the wheel's inside, what stands into it, "
-            "and the hot rotor.";
-        v.source = "Plane geometry; wanted gap: common practice, under Limits.";
-        v.caution = turnByHand;
+            tr("Shortest distance from each point of the bracket's edge, at either face of it, to the wheel's inside, what stands into it, "
+               "and the hot rotor.");
+        v.source = tr("Plane geometry; wanted gap: common practice, under Limits.");
+        v.caution = tr(turnByHand);
     }
 
     /// A plate between knuckle and caliper, with whatever stands proud of it, beside the rotor's inboard face.
@@ -245,7 +246,7 @@ private:
         const Bracket& plate = corner_.bracket;
         if (plate.name.empty() && !plate.thickness.value && !plate.knuckleSpacing.value)
             return;
-        Verdict& v = start(checks::bracketGap, "Bracket to rotor", [&](Sample& s) {
+        Verdict& v = start(checks::bracketGap, tr("Bracket to rotor"), [&](Evaluator& s) {
             const double shims = shimsOutboard(s);
             // Of a radial mount the studs stand in the plate's edge, and nothing of them faces the rotor.
             const double atCaliper = corner_.mount.kind == MountKind::Radial ? 0 : s(plate.proudCaliper);
@@ -255,30 +256,32 @@ private:
         });
         gap(v, figures::setting(study_.build->wants.faceGap, &Wants::faceGap));
         v.method =
-            "Rotor's inboard face less the outboard face of the plate, which lies on the lugs, less what stands proud of it and the hot "
-            "ring's coning.";
-        v.source = "Plane geometry; coning and wanted gap: common practice, under Limits.";
-        v.caution = "A bracket or a bolt's head that reaches the rotor is cut away by it. Turn the rotor by hand with everything tight.";
+            tr("Rotor's inboard face less the outboard face of the plate, which lies on the lugs, less what stands proud of it and the hot "
+               "ring's coning.");
+        v.source = tr("Plane geometry; coning and wanted gap: common practice, under Limits.");
+        v.caution =
+            tr("A bracket or a bolt's head that reaches the rotor is cut away by it. Turn the rotor by hand with everything tight.");
     }
 
     void hat()
     {
-        const auto of = lesserSide(checks::hatGap, [&](Sample& s, Side side) {
+        const auto of = lesserSide(checks::hatGap, [&](Evaluator& s, Side side) {
             // The hat gets about half as hot as the ring; common practice, no source.
             const double hatRise = hotRise() / 2;
             const auto& solid = corner_.rotor.hatMaterial == HatMaterial::Aluminium ? materials::aluminium6061 : materials::greyIron;
             if (corner_.rotor.hatMaterial == HatMaterial::Unknown)
-                s.assume("a hat of iron");
+                s.assume(tr("a hat of iron"));
             return figures::hatGap(s, corner_, side)
                 - fit::growth(s(corner_.rotor.hatOuterDiameter), hatRise, solid.expansionOver(hatRise)) / 2;
         });
-        Verdict& v = start(checks::hatGap, "Caliper to hat", of.figure);
+        Verdict& v = start(checks::hatGap, tr("Caliper to hat"), of.figure);
         gap(v, figures::setting(study_.build->wants.hatGap, &Wants::hatGap));
         nameSide(v, of);
-        v.method = "Rotor's radius less the caliper's reach and the hat's radius, beside the hat, less the hat's growth at half the ring's "
-                   "rise; where the caliper's outboard half begins outboard of the hat, the distance along the axle.";
-        v.source = "Plane geometry; wanted gap: common practice.";
-        v.caution = turnByHand;
+        v.method =
+            tr("Rotor's radius less the caliper's reach and the hat's radius, beside the hat, less the hat's growth at half the ring's "
+               "rise; where the caliper's outboard half begins outboard of the hat, the distance along the axle.");
+        v.source = tr("Plane geometry; wanted gap: common practice.");
+        v.caution = tr(turnByHand);
     }
 
     void keepOut(std::size_t i)
@@ -286,20 +289,21 @@ private:
         const KeepOut& place = hub_.keepOuts[i];
         const bool unnamed = place.kind == KeepOutKind::Unknown;
         const std::string what = !place.name.empty() ? place.name
-            : unnamed                                ? fmt::format("keep-out {}", i + 1)
+            : unnamed                                ? tr("keep-out {}", i + 1)
                                                      : fmt::format("{} {}", wordFor(place.kind, choices::keepOut), i + 1);
         // A keep-out of unknown kind may be a hose: the larger gap holds.
         const bool hose = unnamed || place.kind == KeepOutKind::Hose;
         const Wants& wants = study_.build->wants;
         Verdict& v = start(
-            checks::keepOut, "Clearance to " + what,
-            [&](Sample& s) { return figures::keepOutGap(s, place, corner_, result_.wheel, hub_, wants); }, static_cast<int>(i) + 1);
+            checks::keepOut, tr("Clearance to {}", what),
+            [&](Evaluator& s) { return figures::keepOutGap(s, place, corner_, result_.wheel, hub_, wants); }, static_cast<int>(i) + 1);
         gap(v, hose ? figures::setting(wants.hoseGap, &Wants::hoseGap) : figures::setting(wants.keepOutGap, &Wants::keepOutGap));
         if (const auto& room = result_.keepOuts[i]; room && v.figure.value && v.level != Level::Clear)
-            v.reason += ". Nearest is " + room->wheelPart;
-        v.method = "Shortest distance from the place to the wheel's inside, what stands into it, and the hot rotor with its hat.";
-        v.source = "Plane geometry; wanted gaps: common practice, under Limits.";
-        v.caution = hose ? "A hose that rubs bursts. Look at it at full lock both ways, at droop and at bump." : std::string(turnByHand);
+            v.reason += tr(". Nearest is {}", room->wheelPart);
+        v.method = tr("Shortest distance from the place to the wheel's inside, what stands into it, and the hot rotor with its hat.");
+        v.source = tr("Plane geometry; wanted gaps: common practice, under Limits.");
+        v.caution =
+            hose ? tr("A hose that rubs bursts. Look at it at full lock both ways, at droop and at bump.") : std::string(tr(turnByHand));
     }
 
     void shield()
@@ -315,7 +319,7 @@ private:
             return;
         const auto margin = [this] { return figures::setting(study_.build->wants.shieldGap, &Wants::shieldGap); };
         // Room between the hot rotor and the nearest of rim and plate.
-        Verdict& v = start(checks::shield, "Rotor to dust shield", [&](Sample& s) {
+        Verdict& v = start(checks::shield, tr("Rotor to dust shield"), [&](Evaluator& s) {
             const double face = -figures::inboardFace(s, corner_);
             const double edge = (s(corner_.rotor.outerDiameter) + fit::growth(s(corner_.rotor.outerDiameter), hotRise(), expansion(s))) / 2;
             const double plate = s(*read.depth) - face;
@@ -328,30 +332,31 @@ private:
             return between + rim + plate == between + rim + plate ? std::min({ plate, rim, between }) : unknown;
         });
         gap(v, margin());
-        v.method = "Plate of the shield less the rotor's inboard face; rim of the shield less the hot rotor's radius where the rim reaches "
-                   "over the rotor; the plate's rib and the ring's inboard lip come off the first.";
-        v.source = "Plane geometry; margin: common practice, under Limits.";
-        v.caution = "Trimming a shield cannot be undone: not before caliper, rotor and wheel are proven. Keep the part that spaces or "
-                    "covers the parking brake.";
+        v.method =
+            tr("Plate of the shield less the rotor's inboard face; rim of the shield less the hot rotor's radius where the rim reaches "
+               "over the rotor; the plate's rib and the ring's inboard lip come off the first.");
+        v.source = tr("Plane geometry; margin: common practice, under Limits.");
+        v.caution = tr("Trimming a shield cannot be undone: not before caliper, rotor and wheel are proven. Keep the part that spaces or "
+                       "covers the parking brake.");
         // Metal that can be taken away is no obstacle to the kit, but the car must not turn a wheel before it is.
         if (v.level == Level::Hits || v.level == Level::Tight) {
             v.level = Level::Caution;
-            v.reason += ": trim it, the sheet Behind has the line to cut along";
+            v.reason += tr(": trim it, the sheet Behind has the line to cut along");
         }
     }
 
     /// Nothing is left beside the rotor, and nothing that the shield covered is covered.
     void removedShield()
     {
-        Verdict& v = start(checks::shield, "Rotor to dust shield", Figure {});
-        v.method = "A shield that was taken off is in nobody's way; what it covered is left bare.";
-        v.source = "Common practice.";
-        v.caution = "Without a shield grit gets to the rotor's inboard face, and its heat to ball joint, sensor and tyre.";
+        Verdict& v = start(checks::shield, tr("Rotor to dust shield"), Figure {});
+        v.method = tr("A shield that was taken off is in nobody's way; what it covered is left bare.");
+        v.source = tr("Common practice.");
+        v.caution = tr("Without a shield grit gets to the rotor's inboard face, and its heat to ball joint, sensor and tyre.");
         const bool shoes = hub_.parkingBrake == ParkingBrake::DrumInHat;
         v.level = shoes ? Level::Caution : Level::Good;
-        v.reason = shoes ? "Removed: it covered the parking brake's shoes, which now stand in the dirt" : "Removed";
+        v.reason = shoes ? tr("Removed: it covered the parking brake's shoes, which now stand in the dirt") : "Removed";
         if (hub_.parkingBrake == ParkingBrake::Unknown)
-            v.lacksInWords.push_back(fmt::format("kind of parking brake ({})", judge::wordFor(axle_)));
+            v.lacksInWords.push_back(tr("kind of parking brake ({})", judge::wordFor(axle_)));
         if (!v.lacksInWords.empty()) {
             v.level = Level::Unproven;
             v.reason = lacking(study_, v.figure, v.lacksInWords);
@@ -379,10 +384,10 @@ private:
     {
         const Reading& padInset = corner_.at(side).padInset;
         Verdict v = judge::gapVerdict(
-            checks::padEdge, { axle_ }, std::string(checks::padEdge.title), evaluate([&](Sample& s) { return s(padInset); }));
-        v.method = "Pad's outer edge inward of the rotor's edge: 0 to 1 mm. Its inner edge must stay on the friction ring.";
-        v.source = "Common practice.";
-        const Figure inner = evaluate([&](Sample& s) {
+            checks::padEdge, { axle_ }, std::string(tr(checks::padEdge.title)), evaluate([&](Evaluator& s) { return s(padInset); }));
+        v.method = tr("Pad's outer edge inward of the rotor's edge: 0 to 1 mm. Its inner edge must stay on the friction ring.");
+        v.source = tr("Common practice.");
+        const Figure inner = evaluate([&](Evaluator& s) {
             return s(corner_.rotor.outerDiameter) / 2 - s(padInset) - s(corner_.pad.height) - s(corner_.rotor.ringInnerDiameter) / 2;
         });
         mergeDependencies(v.figure, inner);
@@ -396,26 +401,26 @@ private:
         const Figure& inset = v.figure;
         const auto coarse = [&](std::string_view what) {
             v.level = Level::Unproven;
-            v.reason = fmt::format("{} ±{}: {}, the readings are too coarse to tell", say(*inset.value), say(inset.worstCase), what);
+            v.reason = tr("{} ±{}: {}, the readings are too coarse to tell", say(*inset.value), say(inset.worstCase), what);
         };
         if (inset.highest() < 0) {
             v.level = Level::Stop;
-            v.reason = fmt::format("Rides {} over the rotor's edge: move the caliper inward, a lip would form", say(-*inset.value));
+            v.reason = tr("Rides {} over the rotor's edge: move the caliper inward, a lip would form", say(-*inset.value));
         } else if (inner.highest() < 0) {
             v.level = Level::Caution;
-            v.reason = fmt::format("Hangs {} off the inside of the ring", say(-*inner.value));
+            v.reason = tr("Hangs {} off the inside of the ring", say(-*inner.value));
         } else if (inset.lowest() > most + 1e-9) {
             v.level = Level::Caution;
-            v.reason = fmt::format("{} below the edge: a rim of rust and lip is left outside the pad", say(*inset.value));
+            v.reason = tr("{} below the edge: a rim of rust and lip is left outside the pad", say(*inset.value));
         } else if (inset.lowest() < -1e-9) {
-            coarse("it may ride over the rotor's edge");
+            coarse(tr("it may ride over the rotor's edge"));
         } else if (inner.lowest() < -1e-9) {
-            coarse("it may hang off the inside of the ring");
+            coarse(tr("it may hang off the inside of the ring"));
         } else if (inset.highest() > most + 1e-9) {
-            coarse("it may stand too far below the edge");
+            coarse(tr("it may stand too far below the edge"));
         } else {
             v.level = Level::Good;
-            v.reason = fmt::format("{} below the edge, all of it on the ring", say(*inset.value));
+            v.reason = tr("{} below the edge, all of it on the ring", say(*inset.value));
         }
         return v;
     }

@@ -4,6 +4,7 @@
 #include "build/choices.hpp"
 #include "chapters/clearance/cures.hpp"
 #include "chapters/clearance/wheel_figures.hpp"
+#include "language/language.hpp"
 #include "verdict/judge.hpp"
 #include "chapters/clearance/clearance_parts.hpp"
 
@@ -60,60 +61,60 @@ private:
     /// One nut on the hub's snout: all of its thread has to hold.
     void snout()
     {
-        Verdict& v = start(checks::studs, "Centre nut on the hub", evaluate([&](Sample& s) {
+        Verdict& v = start(checks::studs, tr("Centre nut on the hub"), evaluate([&](Evaluator& s) {
             return joints::engagement(figures::studStack(s, corner_, wheel_, hub_)).inNut - s(hub_.nutThread);
         }));
-        v.method =
+        v.method = tr(
             "Threaded snout outboard of the flange, less ring, hat, spacer and the wheel's thickness to the nut, less one pitch of lead: "
-            "it has to fill the nut's thread.";
-        v.source = "Common practice.";
-        v.caution = "One nut holds the wheel: torque it as its maker says, with the grease he names, and see that it is kept from turning.";
+            "it has to fill the nut's thread.");
+        v.source = tr("Common practice.");
+        v.caution =
+            tr("One nut holds the wheel: torque it as its maker says, with the grease he names, and see that it is kept from turning.");
         if (!joints::parseThread(*hub_.studThread)) {
-            v.lacksInWords.push_back("thread of the hub's snout, " + judge::wordFor(axle_));
+            v.lacksInWords.push_back(tr("thread of the hub's snout, {}", judge::wordFor(axle_)));
             v.figure.value.reset();
         }
         if (judge::unproven(study_, v))
             return;
         v.level = v.figure.lowest() >= -1e-9 ? Level::Good : v.figure.highest() < 0 ? Level::Stop : Level::Caution;
-        v.reason = v.figure.lowest() >= -1e-9 ? "The nut's thread is filled"
-                                              : fmt::format("{} of the nut's thread is empty at worst", say(-v.figure.lowest()));
+        v.reason = v.figure.lowest() >= -1e-9 ? tr("The nut's thread is filled")
+                                              : tr("{} of the nut's thread is empty at worst", say(-v.figure.lowest()));
     }
 
     void studs()
     {
-        Verdict& v = start(checks::studs, "Studs in their nuts",
-            evaluate([&](Sample& s) { return figures::studEngagement(s, corner_, wheel_, hub_).inNut; }));
+        Verdict& v = start(checks::studs, tr("Studs in their nuts"),
+            evaluate([&](Evaluator& s) { return figures::studEngagement(s, corner_, wheel_, hub_).inNut; }));
         const auto thread =
             joints::parseThread(corner_.spacerPart.kind == SpacerKind::Bolted ? *corner_.spacerPart.studThread : *hub_.studThread);
         if (hub_.heldBy == WheelHeldBy::Unknown) {
-            v.lacksInWords.push_back("whether studs or bolts hold the wheel, " + judge::wordFor(axle_));
+            v.lacksInWords.push_back(tr("whether studs or bolts hold the wheel, {}", judge::wordFor(axle_)));
             v.figure.value.reset();
         }
         if (!thread) {
-            v.lacksInWords.push_back("thread of the studs, " + judge::wordFor(axle_));
+            v.lacksInWords.push_back(tr("thread of the studs, {}", judge::wordFor(axle_)));
             v.figure.value.reset();
         }
         if (corner_.spacer.value.value_or(0) > 0 && corner_.spacerPart.kind == SpacerKind::Unknown) {
-            v.lacksInWords.push_back("whether the spacer is slipped on or bolted, " + judge::wordFor(axle_));
+            v.lacksInWords.push_back(tr("whether the spacer is slipped on or bolted, {}", judge::wordFor(axle_)));
             v.figure.value.reset();
         }
         const double factor = figures::setting(wants_.studEngagement, &Wants::studEngagement);
-        v.method = fmt::format("Stud outboard of the flange, less ring, hat, spacer and the mounting-pad thickness of the wheel, less one "
-                               "pitch of lead at its tip; no more "
-                               "than the nut's own thread. Wanted: {:g} stud diameters of full thread.",
+        v.method = tr("Stud outboard of the flange, less ring, hat, spacer and the mounting-pad thickness of the wheel, less one "
+                      "pitch of lead at its tip; no more "
+                      "than the nut's own thread. Wanted: {:g} stud diameters of full thread.",
             factor);
-        v.source = "Common practice.";
-        v.caution = "A wheel held by too little thread comes off. Count the turns of every nut, torque them in a cross, and check again "
-                    "after 50 miles.";
+        v.source = tr("Common practice.");
+        v.caution = tr("A wheel held by too little thread comes off. Count the turns of every nut, torque them in a cross, and check again "
+                       "after 50 miles.");
         if (judge::unproven(study_, v))
             return;
         const double wanted = factor * thread->diameter;
         v.wanted = wanted;
-        Sample s;
+        Evaluator s;
         const joints::StudStack all = figures::studStack(s, corner_, wheel_, hub_);
         const auto engagement = joints::engagement(all);
-        const auto held =
-            fmt::format("{} of thread in the nut, {:.1f} turns; {} wanted", say(*v.figure.value), engagement.turns, say(wanted));
+        const auto held = tr("{} of thread in the nut, {:.1f} turns; {} wanted", say(*v.figure.value), engagement.turns, say(wanted));
         // A nut shorter than what is wanted is full before that; more stud would not help.
         const bool nutFull = engagement.past >= -1e-9 && all.nutThread < wanted;
         if (v.figure.lowest() >= wanted - 1e-9) {
@@ -121,19 +122,19 @@ private:
             v.reason = held;
         } else if (nutFull) {
             v.level = Level::Caution;
-            v.reason = held + ": the nut itself is short, take longer nuts";
+            v.reason = tr("{}: the nut itself is short, take longer nuts", held);
         } else {
             v.level = v.figure.highest() < wanted ? Level::Stop : Level::Caution;
-            v.reason = fmt::format(
-                "{}: order studs that stand {} out of the flange", held, say(joints::studToOrder(all, wanted, v.figure.worstCase)));
+            v.reason =
+                tr("{}: order studs that stand {} out of the flange", held, say(joints::studToOrder(all, wanted, v.figure.worstCase)));
         }
     }
 
     /// What lies between the hub's flange and the seat.
-    double packOf(Sample& s) const { return figures::wheelFace(s, corner_) + s(wheel_.padThickness); }
+    double packOf(Evaluator& s) const { return figures::wheelFace(s, corner_) + s(wheel_.padThickness); }
 
     /// How far a stud, the hub's or a bolted spacer's own, stands past the wheel's seat.
-    double pastSeat(Sample& s) const
+    double pastSeat(Evaluator& s) const
     {
         return corner_.spacerPart.kind == SpacerKind::Bolted ? s(corner_.spacerPart.studLength) - s(wheel_.padThickness)
                                                              : s(hub_.studLength) - packOf(s);
@@ -142,60 +143,59 @@ private:
     /// A closed nut on a long stud bottoms before it clamps.
     void closedNuts()
     {
-        const Figure out = evaluate([&](Sample& s) { return pastSeat(s); });
+        const Figure out = evaluate([&](Evaluator& s) { return pastSeat(s); });
         // A stud that ends within the nut's own thread reaches no bottom.
-        const Figure within = evaluate([&](Sample& s) { return s(hub_.nutThread) - pastSeat(s); });
+        const Figure within = evaluate([&](Evaluator& s) { return s(hub_.nutThread) - pastSeat(s); });
         if (hub_.nutEnd == NutEnd::Open || (hub_.nutEnd == NutEnd::Unknown && (!out.value || within.lowest() >= 0)))
             return;
-        Verdict& v = start(checks::nutBottom, "Studs in closed nuts",
-            evaluate([&](Sample& s) { return hub_.nutEnd == NutEnd::Closed ? s(hub_.nutDepth) - pastSeat(s) : NAN; }));
-        v.method = "Depth of a closed nut from its seat, less how far the stud stands past the wheel's seat.";
-        v.source = "Plane geometry.";
-        v.caution = "A nut that bottoms on its stud feels tight and clamps nothing: the wheel comes off.";
+        Verdict& v = start(checks::nutBottom, tr("Studs in closed nuts"),
+            evaluate([&](Evaluator& s) { return hub_.nutEnd == NutEnd::Closed ? s(hub_.nutDepth) - pastSeat(s) : NAN; }));
+        v.method = tr("Depth of a closed nut from its seat, less how far the stud stands past the wheel's seat.");
+        v.source = tr("Plane geometry.");
+        v.caution = tr("A nut that bottoms on its stud feels tight and clamps nothing: the wheel comes off.");
         if (hub_.nutEnd == NutEnd::Unknown)
-            v.lacksInWords.push_back("whether the wheel nuts are open or closed, " + judge::wordFor(axle_));
+            v.lacksInWords.push_back(tr("whether the wheel nuts are open or closed, {}", judge::wordFor(axle_)));
         if (judge::unproven(study_, v))
             return;
         v.level = v.figure.lowest() >= 1e-3 ? Level::Good : v.figure.lowest() > 0 ? Level::Caution : Level::Stop;
         v.reason = v.figure.lowest() > 0
-            ? fmt::format("{} left to the bottom of the nut at worst", say(v.figure.lowest()))
-            : fmt::format("The stud bottoms in its nut, {} too long at worst: open nuts, or shorter studs", say(-v.figure.lowest()));
+            ? tr("{} left to the bottom of the nut at worst", say(v.figure.lowest()))
+            : tr("The stud bottoms in its nut, {} too long at worst: open nuts, or shorter studs", say(-v.figure.lowest()));
     }
 
     /// A wheel on bolts: thread in the hub, and what their ends may strike.
     void wheelBolts()
     {
         const auto thread = joints::parseThread(*hub_.studThread);
-        const auto into = [&](Sample& s) { return s(hub_.wheelBoltLength) - packOf(s); };
-        Verdict& v = start(checks::studs, "Wheel bolts in the hub",
-            evaluate([&](Sample& s) { return std::min(into(s), s(hub_.hubThread)) + 0 * (into(s) + s(hub_.hubThread)); }));
+        const auto into = [&](Evaluator& s) { return s(hub_.wheelBoltLength) - packOf(s); };
+        Verdict& v = start(checks::studs, tr("Wheel bolts in the hub"),
+            evaluate([&](Evaluator& s) { return std::min(into(s), s(hub_.hubThread)) + 0 * (into(s) + s(hub_.hubThread)); }));
         const double factor = figures::setting(wants_.studEngagement, &Wants::studEngagement);
-        v.method =
-            fmt::format("Bolt under its seat less ring, hat or drum, spacer and the wheel's thickness to the seat; at most the thread "
-                        "there is in the hub. Wanted: {:g} bolt diameters.",
-                factor);
-        v.source = "Common practice.";
+        v.method = tr("Bolt under its seat less ring, hat or drum, spacer and the wheel's thickness to the seat; at most the thread "
+                      "there is in the hub. Wanted: {:g} bolt diameters.",
+            factor);
+        v.source = tr("Common practice.");
         v.caution =
-            "A wheel held by too little thread comes off. A spacer needs longer bolts: count the turns of every one, torque them in a "
-            "cross, and check again after 50 miles.";
+            tr("A wheel held by too little thread comes off. A spacer needs longer bolts: count the turns of every one, torque them in a "
+               "cross, and check again after 50 miles.");
         if (!thread) {
-            v.lacksInWords.push_back("thread of the wheel bolts, " + judge::wordFor(axle_));
+            v.lacksInWords.push_back(tr("thread of the wheel bolts, {}", judge::wordFor(axle_)));
             v.figure.value.reset();
         }
         if (!judge::unproven(study_, v)) {
             const double wanted = factor * thread->diameter;
             v.wanted = wanted;
             v.level = v.figure.lowest() >= wanted - 1e-9 ? Level::Good : v.figure.highest() < wanted ? Level::Stop : Level::Caution;
-            v.reason = fmt::format(
-                "{} of thread in the hub, {:.1f} turns; {} wanted", say(*v.figure.value), *v.figure.value / thread->pitch, say(wanted));
+            v.reason =
+                tr("{} of thread in the hub, {:.1f} turns; {} wanted", say(*v.figure.value), *v.figure.value / thread->pitch, say(wanted));
             if (v.level != Level::Good)
-                v.reason += fmt::format(": bolts {} longer", say(wanted - v.figure.lowest()));
+                v.reason += tr(": bolts {} longer", say(wanted - v.figure.lowest()));
         }
-        Verdict& end = start(checks::boltEnd, "Ends of the wheel bolts",
-            evaluate([&](Sample& s) { return s(hub_.hubThread) + s(hub_.behindFlange) - into(s); }));
-        end.method = "Thread in the hub and the clearance behind it, less how far the bolt reaches in.";
-        end.source = "Plane geometry; 2 mm wanted: common practice.";
-        end.caution = "A bolt that reaches the parking brake's shoes, a sensor ring or the knuckle locks the wheel. Turn it by hand.";
+        Verdict& end = start(checks::boltEnd, tr("Ends of the wheel bolts"),
+            evaluate([&](Evaluator& s) { return s(hub_.hubThread) + s(hub_.behindFlange) - into(s); }));
+        end.method = tr("Thread in the hub and the clearance behind it, less how far the bolt reaches in.");
+        end.source = tr("Plane geometry; 2 mm wanted: common practice.");
+        end.caution = tr("A bolt that reaches the parking brake's shoes, a sensor ring or the knuckle locks the wheel. Turn it by hand.");
         constexpr double behind = 2e-3;
         if (judge::unproven(study_, end))
             return;
@@ -207,50 +207,50 @@ private:
 
     void nuts()
     {
-        const std::string what = hub_.heldBy == WheelHeldBy::Bolts ? "bolts" : "nuts";
-        Verdict& v = start(checks::nutSeat, hub_.heldBy == WheelHeldBy::Bolts ? "Wheel bolts on their seats" : "Nuts on their seats", {});
-        v.method = "Nut or bolt and wheel must have the same seat: cones of one angle, balls of one radius, flat on flat.";
-        v.source = "Common practice.";
-        v.caution = "A nut on the wrong seat touches along a line, works loose and spoils the wheel.";
+        const std::string what = hub_.heldBy == WheelHeldBy::Bolts ? tr("bolts") : tr("nuts");
+        Verdict& v =
+            start(checks::nutSeat, hub_.heldBy == WheelHeldBy::Bolts ? tr("Wheel bolts on their seats") : tr("Nuts on their seats"), {});
+        v.method = tr("Nut or bolt and wheel must have the same seat: cones of one angle, balls of one radius, flat on flat.");
+        v.source = tr("Common practice.");
+        v.caution = tr("A nut on the wrong seat touches along a line, works loose and spoils the wheel.");
         if (hub_.nutSeat == NutSeat::Unknown || wheel_.nutSeat == NutSeat::Unknown) {
             if (hub_.nutSeat == NutSeat::Unknown)
-                v.lacksInWords.push_back(fmt::format("seat of the {}, {}", what, judge::wordFor(axle_)));
+                v.lacksInWords.push_back(tr("seat of the {}, {}", what, judge::wordFor(axle_)));
             if (wheel_.nutSeat == NutSeat::Unknown)
-                v.lacksInWords.push_back(fmt::format("seat for the {} in {}", what, wheel_.name));
+                v.lacksInWords.push_back(tr("seat for the {} in {}", what, wheel_.name));
             v.reason = lacking(study_, v.figure, v.lacksInWords);
             return;
         }
         const bool alike = hub_.nutSeat == wheel_.nutSeat;
         if (!alike) {
             v.level = Level::Stop;
-            v.reason = fmt::format("{} for a {} seat, wheel with a {} one: others are needed",
-                hub_.heldBy == WheelHeldBy::Bolts ? "Bolts" : "Nuts", wordFor(hub_.nutSeat, choices::nutSeat),
-                wordFor(wheel_.nutSeat, choices::nutSeat));
+            v.reason =
+                tr("{} for a {} seat, wheel with a {} one: others are needed", hub_.heldBy == WheelHeldBy::Bolts ? tr("Bolts") : tr("Nuts"),
+                    wordFor(hub_.nutSeat, choices::nutSeat), wordFor(wheel_.nutSeat, choices::nutSeat));
             return;
         }
         if (hub_.nutSeat == NutSeat::Flat) {
             v.level = Level::Good;
-            v.reason = "Both flat";
+            v.reason = tr("Both flat");
             return;
         }
         const bool cone = hub_.nutSeat == NutSeat::Cone;
         const Reading& one = cone ? hub_.seatAngle : hub_.seatRadius;
         const Reading& other = cone ? wheel_.seatAngle : wheel_.seatRadius;
         v.style = cone ? style::angle : style::size;
-        v.figure = evaluate([&](Sample& s) { return s(one, !cone) - s(other, !cone); });
+        v.figure = evaluate([&](Evaluator& s) { return s(one, !cone) - s(other, !cone); });
         // Cones come in 60 and 90°, balls in whole millimetres of radius.
         const double apart = cone ? 5 * std::numbers::pi / 180 : 0.5e-3;
         if (v.figure.value && std::abs(*v.figure.value) > apart) {
             v.level = Level::Stop;
-            v.reason = cone ? fmt::format("Cones of {} on seats of {}", print(*one.value, style::angle), print(*other.value, style::angle))
-                            : fmt::format("Balls of radius {} on seats of {}", say(*one.value), say(*other.value));
+            v.reason = cone ? tr("Cones of {} on seats of {}", print(*one.value, style::angle), print(*other.value, style::angle))
+                            : tr("Balls of radius {} on seats of {}", say(*one.value), say(*other.value));
             return;
         }
         if (judge::unproven(study_, v))
             return;
         v.level = Level::Good;
-        v.reason = cone ? fmt::format("Both cones of {}", print(*one.value, style::angle))
-                        : fmt::format("Both balls of radius {}", say(*one.value));
+        v.reason = cone ? tr("Both cones of {}", print(*one.value, style::angle)) : tr("Both balls of radius {}", say(*one.value));
     }
 
     void pilot()
@@ -259,13 +259,14 @@ private:
         const Rotor& rotor = corner_.rotor;
         const bool capped = corner_.brakes == BrakeKind::Discs && rotor.capped == YesNo::Yes;
         const Reading& centresOn = capped ? rotor.capDiameter : hub_.pilotDiameter;
-        Verdict& v = start(checks::pilot, capped ? "Cap left for the wheel" : "Pilot left for the wheel", evaluate([&](Sample& s) {
-            // Chamfers carry nothing.
-            if (capped)
-                return s(rotor.capHeight) - figures::spacerOf(s, corner_) - s(wheel_.boreChamfer);
-            return s(hub_.pilotHeight) - figures::wheelFace(s, corner_) - s(hub_.pilotChamfer) - s(wheel_.boreChamfer);
-        }));
-        const Figure play = evaluate([&](Sample& s) { return s(wheel_.bore) - s(centresOn); });
+        Verdict& v =
+            start(checks::pilot, capped ? tr("Cap left for the wheel") : tr("Pilot left for the wheel"), evaluate([&](Evaluator& s) {
+                // Chamfers carry nothing.
+                if (capped)
+                    return s(rotor.capHeight) - figures::spacerOf(s, corner_) - s(wheel_.boreChamfer);
+                return s(hub_.pilotHeight) - figures::wheelFace(s, corner_) - s(hub_.pilotChamfer) - s(wheel_.boreChamfer);
+            }));
+        const Figure play = evaluate([&](Evaluator& s) { return s(wheel_.bore) - s(centresOn); });
         mergeDependencies(v.figure, play);
         v.figure.effects.resize(v.figure.value ? v.figure.restsOn.size() : 0);
         if (!play.value)
@@ -273,31 +274,30 @@ private:
         const double wanted = figures::setting(wants_.pilotLeft, &Wants::pilotLeft);
         v.wanted = wanted;
         v.method =
-            "Height of the hub's pilot less ring, hat or drum and spacer, and less the chamfers of pilot and bore; wheel's bore less "
-            "the pilot's diameter.";
-        v.source = "Wanted length: common practice, under Limits.";
-        v.caution = "A wheel that hangs on its studs alone runs out and shakes.";
+            tr("Height of the hub's pilot less ring, hat or drum and spacer, and less the chamfers of pilot and bore; wheel's bore less "
+               "the pilot's diameter.");
+        v.source = tr("Wanted length: common practice, under Limits.");
+        v.caution = tr("A wheel that hangs on its studs alone runs out and shakes.");
         if (judge::unproven(study_, v))
             return;
         if (play.highest() < 0) {
             v.level = Level::Stop;
-            v.reason = fmt::format("The wheel's bore is {} smaller than the pilot: it cannot sit flat", say(-*play.value));
+            v.reason = tr("The wheel's bore is {} smaller than the pilot: it cannot sit flat", say(-*play.value));
         } else if (play.lowest() < 0) {
             v.level = Level::Caution;
-            v.reason =
-                fmt::format("The wheel's bore may be {} smaller than the pilot at worst: measure both again, or try the wheel on by hand",
-                    say(-play.lowest()));
+            v.reason = tr("The wheel's bore may be {} smaller than the pilot at worst: measure both again, or try the wheel on by hand",
+                say(-play.lowest()));
         } else if (v.figure.lowest() < wanted) {
             v.level = Level::Caution;
-            v.reason = fmt::format("{} left at worst, {} wanted: {}", say(std::max(0.0, v.figure.lowest())), say(wanted),
-                corner_.spacer.value.value_or(0) > 0 ? "take a spacer with a pilot of its own"
-                                                     : "the wheel needs a pilot of its own, as a spacer has that brings one");
+            v.reason = tr("{} left at worst, {} wanted: {}", say(std::max(0.0, v.figure.lowest())), say(wanted),
+                corner_.spacer.value.value_or(0) > 0 ? tr("take a spacer with a pilot of its own")
+                                                     : tr("the wheel needs a pilot of its own, as a spacer has that brings one"));
         } else if (play.highest() > looseBore) {
             v.level = Level::Caution;
-            v.reason = fmt::format("{} left, but the bore has {} of play: a centring ring", say(*v.figure.value), say(play.highest()));
+            v.reason = tr("{} left, but the bore has {} of play: a centring ring", say(*v.figure.value), say(play.highest()));
         } else {
             v.level = Level::Good;
-            v.reason = fmt::format("{} left in the wheel", say(*v.figure.value));
+            v.reason = tr("{} left in the wheel", say(*v.figure.value));
         }
     }
 
@@ -309,18 +309,19 @@ private:
             corner_.freed == Freed::WantedGap ? 0 : std::max(result_.room(WheelGap::Barrel).wanted, result_.room(WheelGap::Spokes).wanted);
         // A spacer that was in counts as washers did.
         const bool withSpacer = corner_.spacerInTrial == YesNo::Yes;
-        Verdict& v = start(checks::washers, "Washer trial",
-            evaluate([&](Sample& s) { return s(corner_.washers) + gap + (withSpacer ? s.orElse(corner_.spacer, 0) : 0); }));
+        Verdict& v = start(checks::washers, tr("Washer trial"),
+            evaluate([&](Evaluator& s) { return s(corner_.washers) + gap + (withSpacer ? s.orElse(corner_.spacer, 0) : 0); }));
         if (corner_.spacer.value.value_or(0) > 0 && corner_.spacerInTrial == YesNo::Unknown) {
-            v.lacksInWords.push_back("whether the spacer was in during the washer trial, " + judge::wordFor(axle_));
+            v.lacksInWords.push_back(tr("whether the spacer was in during the washer trial, {}", judge::wordFor(axle_)));
             v.figure.value.reset();
         }
         const double step = figures::setting(wants_.spacerStep, &Wants::spacerStep);
-        v.method = "The stack behind the wheel that just lets it turn, and the wanted gap on top of it unless the stack gave that already; "
-                   "rounded up to "
-                   "a spacer that can be bought, or turned in the steps set under Limits.";
-        v.source = "Common practice; sizes to buy: 3, 5, 8, 10, 12, 15, 20, 25 mm.";
-        v.caution = "Washers are for turning by hand only. Never drive on a stack.";
+        v.method =
+            tr("The stack behind the wheel that just lets it turn, and the wanted gap on top of it unless the stack gave that already; "
+               "rounded up to "
+               "a spacer that can be bought, or turned in the steps set under Limits.");
+        v.source = tr("Common practice; sizes to buy: 3, 5, 8, 10, 12, 15, 20, 25 mm.");
+        v.caution = tr("Washers are for turning by hand only. Never drive on a stack.");
         if (judge::unproven(study_, v))
             return;
         const double there = corner_.spacer.value.value_or(0);
@@ -333,16 +334,16 @@ private:
         v.wanted = needed;
         if (there >= needed - 1e-9) {
             v.level = Level::Good;
-            v.reason = fmt::format("Needs {} at worst, the spacer has {}: recheck with the wheel on", say(needed), say(there));
+            v.reason = tr("Needs {} at worst, the spacer has {}: recheck with the wheel on", say(needed), say(there));
             return;
         }
         const double turned = fit::turnedSpacer(needed, step);
         const auto bought = fit::boughtSpacer(needed);
         v.level = Level::Caution;
-        v.reason = fmt::format("Needs {} at worst: {}have {} turned", say(needed),
-            bought ? fmt::format("buy {} or ", say(*bought)) : std::string("more than is sold; "), say(turned));
+        v.reason = bought ? tr("Needs {} at worst: buy {} or have {} turned", say(needed), say(*bought), say(turned))
+                          : tr("Needs {} at worst: more than is sold; have {} turned", say(needed), say(turned));
         if (smallest.value && smallest.lowest() > 0 && there == 0)
-            v.reason += fmt::format(". By the readings the wheel clears by {} without: one of the two is wrong", say(*smallest.value));
+            v.reason += tr(". By the readings the wheel clears by {} without: one of the two is wrong", say(*smallest.value));
         if (study_.remedies == Remedies::LeftOut)
             return;
         const auto offer = [&](const std::string& title, double size) {
@@ -350,9 +351,9 @@ private:
                 fmt::format("{} {} {:a}", judge::wordFor(axle_), title, size), [&] { return spacerRemedy(study_, axle_, title, size); }));
         };
         if (bought)
-            offer(fmt::format("Buy a spacer of {}", say(*bought)), *bought);
+            offer(tr("Buy a spacer of {}", say(*bought)), *bought);
         if (!bought || turned < *bought - 1e-9)
-            offer(fmt::format("Have a spacer of {} turned", say(turned)), turned);
+            offer(tr("Have a spacer of {} turned", say(turned)), turned);
     }
 
     /// It turned with nothing behind it: no spacer is called for, but how wide the gap is the trial has not said.
@@ -360,27 +361,27 @@ private:
     {
         const bool wide = smallest.value && smallest.lowest() >= gap && !smallest.provisional();
         v.level = gap <= 0 || wide ? Level::Good : Level::Unproven;
-        v.reason = gap <= 0 ? std::string("Turns with the wanted gap and nothing behind the wheel: no spacer")
-            : wide ? fmt::format("Turns with nothing behind the wheel, and clears by {} at worst: no spacer", say(smallest.lowest()))
-                   : fmt::format("Turns with nothing behind the wheel: no spacer is needed to turn. Whether {} of gap are there, the "
-                                 "trial does not say: measure it",
-                       say(gap));
+        v.reason = gap <= 0 ? std::string(tr("Turns with the wanted gap and nothing behind the wheel: no spacer"))
+            : wide          ? tr("Turns with nothing behind the wheel, and clears by {} at worst: no spacer", say(smallest.lowest()))
+                            : tr("Turns with nothing behind the wheel: no spacer is needed to turn. Whether {} of gap are there, the "
+                                          "trial does not say: measure it",
+                                say(gap));
     }
 
     void bleeder()
     {
-        Verdict& v = start(checks::bleeder, "Bleeder at the top", {});
-        v.method =
-            "Behind the axle the rotor leaves its caliper upward, ahead of it downward; the bleeder has to be at the end that is higher.";
-        v.source = "Plane geometry.";
-        v.caution = "A bleeder below the top leaves air in the caliper: the pedal goes soft.";
+        Verdict& v = start(checks::bleeder, tr("Bleeder at the top"), {});
+        v.method = tr(
+            "Behind the axle the rotor leaves its caliper upward, ahead of it downward; the bleeder has to be at the end that is higher.");
+        v.source = tr("Plane geometry.");
+        v.caution = tr("A bleeder below the top leaves air in the caliper: the pedal goes soft.");
         const Caliper& caliper = corner_.caliper;
-        v.figure = evaluate([&](Sample& s) { return caliper.bleeders == Bleeders::BothEnds ? 1.0 : s(corner_.mount.clock, false); });
+        v.figure = evaluate([&](Evaluator& s) { return caliper.bleeders == Bleeders::BothEnds ? 1.0 : s(corner_.mount.clock, false); });
         v.style = style::angle;
         if (caliper.bleeders == Bleeders::Unknown)
-            v.lacksInWords.push_back("where the caliper has its bleeders, " + judge::wordFor(axle_));
+            v.lacksInWords.push_back(tr("where the caliper has its bleeders, {}", judge::wordFor(axle_)));
         else if (caliper.bleeders == Bleeders::OneEnd && caliper.bleederEnd == End::Unknown)
-            v.lacksInWords.push_back("at which end the bleeder sits, " + judge::wordFor(axle_));
+            v.lacksInWords.push_back(tr("at which end the bleeder sits, {}", judge::wordFor(axle_)));
         if (!v.lacksInWords.empty())
             v.figure.value.reset();
         if (judge::unproven(study_, v))
@@ -388,16 +389,16 @@ private:
         if (caliper.bleeders == Bleeders::BothEnds) {
             v.figure = {};
             v.level = Level::Good;
-            v.reason = "One at either end: open the upper one";
+            v.reason = tr("One at either end: open the upper one");
             return;
         }
         const double up = std::sin(*v.figure.value) * (caliper.bleederEnd == End::Exit ? 1 : -1);
         // Within ten degrees of straight up or down both ends are level.
         const bool level = std::abs(up) < std::sin(10 * std::numbers::pi / 180);
         v.level = level ? Level::Caution : up > 0 ? Level::Good : Level::Stop;
-        v.reason = level ? "The caliper lies level: neither end is the top, tilt it to bleed"
-            : up > 0     ? "It is at the higher end"
-                         : "It is at the lower end: this caliper belongs on the other side";
+        v.reason = level ? tr("The caliper lies level: neither end is the top, tilt it to bleed")
+            : up > 0     ? tr("It is at the higher end")
+                         : tr("It is at the lower end: this caliper belongs on the other side");
     }
 
     void pistons()
@@ -408,16 +409,16 @@ private:
         const auto [least, most] = std::ranges::minmax_element(bores, {}, [](const Reading& b) { return *b.value; });
         if (*most->value - *least->value < 0.2e-3)
             return;
-        Verdict& v = start(checks::pistonOrder, "Small piston at the rotor's entry",
-            evaluate([&](Sample& s) { return s(bores.back()) - s(bores.front()); }));
+        Verdict& v = start(checks::pistonOrder, tr("Small piston at the rotor's entry"),
+            evaluate([&](Evaluator& s) { return s(bores.back()) - s(bores.front()); }));
         v.method =
-            "Pistons of unequal bore are listed from where the rotor enters; the smallest stands first, so that the pad wears evenly.";
-        v.source = "Common practice.";
-        v.caution = "A caliper with its large piston at the entry is one for the other side.";
+            tr("Pistons of unequal bore are listed from where the rotor enters; the smallest stands first, so that the pad wears evenly.");
+        v.source = tr("Common practice.");
+        v.caution = tr("A caliper with its large piston at the entry is one for the other side.");
         if (judge::unproven(study_, v))
             return;
         v.level = *v.figure.value > 0 ? Level::Good : Level::Caution;
-        v.reason = *v.figure.value > 0 ? "It is" : "The largest is at the entry: left and right may be exchanged";
+        v.reason = *v.figure.value > 0 ? tr("It is") : tr("The largest is at the entry: left and right may be exchanged");
     }
 
     Study& study_;

@@ -33,7 +33,7 @@ public:
     double nominally(WheelGap which) const
     {
         const auto of = [&](Side side) {
-            return nominal([&](Sample& s) { return figures::wheelGap(s, which, corner_, side, wheel_, build_.wants); });
+            return nominal([&](Evaluator& s) { return figures::wheelGap(s, which, corner_, side, wheel_, build_.wants); });
         };
         const double left = of(Side::Left);
         // std::min would swallow a NaN.

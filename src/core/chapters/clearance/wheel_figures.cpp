@@ -4,6 +4,7 @@
 #include "chapters/clearance/wheel_profiles.hpp"
 #include "fit/reach.hpp"
 #include "fit/stance.hpp"
+#include "language/language.hpp"
 #include "quantity/order.hpp"
 
 #include <algorithm>
@@ -24,25 +25,25 @@ std::string nameOf(BumpKind kind)
 {
     switch (kind) {
     case BumpKind::Unknown:
-        return "what stands out";
+        return marked("what stands out");
     case BumpKind::Bleeder:
-        return "the bleeder";
+        return marked("the bleeder");
     case BumpKind::BoltHead:
-        return "the bolt head";
+        return marked("the bolt head");
     case BumpKind::Pipe:
-        return "the pipe";
+        return marked("the pipe");
     }
     return {};
 }
 
-void addBump(Sample& s, const Bump& bump, double lifted, fit::CornerShape& shape)
+void addBump(Evaluator& s, const Bump& bump, double lifted, fit::CornerShape& shape)
 {
     shape.caliper.bumps.push_back(
         { nameOf(bump.kind), s(bump.overEdge) + lifted, s(bump.height), s(bump.atDepth), s(bump.width), s(bump.fromMiddle) });
 }
 
 /// The rounding of the back's ends and what stands proud of the body.
-void addBumps(Sample& s, const Corner& c, double lifted, fit::CornerShape& shape)
+void addBumps(Evaluator& s, const Corner& c, double lifted, fit::CornerShape& shape)
 {
     shape.caliper.cornerRadius = s.orElse(c.caliper.cornerRadius, 0);
     for (const Bump& bump : c.caliper.bumps)
@@ -51,10 +52,10 @@ void addBumps(Sample& s, const Corner& c, double lifted, fit::CornerShape& shape
 
 } // namespace
 
-double lift(Sample& s, const Corner& c, Side side)
+double lift(Evaluator& s, const Corner& c, Side side)
 {
     if (c.mount.kind == MountKind::Unknown)
-        s.assume("a caliper on lugs, without shims under its studs");
+        s.assume(tr("a caliper on lugs, without shims under its studs"));
     if (c.mount.kind != MountKind::Radial)
         return 0;
     return (s(c.at(side).radialTop) + s(c.at(side).radialBottom)) / 2 - s(c.mount.radialRead);
@@ -63,12 +64,12 @@ double lift(Sample& s, const Corner& c, Side side)
 namespace {
 
 /// A floating caliper's body goes inboard as pads and rotor wear: how far its inboard face then stands further in.
-double wornInward(Sample& s, const Corner& c)
+double wornInward(Evaluator& s, const Corner& c)
 {
     if (c.caliper.kind == CaliperKind::Fixed)
         return 0;
     if (c.caliper.kind == CaliperKind::Unknown) {
-        s.assume("a caliper that does not slide");
+        s.assume(tr("a caliper that does not slide"));
         return 0;
     }
     return padLining(s, c.pad) - s.orElse(c.pad.minimumThickness, 0)
@@ -76,7 +77,7 @@ double wornInward(Sample& s, const Corner& c)
 }
 
 /// The caliper's body alone.
-fit::CornerShape bodyOf(Sample& s, const Corner& c, Side side)
+fit::CornerShape bodyOf(Evaluator& s, const Corner& c, Side side)
 {
     fit::CornerShape shape {};
     const double lifted = lift(s, c, side);
@@ -89,7 +90,7 @@ fit::CornerShape bodyOf(Sample& s, const Corner& c, Side side)
 }
 
 /// Only what the caliper's outline needs, so that a gap rests on these readings and no others.
-fit::CornerShape outlineOf(Sample& s, const Corner& c, Side side)
+fit::CornerShape outlineOf(Evaluator& s, const Corner& c, Side side)
 {
     fit::CornerShape shape = bodyOf(s, c, side);
     addBumps(s, c, lift(s, c, side), shape);
@@ -101,11 +102,11 @@ std::vector<fit::Outline> drumOutline(double face, double depth, double radius)
 {
     // Near its middle the wheel bears on it.
     const double neck = 0.6 * radius;
-    return { { "the drum", { { face, neck }, { face, radius }, { face - depth, radius }, { face - depth, neck } } } };
+    return { { tr("the drum"), { { face, neck }, { face, radius }, { face - depth, radius }, { face - depth, neck } } } };
 }
 
 /// What turns inside the wheel or stands beside it there.
-std::vector<fit::Outline> outlinesOf(Sample& s, const Corner& c, Side side)
+std::vector<fit::Outline> outlinesOf(Evaluator& s, const Corner& c, Side side)
 {
     if (c.brakes == BrakeKind::Drums)
         return drumOutline(behindRotor(s, c) + s(c.drum.faceThickness), s(c.drum.depth), s(c.drum.insideDiameter) / 2 + s(c.drum.wall));
@@ -114,7 +115,7 @@ std::vector<fit::Outline> outlinesOf(Sample& s, const Corner& c, Side side)
 
 } // namespace
 
-fit::CornerShape shapeOf(Sample& s, const Corner& c, Side side, const Hub& hub)
+fit::CornerShape shapeOf(Evaluator& s, const Corner& c, Side side, const Hub& hub)
 {
     fit::CornerShape shape {};
     const double lifted = c.mount.kind == MountKind::Radial && c.mount.radialRead.value ? lift(s, c, side) : 0;
@@ -210,7 +211,7 @@ bool coveredAtWorst(
 
 } // namespace
 
-double wheelGap(Sample& s, WheelGap which, const Corner& corner, Side side, const Wheel& wheel, const Wants& wants)
+double wheelGap(Evaluator& s, WheelGap which, const Corner& corner, Side side, const Wheel& wheel, const Wants& wants)
 {
     const double face = wheelFace(s, corner);
     fit::WheelShape shape;
@@ -219,7 +220,7 @@ double wheelGap(Sample& s, WheelGap which, const Corner& corner, Side side, cons
         shape.barrel = barrelsEnd(s, wheel, face);
         shape.alike = wheel.spokesAlike == YesNo::Yes;
         if (shape.spokes.size() == 1 && !shape.alike)
-            s.assume("spokes all like the one line measured");
+            s.assume(tr("spokes all like the one line measured"));
     } else {
         shape.barrel = barrelOf(s, wheel, face);
     }
@@ -235,11 +236,11 @@ double wheelGap(Sample& s, WheelGap which, const Corner& corner, Side side, cons
     if (room && s.atNominal())
         sayIdle(s, which, { wheel, shape, face, room->gap }, corner, outlines, spacing);
     if (room && (!room->covered() || (s.atNominal() && !coveredAtWorst(which, outlines, shape, wheel, spacing))))
-        s.assume(which == WheelGap::Barrel ? "the barrel of " + wheel.name + " where no station is near"
-                                           : "the spokes of " + wheel.name + " where no station is near");
+        s.assume(which == WheelGap::Barrel ? tr("the barrel of {} where no station is near", wheel.name)
+                                           : tr("the spokes of {} where no station is near", wheel.name));
     double weights = 0;
     if (which == WheelGap::Barrel && room && !weightsPlaced(wheel)) {
-        s.assume("balance weights anywhere in " + wheel.name);
+        s.assume(tr("balance weights anywhere in {}", wheel.name));
         weights = setting(wants.weightHeight, &Wants::weightHeight);
     }
     return gapOf(room) - weights;
@@ -310,13 +311,13 @@ double roomBetween(const fit::Outline& part, geometry::Chain chain)
 }
 
 /// One part of the caliper in the wheel's frame, turned for spokes: the body, or a bump. It rests on its own readings and no others.
-fit::Outline partInWheelsFrame(Sample& s, WheelGap which, const Corner& corner, Side side, std::size_t part)
+fit::Outline partInWheelsFrame(Evaluator& s, WheelGap which, const Corner& corner, Side side, std::size_t part)
 {
     std::vector<fit::Outline> outlines;
     if (corner.brakes == BrakeKind::Drums || part == 0) {
         outlines = corner.brakes == BrakeKind::Drums ? outlinesOf(s, corner, side) : fit::caliperOutlines(bodyOf(s, corner, side));
     } else {
-        Sample body;
+        Evaluator body;
         fit::CornerShape shape = bodyOf(body, corner, side);
         shape.rotor.outerRadius = s(corner.rotor.outerDiameter) / 2;
         shape.slotCentre = s(corner.at(side).slotCentre) - hubMoved(s, corner);
@@ -345,7 +346,7 @@ void takePieceByPiece(Figure& gap, WheelGap which, const Corner& corner, Side si
         return;
     std::vector<fit::Outline> caliper;
     for (std::size_t p = 0; p == 0 || (corner.brakes == BrakeKind::Discs && p <= corner.caliper.bumps.size()); ++p) {
-        Sample once;
+        Evaluator once;
         caliper.push_back(partInWheelsFrame(once, which, corner, side, p));
         if (caliper.back().chain.size() < 2)
             return;
@@ -366,7 +367,7 @@ void takePieceByPiece(Figure& gap, WheelGap which, const Corner& corner, Side si
                 near.push_back(&chain);
         if (nearest > *gap.value + farOff)
             continue;
-        const Figure own = evaluate([&](Sample& s) {
+        const Figure own = evaluate([&](Evaluator& s) {
             const auto part = partInWheelsFrame(s, which, corner, side, p);
             if (part.chain.size() < 2)
                 return unknown;
@@ -415,7 +416,7 @@ void takePieceByPiece(Figure& gap, WheelGap which, const Corner& corner, Side si
 Figure wheelGapOf(WheelGap which, const Corner& corner, Side side, const Wheel& wheel, const Wants& wants, Effects effects)
 {
     const bool inPieces = which != WheelGap::Insets && (which == WheelGap::Spokes || wheel.barrel.size() >= 2);
-    const auto sum = [&](Sample& s) { return wheelGap(s, which, corner, side, wheel, wants); };
+    const auto sum = [&](Evaluator& s) { return wheelGap(s, which, corner, side, wheel, wants); };
     Figure gap = inPieces && effects == Effects::LeftOut ? asRead(sum) : evaluate(sum);
     // What is taken off for weights is taken off every piece.
     const double weights = which == WheelGap::Barrel && !weightsPlaced(wheel) ? setting(wants.weightHeight, &Wants::weightHeight) : 0;
@@ -437,13 +438,13 @@ Figure wheelGapOf(WheelGap which, const Corner& corner, Side side, const Wheel& 
     return gap;
 }
 
-double keepOutGap(Sample& s, const KeepOut& place, const Corner& corner, const Wheel* wheel, const Hub& hub, const Wants& wants)
+double keepOutGap(Evaluator& s, const KeepOut& place, const Corner& corner, const Wheel* wheel, const Hub& hub, const Wants& wants)
 {
     const geometry::Point at { -s(place.depth), s(place.radius) };
     return placeGap(s, at, corner, wheel, hub, wants);
 }
 
-double placeGap(Sample& s, geometry::Point at, const Corner& corner, const Wheel* wheel, const Hub& hub, const Wants& wants)
+double placeGap(Evaluator& s, geometry::Point at, const Corner& corner, const Wheel* wheel, const Hub& hub, const Wants& wants)
 {
     fit::CornerShape shape {};
     shape.ring = behindRotor(s, corner);
@@ -465,16 +466,16 @@ double placeGap(Sample& s, geometry::Point at, const Corner& corner, const Wheel
     }
     const auto low = geometry::lowestAt(wheelShape.barrel, at.z);
     if (!wheel || !low)
-        s.assume("the wheel's barrel at that depth");
+        s.assume(tr("the wheel's barrel at that depth"));
     const auto room = fit::keepOutRoom(at, wheelShape, fit::rotorSection(shape, grown));
     if (wheel && room && room->gap > 0 && s.atNominal())
         sayIdle(s, { *wheel, wheelShape, face, room->gap }, at);
     return gapOf(room);
 }
 
-double wheelMiddle(Sample& s, const Corner& corner, const Wheel& wheel) { return wheelFace(s, corner) - s(wheel.offset); }
+double wheelMiddle(Evaluator& s, const Corner& corner, const Wheel& wheel) { return wheelFace(s, corner) - s(wheel.offset); }
 
-fit::Stance stanceOf(Sample& s, const Corner& corner, const Wheel& wheel)
+fit::Stance stanceOf(Evaluator& s, const Corner& corner, const Wheel& wheel)
 {
     double width = unknown;
     if (wheel.overallWidth.value)
@@ -484,7 +485,7 @@ fit::Stance stanceOf(Sample& s, const Corner& corner, const Wheel& wheel)
     return fit::stance(width, s(wheel.offset), wheelFace(s, corner));
 }
 
-double hatGap(Sample& s, const Corner& c, Side side)
+double hatGap(Evaluator& s, const Corner& c, Side side)
 {
     fit::CornerShape shape {};
     shape.rotor.outerRadius = s(c.rotor.outerDiameter) / 2;

@@ -10,19 +10,19 @@ namespace deepstop::figures {
 enum class Effects { Named, LeftOut };
 
 /// The build's numbers as the fit discipline wants them; NaN where not read.
-[[nodiscard]] fit::CornerShape shapeOf(Sample& s, const Corner& corner, Side side, const Hub& hub);
+[[nodiscard]] fit::CornerShape shapeOf(Evaluator& s, const Corner& corner, Side side, const Hub& hub);
 /// The wheel in the hub's frame. Without barrel stations the barrel is estimated from the printed size and says so.
-[[nodiscard]] fit::WheelShape wheelOf(Sample& s, const Wheel& wheel, double face);
+[[nodiscard]] fit::WheelShape wheelOf(Evaluator& s, const Wheel& wheel, double face);
 
 /// Room between the caliper (or the drum) of one side and one surface of the wheel; rests on the readings of its outline and that surface,
 /// no others. Balance weights whose place is not known take their height off the barrel's gap, and are said to be assumed.
-[[nodiscard]] double wheelGap(Sample& s, WheelGap which, const Corner& corner, Side side, const Wheel& wheel, const Wants& wants);
+[[nodiscard]] double wheelGap(Evaluator& s, WheelGap which, const Corner& corner, Side side, const Wheel& wheel, const Wants& wants);
 /// The same evaluated. A barrel known by its printed size alone may be as wide as its rim allows.
 /// @param effects what each reading does to it is asked for too; left out, the interval is the same
 [[nodiscard]] Figure wheelGapOf(
     WheelGap which, const Corner& corner, Side side, const Wheel& wheel, const Wants& wants, Effects effects = Effects::Named);
 /// How far shims under the studs of a radial mount hold the caliper further out than when its heights were read, m; 0 on lugs.
-[[nodiscard]] double lift(Sample& s, const Corner& corner, Side side);
+[[nodiscard]] double lift(Evaluator& s, const Corner& corner, Side side);
 /// All three rooms at nominal readings, on a corner and a wheel in the hub's frame.
 [[nodiscard]] std::optional<fit::Room> roomOf(
     WheelGap which, const Corner& corner, const fit::CornerShape& shape, const fit::WheelShape& wheel, const Wants& wants);
@@ -30,16 +30,17 @@ enum class Effects { Named, LeftOut };
 /// default.
 [[nodiscard]] double wantedOf(WheelGap which, const Wheel& wheel, const Wants& wants);
 /// Middle of the wheel from the hub's flange face: where the tyre stands.
-[[nodiscard]] double wheelMiddle(Sample& s, const Corner& corner, const Wheel& wheel);
+[[nodiscard]] double wheelMiddle(Evaluator& s, const Corner& corner, const Wheel& wheel);
 /// Flange edges of the wheel. The width as measured, else by the printed one.
-[[nodiscard]] fit::Stance stanceOf(Sample& s, const Corner& corner, const Wheel& wheel);
+[[nodiscard]] fit::Stance stanceOf(Evaluator& s, const Corner& corner, const Wheel& wheel);
 /// Caliper's outboard half over the hat.
-[[nodiscard]] double hatGap(Sample& s, const Corner& corner, Side side);
+[[nodiscard]] double hatGap(Evaluator& s, const Corner& corner, Side side);
 /// From a place that stands still to the wheel and the hot rotor.
 /// @param at z from the hub's flange face, outboard positive, and distance from the axis
-[[nodiscard]] double placeGap(Sample& s, geometry::Point at, const Corner& corner, const Wheel* wheel, const Hub& hub, const Wants& wants);
+[[nodiscard]] double placeGap(
+    Evaluator& s, geometry::Point at, const Corner& corner, const Wheel* wheel, const Hub& hub, const Wants& wants);
 /// From a keep-out.
 [[nodiscard]] double keepOutGap(
-    Sample& s, const KeepOut& place, const Corner& corner, const Wheel* wheel, const Hub& hub, const Wants& wants);
+    Evaluator& s, const KeepOut& place, const Corner& corner, const Wheel* wheel, const Hub& hub, const Wants& wants);
 
 } // namespace deepstop::figures

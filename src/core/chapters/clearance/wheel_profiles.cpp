@@ -1,6 +1,7 @@
 #include "chapters/clearance/wheel_profiles.hpp"
 
 #include "chapters/clearance/wheel_figures.hpp"
+#include "language/language.hpp"
 #include "quantity/order.hpp"
 
 #include <cmath>
@@ -14,13 +15,13 @@ std::string nameOf(InsetKind kind)
 {
     switch (kind) {
     case InsetKind::Unknown:
-        return "what stands inside";
+        return marked("what stands inside");
     case InsetKind::Weights:
-        return "the weights";
+        return marked("the weights");
     case InsetKind::Valve:
-        return "the valve";
+        return marked("the valve");
     case InsetKind::Sensor:
-        return "the sensor";
+        return marked("the sensor");
     }
     return {};
 }
@@ -59,7 +60,7 @@ std::vector<Stretch<Station>> stretchesOf(std::span<const Station* const> statio
 
 /// Where a wheel's chains run straight from point to point, because both ends of the bend were measured there.
 template <class Station>
-std::vector<geometry::Point> bendsOf(Sample& s, const std::vector<Station>& stations, auto toPoint)
+std::vector<geometry::Point> bendsOf(Evaluator& s, const std::vector<Station>& stations, auto toPoint)
 {
     std::vector<geometry::Point> bends;
     for (const Station& station : stations)
@@ -70,7 +71,7 @@ std::vector<geometry::Point> bendsOf(Sample& s, const std::vector<Station>& stat
 
 } // namespace
 
-geometry::Chain barrelOf(Sample& s, const Wheel& wheel, double face)
+geometry::Chain barrelOf(Evaluator& s, const Wheel& wheel, double face)
 {
     geometry::Chain chain;
     chain.reserve(wheel.barrel.size());
@@ -90,7 +91,7 @@ geometry::Chain barrelOf(Sample& s, const Wheel& wheel, double face)
         const auto estimated = fit::estimatedBarrel(wheel.nominalDiameter, wheel.nominalWidth, s(wheel.offset));
         if (!estimated)
             return {};
-        s.assume("the barrel of " + wheel.name + ", estimated from its printed size");
+        s.assume(tr("the barrel of {}, estimated from its printed size", wheel.name));
         chain = *estimated;
     }
     if (!std::ranges::is_sorted(chain, ascending, &geometry::Point::z))
@@ -98,7 +99,7 @@ geometry::Chain barrelOf(Sample& s, const Wheel& wheel, double face)
     return geometry::moved(std::move(chain), face);
 }
 
-geometry::Chain barrelsEnd(Sample& s, const Wheel& wheel, double face)
+geometry::Chain barrelsEnd(Evaluator& s, const Wheel& wheel, double face)
 {
     const BarrelStation* end = nullptr;
     double depth = std::numeric_limits<double>::infinity();
@@ -110,7 +111,7 @@ geometry::Chain barrelsEnd(Sample& s, const Wheel& wheel, double face)
     return end ? geometry::Chain { { face - depth, s(end->insideRadius) } } : geometry::Chain {};
 }
 
-std::vector<fit::Outline> spokesOf(Sample& s, const Wheel& wheel, double face, bool named)
+std::vector<fit::Outline> spokesOf(Evaluator& s, const Wheel& wheel, double face, bool named)
 {
     std::vector<fit::Outline> lines;
     std::vector<std::vector<const SpokeStation*>> down;
@@ -139,7 +140,7 @@ std::vector<fit::Outline> spokesOf(Sample& s, const Wheel& wheel, double face, b
     return lines;
 }
 
-std::vector<fit::Outline> insetsOf(Sample& s, const Wheel& wheel, const geometry::Chain& barrel, double face)
+std::vector<fit::Outline> insetsOf(Evaluator& s, const Wheel& wheel, const geometry::Chain& barrel, double face)
 {
     std::vector<fit::Outline> insets;
     for (const Inset& inset : wheel.insets)
@@ -147,21 +148,21 @@ std::vector<fit::Outline> insetsOf(Sample& s, const Wheel& wheel, const geometry
     return insets;
 }
 
-void addBends(Sample& s, const Wheel& wheel, double face, fit::WheelShape& shape)
+void addBends(Evaluator& s, const Wheel& wheel, double face, fit::WheelShape& shape)
 {
-    shape.bends = bendsOf(s, wheel.barrel, [face](Sample& t, const BarrelStation& b) {
+    shape.bends = bendsOf(s, wheel.barrel, [face](Evaluator& t, const BarrelStation& b) {
         return geometry::Point { face - t(b.depth), t(b.insideRadius) };
     });
     // A barrel drawn by its printed size bends where it is drawn to.
     if (wheel.barrel.size() < 2)
         shape.bends = shape.barrel;
-    const auto ofSpokes = bendsOf(s, wheel.spokes, [face](Sample& t, const SpokeStation& b) {
+    const auto ofSpokes = bendsOf(s, wheel.spokes, [face](Evaluator& t, const SpokeStation& b) {
         return geometry::Point { face + t(b.distance), t(b.radius) };
     });
     shape.bends.insert(shape.bends.end(), ofSpokes.begin(), ofSpokes.end());
 }
 
-fit::WheelShape wheelOf(Sample& s, const Wheel& wheel, double face)
+fit::WheelShape wheelOf(Evaluator& s, const Wheel& wheel, double face)
 {
     fit::WheelShape shape { barrelOf(s, wheel, face), spokesOf(s, wheel, face, true), {} };
     shape.insets = insetsOf(s, wheel, shape.barrel, face);

@@ -12,14 +12,14 @@
 namespace deepstop::figures {
 
 /// Inside of the barrel, from inboard; estimated by its printed size where not measured.
-[[nodiscard]] geometry::Chain barrelOf(Sample& s, const Wheel& wheel, double face);
+[[nodiscard]] geometry::Chain barrelOf(Evaluator& s, const Wheel& wheel, double face);
 /// The barrel's outboard station alone, where spokes go over into it; nothing for an unmeasured barrel.
-[[nodiscard]] geometry::Chain barrelsEnd(Sample& s, const Wheel& wheel, double face);
+[[nodiscard]] geometry::Chain barrelsEnd(Evaluator& s, const Wheel& wheel, double face);
 /// @param named each line by what it was measured along; a gap alone needs no names
-[[nodiscard]] std::vector<fit::Outline> spokesOf(Sample& s, const Wheel& wheel, double face, bool named);
-[[nodiscard]] std::vector<fit::Outline> insetsOf(Sample& s, const Wheel& wheel, const geometry::Chain& barrel, double face);
+[[nodiscard]] std::vector<fit::Outline> spokesOf(Evaluator& s, const Wheel& wheel, double face, bool named);
+[[nodiscard]] std::vector<fit::Outline> insetsOf(Evaluator& s, const Wheel& wheel, const geometry::Chain& barrel, double face);
 /// Where its chains run straight from point to point.
-void addBends(Sample& s, const Wheel& wheel, double face, fit::WheelShape& shape);
+void addBends(Evaluator& s, const Wheel& wheel, double face, fit::WheelShape& shape);
 /// Whether somebody has said that there are no weights inside, or where they are.
 [[nodiscard]] bool weightsPlaced(const Wheel& wheel);
 

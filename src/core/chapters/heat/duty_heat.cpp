@@ -7,6 +7,7 @@
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
 #include "heat/wear.hpp"
+#include "language/language.hpp"
 #include "quantity/quantile.hpp"
 #include "quantity/text.hpp"
 #include "task/cancel.hpp"
@@ -111,7 +112,7 @@ void addLimits(const Build& build, const SetupParts& setup, DutyHeat& r)
 {
     using heat::Node;
     const double fade = figures::setting(build.wants.fadeAt, &Wants::fadeAt);
-    const Figure boils = evaluate([&](Sample& s) { return figures::fluidBoils(s, build, *setup.hydraulics); });
+    const Figure boils = evaluate([&](Evaluator& s) { return figures::fluidBoils(s, build, *setup.hydraulics); });
     for (const Axle axle : { Axle::Front, Axle::Rear }) {
         const Corner& c = *setup.at(axle).corner;
         const std::string word = judge::wordFor(axle);
@@ -120,21 +121,21 @@ void addLimits(const Build& build, const SetupParts& setup, DutyHeat& r)
             if (std::isfinite(limit))
                 r.limits.push_back({ word + " " + std::move(what), axle, node, limit, 0, critical, {}, 0, false, unsure });
         };
-        const Figure fades = evaluate([&](Sample& s) { return figures::fadesAt(figures::frictionCurve(s, c), fade); });
-        add(drum ? "linings fade" : "pads fade", Node::Surface, fades.value.value_or(nothing), true, fades.rootSumSquare);
-        add("fluid boils", Node::Fluid, boils.value.value_or(nothing), true, boils.rootSumSquare);
-        add(drum ? "cylinder's seals harden" : "caliper's seals harden", Node::Caliper, sealsBear + zeroCelsius, false);
+        const Figure fades = evaluate([&](Evaluator& s) { return figures::fadesAt(figures::frictionCurve(s, c), fade); });
+        add(drum ? tr("linings fade") : tr("pads fade"), Node::Surface, fades.value.value_or(nothing), true, fades.rootSumSquare);
+        add(tr("fluid boils"), Node::Fluid, boils.value.value_or(nothing), true, boils.rootSumSquare);
+        add(drum ? tr("cylinder's seals harden") : tr("caliper's seals harden"), Node::Caliper, sealsBear + zeroCelsius, false);
         if (!drum)
-            add("caliper's paint browns", Node::Caliper, paintBears + zeroCelsius, false);
-        add("hub's grease runs", Node::Hub, greaseBears + zeroCelsius, false);
+            add(tr("caliper's paint browns"), Node::Caliper, paintBears + zeroCelsius, false);
+        add(tr("hub's grease runs"), Node::Hub, greaseBears + zeroCelsius, false);
         if (!drum && c.rotor.hatMaterial == HatMaterial::Aluminium)
-            add("hat softens", Node::Hat, alloyHatBears + zeroCelsius, false);
+            add(tr("hat softens"), Node::Hat, alloyHatBears + zeroCelsius, false);
         // An unknown face counts as drilled.
         if (!drum && (c.rotor.face == RotorFace::Drilled || c.rotor.face == RotorFace::Unknown))
-            add(c.rotor.face == RotorFace::Drilled ? "drilled face cracks" : "face cracks, if it is drilled", Node::Surface,
+            add(c.rotor.face == RotorFace::Drilled ? tr("drilled face cracks") : tr("face cracks, if it is drilled"), Node::Surface,
                 drilledFacesBear + zeroCelsius, false);
         else if (drum || c.rotor.ringMaterial != RingMaterial::CarbonCeramic)
-            add(drum ? "drum cracks" : "face cracks", Node::Surface, ironBears + zeroCelsius, false);
+            add(drum ? tr("drum cracks") : tr("face cracks"), Node::Surface, ironBears + zeroCelsius, false);
     }
     for (HeatLimit& limit : r.limits) {
         const auto node = static_cast<std::size_t>(limit.node);
@@ -156,7 +157,7 @@ void addLimits(const Build& build, const SetupParts& setup, DutyHeat& r)
 
 void addFoot(const Build& build, const SetupParts& setup, double added, DutyHeat& r)
 {
-    Sample s;
+    Evaluator s;
     const auto foot = figures::footOf(s, build, *setup.hydraulics);
     const double weight = (r.car.road.mass + added) * standardGravity;
     r.hardestFoot = 0;
@@ -182,7 +183,7 @@ void addFoot(const Build& build, const SetupParts& setup, double added, DutyHeat
         }
     }
     if (hardest)
-        r.footUnsure = evaluate([&](Sample& at) {
+        r.footUnsure = evaluate([&](Evaluator& at) {
             figures::ThermalCar car = r.car;
             car.brakes = figures::brakesOf(at, build, setup);
             car.balance = figures::carOf(at, build.car);
@@ -211,14 +212,13 @@ std::optional<FirstFailure> firstFailure(const DutyHeat& heat, int stops)
     const HeatLimit* limit = heat.limits.empty() || !heat.limits.front().stop ? nullptr : &heat.limits.front();
     const auto before = [&](const std::optional<int>& fails) { return fails && (!limit || limit->standing || *fails <= *limit->stop); };
     if (before(heat.footFails))
-        return FirstFailure { "the foot", whenIn(*heat.footFails, stops), fmt::format("foot at braking {}", *heat.footFails) };
+        return FirstFailure { tr("the foot"), whenIn(*heat.footFails, stops), tr("foot at braking {}", *heat.footFails) };
     if (before(heat.tyresFail))
-        return FirstFailure { "more than the tyres hold", whenIn(*heat.tyresFail, stops),
-            fmt::format("tyres at braking {}", *heat.tyresFail) };
+        return FirstFailure { tr("more than the tyres hold"), whenIn(*heat.tyresFail, stops), tr("tyres at braking {}", *heat.tyresFail) };
     if (!limit)
         return {};
-    return FirstFailure { limit->what, limit->standing ? std::string(standingAfterwards) : whenIn(*limit->stop, stops),
-        limit->standing ? std::string("limit when standing") : fmt::format("limit at braking {}", *limit->stop), limit->critical };
+    return FirstFailure { limit->what, limit->standing ? std::string(tr(standingAfterwards)) : whenIn(*limit->stop, stops),
+        limit->standing ? std::string(tr("limit when standing")) : tr("limit at braking {}", *limit->stop), limit->critical };
 }
 
 double DutyHeat::unsureOf(Axle axle, heat::Node node) const
@@ -239,21 +239,21 @@ std::string_view nameOf(heat::Node node)
 {
     switch (node) {
     case heat::Node::Ring:
-        return "ring";
+        return marked("ring");
     case heat::Node::Surface:
-        return "surface";
+        return marked("surface");
     case heat::Node::Hat:
-        return "hat";
+        return marked("hat");
     case heat::Node::Lining:
-        return "pad";
+        return marked("pad");
     case heat::Node::Backing:
-        return "backing";
+        return marked("backing");
     case heat::Node::Caliper:
-        return "caliper";
+        return marked("caliper");
     case heat::Node::Fluid:
-        return "fluid";
+        return marked("fluid");
     case heat::Node::Hub:
-        return "hub";
+        return marked("hub");
     }
     return "";
 }
@@ -263,11 +263,11 @@ std::string glow(double t)
     // The colours a smith names, °C; common practice, no source.
     const double c = t - zeroCelsius;
     return c < 520 ? ""
-        : c < 600  ? "a faint dark red in the dark"
-        : c < 700  ? "dark red"
-        : c < 800  ? "cherry red"
-        : c < 900  ? "bright cherry"
-                   : "orange";
+        : c < 600  ? tr("a faint dark red in the dark")
+        : c < 700  ? tr("dark red")
+        : c < 800  ? tr("cherry red")
+        : c < 900  ? tr("bright cherry")
+                   : marked("orange");
 }
 
 std::vector<std::string> dutyIds(const Build& build)
@@ -284,7 +284,7 @@ std::optional<heat::Duty> dutyCalled(const Build& build, const std::string& id)
 {
     for (const DutyPlan& each : build.duties)
         if (each.id == id) {
-            Sample s;
+            Evaluator s;
             return figures::dutyOf(s, build, each);
         }
     constexpr double usual = 100 / 3.6;
@@ -302,7 +302,7 @@ namespace {
 double unsureShareOfBrakes(const Build& build, const SetupParts& setup, Axle axle)
 {
     constexpr double some = 50e5; // Pa
-    const Figure rise = evaluate([&](Sample& s) {
+    const Figure rise = evaluate([&](Evaluator& s) {
         const auto forces = stopping::brakeForces(figures::brakesOf(s, build, setup), some);
         const double share = (axle == Axle::Front ? forces.front : forces.rear) / forces.sum();
         return figures::carOf(s, build.car).mass * share / figures::thermalBrake(s, setup, axle).ringMass;
@@ -319,7 +319,7 @@ DutyHeat dutyHeatOf(const Build& build, const SetupParts& setup, const heat::Dut
     DutyHeat r;
     if (!setup.complete())
         return r;
-    r.known = asRead([&](Sample& s) {
+    r.known = asRead([&](Evaluator& s) {
         r.car = figures::thermalCar(s, build, setup);
         return r.car.road.mass + r.car.front.ringMass + r.car.rear.ringMass + r.car.front.vaneArea + r.car.rear.vaneArea
             + r.car.front.hatStore + r.car.rear.hatStore + r.car.front.liningStore + r.car.rear.liningStore + r.car.front.tyreRadius
@@ -334,7 +334,7 @@ DutyHeat dutyHeatOf(const Build& build, const SetupParts& setup, const heat::Dut
             ? std::max(unsureMeasured, uncertainty(cooling, false) / *cooling.value)
             : unsureUnmeasured;
         r.unsure.at(axle) = std::hypot(r.unsure.at(axle), unsureShareOfBrakes(build, setup, axle), plan);
-        Sample s;
+        Evaluator s;
         r.measuredTo.at(axle) = figures::measuredTo(s, corner);
     }
     if (!r.known.value || duty.phases.empty() || !figures::unsaidOf(setup).empty())
@@ -347,7 +347,7 @@ DutyHeat dutyHeatOf(const Build& build, const SetupParts& setup, const heat::Dut
     addFoot(build, setup, duty.added, r);
     for (const Axle axle : { Axle::Front, Axle::Rear })
         r.worn.at(axle) = heat::wornVolume(*r.run, axle == Axle::Front)
-            / nominal([&](Sample& s) { return figures::liningArea(s, *setup.at(axle).corner); });
+            / nominal([&](Evaluator& s) { return figures::liningArea(s, *setup.at(axle).corner); });
     return r;
 }
 
@@ -382,7 +382,7 @@ void settleHeat(Study& study)
 
 std::string noJudgedDuty(const Build& build)
 {
-    return build.car.duty.empty() ? "No duty yet" : fmt::format("The duty “{}” is not in this build: choose another", build.car.duty);
+    return build.car.duty.empty() ? tr("No duty yet") : tr("The duty “{}” is not in this build: choose another", build.car.duty);
 }
 
 void addDuty(Study& study)
@@ -400,29 +400,29 @@ void addDuty(Study& study)
         study.keep(std::move(d));
         return;
     }
-    Figure plan = asRead([&](Sample& s) {
+    Figure plan = asRead([&](Evaluator& s) {
         d.duty = figures::dutyOf(s, *study.build, *d.plan);
         return heat::durationOf(d.duty) + heat::distanceOf(d.duty);
     });
     d.after = dutyHeatOf(*study.build, study.after, d.duty);
     d.before = study.after.setup == study.before.setup ? d.after : dutyHeatOf(*study.build, study.before, d.duty);
     for (Figure* known : { &d.before.known, &d.after.known })
-        judge::leanOn(*known, plan);
+        judge::restAlsoOn(*known, plan);
     addDutyVerdict(study, d);
     addPadLife(study, d);
     LedgerLine line;
     line.id = "hottest-ring";
-    line.title = "Hottest face";
+    line.title = tr("Hottest face");
     line.style = style::temperature;
     line.before = hottest(d.before);
     line.after = hottest(d.after);
     const Verdict* v = study.verdict(checks::firstLimit);
     line.level = v->level;
     const auto fails = firstFailure(d.after, heat::stopsIn(d.duty));
-    line.word = v->level == Level::Unproven ? "unproven"
+    line.word = v->level == Level::Unproven ? judge::wordFor(Level::Unproven)
         : fails                             ? fails->brief
-        : v->figure.value                   ? fmt::format("{} left", print(*v->figure.value, style::rise, study.system))
-                                            : "unproven";
+        : v->figure.value                   ? tr("{} left", print(*v->figure.value, style::rise, study.system))
+                                            : judge::wordFor(Level::Unproven);
     if (line.before.value && line.after.value) {
         line.change = line.after;
         line.change.value = *line.after.value - *line.before.value;

@@ -2,6 +2,7 @@
 /// Inside the chapter: what its limits and its verdict say in the same words.
 
 #include "chapters/heat/duty_heat.hpp"
+#include "language/language.hpp"
 #include "quantity/format.hpp"
 
 #include <fmt/format.h>
@@ -12,7 +13,7 @@ namespace deepstop {
 
 /// Part of the greatest effort from which on the foot is near it.
 inline constexpr double nearGreatest = 0.85;
-inline constexpr std::string_view standingAfterwards = "standing afterwards";
+inline constexpr std::string_view standingAfterwards = marked("standing afterwards");
 
 inline const heat::Temperatures& of(const heat::Moment& m, Axle axle) { return axle == Axle::Front ? m.front : m.rear; }
 
@@ -20,7 +21,7 @@ inline std::string celsius(const Study& study, double kelvin) { return print(kel
 
 inline std::string whenIn(int stop, int stops)
 {
-    return stops > 1 ? fmt::format("at braking {} of {}", stop, stops) : std::string("on the way");
+    return stops > 1 ? tr("at braking {} of {}", stop, stops) : std::string(tr("on the way"));
 }
 
 void addDutyVerdict(Study& study, const DutyStudy& duty);

@@ -4,6 +4,7 @@
 #include "chapters/heat/duty_heat.hpp"
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
+#include "language/language.hpp"
 #include "materials/materials.hpp"
 #include "verdict/judge.hpp"
 
@@ -21,10 +22,10 @@ constexpr double largeRise = 300;
 CornerHeat heatOf(const Build& build, const SetupParts& setup, Axle axle)
 {
     CornerHeat r;
-    r.heatStore = evaluate([&](Sample& s) { return figures::heatStore(s, *setup.at(axle).corner); });
+    r.heatStore = evaluate([&](Evaluator& s) { return figures::heatStore(s, *setup.at(axle).corner); });
     if (!setup.complete())
         return r;
-    r.stopRise = evaluate([&](Sample& s) { return figures::stopRise(s, build, setup, axle); });
+    r.stopRise = evaluate([&](Evaluator& s) { return figures::stopRise(s, build, setup, axle); });
     if (!r.stopRise.value)
         return r;
     // One stop's rise goes with the square of the speed; drawn to half as fast again as the test.
@@ -42,30 +43,30 @@ void addHeatVerdicts(Study& study, Axle axle)
     const CornerHeat& now = study.of<Heat>().after.at(axle);
     const CornerHeat& was = study.of<Heat>().before.at(axle);
     Verdict v = verdictOf(checks::stopRise, { axle });
-    v.title = fmt::format("One stop into the {} {}", judge::wordFor(axle), after.corner->brakes == BrakeKind::Drums ? "drums" : "rings");
+    v.title = tr("One stop into the {} {}", judge::wordFor(axle), after.corner->brakes == BrakeKind::Drums ? tr("drums") : tr("rings"));
     v.style = style::rise;
     v.figure = now.stopRise;
     if (after.corner->brakes == BrakeKind::Discs && after.corner->caliper.pistons.empty())
-        v.lacksInWords.push_back("piston bores");
-    v.method = fmt::format("Energy ½·m·v² × the axle's share of the braking ÷ 2 rings ÷ (ring mass × {:g} J/kgK). Only the friction ring "
-                           "takes heat within one stop. "
-                           "Air and rolling drag are left out, so the true rise is a little smaller.",
+        v.lacksInWords.push_back(tr("piston bores"));
+    v.method = tr("Energy ½·m·v² × the axle's share of the braking ÷ 2 rings ÷ (ring mass × {:g} J/kgK). Only the friction ring "
+                  "takes heat within one stop. "
+                  "Air and rolling drag are left out, so the true rise is a little smaller.",
         after.corner->brakes == BrakeKind::Drums ? materials::greyIron.specificHeat : figures::ringSolid(after.corner->rotor).specificHeat);
-    v.source = "Conservation of energy; specific heat of the ring's material from memory; 300 K taken as large: common practice.";
-    v.caution = "Hot rotors burn skin and crack in water. Let them cool by driving, not by standing on the pedal.";
+    v.source = tr("Conservation of energy; specific heat of the ring's material from memory; 300 K taken as large: common practice.");
+    v.caution = tr("Hot rotors burn skin and crack in water. Let them cool by driving, not by standing on the pedal.");
     if (!after.wheel)
-        v.lacksInWords.push_back(fmt::format("a wheel with its tyre ({})", judge::wordFor(axle)));
+        v.lacksInWords.push_back(tr("a wheel with its tyre ({})", judge::wordFor(axle)));
     if (!v.figure.value) {
         v.reason = lacking(study, v.figure, v.lacksInWords);
     } else {
         const bool large = *v.figure.value > largeRise;
         v.level = large ? Level::Caution : v.figure.provisional() ? Level::Unproven : Level::Good;
-        v.reason = fmt::format("{} from {}", printChange(*v.figure.value, style::rise, study.system),
+        v.reason = tr("{} from {}", printChange(*v.figure.value, style::rise, study.system),
             print(study.build->car.testSpeed.value.value_or(0), style::speed, study.system));
         if (was.stopRise.value && study.before.setup != study.after.setup)
-            v.reason += fmt::format(", {} before", printChange(*was.stopRise.value, style::rise, study.system));
+            v.reason += tr(", {} before", printChange(*was.stopRise.value, style::rise, study.system));
         if (large)
-            v.reason += ": no reserve for a second stop";
+            v.reason += tr(": no reserve for a second stop");
         if (v.figure.provisional())
             v.reason += "; " + judge::estimatedIn(study, v.figure);
     }
@@ -75,13 +76,13 @@ void addHeatVerdicts(Study& study, Axle axle)
     if (after.corner->brakes == BrakeKind::Discs && (face == RotorFace::Drilled || face == RotorFace::Unknown)) {
         Verdict drilled = verdictOf(checks::drilled, { axle });
         if (face == RotorFace::Unknown) {
-            drilled.lacksInWords.push_back(fmt::format("face of the {} rotors: plain, slotted, dimpled or drilled", judge::wordFor(axle)));
+            drilled.lacksInWords.push_back(tr("face of the {} rotors: plain, slotted, dimpled or drilled", judge::wordFor(axle)));
             drilled.reason = lacking(study, drilled.figure, drilled.lacksInWords);
         } else {
             drilled.level = Level::Caution;
-            drilled.reason = "Cracks start at the holes when run red hot: plain or slotted faces for track and mountain";
+            drilled.reason = tr("Cracks start at the holes when run red hot: plain or slotted faces for track and mountain");
         }
-        drilled.source = "Common practice.";
+        drilled.source = tr("Common practice.");
         study.verdicts.push_back(std::move(drilled));
     }
 }
@@ -94,9 +95,9 @@ void addHeatLedger(Study& study, Axle axle)
         return;
     const CornerHeat& was = study.of<Heat>().before.at(axle);
     const CornerHeat& now = study.of<Heat>().after.at(axle);
-    auto store = judge::ledgerLine(std::string(lines::heatStore), "Heat store", style::heatStore, was.heatStore, now.heatStore,
-        evaluate([&](Sample& s) { return figures::heatStore(s, *after) - figures::heatStore(s, *before); }));
-    store.word = nameOf(Level::Unproven);
+    auto store = judge::ledgerLine(std::string(lines::heatStore), tr("Heat store"), style::heatStore, was.heatStore, now.heatStore,
+        evaluate([&](Evaluator& s) { return figures::heatStore(s, *after) - figures::heatStore(s, *before); }));
+    store.word = tr(nameOf(Level::Unproven));
     if (store.before.value && store.after.value) {
         const double ratio = *store.after.value / *store.before.value;
         store.word = judge::percentChange(*store.after.value, *store.before.value);
@@ -110,9 +111,8 @@ void addHeatLedger(Study& study, Axle axle)
     if (!study.before.complete() || !study.after.complete() || figures::judgedDuty(*study.build))
         return;
     const Build& build = *study.build;
-    auto rise = judge::ledgerLine(
-        "stop-rise", axle == Axle::Front ? "Front ring, one stop" : "Rear ring, one stop", style::rise, was.stopRise, now.stopRise,
-        evaluate([&](Sample& s) {
+    auto rise = judge::ledgerLine("stop-rise", axle == Axle::Front ? tr("Front ring, one stop") : tr("Rear ring, one stop"), style::rise,
+        was.stopRise, now.stopRise, evaluate([&](Evaluator& s) {
             return figures::stopRise(s, build, study.after, axle) - figures::stopRise(s, build, study.before, axle);
         }));
     rise.word = judge::changeWord(study, rise);

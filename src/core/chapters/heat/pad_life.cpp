@@ -4,6 +4,7 @@
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
 #include "heat/wear.hpp"
+#include "language/language.hpp"
 #include "verdict/judge.hpp"
 
 #include <fmt/format.h>
@@ -15,7 +16,7 @@ namespace deepstop {
 
 Figure dutiesLeft(const Corner& corner, double worn)
 {
-    return figures::lesserSide([&](Sample& s, Side side) {
+    return figures::lesserSide([&](Evaluator& s, Side side) {
         const bool drums = corner.brakes == BrakeKind::Drums;
         const Reading& least = drums ? corner.drum.minimumLining : corner.pad.minimumThickness;
         const auto read = figures::liningsRead(corner.at(side));
@@ -34,10 +35,10 @@ void addPadLife(Study& study, const DutyStudy& d)
     v.style = { Dimension::Number, "", 1, "", 1 };
     v.wanted = 1.0;
     v.method =
-        "Lining over its minimum, by what one such duty wears off: heat made times a wear rate that doubles every 100 K over 100 °C. "
-        "A compound may wear half or twice as fast; what was read before and after a day settles it.";
-    v.source = "Wear with the friction's work, as in brake handbooks; the rate is common practice.";
-    v.caution = "Look at the linings before and after every such day, both sides, inner and outer pad.";
+        tr("Lining over its minimum, by what one such duty wears off: heat made times a wear rate that doubles every 100 K over 100 °C. "
+           "A compound may wear half or twice as fast; what was read before and after a day settles it.");
+    v.source = tr("Wear with the friction's work, as in brake handbooks; the rate is common practice.");
+    v.caution = tr("Look at the linings before and after every such day, both sides, inner and outer pad.");
     std::optional<Axle> worst;
     PerAxle<Figure> of;
     for (const Axle axle : { Axle::Front, Axle::Rear }) {
@@ -54,14 +55,14 @@ void addPadLife(Study& study, const DutyStudy& d)
     Figure others;
     for (const Figure* each : { &of.front, &of.rear })
         others.restsOn.insert(others.restsOn.end(), each->restsOn.begin(), each->restsOn.end());
-    judge::leanOn(v.figure, others);
-    judge::leanOn(v.figure, now.known);
+    judge::restAlsoOn(v.figure, others);
+    judge::restAlsoOn(v.figure, now.known);
     if (!v.figure.lacks.empty())
         v.figure.value.reset();
     if (!v.figure.value || !v.lacksInWords.empty()) {
         v.figure.value.reset();
         v.reason = v.figure.lacks.empty() && v.lacksInWords.empty()
-            ? "This duty cannot be run: look at its speeds and times, masses and sizes"
+            ? tr("This duty cannot be run: look at its speeds and times, masses and sizes")
             : lacking(study, v.figure, v.lacksInWords);
         study.verdicts.push_back(std::move(v));
         return;
@@ -71,13 +72,13 @@ void addPadLife(Study& study, const DutyStudy& d)
     const auto times = [](double n) {
         return n < 10 ? fmt::format("{:.1f}", std::max(0.0, n)) : fmt::format("{:.0f}", std::min(n, 9999.0));
     };
-    const auto range = fmt::format("{} linings: {} to {} times", judge::wordFor(*worst), times(least), times(most));
+    const auto range = tr("{} linings: {} to {} times", judge::wordFor(*worst), times(least), times(most));
     if (most < 1) {
         v.level = Level::Stop;
-        v.reason = range + ", not once: they are down to their minimum on the way";
+        v.reason = tr("{}, not once: they are down to their minimum on the way", range);
     } else if (least < 1) {
         v.level = Level::Caution;
-        v.reason = range + "; perhaps not once: take a second set";
+        v.reason = tr("{}; perhaps not once: take a second set", range);
     } else {
         v.level = Level::Good;
         v.reason = range;

@@ -5,6 +5,7 @@
 #include "chapters/joints/checks.hpp"
 #include "chapters/joints/joint_choices.hpp"
 #include "figures/figures.hpp"
+#include "language/language.hpp"
 #include "quantity/text.hpp"
 #include "verdict/judge.hpp"
 
@@ -22,7 +23,7 @@ public:
     JointChecks(Study& study, Axle axle, std::size_t index)
         : study_(study), axle_(axle), result_(study.after.at(axle)), corner_(*result_.corner), joint_(corner_.joints[index]),
           thread_(joints::parseThread(*joint_.thread)), number_(static_cast<int>(index) + 1),
-          name_(joint_.name.empty() ? fmt::format("bolts {}", index + 1) : joint_.name)
+          name_(joint_.name.empty() ? tr("bolts {}", index + 1) : joint_.name)
     {
     }
 
@@ -36,9 +37,9 @@ protected:
         v.title[0] = toUpper(v.title[0]);
         v.style = style;
         v.figure = std::move(figure);
-        v.source = "Common practice; stress areas and proof stresses: ISO 898-1, from memory.";
-        v.caution = "Start every bolt by hand before tightening any. The maker's torque outranks a computed one. Check again after the "
-                    "first drive and at 50 to 100 miles.";
+        v.source = tr("Common practice; stress areas and proof stresses: ISO 898-1, from memory.");
+        v.caution = tr("Start every bolt by hand before tightening any. The maker's torque outranks a computed one. Check again after the "
+                       "first drive and at 50 to 100 miles.");
         study_.verdicts.push_back(std::move(v));
         return study_.verdicts.back();
     }
@@ -47,13 +48,13 @@ protected:
     {
         if (!missing)
             return;
-        v.lacksInWords.push_back(fmt::format("{} of {} ({})", what, name_, judge::wordFor(axle_)));
+        v.lacksInWords.push_back(tr("{} of {} ({})", what, name_, judge::wordFor(axle_)));
         v.figure.value.reset();
     }
 
     /// Shims in the grip, of both sides of the car: the thickest stack shortens the thread, the thinnest brings the bolt nearest to what is
     /// behind.
-    double shims(Sample& s, bool most) const
+    double shims(Evaluator& s, bool most) const
     {
         if (joint_.shims == ShimsIn::None || joint_.shims == ShimsIn::Unknown)
             return 0;
@@ -73,30 +74,30 @@ protected:
     }
 
     /// Without it nobody knows how long the grip is.
-    void lackShims(Verdict& v) { lack(v, joint_.shims == ShimsIn::Unknown, "which shims lie in the grip"); }
+    void lackShims(Verdict& v) { lack(v, joint_.shims == ShimsIn::Unknown, tr("which shims lie in the grip")); }
 
-    joints::BoltStack stack(Sample& s, bool mostShims) const
+    joints::BoltStack stack(Evaluator& s, bool mostShims) const
     {
         return { s(joint_.length), s(joint_.grip), shims(s, mostShims), s(joint_.threadDepth), s.orElse(joint_.roomBehind, 0),
             thread_ ? thread_->pitch : 0.0 };
     }
 
     /// Of the bolts, Pa: by their class, or as their maker gives it. NaN where neither was said.
-    double proofStress(Sample& s) const
+    double proofStress(Evaluator& s) const
     {
         if (joint_.boltClass == BoltClass::Other)
             return s(joint_.proofStress, false);
         const auto grade = gradeOf(joint_.boltClass);
         return grade && thread_ ? joints::proofStress(*grade, thread_->diameter) : notGiven;
     }
-    double proofLoad(Sample& s) const { return thread_ ? joints::proofLoad(*thread_, proofStress(s)) : notGiven; }
+    double proofLoad(Evaluator& s) const { return thread_ ? joints::proofLoad(*thread_, proofStress(s)) : notGiven; }
     void lackClass(Verdict& v) { lack(v, joint_.boltClass == BoltClass::Unknown, "class"); }
 
     /// Torque that a lock nut takes before it bears, N·m.
-    double running(Sample& s) const { return hasLockNut(joint_) ? s(joint_.runningTorque, false) : 0; }
+    double running(Evaluator& s) const { return hasLockNut(joint_) ? s(joint_.runningTorque, false) : 0; }
 
     /// Clamp force of one bolt tightened as the document says, N. NaN where that is not known.
-    double preload(Sample& s) const
+    double preload(Evaluator& s) const
     {
         const auto lubrication = lubricationOf(joint_.condition);
         const double proof = proofLoad(s);

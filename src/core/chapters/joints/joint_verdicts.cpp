@@ -1,6 +1,7 @@
 #include "chapters/joints/joints_chapter.hpp"
 
 #include "chapters/joints/joint_checks.hpp"
+#include "language/language.hpp"
 
 namespace deepstop {
 namespace {
@@ -24,13 +25,13 @@ private:
     void engagement()
     {
         const auto metal = metalOf(joint_.threadIn);
-        Verdict& v = start(checks::jointThread, "thread engagement",
-            evaluate([&](Sample& s) { return joints::fitOf(stack(s, true)).engaged; }), style::gap);
-        v.method = "Bolt under its head less grip and the thicker stack of shims, less one pitch of lead; at most the thread there is. "
-                   "Wanted: 1.0 bolt diameter in steel, 1.5 in iron, 2.0 in aluminium; in a nut the height of an ordinary one "
-                   "(ISO 4032), whose class has a check of its own.";
+        Verdict& v = start(checks::jointThread, tr("thread engagement"),
+            evaluate([&](Evaluator& s) { return joints::fitOf(stack(s, true)).engaged; }), style::gap);
+        v.method = tr("Bolt under its head less grip and the thicker stack of shims, less one pitch of lead; at most the thread there is. "
+                      "Wanted: 1.0 bolt diameter in steel, 1.5 in iron, 2.0 in aluminium; in a nut the height of an ordinary one "
+                      "(ISO 4032), whose class has a check of its own.");
         lack(v, !thread_, "thread");
-        lack(v, !metal, "metal of the thread");
+        lack(v, !metal, tr("metal of the thread"));
         lackShims(v);
         if (judge::unproven(study_, v))
             return;
@@ -38,21 +39,21 @@ private:
         const auto ordinary = hasNut(joint_) ? joints::leastNutHeight(thread_->diameter) : std::nullopt;
         const double wanted = ordinary.value_or(joints::engagementWanted(*metal) * thread_->diameter);
         v.wanted = wanted;
-        const auto where = ordinary ? std::string("the nut") : std::string(wordFor(joint_.threadIn, choices::threadIn));
-        v.reason = fmt::format("{} of thread in {}, {} wanted", say(*v.figure.value), where, say(wanted));
+        const auto where = ordinary ? std::string(tr("the nut")) : std::string(wordFor(joint_.threadIn, choices::threadIn));
+        v.reason = tr("{} of thread in {}, {} wanted", say(*v.figure.value), where, say(wanted));
         if (v.figure.lowest() >= wanted - 1e-9) {
             v.level = Level::Good;
             if (joint_.threadIn == ThreadIn::Aluminium && joint_.timesUsed > mostUsesInAluminium) {
                 v.level = Level::Caution;
-                v.reason += fmt::format("; done up {} times before: look at the thread, or put an insert in", *joint_.timesUsed);
+                v.reason += tr("; done up {} times before: look at the thread, or put an insert in", *joint_.timesUsed);
             }
             return;
         }
         v.level = v.figure.highest() < wanted ? Level::Stop : Level::Caution;
-        Sample s;
+        Evaluator s;
         const auto lengths = joints::lengthsThatDo(stack(s, true), wanted);
-        v.reason += lengths ? fmt::format(": bolts from {} to {} long would do", say(lengths->least), say(lengths->most))
-                            : std::string(": the thread itself is too short, no bolt of any length holds as wanted");
+        v.reason += lengths ? tr(": bolts from {} to {} long would do", say(lengths->least), say(lengths->most))
+                            : std::string(tr(": the thread itself is too short, no bolt of any length holds as wanted"));
     }
 
     /// Whether the thread is open at its far end.
@@ -60,15 +61,15 @@ private:
 
     void room()
     {
-        Verdict& v = start(checks::jointEnd, behind() ? "bolt protrusion" : "bolt bottoming", evaluate([&](Sample& s) {
+        Verdict& v = start(checks::jointEnd, behind() ? tr("bolt protrusion") : tr("bolt bottoming"), evaluate([&](Evaluator& s) {
             // A nut is open behind: what stands there has to be read.
             return joints::fitOf(stack(s, false)).roomLeft + (hasNut(joint_) ? 0 * s(joint_.roomBehind) : 0);
         }),
             style::gap);
         v.method =
-            "Clearance behind the thread less how far the bolt stands out of it, with the thinner stack of shims; a blind hole has no "
-            "clearance behind.";
-        v.caution = behind() ? "A bolt that reaches the rotor cuts it." : "A bolt that bottoms feels tight and holds nothing.";
+            tr("Clearance behind the thread less how far the bolt stands out of it, with the thinner stack of shims; a blind hole has no "
+               "clearance behind.");
+        v.caution = behind() ? tr("A bolt that reaches the rotor cuts it.") : tr("A bolt that bottoms feels tight and holds nothing.");
         lack(v, !thread_, "thread");
         lackShims(v);
         if (judge::unproven(study_, v))
@@ -76,32 +77,31 @@ private:
         const double left = v.figure.lowest();
         if (left < 0) {
             v.level = Level::Stop;
-            v.reason = behind() ? fmt::format("Strikes what is behind by {}: shorter bolts, or washers under the heads", say(-left))
-                                : fmt::format("Bottoms {} before it is tight: shorter bolts, or washers under the heads", say(-left));
+            v.reason = behind() ? tr("Strikes what is behind by {}: shorter bolts, or washers under the heads", say(-left))
+                                : tr("Bottoms {} before it is tight: shorter bolts, or washers under the heads", say(-left));
         } else if (behind() && left < 1e-3) {
             v.level = Level::Caution;
-            v.reason = fmt::format("Only {} to what is behind", say(left));
+            v.reason = tr("Only {} to what is behind", say(left));
         } else {
             v.level = Level::Good;
-            v.reason = behind() ? fmt::format("{} clear behind", say(*v.figure.value))
-                                : fmt::format("{} short of the bottom", say(*v.figure.value));
+            v.reason = behind() ? tr("{} clear behind", say(*v.figure.value)) : tr("{} short of the bottom", say(*v.figure.value));
         }
     }
 
     /// A bolt that lands on the end of its shank clamps nothing.
     void shank()
     {
-        Verdict& v = start(checks::jointShank, "shank length",
-            evaluate([&](Sample& s) { return s(joint_.grip) + shims(s, false) - s(joint_.shank); }), style::gap);
-        v.method = "Grip with the thinnest stack of shims less the bolt's shank without thread.";
-        v.caution = "A bolt that lands on its shank feels tight and clamps nothing.";
+        Verdict& v = start(checks::jointShank, tr("shank length"),
+            evaluate([&](Evaluator& s) { return s(joint_.grip) + shims(s, false) - s(joint_.shank); }), style::gap);
+        v.method = tr("Grip with the thinnest stack of shims less the bolt's shank without thread.");
+        v.caution = tr("A bolt that lands on its shank feels tight and clamps nothing.");
         lackShims(v);
         if (judge::unproven(study_, v))
             return;
         v.level = v.figure.lowest() >= 0 ? Level::Good : Level::Stop;
         v.reason = v.figure.lowest() >= 0
-            ? fmt::format("The shank ends {} inside the grip at worst", say(v.figure.lowest()))
-            : fmt::format("The shank may stand {} out of the grip: bolts with more thread, or washers", say(-v.figure.lowest()));
+            ? tr("The shank ends {} inside the grip at worst", say(v.figure.lowest()))
+            : tr("The shank may stand {} out of the grip: bolts with more thread, or washers", say(-v.figure.lowest()));
     }
 };
 

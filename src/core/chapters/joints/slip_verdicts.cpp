@@ -1,5 +1,6 @@
 #include "figures/brake_figures.hpp"
 #include "chapters/joints/joint_checks.hpp"
+#include "language/language.hpp"
 
 namespace deepstop {
 namespace {
@@ -18,7 +19,7 @@ private:
 
     /// What one bolt has to carry of the brake's largest torque, N.
     /// @param joint this one, or the one like it of the car as found
-    double carried(Sample& s, const SetupParts& setup, const Joint& joint) const
+    double carried(Evaluator& s, const SetupParts& setup, const Joint& joint) const
     {
         const Corner& corner = *setup.at(axle_).corner;
         const double brake = figures::largestBrakeTorque(s, *study_.build, setup, axle_);
@@ -53,7 +54,7 @@ private:
     {
         const SetupParts asFound = partsOf(*study_.build, study_.build->setups.front());
         const Joint* own = carMakersOwn(asFound);
-        return own ? evaluate([&](Sample& s) { return carried(s, study_.after, joint_) / carried(s, asFound, *own); }) : Figure {};
+        return own ? evaluate([&](Evaluator& s) { return carried(s, study_.after, joint_) / carried(s, asFound, *own); }) : Figure {};
     }
 
     void slip()
@@ -63,23 +64,23 @@ private:
         if (!joint_.mountRadius.value && (said || &joint_ != &corner_.joints.front()))
             return;
         const double friction = frictionOf(joint_);
-        Verdict& v = start(checks::jointSlip, "slip under braking",
-            evaluate([&](Sample& s) { return friction * preload(s) / carried(s, study_.after, joint_); }), style::number);
-        v.method = fmt::format("Friction {:g} × preload of a bolt over what it has to carry. {} The largest brake torque is what a foot in "
-                               "panic presses at the pads' highest friction, or what the tyre can turn and the wheel's own inertia as it "
-                               "locks, whichever is less. Preload by torque may be off by a quarter, and never counts over the proof load. "
-                               "A joint of the car's own maker that carries no more than with his own brakes is good. "
-                               "Bending of a bracket is not proven by this program.",
+        Verdict& v = start(checks::jointSlip, tr("slip under braking"),
+            evaluate([&](Evaluator& s) { return friction * preload(s) / carried(s, study_.after, joint_); }), style::number);
+        v.method = tr("Friction {:g} × preload of a bolt over what it has to carry. {} The largest brake torque is what a foot in "
+                      "panic presses at the pads' highest friction, or what the tyre can turn and the wheel's own inertia as it "
+                      "locks, whichever is less. Preload by torque may be off by a quarter, and never counts over the proof load. "
+                      "A joint of the car's own maker that carries no more than with his own brakes is good. "
+                      "Bending of a bracket is not proven by this program.",
             friction,
-            isPair()
-                ? "The pads push with T/r along the rotor; two bolts take half of it each, and the couple of that force about their middle."
-                : "Bolts round the axle share the torque by their distance from it.");
-        v.source = "Plane statics; friction 0.15 clean and bare, 0.10 otherwise, ±25 % and the safety factor wanted: common practice.";
-        v.caution = "Have adapters, brackets and machined knuckles judged by a qualified engineer.";
+            isPair() ? tr(
+                "The pads push with T/r along the rotor; two bolts take half of it each, and the couple of that force about their middle.")
+                     : tr("Bolts round the axle share the torque by their distance from it."));
+        v.source = tr("Plane statics; friction 0.15 clean and bare, 0.10 otherwise, ±25 % and the safety factor wanted: common practice.");
+        v.caution = tr("Have adapters, brackets and machined knuckles judged by a qualified engineer.");
         lack(v, !thread_, "thread");
         lackClass(v);
-        lack(v, joint_.condition == Condition::Unknown, "condition of the threads");
-        lack(v, joint_.bolts <= 0, "number of bolts");
+        lack(v, joint_.condition == Condition::Unknown, tr("condition of the threads"));
+        lack(v, joint_.bolts <= 0, tr("number of bolts"));
         if (v.figure.value)
             v.figure.worstCase += joints::preloadScatter * *v.figure.value;
         if (!judge::unproven(study_, v))
@@ -90,7 +91,7 @@ private:
     {
         const double wanted = figures::setting(study_.build->wants.slipMargin, &Wants::slipMargin);
         v.wanted = wanted;
-        Sample s;
+        Evaluator s;
         const double force = isPair()
             ? figures::largestBrakeTorque(s, *study_.build, study_.after, axle_) / figures::effectiveRadius(s, corner_)
             : carried(s, study_.after, joint_) * joint_.bolts;
@@ -103,18 +104,18 @@ private:
         v.level = v.figure.lowest() >= wanted || (asCarMaker && shear >= 1) ? Level::Good
             : v.figure.lowest() < 1 && !(shear >= shearHolds)               ? Level::Stop
                                                                             : Level::Caution;
-        v.reason = fmt::format("Friction holds {:.2f} times what a bolt has to carry, {:.2f} at worst, {:.2f} wanted; slipped, one bolt in "
-                               "shear holds {:.1f} times",
+        v.reason = tr("Friction holds {:.2f} times what a bolt has to carry, {:.2f} at worst, {:.2f} wanted; slipped, one bolt in "
+                      "shear holds {:.1f} times",
             *v.figure.value, v.figure.lowest(), wanted, shear);
         if (joint_.faces == Faces::Unknown)
-            v.reason += ". Worked out with painted or oily faces: what they are is not said";
+            v.reason += tr(". Worked out with painted or oily faces: what they are is not said");
         if (v.level == Level::Good && v.figure.lowest() < wanted)
-            v.reason += ". It is the car maker's own joint and carries no more than with his own brakes";
+            v.reason += tr(". It is the car maker's own joint and carries no more than with his own brakes");
         else if (v.figure.lowest() < 1)
-            v.reason += ": it may slip; larger or stronger bolts, bare faces, or dowels";
+            v.reason += tr(": it may slip; larger or stronger bolts, bare faces, or dowels");
         if (over.value && !asCarMaker)
-            v.reason += fmt::format(". {} of what the car's maker has this joint carry{}", judge::percentOf(*over.value),
-                over.provisional() ? ", on estimates" : "");
+            v.reason += tr(". {} of what the car's maker has this joint carry{}", judge::percentOf(*over.value),
+                over.provisional() ? tr(", on estimates") : "");
     }
 };
 

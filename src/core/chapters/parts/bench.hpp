@@ -3,6 +3,7 @@
 
 #include "chapters/parts/checks.hpp"
 #include "joints/thread.hpp"
+#include "language/language.hpp"
 #include "quantity/text.hpp"
 #include "study/study.hpp"
 #include "verdict/judge.hpp"
@@ -19,7 +20,7 @@ namespace deepstop {
 inline constexpr double thinPad = 2e-3; ///< lining left that is the end of a pad whose maker says nothing
 inline constexpr double wearReserve = 0.5e-3;
 
-inline constexpr std::string_view practice = "Common practice.";
+inline constexpr std::string_view practice = marked("Common practice.");
 
 class Bench {
 public:
@@ -31,7 +32,7 @@ public:
         v.title = std::move(title);
         v.style = style;
         v.method = method;
-        v.source = practice;
+        v.source = tr(practice);
         return v;
     }
 
@@ -48,13 +49,13 @@ public:
             for (const auto& [name, text, parsed] : { std::tuple { one, its, a }, std::tuple { other, others, b } })
                 if (!parsed)
                     v.lacksInWords.push_back(text.empty() ? fmt::format("{} ({})", name, judge::wordFor(axle_))
-                                                          : fmt::format("{}: “{}” is no thread as M12x1.5", name, text));
+                                                          : tr("{}: “{}” is no thread as M12x1.5", name, text));
             if (!a || !b)
                 continue;
             if (!joints::fits(*a, *b)) {
                 v.level = Level::Stop;
-                v.reason += fmt::format(
-                    "{}{} {} does not go with {} {}", v.reason.empty() ? "" : "; ", one, joints::nameOf(*a), other, joints::nameOf(*b));
+                v.reason +=
+                    tr("{}{} {} does not go with {} {}", v.reason.empty() ? "" : "; ", one, joints::nameOf(*a), other, joints::nameOf(*b));
                 v.reason[0] = toUpper(v.reason[0]);
             }
             good += (good.empty() ? "" : ", ") + joints::nameOf(*a);
@@ -66,7 +67,7 @@ public:
             return;
         }
         v.level = Level::Good;
-        v.reason = good + " on both sides";
+        v.reason = tr("{} on both sides", good);
     }
 
     void add(Verdict v) const { study_.verdicts.push_back(std::move(v)); }

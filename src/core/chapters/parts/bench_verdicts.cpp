@@ -2,6 +2,7 @@
 #include "figures/figures.hpp"
 #include "chapters/parts/parts.hpp"
 #include "chapters/parts/receiving.hpp"
+#include "language/language.hpp"
 
 #include <fmt/format.h>
 
@@ -28,29 +29,29 @@ constexpr double padGrowth = 0.1e-3; ///< of a hot pad
 constexpr double hotPadRoom = 0.5e-3; ///< to be left between hot pads and pistons
 
 constexpr std::string_view doNotForce =
-    "Do not force, drill or file brake parts to fit. Follow the maker's data; let a qualified engineer or licensed mechanic judge.";
+    marked("Do not force, drill or file brake parts to fit. Follow the maker's data; let a qualified engineer or licensed mechanic judge.");
 
 void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
 {
-    auto bore = bench.begin(checks::bore, "Rotor bore over the hub pilot", style::fine,
-        "Bore less pilot, or less the outside of the adapter ring on it. A bore that is closed or too small holds the rotor off the "
-        "flange: it "
-        "must sit flat.");
+    auto bore = bench.begin(checks::bore, tr("Rotor bore over the hub pilot"), style::fine,
+        tr("Bore less pilot, or less the outside of the adapter ring on it. A bore that is closed or too small holds the rotor off the "
+           "flange: it "
+           "must sit flat."));
     // A sleeve pressed into the hat has no play there.
     const bool sleeve = c.adapter.sits == RingSits::InHat;
     const Reading& into = figures::hasAdapterRing(c) ? c.adapter.outside : hub.pilotDiameter;
-    bore.figure = evaluate([&](Sample& s) { return s(c.rotor.bore) - s(into); });
-    bore.caution = doNotForce;
+    bore.figure = evaluate([&](Evaluator& s) { return s(c.rotor.bore) - s(into); });
+    bore.caution = tr(doNotForce);
     bench.rate(bore,
         { sleeve ? -sleevePressed : 0, sleeve ? 0 : boreLoosest, INFINITY,
-            figures::hasAdapterRing(c) ? "The adapter ring does not go into the bore"
-                                       : "The bore does not pass the pilot, the rotor cannot sit flat",
-            sleeve ? "the sleeve falls out of the hat" : "only the studs centre the rotor" });
+            figures::hasAdapterRing(c) ? tr("The adapter ring does not go into the bore")
+                                       : tr("The bore does not pass the pilot, the rotor cannot sit flat"),
+            sleeve ? tr("the sleeve falls out of the hat") : tr("only the studs centre the rotor") });
     bench.add(std::move(bore));
 
-    auto pocket = bench.begin(checks::hubPocket, "Hub flange in the hat's pocket", style::size,
-        "Pocket, or the hat's outside less twice its wall, less the flange. Cars of one model come with small and large hubs.");
-    pocket.figure = evaluate([&](Sample& s) {
+    auto pocket = bench.begin(checks::hubPocket, tr("Hub flange in the hat's pocket"), style::size,
+        tr("Pocket, or the hat's outside less twice its wall, less the flange. Cars of one model come with small and large hubs."));
+    pocket.figure = evaluate([&](Evaluator& s) {
         if (c.rotor.pocketDiameter.value)
             return s(c.rotor.pocketDiameter) - s(hub.flangeDiameter);
         return s(c.rotor.hatOuterDiameter) - 2 * s(c.rotor.hatWall) - s(hub.flangeDiameter);
@@ -58,63 +59,62 @@ void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
     // Where the hat's own dimensions are lacking, the pocket itself would do as well.
     if (!c.rotor.pocketDiameter.value && !(c.rotor.hatOuterDiameter.value && c.rotor.hatWall.value))
         pocket.figure.lacks.emplace_back(c.rotor.pocketDiameter);
-    pocket.caution = doNotForce;
-    bench.rate(pocket, { 0, INFINITY, INFINITY, "The hub flange does not go into the hat", "" });
+    pocket.caution = tr(doNotForce);
+    bench.rate(pocket, { 0, INFINITY, INFINITY, tr("The hub flange does not go into the hat"), "" });
     if (pocket.level == Level::Good && pocket.figure.lowest() < pocketRoom) {
         pocket.level = Level::Caution;
-        pocket.reason += ": rust or paint takes that up";
+        pocket.reason += tr(": rust or paint takes that up");
     }
     bench.add(std::move(pocket));
 
-    auto circle = bench.begin(checks::boltCircle, "Bolt circle and studs", style::fine,
-        "Bolt circle of the rotor less that of the hub; number of holes against studs; hole less stud.");
-    circle.figure = evaluate([&](Sample& s) { return s(c.rotor.boltCircle) - s(hub.boltCircle); });
-    const Figure hole = evaluate([&](Sample& s) { return s(c.rotor.boltHoleDiameter) - s(hub.studDiameter); });
+    auto circle = bench.begin(checks::boltCircle, tr("Bolt circle and studs"), style::fine,
+        tr("Bolt circle of the rotor less that of the hub; number of holes against studs; hole less stud."));
+    circle.figure = evaluate([&](Evaluator& s) { return s(c.rotor.boltCircle) - s(hub.boltCircle); });
+    const Figure hole = evaluate([&](Evaluator& s) { return s(c.rotor.boltHoleDiameter) - s(hub.studDiameter); });
     mergeDependencies(circle.figure, hole);
     for (const auto& [count, what] :
-        { std::pair { c.rotor.boltHoles, "bolt holes of the rotor" }, std::pair { hub.studCount, "studs of the hub" } })
+        { std::pair { c.rotor.boltHoles, tr("bolt holes of the rotor") }, std::pair { hub.studCount, tr("studs of the hub") } })
         if (count <= 0)
-            circle.lacksInWords.push_back(fmt::format("number of {} ({})", what, judge::wordFor(bench.axle())));
+            circle.lacksInWords.push_back(tr("number of {} ({})", what, judge::wordFor(bench.axle())));
     const bool counted = c.rotor.boltHoles > 0 && hub.studCount > 0;
     if (counted && c.rotor.boltHoles != hub.studCount) {
         circle.level = Level::Stop;
-        circle.reason = fmt::format("{} holes for {} studs", c.rotor.boltHoles, hub.studCount);
+        circle.reason = tr("{} holes for {} studs", c.rotor.boltHoles, hub.studCount);
     } else if (circle.figure.value && std::abs(*circle.figure.value) - circle.figure.worstCase > circleApart) {
         circle.level = Level::Stop;
-        circle.reason =
-            fmt::format("The bolt circles are {} apart", print(std::abs(*circle.figure.value), style::size, bench.study().system));
+        circle.reason = tr("The bolt circles are {} apart", print(std::abs(*circle.figure.value), style::size, bench.study().system));
     } else if (hole.value && hole.highest() < 0) {
         circle.level = Level::Stop;
-        circle.reason = fmt::format("The holes are {} smaller than the studs", print(-*hole.value, style::size, bench.study().system));
+        circle.reason = tr("The holes are {} smaller than the studs", print(-*hole.value, style::size, bench.study().system));
     } else if (!circle.figure.value || !hole.value || !counted) {
         circle.figure.value.reset();
         circle.reason = lacking(bench.study(), circle.figure, circle.lacksInWords);
     } else if (!judge::unproven(bench.study(), circle)) {
         const bool tight = hole.lowest() < holeRoom || std::abs(*circle.figure.value) + circle.figure.worstCase > 2 * circleApart;
         circle.level = tight ? Level::Caution : Level::Good;
-        circle.reason = fmt::format("{} × {}, {} round each stud", c.rotor.boltHoles,
+        circle.reason = tr("{} × {}, {} round each stud", c.rotor.boltHoles,
             print(c.rotor.boltCircle.value.value_or(0), style::size, bench.study().system),
             print(*hole.value / 2, style::fine, bench.study().system));
         if (tight)
-            circle.reason += ": not certain, try it on by hand";
+            circle.reason += tr(": not certain, try it on by hand");
     }
-    circle.caution = doNotForce;
+    circle.caution = tr(doNotForce);
     bench.add(std::move(circle));
 
     if (hub.parkingBrake == ParkingBrake::DrumInHat) {
-        auto drum = bench.begin(
-            checks::drumInHat, "Drum in the hat over the parking shoes", style::size, "Drum less the diameter the shoes are made for.");
-        drum.figure = evaluate([&](Sample& s) { return s(c.rotor.drumDiameter) - s(hub.shoeDiameter); });
-        drum.caution = "Without a parking brake that holds, the car rolls. Chock the wheels.";
-        bench.rate(
-            drum, { 0, drumLoosest, drumHopeless, "The drum does not go over the shoes", "the parking shoes cannot reach the drum" });
+        auto drum = bench.begin(checks::drumInHat, tr("Drum in the hat over the parking shoes"), style::size,
+            tr("Drum less the diameter the shoes are made for."));
+        drum.figure = evaluate([&](Evaluator& s) { return s(c.rotor.drumDiameter) - s(hub.shoeDiameter); });
+        drum.caution = tr("Without a parking brake that holds, the car rolls. Chock the wheels.");
+        bench.rate(drum,
+            { 0, drumLoosest, drumHopeless, tr("The drum does not go over the shoes"), tr("the parking shoes cannot reach the drum") });
         if (drum.level == Level::Stop && drum.reason.starts_with("the"))
             drum.reason[0] = 'T';
         bench.add(std::move(drum));
     } else if (hub.parkingBrake == ParkingBrake::Unknown && c.rotor.drumDiameter.value) {
-        auto drum = bench.begin(
-            checks::drumInHat, "Drum in the hat over the parking shoes", style::size, "Drum less the diameter the shoes are made for.");
-        drum.lacksInWords.push_back(fmt::format("kind of parking brake ({})", judge::wordFor(bench.axle())));
+        auto drum = bench.begin(checks::drumInHat, tr("Drum in the hat over the parking shoes"), style::size,
+            tr("Drum less the diameter the shoes are made for."));
+        drum.lacksInWords.push_back(tr("kind of parking brake ({})", judge::wordFor(bench.axle())));
         drum.reason = lacking(bench.study(), drum.figure, drum.lacksInWords);
         bench.add(std::move(drum));
     }
@@ -123,9 +123,9 @@ void addHubVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
 void addMountVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
 {
     const bool bracket = !c.bracket.name.empty() || c.bracket.knuckleSpacing.value || c.bracket.caliperSpacing.value;
-    auto spacing = bench.begin(checks::mountSpacing, "Mounting holes against the lugs", style::fine,
-        "Hole spacings that have to be equal, the worse of both: knuckle to bracket, bracket to caliper.");
-    spacing.figure = evaluate([&](Sample& s) {
+    auto spacing = bench.begin(checks::mountSpacing, tr("Mounting holes against the lugs"), style::fine,
+        tr("Hole spacings that have to be equal, the worse of both: knuckle to bracket, bracket to caliper."));
+    spacing.figure = evaluate([&](Evaluator& s) {
         if (!bracket)
             return s(c.caliper.mountSpacing) - s(hub.lugSpacing);
         const double knuckle = s(c.bracket.knuckleSpacing) - s(hub.lugSpacing);
@@ -136,22 +136,22 @@ void addMountVerdicts(const Bench& bench, const Corner& c, const Hub& hub)
         spacing.reason = lacking(bench.study(), spacing.figure);
     } else if (std::abs(*spacing.figure.value) - spacing.figure.worstCase > spacingApart) {
         spacing.level = Level::Stop;
-        spacing.reason = fmt::format(
+        spacing.reason = tr(
             "The holes are {} apart from where they should be", print(std::abs(*spacing.figure.value), style::size, bench.study().system));
     } else if (!judge::unproven(bench.study(), spacing)) {
         const bool sure = std::abs(*spacing.figure.value) + spacing.figure.worstCase <= 2 * spacingApart;
         spacing.level = sure ? Level::Good : Level::Caution;
-        spacing.reason = sure ? "The holes meet" : "Not certain at this uncertainty: start every bolt by hand";
+        spacing.reason = sure ? tr("The holes meet") : tr("Not certain at this uncertainty: start every bolt by hand");
     }
-    spacing.caution = doNotForce;
+    spacing.caution = tr(doNotForce);
     bench.add(std::move(spacing));
 
-    auto bolts = bench.begin(checks::boltThread, "Bolts in the knuckle's lugs", style::number,
-        "Thread of the bolts in the bag against that of the lugs: diameter and pitch.");
-    const std::array<std::string, 4> pair { "thread of the bracket's bolts", c.bracket.boltThread, "thread of the knuckle's lugs",
+    auto bolts = bench.begin(checks::boltThread, tr("Bolts in the knuckle's lugs"), style::number,
+        tr("Thread of the bolts in the bag against that of the lugs: diameter and pitch."));
+    const std::array<std::string, 4> pair { tr("thread of the bracket's bolts"), c.bracket.boltThread, tr("thread of the knuckle's lugs"),
         hub.lugThread };
     bench.judgeThreads(bolts, std::span(&pair, 1));
-    bolts.caution = "A bolt of the wrong thread can go in a few turns and hold nothing. Start every bolt by hand.";
+    bolts.caution = tr("A bolt of the wrong thread can go in a few turns and hold nothing. Start every bolt by hand.");
     bench.add(std::move(bolts));
 }
 
@@ -160,56 +160,58 @@ void addHoseLength(const Bench& bench, const AxleParts& after, const AxleParts& 
     const Build& build = *bench.study().build;
     const Corner& c = *after.corner;
     const Hub& hub = hubOf(build, bench.axle());
-    auto v = bench.begin(checks::hoseLength, "Hose length", style::frame,
-        "Hose less the length that reaches at droop and full lock; where that was not read, less the hose the car came with.");
+    auto v = bench.begin(checks::hoseLength, tr("Hose length"), style::frame,
+        tr("Hose less the length that reaches at droop and full lock; where that was not read, less the hose the car came with."));
     const Reading& need =
         hub.hoseReach.value || !before.corner || before.corner == after.corner ? hub.hoseReach : before.corner->hose.length;
-    v.figure = evaluate([&](Sample& s) { return s(c.hose.length) - s(need); });
+    v.figure = evaluate([&](Evaluator& s) { return s(c.hose.length) - s(need); });
     if (!v.figure.value && !need.value && &need != &hub.hoseReach)
         v.figure.lacks.emplace_back(hub.hoseReach);
-    bench.rate(v, { 0, hoseLongest, INFINITY, "The hose does not reach", "look for what it rubs on" });
+    bench.rate(v, { 0, hoseLongest, INFINITY, tr("The hose does not reach"), tr("look for what it rubs on") });
     // Front and rear of one kit usually differ; a pair of the wrong axle does not.
     const AxleParts& other = bench.study().after.at(bench.axle() == Axle::Front ? Axle::Rear : Axle::Front);
     if (v.level == Level::Stop && other.corner && other.corner != after.corner && other.corner->hose.length.value && c.hose.length.value
         && std::abs(*other.corner->hose.length.value - *c.hose.length.value) < 5e-3) {
         v.figure.restsOn.emplace_back(other.corner->hose.length);
-        v.reason += fmt::format("; it is as long as the {} one: two {} hoses in the box",
+        v.reason += tr("; it is as long as the {} one: two {} hoses in the box",
             judge::wordFor(bench.axle() == Axle::Front ? Axle::Rear : Axle::Front),
             judge::wordFor(bench.axle() == Axle::Front ? Axle::Rear : Axle::Front));
     }
-    v.caution = "Look at the hose at full lock and full droop, both sides, before the car moves.";
+    v.caution = tr("Look at the hose at full lock and full droop, both sides, before the car moves.");
     bench.add(std::move(v));
 }
 
 /// A caliper made for a thicker rotor lets its pistons out of their bores once rotor and pads are worn.
 void addPistonsOut(const Bench& bench, const Corner& c)
 {
-    auto v = bench.begin(checks::pistonStroke, "Pistons in their bores, all worn", style::size,
-        "Stroke of a piston less how far it comes out at the rotor's minimum and bare pad backs: half of what the opening then leaves, all "
-        "of "
-        "it in a floating caliper.");
-    v.caution = "A piston that leaves its bore lets the fluid out at once: no brake on that circuit.";
+    auto v = bench.begin(checks::pistonStroke, tr("Pistons in their bores, all worn"), style::size,
+        tr("Stroke of a piston less how far it comes out at the rotor's minimum and bare pad backs: half of what the opening then leaves, "
+           "all "
+           "of "
+           "it in a floating caliper."));
+    v.caution = tr("A piston that leaves its bore lets the fluid out at once: no brake on that circuit.");
     const bool floating = c.caliper.kind == CaliperKind::Floating;
-    const auto room = [&](Sample& s, double rotor, double pads) { return (s(c.caliper.padRoom) - rotor - pads) / (floating ? 1 : 2); };
-    v.figure = evaluate([&](Sample& s) { return s(c.caliper.pistonStroke) - room(s, s(c.rotor.minimumThickness), 2 * s(c.pad.backing)); });
+    const auto room = [&](Evaluator& s, double rotor, double pads) { return (s(c.caliper.padRoom) - rotor - pads) / (floating ? 1 : 2); };
+    v.figure =
+        evaluate([&](Evaluator& s) { return s(c.caliper.pistonStroke) - room(s, s(c.rotor.minimumThickness), 2 * s(c.pad.backing)); });
     if (c.caliper.kind == CaliperKind::Unknown) {
-        v.lacksInWords.push_back(fmt::format("whether the caliper is fixed or floating ({})", judge::wordFor(bench.axle())));
+        v.lacksInWords.push_back(tr("whether the caliper is fixed or floating ({})", judge::wordFor(bench.axle())));
         v.figure.value.reset();
     }
     // Without the stroke, a caliper that new parts nearly fill is one made for about these parts.
     const Figure slack =
-        evaluate([&](Sample& s) { return room(s, s(c.rotor.thickness), 2 * (figures::padLining(s, c.pad) + s(c.pad.backing))); });
+        evaluate([&](Evaluator& s) { return room(s, s(c.rotor.thickness), 2 * (figures::padLining(s, c.pad) + s(c.pad.backing))); });
     const bool filled = !c.caliper.pistonStroke.value && c.caliper.kind != CaliperKind::Unknown && slack.value && !slack.provisional()
         && slack.highest() < pistonSlack;
     if (filled) {
         v.figure = slack;
         v.level = Level::Good;
-        v.reason = fmt::format("New parts leave {} a side: made for about these", print(*slack.value, v.style, bench.study().system));
+        v.reason = tr("New parts leave {} a side: made for about these", print(*slack.value, v.style, bench.study().system));
     } else if (!judge::unproven(bench.study(), v)) {
         v.level = v.figure.lowest() >= 0 ? Level::Good : Level::Stop;
         v.reason = v.figure.lowest() >= 0
-            ? fmt::format("{} of stroke left when all is worn", print(v.figure.lowest(), v.style, bench.study().system))
-            : fmt::format("A piston would come {} out of its bore at worst: this caliper is made for a thicker rotor, or change pads early",
+            ? tr("{} of stroke left when all is worn", print(v.figure.lowest(), v.style, bench.study().system))
+            : tr("A piston would come {} out of its bore at worst: this caliper is made for a thicker rotor, or change pads early",
                 print(-v.figure.lowest(), v.style, bench.study().system));
     }
     bench.add(std::move(v));
@@ -220,50 +222,51 @@ void addSlides(const Bench& bench, const Corner& c)
 {
     if (c.caliper.kind != CaliperKind::Floating)
         return;
-    auto v = bench.begin(checks::slides, "Slides of the floating caliper", style::size,
-        "Travel of the slides less what the body moves inboard while the outboard lining wears to its minimum and the rotor by half of its "
-        "wear.");
-    v.caution = "A caliper at the end of its slides brakes with one pad.";
-    v.figure = evaluate([&](Sample& s) {
+    auto v = bench.begin(checks::slides, tr("Slides of the floating caliper"), style::size,
+        tr("Travel of the slides less what the body moves inboard while the outboard lining wears to its minimum and the rotor by half of "
+           "its "
+           "wear."));
+    v.caution = tr("A caliper at the end of its slides brakes with one pad.");
+    v.figure = evaluate([&](Evaluator& s) {
         return s(c.caliper.slideTravel) - (figures::padLining(s, c.pad) - s.orElse(c.pad.minimumThickness, thinPad))
             - (s(c.rotor.thickness) - s(c.rotor.minimumThickness)) / 2;
     });
     if (!judge::unproven(bench.study(), v)) {
         v.level = v.figure.lowest() >= 0 ? Level::Good : Level::Stop;
         v.reason = v.figure.lowest() >= 0
-            ? fmt::format("{} of travel left when all is worn", print(v.figure.lowest(), v.style, bench.study().system))
-            : fmt::format("They end {} too early at worst", print(-v.figure.lowest(), v.style, bench.study().system));
+            ? tr("{} of travel left when all is worn", print(v.figure.lowest(), v.style, bench.study().system))
+            : tr("They end {} too early at worst", print(-v.figure.lowest(), v.style, bench.study().system));
     }
     bench.add(std::move(v));
 }
 
 void addPadVerdicts(const Bench& bench, const Corner& c)
 {
-    auto slot = bench.begin(checks::padSlot, "Rotor and new pads between the pistons", style::size,
-        "Opening between pistons pushed home, less rotor, less twice lining and back.");
+    auto slot = bench.begin(checks::padSlot, tr("Rotor and new pads between the pistons"), style::size,
+        tr("Opening between pistons pushed home, less rotor, less twice lining and back."));
     const double rise = figures::setting(bench.study().build->wants.hotRise, &Wants::hotRise);
-    const auto grown = [&](Sample& s) {
+    const auto grown = [&](Evaluator& s) {
         return fit::growth(s(c.rotor.thickness), rise, figures::ringExpansion(s, c.rotor, rise)) + 2 * padGrowth;
     };
-    slot.figure = evaluate([&](Sample& s) {
+    slot.figure = evaluate([&](Evaluator& s) {
         return s(c.caliper.padRoom) - s(c.rotor.thickness) - 2 * (figures::padLining(s, c.pad) + s(c.pad.backing)) - grown(s);
     });
-    slot.method += " Less what the hot ring grows in thickness and each pad by 0.1 mm; 0.5 mm has to be left.";
+    slot.method += tr(" Less what the hot ring grows in thickness and each pad by 0.1 mm; 0.5 mm has to be left.");
     if (c.caliper.kind == CaliperKind::Floating)
-        slot.method += " In a floating caliper from the piston to the fingers.";
-    bench.rate(slot, { 0, INFINITY, INFINITY, "New pads and the hot rotor do not go between the pistons", "" });
+        slot.method += tr(" In a floating caliper from the piston to the fingers.");
+    bench.rate(slot, { 0, INFINITY, INFINITY, tr("New pads and the hot rotor do not go between the pistons"), "" });
     if (slot.level == Level::Good && slot.figure.lowest() < hotPadRoom) {
         slot.level = Level::Caution;
-        slot.reason += ": hot pads may drag";
+        slot.reason += tr(": hot pads may drag");
     }
     bench.add(std::move(slot));
 
     addPistonsOut(bench, c);
     addSlides(bench, c);
 
-    auto window = bench.begin(checks::padWindow, "Pads in their opening", style::size, "Opening less pad length.");
-    window.figure = evaluate([&](Sample& s) { return s(c.caliper.padWindow) - s(c.pad.length); });
-    bench.rate(window, { 0, padWindowPlay, INFINITY, "The pads do not go into the caliper", "the pads knock in their opening" });
+    auto window = bench.begin(checks::padWindow, tr("Pads in their opening"), style::size, tr("Opening less pad length."));
+    window.figure = evaluate([&](Evaluator& s) { return s(c.caliper.padWindow) - s(c.pad.length); });
+    bench.rate(window, { 0, padWindowPlay, INFINITY, tr("The pads do not go into the caliper"), tr("the pads knock in their opening") });
     bench.add(std::move(window));
 }
 
@@ -271,22 +274,22 @@ void addPadVerdicts(const Bench& bench, const Corner& c)
 void addDrumVerdicts(const Bench& bench, const Corner& c)
 {
     const Drum& d = c.drum;
-    auto wear =
-        bench.begin(checks::wornDrum, "Drum left to wear", style::fine, "Largest diameter cast on the drum less its inside diameter.");
-    wear.source = "The maker's largest diameter.";
-    wear.figure = evaluate([&](Sample& s) { return s(d.largestDiameter) - s(d.insideDiameter); });
-    wear.caution = "A drum past its largest diameter is scrap, however good it looks.";
+    auto wear = bench.begin(
+        checks::wornDrum, tr("Drum left to wear"), style::fine, tr("Largest diameter cast on the drum less its inside diameter."));
+    wear.source = tr("The maker's largest diameter.");
+    wear.figure = evaluate([&](Evaluator& s) { return s(d.largestDiameter) - s(d.insideDiameter); });
+    wear.caution = tr("A drum past its largest diameter is scrap, however good it looks.");
     auto lining = bench.begin(
-        checks::wornShoe, "Lining left on the shoes", style::size, "Lining less its minimum; 1.5 mm where the maker names none.");
-    lining.figure = evaluate([&](Sample& s) { return s(d.liningThickness) - s.orElse(d.minimumLining, thinShoe); });
+        checks::wornShoe, tr("Lining left on the shoes"), style::size, tr("Lining less its minimum; 1.5 mm where the maker names none."));
+    lining.figure = evaluate([&](Evaluator& s) { return s(d.liningThickness) - s.orElse(d.minimumLining, thinShoe); });
     for (Verdict* v : { &wear, &lining }) {
         const Figure& f = v->figure;
         if (f.value && f.highest() <= 0) {
             v->level = Level::Stop;
-            v->reason = fmt::format("Past its limit by {}: scrap", print(-*f.value, v->style, bench.study().system));
+            v->reason = tr("Past its limit by {}: scrap", print(-*f.value, v->style, bench.study().system));
         } else if (!judge::unproven(bench.study(), *v)) {
             v->level = f.lowest() >= wearReserve ? Level::Good : Level::Caution;
-            v->reason = fmt::format(
+            v->reason = tr(
                 "{} left, {} at worst", print(*f.value, v->style, bench.study().system), print(f.lowest(), v->style, bench.study().system));
         }
         bench.add(std::move(*v));
@@ -299,9 +302,11 @@ void addConstruction(const Bench& bench, const Corner& c)
     const Rotor& r = c.rotor;
     if (r.construction != RotorBuild::OnePiece || r.hatMaterial != HatMaterial::Aluminium)
         return;
-    auto v = bench.begin(checks::construction, std::string(checks::construction.title), style::number, "A casting is of one metal.");
+    auto v =
+        bench.begin(checks::construction, std::string(tr(checks::construction.title)), style::number, tr("A casting is of one metal."));
     v.level = Level::Caution;
-    v.reason = "Said to be one piece, with a hat of aluminium: a ring bolted to its hat is two, and is weighed, cooled and done up as two";
+    v.reason =
+        tr("Said to be one piece, with a hat of aluminium: a ring bolted to its hat is two, and is weighed, cooled and done up as two");
     bench.add(std::move(v));
 }
 
@@ -333,8 +338,8 @@ void addPartsOf(Study& study, Axle axle)
         && before.corner->brakes == BrakeKind::Discs)
         addWear(bench, study.before, true);
 
-    auto received = bench.begin(checks::received, fmt::format("Unpacking the {} kit", judge::wordFor(axle)), style::count,
-        "The check list at unpacking: every line looked at, both sides.");
+    auto received = bench.begin(checks::received, tr("Unpacking the {} kit", judge::wordFor(axle)), style::count,
+        tr("The check list at unpacking: every line looked at, both sides."));
     const auto items = receivingOf(study, axle);
     const auto count = [&](Checked state) {
         return std::ranges::count_if(items, [state](const ReceivingItem& i) { return i.state == state && i.verdict.empty(); });
@@ -354,11 +359,11 @@ void addPartsOf(Study& study, Axle axle)
         received.reason = judge::joined(faults, 2);
     } else if (open > 0) {
         received.figure.value.reset();
-        received.lacksInWords.push_back(fmt::format("{} lines of the check list at unpacking ({})", open, judge::wordFor(axle)));
-        received.reason = fmt::format("{} lines still to look at", open);
+        received.lacksInWords.push_back(tr("{} lines of the check list at unpacking ({})", open, judge::wordFor(axle)));
+        received.reason = tr("{} lines still to look at", open);
     } else {
         received.level = Level::Good;
-        received.reason = fmt::format("All {} lines looked at", count(Checked::Fine));
+        received.reason = tr("All {} lines looked at", count(Checked::Fine));
     }
     bench.add(std::move(received));
 }

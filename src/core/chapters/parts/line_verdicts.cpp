@@ -1,19 +1,20 @@
 #include "chapters/parts/bench.hpp"
 
 #include "build/choices.hpp"
+#include "language/language.hpp"
 
 namespace deepstop {
 namespace {
 
-constexpr std::string_view weeping =
+constexpr std::string_view weeping = marked(
     "A weeping joint is a brake that fails. Seat, seal and thread must be those of the fitting's maker. Press the pedal hard for a minute "
-    "and look at every joint with dry paper.";
+    "and look at every joint with dry paper.");
 
 std::string nameOf(const LinePart& part, std::size_t index)
 {
     return !part.name.empty()                ? part.name
         : part.kind != LinePartKind::Unknown ? std::string(wordFor(part.kind, choices::linePart))
-                                             : fmt::format("part {} of the line", index + 1);
+                                             : tr("part {} of the line", index + 1);
 }
 
 /// Washers that the joint of these two wants: a banjo's eye lies between two. Nothing while the seat is not said.
@@ -47,12 +48,13 @@ public:
     void add() const
     {
         Verdict v = verdictOf(checks::lineJoint, { .axle = bench_.axle(), .number = number_ });
-        v.title = fmt::format("Brake line: {} to {}", innerName_, outerName_);
+        v.title = tr("Brake line: {} to {}", innerName_, outerName_);
         v.style = style::number;
-        v.method = "Neighbours have one thread, one male and one female, and one way to seal: crush washers (two beside a banjo's eye), a "
-                   "cone of 37°, an inverted or a bubble flare. A taper thread is no brake fitting's seat. Crush washers are new.";
-        v.source = practice;
-        v.caution = weeping;
+        v.method =
+            tr("Neighbours have one thread, one male and one female, and one way to seal: crush washers (two beside a banjo's eye), a "
+               "cone of 37°, an inverted or a bubble flare. A taper thread is no brake fitting's seat. Crush washers are new.");
+        v.source = tr(practice);
+        v.caution = tr(weeping);
         std::vector<std::string> faults;
         threads(v, faults);
         seats(v, faults);
@@ -65,7 +67,7 @@ public:
             v.reason = lacking(bench_.study(), {}, v.lacksInWords);
         } else {
             v.level = Level::Good;
-            v.reason = eye() ? "The hose's eye is held between two new washers"
+            v.reason = eye() ? tr("The hose's eye is held between two new washers")
                              : fmt::format("{}, {}", *outer_.inner.thread, wordFor(outer_.inner.seat, choices::seat));
         }
         bench_.add(std::move(v));
@@ -77,7 +79,7 @@ private:
 
     void lack(Verdict& v, std::string_view what, const std::string& whose) const
     {
-        v.lacksInWords.push_back(fmt::format("{} of the {} ({})", what, whose, judge::wordFor(bench_.axle())));
+        v.lacksInWords.push_back(tr("{} of the {} ({})", what, whose, judge::wordFor(bench_.axle())));
     }
 
     void threads(Verdict& v, std::vector<std::string>& faults) const
@@ -87,17 +89,17 @@ private:
         const auto a = joints::parseThread(*inner_.outer.thread);
         const auto b = joints::parseThread(*outer_.inner.thread);
         if (!a)
-            lack(v, "thread towards the body", innerName_);
+            lack(v, tr("thread towards the body"), innerName_);
         if (!b)
-            lack(v, "thread towards the caliper", outerName_);
+            lack(v, tr("thread towards the caliper"), outerName_);
         if (a && b && !joints::fits(*a, *b))
-            faults.push_back(fmt::format("{} {} does not go with {} {}", innerName_, joints::nameOf(*a), outerName_, joints::nameOf(*b)));
+            faults.push_back(tr("{} {} does not go with {} {}", innerName_, joints::nameOf(*a), outerName_, joints::nameOf(*b)));
         if (inner_.outer.gender == Gender::Unknown)
-            lack(v, "gender towards the body", innerName_);
+            lack(v, tr("gender towards the body"), innerName_);
         if (outer_.inner.gender == Gender::Unknown)
-            lack(v, "gender towards the caliper", outerName_);
+            lack(v, tr("gender towards the caliper"), outerName_);
         if (inner_.outer.gender != Gender::Unknown && inner_.outer.gender == outer_.inner.gender)
-            faults.push_back(fmt::format("both ends are {}", wordFor(inner_.outer.gender, choices::gender)));
+            faults.push_back(tr("both ends are {}", wordFor(inner_.outer.gender, choices::gender)));
     }
 
     void seats(Verdict& v, std::vector<std::string>& faults) const
@@ -107,14 +109,13 @@ private:
         const Seat a = inner_.outer.seat;
         const Seat b = outer_.inner.seat;
         if (a == Seat::Unknown)
-            lack(v, "seat towards the body", innerName_);
+            lack(v, tr("seat towards the body"), innerName_);
         if (b == Seat::Unknown)
-            lack(v, "seat towards the caliper", outerName_);
+            lack(v, tr("seat towards the caliper"), outerName_);
         if (a != Seat::Unknown && b != Seat::Unknown && a != b)
-            faults.push_back(
-                fmt::format("a seat for {} meets one for {}: it cannot seal", wordFor(a, choices::seat), wordFor(b, choices::seat)));
+            faults.push_back(tr("a seat for {} meets one for {}: it cannot seal", wordFor(a, choices::seat), wordFor(b, choices::seat)));
         else if (a == Seat::TaperThread && b == Seat::TaperThread)
-            faults.emplace_back("a taper thread seals by sealant, which brake fluid takes off: fittings with a seat of their own");
+            faults.emplace_back(tr("a taper thread seals by sealant, which brake fluid takes off: fittings with a seat of their own"));
     }
 
     void washers(Verdict& v, std::vector<std::string>& faults) const
@@ -127,17 +128,17 @@ private:
         const std::string& whose = eye() ? innerName_ : outerName_;
         if (*wanted == 0) {
             if (counted.crushWashers > 0)
-                faults.push_back("no washer belongs on a cone or a flare");
+                faults.push_back(tr("no washer belongs on a cone or a flare"));
             return;
         }
         if (counted.crushWashers < 0)
-            lack(v, "number of crush washers", whose);
+            lack(v, tr("number of crush washers"), whose);
         else if (counted.crushWashers != *wanted)
-            faults.push_back(fmt::format("{} crush washers where {} belong", *counted.crushWashers, *wanted));
+            faults.push_back(tr("{} crush washers where {} belong", *counted.crushWashers, *wanted));
         if (counted.newWashers == YesNo::Unknown)
-            lack(v, "whether the crush washers are new", whose);
+            lack(v, tr("whether the crush washers are new"), whose);
         else if (counted.newWashers == YesNo::No)
-            faults.emplace_back("crush washers were used before: new ones");
+            faults.emplace_back(tr("crush washers were used before: new ones"));
     }
 
     const Bench& bench_;
@@ -152,41 +153,41 @@ private:
 void addWhole(const Bench& bench, const Corner& c, const Hub& hub)
 {
     const auto& chain = c.hose.chain;
-    Verdict v = bench.begin(checks::hoseThread, "Brake line from caliper to hard line", style::number,
-        "The line begins at the caliper's port, has a hose in it, and ends at the hard line; the port's and the hard line's threads are "
-        "those "
-        "read on caliper and car.");
-    v.caution = weeping;
+    Verdict v = bench.begin(checks::hoseThread, tr("Brake line from caliper to hard line"), style::number,
+        tr("The line begins at the caliper's port, has a hose in it, and ends at the hard line; the port's and the hard line's threads are "
+           "those "
+           "read on caliper and car."));
+    v.caution = tr(weeping);
     std::vector<std::string> faults;
     const auto lack = [&](std::string what) { v.lacksInWords.push_back(fmt::format("{} ({})", what, judge::wordFor(bench.axle()))); };
     if (chain.front().kind != LinePartKind::CaliperPort)
-        lack("the caliper's port as the first part of the brake line");
+        lack(tr("the caliper's port as the first part of the brake line"));
     if (chain.back().kind != LinePartKind::HardLine)
-        lack("the hard line as the last part of the brake line");
+        lack(tr("the hard line as the last part of the brake line"));
     if (std::ranges::none_of(chain, [](const LinePart& part) { return part.kind == LinePartKind::Hose; }))
-        lack("the hose in the brake line");
+        lack(tr("the hose in the brake line"));
     const auto same = [&](const std::string& read, const std::string& whose, const LineEnd& end) {
         const auto thread = joints::parseThread(read);
         const auto in = joints::parseThread(*end.thread);
         if (!thread)
             lack(whose);
         else if (in && !joints::fits(*thread, *in))
-            faults.push_back(fmt::format("{} is {}, the brake line's is {}", whose, joints::nameOf(*thread), joints::nameOf(*in)));
+            faults.push_back(tr("{} is {}, the brake line's is {}", whose, joints::nameOf(*thread), joints::nameOf(*in)));
     };
     if (chain.front().kind == LinePartKind::CaliperPort)
-        same(*c.caliper.hoseThread, "thread for the hose in the caliper", chain.front().outer);
+        same(*c.caliper.hoseThread, tr("thread for the hose in the caliper"), chain.front().outer);
     if (chain.back().kind == LinePartKind::HardLine)
-        same(*hub.lineThread, "thread of the hard line", chain.back().inner);
+        same(*hub.lineThread, tr("thread of the hard line"), chain.back().inner);
     // What was said of the hose's two ends is said of what meets port and hard line.
     const auto agrees = [&](const std::string& said, const char* whose, const LineEnd& end) {
         const auto thread = joints::parseThread(said);
         const auto in = joints::parseThread(*end.thread);
         if (thread && in && !joints::fits(*thread, *in))
-            faults.push_back(fmt::format("{} is {}, the brake line's is {}", whose, joints::nameOf(*thread), joints::nameOf(*in)));
+            faults.push_back(tr("{} is {}, the brake line's is {}", whose, joints::nameOf(*thread), joints::nameOf(*in)));
     };
     if (chain.size() > 1) {
-        agrees(*c.hose.caliperEnd, "hose thread at the caliper", chain[1].inner);
-        agrees(*c.hose.lineEnd, "hose thread at the hard line", chain[chain.size() - 2].outer);
+        agrees(*c.hose.caliperEnd, tr("hose thread at the caliper"), chain[1].inner);
+        agrees(*c.hose.lineEnd, tr("hose thread at the hard line"), chain[chain.size() - 2].outer);
     }
     if (!faults.empty()) {
         v.level = Level::Stop;
@@ -196,7 +197,7 @@ void addWhole(const Bench& bench, const Corner& c, const Hub& hub)
         v.reason = lacking(bench.study(), {}, v.lacksInWords);
     } else {
         v.level = Level::Good;
-        v.reason = fmt::format("{} parts from port to hard line", chain.size());
+        v.reason = tr("{} parts from port to hard line", chain.size());
     }
     bench.add(std::move(v));
 }
@@ -211,17 +212,18 @@ void addHoseThreads(const Bench& bench, const Corner& c, const Hub& hub, bool sa
             LineJoint(bench, c.hose.chain, i).add();
         return;
     }
-    auto hose = bench.begin(checks::hoseThread, "Hose ends", style::number, "Threads of the hose against those of caliper and hard line.");
+    auto hose =
+        bench.begin(checks::hoseThread, tr("Hose ends"), style::number, tr("Threads of the hose against those of caliper and hard line."));
     const std::array<std::array<std::string, 4>, 2> ends {
-        { { "hose thread at the caliper", c.hose.caliperEnd, "thread for the hose", c.caliper.hoseThread },
-            { "hose thread at the hard line", c.hose.lineEnd, "thread of the hard line", hub.lineThread } }
+        { { tr("hose thread at the caliper"), c.hose.caliperEnd, tr("thread for the hose"), c.caliper.hoseThread },
+            { tr("hose thread at the hard line"), c.hose.lineEnd, tr("thread of the hard line"), hub.lineThread } }
     };
     bench.judgeThreads(hose, ends);
-    hose.caution = weeping;
+    hose.caution = tr(weeping);
     // A hose that has always been on has shown that it seals.
     if (hose.level == Level::Good && !sameAsFound) {
         hose.level = Level::Caution;
-        hose.reason += "; how each end seals is not said: describe the brake line part by part";
+        hose.reason += tr("; how each end seals is not said: describe the brake line part by part");
     }
     bench.add(std::move(hose));
 }
@@ -230,14 +232,14 @@ void addHoseHeld(const Bench& bench, const Corner& c, bool sameAsFound)
 {
     if (sameAsFound)
         return;
-    Verdict v = bench.begin(checks::hoseHeld, "Hose held and led", style::number,
-        "A hose is held by a clip or bracket at the strut, and led through a grommet wherever it passes a panel.");
-    v.caution = "A hose that nothing holds finds the wheel; one without a grommet is cut by the panel.";
+    Verdict v = bench.begin(checks::hoseHeld, tr("Hose held and led"), style::number,
+        tr("A hose is held by a clip or bracket at the strut, and led through a grommet wherever it passes a panel."));
+    v.caution = tr("A hose that nothing holds finds the wheel; one without a grommet is cut by the panel.");
     std::vector<std::string> faults;
     for (const auto& [fact, missing, asked] :
-        { std::tuple { c.hose.heldAtStrut, "nothing holds it at the strut", "whether the hose is held at the strut" },
-            std::tuple {
-                c.hose.grommet, "no grommet where it passes through", "whether the hose has a grommet wherever it passes through" } }) {
+        { std::tuple { c.hose.heldAtStrut, tr("nothing holds it at the strut"), tr("whether the hose is held at the strut") },
+            std::tuple { c.hose.grommet, tr("no grommet where it passes through"),
+                tr("whether the hose has a grommet wherever it passes through") } }) {
         if (fact == YesNo::No)
             faults.emplace_back(missing);
         else if (fact == YesNo::Unknown)
@@ -251,7 +253,7 @@ void addHoseHeld(const Bench& bench, const Corner& c, bool sameAsFound)
         v.reason = lacking(bench.study(), {}, v.lacksInWords);
     } else {
         v.level = Level::Good;
-        v.reason = "Held at the strut, with a grommet wherever it passes through";
+        v.reason = tr("Held at the strut, with a grommet wherever it passes through");
     }
     bench.add(std::move(v));
 }

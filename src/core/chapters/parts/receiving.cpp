@@ -2,6 +2,7 @@
 
 #include "build/words.hpp"
 #include "chapters/parts/checks.hpp"
+#include "language/language.hpp"
 #include "verdict/judge.hpp"
 
 #include <fmt/format.h>
@@ -17,7 +18,7 @@ const Receipt* receiptFor(const Setup& setup, const std::string& item)
     return found == setup.received.end() ? nullptr : &*found;
 }
 
-std::string wordFor(WhichHand hand) { return hand == WhichHand::Left ? "left" : "right"; }
+std::string wordFor(WhichHand hand) { return judge::wordFor(hand == WhichHand::Left ? Side::Left : Side::Right); }
 
 /// What a hand given for one side means.
 void judgeHand(ReceivingItem& item, Side side, std::string_view part, const Receipt* other)
@@ -27,13 +28,13 @@ void judgeHand(ReceivingItem& item, Side side, std::string_view part, const Rece
         return;
     if (item.hand == wanted) {
         item.state = Checked::Fine;
-        item.said = fmt::format("a {} one", wordFor(item.hand));
+        item.said = tr("a {} one", wordFor(item.hand));
         return;
     }
     item.state = Checked::Fault;
-    item.said = fmt::format("is a {} one", wordFor(item.hand));
+    item.said = tr("is a {} one", wordFor(item.hand));
     if (other && other->hand == item.hand)
-        item.said += fmt::format(": two {} {} in the box", wordFor(item.hand), part);
+        item.said += tr(": two {} {} in the box", wordFor(item.hand), part);
 }
 
 } // namespace
@@ -59,7 +60,7 @@ std::vector<ReceivingItem> receivingOf(const Study& study, Axle axle)
             item.photo = receipt->photo;
             item.hand = receipt->hand;
             if (item.state == Checked::Fault)
-                item.said = item.note.empty() ? "faulty" : item.note;
+                item.said = item.note.empty() ? std::string(tr("faulty")) : item.note;
         }
         items.push_back(std::move(item));
         return items.back();
@@ -69,42 +70,45 @@ std::vector<ReceivingItem> receivingOf(const Study& study, Axle axle)
             && (corner.rotor.vaneShape == VaneShape::Curved || corner.rotor.face == RotorFace::Slotted
                 || corner.rotor.vaneShape == VaneShape::Unknown || corner.rotor.face == RotorFace::Unknown));
     for (const Side side : { Side::Left, Side::Right }) {
-        const std::string hand(wordOf(side));
-        const std::string opposite = side == Side::Left ? "right" : "left";
-        const auto group = fmt::format("{} {}", side == Side::Left ? "Left" : "Right", where);
-        const auto id = [&](const std::string& what) { return where + "/" + hand + "/" + what; };
-        const auto other = [&](const std::string& what) { return receiptFor(*setup, where + "/" + opposite + "/" + what); };
-        add(id("rotor"), group, "Rotor, " + hand, "There, unharmed, both faces clean and flat to a straightedge");
+        const auto hand = judge::wordFor(side);
+        const auto group = fmt::format("{} {}", side == Side::Left ? tr("Left") : tr("Right"), where);
+        const auto id = [&](const std::string& what) { return fmt::format("{}/{}/{}", wordOf(axle), wordOf(side), what); };
+        const auto other = [&](const std::string& what) {
+            return receiptFor(*setup, fmt::format("{}/{}/{}", wordOf(axle), wordOf(side == Side::Left ? Side::Right : Side::Left), what));
+        };
+        add(id("rotor"), group, tr("Rotor, {}", hand), tr("There, unharmed, both faces clean and flat to a straightedge"));
         if (sided) {
-            auto& item = add(id("rotor-hand"), group, "Hand of the " + hand + " rotor",
-                "Curved vanes lean back from the turning, swept slots as the maker says: which side is it for? Tag it now");
+            auto& item = add(id("rotor-hand"), group, tr("Hand of the {} rotor", hand),
+                tr("Curved vanes lean back from the turning, swept slots as the maker says: which side is it for? Tag it now"));
             item.asksHand = true;
-            judgeHand(item, side, "rotors", other("rotor-hand"));
+            judgeHand(item, side, tr("rotors"), other("rotor-hand"));
         }
-        auto& caliper = add(id("caliper-hand"), group, "Hand of the " + hand + " caliper",
-            corner.caliper.bleeders == Bleeders::BothEnds ? "Small piston where the rotor comes in: which side is it for?"
-                                                          : "Hung in its place the bleeder is the highest point: which side is it for?");
+        auto& caliper = add(id("caliper-hand"), group, tr("Hand of the {} caliper", hand),
+            corner.caliper.bleeders == Bleeders::BothEnds
+                ? tr("Small piston where the rotor comes in: which side is it for?")
+                : tr("Hung in its place the bleeder is the highest point: which side is it for?"));
         caliper.asksHand = true;
-        judgeHand(caliper, side, "calipers", other("caliper-hand"));
-        add(id("pads"), group, "Pads, " + hand, "Two, lining sound, backs flat; wear sensor on its side");
-        add(id("bracket"), group, "Bracket, " + hand, "There, for this side, holes and faces clean");
-        add(id("hose"), group, "Hose, " + hand, "There, no kink, seals in the bag, date not past");
-        add(id("bolts"), group, "Bolts and pins, " + hand, "Counted against the list: bolts, washers, shims, pins, clips");
+        judgeHand(caliper, side, tr("calipers"), other("caliper-hand"));
+        add(id("pads"), group, tr("Pads, {}", hand), tr("Two, lining sound, backs flat; wear sensor on its side"));
+        add(id("bracket"), group, tr("Bracket, {}", hand), tr("There, for this side, holes and faces clean"));
+        add(id("hose"), group, tr("Hose, {}", hand), tr("There, no kink, seals in the bag, date not past"));
+        add(id("bolts"), group, tr("Bolts and pins, {}", hand), tr("Counted against the list: bolts, washers, shims, pins, clips"));
     }
-    for (const auto& [check, title, ask] : { std::tuple { &checks::bore, "Rotor bore over the hub pilot", "Vernier across bore and pilot" },
-             std::tuple { &checks::hubPocket, "Hub flange in the hat's pocket", "Vernier across both" },
-             std::tuple { &checks::boltCircle, "Bolt circle, holes and studs", "Hole to hole, count, stud in a hole" },
-             std::tuple { &checks::drumInHat, "Drum in the hat over the parking shoes", "Vernier across the drum" },
-             std::tuple { &checks::mountSpacing, "Mounting holes against the lugs", "Hole to hole, edge to edge and back" },
-             std::tuple { &checks::boltThread, "Bolts in the knuckle's lugs", "Pitch gauge, or by hand in the old hole" },
-             std::tuple { &checks::hoseLength, "Hose length", "Fitting to fitting, against the old hose" },
-             std::tuple { &checks::hoseThread, "Hose ends", "By hand into caliper and line" },
-             std::tuple { &checks::padSlot, "Rotor and new pads between the pistons", "Push pistons home; opening, rotor, pads" },
-             std::tuple { &checks::padWindow, "Pads in their opening", "Slide a pad in by hand" } }) {
+    for (const auto& [check, title, ask] :
+        { std::tuple { &checks::bore, tr("Rotor bore over the hub pilot"), tr("Vernier across bore and pilot") },
+            std::tuple { &checks::hubPocket, tr("Hub flange in the hat's pocket"), tr("Vernier across both") },
+            std::tuple { &checks::boltCircle, tr("Bolt circle, holes and studs"), tr("Hole to hole, count, stud in a hole") },
+            std::tuple { &checks::drumInHat, tr("Drum in the hat over the parking shoes"), tr("Vernier across the drum") },
+            std::tuple { &checks::mountSpacing, tr("Mounting holes against the lugs"), tr("Hole to hole, edge to edge and back") },
+            std::tuple { &checks::boltThread, tr("Bolts in the knuckle's lugs"), tr("Pitch gauge, or by hand in the old hole") },
+            std::tuple { &checks::hoseLength, tr("Hose length"), tr("Fitting to fitting, against the old hose") },
+            std::tuple { &checks::hoseThread, tr("Hose ends"), tr("By hand into caliper and line") },
+            std::tuple { &checks::padSlot, tr("Rotor and new pads between the pistons"), tr("Push pistons home; opening, rotor, pads") },
+            std::tuple { &checks::padWindow, tr("Pads in their opening"), tr("Slide a pad in by hand") } }) {
         const Verdict* v = study.verdict(*check, { axle });
         if (!v)
             continue;
-        auto& item = add(fmt::format("{}/both/{}", where, check->name), fmt::format("Both sides, {}", where), title, ask);
+        auto& item = add(fmt::format("{}/both/{}", wordOf(axle), check->name), tr("Both sides, {}", where), title, ask);
         item.verdict = v->id;
         item.overruled = item.state == Checked::Fault;
         if (item.overruled)

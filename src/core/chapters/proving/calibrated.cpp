@@ -1,6 +1,7 @@
 #include "chapters/proving/calibrated.hpp"
 
 #include "chapters/proving/fading.hpp"
+#include "language/language.hpp"
 
 #include <fmt/format.h>
 
@@ -19,7 +20,7 @@ Thermometer temperaturesOf(const Build& build, const SetupParts& setup, const Du
             if (!m.duty.empty() && m.duty != plan.id)
                 continue;
             if (!m.temperature.value) {
-                t.lacks.emplace_back("a temperature");
+                t.lacks.emplace_back(tr("a temperature"));
                 continue;
             }
             // The end of that braking, and as long after it as was said.
@@ -31,13 +32,12 @@ Thermometer temperaturesOf(const Build& build, const SetupParts& setup, const Du
                     ended = clock;
             }
             if (!ended || !m.after.value) {
-                t.lacks.push_back(!ended
-                        ? fmt::format("which braking of {} it was after ({} has {})", heat::stopsIn(duty), m.stop, "no such")
-                        : std::string("how long after the braking it was read"));
+                t.lacks.push_back(!ended ? tr("which braking of {} it was after ({} has {})", heat::stopsIn(duty), m.stop, tr("no such"))
+                                         : std::string(tr("how long after the braking it was read")));
                 continue;
             }
             if (m.at == MeasuredAt::Unknown) {
-                t.lacks.emplace_back("what the thermometer was held against");
+                t.lacks.emplace_back(tr("what the thermometer was held against"));
                 continue;
             }
             const heat::Node node = m.at == MeasuredAt::Pad ? heat::Node::Lining
@@ -65,7 +65,7 @@ std::optional<heat::Calibration> calibrationOf(const Build& build, const SetupPa
 {
     if (!setup.complete())
         return {};
-    Sample s;
+    Evaluator s;
     const heat::Duty duty = figures::dutyOf(s, build, plan);
     figures::ThermalCar car = figures::thermalCar(s, build, setup);
     // What was set before is found anew, over the model's own.
@@ -91,9 +91,9 @@ std::vector<TakenAgainstModel> heldAgainst(const heat::Run& run, const std::vect
 Build withCooling(Build build, const std::string& setup, const heat::Calibration& calibration, const Thermometer& measured)
 {
     const Reading cooling { calibration.cooling, calibration.coolingWidth, Known::Measured,
-        measured.faded.empty()       ? "thermometer"
-            : measured.taken.empty() ? "fade over the stops"
-                                     : "thermometer and fade",
+        measured.faded.empty()       ? tr("thermometer")
+            : measured.taken.empty() ? tr("fade over the stops")
+                                     : tr("thermometer and fade"),
         {} };
     const Setup& judged = *findSetup(build, setup);
     for (const Axle axle : { Axle::Front, Axle::Rear })

@@ -5,6 +5,7 @@
 #include "chapters/proving/measured.hpp"
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
+#include "language/language.hpp"
 #include "verdict/judge.hpp"
 
 #include <fmt/format.h>
@@ -41,7 +42,7 @@ double footOr(const MeasuredStop& stop, double usual) { return stop.pedal.value.
 heat::FadeSeries seriesOf(const Build& build, const FadeRuns& fade, const SetupParts& parts)
 {
     heat::FadeSeries series;
-    Sample s;
+    Evaluator s;
     const double usual = s(parts.hydraulics->pedalForce, false);
     const auto first = static_cast<std::size_t>(heat::firstOnes);
     std::vector<const MeasuredRun*> counted;
@@ -66,7 +67,7 @@ heat::FadeSeries seriesOf(const Build& build, const FadeRuns& fade, const SetupP
         of.frontFriction = front;
         of.rearFriction = rear;
         of.pedal = foot;
-        Sample plain;
+        Evaluator plain;
         return figures::drive(plain, build, parts, of, false).distance;
     };
     return series;
@@ -80,14 +81,14 @@ void addModel(FadeRuns& fade, const Build& build)
     if (!plan || !parts.complete() || fade.counted.size() <= static_cast<std::size_t>(heat::firstOnes))
         return;
     heat::Duty duty;
-    const Figure driven = asRead([&](Sample& all) {
+    const Figure driven = asRead([&](Evaluator& all) {
         duty = figures::dutyOf(all, build, *plan);
         return heat::durationOf(duty);
     });
     const DutyHeat heat = dutyHeatOf(build, parts, duty);
     fade.known = heat.known;
-    judge::leanOn(fade.known, driven);
-    judge::leanOn(fade.known, asRead([&](Sample& all) { return figures::drive(all, build, parts, {}, false).distance; }));
+    judge::restAlsoOn(fade.known, driven);
+    judge::restAlsoOn(fade.known, asRead([&](Evaluator& all) { return figures::drive(all, build, parts, {}, false).distance; }));
     if (!heat.run || !heat.run->complete)
         return;
     const auto longer = heat::lengtheningBy(*heat.run, seriesOf(build, fade, parts));
@@ -109,32 +110,31 @@ void addModelVerdict(Study& study, const FadeRuns& fade)
     const Setup* setup = findSetup(build, session.setup);
     v.title += ": " + (setup ? setup->name : session.setup);
     v.style = style::number;
-    v.method =
-        fmt::format("How much longer the worst stop is than the mean of the first {}, over the same as the heat model has it on that "
-                    "duty with the foot that was read; past {:.1f} the model is called too cool.",
-            heat::firstOnes, modelHolds);
-    v.source = "Common practice.";
+    v.method = tr("How much longer the worst stop is than the mean of the first {}, over the same as the heat model has it on that "
+                  "duty with the foot that was read; past {:.1f} the model is called too cool.",
+        heat::firstOnes, modelHolds);
+    v.source = tr("Common practice.");
     const DutyPlan* plan = dutyDriven(build, session);
     if (!plan) {
-        v.reason = "Say which duty the stops drove, and the heat model can be held against them";
+        v.reason = tr("Say which duty the stops drove, and the heat model can be held against them");
         study.verdicts.push_back(std::move(v));
         return;
     }
     restOn(v.figure, build, fade.runs);
     for (const MeasuredRun& run : fade.runs)
         v.figure.restsOn.emplace_back(run.measured->pedal);
-    judge::leanOn(v.figure, fade.known);
+    judge::restAlsoOn(v.figure, fade.known);
     // A foot that presses harder hides what pads lose: unread, it may have.
     if (std::ranges::any_of(fade.runs, [](const MeasuredRun& run) { return run.leftOut.empty() && !run.measured->pedal.value; }))
-        v.figure.assumed.emplace_back("that the foot pressed as hard at each stop");
+        v.figure.assumed.emplace_back(tr("that the foot pressed as hard at each stop"));
     // Stops nobody read may have been the long ones.
     if (std::ranges::any_of(
             fade.runs, [](const MeasuredRun& run) { return !std::isfinite(run.distance) && run.measured->leftOut.empty(); }))
-        v.figure.assumed.emplace_back("that the stops that were not read were like the others");
+        v.figure.assumed.emplace_back(tr("that the stops that were not read were like the others"));
     if (fade.lengthening.empty() || !v.figure.lacks.empty() || fade.counted.size() < least) {
         v.reason = !v.figure.lacks.empty() ? lacking(study, v.figure)
-            : fade.counted.size() < least  ? fmt::format("Five stops in a row at least are wanted; {} count", fade.counted.size())
-                                           : "The model cannot run that duty, or stops no more on it";
+            : fade.counted.size() < least  ? tr("Five stops in a row at least are wanted; {} count", fade.counted.size())
+                                           : tr("The model cannot run that duty, or stops no more on it");
         study.verdicts.push_back(std::move(v));
         return;
     }
@@ -146,21 +146,20 @@ void addModelVerdict(Study& study, const FadeRuns& fade)
     v.figure.value = measured / predicted;
     v.figure.worstCase = *v.figure.value * std::hypot(repeatsTo, curveKnownTo);
     v.figure.rootSumSquare = v.figure.worstCase / 2;
-    v.reason =
-        fmt::format("Stop {} is {:.2f} times as long as the first ones, the model has it {:.2f}", fade.numbers[worst], measured, predicted);
-    Sample s;
+    v.reason = tr("Stop {} is {:.2f} times as long as the first ones, the model has it {:.2f}", fade.numbers[worst], measured, predicted);
+    Evaluator s;
     const auto evidence = fadeEvidence(build, fade, figures::dutyOf(s, build, *plan));
-    const auto then = evidence.lacks.empty() ? std::string("set its cooling from this (Heat, Thermometer)")
-                                             : "it cannot set the cooling: " + judge::joined(evidence.lacks);
+    const auto then = evidence.lacks.empty() ? std::string(tr("set its cooling from this (Heat, Thermometer)"))
+                                             : tr("it cannot set the cooling: {}", judge::joined(evidence.lacks));
     if (*v.figure.value > modelHolds) {
         v.level = Level::Caution;
-        v.reason += ": they run hotter than it says; " + then;
+        v.reason += tr(": they run hotter than it says; {}", then);
     } else if (*v.figure.value < 1 / modelHolds) {
         v.level = Level::Good;
-        v.reason += ": it errs on the safe side; " + then;
+        v.reason += tr(": it errs on the safe side; {}", then);
     } else if (const double unsure = v.figure.rootSumSquare; *v.figure.value + unsure > modelHolds) {
         v.level = Level::Unproven;
-        v.reason += fmt::format(": {:.2f} ±{:.2f} of it, perhaps hotter than it says", *v.figure.value, unsure);
+        v.reason += tr(": {:.2f} ±{:.2f} of it, perhaps hotter than it says", *v.figure.value, unsure);
     } else {
         v.level = Level::Good;
     }
@@ -206,15 +205,14 @@ void addFades(Study& study, const ProvingStudy& p)
         v.title += ": " + (setup ? setup->name : session.setup);
         v.style = style::road;
         const double past = figures::setting(study.build->wants.fadePast, &Wants::fadePast);
-        v.method =
-            fmt::format("Faded where two stops or more in a row are past {:.2f} of the mean of the first three, whatever the last ones do; "
-                        "the level is the largest mean of two in a row, its scatter what neighbours differ by. Each distance is brought to "
-                        "the speed to stop from.",
-                past);
-        v.source = "Common practice.";
-        v.caution = "Stop at the first soft or long pedal, smell or smoke, and let them cool by driving.";
+        v.method = tr("Faded where two stops or more in a row are past {:.2f} of the mean of the first three, whatever the last ones do; "
+                      "the level is the largest mean of two in a row, its scatter what neighbours differ by. Each distance is brought to "
+                      "the speed to stop from.",
+            past);
+        v.source = tr("Common practice.");
+        v.caution = tr("Stop at the first soft or long pedal, smell or smoke, and let them cool by driving.");
         if (fade.counted.size() < 5) {
-            v.reason = fmt::format("Five stops in a row at least are wanted; {} count", fade.counted.size());
+            v.reason = tr("Five stops in a row at least are wanted; {} count", fade.counted.size());
         } else {
             restOn(v.figure, *study.build, fade.runs);
             const double first = proving::sampleOf(std::span(fade.counted).first(3)).mean;
@@ -224,11 +222,10 @@ void addFades(Study& study, const ProvingStudy& p)
             v.style = style::number;
             if (fade.fades) {
                 const auto [from, to] = *fade.fades;
-                const auto recovered =
-                    to + 1 < fade.counted.size() ? fmt::format(", recovered at {}", fade.numbers[to + 1]) : std::string();
+                const auto recovered = to + 1 < fade.counted.size() ? tr(", recovered at {}", fade.numbers[to + 1]) : std::string();
                 // Of the parts that are replaced it is why they are.
                 v.level = session.setup == study.after.setup->id ? Level::Stop : Level::Caution;
-                v.reason = fmt::format("Faded from stop {} to {} of {}{}: {} against {} at first", fade.numbers[from], fade.numbers[to],
+                v.reason = tr("Faded from stop {} to {} of {}{}: {} against {} at first", fade.numbers[from], fade.numbers[to],
                     fade.runs.size(), recovered,
                     print(*std::max_element(fade.counted.begin() + static_cast<std::ptrdiff_t>(from),
                               fade.counted.begin() + static_cast<std::ptrdiff_t>(to) + 1),
@@ -236,17 +233,16 @@ void addFades(Study& study, const ProvingStudy& p)
                     print(first, style::road, study.system));
             } else if (fade.counted.back() > past * first) {
                 v.level = Level::Caution;
-                v.reason = "The last stop was long: one more would tell whether it fades";
+                v.reason = tr("The last stop was long: one more would tell whether it fades");
             } else if (level.single > 0 || level.level + level.scatter > past) {
                 v.level = Level::Unproven;
-                v.reason = fmt::format(
-                    "The stops scatter: {:.2f} ±{:.2f} of the first ones, {:.2f} is faded. More stops, at the same speed and foot, "
-                    "would tell",
-                    level.level, level.scatter, past);
+                v.reason =
+                    tr("The stops scatter: {:.2f} ±{:.2f} of the first ones, {:.2f} is faded. More stops, at the same speed and foot, "
+                       "would tell",
+                        level.level, level.scatter, past);
             } else {
                 v.level = Level::Good;
-                v.reason =
-                    fmt::format("No fade in {} stops: {:.2f} ±{:.2f} of the first ones", fade.counted.size(), level.level, level.scatter);
+                v.reason = tr("No fade in {} stops: {:.2f} ±{:.2f} of the first ones", fade.counted.size(), level.level, level.scatter);
             }
             doubtWhatLacks(study, v);
         }
@@ -261,13 +257,13 @@ FadeEvidence fadeEvidence(const Build& build, const FadeRuns& fade, const heat::
     const TestSession& session = build.tests[fade.session];
     const SetupParts parts = partsFor(build, session);
     if (!parts.complete()) {
-        evidence.lacks.emplace_back("both axles are needed");
+        evidence.lacks.emplace_back(tr("both axles are needed"));
         return evidence;
     }
     if (fade.counted.size() < 5)
-        evidence.lacks.emplace_back("five stops in a row at least are wanted");
+        evidence.lacks.emplace_back(tr("five stops in a row at least are wanted"));
     if (!asNow(build, session))
-        evidence.lacks.emplace_back("the parts have changed since");
+        evidence.lacks.emplace_back(tr("the parts have changed since"));
     int footless = 0;
     int other = 0;
     for (const MeasuredRun& run : fade.runs) {
@@ -281,16 +277,16 @@ FadeEvidence fadeEvidence(const Build& build, const FadeRuns& fade, const heat::
     }
     if (footless > 0)
         evidence.lacks.push_back(
-            fmt::format("the foot was not read at {} of the stops, and one that presses harder hides what pads lose", footless));
+            tr("the foot was not read at {} of the stops, and one that presses harder hides what pads lose", footless));
     if (other > 0)
-        evidence.lacks.push_back(fmt::format("{} of the stops are not those of {}", other, duty.name));
+        evidence.lacks.push_back(tr("{} of the stops are not those of {}", other, duty.name));
     for (const Axle axle : { Axle::Front, Axle::Rear }) {
         const Corner& c = *parts.at(axle).corner;
         const bool drum = c.brakes == BrakeKind::Drums;
         constexpr std::size_t least = 2;
         if ((drum ? c.drum.frictionOverTemperature : c.pad.frictionOverTemperature).size() < least)
             evidence.lacks.push_back(
-                fmt::format("friction of the {} {} over temperature is not known", judge::wordFor(axle), drum ? "linings" : "pads"));
+                tr("friction of the {} {} over temperature is not known", judge::wordFor(axle), drum ? tr("linings") : tr("pads")));
     }
     if (evidence.lacks.empty())
         evidence.series = seriesOf(build, fade, parts);

@@ -3,6 +3,7 @@
 #include "chapters/proving/checks.hpp"
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
+#include "language/language.hpp"
 #include "materials/materials.hpp"
 #include "verdict/judge.hpp"
 
@@ -58,15 +59,15 @@ std::vector<MeasuredRun> runsIn(const Build& build, std::size_t index)
         if (stop.speed.value && stop.distance.value && build.car.testSpeed.value)
             run.distance = proving::speedCorrected(*stop.distance.value, *stop.speed.value, *build.car.testSpeed.value);
         if (run.leftOut.empty() && !std::isfinite(run.distance))
-            run.leftOut = !stop.speed.value ? "its speed was not read"
-                : !stop.distance.value      ? "its distance was not read"
-                                            : "no speed to stop from is said";
+            run.leftOut = !stop.speed.value ? tr("its speed was not read")
+                : !stop.distance.value      ? tr("its distance was not read")
+                                            : tr("no speed to stop from is said");
         if (run.leftOut.empty() && impossible(decelerationOf(stop), mostDeceleration(build, session, stop, ran)))
-            run.leftOut = "no tyre can do it: a mistake of speed, brake point or tape";
+            run.leftOut = tr("no tyre can do it: a mistake of speed, brake point or tape");
         // Far from the speed meant, the square no longer brings it there: build-up and drag go otherwise.
         constexpr double far = 0.15;
         if (run.leftOut.empty() && std::abs(*stop.speed.value / *build.car.testSpeed.value - 1) > far)
-            run.leftOut = "its speed is too far from the one to stop from";
+            run.leftOut = tr("its speed is too far from the one to stop from");
         runs.push_back(std::move(run));
     }
     return runs;
@@ -80,8 +81,8 @@ void addTo(std::vector<std::string>& unsure, std::string what)
         unsure.push_back(std::move(what));
 }
 
-constexpr const char* otherRoad = "one was on a dry road, the other was not";
-constexpr const char* otherPoint = "the tape was not laid on at the same point";
+constexpr const char* otherRoad = marked("one was on a dry road, the other was not");
+constexpr const char* otherPoint = marked("the tape was not laid on at the same point");
 
 } // namespace
 
@@ -100,9 +101,9 @@ std::vector<std::string> unlikeOf(const Build& build, const RunsOf& a, const Run
     const TestSession* y = first(b);
     if (x && y) {
         if (x->surface != y->surface && x->surface != Surface::Unknown && y->surface != Surface::Unknown)
-            addTo(unsure, otherRoad);
+            addTo(unsure, tr(otherRoad));
         if (x->from != y->from && x->from != MeasuredFrom::Unknown && y->from != MeasuredFrom::Unknown)
-            addTo(unsure, otherPoint);
+            addTo(unsure, tr(otherPoint));
     }
     return unsure;
 }
@@ -145,7 +146,7 @@ void doubtWhatLacks(const Study& study, Verdict& v)
 
 Figure mostDeceleration(const Build& build, const TestSession& session, const MeasuredStop& stop, const SetupParts& ran)
 {
-    Figure most = evaluate([&](Sample& s) {
+    Figure most = evaluate([&](Evaluator& s) {
         double grip = 0;
         for (const AxleParts* axle : { &ran.front, &ran.rear })
             grip = axle->wheel ? std::max(grip, s(axle->wheel->grip, false)) + 0 * s(axle->wheel->grip, false) : unmeasured;
@@ -172,7 +173,7 @@ Figure mostDeceleration(const Build& build, const TestSession& session, const Me
 
 Figure decelerationOf(const MeasuredStop& stop)
 {
-    return evaluate([&](Sample& s) { return stopping::judge(s(stop.speed, false), s(stop.distance, false), {}).meanDeceleration; });
+    return evaluate([&](Evaluator& s) { return stopping::judge(s(stop.speed, false), s(stop.distance, false), {}).meanDeceleration; });
 }
 
 bool impossible(const Figure& deceleration, const Figure& most)
@@ -212,19 +213,19 @@ RunsOf runsOf(const Build& build, const Setup& setup)
         // Days of one setup that are not alike make one mean of two things.
         first = first ? first : &session;
         if (session.surface != first->surface)
-            addTo(all.unsure, otherRoad);
+            addTo(all.unsure, tr(otherRoad));
         if (session.from != first->from)
-            addTo(all.unsure, otherPoint);
+            addTo(all.unsure, tr(otherPoint));
         if (session.surface == Surface::Unknown)
-            addTo(all.unsure, "whether the road was dry is not said");
+            addTo(all.unsure, tr("whether the road was dry is not said"));
         if (session.from == MeasuredFrom::Unknown)
-            addTo(all.unsure, "from where the tape was laid is not said");
+            addTo(all.unsure, tr("from where the tape was laid is not said"));
         if (!asNow(build, session))
-            addTo(all.unsure, fmt::format("the parts have changed since {}", session.date.empty() ? "that day" : session.date));
+            addTo(all.unsure, tr("the parts have changed since {}", session.date.empty() ? tr("that day") : session.date));
         if (std::ranges::find(session.inspected, Checked::Fault, &Tick::state) != session.inspected.end())
-            addTo(all.unsure, fmt::format("the inspection of {} found a fault", session.date.empty() ? "that day" : session.date));
+            addTo(all.unsure, tr("the inspection of {} found a fault", session.date.empty() ? tr("that day") : session.date));
         if (const LogEntry* repair = workBetween(build, setup, first->date, session.date))
-            addTo(all.unsure, fmt::format("work on the car was logged on {}, between its sessions", repair->date));
+            addTo(all.unsure, tr("work on the car was logged on {}, between its sessions", repair->date));
         // A road that falls by half a percent adds that much to every stop one way and takes it the other.
         constexpr double even = 0.005;
         level = level && session.slope.value && std::abs(*session.slope.value) < even
@@ -238,7 +239,7 @@ RunsOf runsOf(const Build& build, const Setup& setup)
         }
     }
     if (!all.counted.empty() && !level && (wayless > 0 || out != back))
-        addTo(all.unsure, "the stops do not go both ways as often, on a road that was not found level");
+        addTo(all.unsure, tr("the stops do not go both ways as often, on a road that was not found level"));
     all.sample = proving::sampleOf(all.counted);
     all.trend = proving::trendOf(all.counted);
     return all;

@@ -5,6 +5,7 @@
 #include "chapters/proving/measured.hpp"
 #include "figures/brake_figures.hpp"
 #include "figures/heat_figures.hpp"
+#include "language/language.hpp"
 #include "stopping/balance.hpp"
 #include "verdict/judge.hpp"
 
@@ -24,7 +25,7 @@ constexpr double unequalFault = 0.30;
 /// How far a tester's front share may lie from the figures' before one of them is doubted; common practice.
 constexpr double shareApart = 0.08;
 
-std::string dayOfSession(const TestSession& session) { return session.date.empty() ? "that day" : "on " + session.date; }
+std::string dayOfSession(const TestSession& session) { return session.date.empty() ? tr("that day") : tr("on {}", session.date); }
 
 /// Sessions of the setups a study compares, with their numbers.
 template <class F>
@@ -46,7 +47,7 @@ bool withOtherParts(const Study& study, const TestSession& session, Verdict& v)
         return false;
     if (!isBad(v.level))
         v.level = Level::Unproven;
-    v.reason += "; the parts have changed since";
+    v.reason += tr("; the parts have changed since");
     return true;
 }
 
@@ -55,7 +56,7 @@ double predictedApart(const Study& study, const TestSession& session)
     const SetupParts ran = partsThatRan(*study.build, session);
     if (!ran.complete() || !figures::unsaidOf(ran).empty())
         return NAN;
-    return nominal([&](Sample& s) {
+    return nominal([&](Evaluator& s) {
         return stopping::locksApart(figures::carOf(s, study.build->car, nullptr), figures::brakesOf(s, *study.build, ran, nullptr));
     });
 }
@@ -66,31 +67,31 @@ void addLockOrder(Study& study, const TestSession& session, int number)
         return;
     Verdict v = verdictOf(checks::lockObserved, { .number = number });
     v.title += " " + dayOfSession(session);
-    v.method = "What was seen or read from the marks, beside the lock order worked out for tyres as read, the driver alone.";
-    v.source = "Common practice.";
-    v.caution = "Look for it on loose or wet ground, from low speed, on a closed place with nobody near; never on a public road.";
+    v.method = tr("What was seen or read from the marks, beside the lock order worked out for tyres as read, the driver alone.");
+    v.source = tr("Common practice.");
+    v.caution = tr("Look for it on loose or wet ground, from low speed, on a closed place with nobody near; never on a public road.");
     const double apart = predictedApart(study, session);
-    const auto road = session.surface == Surface::Unknown ? std::string("the road was not said")
-                                                          : fmt::format("{} road", wordFor(session.surface, choices::surface));
+    const auto road = session.surface == Surface::Unknown ? std::string(tr("the road was not said"))
+                                                          : tr("{} road", wordFor(session.surface, choices::surface));
     switch (session.lockedFirst) {
     case LockedFirst::Rear:
         v.level = Level::Stop;
-        v.reason = fmt::format("The rear wheels locked first ({}): the car can spin. Less rear braking before it is driven hard", road);
+        v.reason = tr("The rear wheels locked first ({}): the car can spin. Less rear braking before it is driven hard", road);
         if (apart > 0)
-            v.reason += "; by the figures the front should: check pad friction, tyre grip, valve and the front circuit for air";
+            v.reason += tr("; by the figures the front should: check pad friction, tyre grip, valve and the front circuit for air");
         break;
     case LockedFirst::Both:
         v.level = Level::Caution;
-        v.reason = fmt::format("Both axles locked together ({}): nothing is left between front and rear", road);
+        v.reason = tr("Both axles locked together ({}): nothing is left between front and rear", road);
         break;
     default:
         v.level = session.surface == Surface::Unknown || std::isnan(apart) ? Level::Unproven : Level::Good;
-        v.reason = fmt::format("The front wheels locked first ({}); seen at that grip and load only", road);
+        v.reason = tr("The front wheels locked first ({}); seen at that grip and load only", road);
         if (std::isnan(apart))
-            v.reason += "; which should by the figures is not known";
+            v.reason += tr("; which should by the figures is not known");
         if (apart < 0) {
             v.level = Level::Caution;
-            v.reason += "; by the figures the rear should: a figure is wrong, or the road was loose under the front";
+            v.reason += tr("; by the figures the rear should: a figure is wrong, or the road was loose under the front");
         }
         break;
     }
@@ -108,28 +109,28 @@ void addTesterOf(Study& study, const TestSession& session, int number, Axle axle
     Verdict v = verdictOf(axle == Axle::Front ? checks::testerFront : checks::testerRear, { .number = number });
     v.title += " " + dayOfSession(session);
     v.style = style::share;
-    v.method = "The weaker wheel's force under the better one's, as part of it, at one pedal force on a brake tester.";
-    v.source = "30 %: Directive 2014/45/EU, annex I, from memory; 20 %: common practice.";
-    v.figure = evaluate([&](Sample& s) {
+    v.method = tr("The weaker wheel's force under the better one's, as part of it, at one pedal force on a brake tester.");
+    v.source = tr("30 %: Directive 2014/45/EU, annex I, from memory; 20 %: common practice.");
+    v.figure = evaluate([&](Evaluator& s) {
         const double a = s(left, false);
         const double b = s(right, false);
         return std::max(a, b) > 0 ? 1 - std::min(a, b) / std::max(a, b) : NAN;
     });
     if (!v.figure.value) {
-        v.reason = "Neither wheel brakes";
+        v.reason = tr("Neither wheel brakes");
         v.level = Level::Stop;
     } else if (*v.figure.value > unequalFault) {
         v.level = Level::Stop;
-        v.reason = fmt::format("The {} wheel brakes {} less: find out why before the car is driven",
-            *left.value < *right.value ? "left" : "right", print(*v.figure.value, style::share, study.system));
+        v.reason = tr("The {} wheel brakes {} less: find out why before the car is driven",
+            *left.value < *right.value ? tr("left") : tr("right"), print(*v.figure.value, style::share, study.system));
     } else if (v.figure.highest() > unequalSeen) {
         v.level = Level::Caution;
-        v.reason = fmt::format("The {} wheel brakes {} less, {} at worst: a slide, a piston, a hose or a lining",
-            *left.value < *right.value ? "left" : "right", print(*v.figure.value, style::share, study.system),
+        v.reason = tr("The {} wheel brakes {} less, {} at worst: a slide, a piston, a hose or a lining",
+            *left.value < *right.value ? tr("left") : tr("right"), print(*v.figure.value, style::share, study.system),
             print(v.figure.highest(), style::share, study.system));
     } else if (!judge::unproven(study, v)) {
         v.level = Level::Good;
-        v.reason = fmt::format("Within {}", print(std::max(0.0, v.figure.highest()), style::share, study.system));
+        v.reason = tr("Within {}", print(std::max(0.0, v.figure.highest()), style::share, study.system));
     }
     withOtherParts(study, session, v);
     study.verdicts.push_back(std::move(v));
@@ -145,14 +146,14 @@ void addTesterShare(Study& study, const TestSession& session, int number)
     Verdict v = verdictOf(checks::testerShare, { .number = number });
     v.title += " " + dayOfSession(session);
     v.style = style::share;
-    v.method = "Front wheels' force over all four, as read on the tester, less that of the figures at the same front force.";
-    v.source = "Common practice.";
+    v.method = tr("Front wheels' force over all four, as read on the tester, less that of the figures at the same front force.");
+    v.source = tr("Common practice.");
     if (!ran.complete() || !figures::unsaidOf(ran).empty()) {
-        v.reason = "What the figures say is not known: brakes or hydraulics are not described";
+        v.reason = tr("What the figures say is not known: brakes or hydraulics are not described");
         study.verdicts.push_back(std::move(v));
         return;
     }
-    v.figure = evaluate([&](Sample& s) {
+    v.figure = evaluate([&](Evaluator& s) {
         const double front = s(session.testerFrontLeft, false) + s(session.testerFrontRight, false);
         const double rear = s(session.testerRearLeft, false) + s(session.testerRearRight, false);
         const auto brakes = figures::brakesOf(s, *study.build, ran, nullptr);
@@ -166,9 +167,9 @@ void addTesterShare(Study& study, const TestSession& session, int number)
         v.level = far <= shareApart ? Level::Good : Level::Caution;
         const double front = *session.testerFrontLeft.value + *session.testerFrontRight.value;
         const double share = front / (front + *session.testerRearLeft.value + *session.testerRearRight.value);
-        v.reason = fmt::format("{} of the force in front, {} by the figures{}", print(share, style::share, study.system),
+        v.reason = tr("{} of the force in front, {} by the figures{}", print(share, style::share, study.system),
             print(share - *v.figure.value, style::share, study.system),
-            far <= shareApart ? "" : ": friction, valve or a circuit is not what the figures say, or the rollers slipped");
+            far <= shareApart ? "" : tr(": friction, valve or a circuit is not what the figures say, or the rollers slipped"));
     }
     withOtherParts(study, session, v);
     study.verdicts.push_back(std::move(v));
@@ -177,7 +178,7 @@ void addTesterShare(Study& study, const TestSession& session, int number)
 /// How many a duty has; 0 where that cannot be told.
 int brakingsOf(const Study& study, const DutyPlan& plan)
 {
-    const double count = nominal([&](Sample& s) { return heat::stopsIn(figures::dutyOf(s, *study.build, plan)); });
+    const double count = nominal([&](Evaluator& s) { return heat::stopsIn(figures::dutyOf(s, *study.build, plan)); });
     return std::isfinite(count) ? static_cast<int>(count) : 0;
 }
 
@@ -187,31 +188,30 @@ void addFadeFelt(Study& study, const TestSession& session, int number)
         return;
     Verdict v = verdictOf(checks::fadeFelt, { .number = number });
     v.title += " " + dayOfSession(session);
-    v.method = "What the driver felt, beside the temperatures and limits worked out under Heat.";
-    v.source = "Common practice.";
-    v.caution = "Stop at the first long or soft pedal, roll on to cool, and do not hold the pedal down on hot rotors.";
-    const auto at = session.fadedAt > 0 ? fmt::format(" at braking {}", session.fadedAt) : std::string();
+    v.method = tr("What the driver felt, beside the temperatures and limits worked out under Heat.");
+    v.source = tr("Common practice.");
+    v.caution = tr("Stop at the first long or soft pedal, roll on to cool, and do not hold the pedal down on hot rotors.");
+    const auto at = session.fadedAt > 0 ? tr(" at braking {}", session.fadedAt) : std::string();
     switch (session.fadeFelt) {
     case FadeFelt::Pedal:
         v.level = Level::Stop;
-        v.reason = fmt::format("The pedal went long or hard{}: fluid near its boiling point if long, pads past their limit if hard", at);
+        v.reason = tr("The pedal went long or hard{}: fluid near its boiling point if long, pads past their limit if hard", at);
         break;
     case FadeFelt::Smell:
         v.level = Level::Caution;
-        v.reason = fmt::format("Smell or smoke{}: the pads are near their limit", at);
+        v.reason = tr("Smell or smoke{}: the pads are near their limit", at);
         break;
     default: {
         const int driven = session.brakings > 0 ? session.brakings : static_cast<int>(session.stops.size());
         const auto duty = std::ranges::find(study.build->duties, session.duty, &DutyPlan::id);
         const int all = duty == study.build->duties.end() ? 0 : brakingsOf(study, *duty);
         v.level = all > 0 && driven >= all ? Level::Good : Level::Unproven;
-        v.reason =
-            driven > 0 ? fmt::format("None felt in {} brakings", driven) : std::string("None felt, in how many brakings was not said");
+        v.reason = driven > 0 ? tr("None felt in {} brakings", driven) : std::string(tr("None felt, in how many brakings was not said"));
         if (duty == study.build->duties.end())
-            v.reason += "; which duty was driven was not said";
+            v.reason += tr("; which duty was driven was not said");
         else
-            v.reason += driven < all ? fmt::format(" of {}, which has {}: the others are not proven", duty->name, all)
-                                     : fmt::format(" of {}; more of them are not proven", duty->name);
+            v.reason += driven < all ? tr(" of {}, which has {}: the others are not proven", duty->name, all)
+                                     : tr(" of {}; more of them are not proven", duty->name);
         break;
     }
     }
@@ -225,12 +225,12 @@ void addBoosterTest(Study& study)
     if (!h || h->boosterTest == BoosterTest::Unknown || h->booster == Booster::None)
         return;
     Verdict v = verdictOf(checks::boosterTest);
-    v.method = "Engine off, the pedal pumped until it is hard and held, then the engine started: vacuum lets it sink a little.";
-    v.source = "Common practice.";
+    v.method = tr("Engine off, the pedal pumped until it is hard and held, then the engine started: vacuum lets it sink a little.");
+    v.source = tr("Common practice.");
     v.level = h->boosterTest == BoosterTest::Sinks ? Level::Good : Level::Stop;
     v.reason = h->boosterTest == BoosterTest::Sinks
-        ? "The pedal sinks when the engine starts: the booster has its vacuum"
-        : "The pedal does not sink when the engine starts: no vacuum, a split hose, a check valve or the booster itself";
+        ? tr("The pedal sinks when the engine starts: the booster has its vacuum")
+        : tr("The pedal does not sink when the engine starts: no vacuum, a split hose, a check valve or the booster itself");
     study.verdicts.push_back(std::move(v));
 }
 

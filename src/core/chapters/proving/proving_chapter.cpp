@@ -7,6 +7,7 @@
 #include "chapters/proving/observed.hpp"
 #include "figures/brake_figures.hpp"
 #include "figures/figures.hpp"
+#include "language/language.hpp"
 #include "quantity/quantile.hpp"
 #include "stopping/spread.hpp"
 #include "verdict/judge.hpp"
@@ -21,7 +22,7 @@ namespace deepstop {
 
 namespace {
 
-constexpr double unsaid = std::numeric_limits<double>::quiet_NaN();
+constexpr double notGiven = std::numeric_limits<double>::quiet_NaN();
 
 /// How hot it is after the duty, and whether anything has given up by then.
 void addHeatTo(Predicted& p, const Build& build, const SetupParts& setup, const heat::Duty& duty, Figure& known)
@@ -29,7 +30,7 @@ void addHeatTo(Predicted& p, const Build& build, const SetupParts& setup, const 
     const DutyHeat d = dutyHeatOf(build, setup, duty);
     known = d.known;
     if (!d.run || !d.run->complete) {
-        p.frontFriction = p.rearFriction = unsaid;
+        p.frontFriction = p.rearFriction = notGiven;
         return;
     }
     for (const heat::Moment& m : d.run->course)
@@ -40,7 +41,7 @@ void addHeatTo(Predicted& p, const Build& build, const SetupParts& setup, const 
     // Pads that fade stop the car still, only later; boiled fluid does not.
     for (const HeatLimit& limit : d.limits)
         if (limit.node == heat::Node::Fluid && limit.stop && !limit.standing) {
-            p.lost = fmt::format("{} at braking {}", limit.what, *limit.stop);
+            p.lost = tr("{} at braking {}", limit.what, *limit.stop);
             break;
         }
 }
@@ -48,7 +49,7 @@ void addHeatTo(Predicted& p, const Build& build, const SetupParts& setup, const 
 /// At nominal readings with what it rests on; how far off it may be, the draws say.
 Figure distanceOf(const Build& build, const SetupParts& setup, const figures::StopOf& of)
 {
-    Figure f = asRead([&](Sample& s) { return figures::drive(s, build, setup, of, false).distance; });
+    Figure f = asRead([&](Evaluator& s) { return figures::drive(s, build, setup, of, false).distance; });
     if (f.value && !std::isfinite(*f.value))
         f.value.reset();
     return f;
@@ -56,9 +57,9 @@ Figure distanceOf(const Build& build, const SetupParts& setup, const figures::St
 
 stopping::Case caseOf(const Build& build, const SetupParts& setup, const figures::StopOf& of, int parts)
 {
-    Sample s;
+    Evaluator s;
     return { figures::carOf(s, build.car, of.load), figures::brakesOf(s, build, setup, of.load),
-        figures::circumstances(s, build, setup, of), build.car.testSpeed.value.value_or(unsaid), parts };
+        figures::circumstances(s, build, setup, of), build.car.testSpeed.value.value_or(notGiven), parts };
 }
 
 Predicted predict(const Study& study, const SetupParts& setup, const std::optional<heat::Duty>& duty)
@@ -68,7 +69,7 @@ Predicted predict(const Study& study, const SetupParts& setup, const std::option
     if (!setup.complete())
         return p;
     p.cold = distanceOf(build, setup, {});
-    Sample s;
+    Evaluator s;
     if (p.cold.value)
         p.coldRun = figures::drive(s, build, setup, {}, true);
     if (!duty)
@@ -79,7 +80,7 @@ Predicted predict(const Study& study, const SetupParts& setup, const std::option
     of.frontFriction = p.frontFriction;
     of.rearFriction = p.rearFriction;
     p.hot = distanceOf(build, setup, of);
-    judge::leanOn(p.hot, known);
+    judge::restAlsoOn(p.hot, known);
     if (!p.lost.empty())
         p.hot.value.reset();
     if (p.hot.value)
@@ -94,7 +95,7 @@ Predicted predicted(const Study& study, bool after)
         return predicted(study, false);
     return study.recall(after ? "predicted after" : "predicted before", [&] {
         std::optional<heat::Duty> duty;
-        Sample s;
+        Evaluator s;
         if (const DutyPlan* plan = figures::judgedDuty(*study.build))
             duty = figures::dutyOf(s, *study.build, *plan);
         return predict(study, after ? study.after : study.before, duty);
@@ -157,7 +158,7 @@ std::vector<OtherStop> othersOf(const Study& study)
     const std::optional<double> own = build.car.testSpeed.value;
     if (!own || !study.before.complete() || !study.after.complete())
         return others;
-    Sample s;
+    Evaluator s;
     const auto of = [&](const LoadCase* load, double speed, bool wet) {
         figures::StopOf stop;
         stop.load = load;
@@ -181,7 +182,7 @@ double savesOf(const std::vector<double>& before, const std::vector<double>& aft
     for (std::size_t i = 0; i < std::min(before.size(), after.size()); ++i)
         saved.push_back(before[i] - after[i]);
     if (saved.empty())
-        return unsaid;
+        return notGiven;
     // Two that never stop differ by nothing known.
     std::erase_if(saved, [](double v) { return std::isnan(v); });
     return quantile(std::move(saved), part);
@@ -193,11 +194,11 @@ double heavierBy(const Study& study)
     double sum = 0;
     for (const Axle axle : { Axle::Front, Axle::Rear }) {
         std::vector<std::string> lacks;
-        Sample s;
+        Evaluator s;
         sum += 2
             * (figures::cornerMass(s, *study.after.at(axle).corner, lacks) - figures::cornerMass(s, *study.before.at(axle).corner, lacks));
         if (!lacks.empty())
-            return unsaid;
+            return notGiven;
     }
     return sum;
 }
@@ -207,7 +208,7 @@ constexpr double told = 0.5; // m, which nobody sees
 std::string metresOf(const Study& study, double d) { return print(std::abs(d), style::road, study.system); }
 std::string rangeOf(const Study& study, double low, double high)
 {
-    return fmt::format("{} to {}", figure(low, style::road, study.system), metresOf(study, high));
+    return tr("{} to {}", figure(low, style::road, study.system), metresOf(study, high));
 }
 
 /// What a change does to the stop.
@@ -226,10 +227,10 @@ void addCold(Saving& found, const Study& study, const ProvingStudy& p)
     const double middle = p.coldSaves(0.5);
     if (low > 0 && middle > told) {
         found.gains = true;
-        found.says = fmt::format("Cold it saves {} ({})", metresOf(study, middle), rangeOf(study, low, high));
+        found.says = tr("Cold it saves {} ({})", metresOf(study, middle), rangeOf(study, low, high));
     } else if (high < 0 && middle < -told) {
         found.loses = true;
-        found.says = fmt::format("Cold it is {} longer ({})", metresOf(study, middle), rangeOf(study, -high, -low));
+        found.says = tr("Cold it is {} longer ({})", metresOf(study, middle), rangeOf(study, -high, -low));
     } else {
         using enum stopping::Hold;
         const auto byTyres = [](const Predicted& of) {
@@ -237,42 +238,41 @@ void addCold(Saving& found, const Study& study, const ProvingStudy& p)
             return hold == Tyres || hold == FrontTyres || hold == RearTyres;
         };
         found.says = byTyres(p.before) && byTyres(p.after)
-            ? fmt::format("Cold, {} set the distance: this kit will not shorten it", nameOf(p.after.coldRun->longest))
-            : fmt::format("Cold, no difference can be told ({} shorter)", rangeOf(study, low, high));
+            ? tr("Cold, {} set the distance: this kit will not shorten it", tr(nameOf(p.after.coldRun->longest)))
+            : tr("Cold, no difference can be told ({} shorter)", rangeOf(study, low, high));
     }
 }
 
 void addHot(Saving& found, const Study& study, const ProvingStudy& p)
 {
-    const auto after = fmt::format("After {} brakings of {}", p.brakings, p.duty);
+    const auto after = tr("After {} brakings of {}", p.brakings, p.duty);
     if (p.duty.empty()) {
         found.unknownHot = true;
-        found.says += ". What it does hot is not known: the build has no duty";
+        found.says += tr(". What it does hot is not known: the build has no duty");
     } else if (!p.after.lost.empty()) {
         found.loses = true;
-        found.says += fmt::format(". {}: {}, and it stops no more", p.duty, p.after.lost);
+        found.says += tr(". {}: {}, and it stops no more", p.duty, p.after.lost);
     } else if (p.after.hotDraws.empty()) {
         found.unknownHot = true;
-        found.says += fmt::format(". {} it is not known", after);
+        found.says += tr(". {} it is not known", after);
     } else if (!p.before.lost.empty()) {
         found.gains = true;
-        found.says +=
-            fmt::format(". {} it stops in {}; before, {}", after, metresOf(study, p.after.hot.value.value_or(unsaid)), p.before.lost);
+        found.says += tr(". {} it stops in {}; before, {}", after, metresOf(study, p.after.hot.value.value_or(notGiven)), p.before.lost);
     } else if (p.before.hotDraws.empty()) {
         found.unknownHot = true;
-        found.says += fmt::format(". {} nothing is known of the car as found", after);
+        found.says += tr(". {} nothing is known of the car as found", after);
     } else {
         const double hotLow = p.hotSaves(0.05);
         const double hotHigh = p.hotSaves(0.95);
         const double hot = p.hotSaves(0.5);
         if (hotLow > 0 && hot > told) {
             found.gains = true;
-            found.says += fmt::format(". {} it saves {} ({})", after, metresOf(study, hot), rangeOf(study, hotLow, hotHigh));
+            found.says += tr(". {} it saves {} ({})", after, metresOf(study, hot), rangeOf(study, hotLow, hotHigh));
         } else if (hotHigh < 0 && hot < -told) {
             found.loses = true;
-            found.says += fmt::format(". {} it is {} longer ({})", after, metresOf(study, hot), rangeOf(study, -hotHigh, -hotLow));
+            found.says += tr(". {} it is {} longer ({})", after, metresOf(study, hot), rangeOf(study, -hotHigh, -hotLow));
         } else {
-            found.says += fmt::format(". {} it saves nothing that can be told either", after);
+            found.says += tr(". {} it saves nothing that can be told either", after);
         }
     }
 }
@@ -283,18 +283,19 @@ void addSaves(Study& study, const ProvingStudy& p)
         return;
     Verdict v = verdictOf(checks::saves);
     v.style = style::road;
-    v.method = "The stop in steps, cold and with the pads as hot as after the duty; 120 draws of grip, mass, foot, build-up and friction, "
-               "the same for both setups, say how sure a difference is (90 of 100). Heat of this very stop does not act on it.";
-    v.source = "Newton; widths of the draws: common practice.";
-    v.caution = "Try brakes only on a closed place with no one behind and run-out of twice the distance.";
+    v.method =
+        tr("The stop in steps, cold and with the pads as hot as after the duty; 120 draws of grip, mass, foot, build-up and friction, "
+           "the same for both setups, say how sure a difference is (90 of 100). Heat of this very stop does not act on it.");
+    v.source = tr("Newton; widths of the draws: common practice.");
+    v.caution = tr("Try brakes only on a closed place with no one behind and run-out of twice the distance.");
     v.figure = p.after.cold;
     for (const Figure* each : { &p.before.cold, &p.before.hot, &p.after.hot })
-        judge::leanOn(v.figure, *each);
+        judge::restAlsoOn(v.figure, *each);
     if (study.after.complete())
         v.lacksInWords = figures::unsaidOf(study.after);
     if (p.before.coldDraws.empty() || p.after.coldDraws.empty()) {
         v.figure.value.reset();
-        v.reason = v.figure.lacks.empty() && v.lacksInWords.empty() ? "One of the two does not stop by these numbers"
+        v.reason = v.figure.lacks.empty() && v.lacksInWords.empty() ? tr("One of the two does not stop by these numbers")
                                                                     : lacking(study, v.figure, v.lacksInWords);
         study.verdicts.push_back(std::move(v));
         return;
@@ -306,7 +307,7 @@ void addSaves(Study& study, const ProvingStudy& p)
     v.figure.worstCase = v.figure.rootSumSquare = (p.coldSaves(0.95) - p.coldSaves(0.05)) / 2;
     if (!found.gains)
         if (const double heavier = heavierBy(study); heavier > 0.05)
-            found.says += fmt::format(", and the car is {} heavier", print(heavier, style::partMass, study.system)), found.loses = true;
+            found.says += tr(", and the car is {} heavier", print(heavier, style::partMass, study.system)), found.loses = true;
     v.level = !p.after.lost.empty() ? Level::Stop : found.loses ? Level::Caution : Level::Good;
     if (!v.figure.lacks.empty()) {
         v.figure.value.reset();
@@ -373,7 +374,7 @@ void addProving(Study& study)
 {
     ProvingStudy p = measuredOf(study, true);
     if (const DutyPlan* plan = figures::judgedDuty(*study.build)) {
-        Sample s;
+        Evaluator s;
         const auto duty = figures::dutyOf(s, *study.build, *plan);
         p.duty = duty.name.empty() ? duty.id : duty.name;
         p.brakings = heat::stopsIn(duty);

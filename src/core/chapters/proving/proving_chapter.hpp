@@ -11,8 +11,8 @@ namespace deepstop {
 struct Predicted {
     Figure cold; ///< distance from the test speed
     Figure hot; ///< after the build's duty; no value where something gives up on the way
-    std::optional<stopping::Drive> coldRun; ///< at nominal readings, with its course
-    std::optional<stopping::Drive> hotRun;
+    std::optional<stopping::StopSimulation> coldRun; ///< at nominal readings, with its course
+    std::optional<stopping::StopSimulation> hotRun;
     double frontFriction = 1; ///< over the quoted, after the duty
     double rearFriction = 1;
     std::string lost; ///< what has given up before the end of the duty, and when: "front fluid boils at braking 8"

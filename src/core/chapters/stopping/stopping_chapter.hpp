@@ -18,7 +18,7 @@ struct SetupStopping {
     Figure deceleration; ///< over g
     Figure frontShare; ///< of the braking
     Figure distance; ///< from the test speed
-    std::optional<stopping::Drive> stop;
+    std::optional<stopping::StopSimulation> stop;
 };
 
 using Stopping = BeforeAfter<SetupStopping>;

@@ -1,12 +1,13 @@
 #pragma once
 /// The checks of this chapter: weights.
 
+#include "language/language.hpp"
 #include "verdict/check.hpp"
 
 namespace deepstop::checks {
 
-inline constexpr Check weighedRotor { .name = "weighed-rotor", .title = "Rotor on the scale against its dimensions" };
-inline constexpr Check weight { .name = "weight", .title = "Weight of a corner", .shown = "scales" };
+inline constexpr Check weighedRotor { .name = "weighed-rotor", .title = marked("Rotor on the scale against its dimensions") };
+inline constexpr Check weight { .name = "weight", .title = marked("Weight of a corner"), .shown = "scales" };
 
 inline constexpr const Check* ofWeights[] { &weighedRotor, &weight };
 

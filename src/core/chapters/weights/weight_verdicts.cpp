@@ -3,6 +3,7 @@
 #include "build/choices.hpp"
 #include "chapters/weights/checks.hpp"
 #include "figures/figures.hpp"
+#include "language/language.hpp"
 #include "materials/materials.hpp"
 #include "verdict/judge.hpp"
 
@@ -29,7 +30,7 @@ std::optional<double> estimateFor(Part part, const Corner& corner)
     switch (part) {
     case Part::Pads: {
         // Two pads a corner, each lining and steel back; from their dimensions.
-        const double each = nominal([&](Sample& s) {
+        const double each = nominal([&](Evaluator& s) {
             const double area = figures::padArea(s, corner);
             return area * (figures::padLining(s, corner.pad) * materials::liningDensity + s(corner.pad.backing) * materials::steel.density);
         });
@@ -70,17 +71,17 @@ std::optional<Remedy> estimates(const Study& study, Axle axle, std::span<const W
                 continue;
             const auto mass = estimateFor(part, side.corner);
             if (!mass) {
-                remedy.costs.push_back(fmt::format("no estimate for the {} of {}: put it on a scale", word, side.setup.setup->name));
+                remedy.costs.push_back(tr("no estimate for the {} of {}: put it on a scale", word, side.setup.setup->name));
                 continue;
             }
-            remedy.costs.push_back(fmt::format("{} of {}: {}", word, side.setup.setup->name, print(*mass, style::partMass, study.system)));
+            remedy.costs.push_back(tr("{} of {}: {}", word, side.setup.setup->name, print(*mass, style::partMass, study.system)));
             all.push_back({ side.setup.setup->id, part, *mass });
             sum += *mass;
         }
     if (sum == 0)
         return {};
-    remedy.title = "Estimate what was not weighed";
-    remedy.costs.push_back("rests on estimates until a scale has said");
+    remedy.title = tr("Estimate what was not weighed");
+    remedy.costs.push_back(tr("rests on estimates until a scale has said"));
     remedy.edit = [axle, all = std::move(all)](const Build& now) -> std::optional<Build> {
         Build build = now;
         for (const auto& [id, part, mass] : all) {
@@ -108,33 +109,33 @@ void addDoubtOfRotor(Study& study, Axle axle, const SetupParts& setup, const Cor
         result.corner->weighings, [](const Weighing& w) { return w.contains == std::vector { Part::Rotor } && w.mass.value; });
     if (!weighed)
         return;
-    const Figure scale = evaluate([&](Sample& s) { return figures::rotorMassWeighed(s, *result.corner); });
+    const Figure scale = evaluate([&](Evaluator& s) { return figures::rotorMassWeighed(s, *result.corner); });
     if (!scale.value || std::abs(*scale.value / *weights.rotorMass.value - 1) <= weighedApart)
         return;
     Verdict doubt = verdictOf(checks::weighedRotor, { .axle = axle, .found = found });
     doubt.style = style::partMass;
     doubt.figure =
-        evaluate([&](Sample& s) { return figures::rotorMassWeighed(s, *result.corner) - figures::rotorMass(s, result.corner->rotor); });
+        evaluate([&](Evaluator& s) { return figures::rotorMassWeighed(s, *result.corner) - figures::rotorMass(s, result.corner->rotor); });
     doubt.level = Level::Caution;
-    doubt.reason = fmt::format("{}: weighed {}, {} by its dimensions, {} apart. Weigh it again, or look at thickness and vent",
-        setup.setup->name, print(*scale.value, style::partMass, study.system),
-        print(*weights.rotorMass.value, style::partMass, study.system), judge::percentChange(*scale.value, *weights.rotorMass.value));
-    doubt.method = "Ring π/4·(D² − d²)·(T − vent·(1 − vanes)) plus hat, times density, against the weighing.";
-    doubt.source = "15 % apart is questioned: common practice.";
+    doubt.reason = tr("{}: weighed {}, {} by its dimensions, {} apart. Weigh it again, or look at thickness and vent", setup.setup->name,
+        print(*scale.value, style::partMass, study.system), print(*weights.rotorMass.value, style::partMass, study.system),
+        judge::percentChange(*scale.value, *weights.rotorMass.value));
+    doubt.method = tr("Ring π/4·(D² − d²)·(T − vent·(1 − vanes)) plus hat, times density, against the weighing.");
+    doubt.source = tr("15 % apart is questioned: common practice.");
     study.verdicts.push_back(std::move(doubt));
 }
 
 CornerWeights weightsOf(const Corner& corner)
 {
     CornerWeights w;
-    w.ringMass = evaluate([&](Sample& s) { return figures::ringMass(s, corner.rotor); });
-    w.rotorMass = evaluate([&](Sample& s) { return figures::rotorMass(s, corner.rotor); });
-    w.cornerMass = evaluate([&](Sample& s) {
+    w.ringMass = evaluate([&](Evaluator& s) { return figures::ringMass(s, corner.rotor); });
+    w.rotorMass = evaluate([&](Evaluator& s) { return figures::rotorMass(s, corner.rotor); });
+    w.cornerMass = evaluate([&](Evaluator& s) {
         w.lacks.clear();
         return figures::cornerMass(s, corner, w.lacks);
     });
-    w.rotatingInertia = evaluate([&](Sample& s) { return figures::rotatingInertia(s, corner); });
-    w.heatStore = evaluate([&](Sample& s) { return figures::heatStore(s, corner); });
+    w.rotatingInertia = evaluate([&](Evaluator& s) { return figures::rotatingInertia(s, corner); });
+    w.heatStore = evaluate([&](Evaluator& s) { return figures::heatStore(s, corner); });
     return w;
 }
 
@@ -146,9 +147,9 @@ void addWeightLedger(Study& study, Axle axle)
         return;
     std::vector<std::string> lacks;
     const auto& found = study.of<Weights>();
-    auto line = judge::ledgerLine(std::string(lines::cornerWeight), "Corner weight", style::partMass, found.before.at(axle).cornerMass,
+    auto line = judge::ledgerLine(std::string(lines::cornerWeight), tr("Corner weight"), style::partMass, found.before.at(axle).cornerMass,
         found.after.at(axle).cornerMass,
-        evaluate([&](Sample& s) { return figures::cornerMass(s, *after, lacks) - figures::cornerMass(s, *before, lacks); }));
+        evaluate([&](Evaluator& s) { return figures::cornerMass(s, *after, lacks) - figures::cornerMass(s, *before, lacks); }));
     if (const Verdict* v = study.verdict(checks::weight, { axle })) {
         line.level = v->level;
         line.lacksInWords = v->lacksInWords;
@@ -166,10 +167,10 @@ void addWeightVerdicts(Study& study, Axle axle)
     const CornerWeights& now = study.of<Weights>().after.at(axle);
     const CornerWeights& was = study.of<Weights>().before.at(axle);
     Verdict weight = verdictOf(checks::weight, { axle });
-    weight.title = fmt::format("Weight and heat store, one {} corner", judge::wordFor(axle));
+    weight.title = tr("Weight and heat store, one {} corner", judge::wordFor(axle));
     weight.style = style::partMass;
     std::vector<Whose> sides { { study.before, *before.corner, {} }, { study.after, *after.corner, {} } };
-    weight.figure = evaluate([&](Sample& s) {
+    weight.figure = evaluate([&](Evaluator& s) {
         sides[0].lacks.clear();
         sides[1].lacks.clear();
         return figures::cornerMass(s, *after.corner, sides[1].lacks) - figures::cornerMass(s, *before.corner, sides[0].lacks);
@@ -179,25 +180,26 @@ void addWeightVerdicts(Study& study, Axle axle)
     for (const Whose& side : sides)
         for (const std::string& what : side.lacks)
             weight.lacksInWords.push_back(fmt::format("{} ({}, {})", what, side.setup.setup->name, judge::wordFor(axle)));
-    weight.method = "Complete corner against complete corner: rotor, caliper, pads, bracket, bolts and pins, hose. A rotor nobody weighed "
-                    "is computed: ring "
-                    "π/4·(D² − d²)·(T − vent·(1 − vanes)) plus hat, times density.";
-    weight.source = "Geometry; densities of iron and aluminium from memory.";
+    weight.method =
+        tr("Complete corner against complete corner: rotor, caliper, pads, bracket, bolts and pins, hose. A rotor nobody weighed "
+           "is computed: ring "
+           "π/4·(D² − d²)·(T − vent·(1 − vanes)) plus hat, times density.");
+    weight.source = tr("Geometry; densities of iron and aluminium from memory.");
     if (!judge::unproven(study, weight)) {
         const bool lessStore = now.heatStore.value && was.heatStore.value && *now.heatStore.value < 0.98 * *was.heatStore.value;
         weight.level = lessStore ? Level::Caution : Level::Good;
-        weight.reason = fmt::format("{} unsprung a corner", printChange(*weight.figure.value, style::partMass, study.system));
+        weight.reason = tr("{} unsprung a corner", printChange(*weight.figure.value, style::partMass, study.system));
         if (now.heatStore.value && was.heatStore.value)
-            weight.reason += fmt::format(", heat store {}", judge::percentChange(*now.heatStore.value, *was.heatStore.value));
+            weight.reason += tr(", heat store {}", judge::percentChange(*now.heatStore.value, *was.heatStore.value));
     } else if (!weight.figure.value && !weight.lacksInWords.empty()) {
-        weight.reason += ": only complete corners are compared, never a bare caliper with a dressed one";
+        weight.reason += tr(": only complete corners are compared, never a bare caliper with a dressed one");
         if (auto remedy = study.remedies == Remedies::Sought ? estimates(study, axle, sides) : std::nullopt) {
             const auto changed = remedy->in(*study.build);
             const Build& then = *changed;
             std::vector<std::string> still;
             const Corner* a = cornerOf(then, *findSetup(then, study.after.setup->id), axle);
             const Corner* b = cornerOf(then, *findSetup(then, study.before.setup->id), axle);
-            remedy->gap = evaluate([&](Sample& s) {
+            remedy->gap = evaluate([&](Evaluator& s) {
                 still.clear();
                 return figures::cornerMass(s, *a, still) - figures::cornerMass(s, *b, still);
             });

@@ -3,6 +3,7 @@
 #include "build/words.hpp"
 #include "figures/figures.hpp"
 #include "jobcard/bedding.hpp"
+#include "language/language.hpp"
 
 #include <fmt/format.h>
 
@@ -10,49 +11,49 @@
 
 namespace deepstop::jobcard {
 
-School bleedingOf(const Study& study, const JobCard& choices)
+Procedure bleedingOf(const Study& study, const JobCard& choices)
 {
-    School s;
+    Procedure s;
     const auto wheel = [](int i) {
-        static constexpr const char* names[] { "rear, the side away from the master cylinder", "rear, its side",
-            "front, the side away from it", "front, its side" };
-        return std::string(names[i]);
+        static constexpr const char* names[] { marked("rear, the side away from the master cylinder"), marked("rear, its side"),
+            marked("front, the side away from it"), marked("front, its side") };
+        return std::string(tr(names[i]));
     };
     switch (choices.bleedOrder) {
     case BleedOrder::FurthestFirst:
     case BleedOrder::Unknown:
         s.title = choices.bleedOrder == BleedOrder::Unknown
-            ? "Order of bleeding, default: furthest wheel first until the maker says otherwise"
-            : "Furthest wheel first";
-        s.why = "The longest line holds the most old fluid and air: begun there, nothing is drawn back into what is done.";
+            ? tr("Order of bleeding, default: furthest wheel first until the maker says otherwise")
+            : tr("Furthest wheel first");
+        s.why = tr("The longest line holds the most old fluid and air: begun there, nothing is drawn back into what is done.");
         for (int i = 0; i < 4; ++i)
             s.steps.push_back(wheel(i));
         break;
     case BleedOrder::NearestFirst:
-        s.title = "Nearest wheel first";
-        s.why = "The front calipers take the most fluid: some makers clear them first so that the master gets firm.";
+        s.title = tr("Nearest wheel first");
+        s.why = tr("The front calipers take the most fluid: some makers clear them first so that the master gets firm.");
         for (int i = 3; i >= 0; --i)
             s.steps.push_back(wheel(i));
         break;
     case BleedOrder::Maker:
-        s.title = "In the order the car's maker gives";
-        s.why = "Diagonal circuits and antilock units have an order of their own; some want a tool that opens their valves.";
-        s.steps.emplace_back("each wheel as the maker's manual numbers it");
+        s.title = tr("In the order the car's maker gives");
+        s.why = tr("Diagonal circuits and antilock units have an order of their own; some want a tool that opens their valves.");
+        s.steps.emplace_back(tr("each wheel as the maker's manual numbers it"));
         break;
     }
     switch (choices.bleedMethod) {
     case BleedMethod::TwoPeople:
     case BleedMethod::Unknown:
-        s.why += " Two people: slow strokes over the usual travel only, the bleeder shut before the pedal comes back.";
+        s.why += tr(" Two people: slow strokes over the usual travel only, the bleeder shut before the pedal comes back.");
         break;
     case BleedMethod::Pressure:
-        s.why += " Pressure: one person, no worn seals run over; under the pressure the reservoir bears (usually 1 bar).";
+        s.why += tr(" Pressure: one person, no worn seals run over; under the pressure the reservoir bears (usually 1 bar).");
         break;
     case BleedMethod::Vacuum:
-        s.why += " Vacuum: one person; air drawn past the bleeder's thread looks like air in the line, so finish with the pedal.";
+        s.why += tr(" Vacuum: one person; air drawn past the bleeder's thread looks like air in the line, so finish with the pedal.");
         break;
     case BleedMethod::Gravity:
-        s.why += " Gravity: slow and gentle; watch that the reservoir never runs dry.";
+        s.why += tr(" Gravity: slow and gentle; watch that the reservoir never runs dry.");
         break;
     }
     bool both = false;
@@ -60,9 +61,10 @@ School bleedingOf(const Study& study, const JobCard& choices)
         if (const Corner* c = study.after.at(axle).corner)
             both = both || (c->brakes == BrakeKind::Discs && c->caliper.bleeders == Bleeders::BothEnds);
     if (both)
-        s.why += choices.bleederFirst == BleederFirst::Inner ? " Inner bleeder of each caliper first: fluid comes in there; then the outer."
-            : choices.bleederFirst == BleederFirst::Outer    ? " Outer bleeder of each caliper first: the farther half; then the inner."
-                                                             : " Outer bleeder of each caliper first until its maker says otherwise.";
+        s.why += choices.bleederFirst == BleederFirst::Inner
+            ? tr(" Inner bleeder of each caliper first: fluid comes in there; then the outer.")
+            : choices.bleederFirst == BleederFirst::Outer ? tr(" Outer bleeder of each caliper first: the farther half; then the inner.")
+                                                          : tr(" Outer bleeder of each caliper first until its maker says otherwise.");
     return s;
 }
 
@@ -82,58 +84,58 @@ std::vector<std::string> passesOf(const Study& study, const BeddingPlan& plan)
         const double apart = first.driveOn + (first.from - first.to) / first.deceleration;
         constexpr double gentle = 3;
         constexpr double hard = 5;
-        auto step = fmt::format("{} slow-downs from {} to {}, {}, {}", k - i, v(first.from), v(first.to),
-            first.deceleration < gentle    ? "gently"
-                : first.deceleration > hard ? "hard"
-                                            : "firmly",
-            first.driveOn > 0 ? fmt::format("one every {:.0f} s", apart) : std::string("one right after the other"));
+        auto step = tr("{} slow-downs from {} to {}, {}, {}", k - i, v(first.from), v(first.to),
+            first.deceleration < gentle     ? tr("gently")
+                : first.deceleration > hard ? tr("hard")
+                                            : tr("firmly"),
+            first.driveOn > 0 ? tr("one every {:.0f} s", apart) : std::string(tr("one right after the other")));
         if (hottest > 0)
-            step += fmt::format(" (faces to {} by the heat model)", print(hottest, style::temperature, study.system));
+            step += tr(" (faces to {} by the heat model)", print(hottest, style::temperature, study.system));
         steps.push_back(std::move(step));
         i = k;
     }
     if (!plan.warning.empty())
-        steps.back() += fmt::format("; the heat model says {}: ask the pads' maker before driving it", plan.warning);
+        steps.back() += tr("; the heat model says {}: ask the pads' maker before driving it", plan.warning);
     else if (plan.stretched)
-        steps.back() += "; longer apart than usual, so that no limit is reached by the heat model";
-    steps.push_back(fmt::format("then {:.0f} minutes at {} without the brakes{}", std::ceil(plan.coolFor / 60), v(plan.coolSpeed),
-        plan.coolByModel ? fmt::format(", until the heat model has the rotors under {}", print(373.15, style::temperature, study.system))
+        steps.back() += tr("; longer apart than usual, so that no limit is reached by the heat model");
+    steps.push_back(tr("then {:.0f} minutes at {} without the brakes{}", std::ceil(plan.coolFor / 60), v(plan.coolSpeed),
+        plan.coolByModel ? tr(", until the heat model has the rotors under {}", print(373.15, style::temperature, study.system))
                          : std::string()));
     return steps;
 }
 
 } // namespace
 
-School beddingOf(const Study& study, const JobCard& choices)
+Procedure beddingOf(const Study& study, const JobCard& choices)
 {
-    School s;
+    Procedure s;
     const auto plan = beddingPlanOf(study, choices);
     if (!plan.passes.empty())
         s.steps = passesOf(study, plan);
     switch (choices.bedding) {
     case Bedding::Street:
-        s.title = "Gently, on the street";
-        s.why = "Pads for the road settle by themselves; nothing gets hot enough to print itself onto the rotor.";
-        s.steps = { fmt::format("{} of ordinary driving without a full stop from speed", print(240e3, style::odometer, study.system)),
-            "no long dragging, no standing on the pedal while they are hot" };
+        s.title = tr("Gently, on the street");
+        s.why = tr("Pads for the road settle by themselves; nothing gets hot enough to print itself onto the rotor.");
+        s.steps = { tr("{} of ordinary driving without a full stop from speed", print(240e3, style::odometer, study.system)),
+            tr("no long dragging, no standing on the pedal while they are hot") };
         break;
     case Bedding::SlowDowns:
     case Bedding::Unknown:
-        s.title = choices.bedding == Bedding::Unknown
-            ? "Bedding in, default: repeated slow-downs unless the pads' maker says otherwise"
-            : "Repeated slow-downs";
-        s.why = "Ten even slow-downs lay an even film of lining; the drive after them cools the rotors without a print.";
-        s.steps.emplace_back("do not stop and hold the pedal while they are hot");
+        s.title = choices.bedding == Bedding::Unknown ? tr("Bedding in, default: repeated slow-downs unless the pads' maker says otherwise")
+                                                      : tr("Repeated slow-downs");
+        s.why = tr("Ten even slow-downs lay an even film of lining; the drive after them cools the rotors without a print.");
+        s.steps.emplace_back(tr("do not stop and hold the pedal while they are hot"));
         break;
     case Bedding::WarmThenHard:
-        s.title = "Warm, then hard";
-        s.why = "Pads for the track want their heat: warm through first so that nothing cracks, then hot enough to drive the binder out.";
-        s.steps.emplace_back("smoke and smell at the last ones are usual; a soft pedal is not");
+        s.title = tr("Warm, then hard");
+        s.why =
+            tr("Pads for the track want their heat: warm through first so that nothing cracks, then hot enough to drive the binder out.");
+        s.steps.emplace_back(tr("smoke and smell at the last ones are usual; a soft pedal is not"));
         break;
     case Bedding::Maker:
-        s.title = "As the pads' maker says";
-        s.why = "The maker knows the compound: its own schedule comes before any rule.";
-        s.steps = { "the schedule in the pads' box, from its first line to its last" };
+        s.title = tr("As the pads' maker says");
+        s.why = tr("The maker knows the compound: its own schedule comes before any rule.");
+        s.steps = { tr("the schedule in the pads' box, from its first line to its last") };
         break;
     }
     return s;
@@ -146,7 +148,7 @@ Lift liftOf(const Study& study)
     Lift lift;
     const Car& car = study.build->car;
     if (!car.mass.value || !car.wheelbase.value || !car.frontLoadShare.value || !study.before.complete()) {
-        lift.lacks = "mass, wheelbase and front load of the car";
+        lift.lacks = tr("mass, wheelbase and front load of the car");
         return lift;
     }
     constexpr double usualDriver = 75; // kg, who gets out
@@ -164,30 +166,30 @@ Lift liftOf(const Study& study)
         constexpr double near = 0.2;
         lift.moments.push_back({ std::move(what), mass, at, toArm, toArm < near * (lift.armsAt[1] - lift.armsAt[0]) });
     };
-    note("as it came, empty");
+    note(tr("as it came, empty"));
     std::string taken;
     for (const Carried& part : choicesOf(*study.build, study.after.setup ? study.after.setup->id : std::string()).off) {
         if (!part.mass.value || !part.behindFrontAxle.value) {
-            lift.lacks = fmt::format("mass and place of what was taken off ({})", part.what.empty() ? "not named" : part.what);
+            lift.lacks = tr("mass and place of what was taken off ({})", part.what.empty() ? tr("not named") : part.what);
             continue;
         }
         mass -= *part.mass.value;
         moment -= *part.mass.value * *part.behindFrontAxle.value;
-        taken += (taken.empty() ? "" : ", ") + (part.what.empty() ? std::string("a part") : part.what);
+        taken += (taken.empty() ? "" : ", ") + (part.what.empty() ? std::string(tr("a part")) : part.what);
     }
     if (!taken.empty())
-        note("without " + taken);
+        note(tr("without {}", taken));
     const std::string before = lift.lacks;
     double offMass = 0;
     double offMoment = 0;
     for (const Axle axle : { Axle::Front, Axle::Rear }) {
         const AxleParts& parts = study.before.at(axle);
         std::vector<std::string> lacks;
-        Sample s;
+        Evaluator s;
         const double corner = figures::cornerMass(s, *parts.corner, lacks);
         const double wheel = parts.wheel && parts.wheel->mass.value ? *parts.wheel->mass.value : NAN;
         if (!std::isfinite(corner + wheel) || !lacks.empty()) {
-            lift.lacks = fmt::format("weights of the {} wheels and brakes", wordOf(axle));
+            lift.lacks = tr("weights of the {} wheels and brakes", tr(wordOf(axle)));
             continue;
         }
         const double off = 2 * (corner + wheel);
@@ -195,7 +197,7 @@ Lift liftOf(const Study& study)
         // Alone, so that the worse of the two is seen.
         mass -= off;
         moment -= off * at;
-        note(axle == Axle::Front ? "front wheels and brakes off" : "rear wheels and brakes off");
+        note(axle == Axle::Front ? tr("front wheels and brakes off") : tr("rear wheels and brakes off"));
         mass += off;
         moment += off * at;
         offMass += off;
@@ -204,7 +206,7 @@ Lift liftOf(const Study& study)
     if (lift.lacks == before) {
         mass -= offMass;
         moment -= offMoment;
-        note("all wheels and brakes off");
+        note(tr("all wheels and brakes off"));
     }
     return lift;
 }
