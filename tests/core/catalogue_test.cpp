@@ -3,6 +3,7 @@
 #include "core/support.hpp"
 
 #include "files/disk.hpp"
+#include "language/code.hpp"
 #include "language/language.hpp"
 #include "quantity/instrument_names.hpp"
 
@@ -198,7 +199,9 @@ private slots:
         Reading reading { 0.028, {}, Known::Measured, {}, {} };
         reading.instrument = instrumentFrom("Messschieber");
         QCOMPARE(uncertainty(reading, true), lengthResolution("vernier"));
+        QCOMPARE(languageCode(), std::string("de"));
         std::setlocale(LC_MESSAGES, "C");
+        QCOMPARE(languageCode(), std::string("en"));
         QCOMPARE(instrumentInWords("vernier"), std::string("vernier"));
     }
 

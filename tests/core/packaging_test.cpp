@@ -138,10 +138,16 @@ private slots:
         for (const char* file : { "bin/deepstop", "share/applications/deepstop.desktop", "share/man/man1/deepstop-cli.1",
                  "share/bash-completion/completions/deepstop-cli", "share/icons/hicolor/16x16/apps/deepstop.png",
                  "share/icons/hicolor/512x512/apps/deepstop.png", "share/icons/hicolor/scalable/apps/deepstop.svg",
-                 "share/mime/packages/deepstop.xml", "share/deepstop/demo/linnet.deepstop", "share/deepstop/fonts/Lato-Regular.ttf" })
+                 "share/mime/packages/deepstop.xml", "share/locale/de/LC_MESSAGES/deepstop.mo", "share/deepstop/demo/linnet.deepstop",
+                 "share/deepstop/fonts/Lato-Regular.ttf" })
             QVERIFY2(QFile::exists(dir.filePath("usr/") + file), file);
         const auto study = run(dir.filePath("usr/bin/deepstop-cli"), { "check", dir.filePath("usr/share/deepstop/demo/linnet.deepstop") });
         QVERIFY2(study.code == 0, study.text.constData());
+        // It speaks the reader's language from where it was installed.
+        const auto german = run("env",
+            { "LC_ALL=de_DE.UTF-8", "LANGUAGE=de", dir.filePath("usr/bin/deepstop-cli"), "study",
+                dir.filePath("usr/share/deepstop/demo/linnet.deepstop") });
+        QVERIFY2(german.text.contains("Verteilung") && german.text.contains("schlimmsten Fall"), german.text.left(400).constData());
         // The fonts of its papers are opened where it was installed.
         const auto opened = run("strace",
             { "-f", "-e", "trace=openat,open", dir.filePath("usr/bin/deepstop-cli"), "purchases",

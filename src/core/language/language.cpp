@@ -1,6 +1,7 @@
 #include "language/language.hpp"
 
 #include "files/data_folder.hpp"
+#include "language/code.hpp"
 
 #include <libintl.h>
 
@@ -37,6 +38,18 @@ std::string_view tr(std::string_view english)
     const std::string key(english);
     const char* const found = dgettext(domain, key.c_str());
     return found == key.c_str() ? english : std::string_view(found);
+}
+
+std::string languageCode()
+{
+    // The catalogue's heading is what it has for the empty sentence.
+    const std::string_view heading = isOpen ? dgettext(domain, "") : "";
+    constexpr std::string_view field = "Language: ";
+    const auto at = heading.find(field);
+    if (at == std::string_view::npos)
+        return "en";
+    const auto code = heading.substr(at + field.size());
+    return std::string(code.substr(0, code.find('\n')));
 }
 
 std::string language::filled(const char* english, fmt::format_args with)

@@ -3,6 +3,7 @@
 #include "files/paper_files.hpp"
 
 #include "files/photo.hpp"
+#include "language/code.hpp"
 #include "language/language.hpp"
 
 #include <fmt/format.h>
@@ -314,9 +315,8 @@ std::vector<paper::Page> sheetsOf(const Leaf& leaf, const paper::Size& size)
 
 std::string htmlOf(const Leaf& leaf)
 {
-    std::string out = "<!DOCTYPE html>\n<html lang=\"en\">\n<head>\n<meta charset=\"utf-8\">\n<meta name=\"viewport\" "
-                      "content=\"width=device-width\">\n<title>"
-        + escaped(leaf.title)
+    std::string out = "<!DOCTYPE html>\n<html lang=\"" + languageCode()
+        + "\">\n<head>\n<meta charset=\"utf-8\">\n<meta name=\"viewport\" content=\"width=device-width\">\n<title>" + escaped(leaf.title)
         + "</title>\n<style>\n"
           "body{font:15px/1.45 sans-serif;color:#1d2733;background:#fbf8f0;max-width:50em;margin:2em auto;padding:0 1em}\n"
           "h1{font-size:1.7em;margin:0}h2{font-size:1.15em;border-bottom:1px solid #b9b09a;margin:1.6em 0 .4em}\n"
