@@ -3,7 +3,8 @@
     heard.py [--do ROLE NAME ACTION]... PROGRAM ARGUMENTS...      on a session bus of its own, with a display
 
 The first list is of the window as it starts. --do takes the first thing shown of that role whose name NAME, a regular expression, matches
-whole. Of each thing: its role, name, description, whether it can be focused, is shown and ticked, its actions and its text.
+whole. Of each thing: its role, name, description, whether it can be focused, is shown and ticked, the labels it belongs to,
+its actions and its text.
 """
 
 import json
@@ -38,6 +39,15 @@ def actions_of(thing):
         return []
 
 
+def labels_of(thing):
+    return [
+        relation.get_target(i).get_name()
+        for relation in thing.get_relation_set() or []
+        if relation.get_relation_type() == Atspi.RelationType.LABELLED_BY
+        for i in range(relation.get_n_targets())
+    ]
+
+
 def said_of(thing):
     states = thing.get_state_set()
     has = lambda state: states.contains(state)  # noqa: E731
@@ -50,6 +60,7 @@ def said_of(thing):
         "showing": has(Atspi.StateType.SHOWING),
         "checked": has(Atspi.StateType.CHECKED),
         "invalid": has(Atspi.StateType.INVALID_ENTRY),
+        "labels": labels_of(thing),
         "actions": actions_of(thing),
         "text": text.get_text(0, -1) if text else "",
     }

@@ -100,6 +100,16 @@ private slots:
         QVERIFY(weight && (*weight)["name"].toString().contains(QStringLiteral(" → ")));
         const QJsonObject* list = shown(clearance, QStringLiteral("Checks of this stage"));
         QVERIFY(list && (*list)["text"].toString().contains(QString::fromStdString(gap->title)));
+        // A fact's caption is heard as the label of its box.
+        int labelled = 0;
+        for (const Tree& tree : trees)
+            for (const QJsonObject& each : tree) {
+                if (!each["showing"].toBool() || each["labels"].toArray().isEmpty())
+                    continue;
+                ++labelled;
+                QVERIFY2(!each["labels"].toArray().first().toString().isEmpty(), qPrintable(each["name"].toString()));
+            }
+        QVERIFY2(labelled >= 10, qPrintable(QString::number(labelled)));
         for (std::size_t i = 0; i < trees.size(); ++i) {
             QVERIFY(trees[i].size() > 100);
             QVERIFY2(silent(trees[i]).isEmpty(),

@@ -29,7 +29,7 @@ void TickRow::setWords(const std::vector<std::string>& words, const std::string&
     }
     QStringList keys;
     for (int i = 0; i < words_.size(); ++i)
-        keys << QStringLiteral("%1 for %2").arg(words_[i].at(letterOf(i)).toUpper(), words_[i]);
+        keys << tr("%1 for %2").arg(words_[i].at(letterOf(i)).toUpper(), words_[i]);
     setToolTip(keys.join(QStringLiteral(", ")));
     update();
 }
@@ -191,6 +191,7 @@ FactField::FactField(Document& document, std::string pointer, Edit made, QWidget
         column->addWidget(line_);
     }
     editor()->setObjectName(QString::fromStdString(pointer_));
+    caption_->setBuddy(editor());
     if (line_)
         document_.drafts().watch(line_, [this] { return putLine(); });
     editor()->installEventFilter(this);

@@ -87,7 +87,8 @@ int main(int argc, char** argv)
     options.setApplicationDescription(QCoreApplication::translate("Options", "Does the brake kit fit, is it centred, is it better?"));
     options.addHelpOption();
     options.addVersionOption();
-    options.addPositionalArgument(QStringLiteral("FILE"), QStringLiteral("build file to open; without one, the start page"));
+    options.addPositionalArgument(
+        QStringLiteral("FILE"), QCoreApplication::translate("Options", "build file to open; without one, the start page"));
     const auto& [demo, night, us, stage, setup, size, bench, once] = wanted;
     options.addOptions(wanted.all());
     options.process(application);
@@ -99,15 +100,18 @@ int main(int argc, char** argv)
     };
     const Stage* begin = findStage(options.value(stage).toStdString());
     if (options.positionalArguments().size() > 1)
-        return refuse(QStringLiteral("%1: one build at a time; start it again for the second.").arg(options.positionalArguments().at(1)));
+        return refuse(QCoreApplication::translate("Options", "%1: one build at a time; start it again for the second.")
+                          .arg(options.positionalArguments().at(1)));
     if (options.isSet(stage) && !begin)
-        return refuse(QStringLiteral("--stage %1: there is no such stage; --help names them.").arg(options.value(stage)));
+        return refuse(
+            QCoreApplication::translate("Options", "--stage %1: there is no such stage; --help names them.").arg(options.value(stage)));
     const auto parts = options.value(size).split(QLatin1Char('x'));
     if (options.isSet(size)
         && (parts.size() != 2 || parts[0].toInt() < 200 || parts[1].toInt() < 200 || parts[0].toInt() > 20000 || parts[1].toInt() > 20000))
-        return refuse(QStringLiteral("--size %1: width and height in points are wanted, as 1280x800.").arg(options.value(size)));
+        return refuse(QCoreApplication::translate("Options", "--size %1: width and height in points are wanted, as 1280x800.")
+                          .arg(options.value(size)));
     if (options.isSet(bench) && options.value(bench).toInt() < 1)
-        return refuse(QStringLiteral("--sheet %1: a number from 1 is wanted.").arg(options.value(bench)));
+        return refuse(QCoreApplication::translate("Options", "--sheet %1: a number from 1 is wanted.").arg(options.value(bench)));
     loadFonts();
     setDark(options.isSet(night));
     MainWindow window;
@@ -130,7 +134,7 @@ int main(int argc, char** argv)
     else if (files.isEmpty() || options.isSet(demo))
         window.openDemo(MainWindow::demoFolder() + QStringLiteral("/halden-merle.deepstop"));
     if (const auto id = options.value(setup).toStdString(); options.isSet(setup) && !findSetup(window.document().build(), id))
-        return refuse(QStringLiteral("--setup %1: the build has no such setup.").arg(options.value(setup)));
+        return refuse(QCoreApplication::translate("Options", "--setup %1: the build has no such setup.").arg(options.value(setup)));
     if (options.isSet(setup))
         window.document().setPair({ {}, options.value(setup).toStdString() });
     // The first window opens inside the screen that is there, its title bar included.
