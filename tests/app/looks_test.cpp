@@ -81,6 +81,29 @@ private slots:
     }
 
     /// Half-typed and absurd numbers in any dimension of any sheet are drawn or left out, but always done with.
+    /// What is lettered on a sheet does not run under what is entered there.
+    void lettersKeepClearOfEntries()
+    {
+        QStringList under;
+        for (const char* demo : { "halden-merle", "linnet", "drover-camper" }) {
+            Shown s(MainWindow::demoFolder() + "/" + demo + ".deepstop");
+            s.window.resize(1280, 800);
+            for (const StageId stage : stageIds()) {
+                s.window.setStage(stage);
+                auto* page = s.window.page(stage);
+                for (int place = 0; place < std::max(1, page->placeCount()); ++place) {
+                    page->setPlace(place);
+                    everythingShown();
+                    for (const Lettering& each : page->view()->sheet().letters)
+                        if (!page->view()->standsClear(page->view()->fitted(each)))
+                            under
+                                << QStringLiteral("%1, %2 %3: %4").arg(demo, QString::fromUtf8(stage.data())).arg(place + 1).arg(each.text);
+                }
+            }
+        }
+        QVERIFY2(under.isEmpty(), qPrintable(under.join("\n")));
+    }
+
     void absurdDimensionsAreDrawnOrLeftOut()
     {
         Shown s;

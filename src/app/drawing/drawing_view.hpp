@@ -32,6 +32,10 @@ public:
     [[nodiscard]] QSize minimumSizeHint() const override;
     [[nodiscard]] QPointF toScreen(QPointF millimetres) const;
     [[nodiscard]] double pixelsPerMillimetre() const;
+    /// As it is shown: letters that would run under an entry are smaller, down to 8 pixels, where that helps.
+    [[nodiscard]] Lettering fitted(const Lettering& letters) const;
+    /// Letters, as they are shown, stand over nothing that is entered.
+    [[nodiscard]] bool standsClear(const Lettering& letters) const;
 
     void zoomBy(double factor, QPointF about);
     void zoomIn() { zoomBy(1.25, rect().center()); }

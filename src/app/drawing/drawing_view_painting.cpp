@@ -101,10 +101,28 @@ void DrawingView::addDimensionLines()
     }
 }
 
+bool DrawingView::standsClear(const Lettering& letters) const
+{
+    // Lines of a table touch above and below.
+    const QRectF box = lettersBox(toScreen(letters.at), letters).adjusted(0, 3, 0, -3);
+    const auto clearOf = [&](const auto& entry) { return !entry.second->isVisible() || !box.intersects(QRectF(entry.second->geometry())); };
+    return letters.text.isEmpty() || (std::ranges::all_of(fields_, clearOf) && std::ranges::all_of(facts_, clearOf));
+}
+
+Lettering DrawingView::fitted(const Lettering& letters) const
+{
+    constexpr double smallest = 8;
+    Lettering fit = letters;
+    while (fit.pixels > smallest && !standsClear(fit))
+        fit.pixels = std::max(smallest, fit.pixels - 0.5);
+    return standsClear(fit) ? fit : letters;
+}
+
 void DrawingView::addLetters()
 {
     const Theme& t = theme();
-    for (const Lettering& l : sheet_.letters) {
+    for (const Lettering& each : sheet_.letters) {
+        const Lettering l = fitted(each);
         const QPointF at = toScreen(l.at);
         const double wide = static_cast<double>(l.text.size()) * l.pixels + ends;
         add(Likeness() << 4 << at << l.text << l.pixels << l.colour << l.align.toInt() << l.draughted,

@@ -130,10 +130,15 @@ void inkArea(QPainter& p, const QPainterPath& path, const Ink& ink)
     }
 }
 
-void inkLetters(QPainter& p, QPointF at, const Lettering& l)
+namespace {
+
+QFont fontOf(const Lettering& l) { return l.draughted ? figures(l.pixels) : reading(l.pixels); }
+
+} // namespace
+
+QRectF lettersBox(QPointF at, const Lettering& l)
 {
-    const QFont font = l.draughted ? figures(l.pixels) : reading(l.pixels);
-    const QFontMetricsF metrics(font);
+    const QFontMetricsF metrics(fontOf(l));
     const QSizeF size(metrics.horizontalAdvance(l.text) + 2, metrics.height());
     QRectF box(at, size);
     if (l.align & Qt::AlignHCenter)
@@ -144,9 +149,14 @@ void inkLetters(QPainter& p, QPointF at, const Lettering& l)
         box.moveTop(at.y() - size.height() / 2);
     if (l.align & Qt::AlignBottom)
         box.moveTop(at.y() - size.height());
-    p.setFont(font);
+    return box;
+}
+
+void inkLetters(QPainter& p, QPointF at, const Lettering& l)
+{
+    p.setFont(fontOf(l));
     p.setPen(l.colour);
-    p.drawText(box, Qt::AlignCenter | Qt::TextDontClip, l.text);
+    p.drawText(lettersBox(at, l), Qt::AlignCenter | Qt::TextDontClip, l.text);
 }
 
 void inkDimension(QPainter& p, QPointF from, QPointF to, Run run, QPointF line, const QRectF& label, const QColor& colour, bool strong)

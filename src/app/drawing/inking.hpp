@@ -8,6 +8,8 @@ class QPainter;
 namespace deepstop::app {
 
 void inkArea(QPainter& p, const QPainterPath& path, const Ink& ink);
+/// Where letters at `at` stand.
+[[nodiscard]] QRectF lettersBox(QPointF at, const Lettering& letters);
 void inkLetters(QPainter& p, QPointF at, const Lettering& letters);
 /// Extension lines, dimension line with arrows at its ends (outside where there is no room), and a thin leader to a label that had to move.
 /// @param line screen position of the dimension line: y for a horizontal run, x for a vertical one

@@ -30,7 +30,7 @@ LogColumnsWindow::LogColumnsWindow(const QString& path, files::LogHead head, QWi
     row->addWidget(take_);
     column->addLayout(row);
     table_->setColumnCount(4);
-    table_->setHorizontalHeaderLabels({ tr("Column"), tr("First rows"), tr("is"), tr("in") });
+    table_->setHorizontalHeaderLabels({ tr("Column"), tr("First rows"), tr("is"), tr("unit") });
     table_->setAccessibleName(tr("What the columns are"));
     table_->verticalHeader()->hide();
     table_->setEditTriggers(QAbstractItemView::NoEditTriggers);

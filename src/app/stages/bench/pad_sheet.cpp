@@ -134,8 +134,8 @@ Sheet padSheet(const Study& study, Axle axle)
         const auto key = "/pad/friction_over_temperature/" + (free ? std::string("-") : std::to_string(i));
         const double kelvin = free ? 273.15 + 730 : pad.frictionOverTemperature[i].temperature.value.value_or(473);
         const double mu = free ? 0.1 : pad.frictionOverTemperature[i].friction.value.value_or(0.3);
-        p.leader(key + "/temperature_degC", { x(kelvin), y(mu) }, { x(kelvin), top + tall - 6 }, free ? QObject::tr("one more") : QString(),
-            {}, true, free, QStringLiteral("+"));
+        p.leader(key + "/temperature_degC", { x(kelvin), y(mu) }, { x(kelvin), top + tall - (free ? 24 : 6) },
+            free ? QObject::tr("one more") : QString(), {}, true, free, QStringLiteral("+"));
         if (!free)
             p.leader(key + "/friction", { x(kelvin), y(mu) }, { x(kelvin) + 3, y(mu) - 9 }, {}, {}, false);
     }

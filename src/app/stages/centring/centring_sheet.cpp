@@ -123,9 +123,9 @@ private:
         }
         sheet_.letter({ earFrom_ - 32, -bolts_ - 23 }, QObject::tr("top bolt"), 12, t_.mute);
         sheet_.letter({ earFrom_ - 32, bolts_ + 23 }, QObject::tr("bottom bolt"), 12, t_.mute);
-        sheet_.letter({ earFrom_ - 32, -bolts_ + 58 },
-            mount_.shimMoves == Direction::Inboard        ? QObject::tr("thicker: caliper inboard")
-                : mount_.shimMoves == Direction::Outboard ? QObject::tr("thicker: caliper outboard")
+        sheet_.letter({ earFrom_ - 32, (27 - bolts_) / 2 },
+            mount_.shimMoves == Direction::Inboard        ? QObject::tr("thicker: inboard")
+                : mount_.shimMoves == Direction::Outboard ? QObject::tr("thicker: outboard")
                                                           : QObject::tr("thicker moves it: not said"),
             12, mount_.shimMoves == Direction::Unknown ? t_.unproven : t_.mute);
         sheet_.letter({ 0, -tall_ - 11 }, QObject::tr("rotor"), 12, t_.mute);

@@ -70,7 +70,7 @@ Sheet legsSheet(const Study& study)
         const bool blank = i == plan->legs.size();
         if (i == legs && !blank)
             break;
-        const double left = static_cast<double>(i / rows) * 252;
+        const double left = static_cast<double>(i / rows) * 245;
         const double y = 318 + static_cast<double>(i % rows) * 31;
         const std::string leg = at + "/legs/" + (blank ? std::string("-") : std::to_string(i));
         const auto value = [&](const char* key, double across, const QString& none) {
@@ -80,8 +80,8 @@ Sheet legsSheet(const Study& study)
         sheet.letter({ left, y }, blank ? QStringLiteral("+") : QString::number(i + 1), 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter);
         value("/to_kmh", 22, blank ? QObject::tr("to") : QStringLiteral("?"));
         if (!blank) {
-            sheet.letter({ left + 116, y }, QObject::tr("in"), 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
-            value("/time_s", 134, QStringLiteral("?"));
+            sheet.letter({ left + 116, y }, QObject::tr("over"), 12, t.mute, Qt::AlignLeft | Qt::AlignVCenter, false);
+            value("/time_s", 147, QStringLiteral("?"));
         }
     }
     if (plan->legs.size() > legs)

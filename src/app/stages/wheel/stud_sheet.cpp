@@ -180,17 +180,16 @@ private:
             sheet_.letter({ zero_, ground + 8 }, QObject::tr("hub face"), 11, t_.proposal, Qt::AlignCenter, false);
             sheet_.letter({ middle - 2, y0 - 9 }, QObject::tr("tyre's middle"), 11, t_.mute, Qt::AlignRight | Qt::AlignVCenter, false);
             const fit::Stance& found = before_.corner && std::isfinite(before_.stance.innerEdge) ? before_.stance : r_.stance;
-            const auto wall = [&](const Reading& room, double edge, double way, const QString& word) {
+            // Their callouts name them.
+            const auto wall = [&](const Reading& room, double edge, double way) {
                 if (!room.value)
                     return;
                 const double x = zero_ + (edge + way * *room.value) * 1000 / reduction;
                 sheet_.area(
                     rectangle(x, y0 - 8, x + way * 3, ground - 6), { t_.ink, 1.2, Qt::SolidLine, t_.metalWash, Hatch::Dense, t_.metal, 6 });
-                sheet_.letter({ x + way * 5, y0 - 2 }, word, 11, t_.mute,
-                    way > 0 ? Qt::AlignLeft | Qt::AlignVCenter : Qt::AlignRight | Qt::AlignVCenter, false);
             };
-            wall(hub_.fenderRoom, found.outerEdge, 1, QObject::tr("fender"));
-            wall(hub_.innerRoom, found.innerEdge, -1, QObject::tr("strut"));
+            wall(hub_.fenderRoom, found.outerEdge, 1);
+            wall(hub_.innerRoom, found.innerEdge, -1);
         }
     }
 
@@ -288,8 +287,7 @@ Sheet studSheet(const Study& study, Axle axle)
 {
     Sheet sheet;
     const CornerClearance& r = study.of<Clearance>().after.at(axle).left;
-    sheet.title = axle == Axle::Front ? QObject::tr("Wheel fixing and position, front")
-                                      : QObject::tr("Wheel fixing and position, rear");
+    sheet.title = axle == Axle::Front ? QObject::tr("Wheel fixing and position, front") : QObject::tr("Wheel fixing and position, rear");
     if (!r.corner || !r.wheel) {
         sheet.subtitle = QObject::tr("no wheel chosen");
         return sheet;
