@@ -27,9 +27,9 @@ public:
     /// Whatever is entered at `pointer`: dimension or fact. Null where the sheet has none.
     [[nodiscard]] QWidget* entry(const std::string& pointer) const;
     [[nodiscard]] CalloutButton* callout(const std::string& verdict) const;
-    /// Screen position of a point of the sheet.
     /// Smaller than this the sheet's boxes, which are as large at every scale, would lie over each other: it scrolls then.
     [[nodiscard]] QSize minimumSizeHint() const override;
+    /// Screen position of a point of the sheet.
     [[nodiscard]] QPointF toScreen(QPointF millimetres) const;
     [[nodiscard]] double pixelsPerMillimetre() const;
     /// As it is shown: letters that would run under an entry are smaller, down to 8 pixels, where that helps.

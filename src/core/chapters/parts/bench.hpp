@@ -70,6 +70,24 @@ public:
         v.reason = tr("{} on both sides", good);
     }
 
+    /// A verdict of faults seen or not: stop with all of them, unproven while `v.lacksInWords` names anything, else good.
+    /// @param good why it is good; asked only where it is
+    template <class Good>
+    void addByFaults(Verdict v, const std::vector<std::string>& faults, Good good) const
+    {
+        if (!faults.empty()) {
+            v.level = Level::Stop;
+            v.reason = listed(faults, "; ");
+            v.reason[0] = toUpper(v.reason[0]);
+        } else if (!v.lacksInWords.empty()) {
+            v.reason = lacking(study_, {}, v.lacksInWords);
+        } else {
+            v.level = Level::Good;
+            v.reason = good();
+        }
+        add(std::move(v));
+    }
+
     void add(Verdict v) const { study_.verdicts.push_back(std::move(v)); }
     [[nodiscard]] const Study& study() const { return study_; }
     [[nodiscard]] Axle axle() const { return axle_; }

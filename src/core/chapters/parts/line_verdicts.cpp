@@ -59,18 +59,10 @@ public:
         threads(v, faults);
         seats(v, faults);
         washers(v, faults);
-        if (!faults.empty()) {
-            v.level = Level::Stop;
-            v.reason = listed(faults, "; ");
-            v.reason[0] = toUpper(v.reason[0]);
-        } else if (!v.lacksInWords.empty()) {
-            v.reason = lacking(bench_.study(), {}, v.lacksInWords);
-        } else {
-            v.level = Level::Good;
-            v.reason = eye() ? tr("The hose's eye is held between two new washers")
-                             : fmt::format("{}, {}", *outer_.inner.thread, wordFor(outer_.inner.seat, choices::seat));
-        }
-        bench_.add(std::move(v));
+        bench_.addByFaults(std::move(v), faults, [&] {
+            return eye() ? tr("The hose's eye is held between two new washers")
+                         : fmt::format("{}, {}", *outer_.inner.thread, wordFor(outer_.inner.seat, choices::seat));
+        });
     }
 
 private:
@@ -189,17 +181,7 @@ void addWhole(const Bench& bench, const Corner& c, const Hub& hub)
         agrees(*c.hose.caliperEnd, tr("hose thread at the caliper"), chain[1].inner);
         agrees(*c.hose.lineEnd, tr("hose thread at the hard line"), chain[chain.size() - 2].outer);
     }
-    if (!faults.empty()) {
-        v.level = Level::Stop;
-        v.reason = listed(faults, "; ");
-        v.reason[0] = toUpper(v.reason[0]);
-    } else if (!v.lacksInWords.empty()) {
-        v.reason = lacking(bench.study(), {}, v.lacksInWords);
-    } else {
-        v.level = Level::Good;
-        v.reason = tr("{} parts from port to hard line", chain.size());
-    }
-    bench.add(std::move(v));
+    bench.addByFaults(std::move(v), faults, [&] { return tr("{} parts from port to hard line", chain.size()); });
 }
 
 } // namespace
@@ -245,17 +227,7 @@ void addHoseHeld(const Bench& bench, const Corner& c, bool sameAsFound)
         else if (fact == YesNo::Unknown)
             v.lacksInWords.push_back(fmt::format("{} ({})", asked, judge::wordFor(bench.axle())));
     }
-    if (!faults.empty()) {
-        v.level = Level::Stop;
-        v.reason = listed(faults, "; ");
-        v.reason[0] = toUpper(v.reason[0]);
-    } else if (!v.lacksInWords.empty()) {
-        v.reason = lacking(bench.study(), {}, v.lacksInWords);
-    } else {
-        v.level = Level::Good;
-        v.reason = tr("Held at the strut, with a grommet wherever it passes through");
-    }
-    bench.add(std::move(v));
+    bench.addByFaults(std::move(v), faults, [&] { return tr("Held at the strut, with a grommet wherever it passes through"); });
 }
 
 } // namespace deepstop
