@@ -13,6 +13,7 @@
 #include "stopping/drive.hpp"
 #include "chapters/weights/comparison.hpp"
 #include "chapters/clearance/cures.hpp"
+#include "design/map.hpp"
 #include "study/study.hpp"
 #include "chapters/heat/duty_heat.hpp"
 
@@ -236,6 +237,54 @@ void parseAQuantity(benchmark::State& state)
         benchmark::DoNotOptimize(parseQuantity("1-1/8 in", Dimension::Length, "mm").value);
 }
 BENCHMARK(parseAQuantity);
+
+/// A kit designed for the Merle's front: the map of 100 slots by 100 diameters and more, one place of it, and the best place.
+struct Designed {
+    design::Basis basis;
+    std::unique_ptr<design::Maker> maker;
+    Designed()
+    {
+        basis.study = std::make_shared<const Study>(
+            study(std::make_shared<const Build>(files::loadBuild(merle).build), SetupPair { {}, "varnik-330" }));
+        basis.corner = *basis.study->after.front.corner;
+        basis.wheels = { basis.study->after.front.wheel };
+        maker = std::make_unique<design::Maker>(basis);
+    }
+};
+
+void designMap(benchmark::State& state)
+{
+    const Designed d;
+    for (auto _ : state)
+        benchmark::DoNotOptimize(design::mapOf(*d.maker, d.maker->start(), 100).changes.size());
+}
+BENCHMARK(designMap)->Unit(benchmark::kMillisecond)->UseRealTime();
+
+void designPoint(benchmark::State& state)
+{
+    const Designed d;
+    const auto limits = design::limitsOf(*d.maker);
+    auto at = d.maker->start();
+    Corner corner = d.maker->corner(at, Known::Vendor);
+    for (auto _ : state) {
+        at.rotor += 1e-7;
+        d.maker->move(corner, at, Known::Vendor);
+        Level worst = Level::Clear;
+        for (const auto& limit : limits)
+            worst = std::max(worst, limit.level(at, corner));
+        benchmark::DoNotOptimize(worst);
+    }
+}
+BENCHMARK(designPoint)->Unit(benchmark::kMillisecond);
+
+void designBest(benchmark::State& state)
+{
+    const Designed d;
+    const auto map = design::mapOf(*d.maker, d.maker->start(), 100);
+    for (auto _ : state)
+        benchmark::DoNotOptimize(design::bestOf(*d.maker, map, design::Aim::Rotor).choice.has_value());
+}
+BENCHMARK(designBest)->Unit(benchmark::kMillisecond)->UseRealTime();
 
 } // namespace
 

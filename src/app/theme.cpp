@@ -2,6 +2,7 @@
 
 #include <QApplication>
 #include <QFontDatabase>
+#include <QFontMetrics>
 #include <QPainter>
 #include <QPalette>
 #include <QWidget>
@@ -107,6 +108,14 @@ QFont reading(double pixels, QFont::Weight weight)
     QFont font = withFallback("Lato");
     font.setPixelSize(qRound(pixels));
     font.setWeight(weight);
+    return font;
+}
+
+QFont readingWithin(double pixels, QFont::Weight weight, const QString& text, int width)
+{
+    QFont font = reading(pixels, weight);
+    for (double smaller = pixels - 1; smaller >= 8 && QFontMetrics(font).horizontalAdvance(text) > width; --smaller)
+        font = reading(smaller, weight);
     return font;
 }
 

@@ -46,6 +46,8 @@ void loadFonts();
 [[nodiscard]] QFont drafting(double pixels);
 /// Letters for running text.
 [[nodiscard]] QFont reading(double pixels, QFont::Weight weight = QFont::Normal);
+/// The same, smaller where `text` is wider than `width`, down to 8 pixels.
+[[nodiscard]] QFont readingWithin(double pixels, QFont::Weight weight, const QString& text, int width);
 
 [[nodiscard]] QColor colourOf(Level level);
 /// The level as a shape: filled disc, ring, triangle, square with a bar. Never colour alone.

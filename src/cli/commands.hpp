@@ -53,5 +53,7 @@ void addBalanceCommands(CLI::App& app, int& code);
 void addSymptomCommands(CLI::App& app, int& code);
 /// centre and bracket.
 void addHardwareCommands(CLI::App& app, int& code);
+/// design.
+void addDesignCommands(CLI::App& app, int& code);
 
 } // namespace deepstop::cli

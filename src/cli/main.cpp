@@ -50,6 +50,7 @@ int main(int argc, char** argv)
     cli::addLibraryCommands(app, code);
     cli::addWheelCommands(app, code);
     cli::addHardwareCommands(app, code);
+    cli::addDesignCommands(app, code);
     cli::addProvingCommands(app, code);
     cli::addCardCommands(app, code);
     cli::addBalanceCommands(app, code);

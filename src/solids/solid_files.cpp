@@ -6,6 +6,7 @@
 #include "language/language.hpp"
 
 #include <BRepAlgoAPI_Cut.hxx>
+#include <BRepAlgoAPI_Fuse.hxx>
 #include <BRepBuilderAPI_MakeEdge.hxx>
 #include <BRepBuilderAPI_MakeFace.hxx>
 #include <BRepBuilderAPI_MakePolygon.hxx>
@@ -14,6 +15,7 @@
 #include <BRepMesh_IncrementalMesh.hxx>
 #include <BRepPrimAPI_MakeCylinder.hxx>
 #include <BRepPrimAPI_MakePrism.hxx>
+#include <BRepPrimAPI_MakeRevol.hxx>
 #include <Interface_Static.hxx>
 #include <Message.hxx>
 #include <Message_Messenger.hxx>
@@ -22,6 +24,7 @@
 #include <StlAPI_Writer.hxx>
 #include <TopoDS.hxx>
 #include <TopoDS_Shape.hxx>
+#include <TopTools_ListOfShape.hxx>
 #include <TopoDS_Wire.hxx>
 #include <gp_Circ.hxx>
 #include <gp_Pln.hxx>
@@ -31,6 +34,7 @@
 #include <cmath>
 #include <filesystem>
 #include <functional>
+#include <numbers>
 
 namespace deepstop::solids {
 namespace {
@@ -97,45 +101,148 @@ std::string whole(std::string_view ending, const std::function<bool(const char* 
 
 } // namespace
 
-std::string stepOf(const bracket::Plate& plate)
+namespace {
+
+std::string stepOf(const TopoDS_Shape& solid, const std::string& title, const std::string& material)
 {
-    const TopoDS_Shape solid = solidOf(plate);
     // The kernel's remarks about its own work belong to nobody.
     Message::DefaultMessenger()->RemovePrinters(STANDARD_TYPE(Message_Printer));
     STEPControl_Writer writer;
-    const std::string name = tr("{}, {}, to be judged by a qualified engineer", plate.title, plate.material);
+    const std::string name = tr("{}, {}, to be judged by a qualified engineer", title, material);
     Interface_Static::SetCVal("write.step.product.name", name.c_str());
     Interface_Static::SetCVal("write.step.unit", "MM");
     if (writer.Transfer(solid, STEPControl_AsIs) != IFSelect_RetDone)
-        throw files::Refusal(tr("{}: the solid could not be put into STEP.", plate.title));
+        throw files::Refusal(tr("{}: the solid could not be put into STEP.", title));
     return whole("END-ISO-10303-21", [&](const char* path) { return writer.Write(path) == IFSelect_RetDone; });
 }
 
-std::string stlOf(const bracket::Plate& plate)
+std::string stlOf(const TopoDS_Shape& solid, const std::string& title)
 {
-    const TopoDS_Shape solid = solidOf(plate);
     BRepMesh_IncrementalMesh mesh(solid, meshError);
     std::string text = whole("endsolid", [&](const char* path) {
         StlAPI_Writer writer;
         writer.ASCIIMode() = true;
         return static_cast<bool>(writer.Write(solid, path));
     });
-    const std::string name = tr("solid {}, fit check only, never drive", plate.title);
+    const std::string name = tr("solid {}, fit check only, never drive", title);
     text.replace(0, text.find('\n'), name);
     return text;
 }
 
-void writePlate(const std::string& path, const bracket::Plate& plate, const paper::Drawing& drawing, const paper::Size& size)
+/// By the ending of `path`; `step` and `stl` are asked only for theirs.
+void write(const std::string& path, const std::function<std::string()>& step, const std::function<std::string()>& stl,
+    const paper::Drawing& drawing, const paper::Size& size)
 {
     const auto ending = std::filesystem::path(path).extension().string();
     if (ending == ".step" || ending == ".stp")
-        files::exportFile(path, stepOf(plate));
+        files::exportFile(path, step());
     else if (ending == ".stl")
-        files::exportFile(path, stlOf(plate));
+        files::exportFile(path, stl());
     else if (ending == ".pdf" || ending == ".svg" || ending == ".dxf")
         files::writePaper(path, drawing, size);
     else
         throw files::Refusal(tr("{}: the name has to end in .step, .stl, .dxf, .pdf or .svg.", path));
+}
+
+TopoDS_Face faceOf(const geometry::Chain& section)
+{
+    BRepBuilderAPI_MakePolygon polygon;
+    for (const geometry::Point p : section)
+        polygon.Add(gp_Pnt(p.z * perMetre, p.r * perMetre, 0));
+    polygon.Close();
+    return BRepBuilderAPI_MakeFace(polygon.Wire()).Face();
+}
+
+/// The axis of a turned part is x.
+TopoDS_Shape solidOf(const design::Turned& part)
+{
+    constexpr double farthest = 5;
+    for (const geometry::Chain& section : part.sections)
+        for (const geometry::Point p : section)
+            if (!(std::abs(p.z) <= farthest && p.r >= 0 && p.r <= farthest))
+                throw files::Refusal(tr("{}: a dimension lacks or is larger than any part of a car.", part.title));
+    if (part.sections.empty() || !(design::volumeOf(part) > 0))
+        throw files::Refusal(tr("{}: no solid can be made of it; its dimensions contradict each other.", part.title));
+    try {
+        std::vector<TopoDS_Shape> bodies;
+        for (const geometry::Chain& section : part.sections)
+            bodies.push_back(BRepPrimAPI_MakeRevol(faceOf(section), gp::OX()).Shape());
+        if (part.vanes) {
+            // Turned from the face's plane, y up and x to the right seen from outboard, into the solid's: its x is the axis.
+            for (int i = 0; i < part.vanes->count; ++i) {
+                const double angle = -2 * std::numbers::pi * i / part.vanes->count;
+                BRepBuilderAPI_MakePolygon polygon;
+                for (const paper::Point p : design::vaneOutline(*part.vanes)) {
+                    const double across = p.x * std::cos(angle) - p.y * std::sin(angle);
+                    const double up = p.x * std::sin(angle) + p.y * std::cos(angle);
+                    polygon.Add(gp_Pnt(part.vanes->from * perMetre, up * perMetre, -across * perMetre));
+                }
+                polygon.Close();
+                const TopoDS_Face face = BRepBuilderAPI_MakeFace(polygon.Wire()).Face();
+                bodies.push_back(BRepPrimAPI_MakePrism(face, gp_Vec((part.vanes->to - part.vanes->from) * perMetre, 0, 0)).Shape());
+            }
+        }
+        TopoDS_Shape solid = bodies.front();
+        if (bodies.size() > 1) {
+            BRepAlgoAPI_Fuse fuse;
+            TopTools_ListOfShape first;
+            TopTools_ListOfShape rest;
+            first.Append(bodies.front());
+            for (std::size_t i = 1; i < bodies.size(); ++i)
+                rest.Append(bodies[i]);
+            fuse.SetArguments(first);
+            fuse.SetTools(rest);
+            fuse.SetRunParallel(true);
+            // Plates and vanes only touch: nothing has to be cut where they do.
+            fuse.SetGlue(BOPAlgo_GlueShift);
+            fuse.Build();
+            solid = fuse.Shape();
+        }
+        TopTools_ListOfShape drills;
+        for (const design::HoleCircle& holes : part.holes)
+            for (int i = 0; i < holes.count; ++i) {
+                const double angle = std::numbers::pi / 2 + 2 * std::numbers::pi * i / holes.count;
+                const double past = 1e-3;
+                const gp_Ax2 along(gp_Pnt((holes.from - past) * perMetre, holes.circle / 2 * std::sin(angle) * perMetre,
+                                       -holes.circle / 2 * std::cos(angle) * perMetre),
+                    gp::DX());
+                drills.Append(
+                    BRepPrimAPI_MakeCylinder(along, holes.diameter / 2 * perMetre, (holes.to - holes.from + 2 * past) * perMetre).Shape());
+            }
+        if (!drills.IsEmpty()) {
+            BRepAlgoAPI_Cut cut;
+            TopTools_ListOfShape body;
+            body.Append(solid);
+            cut.SetArguments(body);
+            cut.SetTools(drills);
+            cut.Build();
+            solid = cut.Shape();
+        }
+        if (!BRepCheck_Analyzer(solid).IsValid())
+            throw files::Refusal(tr("{}: its holes cross each other or its edge; no solid can be made of it.", part.title));
+        return solid;
+    } catch (const Standard_Failure& failure) {
+        throw files::Refusal(tr("{}: no solid can be made of it ({}).", part.title, failure.GetMessageString()));
+    }
+}
+
+} // namespace
+
+std::string stepOf(const bracket::Plate& plate) { return stepOf(solidOf(plate), plate.title, plate.material); }
+std::string stlOf(const bracket::Plate& plate) { return stlOf(solidOf(plate), plate.title); }
+std::string stepOf(const design::Turned& part) { return stepOf(solidOf(part), part.title, part.material); }
+std::string stlOf(const design::Turned& part) { return stlOf(solidOf(part), part.title); }
+
+void writePlate(const std::string& path, const bracket::Plate& plate, const paper::Drawing& drawing, const paper::Size& size)
+{
+    write(
+        path, [&] { return stepOf(plate); }, [&] { return stlOf(plate); }, drawing, size);
+}
+
+void writeTurned(const std::string& path, const design::Turned& part, const paper::Drawing& drawing, const paper::Size& size)
+{
+    write(
+        path, [&] { return stepOf(part); }, [&] { return stlOf(part); }, drawing, size);
 }
 
 } // namespace deepstop::solids

@@ -33,7 +33,7 @@ public:
         if (!r.value)
             r.repeats.clear();
         if (often(0.05))
-            r.known = static_cast<deepstop::Known>(pick(3));
+            r.known = static_cast<deepstop::Known>(pick(4));
         if (r.value && often(0.05))
             r.plusMinus = std::min(std::abs(*r.value), (most - least) / 2) * std::exp2(-1.0 - static_cast<double>(pick(12)));
         if (often(0.05))

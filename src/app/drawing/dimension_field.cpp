@@ -50,7 +50,7 @@ void DimensionField::refresh()
     const Reading& reading = *entry->reading;
     const auto looked = std::pair { missing_, estimated_ };
     missing_ = !reading.value && !mayLack_;
-    estimated_ = reading.value && reading.known == Known::Estimated;
+    estimated_ = reading.value && provesNothing(reading.known);
     if (looked != std::pair { missing_, estimated_ })
         update();
     dress();

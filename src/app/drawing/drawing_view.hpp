@@ -32,7 +32,7 @@ public:
     /// Screen position of a point of the sheet.
     [[nodiscard]] QPointF toScreen(QPointF millimetres) const;
     [[nodiscard]] double pixelsPerMillimetre() const;
-    /// As it is shown: letters that would run under an entry are smaller, down to 8 pixels, where that helps.
+    /// As it is shown: letters that would run under an entry or off the paper are smaller, down to 8 pixels, where that helps.
     [[nodiscard]] Lettering fitted(const Lettering& letters) const;
     /// Letters, as they are shown, stand over nothing that is entered.
     [[nodiscard]] bool standsClear(const Lettering& letters) const;

@@ -112,10 +112,12 @@ bool DrawingView::standsClear(const Lettering& letters) const
 Lettering DrawingView::fitted(const Lettering& letters) const
 {
     constexpr double smallest = 8;
+    const double edge = toScreen(sheet_.extent.bottomRight()).x() + ends;
+    const auto good = [&](const Lettering& l) { return standsClear(l) && lettersBox(toScreen(l.at), l).right() <= edge; };
     Lettering fit = letters;
-    while (fit.pixels > smallest && !standsClear(fit))
+    while (fit.pixels > smallest && !good(fit))
         fit.pixels = std::max(smallest, fit.pixels - 0.5);
-    return standsClear(fit) ? fit : letters;
+    return good(fit) ? fit : letters;
 }
 
 void DrawingView::addLetters()

@@ -77,7 +77,7 @@ void AskList::refresh()
         what[0] = what[0].toUpper();
         if (!ask.pointer.empty())
             what = QStringLiteral("<a href='reading:%1'>%2</a>").arg(QString::fromStdString(ask.pointer), what);
-        html += QStringLiteral("<tr><td width='58' style='color:%1'>%2</td><td><b>%3</b><br><span style='color:%4'>%5</span></td><td "
+        html += QStringLiteral("<tr><td width='78' style='color:%1'>%2</td><td><b>%3</b><br><span style='color:%4'>%5</span></td><td "
                                "width='150' style='color:%6'>%7%8</td></tr>")
                     .arg(t.proposal.name(), ask.verdicts == 1 ? tr("1 check") : tr("%1 checks").arg(ask.verdicts), what, t.mute.name(),
                         tr("decides %1").arg(titles.join(QStringLiteral(", "))), t.unproven.name(), QString::fromStdString(ask.now),

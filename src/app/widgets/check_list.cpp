@@ -192,7 +192,7 @@ void CheckLine::paintEvent(QPaintEvent*)
         p.setBrush(on ? t.raised : t.paper);
         p.drawRoundedRect(QRectF(button(i)).adjusted(0.5, 0.5, -0.5, -0.5), 3, 3);
         p.setPen(on ? t.ink : t.mute);
-        p.setFont(reading(12, on ? QFont::DemiBold : QFont::Normal));
+        p.setFont(readingWithin(12, on ? QFont::DemiBold : QFont::Normal, words[i], button(i).width() - 8));
         p.drawText(button(i), Qt::AlignCenter, words[i]);
     }
 }

@@ -20,7 +20,7 @@ ReadingCard::ReadingCard(Document& document, QWidget* parent)
     title_->setWordWrap(true);
     other_->setFont(figures(12));
     trouble_->setWordWrap(true);
-    known_->addItems({ tr("measured"), tr("vendor sheet"), tr("estimated") });
+    known_->addItems({ tr("measured"), tr("vendor sheet"), tr("estimated"), tr("design") });
     known_->setAccessibleName(tr("How it is known"));
     instrument_->setEditable(true);
     instrument_->addItem({});

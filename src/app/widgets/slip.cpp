@@ -284,7 +284,7 @@ QString Slip::restsOn(const Figure& figure, const Style& style) const
                     : QString::fromUtf8(deepstop::tr(nameOf(reading->known)).data()));
             if (const auto by = deepstop::figure(effect, style, study.system); by.find_first_of("123456789") != std::string::npos)
                 how += tr(", moves it ±%1").arg(text(by));
-            how = span(reading->known == Known::Estimated ? t.unproven : t.mute, how);
+            how = span(provesNothing(reading->known) ? t.unproven : t.mute, how);
         }
         // Front and rear, before and after may share a name; then it is said whose it is.
         const bool shared = std::ranges::any_of(

@@ -163,7 +163,8 @@ void MainWindow::makeViewMenu()
     auto* view = menuBar()->addMenu(tr("&View"));
     int number = 0;
     for (const Stage& stage : stages())
-        view->addAction(stage.name(), QKeySequence(Qt::CTRL | static_cast<Qt::Key>(Qt::Key_1 + number++)), this,
+        // Nine figures, and D for Design.
+        view->addAction(stage.name(), QKeySequence(Qt::CTRL | static_cast<Qt::Key>(number < 9 ? Qt::Key_1 + number++ : Qt::Key_D)), this,
             [this, id = stage.id] { setStage(id); });
     view->addSeparator();
     auto* units = new QActionGroup(this);
@@ -253,7 +254,7 @@ void MainWindow::makeHelpMenu()
     auto* help = menuBar()->addMenu(tr("&Help"));
     help->addAction(tr("&Keys"), QKeySequence::HelpContents, this, [this] {
         QMessageBox::information(this, tr("Keys"),
-            tr("Ctrl+1 … Ctrl+9\tthe stages;  Alt+←, Alt+→  the sheets of a stage\n"
+            tr("Ctrl+1 … Ctrl+9, Ctrl+D\tthe stages;  Alt+←, Alt+→  the sheets of a stage\n"
                "Ctrl+N\ta new build\n"
                "Ctrl+Enter\ttry the first remedy of the open check\n"
                "Ctrl+P\ta template of the caliper, to cut and try in a wheel; all papers: File, Print\n"

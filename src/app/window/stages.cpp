@@ -4,6 +4,7 @@
 #include "stages/balance/balance_page.hpp"
 #include "stages/bench/bench_page.hpp"
 #include "stages/centring/centring_page.hpp"
+#include "stages/design/design_page.hpp"
 #include "stages/heat/heat_page.hpp"
 #include "stages/jobcard/card_page.hpp"
 #include "stages/logbook/logbook_page.hpp"
@@ -55,6 +56,16 @@ const std::vector<Stage>& stages()
                    "linings, "
                    "rotors, hoses, "
                    "bolts and fluid by the maker's intervals and before every day on a track, whatever this page says.") },
+        { DesignPage::id, marked("Design"), {}, false, make<DesignPage>, stateOfDesign,
+            marked("The green part of the map clears at worst, in every wheel that is ticked, if the parts are made as drawn; the amber "
+                   "part is tight, "
+                   "the violet one rests on estimates. The dot is the kit: drag it, move it by the arrow keys, or type. Lines carry the "
+                   "name of what "
+                   "decides there.\n\nPut into the build, the kit is a setup of its own whose dimensions are known as design: its verdicts "
+                   "stay "
+                   "unproven until the parts are read.\n\nThe program advises and never approves: a qualified engineer has to judge hat, "
+                   "ring and "
+                   "bracket before they are made, and local law whether they may be driven.") },
     };
     return all;
 }

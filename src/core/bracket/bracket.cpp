@@ -99,7 +99,7 @@ double holeArea(const std::vector<Hole>& holes)
 
 double wallWanted(double diameter) { return diameter / 2; }
 
-std::optional<Adapter> adapter(const Knuckle& k, const CaliperMount& c, const Wanted& w)
+std::optional<Adapter> holesOf(const Knuckle& k, const CaliperMount& c, const Wanted& w)
 {
     for (const double length : { k.holeSpacing, k.holeRadius, c.holeSpacing, w.rotorRadius, w.knuckleHole, w.caliperHole })
         if (!(length > 0))
@@ -122,17 +122,16 @@ std::optional<Adapter> adapter(const Knuckle& k, const CaliperMount& c, const Wa
     const double needed = c.radial ? 2 * reach : reach;
     a.thickness = std::isfinite(w.thickness) ? w.thickness : needed;
     a.offset = c.radial ? (needed - a.thickness) / 2 : needed - a.thickness;
-    a.outline = outlineOf(a, w.edge);
-    a.seats = a.bores.empty() || std::ranges::all_of(a.outline, [&](Point p) { return p.y <= y + 1e-9; });
+    // The outline reaches so far round every hole; only the holes to the knuckle may stand higher than the edge a radial mount sits on.
+    a.seats = a.bores.empty() || k.holeRadius + w.knuckleHole / 2 + w.edge <= y + 1e-9;
     a.wall = 1e9;
-    a.edge = 1e9;
+    a.edge = w.edge;
     for (std::size_t i = 0; i < a.holes.size(); ++i) {
         for (std::size_t j = i + 1; j < a.holes.size(); ++j)
             a.wall = std::min(a.wall,
                 std::hypot(a.holes[i].x - a.holes[j].x, a.holes[i].y - a.holes[j].y) - (a.holes[i].diameter + a.holes[j].diameter) / 2);
         for (const EdgeBore& bore : a.bores)
             a.wall = std::min(a.wall, toBore({ a.holes[i].x, a.holes[i].y }, bore) - a.holes[i].diameter / 2);
-        a.edge = std::min(a.edge, toOutline({ a.holes[i].x, a.holes[i].y }, a.outline) - a.holes[i].diameter / 2);
     }
     for (const EdgeBore& bore : a.bores)
         a.edge = std::min(a.edge, (a.thickness - bore.diameter) / 2);
@@ -140,9 +139,21 @@ std::optional<Adapter> adapter(const Knuckle& k, const CaliperMount& c, const Wa
         a.wall = std::min(a.wall, a.bores[1].x - a.bores[0].x - a.bores[0].diameter);
     // Both pairs lie about one middle, so turned over it is its own mirror image.
     a.symmetric = true;
+    return a;
+}
+
+std::optional<Adapter> adapter(const Knuckle& k, const CaliperMount& c, const Wanted& w)
+{
+    auto made = holesOf(k, c, w);
+    if (!made)
+        return made;
+    Adapter& a = *made;
+    a.outline = outlineOf(a, w.edge);
+    for (const Hole& hole : a.holes)
+        a.edge = std::min(a.edge, toOutline({ hole.x, hole.y }, a.outline) - hole.diameter / 2);
     a.area = areaOf(a.outline) - holeArea(a.holes);
     a.volume = a.area * a.thickness - boreVolume(a.bores);
-    return a;
+    return made;
 }
 
 Plate plateOf(const Adapter& a, std::string material)

@@ -74,9 +74,13 @@ struct Adapter {
 /// A stud gets two diameters of thread: enough in aluminium (common practice).
 /// @return nothing where a length is NaN or not positive where it must be
 [[nodiscard]] std::optional<Adapter> adapter(const Knuckle& knuckle, const CaliperMount& caliper, const Wanted& wanted);
+/// The same without outline, area and volume: for a search, which asks for holes, walls and thickness alone.
+[[nodiscard]] std::optional<Adapter> holesOf(const Knuckle& knuckle, const CaliperMount& caliper, const Wanted& wanted);
 
 /// Least metal between holes, and at an edge, that is wanted round a hole of `diameter`: half of it. Common practice, no source.
 [[nodiscard]] double wallWanted(double diameter);
+/// A plate thinner than this bends, m: common practice, no source.
+inline constexpr double thinnestPlate = 8e-3;
 
 /// A washer for a bolt, or a ring behind a rotor, as a plate with holes.
 struct Plate {

@@ -188,8 +188,8 @@ inline constexpr ChoiceTable<PadEnds, 3> padEnds { { { "unknown", PadEnds::Unkno
     { "radial", "along radii", PadEnds::Radial } } };
 inline constexpr ChoiceTable<SensorUse, 4> sensorUse { { { "unknown", SensorUse::Unknown }, { "none", SensorUse::None },
     { "new", SensorUse::New }, { "reused", SensorUse::Reused } } };
-inline constexpr ChoiceTable<Known, 3> known { { { "measured", Known::Measured }, { "vendor", Known::Vendor },
-    { "estimated", Known::Estimated } } };
+inline constexpr ChoiceTable<Known, 4> known { { { "measured", Known::Measured }, { "vendor", Known::Vendor },
+    { "estimated", Known::Estimated }, { "design", Known::Design } } };
 } // namespace choices
 
 /// In the reader's language.

@@ -67,7 +67,7 @@ constexpr Reading MockUp::*edges[] { &MockUp::padEdgeTop, &MockUp::padEdgeBottom
 
 bool anyRead(const MockUp& m)
 {
-    const auto read = [&](Reading MockUp::*each) { return (m.*each).value && (m.*each).known != Known::Estimated; };
+    const auto read = [&](Reading MockUp::*each) { return (m.*each).value && !provesNothing((m.*each).known); };
     return std::ranges::any_of(gaps, read) || std::ranges::any_of(edges, read);
 }
 

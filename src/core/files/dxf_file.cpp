@@ -9,7 +9,9 @@
 
 #include <algorithm>
 #include <array>
+#include <cmath>
 #include <memory>
+#include <vector>
 
 namespace deepstop::files {
 namespace {
@@ -40,6 +42,7 @@ Layer layerOf(paper::Pen pen)
 }
 
 constexpr Layer lettering { "LETTERING", 7, "CONTINUOUS" };
+constexpr Layer dimensioning { "DIMENSIONS", 7, "CONTINUOUS" };
 
 /// Beyond ASCII a DXF of this release writes \U+XXXX.
 std::string escaped(const std::string& utf8)
@@ -66,8 +69,65 @@ std::string escaped(const std::string& utf8)
 
 namespace {
 
+std::string blockOf(std::size_t dimension) { return fmt::format("*D{}", dimension + 1); }
+
+void writeStroke(const paper::Stroke& stroke, DL_Dxf& dxf, DL_WriterA& w, const char* layer)
+{
+    const DL_Attributes with(layer, 256, -1, "BYLAYER", 1.0);
+    dxf.writePolyline(w, DL_PolylineData(static_cast<int>(stroke.points.size()), 0, 0, stroke.closed ? 1 : 0), with);
+    for (const paper::Point p : stroke.points)
+        dxf.writeVertex(w, DL_VertexData(p.x * perMetre, p.y * perMetre, 0.0));
+    dxf.writePolylineEnd(w);
+}
+
+void writeLetters(const paper::Lettering& l, DL_Dxf& dxf, DL_WriterA& w, const char* layer)
+{
+    const int along = l.anchor == paper::Anchor::Left ? 0 : l.anchor == paper::Anchor::Middle ? 1 : 2;
+    dxf.writeText(w,
+        DL_TextData(l.at.x * perMetre, l.at.y * perMetre, 0, l.at.x * perMetre, l.at.y * perMetre, 0, l.height * perMetre, 1.0, 0, along, 0,
+            escaped(l.text), "Standard", l.upright ? 1.5707963267948966 : 0.0),
+        DL_Attributes(layer, 256, -1, "BYLAYER", 1.0));
+}
+
+/// An aligned dimension by its group codes (DXF reference, AC1015), its picture in a block of its own: programs that draw dimensions their
+/// own way do, others show the block.
+void writeDimension(const paper::Drawing& drawing, std::size_t index, DL_WriterA& w)
+{
+    const paper::Dimension& d = drawing.dimensions[index];
+    const double length = std::hypot(d.to.x - d.from.x, d.to.y - d.from.y);
+    const paper::Point left { -(d.to.y - d.from.y) / length, (d.to.x - d.from.x) / length };
+    const auto point = [&](int code, paper::Point p) {
+        w.dxfReal(code, p.x * perMetre);
+        w.dxfReal(code + 10, p.y * perMetre);
+        w.dxfReal(code + 20, 0.0);
+    };
+    w.entity("DIMENSION");
+    w.dxfString(100, "AcDbEntity");
+    w.dxfString(8, dimensioning.name);
+    w.dxfString(100, "AcDbDimension");
+    w.dxfString(2, blockOf(index));
+    point(10, { d.to.x + left.x * d.offset, d.to.y + left.y * d.offset });
+    point(11, drawing.letters[d.letter].at);
+    constexpr int aligned = 1;
+    constexpr int ownBlock = 32;
+    w.dxfInt(70, aligned + ownBlock);
+    w.dxfString(1, escaped(d.figure));
+    w.dxfReal(42, length * perMetre);
+    w.dxfString(3, "Standard");
+    w.dxfString(100, "AcDbAlignedDimension");
+    point(13, d.from);
+    point(14, d.to);
+}
+
 void write(const paper::Drawing& drawing, DL_Dxf& dxf, DL_WriterA& w)
 {
+    // What is drawn for a dimension stands in its block alone.
+    std::vector<bool> strokeOfDimension(drawing.strokes.size());
+    std::vector<bool> letterOfDimension(drawing.letters.size());
+    for (const paper::Dimension& d : drawing.dimensions) {
+        std::fill_n(strokeOfDimension.begin() + static_cast<std::ptrdiff_t>(d.firstStroke), d.strokes, true);
+        letterOfDimension[d.letter] = true;
+    }
     dxf.writeHeader(w);
     w.dxfString(9, "$INSUNITS");
     w.dxfInt(70, 4); // millimetres
@@ -83,12 +143,13 @@ void write(const paper::Drawing& drawing, DL_Dxf& dxf, DL_WriterA& w)
     dxf.writeLinetype(w, DL_LinetypeData("DASHDOT", "Dash dot", 0, 4, 11.8, dots.data()));
     w.tableEnd();
     constexpr std::array pens { paper::Pen::Cut, paper::Pen::Outline, paper::Pen::Hidden, paper::Pen::Axis, paper::Pen::Thin };
-    w.tableLayers(static_cast<int>(pens.size()) + 2);
+    w.tableLayers(static_cast<int>(pens.size()) + 3);
     const auto layer = [&](const Layer& l) { dxf.writeLayer(w, DL_LayerData(l.name, 0), DL_Attributes("", l.colour, 25, l.line, 1.0)); };
     layer({ "0", 7, "CONTINUOUS" });
     for (const paper::Pen pen : pens)
         layer(layerOf(pen));
     layer(lettering);
+    layer(dimensioning);
     w.tableEnd();
     w.tableStyle(1);
     dxf.writeStyle(w, DL_StyleData("Standard", 0, 2.5, 1.0, 0.0, 0, 2.5, "txt", ""));
@@ -100,6 +161,8 @@ void write(const paper::Drawing& drawing, DL_Dxf& dxf, DL_WriterA& w)
     w.tableEnd();
     dxf.writeDimStyle(w, 2.5, 1, 0.6, 0.6, 2.5);
     dxf.writeBlockRecord(w);
+    for (std::size_t i = 0; i < drawing.dimensions.size(); ++i)
+        dxf.writeBlockRecord(w, blockOf(i));
     w.tableEnd();
     w.sectionEnd();
     w.sectionBlocks();
@@ -107,29 +170,29 @@ void write(const paper::Drawing& drawing, DL_Dxf& dxf, DL_WriterA& w)
         dxf.writeBlock(w, DL_BlockData(block, 0, 0.0, 0.0, 0.0));
         dxf.writeEndBlock(w, block);
     }
+    for (std::size_t i = 0; i < drawing.dimensions.size(); ++i) {
+        const paper::Dimension& d = drawing.dimensions[i];
+        dxf.writeBlock(w, DL_BlockData(blockOf(i), 1, 0.0, 0.0, 0.0));
+        for (std::size_t k = d.firstStroke; k < d.firstStroke + d.strokes; ++k)
+            writeStroke(drawing.strokes[k], dxf, w, dimensioning.name);
+        writeLetters(drawing.letters[d.letter], dxf, w, dimensioning.name);
+        dxf.writeEndBlock(w, blockOf(i));
+    }
     w.sectionEnd();
     w.sectionEntities();
-    for (const paper::Stroke& stroke : drawing.strokes) {
-        const DL_Attributes with(layerOf(stroke.pen).name, 256, -1, "BYLAYER", 1.0);
-        dxf.writePolyline(w, DL_PolylineData(static_cast<int>(stroke.points.size()), 0, 0, stroke.closed ? 1 : 0), with);
-        for (const paper::Point p : stroke.points)
-            dxf.writeVertex(w, DL_VertexData(p.x * perMetre, p.y * perMetre, 0.0));
-        dxf.writePolylineEnd(w);
-    }
-    const auto letters = [&](paper::Point at, const std::string& text, double height, paper::Anchor anchor, bool upright) {
-        const int along = anchor == paper::Anchor::Left ? 0 : anchor == paper::Anchor::Middle ? 1 : 2;
-        dxf.writeText(w,
-            DL_TextData(at.x * perMetre, at.y * perMetre, 0, at.x * perMetre, at.y * perMetre, 0, height * perMetre, 1.0, 0, along, 0,
-                escaped(text), "Standard", upright ? 1.5707963267948966 : 0.0),
-            DL_Attributes(lettering.name, 256, -1, "BYLAYER", 1.0));
-    };
-    for (const paper::Lettering& l : drawing.letters)
-        letters(l.at, l.text, l.height, l.anchor, l.upright);
+    for (std::size_t i = 0; i < drawing.strokes.size(); ++i)
+        if (!strokeOfDimension[i])
+            writeStroke(drawing.strokes[i], dxf, w, layerOf(drawing.strokes[i].pen).name);
+    for (std::size_t i = 0; i < drawing.letters.size(); ++i)
+        if (!letterOfDimension[i])
+            writeLetters(drawing.letters[i], dxf, w, lettering.name);
+    for (std::size_t i = 0; i < drawing.dimensions.size(); ++i)
+        writeDimension(drawing, i, w);
     const auto extent = paper::extentOf(drawing);
     double y = extent.low.y - 10e-3;
-    letters({ extent.low.x, y }, drawing.title, 4e-3, paper::Anchor::Left, false);
+    writeLetters({ { extent.low.x, y }, drawing.title, 4e-3 }, dxf, w, lettering.name);
     for (const std::string& note : drawing.notes)
-        letters({ extent.low.x, y -= 5e-3 }, note, 2.8e-3, paper::Anchor::Left, false);
+        writeLetters({ { extent.low.x, y -= 5e-3 }, note, 2.8e-3 }, dxf, w, lettering.name);
     w.sectionEnd();
     dxf.writeObjects(w);
     dxf.writeObjectsEnd(w);

@@ -14,9 +14,6 @@
 namespace deepstop {
 namespace {
 
-/// Metal round a hole, and between two, is half its diameter; a plate thinner than this bends: common practice, no source.
-constexpr double thinnestPlate = 8e-3;
-
 std::vector<std::string> noteOf(const Study& study, Axle axle, const std::string& date)
 {
     const std::string car = study.build->car.name.empty() ? tr("New build") : study.build->car.name;
@@ -158,10 +155,10 @@ BracketStudy bracketOf(const Study& study, Axle axle)
                      "caliper spacing, another rotor, or a bracket in two planes",
                     say(-a.wall))
                 : tr("only {} of metal between two holes, {} wanted", say(a.wall), say(bracket::wallWanted(*c.bracket.knuckleHole.value))));
-    if (!(a.thickness >= thinnestPlate))
+    if (!(a.thickness >= bracket::thinnestPlate))
         result.faults.push_back(a.thickness <= 0
                 ? tr("the caliper would have to stand {} behind the lugs' face: machine the lugs, or a hub-face ring", say(-a.thickness))
-                : tr("a plate of {} is thin, {} at least wanted", say(a.thickness), say(thinnestPlate)));
+                : tr("a plate of {} is thin, {} at least wanted", say(a.thickness), say(bracket::thinnestPlate)));
     if (a.offset < -0.5e-3)
         result.faults.push_back(tr("this plate is {} too thick: machine it, or a hub-face ring", say(-a.offset)));
     else if (a.offset > 0.5e-3)

@@ -120,6 +120,7 @@ void addDimension(Drawing& drawing, Point from, Point to, double offset, const s
     const Point a = moved(from, left, offset);
     const Point b = moved(to, left, offset);
     const double past = offset < 0 ? -2e-3 : 2e-3;
+    Dimension made { from, to, offset, figure, drawing.strokes.size(), 0, drawing.letters.size() };
     drawing.line(Pen::Thin, { from, moved(a, left, past) });
     drawing.line(Pen::Thin, { to, moved(b, left, past) });
     // With no room between for two heads they stand outside and point in.
@@ -133,6 +134,8 @@ void addDimension(Drawing& drawing, Point from, Point to, double offset, const s
     const bool upright = std::abs(along.y) > std::abs(along.x);
     const Point middle { (a.x + b.x) / 2 - (upright ? 1e-3 : 0), (a.y + b.y) / 2 + (upright ? 0 : 1e-3) };
     drawing.letter(middle, figure, 3e-3, Anchor::Middle, upright);
+    made.strokes = drawing.strokes.size() - made.firstStroke;
+    drawing.dimensions.push_back(std::move(made));
 }
 
 void addHatch(Drawing& drawing, const std::vector<Point>& outline, double spacing, bool rising)

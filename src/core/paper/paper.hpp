@@ -45,11 +45,24 @@ struct Lettering {
     bool operator==(const Lettering&) const = default;
 };
 
+/// A length that is dimensioned; its lines and its figure stand among the drawing's strokes and letters, from those numbers on.
+struct Dimension {
+    Point from;
+    Point to;
+    double offset = 0; ///< of the dimension line, to the left of the way
+    std::string figure;
+    std::size_t firstStroke = 0;
+    std::size_t strokes = 0;
+    std::size_t letter = 0;
+    bool operator==(const Dimension&) const = default;
+};
+
 struct Drawing {
     std::string title;
     std::vector<std::string> notes; ///< for the title block, a line each
     std::vector<Stroke> strokes;
     std::vector<Lettering> letters;
+    std::vector<Dimension> dimensions {};
 
     void line(Pen pen, std::vector<Point> points, bool closed = false) { strokes.push_back({ pen, std::move(points), closed }); }
     void letter(Point at, std::string_view text, double height = 3e-3, Anchor anchor = Anchor::Left, bool upright = false)

@@ -73,9 +73,12 @@ Entry readEntry(std::string_view text, const Style& style, UnitSystem system, co
         reading.date = today;
         reading = repeated(std::move(reading), several);
     }
-    // An estimate that names an instrument was foretold: whatever is typed over it, the same number too, is the reading it waited for.
-    if (before.known == Known::Estimated && !before.instrument.empty()) {
+    // An estimate that names an instrument was foretold, and a designed part waits for being read: whatever is typed over it, the same
+    // number too, is that reading.
+    if ((before.known == Known::Estimated && !before.instrument.empty()) || before.known == Known::Design) {
         reading.known = Known::Measured;
+        if (before.known == Known::Design)
+            reading.plusMinus.reset();
         reading.date = today;
     }
     if (!width.empty()) {

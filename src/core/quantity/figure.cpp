@@ -27,7 +27,7 @@ Figure Evaluator::figureOf(double nominal) const
         figure.restsOn.emplace_back(*asked.reading);
         if (!asked.reading->value)
             figure.lacks.emplace_back(*asked.reading);
-        else if (asked.reading->known == Known::Estimated)
+        else if (provesNothing(asked.reading->known))
             figure.estimated.emplace_back(*asked.reading);
     }
     if (figure.lacks.empty() && std::isfinite(nominal))

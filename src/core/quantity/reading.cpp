@@ -18,6 +18,8 @@ std::string_view nameOf(Known known)
         return marked("vendor sheet");
     case Known::Estimated:
         return marked("estimated");
+    case Known::Design:
+        return marked("design");
     }
     return "";
 }
@@ -92,6 +94,7 @@ double uncertainty(const Reading& reading, bool isLength)
         return std::max(
             isLength ? lengthResolution(reading.instrument) : massResolution(reading.instrument).value_or(0.01 * size), spread(reading));
     case Known::Vendor:
+    case Known::Design:
         return isLength ? 0.25e-3 : 0.03 * size;
     case Known::Estimated:
         return isLength ? std::max(1e-3, 0.02 * size) : 0.10 * size;

@@ -10,8 +10,10 @@
 
 namespace deepstop {
 
-/// How a reading came about, from best to worst.
-enum class Known { Measured, Vendor, Estimated };
+/// How a reading came about. *Design*: as it is to be made; the part does not exist yet, or was not read.
+enum class Known { Measured, Vendor, Estimated, Design };
+/// Whether nothing rests on it for certain: it is a guess, or the drawing of a part that nobody has read.
+[[nodiscard]] constexpr bool provesNothing(Known known) { return known == Known::Estimated || known == Known::Design; }
 
 [[nodiscard]] std::string_view nameOf(Known known);
 
@@ -64,7 +66,7 @@ void changeTo(Reading& reading, double value);
 /// The half-width to reckon with: as stated, or by default. Never negative; 0 for an absent reading.
 ///
 /// Defaults (common practice, no source): a measured length by `lengthResolution`; a vendor's length 0.25 mm, half of the last
-/// half-millimetre people print; an estimated length 2 % but at least 1 mm; any other quantity 1 % measured, 3 % from a vendor,
+/// half-millimetre people print, a designed one likewise; an estimated length 2 % but at least 1 mm; any other quantity 1 % measured, 3 % from a vendor,
 /// 10 % estimated. A scale that is known by name has its own. A reading repeated is never better than its own spread.
 [[nodiscard]] double uncertainty(const Reading& reading, bool isLength);
 

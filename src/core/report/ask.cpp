@@ -89,8 +89,10 @@ std::vector<Ask> asksOf(const Study& study)
         const Reading& reading = *study.directory->at(q.address.pointer)->reading;
         Ask ask { q.address.pointer, q.address.full(), tr("missing"), instrumentFor(q.address), q.verdicts.size(),
             titlesOf(study, q.verdicts), isOfKit(q.address.pointer, setup) };
-        if (reading.value)
-            ask.estimate = print(*reading.value, q.address.style, study.system), ask.now = tr("estimated {}", ask.estimate);
+        if (reading.value) {
+            ask.estimate = print(*reading.value, q.address.style, study.system);
+            ask.now = reading.known == Known::Design ? tr("design {}", ask.estimate) : tr("estimated {}", ask.estimate);
+        }
         asks.push_back(std::move(ask));
     }
     for (const OpenFact& fact : study.openFacts) {

@@ -154,7 +154,11 @@ std::string estimatedIn(const Study& study, const Figure& figure)
         return {};
     auto words = figure.assumed;
     std::ranges::copy(names(study, figure.estimated), std::back_inserter(words));
-    return tr("rests on an estimate: {}", joined(words, 2));
+    const bool drawnOnly = figure.assumed.empty() && std::ranges::all_of(figure.estimated, [&](ReadingId each) {
+        const auto* entry = study.directory->find(each);
+        return entry && entry->reading->value && entry->reading->known == Known::Design;
+    });
+    return drawnOnly ? tr("not read on the made parts yet: {}", joined(words, 2)) : tr("rests on an estimate: {}", joined(words, 2));
 }
 
 void restAlsoOn(Figure& figure, const Figure& also)

@@ -133,16 +133,16 @@ private:
         fact("name", QObject::tr("Name"));
         fact("kind", QObject::tr("Kind"));
         p_.vertical("/caliper/back_over_edge_mm", -c_.backOverEdge * 1000, 0, cut_.x() + c_.outboardDepth * 600, cut_.x() + deepOut_ + 16,
-            QObject::tr("back"), {}, -0.2);
+            QObject::tr("its back"), {}, -0.2);
         p_.horizontal("/caliper/back_length_mm", -c_.backHalfLength * 1000, c_.backHalfLength * 1000, -c_.backOverEdge * 1000,
             -c_.backOverEdge * 1000 - 13, QObject::tr("straight"));
         p_.vertical("/caliper/bridge_gap_mm", -c_.bridgeGap * 1000, 0, cut_.x(), cut_.x() + 4, QObject::tr("bridge"), {}, 3.5);
         p_.vertical("/caliper/reach_mm", 0, c_.reach * 1000, cut_.x() + c_.outboardDepth * 1000, cut_.x() + deepOut_ + 16,
             QObject::tr("reach"), {}, 0.7);
         p_.horizontal("/caliper/outboard_depth_mm", cut_.x(), cut_.x() + c_.outboardDepth * 1000, -c_.backOverEdge * 1000 + 8,
-            -c_.backOverEdge * 1000 - 13, QObject::tr("out"));
+            -c_.backOverEdge * 1000 - 13, QObject::tr("outboard"));
         p_.horizontal("/caliper/inboard_depth_mm", cut_.x() - c_.inboardDepth * 1000, cut_.x(), -c_.backOverEdge * 1000 + 8,
-            -c_.backOverEdge * 1000 - 13, QObject::tr("in"));
+            -c_.backOverEdge * 1000 - 13, QObject::tr("inboard"));
         p_.leader("/caliper/shoulder_mm",
             { cut_.x() - c_.inboardDepth * 1000 + c_.shoulder * 500, -c_.backOverEdge * 1000 + c_.shoulder * 500 },
             { cut_.x() - c_.inboardDepth * 1000 - 16, -c_.backOverEdge * 1000 - 2 }, QObject::tr("shoulder"));

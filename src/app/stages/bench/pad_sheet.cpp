@@ -126,7 +126,7 @@ Sheet padSheet(const Study& study, Axle axle)
     p.leader("/pad/overall_mm", { edge + (s.lining + s.backing) / 2, s.height }, { edge + s.lining + s.backing + 6, s.height * 0.55 },
         QObject::tr("both together"), {}, false, true, QStringLiteral("–"));
     p.leader("/pad/minimum_thickness_mm", { worn, s.height * 0.3 }, { edge + 6, -10 }, QObject::tr("worn at"), {}, false, true);
-    p.horizontal("/pad/backing_mm", edge + s.lining, edge + s.lining + s.backing, 0, s.height + 19, QObject::tr("back"));
+    p.horizontal("/pad/backing_mm", edge + s.lining, edge + s.lining + s.backing, 0, s.height + 19, QObject::tr("backing"));
     fact("compound", QObject::tr("Compound"));
     p.leader("/pad/friction", { x(473), y(pad.friction.value.value_or(0.4)) }, { left + wide * 0.22, y(0.62) }, QObject::tr("warm"));
     for (std::size_t i = 0; i <= pad.frictionOverTemperature.size(); ++i) {

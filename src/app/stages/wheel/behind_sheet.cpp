@@ -238,7 +238,7 @@ private:
                     .arg(v->figure.value ? QString::fromStdString(figure(*v->figure.value, style::gap, study_.system))
                                          : QStringLiteral("?")),
                 v->level, inSection(0, r_.drawn.rotor.hatOuterRadius), inSection(0, r_.drawn.rotor.hatOuterRadius),
-                inSection(0.034, 0.034) });
+                inSection(-0.016, 0.014) });
         sheet_.extent =
             QRectF(QPointF(left_ * 1000 - 16 * u_, -top_ * 1000 - 8 * u_), QPointF(column_ + 452 * u_, std::max(bottom_, y_ + 8 * u_)));
     }

@@ -248,7 +248,7 @@ Sheet faceSheet(const Study& study, Axle axle)
     sheet.line(
         QPolygonF { QPointF(-apart, 0), left.onCaliper(0, left.back() + 12e-3) }, { t.mute, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
     put("/mount/clock_deg", left.at(left.clock() / 2, 0.05), left.at(-0.9, 0.075), QObject::tr("from straight up"), true);
-    put("/caliper/back_length_mm", left.onCaliper(0, left.back()), { 0, -46 }, QObject::tr("back"));
+    put("/caliper/back_length_mm", left.onCaliper(0, left.back()), { 0, -46 }, QObject::tr("its back"));
     put("/pad/length_mm", left.onCaliper(0.01, s.rotor.outerRadius - s.pad.inset), { 0, 52 }, QObject::tr("pad"));
     put("/caliper/corner_radius_mm", left.onCaliper(-left.halfBack(), left.back()), { 0, 86 }, QObject::tr("rounded"), false, true);
     const double row = R + 34;

@@ -64,7 +64,7 @@ std::optional<LearntEffect> learn(const MockUp& m, const Corner& corner)
     std::vector<State> states;
     const auto mean = [](const Reading& it, const Reading& ot, const Reading& ib, const Reading& ob) {
         for (const Reading* r : { &it, &ot, &ib, &ob })
-            if (!r->value || r->known == Known::Estimated)
+            if (!r->value || provesNothing(r->known))
                 return std::numeric_limits<double>::quiet_NaN();
         return centring::position({ *it.value, *ot.value, *ib.value, *ob.value }, 1, 1).axial;
     };

@@ -286,7 +286,7 @@ void addGaps(CornerClearance& r, const Study& study, const Which& of)
 /// Both sides were read, and read the same: one tells of the other.
 bool readAlike(const Corner& corner)
 {
-    return corner.left == corner.right && corner.left.slotCentre.value && corner.left.slotCentre.known != Known::Estimated;
+    return corner.left == corner.right && corner.left.slotCentre.value && !provesNothing(corner.left.slotCentre.known);
 }
 
 /// What one side's figure rests on, it rests on as read on the other.

@@ -1,7 +1,7 @@
 #include "build/choices.hpp"
 #include "chapters/clearance/checks.hpp"
 #include "chapters/clearance/clearance_parts.hpp"
-#include "chapters/clearance/wheel_figures.hpp"
+#include "chapters/clearance/gap_figures.hpp"
 #include "language/language.hpp"
 #include "verdict/judge.hpp"
 
@@ -14,16 +14,8 @@
 namespace deepstop::clearance {
 namespace {
 
-/// Metal of a bracket round its holes, beyond the hole; common practice, no source.
-constexpr double roundHole = 8e-3;
 /// Least that a relief may leave of a bracket's plate, as a part of its thickness; common practice, no source.
 constexpr double plateLeft = 0.5;
-
-/// A place as seen along the axle from the caliper: across its middle line, and along it from the axis.
-struct FromCaliper {
-    double across;
-    double along;
-};
 
 /// What stands still with hub and knuckle, against the caliper and the bracket that are bolted to it.
 class Fixed {
@@ -41,81 +33,14 @@ public:
 private:
     std::string say(double length) const { return print(length, style::gap, study_.system); }
 
-    [[nodiscard]] bool hasBracket() const { return corner_.bracket.thickness.value || !corner_.bracket.name.empty(); }
-
-    /// Where a keep-out stands; nothing while its angle round the axle is not read.
-    static std::optional<FromCaliper> seen(Evaluator& s, const KeepOut& place, const Mount& mount)
-    {
-        if (!place.clock.value || !mount.clock.value)
-            return {};
-        const double angle = s(place.clock, false) - s(mount.clock, false);
-        return FromCaliper { s(place.radius) * std::sin(angle), s(place.radius) * std::cos(angle) };
-    }
-
-    /// In the half-plane through the axis where they face each other, and past the ends of the body across it.
-    static double gapTo(const geometry::Chain& body, double halfLength, geometry::Point at, const std::optional<FromCaliper>& from)
-    {
-        const geometry::Point seen { at.z, from ? from->along : at.r };
-        const auto room = fit::keepOutRoom(seen, {}, body);
-        const double inPlane = room ? room->gap : NAN;
-        const double past = from ? std::abs(from->across) - halfLength : 0;
-        return past > 0 ? std::hypot(std::max(0.0, inPlane), past) + 0 * inPlane : inPlane;
-    }
-
-    double toCaliper(Evaluator& s, const KeepOut& place, Side side) const
-    {
-        fit::CornerShape shape {};
-        const Caliper& c = corner_.caliper;
-        const double lifted = figures::lift(s, corner_, side);
-        shape.rotor.outerRadius = s(corner_.rotor.outerDiameter) / 2;
-        shape.caliper = { s(c.backOverEdge) + lifted, s(c.backLength) / 2, s(c.bridgeGap) + lifted, s(c.reach) - lifted, s(c.outboardDepth),
-            s(c.inboardDepth), s(c.shoulder), s(c.slotWidth) };
-        shape.slotCentre = s(corner_.at(side).slotCentre) - figures::hubMoved(s, corner_);
-        return gapTo(
-            fit::caliperSection(shape), shape.caliper.backHalfLength, { -s(place.depth), s(place.radius) }, seen(s, place, corner_.mount));
-    }
-
-    /// The plate with what stands proud of it, thinner where a relief lies over the place.
-    double toBracket(Evaluator& s, const KeepOut& place) const
-    {
-        const Bracket& b = corner_.bracket;
-        const double lugs = -figures::lugDepth(s, corner_, hub_);
-        const double knuckle = s(hub_.lugRadius);
-        const double caliper = s(corner_.rotor.outerDiameter) / 2 - s(corner_.caliper.mountDrop);
-        const double low = std::min(knuckle, caliper) - s(b.knuckleHole) / 2 - roundHole + 0 * (knuckle + caliper);
-        const double high = std::max(knuckle, caliper) + s(b.caliperHole) / 2 + roundHole + 0 * (knuckle + caliper);
-        const double half =
-            std::max(s(b.knuckleSpacing), s(b.caliperSpacing)) / 2 + roundHole + 0 * (s(b.knuckleSpacing) + s(b.caliperSpacing));
-        const double proud =
-            std::max(s(b.proudKnuckle), corner_.mount.kind == MountKind::Radial ? 0 : s(b.proudCaliper)) + 0 * s(b.proudKnuckle);
-        const auto from = seen(s, place, corner_.mount);
-        double back = lugs;
-        if (from)
-            for (const Relief& each : b.reliefs)
-                if (std::hypot(from->across - s(each.across), from->along - s(each.radius)) <= s(each.width) / 2)
-                    back = std::max(back, lugs + s(each.depth));
-        const double face = lugs + s(b.thickness) + proud;
-        const geometry::Chain plate { { back, low }, { back, high }, { face, high }, { face, low }, { back, low } };
-        return gapTo(plate, half, { -s(place.depth), s(place.radius) }, from);
-    }
-
     void place(std::size_t i)
     {
         const KeepOut& place = hub_.keepOuts[i];
         const std::string what = !place.name.empty() ? place.name
             : place.kind == KeepOutKind::Unknown     ? tr("keep-out {}", i + 1)
                                                      : fmt::format("{} {}", wordFor(place.kind, choices::keepOut), i + 1);
-        const auto of = figures::lesserSide([&](Evaluator& s, Side side) {
-            const double caliper = toCaliper(s, place, side);
-            if (!hasBracket())
-                return caliper;
-            const double bracket = toBracket(s, place);
-            return std::isfinite(caliper + bracket) ? std::min(caliper, bracket) : NAN;
-        });
-        const bool hose = place.kind == KeepOutKind::Unknown || place.kind == KeepOutKind::Hose;
-        const Wants& wants = study_.build->wants;
-        const double wanted =
-            hose ? figures::setting(wants.hoseGap, &Wants::hoseGap) : figures::setting(wants.keepOutGap, &Wants::keepOutGap);
+        const auto of = figures::lesserSide([&](Evaluator& s, Side side) { return figures::fixedGap(s, place, corner_, side, hub_); });
+        const double wanted = figures::wantedRound(place, study_.build->wants);
         Verdict& v = judge::startGapVerdict(
             study_, checks::fixedParts, { axle_, {}, static_cast<int>(i) + 1 }, tr("Caliper and bracket to {}", what), of.figure);
         v.method =

@@ -1,9 +1,8 @@
 #include "build/choices.hpp"
 #include "chapters/clearance/checks.hpp"
 #include "chapters/clearance/cures.hpp"
-#include "chapters/clearance/wheel_figures.hpp"
+#include "chapters/clearance/gap_figures.hpp"
 #include "language/language.hpp"
-#include "materials/materials.hpp"
 #include "verdict/judge.hpp"
 #include "chapters/clearance/clearance_parts.hpp"
 
@@ -18,7 +17,6 @@ namespace {
 
 constexpr std::string_view turnByHand =
     marked("A wheel that touches a caliper locks or breaks. Turn it by hand through a full turn, then drive slowly, then look again.");
-constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
 
 class Room {
 public:
@@ -49,7 +47,7 @@ public:
 private:
     // Settings are looked at where a sum wants them: what is remembered hangs on what was looked at for it.
     double hotRise() const { return figures::setting(study_.build->wants.hotRise, &Wants::hotRise); }
-    double expansion(Evaluator& s) const { return figures::ringExpansion(s, corner_.rotor, hotRise()); }
+    [[nodiscard]] const Wants& wants() const { return study_.build->wants; }
     std::string expansionInWords() const
     {
         return fmt::format("{:g}·10⁻⁶", figures::ringSolid(corner_.rotor).expansionOver(hotRise()) * 1e6);
@@ -165,10 +163,8 @@ private:
 
     void bridge()
     {
-        const auto of = lesserSide(checks::bridgeGap, [&](Evaluator& s, Side side) {
-            return s(corner_.caliper.bridgeGap) + figures::lift(s, corner_, side)
-                - fit::growth(s(corner_.rotor.outerDiameter), hotRise(), expansion(s)) / 2;
-        });
+        const auto of =
+            lesserSide(checks::bridgeGap, [&](Evaluator& s, Side side) { return figures::bridgeGap(s, corner_, side, wants()); });
         Verdict& v = start(checks::bridgeGap, tr("Rotor to caliper bridge (hot)"), of.figure);
         gap(v, figures::setting(study_.build->wants.bridgeGap, &Wants::bridgeGap));
         nameSide(v, of);
@@ -181,18 +177,7 @@ private:
 
     void slot()
     {
-        const auto of = lesserSide(checks::faceGap, [&](Evaluator& s, Side side) {
-            const double coning = figures::setting(study_.build->wants.coning, &Wants::coning);
-            const double thickness = s(corner_.rotor.thickness);
-            // A ring that floats on its hat stands anywhere within its play; whether it does has to be said.
-            double play = 0;
-            if (corner_.rotor.construction == RotorBuild::TwoPiece)
-                play = s(corner_.rotor.ringPlay);
-            else if (corner_.rotor.construction == RotorBuild::Unknown)
-                s.assume(tr("a rotor of one piece"));
-            return (s(corner_.caliper.slotWidth) - thickness - fit::growth(thickness, hotRise(), expansion(s))) / 2 - coning - play / 2
-                - std::abs(figures::axialOffset(s, corner_, side));
-        });
+        const auto of = lesserSide(checks::faceGap, [&](Evaluator& s, Side side) { return figures::slotGap(s, corner_, side, wants()); });
         Verdict& v = start(checks::faceGap, tr("Rotor in the caliper's slot"), of.figure);
         gap(v, figures::setting(study_.build->wants.faceGap, &Wants::faceGap));
         nameSide(v, of);
@@ -203,35 +188,14 @@ private:
                       "practice, under Limits.");
     }
 
-    /// Where shims push the plate towards the rotor, the thickest stack counts.
-    double shimsOutboard(Evaluator& s) const
-    {
-        double shims = 0;
-        if (corner_.mount.shimMoves == Direction::Outboard)
-            for (const Fitted* in : { &corner_.left, &corner_.right })
-                shims = std::max({ shims, s.orElse(in->shimTop, 0), s.orElse(in->shimBottom, 0) });
-        return shims;
-    }
-
     /// The edge of a plate that reaches past what its holes need, against what turns round it. Both its faces count.
     void bracketEdge()
     {
         const Bracket& plate = corner_.bracket;
         if (plate.outline.empty())
             return;
-        Verdict& v = start(checks::bracketEdge, tr("Bracket's edge in the wheel"), [&](Evaluator& s) {
-            const double lugs = -figures::lugDepth(s, corner_, hub_);
-            const double outboard = lugs + s(plate.thickness) + shimsOutboard(s);
-            double least = std::numeric_limits<double>::infinity();
-            for (const BracketPoint& point : plate.outline) {
-                const double radius = std::hypot(s(point.across), s(point.radius));
-                for (const double z : { lugs, outboard }) {
-                    const double gap = figures::placeGap(s, { z, radius }, corner_, result_.wheel, hub_, study_.build->wants);
-                    least = std::isnan(gap) ? gap : std::min(least, gap);
-                }
-            }
-            return least;
-        });
+        Verdict& v = start(checks::bracketEdge, tr("Bracket's edge in the wheel"),
+            [&](Evaluator& s) { return figures::bracketEdgeGap(s, corner_, result_.wheel, hub_, wants()); });
         gap(v, figures::setting(study_.build->wants.barrelGap, &Wants::barrelGap));
         v.method =
             tr("Shortest distance from each point of the bracket's edge, at either face of it, to the wheel's inside, what stands into it, "
@@ -246,14 +210,8 @@ private:
         const Bracket& plate = corner_.bracket;
         if (plate.name.empty() && !plate.thickness.value && !plate.knuckleSpacing.value)
             return;
-        Verdict& v = start(checks::bracketGap, tr("Bracket to rotor"), [&](Evaluator& s) {
-            const double shims = shimsOutboard(s);
-            // Of a radial mount the studs stand in the plate's edge, and nothing of them faces the rotor.
-            const double atCaliper = corner_.mount.kind == MountKind::Radial ? 0 : s(plate.proudCaliper);
-            const double proud = std::max(s(plate.proudKnuckle), atCaliper) + 0 * (s(plate.proudKnuckle) + atCaliper);
-            const double coning = figures::setting(study_.build->wants.coning, &Wants::coning);
-            return figures::inboardFace(s, corner_) - (s(plate.thickness) + shims + proud - figures::lugDepth(s, corner_, hub_)) - coning;
-        });
+        Verdict& v =
+            start(checks::bracketGap, tr("Bracket to rotor"), [&](Evaluator& s) { return figures::bracketGap(s, corner_, hub_, wants()); });
         gap(v, figures::setting(study_.build->wants.faceGap, &Wants::faceGap));
         v.method =
             tr("Rotor's inboard face less the outboard face of the plate, which lies on the lugs, less what stands proud of it and the hot "
@@ -265,15 +223,7 @@ private:
 
     void hat()
     {
-        const auto of = lesserSide(checks::hatGap, [&](Evaluator& s, Side side) {
-            // The hat gets about half as hot as the ring; common practice, no source.
-            const double hatRise = hotRise() / 2;
-            const auto& solid = corner_.rotor.hatMaterial == HatMaterial::Aluminium ? materials::aluminium6061 : materials::greyIron;
-            if (corner_.rotor.hatMaterial == HatMaterial::Unknown)
-                s.assume(tr("a hat of iron"));
-            return figures::hatGap(s, corner_, side)
-                - fit::growth(s(corner_.rotor.hatOuterDiameter), hatRise, solid.expansionOver(hatRise)) / 2;
-        });
+        const auto of = lesserSide(checks::hatGap, [&](Evaluator& s, Side side) { return figures::hotHatGap(s, corner_, side, wants()); });
         Verdict& v = start(checks::hatGap, tr("Caliper to hat"), of.figure);
         gap(v, figures::setting(study_.build->wants.hatGap, &Wants::hatGap));
         nameSide(v, of);
@@ -293,11 +243,10 @@ private:
                                                      : fmt::format("{} {}", wordFor(place.kind, choices::keepOut), i + 1);
         // A keep-out of unknown kind may be a hose: the larger gap holds.
         const bool hose = unnamed || place.kind == KeepOutKind::Hose;
-        const Wants& wants = study_.build->wants;
         Verdict& v = start(
             checks::keepOut, tr("Clearance to {}", what),
-            [&](Evaluator& s) { return figures::keepOutGap(s, place, corner_, result_.wheel, hub_, wants); }, static_cast<int>(i) + 1);
-        gap(v, hose ? figures::setting(wants.hoseGap, &Wants::hoseGap) : figures::setting(wants.keepOutGap, &Wants::keepOutGap));
+            [&](Evaluator& s) { return figures::keepOutGap(s, place, corner_, result_.wheel, hub_, wants()); }, static_cast<int>(i) + 1);
+        gap(v, figures::wantedRound(place, study_.build->wants));
         if (const auto& room = result_.keepOuts[i]; room && v.figure.value && v.level != Level::Clear)
             v.reason += tr(". Nearest is {}", room->wheelPart);
         v.method = tr("Shortest distance from the place to the wheel's inside, what stands into it, and the hot rotor with its hat.");
@@ -317,21 +266,10 @@ private:
         const auto read = figures::shieldOf(corner_, hub_);
         if (!changed && !read.diameter->value && !read.depth->value)
             return;
-        const auto margin = [this] { return figures::setting(study_.build->wants.shieldGap, &Wants::shieldGap); };
         // Room between the hot rotor and the nearest of rim and plate.
-        Verdict& v = start(checks::shield, tr("Rotor to dust shield"), [&](Evaluator& s) {
-            const double face = -figures::inboardFace(s, corner_);
-            const double edge = (s(corner_.rotor.outerDiameter) + fit::growth(s(corner_.rotor.outerDiameter), hotRise(), expansion(s))) / 2;
-            const double plate = s(*read.depth) - face;
-            const double rim = plate - s(*read.rim) >= margin() ? plate : s(*read.diameter) / 2 - edge;
-            // A lip at the ring's inner edge and a rib of the plate face each other; of one without the other the other is asked for.
-            const Reading& lip = corner_.rotor.inboardLip;
-            const Reading& rib = hub_.shieldRib;
-            const double between = lip.value || rib.value ? plate - s(lip) - s(rib) : plate;
-            // std::min would swallow a NaN.
-            return between + rim + plate == between + rim + plate ? std::min({ plate, rim, between }) : unknown;
-        });
-        gap(v, margin());
+        Verdict& v =
+            start(checks::shield, tr("Rotor to dust shield"), [&](Evaluator& s) { return figures::shieldGap(s, corner_, hub_, wants()); });
+        gap(v, figures::setting(wants().shieldGap, &Wants::shieldGap));
         v.method =
             tr("Plate of the shield less the rotor's inboard face; rim of the shield less the hot rotor's radius where the rim reaches "
                "over the rotor; the plate's rib and the ring's inboard lip come off the first.");

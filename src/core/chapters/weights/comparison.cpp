@@ -131,14 +131,14 @@ std::vector<MassShare> massShares(const Corner& corner)
     }
     if (corner.brakes == BrakeKind::Drums) {
         if (figures::timesWeighed(corner, Part::Drum) == 0)
-            shares.push_back({ "drum", evaluate([&](Evaluator& s) { return figures::drumMass(s, corner.drum); }), true });
+            shares.push_back({ tr("drum"), evaluate([&](Evaluator& s) { return figures::drumMass(s, corner.drum); }), true });
         return shares;
     }
     const bool rotor = figures::timesWeighed(corner, Part::Rotor) > 0;
     if (!rotor && figures::timesWeighed(corner, Part::Ring) == 0)
-        shares.push_back({ "ring", evaluate([&](Evaluator& s) { return figures::ringMass(s, corner.rotor); }), true });
+        shares.push_back({ tr("ring"), evaluate([&](Evaluator& s) { return figures::ringMass(s, corner.rotor); }), true });
     if (!rotor && figures::timesWeighed(corner, Part::Hat) == 0)
-        shares.push_back({ "hat", evaluate([&](Evaluator& s) { return figures::hatMass(s, corner.rotor); }), true });
+        shares.push_back({ tr("hat"), evaluate([&](Evaluator& s) { return figures::hatMass(s, corner.rotor); }), true });
     return shares;
 }
 

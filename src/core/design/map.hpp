@@ -1,0 +1,92 @@
+#pragma once
+/// The map of what goes: rotor diameter against where its slot stands, every place judged by the limits; the best places on it, what binds
+/// them, and what a millimetre elsewhere would give.
+
+#include "design/limits.hpp"
+
+#include <array>
+#include <atomic>
+#include <functional>
+#include <map>
+
+namespace deepstop::design {
+
+/// Where one limit's level changes with the rotor's diameter, at one slot: below the first change it is `first`.
+struct Changes {
+    Level first = Level::Unproven;
+    std::vector<std::pair<double, Level>> at; ///< diameter, and the level from there up
+
+    [[nodiscard]] Level level(double rotor) const;
+};
+
+/// A line on the map where the worst of all limits changes, of one limit.
+struct Border {
+    std::size_t limit = 0; ///< among the map's
+    Level below = Level::Clear; ///< levels on its two sides, along the diameter
+    Level above = Level::Tight;
+    std::vector<paper::Point> points; ///< x: slot, y: diameter
+    bool decides = false; ///< somewhere on it the kits on one side go and on the other do not, by this limit alone
+};
+
+struct Map {
+    Proposal at; ///< what is the same all over it
+    std::vector<double> columns; ///< slots it was worked out for, rising
+    double least = 0; ///< diameters it shows
+    double most = 0;
+    std::vector<Limit> limits;
+    std::vector<std::vector<Changes>> changes; ///< of each limit at each slot
+    Level everywhere = Level::Clear; ///< worst of what does not move
+    std::vector<Verdict> fixed; ///< those verdicts: studs, pilot, fender …
+    std::string lacks; ///< one sentence where there can be no map
+
+    /// The worst level at a place and the limit that says so; no limit where it is one of `fixed`, or none is worse than clear.
+    struct Judged {
+        Level level = Level::Unproven;
+        std::optional<std::size_t> limit;
+    };
+    [[nodiscard]] Judged judged(std::size_t slot, double rotor) const;
+    /// The worst level along the diameter at a slot between two columns, counted from the first; straight between two that are alike, else
+    /// as at the nearer.
+    using Column = Changes;
+    [[nodiscard]] Column column(double index) const;
+    [[nodiscard]] std::vector<Border> borders() const;
+};
+
+/// How far it has come, 0 to 1; called from any thread.
+using Progress = std::function<void(double)>;
+
+/// The whole map, on all cores. Cancelled by the flag bound to this thread (task/cancel.hpp).
+/// Borders stand within 0.05 mm of where a level changes.
+/// @param columns slots it is worked out for, at least 9
+[[nodiscard]] Map mapOf(const Maker& maker, const Proposal& at, int columns = 100, const Progress& progress = {});
+
+/// What is made as large, light or thin as it goes.
+enum class Aim { Rotor, Weight, Bracket };
+
+/// Held as they are while the best is sought.
+struct Fixed {
+    std::optional<double> rotor;
+    std::optional<double> slot;
+    std::optional<double> plate; ///< thickness of the bracket's plate
+};
+
+struct Best {
+    std::optional<Proposal> choice; ///< nothing where nothing clears
+    std::vector<std::string> binds; ///< ids of the limits that keep it from being better, the nearest first
+    std::string nearest; ///< where nothing clears: id of the limit that is nearest to clearing alone
+    double short_ = 0; ///< and by how much it fails at its best place
+};
+/// Where all limits are clear at worst. Diameters to whole tenths of a millimetre, slots to whole twentieths.
+[[nodiscard]] Best bestOf(const Maker& maker, const Map& map, Aim aim, const Fixed& fixed = {});
+
+/// What one millimetre of something else gives of rotor diameter, at the best place for it, and how far that holds.
+struct Rate {
+    std::string id; ///< "spacer"
+    std::string title; ///< "spacer behind the wheel"
+    double gain = 0; ///< m of diameter for a metre
+    std::optional<double> within; ///< m, until another check stops it
+    std::string until; ///< its id
+};
+[[nodiscard]] std::vector<Rate> ratesOf(const Maker& maker, const Map& map, const Best& best);
+
+} // namespace deepstop::design
