@@ -282,7 +282,7 @@ void designBest(benchmark::State& state)
     const Designed d;
     const auto map = design::mapOf(*d.maker, d.maker->start(), 100);
     for (auto _ : state)
-        benchmark::DoNotOptimize(design::bestOf(*d.maker, map, design::Aim::Rotor).choice.has_value());
+        benchmark::DoNotOptimize(design::bestOf(*d.maker, map, design::Aim::Rotor).proposal.has_value());
 }
 BENCHMARK(designBest)->Unit(benchmark::kMillisecond)->UseRealTime();
 

@@ -33,6 +33,7 @@ struct DesignOptions {
     std::string spacer;
     std::string thickness;
     std::string hatThickness;
+    std::string heads;
     bool made = false;
     bool json = false;
     std::string into;
@@ -134,26 +135,26 @@ nlohmann::ordered_json json(
     const design::Maker& maker, const design::Map& map, const design::Best& best, const std::vector<design::Rate>& rates)
 {
     nlohmann::ordered_json out;
-    if (!best.choice) {
-        out = { { "rotor_mm", nullptr }, { "slot_mm", nullptr }, { "nearest", best.nearest }, { "short_mm", mm(best.short_) } };
+    if (!best.proposal) {
+        out = { { "rotor_mm", nullptr }, { "slot_mm", nullptr }, { "nearest", best.nearest }, { "short_mm", mm(best.shortBy) } };
         if (!map.lacks.empty())
             out["lacks"] = map.lacks;
     } else {
-        const design::Kit kit = maker.kit(*best.choice);
-        out = { { "rotor_mm", mm(best.choice->rotor) }, { "slot_mm", mm(best.choice->slot) },
-            { "rotor_thickness_mm", mm(best.choice->thickness) }, { "ring_inner_mm", mm(kit.ringInner) },
+        const design::Kit kit = maker.kit(*best.proposal);
+        out = { { "rotor_mm", mm(best.proposal->rotor) }, { "slot_mm", mm(best.proposal->slot) },
+            { "rotor_thickness_mm", mm(best.proposal->thickness) }, { "ring_inner_mm", mm(kit.ringInner) },
             { "hat",
-                { { "overall_height_mm", mm(kit.overallHeight) }, { "thickness_mm", mm(kit.choice.hatThickness) },
+                { { "overall_height_mm", mm(kit.overallHeight) }, { "thickness_mm", mm(kit.proposal.hatThickness) },
                     { "pocket_mm", mm(kit.pocket) }, { "bore_mm", mm(kit.bore) }, { "bolt_circle_mm", mm(kit.boltCircle) },
                     { "holes", kit.holes }, { "hole_mm", mm(kit.hole) }, { "ring_circle_mm", mm(kit.ringCircle) },
                     { "ring_bolts", kit.bolts.count }, { "ring_thread", kit.bolts.thread }, { "mass_kg", massOf(kit.hat) },
                     { "inertia_kgm2", inertiaOf(kit.hat) } } },
             { "ring", { { "mass_kg", massOf(kit.ring) }, { "inertia_kgm2", inertiaOf(kit.ring) } } },
             { "bracket", { { "thickness_mm", mm(kit.adapter.thickness) }, { "shims_mm", mm(kit.shims) } } } };
-        const auto stud = design::studLength(maker, *best.choice);
+        const auto stud = design::studLength(maker, *best.proposal);
         out["stud_length_mm"] = stud ? mm(*stud) : nlohmann::ordered_json();
         out["binds"] = best.binds;
-        out["estimated"] = design::stillEstimated(maker, map, *best.choice);
+        out["estimated"] = design::stillEstimated(maker, map, *best.proposal);
         out["rates"] = nlohmann::ordered_json::object();
         for (const design::Rate& rate : rates)
             out["rates"][rate.id] = std::round(rate.gain * 1e3) / 1e3;
@@ -174,48 +175,40 @@ nlohmann::ordered_json json(
     return out;
 }
 
-/// Diameters as rotors are made: those of the library, or whole five millimetres.
-double madeDiameter(const library::Library& library, double most)
-{
-    double best = std::floor(most / 5e-3 + 1e-9) * 5e-3;
-    for (const auto& rotor : library.rotors)
-        if (const auto d = rotor.part.outerDiameter.value; d && *d <= most + 1e-9)
-            best = std::max(best, *d);
-    return best;
-}
-
 void say(const DesignOptions& o, const design::Maker& maker, const design::Map& map, const design::Best& best,
     const std::vector<design::Rate>& rates)
 {
     const UnitSystem system = maker.basis().study->system;
     const auto print = [&](double value) { return deepstop::print(value, style::fine, system); };
-    if (!best.choice) {
+    if (!best.proposal) {
         if (!map.lacks.empty()) {
             std::cout << map.lacks << "\n";
             return;
         }
-        std::cout << tr("nothing clears; nearest to it is {}, short by {}\n", best.nearest, print(best.short_));
+        std::cout << (best.shortBy > 0 ? tr("nothing clears; nearest to it is {}, short by {}\n", best.nearest, print(best.shortBy))
+                                       : tr("nothing is proven to clear: {} is not known well enough\n", best.nearest));
+        for (const std::string& name : design::stillEstimated(maker, map, map.at))
+            std::cout << tr("estimate  {}\n", name);
         return;
     }
-    const design::Kit kit = maker.kit(*best.choice);
-    std::cout << tr("rotor     Ø {} × {}, slot's middle {} from the hub face\n", print(best.choice->rotor), print(best.choice->thickness),
-        print(best.choice->slot));
+    const design::Kit kit = maker.kit(*best.proposal);
+    std::cout << tr("rotor     Ø {} × {}, slot's middle {} from the hub face\n", print(best.proposal->rotor),
+        print(best.proposal->thickness), print(best.proposal->slot));
     std::cout << tr("hat       {} high, {} thick, pocket Ø {}, bore Ø {}, {} holes Ø {} on Ø {}, {:.2f} kg\n", print(kit.overallHeight),
-        print(kit.choice.hatThickness), print(kit.pocket), print(kit.bore), kit.holes, print(kit.hole), print(kit.boltCircle),
+        print(kit.proposal.hatThickness), print(kit.pocket), print(kit.bore), kit.holes, print(kit.hole), print(kit.boltCircle),
         massOf(kit.hat));
     std::cout << tr("ring      {} inside the faces, {} bolts {} on Ø {}, {:.2f} kg\n", print(kit.ringInner), kit.bolts.count,
         kit.bolts.thread, print(kit.ringCircle), massOf(kit.ring));
     std::cout << tr("bracket   plate {}, shims {}\n", print(kit.adapter.thickness), print(kit.shims));
-    if (const auto stud = design::studLength(maker, *best.choice))
+    if (const auto stud = design::studLength(maker, *best.proposal))
         std::cout << tr("studs     {} out of the flange\n", print(*stud));
     for (const std::string& id : best.binds)
         std::cout << tr("decides   {}\n", id);
     for (const design::Rate& rate : rates)
-        std::cout << (rate.within
-                ? tr("a millimetre of {}: {} of rotor, for {}, until {}\n", rate.title,
-                    printChange(rate.gain * millimetre, style::gap, system), print(*rate.within), rate.until)
-                : tr("a millimetre of {}: {} of rotor\n", rate.title, printChange(rate.gain * millimetre, style::gap, system)));
-    for (const std::string& name : design::stillEstimated(maker, map, *best.choice))
+        std::cout << (rate.within ? tr("{}: {} of rotor, for {}, until {}\n", rate.title,
+                          printChange(rate.gain * millimetre, style::gap, system), print(*rate.within), rate.until)
+                                  : tr("{}: {} of rotor\n", rate.title, printChange(rate.gain * millimetre, style::gap, system)));
+    for (const std::string& name : design::stillEstimated(maker, map, *best.proposal))
         std::cout << tr("estimate  {}\n", name);
     std::cout << tr("A qualified engineer has to judge these parts before they are made. Nothing is proven until they are read.\n");
     (void)o;
@@ -238,15 +231,17 @@ int designKit(const DesignOptions& o)
         start.thickness = length("--thickness", o.thickness);
     if (!o.hatThickness.empty())
         start.hatThickness = length("--hat-thickness", o.hatThickness);
+    if (!o.heads.empty())
+        start.heads = length("--heads", o.heads);
     const design::Map map = design::mapOf(maker, start);
     const design::Aim aim = o.best == "weight" ? design::Aim::Weight : o.best == "bracket" ? design::Aim::Bracket : design::Aim::Rotor;
     design::Best best = design::bestOf(maker, map, aim, held);
-    if (o.made && best.choice && !held.rotor) {
+    if (o.made && best.proposal && !held.rotor) {
         const auto library =
             files::loadLibrary(o.library.empty() ? files::dataFolder() / "library" / "parts.json" : std::filesystem::path(o.library));
         design::Fixed snapped = held;
-        snapped.rotor = madeDiameter(library, best.choice->rotor);
-        if (auto again = design::bestOf(maker, map, aim, snapped); again.choice)
+        snapped.rotor = design::madeDiameter(library, best.proposal->rotor);
+        if (auto again = design::bestOf(maker, map, aim, snapped); again.proposal)
             best = std::move(again);
     }
     const auto rates = design::ratesOf(maker, map, best);
@@ -254,10 +249,10 @@ int designKit(const DesignOptions& o)
         std::cout << json(maker, map, best, rates).dump(2) << "\n";
     else
         say(o, maker, map, best, rates);
-    if (!best.choice)
+    if (!best.proposal)
         return bad;
     const auto size = o.paper == "letter" ? paper::letter() : paper::a4();
-    const auto parts = o.drawings.empty() ? std::vector<design::ShopPart> {} : design::partsToMake(maker, *best.choice, today());
+    const auto parts = o.drawings.empty() ? std::vector<design::ShopPart> {} : design::partsToMake(maker, *best.proposal, today());
     for (const auto& [key, paths] : o.drawings) {
         const auto part = std::ranges::find(parts, key, &design::ShopPart::key);
         if (part == parts.end())
@@ -270,12 +265,12 @@ int designKit(const DesignOptions& o)
                 solids::writePlate(path, *part->plate, part->drawing, size);
     }
     if (!o.order.empty()) {
-        const auto pages = report::sheetsOf(design::orderSheet(maker, map, *best.choice, best.binds, today()), size);
+        const auto pages = report::sheetsOf(design::orderSheet(maker, map, *best.proposal, best.binds, today()), size);
         files::exportFile(o.order, files::pdfOf(pages, tr("Order")));
     }
     if (!o.into.empty()) {
-        const auto name = o.name.empty() ? tr("Designed Ø {}", print(best.choice->rotor, style::size, UnitSystem::Metric)) : o.name;
-        const auto changed = applied(design::putIn(maker, *best.choice, name), *study->build);
+        const auto name = o.name.empty() ? tr("Designed Ø {}", print(best.proposal->rotor, style::size, UnitSystem::Metric)) : o.name;
+        const auto changed = applied(design::putIn(maker, *best.proposal, name), *study->build);
         if (!changed)
             throw files::Refusal(tr("{}: the kit could not be put in.", o.subject.path));
         auto file = files::loadBuild(o.subject.path);
@@ -306,6 +301,7 @@ void addDesignCommands(CLI::App& app, int& code)
     command->add_option("--spacer", o->spacer, tr("spacer behind the wheel, in mm"));
     command->add_option("--thickness", o->thickness, tr("thickness of the rotor, in mm"));
     command->add_option("--hat-thickness", o->hatThickness, tr("thickness of the hat between hub and wheel, in mm"));
+    command->add_option("--heads", o->heads, tr("how far the bolts' heads at the knuckle stand out of the bracket, in mm"));
     command->add_flag("--made", o->made, tr("a diameter that the library has, or of whole 5 mm"));
     command->add_flag("--json", o->json, tr("as JSON"));
     command->add_option("--into", o->into, tr("write the build with the kit as a setup of its own to this file"));

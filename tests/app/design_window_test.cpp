@@ -44,53 +44,71 @@ private slots:
     void initTestCase() { beginWindowTests(); }
     void init() { freshSettings(); }
 
-    /// The page opens on the largest rotor that clears; dragged up it is tight, then hits; the fields follow.
+    /// The page opens where the proposal stands; the largest rotor that clears is a button away; dragged up it is tight, then hits; the
+    /// fields follow.
     void dotIsDragged()
     {
         AtDesign s;
         QVERIFY(s.page->isVisible());
+        QVERIFY(near(s.page->proposal().rotor, 330e-3, 1e-9));
+        QVERIFY2(s.said().contains("Tight"), qPrintable(s.said()));
+        QTest::mouseClick(s.page->bestButton(design::Aim::Rotor), Qt::LeftButton);
         QVERIFY2(s.said().contains("Clear,"), qPrintable(s.said()));
         QVERIFY(s.page->map()->names().contains("Gap to the barrel"));
-        const auto best = s.page->choice();
+        const auto best = s.page->proposal();
         const QPoint from = s.page->map()->toScreen(best.slot, best.rotor).toPoint();
         QTest::mousePress(s.page->map(), Qt::LeftButton, {}, from);
         QTest::mouseMove(s.page->map(), s.page->map()->toScreen(best.slot, best.rotor + 3e-3).toPoint());
         QTest::mouseRelease(s.page->map(), Qt::LeftButton, {}, s.page->map()->toScreen(best.slot, best.rotor + 3e-3).toPoint());
         everythingShown();
         QVERIFY2(s.said().contains("Tight") || s.said().contains("Hits"), qPrintable(s.said()));
-        QVERIFY(s.page->choice().rotor > best.rotor + 1e-3);
-        QVERIFY(s.page->field("rotor")->text().startsWith(QString::number(s.page->choice().rotor * 1e3, 'f', 1)));
+        QVERIFY(s.page->proposal().rotor > best.rotor + 1e-3);
+        QVERIFY(s.page->field("rotor")->text().startsWith(QString::number(s.page->proposal().rotor * 1e3, 'f', 1)));
         // The button brings it back.
         QTest::mouseClick(s.page->bestButton(design::Aim::Rotor), Qt::LeftButton);
-        QVERIFY(s.page->choice() == best);
+        QVERIFY(s.page->proposal() == best);
         QVERIFY(s.said().contains("Clear,"));
     }
 
     void keysMoveTheDot()
     {
         AtDesign s;
-        const auto best = s.page->choice();
+        const auto best = s.page->proposal();
         s.page->map()->setFocus();
         QTest::keyClick(s.page->map(), Qt::Key_Down);
-        QVERIFY(near(s.page->choice().rotor, best.rotor - 0.1e-3, 1e-9));
+        QVERIFY(near(s.page->proposal().rotor, best.rotor - 0.1e-3, 1e-9));
         QTest::keyClick(s.page->map(), Qt::Key_Right, Qt::ShiftModifier);
-        QVERIFY(near(s.page->choice().slot, best.slot + 0.5e-3, 1e-6));
+        QVERIFY(near(s.page->proposal().slot, best.slot + 0.5e-3, 1e-6));
     }
 
     void typedValuesCount()
     {
         AtDesign s;
         s.type("rotor", "12.6in");
-        QVERIFY(near(s.page->choice().rotor, 12.6 * 25.4e-3, 1e-9));
+        QVERIFY(near(s.page->proposal().rotor, 12.6 * 25.4e-3, 1e-9));
         // A spacer is the same all over the map: it is worked out anew, and the dot stays.
         const auto before = s.page->work();
         s.type("spacer", "5");
         QVERIFY(s.page->work() != before);
         QVERIFY(near(s.page->work()->map->at.spacer, 5e-3, 1e-9));
-        QVERIFY(near(s.page->choice().rotor, 12.6 * 25.4e-3, 1e-9));
+        QVERIFY(near(s.page->proposal().rotor, 12.6 * 25.4e-3, 1e-9));
         // What is no length is refused, and nothing changes.
         s.type("rotor", "wide");
-        QVERIFY(near(s.page->choice().rotor, 12.6 * 25.4e-3, 1e-9));
+        QVERIFY(near(s.page->proposal().rotor, 12.6 * 25.4e-3, 1e-9));
+    }
+
+    /// A size that is made, with the most room for its slot; another angle round the axle is taken along.
+    void sizesThatAreMade()
+    {
+        AtDesign s;
+        QTest::mouseClick(s.page->bestButton(design::Aim::Rotor), Qt::LeftButton);
+        QTest::mouseClick(s.page->madeButton(), Qt::LeftButton);
+        QVERIFY(near(std::remainder(s.page->proposal().rotor, 1e-3), 0, 1e-9)
+            || std::abs(std::remainder(s.page->proposal().rotor, 1e-3)) < 1e-9);
+        QVERIFY2(s.said().contains("Clear,"), qPrintable(s.said()));
+        s.type("clock", "70");
+        QVERIFY(s.page->proposal().clock && near(*s.page->proposal().clock, 70 * std::numbers::pi / 180, 1e-9));
+        QVERIFY(s.page->work()->map->at.clock);
     }
 
     /// Put in, the kit is the setup that is judged, unproven, and can be undone.

@@ -32,7 +32,7 @@ namespace {
 struct Designed {
     design::Basis basis;
     design::Maker maker;
-    design::Proposal choice;
+    design::Proposal proposal;
     static design::Basis basisOf(const char* name, const char* setup)
     {
         design::Basis basis;
@@ -42,10 +42,10 @@ struct Designed {
         return basis;
     }
     explicit Designed(const char* name = "halden-merle", const char* setup = "varnik-330")
-        : basis(basisOf(name, setup)), maker(basis), choice(maker.start())
+        : basis(basisOf(name, setup)), maker(basis), proposal(maker.start())
     {
     }
-    [[nodiscard]] std::vector<design::ShopPart> parts() const { return design::partsToMake(maker, choice, "2026-11-30"); }
+    [[nodiscard]] std::vector<design::ShopPart> parts() const { return design::partsToMake(maker, proposal, "2026-11-30"); }
 };
 
 QString written(const QTemporaryDir& folder, const char* name, const std::string& text)
@@ -97,8 +97,8 @@ private slots:
     {
         for (const double slot : { -32e-3, -24e-3 }) {
             Designed d;
-            d.choice.slot = slot;
-            const auto kit = d.maker.kit(d.choice);
+            d.proposal.slot = slot;
+            const auto kit = d.maker.kit(d.proposal);
             for (const design::Turned* part : { &kit.hat, &kit.ring }) {
                 QTemporaryDir folder;
                 const TopoDS_Shape shape = readBack(folder, solids::stepOf(*part));
@@ -221,7 +221,7 @@ print(json.dumps({"dims": dims, "errors": [str(x.message) for x in audit.errors]
     void stlOfTheHatIsOneBody()
     {
         const Designed d;
-        const auto text = QByteArray::fromStdString(solids::stlOf(d.maker.kit(d.choice).hat));
+        const auto text = QByteArray::fromStdString(solids::stlOf(d.maker.kit(d.proposal).hat));
         QVERIFY(text.startsWith("solid ") && text.left(200).contains("fit check only, never drive"));
         QVERIFY(text.count("facet normal") > 500);
     }
@@ -229,11 +229,11 @@ print(json.dumps({"dims": dims, "errors": [str(x.message) for x in audit.errors]
     void whatIsMissingIsRefused()
     {
         Designed d;
-        d.choice.slot = std::nan("");
-        QVERIFY_EXCEPTION_THROWN((void)solids::stepOf(d.maker.kit(d.choice).hat), files::Refusal);
-        d.choice = d.maker.start();
-        d.choice.rotor = 12;
-        QVERIFY_EXCEPTION_THROWN((void)solids::stepOf(d.maker.kit(d.choice).ring), files::Refusal);
+        d.proposal.slot = std::nan("");
+        QVERIFY_EXCEPTION_THROWN((void)solids::stepOf(d.maker.kit(d.proposal).hat), files::Refusal);
+        d.proposal = d.maker.start();
+        d.proposal.rotor = 12;
+        QVERIFY_EXCEPTION_THROWN((void)solids::stepOf(d.maker.kit(d.proposal).ring), files::Refusal);
     }
 };
 

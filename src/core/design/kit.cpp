@@ -84,26 +84,26 @@ Maker::Maker(const Basis& basis)
 Proposal Maker::start() const
 {
     const Corner& c = basis_.corner;
-    Proposal choice;
-    choice.rotor = valueOf(c.rotor.outerDiameter);
-    choice.spacer = c.spacer.value.value_or(0);
-    choice.hatThickness = valueOf(c.rotor.hatThickness);
+    Proposal proposal;
+    proposal.rotor = valueOf(c.rotor.outerDiameter);
+    proposal.spacer = c.spacer.value.value_or(0);
+    proposal.hatThickness = valueOf(c.rotor.hatThickness);
     const Corner* found = basis_.study->before.at(basis_.axle).corner;
-    if (!std::isfinite(choice.hatThickness) && found)
-        choice.hatThickness = valueOf(found->rotor.hatThickness);
-    choice.thickness = valueOf(c.rotor.thickness);
-    if (!std::isfinite(choice.thickness)) {
+    if (!std::isfinite(proposal.hatThickness) && found)
+        proposal.hatThickness = valueOf(found->rotor.hatThickness);
+    proposal.thickness = valueOf(c.rotor.thickness);
+    if (!std::isfinite(proposal.thickness)) {
         // As thick as pistons and slot leave room for, whole millimetres as rotors are made.
         const double lining = nominal([&](Evaluator& s) { return figures::padLining(s, c.pad); });
         const double between = valueOf(c.caliper.padRoom) - 2 * (lining + c.pad.backing.value.value_or(figures::usualBacking)) - 0.6e-3;
         const double slot = valueOf(c.caliper.slotWidth) - 2 * figures::setting(basis_.build().wants.faceGap, &Wants::faceGap) - 2e-3;
-        choice.thickness = std::floor(std::min(between, slot) * 1e3 + 1e-9) / 1e3 + 0 * (between + slot);
+        proposal.thickness = std::floor(std::min(between, slot) * 1e3 + 1e-9) / 1e3 + 0 * (between + slot);
     }
-    choice.slot = valueOf(c.left.slotCentre);
+    proposal.slot = valueOf(c.left.slotCentre);
     const double own = behind_ + valueOf(c.rotor.hatThickness) - valueOf(c.rotor.overallHeight) + valueOf(c.rotor.thickness) / 2;
     if (std::isfinite(own))
-        choice.slot = own;
-    return choice;
+        proposal.slot = own;
+    return proposal;
 }
 
 namespace {
@@ -117,7 +117,7 @@ Turned hatOf(const Kit& k, double behind)
     hat.title = tr("Hat");
     hat.material = iron ? tr("grey iron EN-GJL-250 or steel S355, as the parking brake's drum asks") : tr("aluminium 6061-T6");
     hat.density = iron ? materials::greyIron.density : materials::aluminium6061.density;
-    const double face = behind + k.choice.hatThickness;
+    const double face = behind + k.proposal.hatThickness;
     const double outer = k.hatOuter / 2;
     const double inner = outer - k.hatWall;
     const double neck = k.ringInner / 2 - 0.5e-3;
@@ -147,12 +147,12 @@ Turned ringOf(const Kit& k, const Rotor& rotor)
     ring.title = tr("Friction ring");
     ring.material = tr("grey iron EN-GJL-250");
     ring.density = materials::greyIron.density;
-    const double outer = k.choice.rotor / 2;
+    const double outer = k.proposal.rotor / 2;
     const double inner = k.ringInner / 2;
     const double rim = k.ringBore / 2;
-    const double z0 = k.choice.slot - k.choice.thickness / 2;
-    const double z1 = k.choice.slot + k.choice.thickness / 2;
-    const double plate = (k.choice.thickness - k.ventGap) / 2;
+    const double z0 = k.proposal.slot - k.proposal.thickness / 2;
+    const double z1 = k.proposal.slot + k.proposal.thickness / 2;
+    const double plate = (k.proposal.thickness - k.ventGap) / 2;
     if (k.ventGap > 0) {
         ring.sections.push_back({ { z0, inner }, { z0, outer }, { z0 + plate, outer }, { z0 + plate, inner } });
         ring.sections.push_back({ { z1 - plate, inner }, { z1 - plate, outer }, { z1, outer }, { z1, inner } });
@@ -179,18 +179,18 @@ Turned ringOf(const Kit& k, const Rotor& rotor)
 
 } // namespace
 
-Kit Maker::sizes(const Proposal& choice) const
+Kit Maker::sizes(const Proposal& proposal) const
 {
     const Corner& c = basis_.corner;
     const Hub& hub = basis_.hub();
     const Wants& wants = basis_.build().wants;
     Kit k;
-    k.choice = choice;
+    k.proposal = proposal;
     const double inset = figures::setting(wants.padEdge, &Wants::padEdge);
-    k.ringInner = choice.rotor - 2 * (inset + valueOf(c.pad.height) + rules::insideTheRing);
-    k.ventGap = choice.thickness < rules::solidTo ? 0 : choice.thickness - 2 * rules::plate;
-    k.bolts = ringBoltsFor(choice.rotor);
-    k.overallHeight = behind_ + choice.hatThickness + choice.thickness / 2 - choice.slot;
+    k.ringInner = proposal.rotor - 2 * (inset + valueOf(c.pad.height) + rules::insideTheRing);
+    k.ventGap = proposal.thickness < rules::solidTo ? 0 : proposal.thickness - 2 * rules::plate;
+    k.bolts = ringBoltsFor(proposal.rotor);
+    k.overallHeight = behind_ + proposal.hatThickness + proposal.thickness / 2 - proposal.slot;
     const bool drum = hub.parkingBrake == ParkingBrake::DrumInHat;
     k.hatWall = rules::hatWall;
     k.drum = drum ? valueOf(hub.shoeDiameter) + 0.5e-3 : 0;
@@ -207,27 +207,27 @@ Kit Maker::sizes(const Proposal& choice) const
     k.ringBore = 2 * (circle - 1.2 * k.bolts.diameter);
     k.neckRoom = circle - k.bolts.headDiameter / 2 - rules::besideHeads - k.hatOuter / 2;
     // The rim lies as far inboard as its nuts stay out of the caliper's inboard half, and no farther than the inboard friction face.
-    const double z0 = choice.slot - choice.thickness / 2;
-    const double plate = k.ventGap > 0 ? (choice.thickness - k.ventGap) / 2 : std::min(rules::plate, choice.thickness / 2);
+    const double z0 = proposal.slot - proposal.thickness / 2;
+    const double plate = k.ventGap > 0 ? (proposal.thickness - k.ventGap) / 2 : std::min(rules::plate, proposal.thickness / 2);
     const double halfSlot = valueOf(c.caliper.slotWidth) / 2 - figures::setting(wants.faceGap, &Wants::faceGap);
-    k.rimInboard = std::max(z0, choice.slot - halfSlot + k.bolts.nutHeight) + 0 * halfSlot;
+    k.rimInboard = std::max(z0, proposal.slot - halfSlot + k.bolts.nutHeight) + 0 * halfSlot;
     k.rimOutboard = k.rimInboard + plate;
-    k.neckDepth = behind_ + choice.hatThickness - (k.rimOutboard + k.hatWall);
-    k.adapter = plateFor(choice, k, bracket::holesOf);
+    k.neckDepth = behind_ + proposal.hatThickness - (k.rimOutboard + k.hatWall);
+    k.adapter = plateFor(proposal, k, bracket::holesOf);
     return k;
 }
 
-Kit Maker::kit(const Proposal& choice) const
+Kit Maker::kit(const Proposal& proposal) const
 {
-    Kit k = sizes(choice);
-    k.adapter = plateFor(choice, k, bracket::adapter);
+    Kit k = sizes(proposal);
+    k.adapter = plateFor(proposal, k, bracket::adapter);
     k.hat = hatOf(k, behind_);
     k.ring = ringOf(k, basis_.corner.rotor);
     return k;
 }
 
 /// Shims lie beside its plate so that the caliper can be moved either way.
-bracket::Adapter Maker::plateFor(const Proposal& choice, Kit& k, const AdapterOf& adapterOf) const
+bracket::Adapter Maker::plateFor(const Proposal& proposal, Kit& k, const AdapterOf& adapterOf) const
 {
     const Corner& c = basis_.corner;
     const Hub& hub = basis_.hub();
@@ -237,12 +237,12 @@ bracket::Adapter Maker::plateFor(const Proposal& choice, Kit& k, const AdapterOf
         k.radial };
     const double knuckleHole = holeFor(hub.lugThread, c.bracket.knuckleHole);
     const double caliperHole = holeFor(c.bracket.boltThread->empty() ? hub.lugThread : c.bracket.boltThread, c.bracket.caliperHole);
-    const double reach = (choice.slot - mount.faceDepth) + lugDepth_;
+    const double reach = (proposal.slot - mount.faceDepth) + lugDepth_;
     k.needed = k.radial ? 2 * reach : reach;
     const Pack pack = packOf(reach, k.radial);
     k.shims = pack.shims;
     const auto made = adapterOf(knuckle, mount,
-        { choice.rotor / 2, k.radial ? k.shims : 0, choice.slot, knuckleHole, caliperHole,
+        { proposal.rotor / 2, k.radial ? k.shims : 0, proposal.slot, knuckleHole, caliperHole,
             bracket::wallWanted(std::max(knuckleHole, caliperHole)), pack.plate });
     if (made)
         return *made;
@@ -251,41 +251,45 @@ bracket::Adapter Maker::plateFor(const Proposal& choice, Kit& k, const AdapterOf
     return none;
 }
 
-void Maker::move(Corner& c, const Proposal& choice, Known known) const
+void Maker::move(Corner& c, const Proposal& proposal, Known known) const
 {
     const Corner& base = basis_.corner;
     const double inset = figures::setting(basis_.build().wants.padEdge, &Wants::padEdge);
-    const double inner = choice.rotor - 2 * (inset + valueOf(base.pad.height) + rules::insideTheRing);
-    put(c.rotor.outerDiameter, choice.rotor, tolerance::diameter, known);
-    put(c.rotor.thickness, choice.thickness, tolerance::height, known);
+    const double inner = proposal.rotor - 2 * (inset + valueOf(base.pad.height) + rules::insideTheRing);
+    put(c.rotor.outerDiameter, proposal.rotor, tolerance::diameter, known);
+    if (proposal.heads)
+        put(c.bracket.proudKnuckle, *proposal.heads, 0.2e-3, known);
+    if (proposal.clock)
+        put(c.mount.clock, *proposal.clock, 2 * std::numbers::pi / 180, known);
+    put(c.rotor.thickness, proposal.thickness, tolerance::height, known);
     put(c.rotor.ringInnerDiameter, inner, tolerance::diameter, known);
-    put(c.rotor.overallHeight, behind_ + choice.hatThickness + choice.thickness / 2 - choice.slot, tolerance::height, known);
-    put(c.rotor.hatThickness, choice.hatThickness, tolerance::height, known);
-    if (choice.spacer > 0 || c.spacer.value)
-        put(c.spacer, choice.spacer, tolerance::height, known);
+    put(c.rotor.overallHeight, behind_ + proposal.hatThickness + proposal.thickness / 2 - proposal.slot, tolerance::height, known);
+    put(c.rotor.hatThickness, proposal.hatThickness, tolerance::height, known);
+    if (proposal.spacer > 0 || c.spacer.value)
+        put(c.spacer, proposal.spacer, tolerance::height, known);
     // Where shims leave the caliper, centred as well as is wanted.
     for (Fitted* in : { &c.left, &c.right })
-        put(in->slotCentre, choice.slot, figures::setting(basis_.build().wants.centred, &Wants::centred), known);
+        put(in->slotCentre, proposal.slot, figures::setting(basis_.build().wants.centred, &Wants::centred), known);
     const bool radial = base.mount.kind == MountKind::Radial;
-    const Pack pack = packOf(choice.slot - valueOf(base.caliper.mountDepth) + lugDepth_, radial);
+    const Pack pack = packOf(proposal.slot - valueOf(base.caliper.mountDepth) + lugDepth_, radial);
     put(c.bracket.thickness, pack.plate, tolerance::height, known);
     // Under a radial mount's studs the heights over the rotor's edge are those with the stack it is made for.
     if (radial)
         put(c.mount.radialRead, pack.shims, 0.02e-3, known);
     for (Fitted* in : { &c.left, &c.right })
         for (Reading* stack : { radial ? &in->radialTop : &in->shimTop, radial ? &in->radialBottom : &in->shimBottom })
-            put(*stack, pack.shims + (radial ? choice.lift : 0), 0.02e-3, known);
+            put(*stack, pack.shims + (radial ? proposal.lift : 0), 0.02e-3, known);
 }
 
-Corner Maker::corner(const Proposal& choice, Known known) const
+Corner Maker::corner(const Proposal& proposal, Known known) const
 {
     const Corner& base = basis_.corner;
     const Hub& hub = basis_.hub();
-    const Kit k = kit(choice);
+    const Kit k = kit(proposal);
     Corner c = base;
     Rotor& r = c.rotor;
     r = {};
-    r.name = tr("Designed Ø {}", print(choice.rotor, style::size, UnitSystem::Metric));
+    r.name = tr("Designed Ø {}", print(proposal.rotor, style::size, UnitSystem::Metric));
     r.construction = RotorBuild::TwoPiece;
     r.face = base.rotor.face;
     r.ringMaterial = RingMaterial::Iron;
@@ -312,7 +316,7 @@ Corner Maker::corner(const Proposal& choice, Known known) const
     r.hatBoltThread = std::string(k.bolts.thread);
     put(r.ringPlay, 0.1e-3, 0.1e-3, known);
     if (base.rotor.minimumThickness.value && base.rotor.thickness.value)
-        put(r.minimumThickness, choice.thickness - (*base.rotor.thickness.value - *base.rotor.minimumThickness.value), 0.0, known);
+        put(r.minimumThickness, proposal.thickness - (*base.rotor.thickness.value - *base.rotor.minimumThickness.value), 0.0, known);
     // The bracket's holes set how the caliper stands over the rotor.
     for (Reading* height : { &c.caliper.backOverEdge, &c.caliper.bridgeGap, &c.caliper.reach })
         widen(*height, 2 * tolerance::holes, known);
@@ -342,7 +346,7 @@ Corner Maker::corner(const Proposal& choice, Known known) const
         return std::ranges::any_of(
             w.contains, [](Part p) { return p == Part::Rotor || p == Part::Ring || p == Part::Hat || p == Part::Bracket; });
     });
-    move(c, choice, known);
+    move(c, proposal, known);
     return c;
 }
 

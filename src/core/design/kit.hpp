@@ -28,6 +28,8 @@ struct Proposal {
     double thickness = 0; ///< of the rotor
     double hatThickness = 0;
     double offset = 0; ///< added to the wheels' own: what another wheel of the same shape would do
+    std::optional<double> heads {}; ///< how far the bolts' heads at the knuckle stand out of the bracket; nothing: as the bracket there is
+    std::optional<double> clock {}; ///< where the caliper sits round the axle, rad; nothing: as its mount says
     bool operator==(const Proposal&) const = default;
 };
 
@@ -67,7 +69,7 @@ struct RingBolts {
 [[nodiscard]] RingBolts ringBoltsFor(double rotorDiameter);
 
 struct Kit {
-    Proposal choice;
+    Proposal proposal;
     double ringInner = 0; ///< diameter inside the friction faces
     double ringBore = 0; ///< inside the ring's rim that the hat is bolted to
     double ventGap = 0;
@@ -102,16 +104,16 @@ class Maker {
 public:
     explicit Maker(const Basis& basis);
 
-    /// A choice to begin with: the corner's own rotor, hat and spacer as far as they are given, else what the caliper has room for.
+    /// A proposal to begin with: the corner's own rotor, hat and spacer as far as they are given, else what the caliper has room for.
     [[nodiscard]] Proposal start() const;
-    [[nodiscard]] Kit kit(const Proposal& choice) const;
+    [[nodiscard]] Kit kit(const Proposal& proposal) const;
     /// The same without hat and ring as parts to draw.
-    [[nodiscard]] Kit sizes(const Proposal& choice) const;
+    [[nodiscard]] Kit sizes(const Proposal& proposal) const;
     /// The corner with that kit on.
     /// @param known how its dimensions are known: *design* while nobody has read the parts; `Vendor` for how they are if made as drawn
-    [[nodiscard]] Corner corner(const Proposal& choice, Known known) const;
+    [[nodiscard]] Corner corner(const Proposal& proposal, Known known) const;
     /// The same in place, without a copy, where `corner` came out of this maker.
-    void move(Corner& corner, const Proposal& choice, Known known) const;
+    void move(Corner& corner, const Proposal& proposal, Known known) const;
 
     [[nodiscard]] const Basis& basis() const { return basis_; }
     /// From hub flange face to the rotor's own face: a ring and a plate that lie between.
@@ -119,7 +121,7 @@ public:
 
 private:
     using AdapterOf = std::optional<bracket::Adapter> (*)(const bracket::Knuckle&, const bracket::CaliperMount&, const bracket::Wanted&);
-    [[nodiscard]] bracket::Adapter plateFor(const Proposal& choice, Kit& kit, const AdapterOf& adapterOf) const;
+    [[nodiscard]] bracket::Adapter plateFor(const Proposal& proposal, Kit& kit, const AdapterOf& adapterOf) const;
 
     const Basis& basis_;
     double behind_;

@@ -50,12 +50,12 @@ private:
     {
         add(
             check, figures::wantedOf(which, wheel, build_.wants), along,
-            [which, &wheel, &build = build_](const Proposal& choice, const Corner& corner) {
-                if (choice.offset == 0)
+            [which, &wheel, &build = build_](const Proposal& proposal, const Corner& corner) {
+                if (proposal.offset == 0)
                     return Tried(build, corner, wheel).fully(which);
                 // Another offset with the same barrel and spokes is the same wheel pushed along the axle.
                 Corner pushed = corner;
-                pushed.spacer.value = corner.spacer.value.value_or(0) - choice.offset;
+                pushed.spacer.value = corner.spacer.value.value_or(0) - proposal.offset;
                 return Tried(build, pushed, wheel).fully(which);
             },
             0, basis_.wheels.size() > 1 ? wheel.name : std::string());
@@ -93,14 +93,14 @@ private:
             for (const Wheel* wheel : basis_.wheels)
                 add(
                     deepstop::checks::keepOut, figures::wantedRound(place, wants), Along::Falls,
-                    [&place, wheel, &hub = hub_, &wants](const Proposal& choice, const Corner& corner) {
+                    [&place, wheel, &hub = hub_, &wants](const Proposal& proposal, const Corner& corner) {
                         const auto gap = [&](const Corner& c) {
                             return evaluate([&](Evaluator& s) { return figures::keepOutGap(s, place, c, wheel, hub, wants); });
                         };
-                        if (choice.offset == 0)
+                        if (proposal.offset == 0)
                             return gap(corner);
                         Corner pushed = corner;
-                        pushed.spacer.value = corner.spacer.value.value_or(0) - choice.offset;
+                        pushed.spacer.value = corner.spacer.value.value_or(0) - proposal.offset;
                         return gap(pushed);
                     },
                     number, name);
@@ -129,12 +129,12 @@ private:
         const Maker& maker = maker_;
         const Hub& hub = hub_;
         const auto made = [&](auto length, std::vector<const Reading*> of) {
-            return [&maker, length, of](const Proposal& choice, const Corner& c) {
+            return [&maker, length, of](const Proposal& proposal, const Corner& c) {
                 return evaluate([&](Evaluator& s) {
                     double known = 0;
                     for (const Reading* reading : of)
                         known += 0 * s.certain(*reading);
-                    return length(maker.sizes(choice), c) + known;
+                    return length(maker.sizes(proposal), c) + known;
                 });
             };
         };
@@ -181,11 +181,11 @@ private:
 
 std::vector<Limit> limitsOf(const Maker& maker) { return Limits(maker).all(); }
 
-std::vector<Verdict> fixedVerdicts(const Maker& maker, const Proposal& choice)
+std::vector<Verdict> fixedVerdicts(const Maker& maker, const Proposal& proposal)
 {
     const Basis& basis = maker.basis();
     const Study& of = *basis.study;
-    const Corner made = maker.corner(choice, Known::Vendor);
+    const Corner made = maker.corner(proposal, Known::Vendor);
     std::vector<Verdict> all;
     for (const Wheel* wheel : basis.wheels) {
         auto build = std::make_shared<Build>(basis.build());

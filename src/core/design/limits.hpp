@@ -21,7 +21,7 @@ struct Limit {
     bool moves = true; ///< changes with rotor or slot; else it is the same all over the map
     std::function<Figure(const Proposal&, const Corner&)> gap;
 
-    [[nodiscard]] Level level(const Proposal& choice, const Corner& corner) const { return gapLevel(gap(choice, corner), wanted); }
+    [[nodiscard]] Level level(const Proposal& proposal, const Corner& corner) const { return gapLevel(gap(proposal, corner), wanted); }
 };
 
 /// Checks of making, beside those of the chapters.
@@ -38,6 +38,6 @@ inline constexpr Check hatDepth { .name = "hat-depth", .title = marked("Hat's ne
 [[nodiscard]] std::vector<Limit> limitsOf(const Maker& maker);
 
 /// Verdicts that are the same wherever rotor and slot stand, once for each wheel: studs, pilot, fender, nuts … with the kit made as drawn.
-[[nodiscard]] std::vector<Verdict> fixedVerdicts(const Maker& maker, const Proposal& choice);
+[[nodiscard]] std::vector<Verdict> fixedVerdicts(const Maker& maker, const Proposal& proposal);
 
 } // namespace deepstop::design

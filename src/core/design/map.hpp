@@ -1,6 +1,5 @@
 #pragma once
-/// The map of what goes: rotor diameter against where its slot stands, every place judged by the limits; the best places on it, what binds
-/// them, and what a millimetre elsewhere would give.
+/// The map of what goes: rotor diameter against where its slot stands, every place judged by the limits.
 
 #include "design/limits.hpp"
 
@@ -59,34 +58,5 @@ using Progress = std::function<void(double)>;
 /// Borders stand within 0.05 mm of where a level changes.
 /// @param columns slots it is worked out for, at least 9
 [[nodiscard]] Map mapOf(const Maker& maker, const Proposal& at, int columns = 100, const Progress& progress = {});
-
-/// What is made as large, light or thin as it goes.
-enum class Aim { Rotor, Weight, Bracket };
-
-/// Held as they are while the best is sought.
-struct Fixed {
-    std::optional<double> rotor;
-    std::optional<double> slot;
-    std::optional<double> plate; ///< thickness of the bracket's plate
-};
-
-struct Best {
-    std::optional<Proposal> choice; ///< nothing where nothing clears
-    std::vector<std::string> binds; ///< ids of the limits that keep it from being better, the nearest first
-    std::string nearest; ///< where nothing clears: id of the limit that is nearest to clearing alone
-    double short_ = 0; ///< and by how much it fails at its best place
-};
-/// Where all limits are clear at worst. Diameters to whole tenths of a millimetre, slots to whole twentieths.
-[[nodiscard]] Best bestOf(const Maker& maker, const Map& map, Aim aim, const Fixed& fixed = {});
-
-/// What one millimetre of something else gives of rotor diameter, at the best place for it, and how far that holds.
-struct Rate {
-    std::string id; ///< "spacer"
-    std::string title; ///< "spacer behind the wheel"
-    double gain = 0; ///< m of diameter for a metre
-    std::optional<double> within; ///< m, until another check stops it
-    std::string until; ///< its id
-};
-[[nodiscard]] std::vector<Rate> ratesOf(const Maker& maker, const Map& map, const Best& best);
 
 } // namespace deepstop::design

@@ -117,10 +117,10 @@ public:
     }
 };
 
-Corner proposed(const Maker& maker, const Proposal& choice)
+Corner proposed(const Maker& maker, const Proposal& proposal)
 {
-    const Kit kit = maker.kit(choice);
-    Corner c = maker.corner(choice, Known::Design);
+    const Kit kit = maker.kit(proposal);
+    Corner c = maker.corner(proposal, Known::Design);
     if (!maker.basis().wheels.empty())
         c.wheel = maker.basis().wheels.front()->id;
     fitJoints(c, maker.basis().corner, kit);
@@ -154,9 +154,9 @@ std::string idFor(const Build& build, const std::string& name)
     return id;
 }
 
-Edit putIn(const Maker& maker, const Proposal& choice, const std::string& name)
+Edit putIn(const Maker& maker, const Proposal& proposal, const std::string& name)
 {
-    return [corner = proposed(maker, choice), axle = maker.basis().axle, from = maker.basis().study->after.setup->id, name](
+    return [corner = proposed(maker, proposal), axle = maker.basis().axle, from = maker.basis().study->after.setup->id, name](
                const Build& now) -> std::optional<Build> {
         const Setup* base = findSetup(now, from);
         if (!base || (!corner.wheel.empty() && !findWheel(now, corner.wheel)))
@@ -179,10 +179,10 @@ Edit putIn(const Maker& maker, const Proposal& choice, const std::string& name)
     };
 }
 
-std::optional<double> studLength(const Maker& maker, const Proposal& choice)
+std::optional<double> studLength(const Maker& maker, const Proposal& proposal)
 {
     const Basis& basis = maker.basis();
-    const Corner c = maker.corner(choice, Known::Vendor);
+    const Corner c = maker.corner(proposal, Known::Vendor);
     std::optional<double> longest;
     for (const Wheel* wheel : basis.wheels) {
         const Figure out = evaluate([&](Evaluator& s) {
@@ -199,10 +199,10 @@ std::optional<double> studLength(const Maker& maker, const Proposal& choice)
     return longest;
 }
 
-std::vector<ShopPart> partsToMake(const Maker& maker, const Proposal& choice, const std::string& date)
+std::vector<ShopPart> partsToMake(const Maker& maker, const Proposal& proposal, const std::string& date)
 {
     const Basis& basis = maker.basis();
-    const Kit kit = maker.kit(choice);
+    const Kit kit = maker.kit(proposal);
     const bool inches = basis.study->system == UnitSystem::Us;
     const auto say = inches ? usFigure : metricFigure;
     const std::string car = basis.build().car.name.empty() ? tr("New build") : basis.build().car.name;
@@ -212,7 +212,7 @@ std::vector<ShopPart> partsToMake(const Maker& maker, const Proposal& choice, co
     parts.push_back({ "hat", tr("hat"), kit.hat, {}, drawingOf(kit.hat, block, say) });
     parts.push_back({ "ring", tr("friction ring"), kit.ring, {}, drawingOf(kit.ring, block, say) });
     if (std::isfinite(kit.adapter.thickness) && kit.adapter.thickness > 0) {
-        const Corner c = maker.corner(choice, Known::Design);
+        const Corner c = maker.corner(proposal, Known::Design);
         auto plate = bracket::plateOf(kit.adapter, *c.bracket.material);
         auto notes = block;
         notes.push_back(
@@ -222,11 +222,11 @@ std::vector<ShopPart> partsToMake(const Maker& maker, const Proposal& choice, co
         auto drawing = bracket::drawingOf(plate, notes, say);
         parts.push_back({ "bracket", tr("bracket"), {}, std::move(plate), std::move(drawing) });
     }
-    if (choice.spacer > 0) {
+    if (proposal.spacer > 0) {
         const Hub& hub = basis.hub();
         const auto given = [](const Reading& r) { return r.value.value_or(NAN); };
-        auto plate = bracket::ringPlate(choice.spacer, given(hub.flangeDiameter), given(hub.pilotDiameter) + 0.1e-3, given(hub.boltCircle),
-            std::max(0, *hub.studCount), given(hub.studDiameter) + 1e-3, tr("aluminium 6061-T6"));
+        auto plate = bracket::ringPlate(proposal.spacer, given(hub.flangeDiameter), given(hub.pilotDiameter) + 0.1e-3,
+            given(hub.boltCircle), std::max(0, *hub.studCount), given(hub.studDiameter) + 1e-3, tr("aluminium 6061-T6"));
         plate.title = tr("Wheel spacer");
         auto drawing = bracket::drawingOf(plate, block, say);
         parts.push_back({ "spacer", tr("wheel spacer"), {}, std::move(plate), std::move(drawing) });
@@ -234,13 +234,13 @@ std::vector<ShopPart> partsToMake(const Maker& maker, const Proposal& choice, co
     return parts;
 }
 
-std::vector<std::string> stillEstimated(const Maker& maker, const Map& map, const Proposal& choice)
+std::vector<std::string> stillEstimated(const Maker& maker, const Map& map, const Proposal& proposal)
 {
-    const Corner made = maker.corner(choice, Known::Vendor);
+    const Corner made = maker.corner(proposal, Known::Vendor);
     std::vector<std::string> names;
     const auto& directory = *maker.basis().study->directory;
     for (const Limit& limit : map.limits) {
-        const Figure gap = limit.gap(choice, made);
+        const Figure gap = limit.gap(proposal, made);
         for (const std::string& assumed : gap.assumed)
             if (std::ranges::find(names, assumed) == names.end())
                 names.push_back(assumed);
@@ -254,14 +254,14 @@ std::vector<std::string> stillEstimated(const Maker& maker, const Map& map, cons
 }
 
 report::Leaf orderSheet(
-    const Maker& maker, const Map& map, const Proposal& choice, const std::vector<std::string>& binds, const std::string& date)
+    const Maker& maker, const Map& map, const Proposal& proposal, const std::vector<std::string>& binds, const std::string& date)
 {
     const Basis& basis = maker.basis();
-    const Kit kit = maker.kit(choice);
+    const Kit kit = maker.kit(proposal);
     const auto say = writer(basis.study->system);
     const Hub& hub = basis.hub();
     report::Leaf leaf;
-    leaf.title = tr("Order: rotor Ø {}", say(choice.rotor));
+    leaf.title = tr("Order: rotor Ø {}", say(proposal.rotor));
     const std::string car = basis.build().car.name.empty() ? tr("New build") : basis.build().car.name;
     leaf.subtitle = fmt::format("{} · {}{}", car, tr(wordOf(basis.axle)), date.empty() ? "" : " · " + date);
     leaf.caution(
@@ -272,13 +272,13 @@ report::Leaf orderSheet(
     leaf.row({ tr("part"), tr("pieces"), tr("what") }, widths, true);
     leaf.row({ tr("friction ring"), "2",
                  kit.ring.vanes ? tr("Ø {} × {}, {} inside the faces, vented, {} vanes: one left, one right; {:.2f} kg each",
-                     say(choice.rotor), say(choice.thickness), say(kit.ringInner), kit.ring.vanes->count, massOf(kit.ring))
-                                : tr("Ø {} × {}, {} inside the faces, solid; {:.2f} kg each", say(choice.rotor), say(choice.thickness),
+                     say(proposal.rotor), say(proposal.thickness), say(kit.ringInner), kit.ring.vanes->count, massOf(kit.ring))
+                                : tr("Ø {} × {}, {} inside the faces, solid; {:.2f} kg each", say(proposal.rotor), say(proposal.thickness),
                                     say(kit.ringInner), massOf(kit.ring)) },
         widths);
     leaf.row({ tr("hat"), "2",
                  tr("{} high over all, {} between hub and wheel, pocket Ø {}, bore Ø {} +0.05/0 mm, {} holes Ø {} on Ø {}; {:.2f} kg each",
-                     say(kit.overallHeight), say(choice.hatThickness), say(kit.pocket), say(kit.bore), kit.holes, say(kit.hole),
+                     say(kit.overallHeight), say(proposal.hatThickness), say(kit.pocket), say(kit.bore), kit.holes, say(kit.hole),
                      say(kit.boltCircle), massOf(kit.hat)) },
         widths);
     if (kit.drum > 0)
@@ -292,8 +292,8 @@ report::Leaf orderSheet(
             widths);
     else
         leaf.row({ tr("bracket"), "2", tr("cannot be drawn: readings of knuckle or caliper lack") }, widths);
-    if (choice.spacer > 0)
-        leaf.row({ tr("wheel spacer"), "2", tr("{} thick, on the hub's pilot", say(choice.spacer)) }, widths);
+    if (proposal.spacer > 0)
+        leaf.row({ tr("wheel spacer"), "2", tr("{} thick, on the hub's pilot", say(proposal.spacer)) }, widths);
     leaf.heading(tr("To be bought"));
     leaf.row({ tr("part"), tr("pieces"), tr("what") }, widths, true);
     leaf.row({ tr("ring bolts"), std::to_string(2 * kit.bolts.count),
@@ -302,15 +302,15 @@ report::Leaf orderSheet(
                          UnitSystem::Metric)) },
         widths);
     leaf.row({ tr("shims"), "4", tr("stacks of {}, and 1 mm more and less of each to centre with", say(kit.shims)) }, widths);
-    const Corner made = maker.corner(choice, Known::Vendor);
-    if (const auto out = studLength(maker, choice)) {
+    const Corner made = maker.corner(proposal, Known::Vendor);
+    if (const auto out = studLength(maker, proposal)) {
         const bool enough = hub.studLength.value && *hub.studLength.value + 1e-9 >= *out;
         leaf.row({ tr("wheel studs"), hub.studCount > 0 ? std::to_string(2 * *hub.studCount) : std::string("?"),
                      enough ? tr("those on the hub stand {} out: enough", say(*hub.studLength.value))
                             : tr("{}, standing {} out of the flange", *hub.studThread, say(*out)) },
             widths);
     }
-    for (const Joint& joint : proposed(maker, choice).joints)
+    for (const Joint& joint : proposed(maker, proposal).joints)
         if (joint.joins == Joins::BracketToKnuckle)
             leaf.row({ joint.name.empty() ? std::string(tr("bolts to the knuckle")) : joint.name,
                          joint.bolts > 0 ? std::to_string(2 * *joint.bolts) : std::string("?"),
@@ -329,19 +329,33 @@ report::Leaf orderSheet(
     for (const std::string& id : binds)
         for (const Limit& limit : map.limits)
             if (limit.id == id) {
-                const Figure gap = limit.gap(choice, made);
+                const Figure gap = limit.gap(proposal, made);
                 leaf.text(gap.value ? tr("Decides: {}. {} left at worst, {} wanted.", limit.title, say(gap.lowest()), say(limit.wanted))
                                     : tr("Decides: {}. Not known.", limit.title));
                 break;
             }
-    const auto estimated = stillEstimated(maker, map, choice);
+    const auto estimated = stillEstimated(maker, map, proposal);
     for (std::size_t i = 0; i < estimated.size(); ++i)
         leaf.text(tr("Still an estimate, measure it before ordering: {}.", estimated[i]));
     if (estimated.empty())
         leaf.text(
             tr("Every reading it rests on was taken or came from a maker. Read the parts when they arrive: until then nothing is proven."));
-    for (ShopPart& part : partsToMake(maker, choice, date))
-        leaf.fullSize.push_back(std::move(part.drawing));
+    // Plates go on paper as large as they are; what is larger than a sheet is drawn smaller, on one.
+    constexpr double sheetWidth = 170e-3;
+    for (ShopPart& part : partsToMake(maker, proposal, date)) {
+        if (part.plate) {
+            leaf.fullSize.push_back(std::move(part.drawing));
+            continue;
+        }
+        leaf.heading(part.drawing.title);
+        for (const std::string& note : part.drawing.notes)
+            leaf.text(note);
+        report::Block picture { report::Block::Kind::Picture };
+        picture.scale = std::max(1.0, std::ceil(2 * paper::extentOf(part.drawing).width() / sheetWidth) / 2);
+        picture.drawing = std::move(part.drawing);
+        picture.drawing.notes.clear();
+        leaf.blocks.push_back(std::move(picture));
+    }
     return leaf;
 }
 

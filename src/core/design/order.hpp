@@ -1,7 +1,7 @@
 #pragma once
 /// A designed kit put into the build as a proposal, and put on paper for whoever makes it.
 
-#include "design/map.hpp"
+#include "design/best.hpp"
 #include "report/leaf.hpp"
 
 namespace deepstop::design {
@@ -9,7 +9,7 @@ namespace deepstop::design {
 /// Puts the kit into the build as a setup of its own, beside the one it was designed from. All its dimensions are known as *design*: what
 /// rests on them is unproven until the parts are read. Bolts through the bracket get the lengths that its thickness wants.
 /// @param name of the setup; its id is made of it
-[[nodiscard]] Edit putIn(const Maker& maker, const Proposal& choice, const std::string& name);
+[[nodiscard]] Edit putIn(const Maker& maker, const Proposal& proposal, const std::string& name);
 /// The id that `putIn` gives the setup.
 [[nodiscard]] std::string idFor(const Build& build, const std::string& name);
 
@@ -22,16 +22,16 @@ struct ShopPart {
     paper::Drawing drawing;
 };
 /// Hat, ring, bracket, and a spacer where one is chosen. Without bracket where its readings lack.
-[[nodiscard]] std::vector<ShopPart> partsToMake(const Maker& maker, const Proposal& choice, const std::string& date);
+[[nodiscard]] std::vector<ShopPart> partsToMake(const Maker& maker, const Proposal& proposal, const std::string& date);
 
 /// Studs out of the hub's flange that fill their nuts with this hat and spacer, m; nothing while a reading of them lacks.
-[[nodiscard]] std::optional<double> studLength(const Maker& maker, const Proposal& choice);
+[[nodiscard]] std::optional<double> studLength(const Maker& maker, const Proposal& proposal);
 
 /// What to order and from whom, what to ask each, what binds the design and what is still an estimate; the drawings behind it.
 [[nodiscard]] report::Leaf orderSheet(
-    const Maker& maker, const Map& map, const Proposal& choice, const std::vector<std::string>& binds, const std::string& date);
+    const Maker& maker, const Map& map, const Proposal& proposal, const std::vector<std::string>& binds, const std::string& date);
 
-/// Readings that the limits at `choice` rest on and nobody has measured, as sentences name them.
-[[nodiscard]] std::vector<std::string> stillEstimated(const Maker& maker, const Map& map, const Proposal& choice);
+/// Readings that the limits at `proposal` rest on and nobody has measured, as sentences name them.
+[[nodiscard]] std::vector<std::string> stillEstimated(const Maker& maker, const Map& map, const Proposal& proposal);
 
 } // namespace deepstop::design

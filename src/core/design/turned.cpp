@@ -183,7 +183,7 @@ private:
             d_.letter({ face_, line },
                 tr("{} holes Ø {} evenly on Ø {}, {}", holes.count, say_(holes.diameter), say_(holes.circle), holes.what), 2.8e-3,
                 paper::Anchor::Middle);
-            line -= 7e-3;
+            line -= 9e-3;
         }
         if (part_.vanes)
             d_.letter({ face_, line },

@@ -53,7 +53,7 @@ struct Turned {
 [[nodiscard]] double inertiaOf(const Turned& part);
 
 /// Outline of one vane seen along the axis, closed; the first of them, rooted straight up. Its two long sides as `steps` chords.
-[[nodiscard]] std::vector<paper::Point> vaneOutline(const VaneSet& vanes, int steps = 24);
+[[nodiscard]] std::vector<paper::Point> vaneOutline(const VaneSet& vanes, int steps = 8);
 
 /// The part cut through its axis on the left, seen from outboard on the right, with its diameters and lengths.
 /// @param say writes a length as the reader wants it

@@ -16,7 +16,7 @@ namespace deepstop::files {
 
 /// A program opens files of its own version and all before; of a later minor version too, and keeps what it does not know.
 inline constexpr int buildVersion = 3;
-inline constexpr int buildMinor = 4;
+inline constexpr int buildMinor = 5;
 
 /// A build and what else its file held: keys this version does not know, kept for the next save.
 struct BuildFile {

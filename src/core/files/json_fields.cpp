@@ -338,8 +338,10 @@ OrderedJson readingSchema(const ReadingField& field)
             { { "type", "number" }, { "minimum", 0 }, { "maximum", widest },
                 { "description", fmt::format("half-width of the interval, same unit, from 0 to {:.9g}", widest) } } },
         { "known",
-            { { "type", "string" }, { "maxLength", longestText }, { "examples", { "measured", "vendor", "estimated" } },
-                { "description", "how it is known: text, one of measured, vendor, estimated; nothing or another counts as estimated" } } },
+            { { "type", "string" }, { "maxLength", longestText }, { "examples", { "measured", "vendor", "estimated", "design" } },
+                { "description",
+                    "how it is known: text, one of measured, vendor, estimated, design (as drawn, not read on the part); nothing or "
+                    "another counts as estimated" } } },
         { "with", textSchema("instrument: text") },
         { "repeats",
             { { "type", "array" }, { "maxItems", mostRepeats }, { "items", std::move(repeat) },
@@ -406,10 +408,10 @@ void SchemaWriter::pairs(const PairsField& field, const Pairs&)
     const auto number = [](const Range& range) {
         return OrderedJson { { "type", "number" }, { "minimum", range.least }, { "maximum", range.most } };
     };
-    properties[keyOf(field)] = listSchema(
-        { { "type", "array" }, { "items", OrderedJson::array({ number(field.first), number(field.second) }) }, { "minItems", 2 },
-            { "maxItems", 2 }, { "description", field.label } },
-        field.most);
+    properties[keyOf(field)] =
+        listSchema({ { "type", "array" }, { "items", OrderedJson::array({ number(field.first), number(field.second) }) }, { "minItems", 2 },
+                       { "maxItems", 2 }, { "description", field.label } },
+            field.most);
 }
 
 void SchemaWriter::choice(const Name& name, const Chosen& chosen) { properties[keyOf(name)] = wordSchema(name.label, chosen.words); }

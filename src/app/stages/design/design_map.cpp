@@ -34,7 +34,7 @@ double stepFor(double range, int most)
 
 DesignMapView::DesignMapView(QWidget* parent) : QWidget(parent)
 {
-    setMinimumSize(320, 260);
+    setMinimumSize(320, 190);
     setFocusPolicy(Qt::StrongFocus);
     setObjectName(QStringLiteral("design-map"));
     setCursor(Qt::CrossCursor);

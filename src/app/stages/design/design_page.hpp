@@ -18,6 +18,7 @@ namespace deepstop::app {
 
 class DesignMapView;
 class LibraryStore;
+class SectionView;
 
 /// What is worked out beside the window, all of it of one state of the build.
 struct DesignWork {
@@ -42,10 +43,13 @@ public:
     [[nodiscard]] DesignMapView* map() const { return map_; }
     [[nodiscard]] QLineEdit* field(const QString& name) const;
     [[nodiscard]] QPushButton* bestButton(design::Aim aim) const { return best_[static_cast<std::size_t>(aim)]; }
+    [[nodiscard]] QPushButton* madeButton() const { return made_; }
     [[nodiscard]] QPushButton* putInButton() const { return putIn_; }
     [[nodiscard]] QLabel* verdict() const { return verdict_; }
-    [[nodiscard]] const design::Proposal& choice() const { return choice_; }
+    [[nodiscard]] const design::Proposal& proposal() const { return proposal_; }
     [[nodiscard]] std::shared_ptr<const DesignWork> work() const { return work_; }
+    /// Its sentences go on in a second line where there is room: they make no window taller.
+    [[nodiscard]] bool hasHeightForWidth() const override { return false; }
     /// Waits for what is being worked out.
     void finish()
     {
@@ -65,34 +69,41 @@ protected:
     void showEvent(QShowEvent* event) override;
 
 private:
+    /// One number of the proposal: what it is now, and how another goes in.
     struct Field {
         QLineEdit* edit;
-        double design::Proposal::*what;
         const Style* style;
+        std::function<double(const design::Proposal&)> get;
+        std::function<void(design::Proposal&, double)> set;
     };
-    void addField(
-        const QString& name, const QString& caption, double design::Proposal::*what, const Style& style, class QGridLayout* grid, int row);
+    void addField(const QString& name, const QString& caption, const Style& style, std::function<double(const design::Proposal&)> get,
+        std::function<void(design::Proposal&, double)> set);
+    /// The largest diameter that is made and clears.
+    void takeMade();
     /// Starts anew where the build, the wheels or what is the same all over the map has changed.
     void start();
     void arrived(std::shared_ptr<DesignWork> work);
-    void choose(const design::Proposal& choice);
+    void choose(const design::Proposal& proposal);
     void typed(const Field& field);
-    void showChoice();
+    void showProposal();
     void showFields();
     void listWheels();
     void putIn();
     void save();
+    [[nodiscard]] std::function<QString()> writing(const QString& path) const;
 
     LibraryStore& library_;
     QWidget* board_; ///< map, section and what is typed
     DesignMapView* map_;
-    class SectionView* section_;
+    SectionView* section_;
     QLabel* verdict_;
     QLabel* result_;
     QLabel* rates_;
     std::vector<Field> fields_;
     QListWidget* wheels_;
     std::array<QPushButton*, 3> best_ {};
+    QPushButton* made_;
+    class QGridLayout* grid_;
     QPushButton* putIn_;
     QPushButton* save_;
     QTextBrowser* orderText_;
@@ -103,8 +114,9 @@ private:
     };
     Job<std::shared_ptr<DesignWork>> job_;
     Job<More> more_;
+    Job<QString> writing_;
     std::shared_ptr<DesignWork> work_;
-    design::Proposal choice_ {};
+    design::Proposal proposal_ {};
     bool chosen_ = false; ///< somebody has moved the dot
     std::shared_ptr<const Study> of_; ///< what the work was started for
     std::vector<std::string> wheelIds_; ///< ticked
