@@ -1,6 +1,7 @@
 #include "stages/design/design_page.hpp"
 
 #include "document.hpp"
+#include "drawing/fitting_label.hpp"
 #include "language/language.hpp"
 #include "library_store.hpp"
 #include "quantity/parse.hpp"
@@ -76,9 +77,9 @@ DesignPage::DesignPage(Document& document, LibraryStore& library, QWidget* paren
     length(QStringLiteral("thickness"), tr("Rotor thickness"), style::size, &design::Proposal::thickness);
     length(QStringLiteral("hat"), tr("Hat between hub and wheel"), style::size, &design::Proposal::hatThickness);
     length(QStringLiteral("spacer"), tr("Spacer behind the wheel"), style::size, &design::Proposal::spacer);
-    length(QStringLiteral("lift"), tr("More shims under radial studs"), style::fine, &design::Proposal::lift);
+    length(QStringLiteral("lift"), tr("More radial shims"), style::fine, &design::Proposal::lift);
     addField(
-        QStringLiteral("clock"), tr("Caliper's angle from straight up"), style::angle,
+        QStringLiteral("clock"), tr("Caliper's angle"), style::angle,
         [this](const design::Proposal& p) {
             return p.clock.value_or(work_ ? work_->basis.corner.mount.clock.value.value_or(std::nan("")) : std::nan(""));
         },
@@ -89,7 +90,9 @@ DesignPage::DesignPage(Document& document, LibraryStore& library, QWidget* paren
             return p.heads.value_or(work_ ? work_->basis.corner.bracket.proudKnuckle.value.value_or(std::nan("")) : std::nan(""));
         },
         [](design::Proposal& p, double value) { p.heads = value; });
-    low->addLayout(grid_);
+    grid_->setColumnStretch(0, 1);
+    grid_->setColumnStretch(2, 1);
+    low->addLayout(grid_, 1);
     auto* aims = new QVBoxLayout;
     const QString words[] { tr("Largest rotor"), tr("Lightest kit"), tr("Thinnest bracket") };
     for (std::size_t i = 0; i < best_.size(); ++i) {
@@ -101,7 +104,7 @@ DesignPage::DesignPage(Document& document, LibraryStore& library, QWidget* paren
         });
         aims->addWidget(best_[i]);
     }
-    made_ = new QPushButton(tr("To a size that is made"), board_);
+    made_ = new QPushButton(tr("To a made size"), board_);
     made_->setObjectName(QStringLiteral("made"));
     made_->setToolTip(tr("The next smaller diameter of the parts library, or whole 5 mm, where the slot has most room"));
     connect(made_, &QPushButton::clicked, this, &DesignPage::takeMade);
@@ -114,7 +117,7 @@ DesignPage::DesignPage(Document& document, LibraryStore& library, QWidget* paren
     wheelsTitle->setBuddy(wheels_);
     wheels_->setAccessibleName(wheelsTitle->text());
     wheels_->setMaximumHeight(84);
-    wheels_->setMinimumWidth(190);
+    wheels_->setFixedWidth(168);
     wheels_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     wheels_->setFont(reading(12));
     into->addWidget(wheelsTitle);
@@ -122,7 +125,6 @@ DesignPage::DesignPage(Document& document, LibraryStore& library, QWidget* paren
     into->addStretch();
     low->addLayout(into);
     rates_->setFont(reading(12));
-    low->addStretch(1);
     column->addLayout(low);
     this->column()->insertWidget(0, board_, 4);
     orderText_->setFrameShape(QFrame::NoFrame);
@@ -169,8 +171,10 @@ void DesignPage::addField(const QString& name, const QString& caption, const Sty
     edit->setObjectName(QStringLiteral("design-") + name);
     edit->setAccessibleName(caption);
     edit->setFixedWidth(82);
-    auto* label = new QLabel(caption, board_);
-    label->setFont(reading(12));
+    // Longer words of another language are smaller: the page makes no window wider.
+    auto* label = new FittingLabel(12, 9, 1, QFont::Normal, board_);
+    label->say(caption);
+    label->setMinimumWidth(104);
     label->setBuddy(edit);
     // Two columns: what moves the dot and the rotor, then what is the same all over the map.
     const int index = static_cast<int>(fields_.size());
