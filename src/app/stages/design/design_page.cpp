@@ -117,7 +117,7 @@ DesignPage::DesignPage(Document& document, LibraryStore& library, QWidget* paren
     wheelsTitle->setBuddy(wheels_);
     wheels_->setAccessibleName(wheelsTitle->text());
     wheels_->setMaximumHeight(84);
-    wheels_->setFixedWidth(168);
+    wheels_->setFixedWidth(150);
     wheels_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     wheels_->setFont(reading(12));
     into->addWidget(wheelsTitle);
@@ -172,7 +172,7 @@ void DesignPage::addField(const QString& name, const QString& caption, const Sty
     edit->setAccessibleName(caption);
     edit->setFixedWidth(82);
     // Longer words of another language are smaller: the page makes no window wider.
-    auto* label = new FittingLabel(12, 9, 1, QFont::Normal, board_);
+    auto* label = new FittingLabel(12, 8, 2, QFont::Normal, board_);
     label->say(caption);
     label->setMinimumWidth(104);
     label->setBuddy(edit);
