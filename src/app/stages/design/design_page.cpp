@@ -73,10 +73,10 @@ DesignPage::DesignPage(Document& document, LibraryStore& library, QWidget* paren
             [what](design::Proposal& p, double value) { p.*what = value; });
     };
     length(QStringLiteral("rotor"), tr("Rotor diameter"), style::size, &design::Proposal::rotor);
-    length(QStringLiteral("slot"), tr("Slot's middle from the hub face"), style::fine, &design::Proposal::slot);
+    length(QStringLiteral("slot"), tr("Slot's middle"), style::fine, &design::Proposal::slot);
     length(QStringLiteral("thickness"), tr("Rotor thickness"), style::size, &design::Proposal::thickness);
-    length(QStringLiteral("hat"), tr("Hat between hub and wheel"), style::size, &design::Proposal::hatThickness);
-    length(QStringLiteral("spacer"), tr("Spacer behind the wheel"), style::size, &design::Proposal::spacer);
+    length(QStringLiteral("hat"), tr("Hat thickness"), style::size, &design::Proposal::hatThickness);
+    length(QStringLiteral("spacer"), tr("Wheel spacer"), style::size, &design::Proposal::spacer);
     length(QStringLiteral("lift"), tr("More radial shims"), style::fine, &design::Proposal::lift);
     addField(
         QStringLiteral("clock"), tr("Caliper's angle"), style::angle,
@@ -85,7 +85,7 @@ DesignPage::DesignPage(Document& document, LibraryStore& library, QWidget* paren
         },
         [](design::Proposal& p, double value) { p.clock = value; });
     addField(
-        QStringLiteral("heads"), tr("Bolt heads out of the bracket"), style::size,
+        QStringLiteral("heads"), tr("Bolt heads"), style::size,
         [this](const design::Proposal& p) {
             return p.heads.value_or(work_ ? work_->basis.corner.bracket.proudKnuckle.value.value_or(std::nan("")) : std::nan(""));
         },
