@@ -13,7 +13,7 @@
 #include "stopping/drive.hpp"
 #include "chapters/weights/comparison.hpp"
 #include "chapters/clearance/cures.hpp"
-#include "design/map.hpp"
+#include "design/best.hpp"
 #include "study/study.hpp"
 #include "chapters/heat/duty_heat.hpp"
 
@@ -263,16 +263,11 @@ BENCHMARK(designMap)->Unit(benchmark::kMillisecond)->UseRealTime();
 void designPoint(benchmark::State& state)
 {
     const Designed d;
-    const auto limits = design::limitsOf(*d.maker);
-    auto at = d.maker->start();
-    Corner corner = d.maker->corner(at, Known::Vendor);
+    const auto map = design::mapOf(*d.maker, d.maker->start(), 9);
+    auto at = map.at;
     for (auto _ : state) {
         at.rotor += 1e-7;
-        d.maker->move(corner, at, Known::Vendor);
-        Level worst = Level::Clear;
-        for (const auto& limit : limits)
-            worst = std::max(worst, limit.level(at, corner));
-        benchmark::DoNotOptimize(worst);
+        benchmark::DoNotOptimize(design::placeOf(*d.maker, map, at).level);
     }
 }
 BENCHMARK(designPoint)->Unit(benchmark::kMillisecond);

@@ -84,7 +84,7 @@ design::Basis basisOf(const DesignOptions& o, const std::shared_ptr<const Study>
         if (!o.caliper.empty()) {
             basis.corner.caliper = shelved(library.calipers, o.caliper, "--caliper");
             basis.corner.caliper.from = o.caliper;
-            // How another caliper is bolted on, and on what rotor, nobody has said.
+            // How another caliper is bolted on, and over what rotor, is not given.
             basis.corner.mount.kind = MountKind::Unknown;
             basis.corner.rotor.thickness = {};
             basis.corner.rotor.ventGap = {};
@@ -175,8 +175,7 @@ nlohmann::ordered_json json(
     return out;
 }
 
-void say(const DesignOptions& o, const design::Maker& maker, const design::Map& map, const design::Best& best,
-    const std::vector<design::Rate>& rates)
+void say(const design::Maker& maker, const design::Map& map, const design::Best& best, const std::vector<design::Rate>& rates)
 {
     const UnitSystem system = maker.basis().study->system;
     const auto print = [&](double value) { return deepstop::print(value, style::fine, system); };
@@ -211,7 +210,6 @@ void say(const DesignOptions& o, const design::Maker& maker, const design::Map& 
     for (const std::string& name : design::stillEstimated(maker, map, *best.proposal))
         std::cout << tr("estimate  {}\n", name);
     std::cout << tr("A qualified engineer has to judge these parts before they are made. Nothing is proven until they are read.\n");
-    (void)o;
 }
 
 int designKit(const DesignOptions& o)
@@ -248,7 +246,7 @@ int designKit(const DesignOptions& o)
     if (o.json)
         std::cout << json(maker, map, best, rates).dump(2) << "\n";
     else
-        say(o, maker, map, best, rates);
+        say(maker, map, best, rates);
     if (!best.proposal)
         return bad;
     const auto size = o.paper == "letter" ? paper::letter() : paper::a4();

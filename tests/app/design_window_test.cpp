@@ -103,6 +103,7 @@ private slots:
         AtDesign s;
         QTest::mouseClick(s.page->bestButton(design::Aim::Rotor), Qt::LeftButton);
         QTest::mouseClick(s.page->madeButton(), Qt::LeftButton);
+        s.page->finish();
         QVERIFY(near(std::remainder(s.page->proposal().rotor, 1e-3), 0, 1e-9)
             || std::abs(std::remainder(s.page->proposal().rotor, 1e-3)) < 1e-9);
         QVERIFY2(s.said().contains("Clear,"), qPrintable(s.said()));

@@ -52,7 +52,7 @@ public:
         return stretches;
     }
 
-    /// Ids of what is not clear at a place, the one that fails by most of what it has failed by last.
+    /// Ids of what is not clear at a place, what fails by most first; what has no value stands where nothing is left.
     std::vector<std::string> failing(double slot, double rotor) const
     {
         std::vector<std::pair<double, std::string>> found;
@@ -109,11 +109,7 @@ public:
             const double to = map_.columns[std::min(i + 1, map_.columns.size() - 1)];
             const auto count = static_cast<std::size_t>(std::max(0.0, (to - from) / twentieth) + 1);
             std::vector<std::optional<AtSlot>> tried(count);
-            const double around = atColumn(i)->rotor;
-            parallelFor(count, 0, [&](std::size_t k) {
-                tried[k] =
-                    at(from + static_cast<double>(k) * twentieth, std::max(map_.least, around - 6e-3), std::min(map_.most, around + 6e-3));
-            });
+            parallelFor(count, 0, [&](std::size_t k) { tried[k] = at(from + static_cast<double>(k) * twentieth, map_.least, map_.most); });
             for (const auto& each : tried)
                 if (each
                     && (!found || each->worth > found->worth + 1e-12

@@ -34,8 +34,8 @@ void widen(Reading& reading, double by, Known known)
         reading = { *reading.value, uncertainty(reading, true) + by, known, {}, {} };
 }
 
-/// A hole a bolt goes through: its diameter and half a millimetre or a millimetre (ISO 273, fine to medium, from memory). Of a thread
-/// nobody has said, the hole that was read on the bracket there is.
+/// A hole a bolt goes through: its diameter and half a millimetre or a millimetre (ISO 273, fine to medium, from memory). Where no
+/// thread is given, the hole that was read on the bracket there is.
 double holeFor(const Fact<std::string>& thread, const Reading& given)
 {
     const auto parsed = joints::parseThread(*thread);
@@ -73,6 +73,19 @@ std::span<const double> soldPlates()
 {
     static constexpr std::array plates { 8e-3, 10e-3, 12e-3, 15e-3, 20e-3, 25e-3, 30e-3, 35e-3, 40e-3 };
     return plates;
+}
+
+Study trialOf(const Basis& basis, Corner corner)
+{
+    const Study& of = *basis.study;
+    auto build = std::make_shared<Build>(basis.build());
+    ownCorner(*build, of.after.setup->id, basis.axle) = std::move(corner);
+    Study trial;
+    trial.build = std::move(build);
+    trial.system = of.system;
+    trial.before = partsOf(*trial.build, *findSetup(*trial.build, of.before.setup->id));
+    trial.after = partsOf(*trial.build, *findSetup(*trial.build, of.after.setup->id));
+    return trial;
 }
 
 Maker::Maker(const Basis& basis)
@@ -179,6 +192,19 @@ Turned ringOf(const Kit& k, const Rotor& rotor)
 
 } // namespace
 
+double Maker::ringInner(const Proposal& proposal) const
+{
+    const double inset = figures::setting(basis_.build().wants.padEdge, &Wants::padEdge);
+    return proposal.rotor - 2 * (inset + valueOf(basis_.corner.pad.height) + rules::insideTheRing);
+}
+
+double Maker::overallHeight(const Proposal& proposal) const
+{
+    return behind_ + proposal.hatThickness + proposal.thickness / 2 - proposal.slot;
+}
+
+double Maker::reach(const Proposal& proposal) const { return proposal.slot - valueOf(basis_.corner.caliper.mountDepth) + lugDepth_; }
+
 Kit Maker::sizes(const Proposal& proposal) const
 {
     const Corner& c = basis_.corner;
@@ -186,11 +212,10 @@ Kit Maker::sizes(const Proposal& proposal) const
     const Wants& wants = basis_.build().wants;
     Kit k;
     k.proposal = proposal;
-    const double inset = figures::setting(wants.padEdge, &Wants::padEdge);
-    k.ringInner = proposal.rotor - 2 * (inset + valueOf(c.pad.height) + rules::insideTheRing);
-    k.ventGap = proposal.thickness < rules::solidTo ? 0 : proposal.thickness - 2 * rules::plate;
+    k.ringInner = ringInner(proposal);
+    k.ventGap = proposal.thickness < rules::solidTo ? 0 : std::max(rules::vent, proposal.thickness - 2 * rules::plate);
     k.bolts = ringBoltsFor(proposal.rotor);
-    k.overallHeight = behind_ + proposal.hatThickness + proposal.thickness / 2 - proposal.slot;
+    k.overallHeight = overallHeight(proposal);
     const bool drum = hub.parkingBrake == ParkingBrake::DrumInHat;
     k.hatWall = rules::hatWall;
     k.drum = drum ? valueOf(hub.shoeDiameter) + 0.5e-3 : 0;
@@ -237,9 +262,8 @@ bracket::Adapter Maker::plateFor(const Proposal& proposal, Kit& k, const Adapter
         k.radial };
     const double knuckleHole = holeFor(hub.lugThread, c.bracket.knuckleHole);
     const double caliperHole = holeFor(c.bracket.boltThread->empty() ? hub.lugThread : c.bracket.boltThread, c.bracket.caliperHole);
-    const double reach = (proposal.slot - mount.faceDepth) + lugDepth_;
-    k.needed = k.radial ? 2 * reach : reach;
-    const Pack pack = packOf(reach, k.radial);
+    k.needed = k.radial ? 2 * reach(proposal) : reach(proposal);
+    const Pack pack = packOf(reach(proposal), k.radial);
     k.shims = pack.shims;
     const auto made = adapterOf(knuckle, mount,
         { proposal.rotor / 2, k.radial ? k.shims : 0, proposal.slot, knuckleHole, caliperHole,
@@ -254,16 +278,14 @@ bracket::Adapter Maker::plateFor(const Proposal& proposal, Kit& k, const Adapter
 void Maker::move(Corner& c, const Proposal& proposal, Known known) const
 {
     const Corner& base = basis_.corner;
-    const double inset = figures::setting(basis_.build().wants.padEdge, &Wants::padEdge);
-    const double inner = proposal.rotor - 2 * (inset + valueOf(base.pad.height) + rules::insideTheRing);
     put(c.rotor.outerDiameter, proposal.rotor, tolerance::diameter, known);
     if (proposal.heads)
         put(c.bracket.proudKnuckle, *proposal.heads, 0.2e-3, known);
     if (proposal.clock)
         put(c.mount.clock, *proposal.clock, 2 * std::numbers::pi / 180, known);
     put(c.rotor.thickness, proposal.thickness, tolerance::height, known);
-    put(c.rotor.ringInnerDiameter, inner, tolerance::diameter, known);
-    put(c.rotor.overallHeight, behind_ + proposal.hatThickness + proposal.thickness / 2 - proposal.slot, tolerance::height, known);
+    put(c.rotor.ringInnerDiameter, ringInner(proposal), tolerance::diameter, known);
+    put(c.rotor.overallHeight, overallHeight(proposal), tolerance::height, known);
     put(c.rotor.hatThickness, proposal.hatThickness, tolerance::height, known);
     if (proposal.spacer > 0 || c.spacer.value)
         put(c.spacer, proposal.spacer, tolerance::height, known);
@@ -271,7 +293,7 @@ void Maker::move(Corner& c, const Proposal& proposal, Known known) const
     for (Fitted* in : { &c.left, &c.right })
         put(in->slotCentre, proposal.slot, figures::setting(basis_.build().wants.centred, &Wants::centred), known);
     const bool radial = base.mount.kind == MountKind::Radial;
-    const Pack pack = packOf(proposal.slot - valueOf(base.caliper.mountDepth) + lugDepth_, radial);
+    const Pack pack = packOf(reach(proposal), radial);
     put(c.bracket.thickness, pack.plate, tolerance::height, known);
     // Under a radial mount's studs the heights over the rotor's edge are those with the stack it is made for.
     if (radial)
@@ -315,8 +337,7 @@ Corner Maker::corner(const Proposal& proposal, Known known) const
     r.hatBolts = k.bolts.count;
     r.hatBoltThread = std::string(k.bolts.thread);
     put(r.ringPlay, 0.1e-3, 0.1e-3, known);
-    if (base.rotor.minimumThickness.value && base.rotor.thickness.value)
-        put(r.minimumThickness, proposal.thickness - (*base.rotor.thickness.value - *base.rotor.minimumThickness.value), 0.0, known);
+    // How far its faces may be worn is for the ring's maker to say: it stays without a minimum thickness.
     // The bracket's holes set how the caliper stands over the rotor.
     for (Reading* height : { &c.caliper.backOverEdge, &c.caliper.bridgeGap, &c.caliper.reach })
         widen(*height, 2 * tolerance::holes, known);
@@ -324,7 +345,7 @@ Corner Maker::corner(const Proposal& proposal, Known known) const
     const Bracket was = b;
     b = {};
     b.name = tr("Designed bracket");
-    b.material = was.material->empty() ? tr("aluminium 7075-T6 or steel S355") : *was.material;
+    b.material = was.material->empty() ? tr("aluminium 7075-T6") : *was.material;
     b.boltThread = was.boltThread->empty() ? *hub.lugThread : *was.boltThread;
     put(b.knuckleSpacing, valueOf(hub.lugSpacing), tolerance::holes, known);
     put(b.caliperSpacing, valueOf(base.caliper.mountSpacing), tolerance::holes, known);

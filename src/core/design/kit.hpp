@@ -33,15 +33,16 @@ struct Proposal {
     bool operator==(const Proposal&) const = default;
 };
 
-/// What nobody has read of the parts, and rules take as: common practice, no source.
+/// What the rules take where no part is there to be read: common practice, no source.
 namespace rules {
 inline constexpr double insideTheRing = 1e-3; ///< friction ring inside the pad's inner edge
 inline constexpr double roundTheFlange = 1e-3; ///< hat's pocket round the hub's flange, or round the parking brake's shoes
 inline constexpr double hatWall = 7e-3;
 inline constexpr double overThePilot = 0.1e-3; ///< bore less pilot
 inline constexpr double roundTheStuds = 1e-3; ///< stud's hole less stud
-inline constexpr double plate = 9e-3; ///< of a vented ring, one side
+inline constexpr double plate = 9e-3; ///< of a vented ring, one side, where the vent is wide enough
 inline constexpr double solidTo = 18e-3; ///< rings thinner than this are solid
+inline constexpr double vent = 6e-3; ///< the least that is cast; thin rings have thinner plates instead
 inline constexpr double airShare = 0.32; ///< of the gap between plates filled by vanes
 inline constexpr double besideHeads = 1e-3; ///< bolt head to the hat's wall, and to the pad
 inline constexpr double shimsEachWay = 1e-3; ///< that can be put in or taken out at the bracket
@@ -99,6 +100,9 @@ struct Kit {
 /// Plates that are sold, m: 8, 10, 12, 15, 20, 25, 30, 35, 40. Common practice.
 [[nodiscard]] std::span<const double> soldPlates();
 
+/// The basis's build with another corner on that axle: a study nothing is judged in yet, and without a directory.
+[[nodiscard]] Study trialOf(const Basis& basis, Corner corner);
+
 /// Makes the corners and kits of one basis. What follows from readings that lack is NaN, and the readings stay without a value.
 class Maker {
 public:
@@ -110,7 +114,7 @@ public:
     /// The same without hat and ring as parts to draw.
     [[nodiscard]] Kit sizes(const Proposal& proposal) const;
     /// The corner with that kit on.
-    /// @param known how its dimensions are known: *design* while nobody has read the parts; `Vendor` for how they are if made as drawn
+    /// @param known how its dimensions are known: *design* until the parts are read; `Vendor`: judged as if made as drawn
     [[nodiscard]] Corner corner(const Proposal& proposal, Known known) const;
     /// The same in place, without a copy, where `corner` came out of this maker.
     void move(Corner& corner, const Proposal& proposal, Known known) const;
@@ -121,6 +125,11 @@ public:
 
 private:
     using AdapterOf = std::optional<bracket::Adapter> (*)(const bracket::Knuckle&, const bracket::CaliperMount&, const bracket::Wanted&);
+    /// Friction ring's inner diameter, and the hat's wheel face to the inboard friction face.
+    [[nodiscard]] double ringInner(const Proposal& proposal) const;
+    [[nodiscard]] double overallHeight(const Proposal& proposal) const;
+    /// From the lugs' face to the caliper's, with its slot over the rotor's middle.
+    [[nodiscard]] double reach(const Proposal& proposal) const;
     [[nodiscard]] bracket::Adapter plateFor(const Proposal& proposal, Kit& kit, const AdapterOf& adapterOf) const;
 
     const Basis& basis_;

@@ -184,21 +184,14 @@ std::vector<Limit> limitsOf(const Maker& maker) { return Limits(maker).all(); }
 std::vector<Verdict> fixedVerdicts(const Maker& maker, const Proposal& proposal)
 {
     const Basis& basis = maker.basis();
-    const Study& of = *basis.study;
     const Corner made = maker.corner(proposal, Known::Vendor);
     std::vector<Verdict> all;
     for (const Wheel* wheel : basis.wheels) {
-        auto build = std::make_shared<Build>(basis.build());
-        Corner& own = ownCorner(*build, of.after.setup->id, basis.axle);
-        own = made;
-        own.wheel = wheel->id;
-        Study s;
-        s.build = std::move(build);
-        s.system = of.system;
+        Corner on = made;
+        on.wheel = wheel->id;
+        Study s = trialOf(basis, std::move(on));
         s.remedies = Remedies::LeftOut;
         s.directory = std::make_shared<const Directory>(*s.build);
-        s.before = partsOf(*s.build, *findSetup(*s.build, of.before.setup->id));
-        s.after = partsOf(*s.build, *findSetup(*s.build, of.after.setup->id));
         s.keep(clearance::clearanceOn(s, basis.axle, {}));
         clearance::addSeatVerdicts(s, basis.axle);
         clearance::addHubRingVerdicts(s, basis.axle);

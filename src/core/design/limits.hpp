@@ -37,7 +37,7 @@ inline constexpr Check hatDepth { .name = "hat-depth", .title = marked("Hat's ne
 /// All limits of a basis; those to a wheel once for each wheel. `maker` has to outlive them.
 [[nodiscard]] std::vector<Limit> limitsOf(const Maker& maker);
 
-/// Verdicts that are the same wherever rotor and slot stand, once for each wheel: studs, pilot, fender, nuts … with the kit made as drawn.
+/// Verdicts on studs, pilot, fender, nuts …: the same wherever rotor and slot stand. Once for each wheel, the kit made as drawn.
 [[nodiscard]] std::vector<Verdict> fixedVerdicts(const Maker& maker, const Proposal& proposal);
 
 } // namespace deepstop::design

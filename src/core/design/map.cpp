@@ -6,6 +6,7 @@
 #include "task/parallel.hpp"
 
 #include <algorithm>
+#include <atomic>
 #include <cmath>
 #include <limits>
 
@@ -145,6 +146,25 @@ Map mapOf(const Maker& maker, const Proposal& at, int columns, const Progress& p
             progress(static_cast<double>(++done) / static_cast<double>(moving.size()));
     });
     return map;
+}
+
+Place placeOf(const Maker& maker, const Map& map, const Proposal& proposal)
+{
+    const Corner made = maker.corner(proposal, Known::Vendor);
+    Place place { map.everywhere, nullptr, {} };
+    // What is not known has less left than anything that is.
+    constexpr double unknown = -1e6;
+    double left = std::numeric_limits<double>::infinity();
+    for (const Limit& limit : map.limits) {
+        Figure gap = limit.gap(proposal, made);
+        const Level level = gapLevel(gap, limit.wanted);
+        const double over = gap.value ? gap.lowest() - limit.wanted : unknown;
+        if (level > place.level || (level == place.level && over < left)) {
+            place = { level, &limit, std::move(gap) };
+            left = over;
+        }
+    }
+    return place;
 }
 
 std::vector<Border> Map::borders() const

@@ -3,10 +3,7 @@
 
 #include "design/limits.hpp"
 
-#include <array>
-#include <atomic>
 #include <functional>
-#include <map>
 
 namespace deepstop::design {
 
@@ -50,6 +47,14 @@ struct Map {
     [[nodiscard]] Column column(double index) const;
     [[nodiscard]] std::vector<Border> borders() const;
 };
+
+/// What all limits say of one place, worked out for that place: the map's own columns are only as fine as they stand apart.
+struct Place {
+    Level level = Level::Unproven; ///< the worst, of what does not move too
+    const Limit* decides = nullptr; ///< the limit that says so, of some the one with least left; into the map; nothing: one of `fixed`
+    Figure gap; ///< of that limit
+};
+[[nodiscard]] Place placeOf(const Maker& maker, const Map& map, const Proposal& proposal);
 
 /// How far it has come, 0 to 1; called from any thread.
 using Progress = std::function<void(double)>;

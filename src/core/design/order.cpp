@@ -8,6 +8,7 @@
 #include "joints/split_caliper.hpp"
 #include "joints/studs.hpp"
 #include "language/language.hpp"
+#include "library/kit.hpp"
 #include "library/library.hpp"
 
 #include <fmt/format.h>
@@ -41,10 +42,10 @@ void lengthen(Joint& joint, double shims)
         : joint.threadIn == ThreadIn::Iron                            ? joints::Metal::Iron
                                                                       : joints::Metal::Steel;
     const double wanted = joints::engagementWanted(metal) * thread->diameter;
+    const double depth = *joint.threadDepth.value;
+    const double behind = joint.roomBehind.value.value_or(0);
     const auto lengths = [&](double more) {
-        return joints::lengthsThatDo(
-            { 0, *joint.grip.value, shims + more, *joint.threadDepth.value, joint.roomBehind.value.value_or(0), thread->pitch },
-            std::min(wanted, *joint.threadDepth.value));
+        return joints::lengthsThatDo({ 0, *joint.grip.value, shims + more, depth, behind, thread->pitch }, std::min(wanted, depth));
     };
     const auto thick = lengths(rules::shimsEachWay);
     const auto thin = lengths(-rules::shimsEachWay);
@@ -74,7 +75,7 @@ void fitJoints(Corner& c, const Corner& was, const Kit& kit)
     ring.thread = std::string(kit.bolts.thread);
     ring.bolts = kit.bolts.count;
     ring.boltClass = BoltClass::C10_9;
-    ring.condition = Condition::Threadlocker;
+    ring.condition = Condition::Oiled;
     ring.threadIn = ThreadIn::Steel;
     ring.shims = ShimsIn::None;
     ring.fastener = Fastener::Bolts;
@@ -84,7 +85,6 @@ void fitJoints(Corner& c, const Corner& was, const Kit& kit)
     ring.nut = NutKind::AllMetal;
     ring.nutClass = NutClass::C10;
     ring.underNut = ThreadIn::Iron;
-    ring.faces = Faces::Clean;
     put(ring.shank, 0, 0);
     put(ring.headDiameter, kit.bolts.headDiameter, 0.2e-3);
     put(ring.nutHeight, kit.bolts.nutHeight, 0.1e-3);
@@ -117,6 +117,17 @@ public:
     }
 };
 
+/// What a bracket's material weighs by its name, in English or the reader's language; NaN where it names neither metal, or both.
+double densityOf(const std::string& material)
+{
+    const std::string plain = library::idFrom(material);
+    const auto names = [&](std::string_view word) { return plain.find(word) != std::string::npos; };
+    const bool aluminium = names("alumin");
+    if (aluminium == (names("steel") || names("stahl")))
+        return NAN;
+    return (aluminium ? materials::aluminium6061 : materials::steel).density;
+}
+
 Corner proposed(const Maker& maker, const Proposal& proposal)
 {
     const Kit kit = maker.kit(proposal);
@@ -134,25 +145,13 @@ Corner proposed(const Maker& maker, const Proposal& proposal)
     };
     weigh(massOf(kit.ring), Part::Ring);
     weigh(massOf(kit.hat), Part::Hat);
-    const bool steel = c.bracket.material->find("steel") != std::string::npos && c.bracket.material->find("alumin") == std::string::npos;
-    weigh(kit.adapter.volume * (steel ? materials::steel : materials::aluminium6061).density, Part::Bracket);
+    weigh(kit.adapter.volume * densityOf(*c.bracket.material), Part::Bracket);
     AsDrawn drawn;
     describe(drawn, c);
     return c;
 }
 
 } // namespace
-
-std::string idFor(const Build& build, const std::string& name)
-{
-    std::string base = library::idFrom(name);
-    if (base.empty())
-        base = "design";
-    std::string id = base;
-    for (int number = 2; findSetup(build, id); ++number)
-        id = fmt::format("{}-{}", base, number);
-    return id;
-}
 
 Edit putIn(const Maker& maker, const Proposal& proposal, const std::string& name)
 {
@@ -163,7 +162,7 @@ Edit putIn(const Maker& maker, const Proposal& proposal, const std::string& name
             return {};
         Build build = now;
         Setup setup = *base;
-        setup.id = idFor(now, name);
+        setup.id = library::freeSetupId(now, name, "design");
         setup.name = name;
         setup.note = tr("Designed here; nothing of it is made or read yet.");
         (axle == Axle::Front ? setup.front : setup.rear) = corner;
@@ -270,11 +269,11 @@ report::Leaf orderSheet(
     const std::vector<double> widths { 0.2, 0.12, 0.68 };
     leaf.heading(tr("To be made"));
     leaf.row({ tr("part"), tr("pieces"), tr("what") }, widths, true);
+    const std::string sizes = tr("Ø {} × {}, {} inside the faces", say(proposal.rotor), say(proposal.thickness), say(kit.ringInner));
+    const double weight = massOf(kit.ring);
     leaf.row({ tr("friction ring"), "2",
-                 kit.ring.vanes ? tr("Ø {} × {}, {} inside the faces, vented, {} vanes: one left, one right; {:.2f} kg each",
-                     say(proposal.rotor), say(proposal.thickness), say(kit.ringInner), kit.ring.vanes->count, massOf(kit.ring))
-                                : tr("Ø {} × {}, {} inside the faces, solid; {:.2f} kg each", say(proposal.rotor), say(proposal.thickness),
-                                    say(kit.ringInner), massOf(kit.ring)) },
+                 kit.ring.vanes ? tr("{}, vented, {} vanes: one left, one right; {:.2f} kg each", sizes, kit.ring.vanes->count, weight)
+                                : tr("{}, solid; {:.2f} kg each", sizes, weight) },
         widths);
     leaf.row({ tr("hat"), "2",
                  tr("{} high over all, {} between hub and wheel, pocket Ø {}, bore Ø {} +0.05/0 mm, {} holes Ø {} on Ø {}; {:.2f} kg each",
@@ -297,7 +296,7 @@ report::Leaf orderSheet(
     leaf.heading(tr("To be bought"));
     leaf.row({ tr("part"), tr("pieces"), tr("what") }, widths, true);
     leaf.row({ tr("ring bolts"), std::to_string(2 * kit.bolts.count),
-                 tr("{} × {} socket head, 10.9, with low all-metal lock nuts and hardened washers", kit.bolts.thread,
+                 tr("{} × {} socket head, 10.9, oiled, with low all-metal lock nuts and hardened washers", kit.bolts.thread,
                      print(joints::soldBoltLength(kit.hatWall + kit.rimOutboard - kit.rimInboard + kit.bolts.nutHeight), style::frame,
                          UnitSystem::Metric)) },
         widths);

@@ -8,10 +8,8 @@ namespace deepstop::design {
 
 /// Puts the kit into the build as a setup of its own, beside the one it was designed from. All its dimensions are known as *design*: what
 /// rests on them is unproven until the parts are read. Bolts through the bracket get the lengths that its thickness wants.
-/// @param name of the setup; its id is made of it
+/// @param name of the setup; its id is `library::freeSetupId` of it, else "design"
 [[nodiscard]] Edit putIn(const Maker& maker, const Proposal& proposal, const std::string& name);
-/// The id that `putIn` gives the setup.
-[[nodiscard]] std::string idFor(const Build& build, const std::string& name);
 
 /// A part to be made, with its drawing.
 struct ShopPart {
@@ -31,7 +29,7 @@ struct ShopPart {
 [[nodiscard]] report::Leaf orderSheet(
     const Maker& maker, const Map& map, const Proposal& proposal, const std::vector<std::string>& binds, const std::string& date);
 
-/// Readings that the limits at `proposal` rest on and nobody has measured, as sentences name them.
+/// Readings that the limits at `proposal` rest on and that were not measured, as sentences name them.
 [[nodiscard]] std::vector<std::string> stillEstimated(const Maker& maker, const Map& map, const Proposal& proposal);
 
 } // namespace deepstop::design

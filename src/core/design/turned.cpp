@@ -192,22 +192,32 @@ private:
                 2.8e-3, paper::Anchor::Middle);
     }
 
+    /// One place of each corner of the sections, each value once, rising.
+    /// @param of a point's place that is collected, and what is kept beside it
+    /// @param keeps which of two kept for the same place
+    [[nodiscard]] std::vector<std::pair<double, double>> corners(std::pair<double, double> (*of)(geometry::Point), const auto& keeps) const
+    {
+        std::vector<std::pair<double, double>> found;
+        for (const geometry::Chain& outline : part_.sections)
+            for (const geometry::Point p : outline) {
+                const auto [place, beside] = of(p);
+                const auto same = std::ranges::find_if(found, [&](const auto& f) { return std::abs(f.first - place) < 1e-6; });
+                if (same == found.end())
+                    found.emplace_back(place, beside);
+                else
+                    same->second = keeps(same->second, beside);
+            }
+        std::ranges::sort(found);
+        return found;
+    }
+
     /// Every turned diameter once, to the left of the section, the smallest nearest; corners that were asked for otherwise are not named
     /// twice.
     void diameters()
     {
-        std::vector<std::pair<double, double>> found; // radius, z nearest to the left
-        for (const geometry::Chain& outline : part_.sections)
-            for (const geometry::Point p : outline) {
-                const auto same = std::ranges::find_if(found, [&](const auto& f) { return std::abs(f.first - p.r) < 1e-6; });
-                if (same == found.end())
-                    found.emplace_back(p.r, p.z);
-                else
-                    same->second = std::min(same->second, p.z);
-            }
-        std::ranges::sort(found);
+        const auto radii = corners([](geometry::Point p) { return std::pair { p.r, p.z }; }, std::ranges::min);
         double offset = 10e-3;
-        for (const auto& [radius, z] : found) {
+        for (const auto& [radius, z] : radii) {
             if (!(radius > 0))
                 continue;
             paper::addDimension(d_, { z, -radius }, { z, radius }, z - left_ + offset, "Ø " + say_(2 * radius));
@@ -218,20 +228,11 @@ private:
     /// Every face from the leftmost one, under the section.
     void lengths()
     {
-        std::vector<std::pair<double, double>> found; // z, the largest radius there
-        for (const geometry::Chain& outline : part_.sections)
-            for (const geometry::Point p : outline) {
-                const auto same = std::ranges::find_if(found, [&](const auto& f) { return std::abs(f.first - p.z) < 1e-6; });
-                if (same == found.end())
-                    found.emplace_back(p.z, p.r);
-                else
-                    same->second = std::max(same->second, p.r);
-            }
-        std::ranges::sort(found);
+        const auto faces = corners([](geometry::Point p) { return std::pair { p.z, p.r }; }, std::ranges::max);
         double offset = 10e-3;
-        for (std::size_t i = 1; i < found.size(); ++i) {
+        for (std::size_t i = 1; i < faces.size(); ++i) {
             paper::addDimension(
-                d_, { found.front().first, -top_ }, { found[i].first, -top_ }, -offset, say_(found[i].first - found.front().first));
+                d_, { faces.front().first, -top_ }, { faces[i].first, -top_ }, -offset, say_(faces[i].first - faces.front().first));
             offset += 9e-3;
         }
     }

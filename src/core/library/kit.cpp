@@ -210,15 +210,19 @@ Setup kitOf(const Setup& setup)
     return kit;
 }
 
+std::string freeSetupId(const Build& build, const std::string& name, const std::string& otherwise)
+{
+    const std::string base = idFrom(name).empty() ? otherwise : idFrom(name);
+    std::string id = base;
+    for (int number = 2; findSetup(build, id); ++number)
+        id = fmt::format("{}-{}", base, number);
+    return id;
+}
+
 Setup kitFor(const Build& build, const Setup& kit)
 {
     Setup mine = kitOf(kit);
-    std::string base = idFrom(kit.name.empty() ? kit.id : kit.name);
-    if (base.empty())
-        base = "kit";
-    mine.id = base;
-    for (int number = 2; findSetup(build, mine.id); ++number)
-        mine.id = fmt::format("{}-{}", base, number);
+    mine.id = freeSetupId(build, kit.name.empty() ? kit.id : kit.name, "kit");
     if (mine.name.empty())
         mine.name = mine.id;
     const auto onWheel = [&](std::optional<Corner>& corner, Axle axle) {

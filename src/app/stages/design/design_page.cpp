@@ -157,6 +157,7 @@ DesignPage::DesignPage(Document& document, LibraryStore& library, QWidget* paren
     connect(&document, &Document::replaced, this, [this] {
         job_.cancel();
         more_.cancel();
+        making_.cancel();
         work_ = nullptr;
         of_ = nullptr;
         wheelIds_.clear();
@@ -189,11 +190,16 @@ void DesignPage::takeMade()
 {
     if (!work_ || !std::isfinite(proposal_.rotor))
         return;
-    const double made = design::madeDiameter(library_.parts(), proposal_.rotor);
-    const auto best = design::bestOf(*work_->maker, *work_->map, design::Aim::Rotor, { made, {}, {} });
-    design::Proposal snapped = best.proposal.value_or(proposal_);
-    snapped.rotor = made;
-    choose(snapped);
+    making_.start(
+        [work = work_, made = design::madeDiameter(library_.parts(), proposal_.rotor)](const JobTicket&) {
+            return std::pair { made, design::bestOf(*work->maker, *work->map, design::Aim::Rotor, { made, {}, {} }) };
+        },
+        [this](const std::pair<double, design::Best>& found) {
+            design::Proposal snapped = found.second.proposal.value_or(proposal_);
+            snapped.rotor = found.first;
+            choose(snapped);
+        },
+        [this](const std::exception& error) { emit refused(QString::fromUtf8(error.what())); });
 }
 
 QLineEdit* DesignPage::field(const QString& name) const { return board_->findChild<QLineEdit*>(QStringLiteral("design-") + name); }
@@ -218,7 +224,7 @@ void DesignPage::refreshRest()
     look.setColor(QPalette::Base, theme().paper);
     setPalette(look);
     setAutoFillBackground(true);
-    save_->setText(place() == Order ? tr("Order on paper…") : place() == Map ? tr("Order on paper…") : tr("Save this drawing…"));
+    save_->setText(isDrawn(place()) ? tr("Save this drawing…") : tr("Order on paper…"));
     if (axleOf_ != axle()) {
         axleOf_ = axle();
         chosen_ = false;
@@ -261,6 +267,7 @@ void DesignPage::start()
     if (!parts.corner || parts.corner->brakes != BrakeKind::Discs) {
         job_.cancel();
         more_.cancel();
+        making_.cancel();
         work_ = nullptr;
         map_->setMap(nullptr, tr("This setup has no disc brakes on that axle: choose discs on the parts bench first."), document().units());
         return;
@@ -414,23 +421,7 @@ void DesignPage::showProposal()
     const Theme& t = theme();
     const UnitSystem units = document().units();
     section_->setKit(*work_->maker, proposal_);
-    // Every limit at this place, worked out anew: the map's own place is only as fine as its columns.
-    const Corner made = work_->maker->corner(proposal_, Known::Vendor);
-    Level worst = work_->map->everywhere;
-    const design::Limit* decides = nullptr;
-    Figure least;
-    double margin = 1e9;
-    for (const design::Limit& limit : work_->map->limits) {
-        Figure gap = limit.gap(proposal_, made);
-        const Level level = gapLevel(gap, limit.wanted);
-        const double over = gap.value ? gap.lowest() - limit.wanted : -1e6;
-        if (level > worst || (level == worst && over < margin)) {
-            worst = std::max(worst, level);
-            margin = over;
-            decides = &limit;
-            least = std::move(gap);
-        }
-    }
+    const auto [worst, decides, least] = design::placeOf(*work_->maker, *work_->map, proposal_);
     QString words;
     if (!decides) {
         for (const Verdict& v : work_->map->fixed)
@@ -448,8 +439,7 @@ void DesignPage::showProposal()
     QPalette look = verdict_->palette();
     look.setColor(QPalette::WindowText, colourOf(worst));
     verdict_->setPalette(look);
-    const char shape = isBad(worst) ? 'x' : isFine(worst) ? 'o' : '-';
-    const QString sign = shape == 'x' ? QStringLiteral("■ ") : shape == 'o' ? QStringLiteral("● ") : QStringLiteral("▲ ");
+    const QString sign = isBad(worst) ? QStringLiteral("■ ") : isFine(worst) ? QStringLiteral("● ") : QStringLiteral("▲ ");
     auto level = QString::fromUtf8(deepstop::tr(nameOf(worst)).data());
     level[0] = level[0].toUpper();
     verdict_->setText(sign + tr("%1, if made as drawn. %2.").arg(level, words));

@@ -30,7 +30,7 @@ struct DesignWork {
     std::vector<design::Rate> rates; ///< at the largest rotor
 };
 
-/// Rail: whether anything was designed here that nobody has read yet.
+/// Rail: whether anything was designed here whose parts are not read yet.
 [[nodiscard]] std::pair<Level, std::string> stateOfDesign(const Study& study);
 
 class DesignPage : public StagePage {
@@ -55,6 +55,7 @@ public:
     {
         job_.finish();
         more_.finish();
+        making_.finish();
     }
     /// What the order says, as HTML.
     [[nodiscard]] QString order() const;
@@ -114,6 +115,7 @@ private:
     };
     Job<std::shared_ptr<DesignWork>> job_;
     Job<More> more_;
+    Job<std::pair<double, design::Best>> making_;
     Job<QString> writing_;
     std::shared_ptr<DesignWork> work_;
     design::Proposal proposal_ {};

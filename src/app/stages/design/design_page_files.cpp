@@ -6,6 +6,7 @@
 #include "files/exports.hpp"
 #include "files/paper_files.hpp"
 #include "language/language.hpp"
+#include "library/kit.hpp"
 #include "solids/solid_files.hpp"
 #include "theme.hpp"
 #include "widgets/save_dialog.hpp"
@@ -63,7 +64,7 @@ void DesignPage::putIn()
         tr("Designed Ø %1").arg(QString::fromStdString(print(proposal_.rotor, style::size, UnitSystem::Metric))), &said);
     if (!said || name.trimmed().isEmpty())
         return;
-    const std::string newId = design::idFor(document().build(), name.trimmed().toStdString());
+    const std::string newId = library::freeSetupId(document().build(), name.trimmed().toStdString(), "design");
     if (document().edit(tr("designed kit"), design::putIn(*work_->maker, proposal_, name.trimmed().toStdString())))
         document().setPair({ document().study().before.setup->id, newId });
 }

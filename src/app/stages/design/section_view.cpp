@@ -36,18 +36,11 @@ SectionView::SectionView(QWidget* parent) : QWidget(parent)
 void SectionView::setKit(const design::Maker& maker, const design::Proposal& proposal)
 {
     const design::Basis& basis = maker.basis();
-    auto build = std::make_shared<Build>(basis.build());
-    const Study& of = *basis.study;
-    Corner& own = ownCorner(*build, of.after.setup->id, basis.axle);
-    own = maker.corner(proposal, Known::Design);
+    Corner on = maker.corner(proposal, Known::Design);
     if (!basis.wheels.empty())
-        own.wheel = basis.wheels.front()->id;
-    study_ = {};
-    study_.build = std::move(build);
-    study_.system = of.system;
-    study_.before = partsOf(*study_.build, *findSetup(*study_.build, of.before.setup->id));
-    study_.after = partsOf(*study_.build, *findSetup(*study_.build, of.after.setup->id));
-    study_.directory = of.directory;
+        on.wheel = basis.wheels.front()->id;
+    study_ = design::trialOf(basis, std::move(on));
+    study_.directory = basis.study->directory;
     drawClearance(study_);
     axle_ = basis.axle;
     kit_ = maker.kit(proposal);

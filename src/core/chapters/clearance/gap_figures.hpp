@@ -20,7 +20,7 @@ namespace deepstop::figures {
 [[nodiscard]] double shieldGap(Evaluator& s, const Corner& corner, const Hub& hub, const Wants& wants);
 /// Caliper and bracket to a place that stands still. A place whose angle round the axle is not read may stand at the caliper.
 [[nodiscard]] double fixedGap(Evaluator& s, const KeepOut& place, const Corner& corner, Side side, const Hub& hub);
-/// What is wanted round a place that stands still: of a hose, and of a place nobody has named, the larger.
+/// What is wanted round a place that stands still: of a hose, and of a place whose kind is not given, the larger.
 [[nodiscard]] double wantedRound(const KeepOut& place, const Wants& wants);
 
 } // namespace deepstop::figures

@@ -72,8 +72,10 @@ double wornInward(Evaluator& s, const Corner& c)
         s.assume(tr("a caliper that does not slide"));
         return 0;
     }
-    return padLining(s, c.pad) - s.orElse(c.pad.minimumThickness, 0)
-        + (c.rotor.minimumThickness.value ? (s(c.rotor.thickness) - s(c.rotor.minimumThickness)) / 2 : 0);
+    // Without a minimum thickness, more than makers let their rotors wear: common practice.
+    constexpr double mostRotorWear = 3e-3;
+    const double rotor = c.rotor.minimumThickness.value ? s(c.rotor.thickness) - s(c.rotor.minimumThickness) : mostRotorWear;
+    return padLining(s, c.pad) - s.orElse(c.pad.minimumThickness, 0) + rotor / 2;
 }
 
 /// The caliper's body alone.
