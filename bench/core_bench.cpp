@@ -272,6 +272,15 @@ void designPoint(benchmark::State& state)
 }
 BENCHMARK(designPoint)->Unit(benchmark::kMillisecond);
 
+void designBorders(benchmark::State& state)
+{
+    const Designed d;
+    const auto map = design::mapOf(*d.maker, d.maker->start(), 100);
+    for (auto _ : state)
+        benchmark::DoNotOptimize(design::bordersOf(*d.maker, map).size());
+}
+BENCHMARK(designBorders)->Unit(benchmark::kMillisecond)->UseRealTime();
+
 void designBest(benchmark::State& state)
 {
     const Designed d;

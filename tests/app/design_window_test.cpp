@@ -3,6 +3,7 @@
 #include "app/shown.hpp"
 #include "stages/design/design_map.hpp"
 #include "stages/design/design_page.hpp"
+#include "stages/design/section_view.hpp"
 
 #include <QFileInfo>
 #include <QInputDialog>
@@ -95,6 +96,35 @@ private slots:
         // What is no length is refused, and nothing changes.
         s.type("rotor", "wide");
         QVERIFY(near(s.page->proposal().rotor, 12.6 * 25.4e-3, 1e-9));
+    }
+
+    /// The wheel is dragged outboard by its handle: a spacer, judged anew with studs, pilot and fender; never less than none.
+    void wheelIsDraggedByItsHandle()
+    {
+        AtDesign s;
+        auto* section = s.page->findChild<SectionView*>();
+        const QPoint at = section->handle(SectionView::Spacer).center().toPoint();
+        QVERIFY(section->rect().contains(at));
+        QVERIFY(section->handle(SectionView::Shims).isEmpty() != s.page->work()->maker->sizes(s.page->proposal()).radial);
+        const double before = s.page->proposal().spacer;
+        QTest::mousePress(section, Qt::LeftButton, {}, at);
+        QTest::mouseMove(section, at + QPoint(30, 0));
+        const double after = s.page->proposal().spacer;
+        QVERIFY(after > before + 1e-3);
+        QCOMPARE(s.said(), QStringLiteral("Being worked out …"));
+        QTest::mouseMove(section, at - QPoint(90, 0));
+        QCOMPARE(s.page->proposal().spacer, 0.0);
+        QTest::mouseMove(section, at + QPoint(30, 0));
+        QTest::mouseRelease(section, Qt::LeftButton, {}, at + QPoint(30, 0));
+        QVERIFY(near(s.page->proposal().spacer, after, 1e-9));
+        s.page->finish();
+        QVERIFY2(s.said().contains("if made as drawn"), qPrintable(s.said()));
+        QVERIFY(near(s.page->work()->map->at.spacer, after, 1e-9));
+        // Beside the handle nothing is taken hold of.
+        QTest::mousePress(section, Qt::LeftButton, {}, at - QPoint(0, 80));
+        QTest::mouseMove(section, at + QPoint(60, -80));
+        QTest::mouseRelease(section, Qt::LeftButton, {}, at + QPoint(60, -80));
+        QVERIFY(near(s.page->proposal().spacer, after, 1e-9));
     }
 
     /// A size that is made, with the most room for its slot; another angle round the axle is taken along.

@@ -8,6 +8,7 @@
 #include <algorithm>
 #include <atomic>
 #include <cmath>
+#include <iterator>
 #include <limits>
 
 namespace deepstop::design {
@@ -167,60 +168,113 @@ Place placeOf(const Maker& maker, const Map& map, const Proposal& proposal)
     return place;
 }
 
-std::vector<Border> Map::borders() const
+namespace {
+
+/// The worst level of all limits but one, in a column.
+Level worstOfOthers(const Map& map, std::size_t limit, std::size_t column, double rotor)
 {
-    std::vector<Border> all;
-    const auto others = [&](std::size_t limit, std::size_t slot, double rotor) {
-        Level worst = everywhere;
-        for (std::size_t i = 0; i < limits.size(); ++i)
-            if (i != limit)
-                worst = std::max(worst, changes[i][slot].level(rotor));
-        return worst;
-    };
-    for (std::size_t l = 0; l < limits.size(); ++l) {
-        const auto& own = changes[l];
-        // Along the diameter: one change after another, from slot to slot.
-        std::vector<std::optional<std::size_t>> open;
-        for (std::size_t i = 0; i < own.size(); ++i) {
-            const bool goesOn = i > 0 && sameShape(own[i - 1], own[i]);
-            if (!goesOn)
-                open.assign(own[i].at.size(), {});
-            Level below = own[i].first;
-            for (std::size_t k = 0; k < own[i].at.size(); ++k) {
-                const auto [rotor, above] = own[i].at[k];
-                if (!open[k]) {
-                    open[k] = all.size();
-                    all.push_back({ l, below, above, {}, false });
-                }
-                Border& border = all[*open[k]];
-                border.points.push_back({ columns[i], rotor });
-                if ((below == Level::Clear || above == Level::Clear) && others(l, i, rotor) <= Level::Good)
-                    border.decides = true;
-                below = above;
+    Level worst = map.everywhere;
+    for (std::size_t i = 0; i < map.limits.size(); ++i)
+        if (i != limit)
+            worst = std::max(worst, map.changes[i][column].level(rotor));
+    return worst;
+}
+
+bool goesOnOneSide(const Border& border) { return border.below == Level::Clear || border.above == Level::Clear; }
+
+/// Along the diameter: one change after another, from column to column.
+void addFlatBorders(const Map& map, std::size_t l, std::vector<Border>& all)
+{
+    const auto& own = map.changes[l];
+    std::vector<std::optional<std::size_t>> open;
+    for (std::size_t i = 0; i < own.size(); ++i) {
+        const bool goesOn = i > 0 && sameShape(own[i - 1], own[i]);
+        if (!goesOn)
+            open.assign(own[i].at.size(), {});
+        Level below = own[i].first;
+        for (std::size_t k = 0; k < own[i].at.size(); ++k) {
+            const auto [rotor, above] = own[i].at[k];
+            if (!open[k]) {
+                open[k] = all.size();
+                all.push_back({ l, below, above, {}, false, false });
             }
-        }
-        // Across the slots: where two neighbours differ over a stretch of diameters, halfway between them, which is within half a column.
-        for (std::size_t i = 0; i + 1 < own.size(); ++i) {
-            if (sameShape(own[i], own[i + 1]))
-                continue;
-            std::vector<double> edges { least, most };
-            for (const auto* column : { &own[i], &own[i + 1] })
-                for (const auto& change : column->at)
-                    edges.push_back(change.first);
-            std::ranges::sort(edges);
-            for (std::size_t k = 0; k + 1 < edges.size(); ++k) {
-                const double middle = (edges[k] + edges[k + 1]) / 2;
-                const Level here = own[i].level(middle);
-                const Level there = own[i + 1].level(middle);
-                if (here == there || edges[k + 1] - edges[k] < 1e-3)
-                    continue;
-                const double x = (columns[i] + columns[i + 1]) / 2;
-                Border border { l, here, there, { { x, edges[k] }, { x, edges[k + 1] } }, false };
-                border.decides = (here == Level::Clear || there == Level::Clear) && others(l, i, middle) <= Level::Good;
-                all.push_back(std::move(border));
-            }
+            Border& border = all[*open[k]];
+            border.points.push_back({ map.columns[i], rotor });
+            if (goesOnOneSide(border) && worstOfOthers(map, l, i, rotor) <= Level::Good)
+                border.decides = true;
+            below = above;
         }
     }
+}
+
+/// Between two columns of which one clears over a stretch of diameters: where the level changes along the slot, at a few diameters of it.
+void addUprightBorders(const Map& map, std::size_t l, Line& along, std::vector<Border>& all)
+{
+    const auto& own = map.changes[l];
+    for (std::size_t i = 0; i + 1 < own.size(); ++i) {
+        if (sameShape(own[i], own[i + 1]))
+            continue;
+        std::vector<double> edges { map.least, map.most };
+        for (const auto* column : { &own[i], &own[i + 1] })
+            for (const auto& change : column->at)
+                edges.push_back(change.first);
+        std::ranges::sort(edges);
+        for (std::size_t k = 0; k + 1 < edges.size(); ++k) {
+            const double middle = (edges[k] + edges[k + 1]) / 2;
+            const Level inboardOf = own[i].level(middle);
+            const Level outboardOf = own[i + 1].level(middle);
+            if (edges[k + 1] - edges[k] < 1e-3 || (inboardOf == Level::Clear) == (outboardOf == Level::Clear))
+                continue;
+            constexpr int parts = 4;
+            std::vector<Border> across;
+            std::optional<Changes> before;
+            for (int part = 0; part <= parts; ++part) {
+                // The ends themselves lie on changes along the diameter.
+                const double inside = 2 * alike;
+                const double rotor = std::lerp(edges[k] + inside, edges[k + 1] - inside, static_cast<double>(part) / parts);
+                const Changes here = along.changes(map.limits[l], rotor, map.columns[i], map.columns[i + 1]);
+                const bool goesOn = before && sameShape(*before, here);
+                if (!goesOn) {
+                    std::ranges::move(across, std::back_inserter(all));
+                    across.clear();
+                    Level inboard = here.first;
+                    for (const auto& [slot, outboard] : here.at) {
+                        across.push_back({ l, inboard, outboard, {}, true, false });
+                        inboard = outboard;
+                    }
+                }
+                for (std::size_t c = 0; c < here.at.size(); ++c) {
+                    Border& border = across[c];
+                    border.points.push_back({ here.at[c].first, rotor });
+                    const auto column = border.below == Level::Clear ? i : i + 1;
+                    if (goesOnOneSide(border) && worstOfOthers(map, l, column, rotor) <= Level::Good)
+                        border.decides = true;
+                }
+                before = here;
+            }
+            std::ranges::move(across, std::back_inserter(all));
+        }
+    }
+}
+
+} // namespace
+
+std::vector<Border> bordersOf(const Maker& maker, const Map& map)
+{
+    if (map.columns.empty())
+        return {};
+    const Corner made = maker.corner(map.at, Known::Vendor);
+    std::vector<std::vector<Border>> own(map.limits.size());
+    parallelFor(map.limits.size(), 0, [&](std::size_t l) {
+        addFlatBorders(map, l, own[l]);
+        if (!map.limits[l].moves)
+            return;
+        Line along(maker, map.at, made, Line::Moves::Slot);
+        addUprightBorders(map, l, along, own[l]);
+    });
+    std::vector<Border> all;
+    for (auto& each : own)
+        std::ranges::move(each, std::back_inserter(all));
     return all;
 }
 

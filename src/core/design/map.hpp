@@ -18,9 +18,10 @@ struct Changes {
 /// A line on the map where the worst of all limits changes, of one limit.
 struct Border {
     std::size_t limit = 0; ///< among the map's
-    Level below = Level::Clear; ///< levels on its two sides, along the diameter
+    Level below = Level::Clear; ///< levels on its two sides
     Level above = Level::Tight;
     std::vector<paper::Point> points; ///< x: slot, y: diameter
+    bool upright = false; ///< it is crossed along the slot: `below` is the level inboard of it
     bool decides = false; ///< somewhere on it the kits on one side go and on the other do not, by this limit alone
 };
 
@@ -45,8 +46,11 @@ struct Map {
     /// as at the nearer.
     using Column = Changes;
     [[nodiscard]] Column column(double index) const;
-    [[nodiscard]] std::vector<Border> borders() const;
 };
+
+/// Every line of the map along which one limit's level changes. Those that run between two columns, where one of them clears, are found by
+/// root finding along the slot.
+[[nodiscard]] std::vector<Border> bordersOf(const Maker& maker, const Map& map);
 
 /// What all limits say of one place, worked out for that place: the map's own columns are only as fine as they stand apart.
 struct Place {

@@ -41,14 +41,15 @@ DesignMapView::DesignMapView(QWidget* parent) : QWidget(parent)
     fromSlot_ = fromRotor_ = std::nan("");
 }
 
-void DesignMapView::setMap(std::shared_ptr<const design::Map> map, const QString& why, UnitSystem units)
+void DesignMapView::setMap(
+    std::shared_ptr<const design::Map> map, std::vector<design::Border> borders, const QString& why, UnitSystem units)
 {
     const bool same = map == map_;
     map_ = std::move(map);
     why_ = why;
     units_ = units;
     if (!same) {
-        borders_ = map_ ? map_->borders() : std::vector<design::Border> {};
+        borders_ = std::move(borders);
         frame();
         tint();
     }

@@ -15,7 +15,7 @@ public:
     explicit DesignMapView(QWidget* parent);
 
     /// Null while there is none; `why` then stands in its place.
-    void setMap(std::shared_ptr<const design::Map> map, const QString& why, UnitSystem units);
+    void setMap(std::shared_ptr<const design::Map> map, std::vector<design::Border> borders, const QString& why, UnitSystem units);
     void setDot(double slot, double rotor);
     /// Where the proposal that it was designed from stands; NaN: nowhere.
     void setFrom(double slot, double rotor);

@@ -28,6 +28,13 @@ namespace deepstop::app {
 
 namespace {
 
+/// What is the same all over a map.
+design::Proposal everywhereOf(design::Proposal proposal)
+{
+    proposal.rotor = proposal.slot = 0;
+    return proposal;
+}
+
 QString say(double length, const Style& style, UnitSystem units) { return QString::fromStdString(print(length, style, units)); }
 
 } // namespace
@@ -145,6 +152,11 @@ DesignPage::DesignPage(Document& document, LibraryStore& library, QWidget* paren
         design::Proposal moved = proposal_;
         moved.slot = slot;
         moved.rotor = rotor;
+        choose(moved);
+    });
+    connect(section_, &SectionView::dragged, this, [this](int handle, double value) {
+        design::Proposal moved = proposal_;
+        (handle == SectionView::Spacer ? moved.spacer : moved.lift) = value;
         choose(moved);
     });
     connect(wheels_, &QListWidget::itemChanged, this, [this] {
@@ -269,7 +281,8 @@ void DesignPage::start()
         more_.cancel();
         making_.cancel();
         work_ = nullptr;
-        map_->setMap(nullptr, tr("This setup has no disc brakes on that axle: choose discs on the parts bench first."), document().units());
+        map_->setMap(
+            nullptr, {}, tr("This setup has no disc brakes on that axle: choose discs on the parts bench first."), document().units());
         return;
     }
     work->basis.corner = *parts.corner;
@@ -286,8 +299,7 @@ void DesignPage::start()
         work->start.clock = proposal_.clock;
         work->start.heads = proposal_.heads;
     }
-    design::Proposal everywhere = work->start;
-    everywhere.rotor = everywhere.slot = 0;
+    const design::Proposal everywhere = everywhereOf(work->start);
     const bool sameWheels = work_
         && std::ranges::equal(
             work_->basis.wheels, work->basis.wheels, {}, [](const Wheel* w) { return w->id; }, [](const Wheel* w) { return w->id; });
@@ -296,27 +308,29 @@ void DesignPage::start()
     of_ = study;
     everywhere_ = everywhere;
     if (!work_)
-        map_->setMap(nullptr, tr("Being worked out …"), document().units());
+        map_->setMap(nullptr, {}, tr("Being worked out …"), document().units());
     more_.cancel();
     job_.start(
         [work](const JobTicket& ticket) {
             work->map = std::make_shared<const design::Map>(
                 design::mapOf(*work->maker, work->start, 100, [&](double part) { ticket.progress(0.6 * part); }));
+            work->borders = design::bordersOf(*work->maker, *work->map);
             work->best[0] = design::bestOf(*work->maker, *work->map, design::Aim::Rotor);
             return work;
         },
         [this](std::shared_ptr<DesignWork> done) { arrived(std::move(done)); },
-        [this](const std::exception& error) { map_->setMap(nullptr, QString::fromUtf8(error.what()), document().units()); },
+        [this](const std::exception& error) { map_->setMap(nullptr, {}, QString::fromUtf8(error.what()), document().units()); },
         [this](int percent) {
             if (!work_)
-                map_->setMap(nullptr, tr("Being worked out, %1 % …").arg(percent), document().units());
+                map_->setMap(nullptr, {}, tr("Being worked out, %1 % …").arg(percent), document().units());
         });
 }
 
 void DesignPage::arrived(std::shared_ptr<DesignWork> work)
 {
     work_ = std::move(work);
-    map_->setMap(work_->map->lacks.empty() ? work_->map : nullptr, QString::fromStdString(work_->map->lacks), document().units());
+    map_->setMap(
+        work_->map->lacks.empty() ? work_->map : nullptr, work_->borders, QString::fromStdString(work_->map->lacks), document().units());
     const design::Proposal from = work_->start;
     map_->setFrom(from.slot, from.rotor);
     if (!chosen_)
@@ -443,6 +457,12 @@ void DesignPage::showProposal()
     auto level = QString::fromUtf8(deepstop::tr(nameOf(worst)).data());
     level[0] = level[0].toUpper();
     verdict_->setText(sign + tr("%1, if made as drawn. %2.").arg(level, words));
+    // Studs, pilot and fender of another spacer or thickness are judged with the map that follows.
+    if (!(everywhereOf(proposal_) == everywhereOf(work_->map->at))) {
+        look.setColor(QPalette::WindowText, t.unproven);
+        verdict_->setPalette(look);
+        verdict_->setText(tr("Being worked out …"));
+    }
     const design::Kit kit = work_->maker->sizes(proposal_);
     result_->setFont(reading(12));
     look.setColor(QPalette::WindowText, t.ink);

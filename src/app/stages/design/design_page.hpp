@@ -26,6 +26,7 @@ struct DesignWork {
     std::unique_ptr<design::Maker> maker;
     design::Proposal start;
     std::shared_ptr<const design::Map> map;
+    std::vector<design::Border> borders; ///< on that map
     std::array<design::Best, 3> best; ///< one an aim
     std::vector<design::Rate> rates; ///< at the largest rotor
 };
