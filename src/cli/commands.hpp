@@ -55,5 +55,7 @@ void addSymptomCommands(CLI::App& app, int& code);
 void addHardwareCommands(CLI::App& app, int& code);
 /// design.
 void addDesignCommands(CLI::App& app, int& code);
+/// search.
+void addSearchCommands(CLI::App& app, int& code);
 
 } // namespace deepstop::cli

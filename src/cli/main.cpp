@@ -51,6 +51,7 @@ int main(int argc, char** argv)
     cli::addWheelCommands(app, code);
     cli::addHardwareCommands(app, code);
     cli::addDesignCommands(app, code);
+    cli::addSearchCommands(app, code);
     cli::addProvingCommands(app, code);
     cli::addCardCommands(app, code);
     cli::addBalanceCommands(app, code);

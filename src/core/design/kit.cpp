@@ -88,6 +88,8 @@ Study trialOf(const Basis& basis, Corner corner)
     return trial;
 }
 
+std::string plateMaterial() { return tr("aluminium 7075-T6"); }
+
 Maker::Maker(const Basis& basis)
     : basis_(basis), behind_(nominal([&](Evaluator& s) { return figures::behindRotor(s, basis.corner); })),
       lugDepth_(nominal([&](Evaluator& s) { return figures::lugDepth(s, basis.corner, basis.hub()); }))
@@ -242,6 +244,12 @@ Kit Maker::sizes(const Proposal& proposal) const
     return k;
 }
 
+bracket::Adapter Maker::plate(const Proposal& proposal) const
+{
+    Kit k;
+    return plateFor(proposal, k, bracket::adapter);
+}
+
 Kit Maker::kit(const Proposal& proposal) const
 {
     Kit k = sizes(proposal);
@@ -277,7 +285,6 @@ bracket::Adapter Maker::plateFor(const Proposal& proposal, Kit& k, const Adapter
 
 void Maker::move(Corner& c, const Proposal& proposal, Known known) const
 {
-    const Corner& base = basis_.corner;
     put(c.rotor.outerDiameter, proposal.rotor, tolerance::diameter, known);
     if (proposal.heads)
         put(c.bracket.proudKnuckle, *proposal.heads, 0.2e-3, known);
@@ -289,10 +296,15 @@ void Maker::move(Corner& c, const Proposal& proposal, Known known) const
     put(c.rotor.hatThickness, proposal.hatThickness, tolerance::height, known);
     if (proposal.spacer > 0 || c.spacer.value)
         put(c.spacer, proposal.spacer, tolerance::height, known);
+    place(c, proposal, known);
+}
+
+void Maker::place(Corner& c, const Proposal& proposal, Known known) const
+{
     // Where shims leave the caliper, centred as well as is wanted.
     for (Fitted* in : { &c.left, &c.right })
         put(in->slotCentre, proposal.slot, figures::setting(basis_.build().wants.centred, &Wants::centred), known);
-    const bool radial = base.mount.kind == MountKind::Radial;
+    const bool radial = basis_.corner.mount.kind == MountKind::Radial;
     const Pack pack = packOf(reach(proposal), radial);
     put(c.bracket.thickness, pack.plate, tolerance::height, known);
     // Under a radial mount's studs the heights over the rotor's edge are those with the stack it is made for.
@@ -303,10 +315,44 @@ void Maker::move(Corner& c, const Proposal& proposal, Known known) const
             put(*stack, pack.shims + (radial ? proposal.lift : 0), 0.02e-3, known);
 }
 
-Corner Maker::corner(const Proposal& proposal, Known known) const
+void Maker::renew(Corner& c, Known known) const
 {
     const Corner& base = basis_.corner;
     const Hub& hub = basis_.hub();
+    // The bracket's holes set how the caliper stands over the rotor.
+    for (Reading* height : { &c.caliper.backOverEdge, &c.caliper.bridgeGap, &c.caliper.reach })
+        widen(*height, 2 * tolerance::holes, known);
+    Bracket& b = c.bracket;
+    const Bracket was = b;
+    b = {};
+    b.name = tr("Designed bracket");
+    b.material = was.material->empty() ? plateMaterial() : *was.material;
+    b.boltThread = was.boltThread->empty() ? *hub.lugThread : *was.boltThread;
+    put(b.knuckleSpacing, valueOf(hub.lugSpacing), tolerance::holes, known);
+    put(b.caliperSpacing, valueOf(base.caliper.mountSpacing), tolerance::holes, known);
+    put(b.knuckleHole, holeFor(hub.lugThread, was.knuckleHole), tolerance::holes, known);
+    put(b.caliperHole, holeFor(b.boltThread, was.caliperHole), tolerance::holes, known);
+    b.proudKnuckle = was.proudKnuckle;
+    b.proudCaliper = was.proudCaliper;
+    if (c.mount.kind != MountKind::Radial)
+        c.mount.shimMoves = Direction::Outboard;
+    for (Fitted* in : { &c.left, &c.right }) {
+        *in = {};
+        put(in->padInset, figures::setting(basis_.build().wants.padEdge, &Wants::padEdge), 0.25e-3, known);
+    }
+    c.washers = {};
+    c.cooling = {};
+    c.cuts.clear();
+    // What was weighed together with the parts that are new has to be weighed again.
+    std::erase_if(c.weighings, [](const Weighing& w) {
+        return std::ranges::any_of(
+            w.contains, [](Part p) { return p == Part::Rotor || p == Part::Ring || p == Part::Hat || p == Part::Bracket; });
+    });
+}
+
+Corner Maker::corner(const Proposal& proposal, Known known) const
+{
+    const Corner& base = basis_.corner;
     const Kit k = kit(proposal);
     Corner c = base;
     Rotor& r = c.rotor;
@@ -338,36 +384,28 @@ Corner Maker::corner(const Proposal& proposal, Known known) const
     r.hatBoltThread = std::string(k.bolts.thread);
     put(r.ringPlay, 0.1e-3, 0.1e-3, known);
     // How far its faces may be worn is for the ring's maker to say: it stays without a minimum thickness.
-    // The bracket's holes set how the caliper stands over the rotor.
-    for (Reading* height : { &c.caliper.backOverEdge, &c.caliper.bridgeGap, &c.caliper.reach })
-        widen(*height, 2 * tolerance::holes, known);
-    Bracket& b = c.bracket;
-    const Bracket was = b;
-    b = {};
-    b.name = tr("Designed bracket");
-    b.material = was.material->empty() ? tr("aluminium 7075-T6") : *was.material;
-    b.boltThread = was.boltThread->empty() ? *hub.lugThread : *was.boltThread;
-    put(b.knuckleSpacing, valueOf(hub.lugSpacing), tolerance::holes, known);
-    put(b.caliperSpacing, valueOf(base.caliper.mountSpacing), tolerance::holes, known);
-    put(b.knuckleHole, holeFor(hub.lugThread, was.knuckleHole), tolerance::holes, known);
-    put(b.caliperHole, holeFor(b.boltThread, was.caliperHole), tolerance::holes, known);
-    b.proudKnuckle = was.proudKnuckle;
-    b.proudCaliper = was.proudCaliper;
-    if (c.mount.kind != MountKind::Radial)
-        c.mount.shimMoves = Direction::Outboard;
-    for (Fitted* in : { &c.left, &c.right }) {
-        *in = {};
-        put(in->padInset, figures::setting(basis_.build().wants.padEdge, &Wants::padEdge), 0.25e-3, known);
-    }
-    c.washers = {};
-    c.cooling = {};
-    c.cuts.clear();
-    // What was weighed together with the parts that are new has to be weighed again.
-    std::erase_if(c.weighings, [](const Weighing& w) {
-        return std::ranges::any_of(
-            w.contains, [](Part p) { return p == Part::Rotor || p == Part::Ring || p == Part::Hat || p == Part::Bracket; });
-    });
+    renew(c, known);
     move(c, proposal, known);
+    return c;
+}
+
+Proposal Maker::proposalFor(const Rotor& rotor) const
+{
+    Proposal proposal;
+    proposal.rotor = valueOf(rotor.outerDiameter);
+    proposal.thickness = valueOf(rotor.thickness);
+    proposal.hatThickness = valueOf(rotor.hatThickness);
+    proposal.slot = behind_ + proposal.hatThickness - valueOf(rotor.overallHeight) + proposal.thickness / 2;
+    proposal.spacer = basis_.corner.spacer.value.value_or(0);
+    return proposal;
+}
+
+Corner Maker::with(const Rotor& rotor, Known known) const
+{
+    Corner c = basis_.corner;
+    c.rotor = rotor;
+    renew(c, known);
+    place(c, proposalFor(rotor), known);
     return c;
 }
 

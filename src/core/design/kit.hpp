@@ -97,6 +97,9 @@ struct Kit {
     Turned ring;
 };
 
+/// Of a bracket whose material nobody has said.
+[[nodiscard]] std::string plateMaterial();
+
 /// Plates that are sold, m: 8, 10, 12, 15, 20, 25, 30, 35, 40. Common practice.
 [[nodiscard]] std::span<const double> soldPlates();
 
@@ -113,6 +116,8 @@ public:
     [[nodiscard]] Kit kit(const Proposal& proposal) const;
     /// The same without hat and ring as parts to draw.
     [[nodiscard]] Kit sizes(const Proposal& proposal) const;
+    /// The bracket alone, as it is drawn.
+    [[nodiscard]] bracket::Adapter plate(const Proposal& proposal) const;
     /// The corner with that kit on.
     /// @param known how its dimensions are known: *design* until the parts are read; `Vendor`: judged as if made as drawn
     [[nodiscard]] Corner corner(const Proposal& proposal, Known known) const;
@@ -120,11 +125,19 @@ public:
     void move(Corner& corner, const Proposal& proposal, Known known) const;
 
     [[nodiscard]] const Basis& basis() const { return basis_; }
+    /// The corner with a rotor as it is sold, the caliper central over it, and a bracket made for that.
+    [[nodiscard]] Corner with(const Rotor& rotor, Known known) const;
+    /// Where that puts it, and the sizes that it has.
+    [[nodiscard]] Proposal proposalFor(const Rotor& rotor) const;
     /// From hub flange face to the rotor's own face: a ring and a plate that lie between.
     [[nodiscard]] double behind() const { return behind_; }
 
 private:
     using AdapterOf = std::optional<bracket::Adapter> (*)(const bracket::Knuckle&, const bracket::CaliperMount&, const bracket::Wanted&);
+    /// Bracket, sides and what belongs to them as new.
+    void renew(Corner& corner, Known known) const;
+    /// Slot, bracket's thickness and shims.
+    void place(Corner& corner, const Proposal& proposal, Known known) const;
     /// Friction ring's inner diameter, and the hat's wheel face to the inboard friction face.
     [[nodiscard]] double ringInner(const Proposal& proposal) const;
     [[nodiscard]] double overallHeight(const Proposal& proposal) const;

@@ -145,13 +145,19 @@ Corner proposed(const Maker& maker, const Proposal& proposal)
     };
     weigh(massOf(kit.ring), Part::Ring);
     weigh(massOf(kit.hat), Part::Hat);
-    weigh(kit.adapter.volume * densityOf(*c.bracket.material), Part::Bracket);
+    weigh(bracketMass(maker, proposal), Part::Bracket);
     AsDrawn drawn;
     describe(drawn, c);
     return c;
 }
 
 } // namespace
+
+double bracketMass(const Maker& maker, const Proposal& proposal)
+{
+    const std::string& material = *maker.basis().corner.bracket.material;
+    return maker.plate(proposal).volume * densityOf(material.empty() ? plateMaterial() : material);
+}
 
 Edit putIn(const Maker& maker, const Proposal& proposal, const std::string& name)
 {
@@ -161,17 +167,9 @@ Edit putIn(const Maker& maker, const Proposal& proposal, const std::string& name
         if (!base || (!corner.wheel.empty() && !findWheel(now, corner.wheel)))
             return {};
         Build build = now;
-        Setup setup = *base;
-        setup.id = library::freeSetupId(now, name, "design");
-        setup.name = name;
+        Setup setup = library::besides(now, *base, name, "design");
         setup.note = tr("Designed here; nothing of it is made or read yet.");
         (axle == Axle::Front ? setup.front : setup.rear) = corner;
-        setup.vendor.clear();
-        setup.papers.clear();
-        setup.instructions = YesNo::Unknown;
-        setup.received.clear();
-        setup.purchases.clear();
-        setup.questions.clear();
         build.setups.push_back(std::move(setup));
         giveIds(build);
         return build;

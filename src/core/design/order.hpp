@@ -6,6 +6,9 @@
 
 namespace deepstop::design {
 
+/// Of the plate, by the metal that the bracket's material names; NaN where it names none, or nothing can be drawn.
+[[nodiscard]] double bracketMass(const Maker& maker, const Proposal& proposal);
+
 /// Puts the kit into the build as a setup of its own, beside the one it was designed from. All its dimensions are known as *design*: what
 /// rests on them is unproven until the parts are read. Bolts through the bracket get the lengths that its thickness wants.
 /// @param name of the setup; its id is `library::freeSetupId` of it, else "design"

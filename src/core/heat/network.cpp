@@ -267,13 +267,17 @@ private:
         return phase.from + (phase.to - phase.from) * std::clamp(t / phase.duration, 0.0, 1.0);
     }
     /// Where the brakes do not make what is asked for, they go on with what they do.
-    [[nodiscard]] double made(double asked, double frontFriction, double rearFriction) const
+    [[nodiscard]] double made(double asked, double frontFriction, double rearFriction)
     {
+        if (!(asked > 0))
+            return asked;
         const double tyres = car_.grip * (car_.road.mass + duty_.added) * standardGravity;
-        return asked > 0 ? std::min({ asked, tyres, car_.mostForce ? car_.mostForce(frontFriction, rearFriction) : asked }) : asked;
+        const double foot = car_.mostForce ? car_.mostForce(frontFriction, rearFriction) : asked;
+        result_.footFellShort = result_.footFellShort || foot < asked;
+        return std::min({ asked, tyres, foot });
     }
 
-    [[nodiscard]] Moment observed(const Phase& phase, double t, const State& state) const
+    [[nodiscard]] Moment observed(const Phase& phase, double t, const State& state)
     {
         const double speed = speedIn(phase, t);
         const double asked = speed > 0 ? brakePower(car_.road, duty_, phase, speed) / speed : 0;
@@ -420,8 +424,8 @@ Moment momentAt(const Run& run, double time)
     const Moment& b = *after;
     const double t = (time - a.time) / (b.time - a.time);
     Moment m = a;
-    for (double Moment::*each : { &Moment::time, &Moment::distance, &Moment::speed, &Moment::power,
-             &Moment::frontShare, &Moment::force, &Moment::frontFriction, &Moment::rearFriction })
+    for (double Moment::*each : { &Moment::time, &Moment::distance, &Moment::speed, &Moment::power, &Moment::frontShare, &Moment::force,
+             &Moment::frontFriction, &Moment::rearFriction })
         m.*each = std::lerp(a.*each, b.*each, t);
     for (std::size_t i = 0; i < nodeCount; ++i) {
         m.front[i] = std::lerp(a.front[i], b.front[i], t);

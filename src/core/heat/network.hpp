@@ -126,6 +126,7 @@ struct Run {
     Energy front {};
     Energy rear {};
     bool complete = false; ///< not when the numbers gave out
+    bool footFellShort = false; ///< at some step the greatest effort made less than was asked
 };
 
 /// A run at a time, between two of its moments. @pre its course is not empty

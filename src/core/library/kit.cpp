@@ -219,6 +219,20 @@ std::string freeSetupId(const Build& build, const std::string& name, const std::
     return id;
 }
 
+Setup besides(const Build& build, const Setup& base, const std::string& name, const std::string& otherwise)
+{
+    Setup setup = base;
+    setup.id = freeSetupId(build, name, otherwise);
+    setup.name = name;
+    setup.vendor.clear();
+    setup.papers.clear();
+    setup.instructions = YesNo::Unknown;
+    setup.received.clear();
+    setup.purchases.clear();
+    setup.questions.clear();
+    return setup;
+}
+
 Setup kitFor(const Build& build, const Setup& kit)
 {
     Setup mine = kitOf(kit);

@@ -28,6 +28,9 @@ void ofAnotherExample(const std::function<void(Visitor&)>& describing);
 /// An id made of a name that no setup of the build has yet.
 /// @param otherwise what it is made of where the name has no letters
 [[nodiscard]] std::string freeSetupId(const Build& build, const std::string& name, const std::string& otherwise);
+/// A proposal that begins as `base` and gets other parts: without what came with the parts of that one.
+/// @param name of it; its id is `freeSetupId` of that
+[[nodiscard]] Setup besides(const Build& build, const Setup& base, const std::string& name, const std::string& otherwise);
 /// The kit as a setup of `build`: cleaned again as by `kitOf`, on the wheels of the car as found, with an id that the build does not have
 /// yet.
 [[nodiscard]] Setup kitFor(const Build& build, const Setup& kit);

@@ -297,8 +297,12 @@ std::string keep(Library& library, const Corner& corner, const Build& build, Kin
         const auto old = std::ranges::find(shelf, id, &Shelved<T>::id);
         if (old == shelf.end())
             shelf.push_back(std::move(shelved));
-        else
+        else {
+            // Weight and price are the shelf's own.
+            shelved.mass = old->mass;
+            shelved.price = old->price;
             *old = std::move(shelved);
+        }
     });
     return id;
 }
@@ -323,29 +327,41 @@ std::optional<std::vector<std::string>> differences(const Library& library, cons
     return labels;
 }
 
-std::size_t merge(Library& library, Library more)
+namespace {
+
+/// Puts one shelf into another, the same id replacing; returns how many were new.
+template <class T>
+std::size_t mergeShelf(std::vector<Shelved<T>>& shelf, std::vector<Shelved<T>>& other)
 {
     std::size_t fresh = 0;
+    std::unordered_map<std::string, std::size_t> places;
+    for (std::size_t i = 0; i < shelf.size(); ++i)
+        places.emplace(shelf[i].id, i);
+    for (auto& one : other) {
+        if (one.id.empty())
+            one.id = freshId([&](const std::string& candidate) { return places.contains(candidate); }, idFrom(titleOf(one)));
+        if constexpr (std::is_same_v<T, Wheel> || std::is_same_v<T, Setup>)
+            one.part.id = one.id;
+        const auto [place, isNew] = places.emplace(one.id, shelf.size());
+        fresh += isNew;
+        if (isNew)
+            shelf.push_back(std::move(one));
+        else
+            shelf[place->second] = std::move(one);
+    }
+    return fresh;
+}
+
+} // namespace
+
+std::size_t merge(Library& library, Library more)
+{
+    std::size_t fresh = mergeShelf(library.masters, more.masters);
     for (const Kind kind : { Kind::Rotor, Kind::Caliper, Kind::Pad, Kind::Wheel, Kind::Bracket, Kind::Hose, Kind::Kit })
         onShelf(library, kind, [&]<class T>(std::vector<Shelved<T>>& shelf) {
-            std::unordered_map<std::string, std::size_t> places;
-            for (std::size_t i = 0; i < shelf.size(); ++i)
-                places.emplace(shelf[i].id, i);
             onShelf(more, kind, [&]<class U>(std::vector<Shelved<U>>& other) {
                 if constexpr (std::is_same_v<T, U>)
-                    for (auto& one : other) {
-                        if (one.id.empty())
-                            one.id =
-                                freshId([&](const std::string& candidate) { return places.contains(candidate); }, idFrom(titleOf(one)));
-                        if constexpr (std::is_same_v<T, Wheel> || std::is_same_v<T, Setup>)
-                            one.part.id = one.id;
-                        const auto [place, isNew] = places.emplace(one.id, shelf.size());
-                        fresh += isNew;
-                        if (isNew)
-                            shelf.push_back(std::move(one));
-                        else
-                            shelf[place->second] = std::move(one);
-                    }
+                    fresh += mergeShelf(shelf, other);
             });
         });
     return fresh;

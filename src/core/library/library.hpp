@@ -23,7 +23,17 @@ struct Shelved {
     std::string id;
     std::string note;
     T part;
+    Reading mass {}; ///< of one, complete as it is bolted on; a rotor with its hat, a caliper without pads, a set of pads for one wheel
+    Reading price {}; ///< of what one axle takes, in the currency of the build that it is held against; of wheels all four
     bool operator==(const Shelved&) const = default;
+};
+
+/// A master cylinder as it is sold.
+struct MasterCylinder {
+    std::string name;
+    Reading bore;
+    Reading stroke; ///< of the push rod, both chambers of a tandem used up
+    bool operator==(const MasterCylinder&) const = default;
 };
 
 /// More parts of one kind are no library.
@@ -36,6 +46,7 @@ struct Library {
     std::vector<Shelved<Wheel>> wheels;
     std::vector<Shelved<Bracket>> brackets;
     std::vector<Shelved<Hose>> hoses;
+    std::vector<Shelved<MasterCylinder>> masters; ///< for a search; no corner holds one
     std::vector<Shelved<Setup>> kits; ///< whole ones, as `kitOf` makes them
     bool operator==(const Library&) const = default;
 };

@@ -32,6 +32,16 @@ void fields(V& v, S& s)
     v.text("id", "id", s.id);
     v.text("note", "note", s.note);
     v.object("part", "", s.part);
+    v.reading("mass_kg", "weight", style::partMass, range::partMass, s.mass);
+    v.reading("price", "price", style::money, range::money, s.price);
+}
+
+template <class V, Is<MasterCylinder> T>
+void fields(V& v, T& m)
+{
+    v.text("name", "name", m.name);
+    v.reading("bore_mm", "master cylinder bore", style::fine, range::bore, m.bore);
+    v.reading("stroke_mm", "master cylinder's whole stroke", style::size, range::thickness, m.stroke);
 }
 
 template <class V, Is<Library> T>
@@ -43,6 +53,7 @@ void fields(V& v, T& l)
     v.list("wheels", "", mostOnShelf, l.wheels);
     v.list("brackets", "", mostOnShelf, l.brackets);
     v.list("hoses", "", mostOnShelf, l.hoses);
+    v.list("masters", "", mostOnShelf, l.masters);
     v.list("kits", "", mostOnShelf, l.kits);
 }
 
@@ -55,6 +66,8 @@ DESCRIBED(library::Shelved<Wheel>)
 DESCRIBED(library::Shelved<Bracket>)
 DESCRIBED(library::Shelved<Hose>)
 DESCRIBED(library::Shelved<Setup>)
+DESCRIBED(library::MasterCylinder)
+DESCRIBED(library::Shelved<library::MasterCylinder>)
 DESCRIBED(library::Library)
 
 } // namespace deepstop

@@ -324,14 +324,19 @@ void drawBalance(Study& study)
     study.keep(std::move(found));
 }
 
-void addBalance(Study& study)
+void addPedal(Study& study)
 {
-    drawBalance(study);
     Balance found = study.of<Balance>();
     addFigures(study, found.after);
     study.keep(std::move(found));
-    addBalanceVerdicts(study);
     addPedalVerdicts(study);
+}
+
+void addBalance(Study& study)
+{
+    drawBalance(study);
+    addBalanceVerdicts(study);
+    addPedal(study);
     addValveVerdicts(study);
     if (study.remedies == Remedies::Sought)
         addBalanceAdvice(study);

@@ -102,7 +102,10 @@ void settleBalance(Study& study);
 [[nodiscard]] Figure locksApartOf(const Study& study, const LoadCase* load);
 
 // Its parts.
+/// Which axle locks first, by how much; whatever makes the pressure. @pre drawn
 void addBalanceVerdicts(Study& study);
+/// Pedal force and travel with their verdicts. @pre drawn
+void addPedal(Study& study);
 void addPedalVerdicts(Study& study);
 /// Metering and residual-pressure valves, where there are any.
 void addValveVerdicts(Study& study);

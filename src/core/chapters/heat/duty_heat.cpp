@@ -44,7 +44,25 @@ constexpr double alloyHatBears = 230;
 constexpr double drilledFacesBear = 500;
 constexpr double ironBears = 700;
 
-/// The last few runs, so that what is typed elsewhere costs none.
+/// Whether a run is through in which the foot never made less than was asked.
+bool footDidAll(const std::shared_future<std::shared_ptr<const heat::Run>>& running)
+{
+    if (running.wait_for(std::chrono::seconds(0)) != std::future_status::ready)
+        return false;
+    const auto run = running.get();
+    return run && run->complete && !run->footFellShort;
+}
+
+/// Whether two cars are alike but for a foot that makes as much pressure, or more.
+bool alikeWithMore(const figures::ThermalCar& car, figures::ThermalCar other)
+{
+    if (!(other.mostPressure >= car.mostPressure))
+        return false;
+    other.mostPressure = car.mostPressure;
+    return other == car;
+}
+
+/// The last few runs, so that what is typed elsewhere costs none. More pressure than was ever needed makes no other run.
 std::shared_ptr<const heat::Run> remembered(const figures::ThermalCar& car, const heat::Duty& duty, const heat::Accuracy& accuracy)
 {
     struct Key {
@@ -76,7 +94,7 @@ std::shared_ptr<const heat::Run> remembered(const figures::ThermalCar& car, cons
             const std::lock_guard lock(cacheMutex);
             for (const auto& [known, run, of] : last)
                 if (known.cell == key.cell && known.engine == key.engine && known.added == key.added && known.phases == key.phases
-                    && known.car == key.car)
+                    && (known.car == key.car || (footDidAll(run) && alikeWithMore(known.car, key.car))))
                     there = run;
             if (!there.valid()) {
                 last.push_front({ key, mine, number });

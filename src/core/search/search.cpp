@@ -1,0 +1,574 @@
+#include "search/search.hpp"
+
+#include "language/language.hpp"
+#include "search/trial.hpp"
+#include "task/cancel.hpp"
+#include "task/parallel.hpp"
+
+#include <fmt/format.h>
+
+#include <algorithm>
+#include <chrono>
+#include <cmath>
+#include <iterator>
+#include <limits>
+#include <map>
+#include <mutex>
+
+namespace deepstop::search {
+namespace {
+
+/// A check without its place or number, so that every kit's own counts to it: "keep-out-2" by its id.
+struct Tally {
+    std::uint64_t lost = 0;
+    std::vector<Loser> nearest; ///< a heap, the farthest first
+};
+
+/// The one that fails by less comes first; what has no figure last.
+bool nearer(const Loser& a, const Loser& b)
+{
+    if (std::isnan(a.shortBy) != std::isnan(b.shortBy))
+        return std::isnan(b.shortBy);
+    return std::tuple { std::isnan(a.shortBy) ? 0 : a.shortBy, a.choice } < std::tuple { std::isnan(b.shortBy) ? 0 : b.shortBy, b.choice };
+}
+
+/// Trials for as many threads as ask at once.
+class Trials {
+public:
+    explicit Trials(const Query& query) : query_(query) { }
+
+    /// Calls `with(trial)` with one that nobody else has.
+    template <class With>
+    auto use(With with)
+    {
+        std::unique_ptr<Trial> trial;
+        {
+            const std::lock_guard lock(mutex_);
+            if (!idle_.empty()) {
+                trial = std::move(idle_.back());
+                idle_.pop_back();
+            }
+        }
+        if (!trial)
+            trial = std::make_unique<Trial>(query_);
+        auto result = with(*trial);
+        const std::lock_guard lock(mutex_);
+        idle_.push_back(std::move(trial));
+        return result;
+    }
+
+private:
+    const Query& query_;
+    std::mutex mutex_;
+    std::vector<std::unique_ptr<Trial>> idle_;
+};
+
+using Step = Outcome (Trial::*)();
+
+/// A search under way.
+class Searching {
+public:
+    Searching(const Query& query, const Progress& progress)
+        : query_(query), progress_(progress), trials_(query), rotors_(count(Kind::Rotor)), calipers_(count(Kind::Caliper)),
+          pads_(count(Kind::Pad)), wheels_(count(Kind::Wheel)), masters_(count(Kind::Master))
+    {
+        const auto bore = [&](std::uint32_t m) {
+            const auto& master = query.parts.masters[m];
+            return (master.id.empty() ? query.study->after.hydraulics->masterBore : master.part.bore).value.value_or(0);
+        };
+        for (std::uint32_t m = 0; m < masters_; ++m)
+            widestFirst_.push_back(m);
+        std::ranges::stable_sort(widestFirst_, std::greater<> {}, bore);
+    }
+
+    Result run()
+    {
+        result_.combinations = query_.parts.combinations();
+        hub();
+        calipersAlone();
+        padsInCalipers();
+        std::size_t told = 0;
+        for (std::size_t i = 0; i < goodRotors_.size(); ++i) {
+            withRotor(goodRotors_[i]);
+            if (progress_)
+                progress_(static_cast<double>(i + 1) / static_cast<double>(goodRotors_.size()), std::span(result_.kits).subspan(told));
+            told = result_.kits.size();
+        }
+        result_.front = frontOf(result_.kits);
+        tellFunnel();
+        return std::move(result_);
+    }
+
+private:
+    using Places = std::vector<std::uint32_t>;
+    [[nodiscard]] std::uint32_t count(Kind kind) const { return static_cast<std::uint32_t>(query_.parts.count(kind)); }
+
+    /// One step of every kit in a list.
+    std::vector<Outcome> asked(const std::vector<Choice>& kits, Step step)
+    {
+        std::vector<Outcome> outcomes(kits.size());
+        parallelFor(kits.size(), 0, [&](std::size_t i) {
+            outcomes[i] = trials_.use([&](Trial& trial) {
+                trial.put(kits[i]);
+                return (trial.*step)();
+            });
+        });
+        return outcomes;
+    }
+
+    void lose(const Outcome& outcome, const Choice& choice, std::uint64_t kits)
+    {
+        if (kits == 0)
+            return;
+        auto [place, isNew] = tallies_.try_emplace(outcome.failed);
+        if (isNew)
+            order_.push_back(outcome.failed);
+        Tally& tally = place->second;
+        tally.lost += kits;
+        tally.nearest.push_back({ choice, outcome.shortBy, kits });
+        std::ranges::push_heap(tally.nearest, nearer);
+        if (tally.nearest.size() > mostLosers) {
+            std::ranges::pop_heap(tally.nearest, nearer);
+            tally.nearest.pop_back();
+        }
+    }
+
+    void hub()
+    {
+        std::vector<Choice> each;
+        for (std::uint32_t r = 0; r < rotors_; ++r)
+            each.push_back({ r, every, every, every, every });
+        const auto outcomes = asked(each, &Trial::hub);
+        for (std::uint32_t r = 0; r < rotors_; ++r)
+            if (outcomes[r]) {
+                goodRotors_.push_back(r);
+                onHub_[r] = outcomes[r].doubts;
+            } else {
+                lose(outcomes[r], each[r], std::uint64_t { 1 } * calipers_ * pads_ * wheels_ * masters_);
+            }
+    }
+
+    void calipersAlone()
+    {
+        if (goodRotors_.empty())
+            return;
+        std::vector<Choice> each;
+        for (std::uint32_t c = 0; c < calipers_; ++c)
+            each.push_back({ every, c, every, every, every });
+        const auto outcomes = asked(each, &Trial::parking);
+        for (std::uint32_t c = 0; c < calipers_; ++c)
+            if (outcomes[c]) {
+                goodCalipers_.push_back(c);
+                alone_[c] = outcomes[c].doubts;
+            } else {
+                lose(outcomes[c], each[c], goodRotors_.size() * pads_ * wheels_ * masters_);
+            }
+    }
+
+    void padsInCalipers()
+    {
+        if (goodRotors_.empty())
+            return;
+        std::vector<Choice> each;
+        for (const std::uint32_t c : goodCalipers_)
+            for (std::uint32_t p = 0; p < pads_; ++p)
+                each.push_back({ every, c, p, every, every });
+        const auto outcomes = asked(each, &Trial::pads);
+        for (std::size_t i = 0; i < each.size(); ++i)
+            if (outcomes[i])
+                inCaliper_[at(each[i], Kind::Caliper)][at(each[i], Kind::Pad)] = outcomes[i].doubts;
+            else
+                lose(outcomes[i], each[i], goodRotors_.size() * wheels_ * masters_);
+    }
+
+    /// Rotor, caliper and pad that go together so far, with what is still in doubt.
+    struct Brake {
+        std::uint32_t caliper = 0;
+        std::uint32_t pad = 0;
+        std::vector<Doubt> doubts;
+        double clearance = 0; ///< in the wheel that was asked last
+    };
+
+    static void join(std::vector<Doubt>& doubts, const std::vector<Doubt>& more) { doubts.insert(doubts.end(), more.begin(), more.end()); }
+    [[nodiscard]] bool slides(std::uint32_t caliper) const { return query_.parts.calipers[caliper].part.kind != CaliperKind::Fixed; }
+
+    void withRotor(std::uint32_t r)
+    {
+        std::vector<Brake> brakes = onRing(r);
+        roundTheRotor(r, brakes);
+        travelling(r, brakes);
+        if (brakes.empty())
+            return;
+        std::vector<std::pair<std::uint32_t, std::vector<Doubt>>> wheels = onWheelSeat(r, brakes.size());
+        std::vector<Kit> kits;
+        for (auto& [wheel, doubts] : wheels)
+            inWheel(r, brakes, wheel, doubts, kits);
+        judgeWhole(std::move(kits));
+    }
+
+    std::vector<Brake> onRing(std::uint32_t r)
+    {
+        std::vector<Choice> each;
+        for (std::uint32_t p = 0; p < pads_; ++p)
+            each.push_back({ r, every, p, every, every });
+        const auto outcomes = asked(each, &Trial::edge);
+        std::vector<Brake> brakes;
+        for (std::uint32_t p = 0; p < pads_; ++p) {
+            std::uint64_t with = 0;
+            for (const std::uint32_t c : goodCalipers_) {
+                const auto& pads = inCaliper_[c];
+                const auto pad = pads.find(p);
+                if (pad == pads.end())
+                    continue;
+                ++with;
+                if (!outcomes[p])
+                    continue;
+                Brake brake { c, p, onHub_[r] };
+                join(brake.doubts, alone_[c]);
+                join(brake.doubts, pad->second);
+                join(brake.doubts, outcomes[p].doubts);
+                brakes.push_back(std::move(brake));
+            }
+            if (!outcomes[p])
+                lose(outcomes[p], each[p], with * wheels_ * masters_);
+        }
+        std::ranges::sort(brakes, {}, [](const Brake& b) { return std::pair { b.caliper, b.pad }; });
+        return brakes;
+    }
+
+    /// A step that looks at rotor and caliper, and at the pad of a caliper that slides; `rest` are the kits of one rotor, caliper and pad.
+    /// The same outcome counts for all pads of a caliper that does not slide.
+    template <class Same, class Lose>
+    void byCaliper(std::vector<Brake>& brakes, Step step, Same choiceOf, Lose loseOne)
+    {
+        std::vector<Choice> each;
+        std::vector<std::size_t> which(brakes.size());
+        for (std::size_t i = 0; i < brakes.size(); ++i) {
+            const bool shared = i > 0 && brakes[i].caliper == brakes[i - 1].caliper && !slides(brakes[i].caliper);
+            if (!shared)
+                each.push_back(choiceOf(brakes[i]));
+            which[i] = each.size() - 1;
+        }
+        const auto outcomes = asked(each, step);
+        std::vector<Brake> left;
+        for (std::size_t from = 0; from < brakes.size();) {
+            std::size_t to = from;
+            while (to < brakes.size() && which[to] == which[from])
+                ++to;
+            const Outcome& outcome = outcomes[which[from]];
+            if (!outcome) {
+                Choice choice = each[which[from]];
+                if (!slides(brakes[from].caliper))
+                    at(choice, Kind::Pad) = every;
+                loseOne(outcome, choice, to - from);
+            } else {
+                for (std::size_t i = from; i < to; ++i) {
+                    join(brakes[i].doubts, outcome.doubts);
+                    brakes[i].clearance = outcome.clearance;
+                    left.push_back(std::move(brakes[i]));
+                }
+            }
+            from = to;
+        }
+        brakes = std::move(left);
+    }
+
+    void roundTheRotor(std::uint32_t r, std::vector<Brake>& brakes)
+    {
+        byCaliper(
+            brakes, &Trial::room,
+            [&](const Brake& b) {
+                return Choice { r, b.caliper, b.pad, every, every };
+            },
+            [&](const Outcome& outcome, const Choice& choice, std::uint64_t pads) { lose(outcome, choice, pads * wheels_ * masters_); });
+    }
+
+    void travelling(std::uint32_t r, std::vector<Brake>& brakes)
+    {
+        std::vector<Choice> each;
+        for (const Brake& b : brakes)
+            each.push_back({ r, b.caliper, b.pad, every, every });
+        const auto outcomes = asked(each, &Trial::travel);
+        std::vector<Brake> left;
+        for (std::size_t i = 0; i < brakes.size(); ++i)
+            if (outcomes[i]) {
+                join(brakes[i].doubts, outcomes[i].doubts);
+                left.push_back(std::move(brakes[i]));
+            } else {
+                lose(outcomes[i], each[i], std::uint64_t { wheels_ } * masters_);
+            }
+        brakes = std::move(left);
+    }
+
+    std::vector<std::pair<std::uint32_t, std::vector<Doubt>>> onWheelSeat(std::uint32_t r, std::uint64_t brakes)
+    {
+        std::vector<Choice> each;
+        for (std::uint32_t w = 0; w < wheels_; ++w)
+            each.push_back({ r, every, every, w, every });
+        const auto outcomes = asked(each, &Trial::seat);
+        std::vector<std::pair<std::uint32_t, std::vector<Doubt>>> left;
+        for (std::uint32_t w = 0; w < wheels_; ++w)
+            if (outcomes[w])
+                left.emplace_back(w, outcomes[w].doubts);
+            else
+                lose(outcomes[w], each[w], brakes * masters_);
+        return left;
+    }
+
+    void inWheel(std::uint32_t r, std::vector<Brake> brakes, std::uint32_t w, const std::vector<Doubt>& doubts, std::vector<Kit>& kits)
+    {
+        byCaliper(
+            brakes, &Trial::wheel,
+            [&](const Brake& b) {
+                return Choice { r, b.caliper, b.pad, w, every };
+            },
+            [&](const Outcome& outcome, const Choice& choice, std::uint64_t pads) { lose(outcome, choice, pads * masters_); });
+        for (Brake& brake : brakes) {
+            join(brake.doubts, doubts);
+            kits.push_back({ { r, brake.caliper, brake.pad, w, every }, notKnown(brake.clearance), std::move(brake.doubts) });
+        }
+    }
+
+    [[nodiscard]] static Gains notKnown(double clearance)
+    {
+        Gains gains;
+        gains.fill(std::numeric_limits<double>::quiet_NaN());
+        gains[static_cast<std::size_t>(Gain::Clearance)] = clearance;
+        return gains;
+    }
+
+    /// Balance, heat and limits of kits without a master cylinder yet, with each of them. Kits of one rotor, caliper and pad are judged one
+    /// after another: what they share is worked out once.
+    void judgeWhole(std::vector<Kit> kits)
+    {
+        std::ranges::sort(kits, {}, &Kit::choice);
+        const auto sameBrake = [](const Kit& a, const Kit& b) {
+            return at(a.choice, Kind::Caliper) == at(b.choice, Kind::Caliper) && at(a.choice, Kind::Pad) == at(b.choice, Kind::Pad);
+        };
+        std::vector<std::span<const Kit>> groups;
+        for (std::size_t from = 0, to = 0; from < kits.size(); from = to) {
+            while (to < kits.size() && sameBrake(kits[from], kits[to]))
+                ++to;
+            groups.emplace_back(&kits[from], to - from);
+        }
+        std::vector<std::vector<Judged>> judged(groups.size());
+        parallelFor(groups.size(), 0, [&](std::size_t i) {
+            judged[i] = trials_.use([&](Trial& trial) {
+                std::vector<Judged> own;
+                for (const Kit& kit : groups[i])
+                    judgeWithMasters(trial, kit, own);
+                return own;
+            });
+        });
+        for (auto& group : judged)
+            for (Judged& each : group)
+                if (each.outcome)
+                    result_.kits.push_back(std::move(each.kit));
+                else
+                    lose(each.outcome, each.kit.choice, at(each.kit.choice, Kind::Master) == every ? masters_ : 1);
+    }
+
+    struct Judged {
+        Kit kit;
+        Outcome outcome;
+    };
+    void judgeWithMasters(Trial& trial, const Kit& kit, std::vector<Judged>& own) const
+    {
+        Kit one = kit;
+        at(one.choice, Kind::Master) = 0;
+        trial.put(one.choice);
+        trial.addWeight(one.gains);
+        Outcome alone = withinLimits(one.gains, { Gain::Weight, Gain::Clearance });
+        if (alone)
+            alone = trial.locks();
+        if (!alone) {
+            own.push_back({ kit, std::move(alone) });
+            return;
+        }
+        join(one.doubts, alone.doubts);
+        const std::size_t begun = own.size();
+        // A run in which a weak foot does all that is asked is the run of a stronger one: the widest cylinder first.
+        for (const std::uint32_t m : widestFirst_) {
+            Judged with { one, {} };
+            at(with.kit.choice, Kind::Master) = m;
+            trial.put(with.kit.choice);
+            with.outcome = wholeOf(trial, with.kit);
+            own.push_back(std::move(with));
+        }
+        std::ranges::sort(own.begin() + static_cast<std::ptrdiff_t>(begun), own.end(), {}, [](const Judged& j) { return j.kit.choice; });
+    }
+
+    /// Pedal, heat and limits of the kit that is on.
+    Outcome wholeOf(Trial& trial, Kit& kit) const
+    {
+        trial.addPrice(kit.gains);
+        if (Outcome outcome = withinLimits(kit.gains, { Gain::Price }); !outcome)
+            return outcome;
+        for (const Step step : { &Trial::pedal, &Trial::heat }) {
+            Outcome outcome = (trial.*step)();
+            if (!outcome)
+                return outcome;
+            join(kit.doubts, outcome.doubts);
+        }
+        trial.addDriven(kit.gains);
+        return withinLimits(kit.gains, { Gain::Effort, Gain::HeatMargin, Gain::HotStop });
+    }
+
+    /// What is not known is not within a limit.
+    [[nodiscard]] Outcome withinLimits(const Gains& gains, std::initializer_list<Gain> which) const
+    {
+        Outcome outcome;
+        for (const Limit& limit : query_.limits) {
+            if (std::ranges::count(which, limit.gain) == 0)
+                continue;
+            const double value = search::of(gains, limit.gain);
+            const double over = about(limit.gain).lessIsBetter ? value - limit.value : limit.value - value;
+            if (!(over <= 0)) {
+                outcome.failed = fmt::format("limit/{}", about(limit.gain).key);
+                outcome.shortBy = over;
+                return outcome;
+            }
+        }
+        return outcome;
+    }
+
+    /// In the order the checks are asked, whatever order they first lost a kit in.
+    void tellFunnel()
+    {
+        std::vector<std::pair<std::size_t, std::string>> sorted;
+        const auto checks = orderOfChecks();
+        for (const std::string& id : order_) {
+            std::size_t place = 0;
+            while (place < checks.size() && !isOf(id, *checks[place], query_.axle))
+                ++place;
+            sorted.emplace_back(place, id);
+        }
+        std::ranges::sort(sorted);
+        std::uint64_t left = result_.combinations;
+        for (const auto& [place, id] : sorted) {
+            Tally& tally = tallies_[id];
+            left -= tally.lost;
+            std::ranges::sort(tally.nearest, nearer);
+            result_.funnel.push_back(
+                { id, titleOf(id, place < checks.size() ? checks[place] : nullptr), tally.lost, left, std::move(tally.nearest) });
+        }
+    }
+
+    [[nodiscard]] std::string titleOf(const std::string& id, const Check* check) const
+    {
+        if (check)
+            return std::string(tr(check->title));
+        for (const Gain gain : allGains)
+            if (id == fmt::format("limit/{}", about(gain).key))
+                return tr("Limit: {}", tr(about(gain).title));
+        return id;
+    }
+
+    const Query& query_;
+    const Progress& progress_;
+    Trials trials_;
+    std::uint32_t rotors_, calipers_, pads_, wheels_, masters_;
+    Places widestFirst_; ///< master cylinders
+    Places goodRotors_;
+    Places goodCalipers_;
+    std::map<std::uint32_t, std::vector<Doubt>> onHub_;
+    std::map<std::uint32_t, std::vector<Doubt>> alone_;
+    std::map<std::uint32_t, std::map<std::uint32_t, std::vector<Doubt>>> inCaliper_;
+    std::map<std::string, Tally> tallies_;
+    std::vector<std::string> order_;
+    Result result_;
+};
+
+} // namespace
+
+const GainOf& about(Gain gain)
+{
+    static const std::array all {
+        GainOf { "weight_kg", marked("Corner weight"), style::partMass, 1, true },
+        GainOf { "heat_margin_K", marked("Heat margin"), style::rise, 1, false },
+        GainOf { "hot_stop_m", marked("Stop after the duty"), style::road, 1, true },
+        GainOf { "clearance_mm", marked("Smallest wheel gap"), style::gap, 1e-3, false },
+        GainOf { "effort_N", marked("Pedal force"), style::force, 1, true },
+        GainOf { "price", marked("Price"), style::money, 1, true },
+    };
+    return all[static_cast<std::size_t>(gain)];
+}
+
+Level Kit::level() const
+{
+    Level worst = Level::Good;
+    for (const Doubt& doubt : doubts)
+        worst = std::max(worst, doubt.level);
+    return worst;
+}
+
+bool beats(const Gains& a, const Gains& b)
+{
+    bool better = false;
+    for (const Gain gain : allGains) {
+        const double mine = of(a, gain);
+        const double other = of(b, gain);
+        if (std::isnan(mine) && std::isnan(other))
+            continue;
+        if (std::isnan(mine))
+            return false;
+        if (std::isnan(other) || (about(gain).lessIsBetter ? mine < other : mine > other))
+            better = true;
+        else if (mine != other)
+            return false;
+    }
+    return better;
+}
+
+std::vector<std::size_t> frontOf(std::span<const Kit> kits)
+{
+    // One that is beaten comes after what beats it once they are sorted by the first gain, then the second, and so on.
+    std::vector<std::size_t> order(kits.size());
+    for (std::size_t i = 0; i < order.size(); ++i)
+        order[i] = i;
+    const auto rank = [&](std::size_t i) {
+        std::array<double, allGains.size()> key {};
+        for (const Gain gain : allGains) {
+            const double value = of(kits[i].gains, gain);
+            key[static_cast<std::size_t>(gain)] = std::isnan(value) ? std::numeric_limits<double>::infinity()
+                : about(gain).lessIsBetter                          ? value
+                                                                    : -value;
+        }
+        return key;
+    };
+    std::ranges::stable_sort(order, {}, rank);
+    std::vector<std::size_t> front;
+    for (const std::size_t i : order) {
+        endIfCancelled();
+        if (std::ranges::none_of(front, [&](std::size_t other) { return beats(kits[other].gains, kits[i].gains); }))
+            front.push_back(i);
+    }
+    std::ranges::sort(front);
+    return front;
+}
+
+Result search(const Query& query, const Progress& progress)
+{
+    const auto begun = std::chrono::steady_clock::now();
+    Result result;
+    result.combinations = query.parts.combinations();
+    for (const Kind kind : kinds)
+        if (query.parts.count(kind) == 0) {
+            result.lacks = tr("The library has no {}: put some into it first.", tr(nameOf(kind)));
+            return result;
+        }
+    result = Searching(query, progress).run();
+    result.seconds = std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count();
+    return result;
+}
+
+Build triedBuild(const Query& query, const Choice& choice, std::string* setup)
+{
+    Trial trial(query);
+    trial.put(choice);
+    if (setup)
+        *setup = Trial::setupId;
+    return trial.kitInBuild();
+}
+
+} // namespace deepstop::search

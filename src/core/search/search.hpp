@@ -1,0 +1,98 @@
+#pragma once
+/// Of everything a library holds, the kits that go on a car, those that no other beats, and where the others fail.
+///
+/// Every kit is judged by the checks of the chapters, in one order; what looks at few parts is asked first and once for all kits that share
+/// them. What a check says does not depend on parts it does not look at, so this is what a study of every single kit would say.
+
+#include "search/parts.hpp"
+
+#include <functional>
+
+namespace deepstop::search {
+
+/// What a kit gains or costs: of the worst case, but the stop after the duty at nominal readings.
+enum class Gain { Weight, HeatMargin, HotStop, Clearance, Effort, Price };
+inline constexpr std::array allGains { Gain::Weight, Gain::HeatMargin, Gain::HotStop, Gain::Clearance, Gain::Effort, Gain::Price };
+/// SI, in the order of `Gain`; NaN where it is not known: that is never better than any figure.
+using Gains = std::array<double, allGains.size()>;
+struct GainOf {
+    std::string_view key; ///< "weight_kg"
+    std::string_view title;
+    Style style;
+    double unit; ///< of the key, SI
+    bool lessIsBetter;
+};
+[[nodiscard]] const GainOf& about(Gain gain);
+[[nodiscard]] inline double of(const Gains& gains, Gain gain) { return gains[static_cast<std::size_t>(gain)]; }
+
+/// The most, or the least, that is wanted of a gain.
+struct Limit {
+    Gain gain = Gain::Weight;
+    double value = 0;
+};
+
+struct Query {
+    std::shared_ptr<const Study> study; ///< of the build; what the kit replaces is `after`
+    Axle axle = Axle::Front;
+    Parts parts;
+    MountKind mount = MountKind::Unknown; ///< how the calipers are bolted on; unknown: as the setup's own
+    std::vector<std::string> alsoClear; ///< wheels of the build that must clear too
+    std::vector<Limit> limits;
+    std::string duty; ///< id; empty: the one the build is judged by
+};
+
+/// A check that neither fails nor is good.
+struct Doubt {
+    std::string id;
+    Level level = Level::Unproven;
+    bool operator==(const Doubt&) const = default;
+};
+
+struct Kit {
+    Choice choice {};
+    Gains gains {};
+    std::vector<Doubt> doubts;
+    [[nodiscard]] Level level() const; ///< the worst of them
+};
+
+/// Kits that are lost at one check.
+struct Loser {
+    Choice choice {}; ///< `every` where it does not matter which part
+    double shortBy = 0; ///< what the check wants more; NaN where it has no figure
+    std::uint64_t kits = 0; ///< that share these parts and came so far
+};
+struct Lost {
+    std::string check; ///< "front/spoke-gap", or "limit/price"
+    std::string title;
+    std::uint64_t lost = 0;
+    std::uint64_t left = 0; ///< after it
+    std::vector<Loser> nearest; ///< at most `mostLosers`, the one that fails by least first
+};
+inline constexpr std::size_t mostLosers = 400;
+
+struct Result {
+    std::uint64_t combinations = 0;
+    std::vector<Lost> funnel; ///< checks that lose any, in the order they are asked
+    std::vector<Kit> kits; ///< that go, in the order of their parts
+    std::vector<std::size_t> front; ///< of `kits`: no other is as good in all and better in one
+    double seconds = 0;
+    std::string lacks; ///< one sentence where nothing can be searched
+};
+
+/// Called now and then from the searching thread: part done, 0 to 1, and the kits found since.
+using Progress = std::function<void(double part, std::span<const Kit> found)>;
+
+/// Searches on all cores. Cancelled by the flag bound to this thread (task/cancel.hpp).
+[[nodiscard]] Result search(const Query& query, const Progress& progress = {});
+
+/// Whether `a` is at least as good as `b` in all and better in one; what is not known is worse than anything that is.
+[[nodiscard]] bool beats(const Gains& a, const Gains& b);
+/// Places of those that none beats.
+[[nodiscard]] std::vector<std::size_t> frontOf(std::span<const Kit> kits);
+
+/// The build with a kit as a setup `setup` of its own, known as from sheets and made as drawn: what the search judged.
+[[nodiscard]] Build triedBuild(const Query& query, const Choice& choice, std::string* setup = nullptr);
+/// Ids of the checks a kit is judged by, in the order they are asked; those with a number stand for all their numbers.
+[[nodiscard]] std::vector<const Check*> orderOfChecks();
+
+} // namespace deepstop::search
