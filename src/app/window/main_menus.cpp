@@ -27,6 +27,8 @@
 #include <QMessageBox>
 #include <QSettings>
 
+#include <array>
+
 namespace deepstop::app {
 
 void MainWindow::makeMenus()
@@ -161,11 +163,12 @@ void MainWindow::makeEditMenu()
 void MainWindow::makeViewMenu()
 {
     auto* view = menuBar()->addMenu(tr("&View"));
-    int number = 0;
+    // Nine figures, then D for Design and F for Search.
+    static constexpr std::array stageKeys { Qt::Key_1, Qt::Key_2, Qt::Key_3, Qt::Key_4, Qt::Key_5, Qt::Key_6, Qt::Key_7, Qt::Key_8,
+        Qt::Key_9, Qt::Key_D, Qt::Key_F };
+    std::size_t number = 0;
     for (const Stage& stage : stages())
-        // Nine figures, and D for Design.
-        view->addAction(stage.name(), QKeySequence(Qt::CTRL | static_cast<Qt::Key>(number < 9 ? Qt::Key_1 + number++ : Qt::Key_D)), this,
-            [this, id = stage.id] { setStage(id); });
+        view->addAction(stage.name(), QKeySequence(Qt::CTRL | stageKeys[number++]), this, [this, id = stage.id] { setStage(id); });
     view->addSeparator();
     auto* units = new QActionGroup(this);
     metric_ = view->addAction(tr("&Metric units"), this, [this] { document_.setUnits(UnitSystem::Metric); });

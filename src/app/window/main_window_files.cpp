@@ -239,11 +239,11 @@ void MainWindow::offerRecovery(bool asked)
             QLatin1Char(' ') + tr("Its file was saved later, at %1.").arg(QLocale().toString(file.lastModified(), QLocale::ShortFormat));
     if (found.size() > 1)
         text += QLatin1Char(' ') + tr("%1 more are waiting.").arg(found.size() - 1);
-    notice_->say(text + aside, false,
-        { { tr("Open it"), [this, copy = first.copy] { takeUp(copy); } }, { tr("Discard"), [this, copy = first.copy] {
-                                                                                  Recovery::forget(copy);
-                                                                                  offerRecovery();
-                                                                              } } });
+    notice_->say(
+        text + aside, false, { { tr("Open it"), [this, copy = first.copy] { takeUp(copy); } }, { tr("Discard"), [this, copy = first.copy] {
+                                                                                                    Recovery::forget(copy);
+                                                                                                    offerRecovery();
+                                                                                                } } });
 }
 
 void MainWindow::takeUp(const QString& copy)

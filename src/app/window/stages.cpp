@@ -5,6 +5,7 @@
 #include "stages/bench/bench_page.hpp"
 #include "stages/centring/centring_page.hpp"
 #include "stages/design/design_page.hpp"
+#include "stages/search/search_page.hpp"
 #include "stages/heat/heat_page.hpp"
 #include "stages/jobcard/card_page.hpp"
 #include "stages/logbook/logbook_page.hpp"
@@ -66,6 +67,13 @@ const std::vector<Stage>& stages()
                    "unproven until the parts are read.\n\nThe program advises and never approves: a qualified engineer has to judge hat, "
                    "ring and "
                    "bracket before they are made, and local law whether they may be driven.") },
+        { SearchPage::id, marked("Search"), {}, false, make<SearchPage>, stateOfSearch,
+            marked(
+                "Every part of the library is tried with every other, under the checks of all pages, with a bracket made for it. A kit "
+                "stays in the list when no other is as good in weight, heat, stop, clearance, pedal and price together. What is not known "
+                "is never counted as good.\n\nParts are judged as their sheets have them. Put into the build, they have to be read before "
+                "anything is proven.\n\nThe program advises and never approves: a qualified engineer has to judge brackets before they are "
+                "made, and local law whether the kit may be driven.") },
     };
     return all;
 }

@@ -121,8 +121,10 @@ private:
         if (kits == 0)
             return;
         auto [place, isNew] = tallies_.try_emplace(outcome.failed);
-        if (isNew)
+        if (isNew) {
             order_.push_back(outcome.failed);
+            styles_[outcome.failed] = outcome.style;
+        }
         Tally& tally = place->second;
         tally.lost += kits;
         tally.nearest.push_back({ choice, outcome.shortBy, kits });
@@ -426,6 +428,7 @@ private:
             if (!(over <= 0)) {
                 outcome.failed = fmt::format("limit/{}", about(limit.gain).key);
                 outcome.shortBy = over;
+                outcome.style = about(limit.gain).style;
                 return outcome;
             }
         }
@@ -449,8 +452,8 @@ private:
             Tally& tally = tallies_[id];
             left -= tally.lost;
             std::ranges::sort(tally.nearest, nearer);
-            result_.funnel.push_back(
-                { id, titleOf(id, place < checks.size() ? checks[place] : nullptr), tally.lost, left, std::move(tally.nearest) });
+            result_.funnel.push_back({ id, titleOf(id, place < checks.size() ? checks[place] : nullptr), styles_[id], tally.lost, left,
+                std::move(tally.nearest) });
         }
     }
 
@@ -476,6 +479,7 @@ private:
     std::map<std::uint32_t, std::map<std::uint32_t, std::vector<Doubt>>> inCaliper_;
     std::map<std::string, Tally> tallies_;
     std::vector<std::string> order_;
+    std::map<std::string, Style> styles_;
     Result result_;
 };
 

@@ -64,6 +64,7 @@ struct Loser {
 struct Lost {
     std::string check; ///< "front/spoke-gap", or "limit/price"
     std::string title;
+    Style style; ///< of what its losers are short by
     std::uint64_t lost = 0;
     std::uint64_t left = 0; ///< after it
     std::vector<Loser> nearest; ///< at most `mostLosers`, the one that fails by least first

@@ -42,6 +42,14 @@ constexpr std::array<const Check*, 4> heatChecks { &checks::stopRise, &checks::d
 double& at(Gains& gains, Gain gain) { return gains[static_cast<std::size_t>(gain)]; }
 double highest(const Figure& figure) { return figure.value ? figure.highest() : unknown; }
 
+/// What a failed check wants more: beyond what is wanted, or of room that is less than none.
+double shortOf(const Verdict& v)
+{
+    if (!v.figure.value)
+        return unknown;
+    return v.wanted ? std::abs(*v.wanted - *v.figure.value) : *v.figure.value < 0 ? -*v.figure.value : unknown;
+}
+
 void rate(Outcome& outcome, const std::string& id, Level level, double shortBy)
 {
     if (isBad(level)) {
@@ -230,10 +238,11 @@ Outcome Trial::said(const Study& study, std::span<const Check* const> checks) co
         for (const Verdict& v : study.verdicts) {
             if (v.check != check || v.found || (check->of != CheckOf::Car && v.axle != query_.axle))
                 continue;
-            const double shortBy = v.figure.value && v.wanted ? std::abs(*v.wanted - *v.figure.value) : unknown;
-            rate(outcome, v.id, v.level, shortBy);
-            if (!outcome)
+            rate(outcome, v.id, v.level, shortOf(v));
+            if (!outcome) {
+                outcome.style = v.style;
                 return outcome;
+            }
         }
     return outcome;
 }

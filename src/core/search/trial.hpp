@@ -10,6 +10,7 @@ namespace deepstop::search {
 struct Outcome {
     std::string failed; ///< id of the first check that fails; empty: none does
     double shortBy = 0; ///< what that one wants more; NaN where it has no figure
+    Style style = style::gap; ///< of that
     std::vector<Doubt> doubts; ///< neither good nor failed
     double clearance = 0; ///< of `wheel`: the smallest gap to the wheel at worst; NaN where one of them is not known
     explicit operator bool() const { return failed.empty(); }

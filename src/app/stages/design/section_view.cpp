@@ -52,6 +52,20 @@ void SectionView::setKit(const design::Maker& maker, const design::Proposal& pro
     update();
 }
 
+void SectionView::setBuild(std::shared_ptr<const Build> build, const SetupPair& pair, Axle axle)
+{
+    study_ = {};
+    study_.build = std::move(build);
+    study_.directory = std::make_shared<const Directory>(*study_.build);
+    study_.before = partsOf(*study_.build, *findSetup(*study_.build, pair.before));
+    study_.after = partsOf(*study_.build, *findSetup(*study_.build, pair.after));
+    drawClearance(study_);
+    axle_ = axle;
+    kit_.reset();
+    held_ = {};
+    update();
+}
+
 void SectionView::clear()
 {
     study_ = {};
@@ -91,11 +105,11 @@ QTransform SectionView::onto() const
 QRectF SectionView::handle(Handle handle) const
 {
     const CornerClearance* r = clearance();
-    if (!r || (handle == Shims && !kit_.radial))
+    if (!r || !kit_ || (handle == Shims && !kit_->radial))
         return {};
     // On the wheel where it is bolted on, and beside the caliper's back.
-    const QPointF at = handle == Spacer ? inSection(kit_.proposal.hatThickness + kit_.proposal.spacer + 0.012, 0.045)
-                                        : inSection(kit_.proposal.slot, r->drawn.rotor.outerRadius + 0.012);
+    const QPointF at = handle == Spacer ? inSection(kit_->proposal.hatThickness + kit_->proposal.spacer + 0.012, 0.045)
+                                        : inSection(kit_->proposal.slot, r->drawn.rotor.outerRadius + 0.012);
     QRectF box({}, QSizeF(26, 22));
     box.moveCenter(onto().map(at));
     return std::isfinite(box.x() + box.y()) ? box : QRectF();
@@ -115,7 +129,7 @@ void SectionView::mousePressEvent(QMouseEvent* event)
     if (!held_)
         return;
     from_ = event->position();
-    fromValue_ = *held_ == Spacer ? kit_.proposal.spacer : kit_.proposal.lift;
+    fromValue_ = *held_ == Spacer ? kit_->proposal.spacer : kit_->proposal.lift;
     scale_ = onto().m11();
 }
 
@@ -130,7 +144,7 @@ void SectionView::mouseMoveEvent(QMouseEvent* event)
     // Spacers and shims as they are sold: half and a quarter of a millimetre.
     const double step = *held_ == Spacer ? 0.5e-3 : 0.25e-3;
     const double value = std::max(0.0, std::round((fromValue_ + (*held_ == Spacer ? by.x() : -by.y())) / step) * step);
-    if (value != (*held_ == Spacer ? kit_.proposal.spacer : kit_.proposal.lift))
+    if (value != (*held_ == Spacer ? kit_->proposal.spacer : kit_->proposal.lift))
         emit dragged(*held_, value);
 }
 
@@ -154,7 +168,8 @@ void SectionView::paintEvent(QPaintEvent*)
     drawing.caliper();
     drawing.envelope();
     drawing.clash();
-    addBracket(sheet, study_, axle_, *r, kit_);
+    if (kit_)
+        addBracket(sheet, study_, axle_, *r, *kit_);
     sheet.line(
         QPolygonF { inSection(farthestInboard, 0), inSection(-farthestInboard, 0) }, { t.ink, 1, Qt::DashDotLine, {}, Hatch::None, {}, 0 });
     const QTransform drawn = onto();
@@ -173,8 +188,9 @@ void SectionView::paintEvent(QPaintEvent*)
     p.setFont(reading(11));
     p.setPen(t.mute);
     p.drawText(QRectF(0, height() - underneath, width(), underneath), Qt::AlignCenter | Qt::TextWordWrap,
-        kit_.radial ? tr("to scale; outboard is right. Drag ↔ for a spacer, ↕ for shims.")
-                    : tr("to scale; outboard is right. Drag ↔ for a spacer."));
+        !kit_              ? tr("to scale; outboard is right")
+            : kit_->radial ? tr("to scale; outboard is right. Drag ↔ for a spacer, ↕ for shims.")
+                           : tr("to scale; outboard is right. Drag ↔ for a spacer."));
 }
 
 } // namespace deepstop::app

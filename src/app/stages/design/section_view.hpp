@@ -4,6 +4,7 @@
 
 #include "chapters/clearance/clearance.hpp"
 #include "design/kit.hpp"
+#include "study/study.hpp"
 
 #include <QWidget>
 
@@ -17,6 +18,8 @@ public:
     explicit SectionView(QWidget* parent);
     /// The corner of a basis with that kit on, in the first of its wheels.
     void setKit(const design::Maker& maker, const design::Proposal& proposal);
+    /// A corner of any build, without handles.
+    void setBuild(std::shared_ptr<const Build> build, const SetupPair& pair, Axle axle);
     void clear();
     enum Handle { Spacer, Shims };
     /// Where a handle is drawn; empty where the kit has none.
@@ -40,7 +43,7 @@ private:
 
     Study study_;
     Axle axle_ = Axle::Front;
-    design::Kit kit_;
+    std::optional<design::Kit> kit_; ///< that is designed; nothing: a corner of a build
     std::optional<Handle> held_;
     QPointF from_; ///< where it was taken hold of
     double fromValue_ = 0;

@@ -1,0 +1,671 @@
+#include "stages/search/search_page.hpp"
+
+#include "build/choices.hpp"
+#include "document.hpp"
+#include "language/language.hpp"
+#include "library/kit.hpp"
+#include "library_store.hpp"
+#include "quantity/parse.hpp"
+#include "stages/design/section_view.hpp"
+#include "stages/search/funnel_view.hpp"
+#include "theme.hpp"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QGridLayout>
+#include <QHeaderView>
+#include <QInputDialog>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QLocale>
+#include <QPushButton>
+#include <QScrollArea>
+#include <QTableView>
+#include <QTableWidget>
+#include <QTextBrowser>
+#include <QVBoxLayout>
+
+#include <algorithm>
+#include <cmath>
+
+namespace deepstop::app {
+
+using search::Gain;
+using search::Kind;
+
+namespace {
+
+QString words(std::string_view text) { return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())); }
+QString titleOf(Gain gain) { return words(deepstop::tr(search::about(gain).title)); }
+QString capital(QString text)
+{
+    text[0] = text[0].toUpper();
+    return text;
+}
+
+} // namespace
+
+std::pair<Level, std::string> stateOfSearch(const Study&) { return { Level::Good, tr("of the library") }; }
+
+SearchPage::SearchPage(Document& document, LibraryStore& library, QWidget* parent)
+    : StagePage(document, id, Row::Over, parent), library_(library)
+{
+    addAxleChoice();
+    wishes_ = makeWishes();
+    kitsBoard_ = makeKits();
+    lostBoard_ = makeLost();
+    whyBoard_ = makeWhy();
+    column()->insertWidget(0, wishes_);
+    column()->insertWidget(1, kitsBoard_, 4);
+    column()->insertWidget(2, lostBoard_, 4);
+    column()->insertWidget(3, whyBoard_, 4);
+    connect(&document, &Document::replaced, this, [this] {
+        job_.cancel();
+        asking_.cancel();
+        wheels_->clear();
+        forget();
+    });
+}
+
+QStringList SearchPage::placeNames() const { return { tr("Kits that go"), tr("Where kits are lost"), tr("Why not this one") }; }
+
+QWidget* SearchPage::makeWishes()
+{
+    auto* board = new QWidget(this);
+    auto* row = new QHBoxLayout(board);
+    row->setContentsMargins(16, 8, 16, 2);
+    row->setSpacing(10);
+    auto* grid = new QGridLayout;
+    grid->setHorizontalSpacing(8);
+    grid->setVerticalSpacing(3);
+    int number = 0;
+    for (const Gain gain : search::allGains) {
+        auto* edit = new QLineEdit(board);
+        const bool most = search::about(gain).lessIsBetter;
+        const QString caption = most ? tr("%1, at most").arg(titleOf(gain)) : tr("%1, at least").arg(titleOf(gain));
+        edit->setObjectName(QStringLiteral("limit-%1").arg(words(search::about(gain).key)));
+        edit->setAccessibleName(caption);
+        edit->setFixedWidth(72);
+        edit->setPlaceholderText(most ? tr("at most") : tr("at least"));
+        auto* label = new QLabel(titleOf(gain), board);
+        label->setFont(reading(12));
+        label->setWordWrap(true);
+        label->setBuddy(edit);
+        grid->addWidget(label, number % 3, 2 * (number / 3));
+        grid->addWidget(edit, number % 3, 2 * (number / 3) + 1);
+        limits_[static_cast<std::size_t>(gain)] = edit;
+        ++number;
+    }
+    grid->setColumnStretch(0, 1);
+    grid->setColumnStretch(2, 1);
+    row->addLayout(grid, 4);
+    auto* choices = new QGridLayout;
+    choices->setVerticalSpacing(2);
+    choices->setColumnStretch(1, 1);
+    // A label beside its box: it goes on in a second line where a box's own words would not.
+    const auto ticked = [&](const QString& text, int line) {
+        auto* box = new QCheckBox(board);
+        box->setAccessibleName(text);
+        auto* label = new QLabel(text, board);
+        label->setFont(reading(12));
+        label->setWordWrap(true);
+        label->setBuddy(box);
+        choices->addWidget(box, line, 0);
+        choices->addWidget(label, line, 1);
+        return box;
+    };
+    keepMaster_ = ticked(tr("Keep the master cylinder"), 0);
+    allClear_ = ticked(tr("All ticked wheels must clear"), 1);
+    mount_ = new QComboBox(board);
+    mount_->setFont(reading(12));
+    mount_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    mount_->setMinimumContentsLength(8);
+    choices->addWidget(mount_, 2, 0, 1, 2);
+    mount_->setAccessibleName(tr("How the calipers are bolted on"));
+    mount_->addItems({ tr("Bolted on as now"), tr("Bolted to lugs"), tr("Radial studs") });
+    row->addLayout(choices, 2);
+    wheels_ = new QListWidget(board);
+    wheels_->setAccessibleName(tr("Wheels to try"));
+    wheels_->setToolTip(tr("Wheels to try"));
+    wheels_->setFont(reading(12));
+    wheels_->setFixedHeight(70);
+    wheels_->setMinimumWidth(100);
+    wheels_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    row->addWidget(wheels_, 2);
+    auto* buttons = new QVBoxLayout;
+    search_ = new QPushButton(tr("&Search"), board);
+    search_->setObjectName(QStringLiteral("search"));
+    cancel_ = new QPushButton(tr("Cancel"), board);
+    cancel_->setEnabled(false);
+    buttons->addWidget(search_);
+    buttons->addWidget(cancel_);
+    buttons->addStretch();
+    row->addLayout(buttons);
+    connect(search_, &QPushButton::clicked, this, &SearchPage::start);
+    connect(cancel_, &QPushButton::clicked, this, [this] {
+        job_.cancel();
+        search_->setEnabled(true);
+        cancel_->setEnabled(false);
+        summary_->setText(tr("Cancelled. What was found so far is not all of it."));
+    });
+    return board;
+}
+
+QWidget* SearchPage::makeKits()
+{
+    auto* board = new QWidget(this);
+    auto* column = new QVBoxLayout(board);
+    column->setContentsMargins(16, 2, 16, 8);
+    column->setSpacing(4);
+    summary_ = new QLabel(board);
+    summary_->setObjectName(QStringLiteral("search-summary"));
+    summary_->setWordWrap(true);
+    summary_->setFont(reading(13, QFont::DemiBold));
+    column->addWidget(summary_);
+    auto* pictures = new QHBoxLayout;
+    auto* left = new QVBoxLayout;
+    auto* chosen = new QHBoxLayout;
+    plot_ = new KitPlot(board);
+    const Gain first[] { Gain::Weight, Gain::HotStop };
+    for (std::size_t i = 0; i < axes_.size(); ++i) {
+        axes_[i] = new QComboBox(board);
+        axes_[i]->setFont(reading(12));
+        axes_[i]->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        axes_[i]->setMinimumContentsLength(12);
+        axes_[i]->setAccessibleName(i == 0 ? tr("Figure across") : tr("Figure upward"));
+        for (const Gain gain : search::allGains)
+            axes_[i]->addItem(titleOf(gain));
+        axes_[i]->setCurrentIndex(static_cast<int>(first[i]));
+        connect(axes_[i], &QComboBox::currentIndexChanged, this, [this] {
+            plot_->setAxes(search::allGains[static_cast<std::size_t>(axes_[0]->currentIndex())],
+                search::allGains[static_cast<std::size_t>(axes_[1]->currentIndex())]);
+        });
+        if (i == 1) {
+            auto* over = new QLabel(tr("over"), board);
+            over->setFont(reading(12));
+            chosen->insertWidget(0, over);
+            chosen->insertWidget(0, axes_[i]);
+        } else {
+            chosen->addWidget(axes_[i]);
+        }
+    }
+    beatenToo_ = new QCheckBox(board);
+    auto* beaten = new QLabel(tr("Also kits that another beats in all"), board);
+    beatenToo_->setAccessibleName(beaten->text());
+    beaten->setFont(reading(12));
+    beaten->setWordWrap(true);
+    beaten->setBuddy(beatenToo_);
+    chosen->addWidget(beatenToo_);
+    chosen->addWidget(beaten, 1);
+    connect(beatenToo_, &QCheckBox::toggled, this, [this] {
+        if (result_)
+            show(result_->kits);
+    });
+    left->addLayout(chosen);
+    left->addWidget(plot_, 1);
+    pictures->addLayout(left, 3);
+    section_ = new SectionView(board);
+    pictures->addWidget(section_, 2);
+    column->addLayout(pictures, 3);
+    table_ = new QTableView(board);
+    model_ = new KitTable(table_);
+    table_->setModel(model_);
+    table_->setFont(reading(12));
+    table_->setObjectName(QStringLiteral("kits"));
+    table_->setAccessibleName(tr("Kits that go"));
+    table_->setSelectionBehavior(QAbstractItemView::SelectRows);
+    table_->setSelectionMode(QAbstractItemView::ExtendedSelection);
+    table_->setSortingEnabled(true);
+    table_->sortByColumn(-1, Qt::AscendingOrder);
+    table_->setTabKeyNavigation(false);
+    table_->verticalHeader()->hide();
+    table_->verticalHeader()->setDefaultSectionSize(22);
+    auto* header = table_->horizontalHeader();
+    header->setDefaultAlignment(Qt::AlignCenter | Qt::Alignment(Qt::TextWordWrap));
+    header->setFont(reading(11.5));
+    header->setFixedHeight(36);
+    // Wheel and master cylinder, often the same all the way down, come last.
+    for (int i = 0; i < 2; ++i)
+        header->moveSection(static_cast<int>(Kind::Wheel), KitTable::level);
+    for (int section = 0; section < model_->columnCount(); ++section)
+        table_->setColumnWidth(section, section < KitTable::firstGain ? 108 : section < KitTable::level ? 60 : 58);
+    column->addWidget(table_, 3);
+    compared_ = new QLabel(board);
+    compared_->setFont(reading(12));
+    compared_->setWordWrap(true);
+    column->addWidget(compared_);
+    auto* foot = new QHBoxLayout;
+    putIn_ = new QPushButton(tr("Put into the build…"), board);
+    putIn_->setObjectName(QStringLiteral("put-kit-in"));
+    putIn_->setEnabled(false);
+    foot->addWidget(putIn_);
+    foot->addStretch();
+    column->addLayout(foot);
+    connect(putIn_, &QPushButton::clicked, this, &SearchPage::putIn);
+    connect(table_->selectionModel(), &QItemSelectionModel::selectionChanged, this, &SearchPage::showCompared);
+    connect(model_, &QAbstractItemModel::modelReset, this, [this] {
+        if (shown_)
+            showCompared();
+    });
+    connect(plot_, &KitPlot::hovered, this, &SearchPage::showSection);
+    connect(plot_, &KitPlot::clicked, this, [this](int kit, bool more) {
+        const search::Choice choice = shown_->kits[static_cast<std::size_t>(kit)].choice;
+        for (int row = 0; row < model_->rowCount(); ++row)
+            if (model_->kit(row).choice == choice) {
+                table_->selectionModel()->select(model_->index(row, 0),
+                    (more ? QItemSelectionModel::Select : QItemSelectionModel::ClearAndSelect) | QItemSelectionModel::Rows);
+                table_->scrollTo(model_->index(row, 0));
+            }
+    });
+    return board;
+}
+
+QWidget* SearchPage::makeLost()
+{
+    auto* board = new QWidget(this);
+    auto* row = new QHBoxLayout(board);
+    row->setContentsMargins(16, 6, 16, 8);
+    funnel_ = new FunnelView(board);
+    auto* scrolled = new QScrollArea(board);
+    scrolled->setWidget(funnel_);
+    scrolled->setWidgetResizable(true);
+    scrolled->setFrameShape(QFrame::NoFrame);
+    scrolled->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
+    row->addWidget(scrolled, 1);
+    losers_ = new QTableWidget(0, 4, board);
+    losers_->setFont(reading(12));
+    losers_->setObjectName(QStringLiteral("losers"));
+    losers_->setAccessibleName(tr("Kits lost at this check, the nearest first"));
+    losers_->setHorizontalHeaderLabels({ tr("Short by"), tr("Kits"), tr("Parts"), tr("Wheel") });
+    losers_->horizontalHeader()->setSectionResizeMode(2, QHeaderView::Stretch);
+    losers_->setSelectionBehavior(QAbstractItemView::SelectRows);
+    losers_->setEditTriggers(QAbstractItemView::NoEditTriggers);
+    losers_->setTabKeyNavigation(false);
+    losers_->verticalHeader()->hide();
+    losers_->verticalHeader()->setDefaultSectionSize(22);
+    row->addWidget(losers_, 1);
+    connect(funnel_, &FunnelView::checkChosen, this, &SearchPage::showLosers);
+    connect(losers_, &QTableWidget::cellActivated, this, [this](int line) {
+        const auto& lost = result_->funnel[static_cast<std::size_t>(funnel_->chosen())];
+        search::Choice choice = lost.nearest[static_cast<std::size_t>(line)].choice;
+        for (auto& place : choice)
+            place = place == search::every ? 0 : place;
+        offerWhy(choice);
+        setPlace(WhyNot);
+        showWhy();
+    });
+    return board;
+}
+
+QWidget* SearchPage::makeWhy()
+{
+    auto* board = new QWidget(this);
+    auto* column = new QVBoxLayout(board);
+    column->setContentsMargins(16, 6, 16, 8);
+    auto* grid = new QGridLayout;
+    for (const Kind kind : search::kinds) {
+        const int i = static_cast<int>(kind);
+        auto* box = new QComboBox(board);
+        box->setFont(reading(12));
+        box->setObjectName(QStringLiteral("why-%1").arg(i));
+        box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+        box->setMinimumContentsLength(12);
+        auto* label = new QLabel(capital(words(deepstop::tr(nameOf(kind)))), board);
+        label->setFont(reading(12));
+        label->setBuddy(box);
+        box->setAccessibleName(label->text());
+        grid->addWidget(label, 0, i);
+        grid->addWidget(box, 1, i);
+        why_[static_cast<std::size_t>(kind)] = box;
+        connect(box, &QComboBox::activated, this, &SearchPage::showWhy);
+    }
+    column->addLayout(grid);
+    whyText_ = new QTextBrowser(board);
+    whyText_->setFrameShape(QFrame::NoFrame);
+    whyText_->setObjectName(QStringLiteral("why"));
+    whyText_->setAccessibleName(tr("Why not this one"));
+    column->addWidget(whyText_, 1);
+    return board;
+}
+
+void SearchPage::refreshRest()
+{
+    QPalette look = palette();
+    look.setColor(QPalette::Window, theme().paper);
+    look.setColor(QPalette::Base, theme().paper);
+    setPalette(look);
+    setAutoFillBackground(true);
+    wishes_->setVisible(place() != WhyNot);
+    kitsBoard_->setVisible(place() == Kits);
+    lostBoard_->setVisible(place() == Lost);
+    whyBoard_->setVisible(place() == WhyNot);
+    listWheels();
+    const auto build = document().sharedStudy()->build;
+    if (of_ && of_ != build && !document().isPreviewing() && !document().sharedStudy()->underWay) {
+        job_.cancel();
+        forget();
+    }
+    if (!result_ && !job_.isRunning())
+        summary_->setText(
+            tr("Every rotor, caliper, pad and master cylinder of the library is put together with the ticked wheels and judged by "
+               "all checks, with a bracket made for it. Press Search."));
+    else if (shown_)
+        show(result_ ? result_->kits : shown_->kits);
+    if (place() == WhyNot && why_[0]->count() == 0) {
+        offerWhy({});
+        showWhy();
+    }
+}
+
+void SearchPage::forget()
+{
+    of_ = nullptr;
+    query_ = nullptr;
+    result_ = nullptr;
+    shown_ = nullptr;
+    model_->setKits(nullptr, document().units());
+    plot_->setKits(nullptr, document().units());
+    funnel_->setFunnel(nullptr);
+    losers_->setRowCount(0);
+    section_->clear();
+    compared_->clear();
+    putIn_->setEnabled(false);
+    search_->setEnabled(true);
+    cancel_->setEnabled(false);
+    for (QComboBox* box : why_)
+        box->clear();
+    whyText_->clear();
+}
+
+void SearchPage::listWheels()
+{
+    const AxleParts& parts = document().study().after.at(axle());
+    QStringList ticked;
+    for (int i = 0; i < wheels_->count(); ++i)
+        if (wheels_->item(i)->checkState() == Qt::Checked)
+            ticked << wheels_->item(i)->data(Qt::UserRole).toString();
+    if (wheels_->count() == 0 && parts.wheel)
+        ticked << QString::fromStdString(parts.wheel->id);
+    const QSignalBlocker quiet(wheels_);
+    wheels_->clear();
+    const auto add = [&](const QString& name, const QString& wheel) {
+        auto* item = new QListWidgetItem(name, wheels_);
+        item->setData(Qt::UserRole, wheel);
+        item->setFlags(Qt::ItemIsEnabled | Qt::ItemIsUserCheckable | Qt::ItemIsSelectable);
+        item->setCheckState(ticked.contains(wheel) ? Qt::Checked : Qt::Unchecked);
+    };
+    for (const Wheel& wheel : document().build().wheels)
+        add(QString::fromStdString(wheel.name.empty() ? wheel.id : wheel.name), QString::fromStdString(wheel.id));
+    add(tr("all wheels of the library"), QString::fromLatin1(search::allWheels));
+}
+
+std::shared_ptr<const search::Query> SearchPage::query()
+{
+    auto query = std::make_shared<search::Query>();
+    query->study = document().sharedStudy();
+    query->axle = axle();
+    std::vector<std::string> wheels;
+    for (int i = 0; i < wheels_->count(); ++i)
+        if (wheels_->item(i)->checkState() == Qt::Checked)
+            wheels.push_back(wheels_->item(i)->data(Qt::UserRole).toString().toStdString());
+    if (wheels.empty()) {
+        emit refused(tr("Tick a wheel first: a kit is judged in a wheel."));
+        return nullptr;
+    }
+    if (allClear_->isChecked() && std::ranges::count(wheels, search::allWheels) == 0) {
+        query->alsoClear.assign(wheels.begin() + 1, wheels.end());
+        wheels.resize(1);
+    }
+    query->parts = search::partsFor(*library_.sharedParts(), *query->study->build, wheels);
+    if (keepMaster_->isChecked())
+        query->parts.masters.resize(1);
+    query->mount = std::array { MountKind::Unknown, MountKind::Lug, MountKind::Radial }[static_cast<std::size_t>(mount_->currentIndex())];
+    for (const Gain gain : search::allGains) {
+        const QLineEdit* edit = limit(gain);
+        if (edit->text().trimmed().isEmpty())
+            continue;
+        const Style& style = search::about(gain).style;
+        const auto parsed = parseQuantity(edit->text().toStdString(), style.dimension, style.unit(document().units()));
+        if (!parsed) {
+            emit refused(QStringLiteral("%1: %2").arg(edit->accessibleName(), QString::fromStdString(parsed.refusal)));
+            return nullptr;
+        }
+        query->limits.push_back({ gain, *parsed.value });
+    }
+    return query;
+}
+
+void SearchPage::start()
+{
+    if (document().sharedStudy()->underWay || document().isPreviewing())
+        return;
+    const auto asked = query();
+    if (!asked)
+        return;
+    forget();
+    query_ = asked;
+    of_ = asked->study->build;
+    search_->setEnabled(false);
+    cancel_->setEnabled(true);
+    const auto all = QLocale().toString(static_cast<qulonglong>(asked->parts.combinations()));
+    summary_->setText(tr("Searching %1 kits …").arg(all));
+    auto found = std::make_shared<Found>();
+    job_.start(
+        [asked, found](const JobTicket& ticket) {
+            return std::make_shared<const search::Result>(search::search(*asked, [&](double part, std::span<const search::Kit> kits) {
+                {
+                    const std::lock_guard lock(found->mutex);
+                    found->kits.insert(found->kits.end(), kits.begin(), kits.end());
+                }
+                ticket.progress(part);
+            }));
+        },
+        [this](std::shared_ptr<const search::Result> result) { arrived(std::move(result)); },
+        [this](const std::exception& error) {
+            emit refused(QString::fromUtf8(error.what()));
+            forget();
+        },
+        [this, found, all](int percent) {
+            std::vector<search::Kit> kits;
+            {
+                const std::lock_guard lock(found->mutex);
+                kits = found->kits;
+            }
+            summary_->setText(tr("Searching %1 kits: %2 %, %3 go so far")
+                                  .arg(all)
+                                  .arg(percent)
+                                  .arg(QLocale().toString(static_cast<qulonglong>(kits.size()))));
+            show(std::move(kits));
+        });
+}
+
+void SearchPage::arrived(std::shared_ptr<const search::Result> result)
+{
+    result_ = std::move(result);
+    search_->setEnabled(true);
+    cancel_->setEnabled(false);
+    const auto say = [](std::uint64_t number) { return QLocale().toString(static_cast<qulonglong>(number)); };
+    if (!result_->lacks.empty())
+        summary_->setText(QString::fromStdString(result_->lacks));
+    else if (result_->kits.empty())
+        summary_->setText(tr("%1 kits tried, none goes. “Where kits are lost” shows what stops them.").arg(say(result_->combinations)));
+    else
+        summary_->setText(
+            tr("%1 kits tried, %2 go; no other kit beats %3 of them in all figures. Judged as if made and measured as on their "
+               "sheets: nothing is proven yet.")
+                .arg(say(result_->combinations), say(result_->kits.size()), say(result_->front.size())));
+    funnel_->setFunnel(result_);
+    show(result_->kits);
+    if (!result_->funnel.empty())
+        funnel_->choose(0);
+}
+
+/// Those that none beats, or all.
+void SearchPage::show(std::vector<search::Kit> kits)
+{
+    if (!query_)
+        return;
+    auto found = std::make_shared<FoundKits>();
+    found->query = query_;
+    if (beatenToo_->isChecked())
+        found->kits = std::move(kits);
+    else
+        for (const std::size_t i : search::frontOf(kits))
+            found->kits.push_back(kits[i]);
+    shown_ = std::move(found);
+    model_->setKits(shown_, document().units());
+    plot_->setKits(shown_, document().units());
+    if (!shown_->kits.empty())
+        table_->selectionModel()->select(model_->index(0, 0), QItemSelectionModel::ClearAndSelect | QItemSelectionModel::Rows);
+}
+
+std::vector<int> SearchPage::chosenRows() const
+{
+    std::vector<int> rows;
+    for (const QModelIndex& index : table_->selectionModel()->selectedRows())
+        rows.push_back(index.row());
+    return rows;
+}
+
+/// The kit that is chosen, in section; two beside each other in words.
+void SearchPage::showCompared()
+{
+    const auto rows = chosenRows();
+    putIn_->setEnabled(rows.size() == 1);
+    std::vector<std::size_t> places;
+    for (const int row : rows)
+        for (std::size_t i = 0; i < shown_->kits.size(); ++i)
+            if (shown_->kits[i].choice == model_->kit(row).choice)
+                places.push_back(i);
+    plot_->setChosen(places);
+    if (!places.empty())
+        showSection(static_cast<int>(places.front()));
+    compared_->clear();
+    if (rows.size() != 2)
+        return;
+    const search::Kit& one = model_->kit(rows[0]);
+    const search::Kit& other = model_->kit(rows[1]);
+    QStringList parts;
+    for (const Gain gain : search::allGains)
+        parts << tr("%1 %2 against %3")
+                     .arg(titleOf(gain), sayGain(one.gains, gain, document().units()), sayGain(other.gains, gain, document().units()));
+    compared_->setText(tr("%1 against %2: %3")
+                           .arg(QString::fromStdString(search::nameOf(*query_, one.choice)),
+                               QString::fromStdString(search::nameOf(*query_, other.choice)), parts.join(QStringLiteral("; "))));
+}
+
+void SearchPage::showSection(int kit)
+{
+    if (kit < 0 || !shown_ || static_cast<std::size_t>(kit) >= shown_->kits.size())
+        return;
+    std::string setup;
+    Build build = search::triedBuild(*query_, shown_->kits[static_cast<std::size_t>(kit)].choice, &setup);
+    section_->setBuild(std::make_shared<const Build>(std::move(build)), { query_->study->before.setup->id, setup }, query_->axle);
+}
+
+void SearchPage::showLosers(int check)
+{
+    losers_->setRowCount(0);
+    if (!result_ || check < 0)
+        return;
+    const search::Lost& lost = result_->funnel[static_cast<std::size_t>(check)];
+    losers_->setRowCount(static_cast<int>(lost.nearest.size()));
+    const auto nameOf = [&](Kind kind, const search::Choice& choice) {
+        return at(choice, kind) == search::every ? QString() : QString::fromStdString(query_->parts.name(kind, at(choice, kind)).name);
+    };
+    for (int line = 0; line < losers_->rowCount(); ++line) {
+        const search::Loser& loser = lost.nearest[static_cast<std::size_t>(line)];
+        QStringList parts;
+        for (const Kind kind : { Kind::Rotor, Kind::Caliper, Kind::Pad, Kind::Master })
+            if (const QString name = nameOf(kind, loser.choice); !name.isEmpty())
+                parts << name;
+        const QString by =
+            std::isfinite(loser.shortBy) ? QString::fromStdString(print(loser.shortBy, lost.style, document().units())) : QString();
+        const QString wheel = nameOf(Kind::Wheel, loser.choice);
+        int column = 0;
+        for (const QString& text : { by, QLocale().toString(static_cast<qulonglong>(loser.kits)), parts.join(QStringLiteral(", ")),
+                 wheel.isEmpty() ? tr("any") : wheel })
+            losers_->setItem(line, column++, new QTableWidgetItem(text));
+    }
+    losers_->resizeColumnToContents(0);
+    losers_->resizeColumnToContents(1);
+    losers_->resizeColumnToContents(3);
+}
+
+void SearchPage::offerWhy(const search::Choice& choice)
+{
+    if (!query_)
+        query_ = query();
+    if (!query_)
+        return;
+    for (const Kind kind : search::kinds) {
+        QComboBox* box = why_[static_cast<std::size_t>(kind)];
+        const QSignalBlocker quiet(box);
+        box->clear();
+        for (std::size_t i = 0; i < query_->parts.count(kind); ++i)
+            box->addItem(QString::fromStdString(query_->parts.name(kind, i).name));
+        box->setCurrentIndex(static_cast<int>(at(choice, kind)));
+    }
+}
+
+void SearchPage::showWhy()
+{
+    search::Choice choice {};
+    for (const Kind kind : search::kinds) {
+        const int place = why_[static_cast<std::size_t>(kind)]->currentIndex();
+        if (place < 0) {
+            whyText_->setText(tr("The library has no %1.").arg(words(deepstop::tr(nameOf(kind)))));
+            return;
+        }
+        at(choice, kind) = static_cast<std::uint32_t>(place);
+    }
+    whyText_->setText(tr("Being worked out …"));
+    asking_.start([query = query_, choice](const JobTicket&) { return search::whyNot(*query, choice); },
+        [this](const search::Why& why) {
+            const Theme& t = theme();
+            QString html = QStringLiteral("<body style='color:%1'>").arg(t.ink.name());
+            const auto reasons = [&](const std::vector<search::Reason>& all) {
+                for (const search::Reason& reason : all) {
+                    html +=
+                        QStringLiteral("<p><b style='color:%1'>%2</b> &nbsp;%3: %4")
+                            .arg(colourOf(reason.level).name(), words(deepstop::tr(nameOf(reason.level))),
+                                QString::fromStdString(reason.title).toHtmlEscaped(), QString::fromStdString(reason.said).toHtmlEscaped());
+                    for (const std::string& remedy : reason.remedies)
+                        html += QStringLiteral("<br>&nbsp;&nbsp;&nbsp;→ %1").arg(QString::fromStdString(remedy).toHtmlEscaped());
+                    html += QStringLiteral("</p>");
+                }
+            };
+            html += QStringLiteral("<h3>%1</h3>")
+                        .arg(why.fails.empty() ? tr("It goes, as far as its sheets tell")
+                                : !why.mended.empty()
+                                ? tr("It does not go; it would with: %1").arg(QString::fromStdString(why.mended).toHtmlEscaped())
+                                : tr("It does not go, and no one change mends it"));
+            reasons(why.fails);
+            if (!why.doubts.empty())
+                html += QStringLiteral("<h4>%1</h4>").arg(tr("What remains in doubt"));
+            reasons(why.doubts);
+            whyText_->setHtml(html + QStringLiteral("</body>"));
+        },
+        [this](const std::exception& error) { whyText_->setText(QString::fromUtf8(error.what())); });
+}
+
+void SearchPage::putIn()
+{
+    const auto rows = chosenRows();
+    if (rows.size() != 1 || !query_)
+        return;
+    const search::Choice choice = model_->kit(rows[0]).choice;
+    bool said = false;
+    const auto name = QInputDialog::getText(this, tr("Put into the build"), tr("Name of the new setup"), QLineEdit::Normal,
+        QString::fromStdString(query_->parts.name(Kind::Rotor, at(choice, Kind::Rotor)).name), &said)
+                          .trimmed()
+                          .toStdString();
+    if (!said || name.empty())
+        return;
+    const std::string newId = library::freeSetupId(document().build(), name, "kit");
+    if (document().edit(tr("kit from the library"), search::putIn(*query_, choice, name)))
+        document().setPair({ document().study().before.setup->id, newId });
+}
+
+} // namespace deepstop::app

@@ -1,0 +1,157 @@
+/// The page Search, as it is used: by mouse and keys, from the library to a setup of the build.
+
+#include "app/shown.hpp"
+#include "stages/search/funnel_view.hpp"
+#include "stages/search/search_page.hpp"
+
+#include <QCheckBox>
+#include <QComboBox>
+#include <QInputDialog>
+#include <QLabel>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QPushButton>
+#include <QTableView>
+#include <QTableWidget>
+#include <QTextBrowser>
+#include <QTimer>
+
+using namespace deepstop;
+using namespace deepstop::app;
+
+namespace {
+
+struct AtSearch : Shown {
+    SearchPage* page;
+    AtSearch()
+    {
+        QTest::keyClick(&window, Qt::Key_F, Qt::ControlModifier);
+        everythingShown();
+        page = dynamic_cast<SearchPage*>(window.page());
+    }
+    /// A short one: the master cylinder stays.
+    void search()
+    {
+        auto boxes = page->findChildren<QCheckBox*>();
+        for (QCheckBox* box : boxes)
+            if (box->accessibleName().contains("master") && !box->isChecked())
+                QTest::mouseClick(box, Qt::LeftButton, {}, QPoint(8, box->height() / 2));
+        QTest::mouseClick(page->searchButton(), Qt::LeftButton);
+        page->finish();
+        everythingShown();
+    }
+};
+
+} // namespace
+
+class SearchWindowTest : public QObject {
+    Q_OBJECT
+private slots:
+    void kitsThatGoAreListedAndPutIn()
+    {
+        AtSearch s;
+        QVERIFY(s.page);
+        QVERIFY(s.page->summary()->text().contains("Press Search"));
+        s.search();
+        QVERIFY2(s.page->summary()->text().contains("kits tried"), qPrintable(s.page->summary()->text()));
+        QVERIFY2(s.page->summary()->text().contains("nothing is proven"), qPrintable(s.page->summary()->text()));
+        const auto result = s.page->result();
+        QVERIFY(result && !result->front.empty());
+        QCOMPARE(s.page->table()->model()->rowCount(), static_cast<int>(result->front.size()));
+        // What was found is judged as a study of it alone would: the first line's kit into the build.
+        QTest::mouseClick(
+            s.page->table()->viewport(), Qt::LeftButton, {}, s.page->table()->visualRect(s.page->table()->model()->index(0, 0)).center());
+        QVERIFY(s.page->putInButton()->isEnabled());
+        const std::size_t before = s.window.document().build().setups.size();
+        QTimer::singleShot(0, [] {
+            auto* dialog = qobject_cast<QInputDialog*>(QApplication::activeModalWidget());
+            dialog->setTextValue("From the shelf");
+            dialog->accept();
+        });
+        QTest::mouseClick(s.page->putInButton(), Qt::LeftButton);
+        s.window.document().settle();
+        everythingShown();
+        QCOMPARE(s.window.document().build().setups.size(), before + 1);
+        QCOMPARE(s.window.document().study().after.setup->id, std::string("from-the-shelf"));
+        // Its bracket and shims are not made yet.
+        QVERIFY(s.window.document().study().headline.fits != Headline::Fits::Yes);
+        // What was found was of the build before.
+        QVERIFY(!s.page->result());
+    }
+
+    void lostKitsOpenTheirReasons()
+    {
+        AtSearch s;
+        s.search();
+        s.page->setPlace(SearchPage::Lost);
+        everythingShown();
+        const auto& funnel = s.page->result()->funnel;
+        QVERIFY(funnel.size() > 3);
+        QTest::mouseClick(s.page->funnel(), Qt::LeftButton, {}, s.page->funnel()->bar(2).center().toPoint());
+        QCOMPARE(s.page->losers()->rowCount(), static_cast<int>(funnel[2].nearest.size()));
+        QTest::keyClick(s.page->funnel(), Qt::Key_Down);
+        QCOMPARE(s.page->funnel()->chosen(), 3);
+        QVERIFY(s.page->funnel()->accessibleDescription().contains("left"));
+        s.page->losers()->setCurrentCell(0, 0);
+        QTest::keyClick(s.page->losers(), Qt::Key_Return);
+        s.page->finish();
+        everythingShown();
+        QCOMPARE(s.page->place(), static_cast<int>(SearchPage::WhyNot));
+        QVERIFY2(s.page->whyText()->toPlainText().contains("It does not go"), qPrintable(s.page->whyText()->toPlainText()));
+    }
+
+    void limitThatIsNoFigureIsRefused()
+    {
+        AtSearch s;
+        QString said;
+        connect(s.page, &StagePage::refused, [&](const QString& why) { said = why; });
+        QLineEdit* price = s.page->limit(search::Gain::Price);
+        price->setText("cheap");
+        QTest::mouseClick(s.page->searchButton(), Qt::LeftButton);
+        QVERIFY2(said.contains("Price"), qPrintable(said));
+        QVERIFY(!s.page->result());
+        // A limit in US units is one of metric units, too.
+        price->setText("500");
+        QLineEdit* weight = s.page->limit(search::Gain::Weight);
+        weight->setText("30 lb");
+        s.search();
+        for (const search::Kit& kit : s.page->result()->kits) {
+            QVERIFY(search::of(kit.gains, search::Gain::Price) <= 500);
+            QVERIFY(search::of(kit.gains, search::Gain::Weight) <= 30 * 0.45359237);
+        }
+    }
+
+    void noWheelIsSaid()
+    {
+        AtSearch s;
+        QString said;
+        connect(s.page, &StagePage::refused, [&](const QString& why) { said = why; });
+        auto* wheels = s.page->findChild<QListWidget*>();
+        for (int i = 0; i < wheels->count(); ++i)
+            wheels->item(i)->setCheckState(Qt::Unchecked);
+        QTest::mouseClick(s.page->searchButton(), Qt::LeftButton);
+        QVERIFY2(said.contains("wheel"), qPrintable(said));
+    }
+
+    /// Another figure on the plot, two kits beside each other, and what is beaten too.
+    void plotAndTableGoTogether()
+    {
+        AtSearch s;
+        s.search();
+        QTest::mouseClick(s.page->plot(), Qt::LeftButton, {}, s.page->plot()->placeOf(3).toPoint());
+        QCOMPARE(s.page->table()->selectionModel()->selectedRows().size(), 1);
+        const int row = s.page->table()->selectionModel()->selectedRows().front().row();
+        s.page->table()->selectionModel()->select(
+            s.page->table()->model()->index(row == 0 ? 1 : 0, 0), QItemSelectionModel::Select | QItemSelectionModel::Rows);
+        const auto labels = s.page->findChildren<QLabel*>();
+        QVERIFY(std::ranges::any_of(labels, [](const QLabel* label) { return label->text().contains(" against "); }));
+        QVERIFY(!s.page->putInButton()->isEnabled());
+        for (QCheckBox* box : s.page->findChildren<QCheckBox*>())
+            if (box->accessibleName().contains("beats"))
+                QTest::mouseClick(box, Qt::LeftButton, {}, QPoint(8, box->height() / 2));
+        QCOMPARE(s.page->table()->model()->rowCount(), static_cast<int>(s.page->result()->kits.size()));
+    }
+};
+
+DEEPSTOP_TEST(SearchWindowTest)
+#include "search_window_test.moc"
