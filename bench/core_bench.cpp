@@ -14,6 +14,7 @@
 #include "chapters/weights/comparison.hpp"
 #include "chapters/clearance/cures.hpp"
 #include "design/best.hpp"
+#include "search/search.hpp"
 #include "study/study.hpp"
 #include "chapters/heat/duty_heat.hpp"
 
@@ -289,6 +290,22 @@ void designBest(benchmark::State& state)
         benchmark::DoNotOptimize(design::bestOf(*d.maker, map, design::Aim::Rotor).proposal.has_value());
 }
 BENCHMARK(designBest)->Unit(benchmark::kMillisecond)->UseRealTime();
+
+/// All of the shipped library for the front axle, in the wheel that is on, with the master cylinder there is; counters say how many kits
+/// that are and how many were judged whole.
+void searchShipped(benchmark::State& state)
+{
+    search::Query query;
+    query.study = std::make_shared<const Study>(study(std::make_shared<const Build>(files::loadBuild(merle).build)));
+    query.parts = search::partsFor(files::loadLibrary(DEEPSTOP_DATA "/library/parts.json"), *query.study->build, { "w17" });
+    query.parts.masters.resize(1);
+    for (auto _ : state) {
+        const auto result = search::search(query);
+        state.counters["kits"] = static_cast<double>(result.combinations);
+        state.counters["go"] = static_cast<double>(result.kits.size());
+    }
+}
+BENCHMARK(searchShipped)->Unit(benchmark::kMillisecond)->UseRealTime()->Iterations(1);
 
 } // namespace
 

@@ -2,6 +2,7 @@
 /// room.
 
 #include "app/shown.hpp"
+#include "files/disk.hpp"
 
 #include "language/language.hpp"
 
@@ -41,6 +42,7 @@ QSet<QString> ownWords(const Build& build)
             words.insert(found.next().captured().toLower());
     };
     add(QString::fromStdString(files::writeBuild({ build, {} })));
+    add(QString::fromStdString(files::readFile(DEEPSTOP_DATA "/library/parts.json", 1 << 24)));
     add("mm inch thou psi bar kJ kN kPa MPa kgf lbf mph km/h deg DOT SAE ISO UNF UNC MFDD NMEA GPX CSV PDF STEP STL DXF SVG HTML JSON ABS "
         "Deep Stop "
         "halden merle linnet drover camper ttyS ttyUSB Ctrl Alt Shift Tab Esc Enter Del Ins Space Return F1 min ttyUSB dev max Btu lb ft");

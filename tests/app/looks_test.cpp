@@ -16,8 +16,9 @@ private slots:
             Shown s(MainWindow::demoFolder() + "/" + demo + ".deepstop");
             int number = 0;
             for (const StageId stage : stageIds()) {
-                // Nine figures, and D for Design.
-                const auto key = number < 9 ? static_cast<Qt::Key>(Qt::Key_1 + number++) : Qt::Key_D;
+                // Nine figures, then D for Design and F for Search.
+                const auto key = number < 9 ? static_cast<Qt::Key>(Qt::Key_1 + number) : number == 9 ? Qt::Key_D : Qt::Key_F;
+                ++number;
                 QTest::keyClick(&s.window, key, Qt::ControlModifier);
                 QCOMPARE(s.window.stage(), stage);
                 QVERIFY(s.window.page(stage)->isVisible());

@@ -6,6 +6,7 @@
 #include <QTemporaryDir>
 #include <QTest>
 
+#include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
 #include <numbers>
@@ -45,6 +46,61 @@ const QString merle = DEEPSTOP_DATA "/demo/halden-merle.deepstop";
 class CliTest : public QObject {
     Q_OBJECT
 private slots:
+    /// Kits that go, one of them into the build, and why another does not.
+    void searchTheLibrary()
+    {
+        QTemporaryDir folder;
+        QFile shipped(DEEPSTOP_DATA "/library/parts.json");
+        QVERIFY(shipped.open(QIODevice::ReadOnly));
+        auto library = json::parse(shipped.readAll().toStdString());
+        for (const auto& [shelf, like] : { std::pair { "rotors", "3" }, { "calipers", "four-piston" }, { "pads", "track" } }) {
+            auto some = json::array();
+            for (const auto& one : library[shelf])
+                if (one["id"].get<std::string>().find(like) != std::string::npos && some.size() < 8)
+                    some.push_back(one);
+            library[shelf] = some;
+        }
+        const QString parts = folder.filePath("parts.json");
+        QFile out(parts);
+        QVERIFY(out.open(QIODevice::WriteOnly));
+        out.write(QByteArray::fromStdString(library.dump()));
+        out.close();
+        const QString into = folder.filePath("with.deepstop");
+        const auto ran =
+            cli({ "search", merle, "--library", parts, "--wheels", "w17", "--keep-master", "--json", "--into", into, "--pick", "2" });
+        QVERIFY2(ran.code == 0, ran.err);
+        const auto found = json::parse(ran.out.toStdString());
+        QCOMPARE(found["combinations"].get<std::size_t>(), library["rotors"].size() * library["calipers"].size() * library["pads"].size());
+        auto left = found["combinations"].get<std::int64_t>();
+        for (const auto& check : found["funnel"]) {
+            left -= check["lost"].get<std::int64_t>();
+            QCOMPARE(check["left"].get<std::int64_t>(), left);
+        }
+        QCOMPARE(found["go"].get<std::int64_t>(), left);
+        QVERIFY(found["front"].size() >= 2);
+        for (const char* key : { "rotor", "caliper", "pad", "wheel", "master", "weight_kg", "heat_margin_K", "hot_stop_m", "clearance_mm",
+                 "effort_N", "price", "levels" })
+            QVERIFY2(found["front"][0].contains(key), key);
+        // What the wheel leaves at worst is in millimetres.
+        QVERIFY(found["front"][0]["clearance_mm"].get<double>() > 0.1);
+        QCOMPARE(cli({ "check", into }).code, 0);
+        const auto build = [&] {
+            QFile file(into);
+            return file.open(QIODevice::ReadOnly) ? json::parse(file.readAll().toStdString()) : json();
+        }();
+        QVERIFY(build["setups"].back()["front"]["rotor"]["from"] == found["front"][1]["rotor"]);
+
+        const auto why = cli({ "search", merle, "--library", parts, "--why",
+            QString::fromStdString(fmt::format("{}/{}/{}/w17", found["front"][0]["rotor"].get<std::string>(),
+                found["front"][0]["caliper"].get<std::string>(), found["front"][0]["pad"].get<std::string>())) });
+        QVERIFY2(why.code == 0 && why.out.contains("It goes."), why.out);
+        const auto wrong = cli({ "search", merle, "--library", parts, "--why", "a/b/c/w17" });
+        QVERIFY2(wrong.code == 2 && wrong.err.contains("rotor") && wrong.err.count('\n') == 1, wrong.err);
+        const auto none = cli({ "search", merle, "--library", parts, "--wheels", "w17", "--limit", "price=1" });
+        QVERIFY2(none.code == 1 && none.out.contains("limit/price"), none.out);
+        QCOMPARE(cli({ "search", merle, "--limit", "beauty=1" }).code, 2);
+        QCOMPARE(cli({ "search", merle, "--wheels", "w99" }).code, 2);
+    }
     void stop()
     {
         const auto a = calc({ "stop", "speed=35mph", "distance=5m", "grip=1.1" });

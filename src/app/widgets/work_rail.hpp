@@ -20,7 +20,7 @@ public:
     void setState(Level level, const QString& word);
     [[nodiscard]] QSize sizeHint() const override { return { 172, 58 }; }
     /// On a small screen they draw together.
-    [[nodiscard]] QSize minimumSizeHint() const override { return { 172, 44 }; }
+    [[nodiscard]] QSize minimumSizeHint() const override { return { 172, 42 }; }
 
 protected:
     void paintEvent(QPaintEvent* event) override;

@@ -561,6 +561,14 @@ Result search(const Query& query, const Progress& progress)
             result.lacks = tr("The library has no {}: put some into it first.", tr(nameOf(kind)));
             return result;
         }
+    // All pairs of them are looked at, and remembered.
+    constexpr std::uint64_t mostPairs = 1'000'000;
+    if (const std::uint64_t pairs = std::uint64_t { query.parts.count(Kind::Caliper) } * query.parts.count(Kind::Pad); pairs > mostPairs) {
+        result.lacks =
+            tr("{} calipers and {} pads are too many to try each with each: {} pairs, at most {}. Take parts out of the library.",
+                query.parts.count(Kind::Caliper), query.parts.count(Kind::Pad), pairs, mostPairs);
+        return result;
+    }
     result = Searching(query, progress).run();
     result.seconds = std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count();
     return result;

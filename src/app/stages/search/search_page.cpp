@@ -86,7 +86,7 @@ QWidget* SearchPage::makeWishes()
         const QString caption = most ? tr("%1, at most").arg(titleOf(gain)) : tr("%1, at least").arg(titleOf(gain));
         edit->setObjectName(QStringLiteral("limit-%1").arg(words(search::about(gain).key)));
         edit->setAccessibleName(caption);
-        edit->setFixedWidth(72);
+        edit->setFixedWidth(66);
         edit->setPlaceholderText(most ? tr("at most") : tr("at least"));
         auto* label = new QLabel(titleOf(gain), board);
         label->setFont(reading(12));
@@ -120,7 +120,7 @@ QWidget* SearchPage::makeWishes()
     mount_ = new QComboBox(board);
     mount_->setFont(reading(12));
     mount_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-    mount_->setMinimumContentsLength(8);
+    mount_->setMinimumContentsLength(5);
     choices->addWidget(mount_, 2, 0, 1, 2);
     mount_->setAccessibleName(tr("How the calipers are bolted on"));
     mount_->addItems({ tr("Bolted on as now"), tr("Bolted to lugs"), tr("Radial studs") });
@@ -130,7 +130,7 @@ QWidget* SearchPage::makeWishes()
     wheels_->setToolTip(tr("Wheels to try"));
     wheels_->setFont(reading(12));
     wheels_->setFixedHeight(70);
-    wheels_->setMinimumWidth(100);
+    wheels_->setMinimumWidth(84);
     wheels_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     row->addWidget(wheels_, 2);
     auto* buttons = new QVBoxLayout;
@@ -172,7 +172,7 @@ QWidget* SearchPage::makeKits()
         axes_[i] = new QComboBox(board);
         axes_[i]->setFont(reading(12));
         axes_[i]->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-        axes_[i]->setMinimumContentsLength(12);
+        axes_[i]->setMinimumContentsLength(8);
         axes_[i]->setAccessibleName(i == 0 ? tr("Figure across") : tr("Figure upward"));
         for (const Gain gain : search::allGains)
             axes_[i]->addItem(titleOf(gain));
@@ -310,7 +310,7 @@ QWidget* SearchPage::makeWhy()
         box->setFont(reading(12));
         box->setObjectName(QStringLiteral("why-%1").arg(i));
         box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
-        box->setMinimumContentsLength(12);
+        box->setMinimumContentsLength(6);
         auto* label = new QLabel(capital(words(deepstop::tr(nameOf(kind)))), board);
         label->setFont(reading(12));
         label->setBuddy(box);
