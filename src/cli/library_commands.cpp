@@ -113,6 +113,23 @@ int importKit(const KitOptions& o)
     return fine;
 }
 
+struct UniteOptions {
+    std::string other;
+    std::string into;
+};
+
+/// Another builder's library beside one's own.
+int importLibrary(const UniteOptions& o)
+{
+    if (std::error_code none; !std::filesystem::exists(o.other, none))
+        throw files::Refusal(tr("{}: there is no such parts library.", o.other));
+    files::checkOutputs({ o.other }, { o.into });
+    const auto united = files::uniteLibrary(o.into, files::loadLibrary(o.other), std::chrono::seconds(60));
+    std::cout << tr("{}: {} parts added, {} of them under new ids because their own stand for other parts; {} were there already.\n",
+        o.into, united.added + united.beside, united.beside, united.same);
+    return fine;
+}
+
 } // namespace
 
 void addLibraryCommands(CLI::App& app, int& code)
@@ -126,6 +143,12 @@ void addLibraryCommands(CLI::App& app, int& code)
     parts->add_option("--into", o->into, tr("parts library to put them into, *.json (default: only say what would be taken)"));
     parts->add_flag("--json", o->json, tr("as JSON"));
     parts->callback([o, &code] { code = importPartsFrom(*o); });
+
+    auto* libraryIn = import->add_subcommand("library", tr("Another parts library beside one's own; nothing of either is lost"));
+    auto unite = std::make_shared<UniteOptions>();
+    libraryIn->add_option("LIBRARY", unite->other, tr("parts library, *.json"))->required();
+    libraryIn->add_option("--into", unite->into, tr("parts library to put it beside, *.json"))->required();
+    libraryIn->callback([unite, &code] { code = importLibrary(*unite); });
 
     auto* kitIn = import->add_subcommand("kit", tr("A kit into a build, as one more setup; nothing of it counts as measured on this car"));
     auto in = std::make_shared<KitOptions>();

@@ -12,6 +12,8 @@
 #include <QTemporaryDir>
 #include <QTest>
 
+#include <set>
+
 #include <nlohmann/json.hpp>
 
 using namespace deepstop;
@@ -152,6 +154,41 @@ private slots:
         QCOMPARE(library.rotors.size(), std::size_t(2));
         QCOMPARE(library.rotors[1].part.vanes, 50);
         QVERIFY(library.rotors[1].part.from.empty());
+    }
+
+    /// Two builders' libraries beside each other: what is the same stands once, what only shares an id stands twice.
+    void unitedLibrariesLoseNothing()
+    {
+        Library mine;
+        mine.rotors.assign(shipped().rotors.begin(), shipped().rotors.begin() + 3);
+        mine.wheels.assign(shipped().wheels.begin(), shipped().wheels.begin() + 1);
+        Library theirs;
+        theirs.rotors.assign(shipped().rotors.begin() + 1, shipped().rotors.begin() + 5);
+        theirs.rotors[0].part.thickness.value = 0.0123;
+        theirs.rotors[1].price = {};
+        theirs.wheels = mine.wheels;
+        theirs.wheels[0].part.offset.value = 0.0411;
+        theirs.masters = shipped().masters;
+        Library both = mine;
+        const auto united = unite(both, theirs);
+        QCOMPARE(united.same, std::size_t(0));
+        QCOMPARE(united.beside, std::size_t(3));
+        QCOMPARE(united.added, 2 + shipped().masters.size());
+        for (const Library* from : { &mine, &theirs }) {
+            for (const auto& rotor : from->rotors)
+                QVERIFY(std::ranges::any_of(
+                    both.rotors, [&](const auto& kept) { return kept.part == rotor.part && kept.price == rotor.price; }));
+            for (const auto& wheel : from->wheels)
+                QVERIFY(std::ranges::any_of(
+                    both.wheels, [&](const auto& kept) { return kept.part.offset == wheel.part.offset && kept.part.id == kept.id; }));
+        }
+        std::set<std::string> ids;
+        for (const auto& rotor : both.rotors)
+            QVERIFY(ids.insert(rotor.id).second);
+        // Once more changes nothing but what had to be renamed.
+        const std::size_t before = both.masters.size();
+        QVERIFY(unite(both, mine).same >= mine.rotors.size());
+        QCOMPARE(both.masters.size(), before);
     }
 
     /// A shelf written as a list and read back is the same parts.

@@ -352,7 +352,48 @@ std::size_t mergeShelf(std::vector<Shelved<T>>& shelf, std::vector<Shelved<T>>& 
     return fresh;
 }
 
+template <class T>
+void uniteShelf(std::vector<Shelved<T>>& shelf, std::vector<Shelved<T>>& other, United& united)
+{
+    std::unordered_map<std::string, std::size_t> places;
+    for (std::size_t i = 0; i < shelf.size(); ++i)
+        places.emplace(shelf[i].id, i);
+    const auto isTaken = [&](const std::string& id) { return places.contains(id); };
+    for (auto& one : other) {
+        if (const auto own = places.find(one.id); own != places.end()) {
+            if (shelf[own->second] == one) {
+                ++united.same;
+                continue;
+            }
+            one.id = freshId(isTaken, one.id);
+            ++united.beside;
+        } else {
+            if (one.id.empty())
+                one.id = freshId(isTaken, idFrom(titleOf(one)));
+            ++united.added;
+        }
+        if constexpr (std::is_same_v<T, Wheel> || std::is_same_v<T, Setup>)
+            one.part.id = one.id;
+        places.emplace(one.id, shelf.size());
+        shelf.push_back(std::move(one));
+    }
+}
+
 } // namespace
+
+United unite(Library& library, Library more)
+{
+    United united;
+    uniteShelf(library.masters, more.masters, united);
+    for (const Kind kind : { Kind::Rotor, Kind::Caliper, Kind::Pad, Kind::Wheel, Kind::Bracket, Kind::Hose, Kind::Kit })
+        onShelf(library, kind, [&]<class T>(std::vector<Shelved<T>>& shelf) {
+            onShelf(more, kind, [&]<class U>(std::vector<Shelved<U>>& other) {
+                if constexpr (std::is_same_v<T, U>)
+                    uniteShelf(shelf, other, united);
+            });
+        });
+    return united;
+}
 
 std::size_t merge(Library& library, Library more)
 {

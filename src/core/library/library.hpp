@@ -97,6 +97,15 @@ std::string keep(Library& library, const Corner& corner, const Build& build, Kin
 /// Puts all of `more` into `library`, the same id replacing; an empty id is given one. Returns how many were new.
 std::size_t merge(Library& library, Library more);
 
+/// What became of another library's parts.
+struct United {
+    std::size_t added = 0; ///< under their own ids
+    std::size_t beside = 0; ///< under new ids, since their own stand for other parts here
+    std::size_t same = 0; ///< were there already
+};
+/// Puts another builder's library beside this one, so that nothing of either is lost.
+[[nodiscard]] United unite(Library& library, Library more);
+
 /// An id made of a name: small letters, figures and dashes.
 [[nodiscard]] std::string idFrom(std::string_view name);
 

@@ -66,6 +66,15 @@ library::Library loadLibrary(const std::filesystem::path& path)
 
 void saveLibrary(const std::filesystem::path& path, const library::Library& library) { replaceFile(path, writeLibrary(library)); }
 
+library::United uniteLibrary(const std::filesystem::path& path, library::Library more, std::chrono::milliseconds patience)
+{
+    const auto lock = lockOrRefuse(path, patience);
+    auto kept = loadLibrary(path);
+    const auto united = library::unite(kept, std::move(more));
+    saveLibrary(path, kept);
+    return united;
+}
+
 std::size_t addToLibrary(const std::filesystem::path& path, library::Library more, std::chrono::milliseconds patience)
 {
     const auto lock = lockOrRefuse(path, patience);

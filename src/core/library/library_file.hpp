@@ -25,6 +25,8 @@ void saveLibrary(const std::filesystem::path& path, const library::Library& libr
 /// Puts `more` into the library at `path` while nobody else writes there; waits for others at most `patience`. Returns how many parts were
 /// new. Throws Refusal.
 std::size_t addToLibrary(const std::filesystem::path& path, library::Library more, std::chrono::milliseconds patience);
+/// The same with another builder's library beside what is there, as by `unite`.
+library::United uniteLibrary(const std::filesystem::path& path, library::Library more, std::chrono::milliseconds patience);
 
 [[nodiscard]] const nlohmann::json& librarySchema();
 
