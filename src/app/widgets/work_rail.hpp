@@ -18,8 +18,8 @@ public:
     [[nodiscard]] const Stage& stage() const { return stage_; }
     [[nodiscard]] QString state() const { return state_; }
     void setState(Level level, const QString& word);
-    [[nodiscard]] QSize sizeHint() const override { return { 172, 58 }; }
-    /// On a small screen they draw together.
+    [[nodiscard]] QSize sizeHint() const override { return { 172, 54 }; }
+    /// Eleven of them on a screen of 768 lines; on a smaller one they draw together.
     [[nodiscard]] QSize minimumSizeHint() const override { return { 172, 42 }; }
 
 protected:

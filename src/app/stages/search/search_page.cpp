@@ -56,6 +56,10 @@ SearchPage::SearchPage(Document& document, LibraryStore& library, QWidget* paren
     kitsBoard_ = makeKits();
     lostBoard_ = makeLost();
     whyBoard_ = makeWhy();
+    // Words that go on in more lines make the window no taller.
+    wishes_->setMinimumHeight(84);
+    for (QWidget* board : { kitsBoard_, lostBoard_, whyBoard_ })
+        board->setMinimumHeight(300);
     column()->insertWidget(0, wishes_);
     column()->insertWidget(1, kitsBoard_, 4);
     column()->insertWidget(2, lostBoard_, 4);
@@ -186,9 +190,9 @@ QWidget* SearchPage::makeKits()
             auto* over = new QLabel(tr("over"), board);
             over->setFont(reading(12));
             chosen->insertWidget(0, over);
-            chosen->insertWidget(0, axes_[i]);
+            chosen->insertWidget(0, axes_[i], 2);
         } else {
-            chosen->addWidget(axes_[i]);
+            chosen->addWidget(axes_[i], 2);
         }
     }
     beatenToo_ = new QCheckBox(board);
@@ -199,10 +203,7 @@ QWidget* SearchPage::makeKits()
     beaten->setBuddy(beatenToo_);
     chosen->addWidget(beatenToo_);
     chosen->addWidget(beaten, 1);
-    connect(beatenToo_, &QCheckBox::toggled, this, [this] {
-        if (result_)
-            show(result_->kits);
-    });
+    connect(beatenToo_, &QCheckBox::toggled, this, &SearchPage::showResult);
     left->addLayout(chosen);
     left->addWidget(plot_, 1);
     pictures->addLayout(left, 3);
@@ -351,8 +352,8 @@ void SearchPage::refreshRest()
         summary_->setText(
             tr("Every rotor, caliper, pad and master cylinder of the library is put together with the ticked wheels and judged by "
                "all checks, with a bracket made for it. Press Search."));
-    else if (shown_)
-        show(result_ ? result_->kits : shown_->kits);
+    else
+        showResult();
     if (place() == WhyNot && why_[0]->count() == 0) {
         offerWhy({});
         showWhy();
@@ -401,27 +402,33 @@ void SearchPage::listWheels()
     add(tr("all wheels of the library"), QString::fromLatin1(search::allWheels));
 }
 
-std::shared_ptr<const search::Query> SearchPage::query()
+std::shared_ptr<const search::Query> SearchPage::Asked::with(const library::Library& library) const
 {
-    auto query = std::make_shared<search::Query>();
-    query->study = document().sharedStudy();
-    query->axle = axle();
-    std::vector<std::string> wheels;
+    auto whole = std::make_shared<search::Query>(query);
+    whole->parts = search::partsFor(library, *query.study->build, wheels);
+    if (keepMaster)
+        whole->parts.masters.resize(1);
+    return whole;
+}
+
+std::optional<SearchPage::Asked> SearchPage::asked()
+{
+    Asked asked { {}, {}, keepMaster_->isChecked() };
+    search::Query& query = asked.query;
+    query.study = document().sharedStudy();
+    query.axle = axle();
     for (int i = 0; i < wheels_->count(); ++i)
         if (wheels_->item(i)->checkState() == Qt::Checked)
-            wheels.push_back(wheels_->item(i)->data(Qt::UserRole).toString().toStdString());
-    if (wheels.empty()) {
+            asked.wheels.push_back(wheels_->item(i)->data(Qt::UserRole).toString().toStdString());
+    if (asked.wheels.empty()) {
         emit refused(tr("Tick a wheel first: a kit is judged in a wheel."));
-        return nullptr;
+        return {};
     }
-    if (allClear_->isChecked() && std::ranges::count(wheels, search::allWheels) == 0) {
-        query->alsoClear.assign(wheels.begin() + 1, wheels.end());
-        wheels.resize(1);
+    if (allClear_->isChecked() && std::ranges::count(asked.wheels, search::allWheels) == 0) {
+        query.alsoClear.assign(asked.wheels.begin() + 1, asked.wheels.end());
+        asked.wheels.resize(1);
     }
-    query->parts = search::partsFor(*library_.sharedParts(), *query->study->build, wheels);
-    if (keepMaster_->isChecked())
-        query->parts.masters.resize(1);
-    query->mount = std::array { MountKind::Unknown, MountKind::Lug, MountKind::Radial }[static_cast<std::size_t>(mount_->currentIndex())];
+    query.mount = std::array { MountKind::Unknown, MountKind::Lug, MountKind::Radial }[static_cast<std::size_t>(mount_->currentIndex())];
     for (const Gain gain : search::allGains) {
         const QLineEdit* edit = limit(gain);
         if (edit->text().trimmed().isEmpty())
@@ -430,54 +437,72 @@ std::shared_ptr<const search::Query> SearchPage::query()
         const auto parsed = parseQuantity(edit->text().toStdString(), style.dimension, style.unit(document().units()));
         if (!parsed) {
             emit refused(QStringLiteral("%1: %2").arg(edit->accessibleName(), QString::fromStdString(parsed.refusal)));
-            return nullptr;
+            return {};
         }
-        query->limits.push_back({ gain, *parsed.value });
+        query.limits.push_back({ gain, *parsed.value });
     }
-    return query;
+    return asked;
 }
 
 void SearchPage::start()
 {
     if (document().sharedStudy()->underWay || document().isPreviewing())
         return;
-    const auto asked = query();
-    if (!asked)
+    auto wanted = asked();
+    if (!wanted)
         return;
     forget();
-    query_ = asked;
-    of_ = asked->study->build;
+    of_ = wanted->query.study->build;
     search_->setEnabled(false);
     cancel_->setEnabled(true);
-    const auto all = QLocale().toString(static_cast<qulonglong>(asked->parts.combinations()));
-    summary_->setText(tr("Searching %1 kits …").arg(all));
+    summary_->setText(tr("Searching …"));
     auto found = std::make_shared<Found>();
     job_.start(
-        [asked, found](const JobTicket& ticket) {
-            return std::make_shared<const search::Result>(search::search(*asked, [&](double part, std::span<const search::Kit> kits) {
+        [wanted = std::move(*wanted), library = library_.sharedParts(), found](const JobTicket& ticket) {
+            const auto query = wanted.with(*library);
+            {
+                const std::lock_guard lock(found->mutex);
+                found->query = query;
+            }
+            return std::make_shared<const search::Result>(search::search(*query, [&](double part, std::span<const search::Kit> kits) {
+                // Of those that none beat so far and the new ones, here: the window waits for nothing.
+                std::vector<search::Kit> all(kits.begin(), kits.end());
                 {
                     const std::lock_guard lock(found->mutex);
+                    all.insert(all.end(), found->front.begin(), found->front.end());
                     found->kits.insert(found->kits.end(), kits.begin(), kits.end());
+                }
+                std::vector<search::Kit> front;
+                for (const std::size_t i : search::frontOf(all))
+                    front.push_back(all[i]);
+                {
+                    const std::lock_guard lock(found->mutex);
+                    found->front = std::move(front);
                 }
                 ticket.progress(part);
             }));
         },
-        [this](std::shared_ptr<const search::Result> result) { arrived(std::move(result)); },
+        [this, found](std::shared_ptr<const search::Result> result) {
+            query_ = found->query;
+            arrived(std::move(result));
+        },
         [this](const std::exception& error) {
             emit refused(QString::fromUtf8(error.what()));
             forget();
         },
-        [this, found, all](int percent) {
+        [this, found](int percent) {
             std::vector<search::Kit> kits;
+            std::vector<search::Kit> front;
             {
                 const std::lock_guard lock(found->mutex);
+                query_ = found->query;
                 kits = found->kits;
+                front = found->front;
             }
-            summary_->setText(tr("Searching %1 kits: %2 %, %3 go so far")
-                                  .arg(all)
-                                  .arg(percent)
-                                  .arg(QLocale().toString(static_cast<qulonglong>(kits.size()))));
-            show(std::move(kits));
+            const auto say = [](std::uint64_t number) { return QLocale().toString(static_cast<qulonglong>(number)); };
+            summary_->setText(
+                tr("Searching %1 kits: %2 %, %3 go so far").arg(say(query_->parts.combinations())).arg(percent).arg(say(kits.size())));
+            show(kits, front);
         });
 }
 
@@ -497,24 +522,24 @@ void SearchPage::arrived(std::shared_ptr<const search::Result> result)
                "sheets: nothing is proven yet.")
                 .arg(say(result_->combinations), say(result_->kits.size()), say(result_->front.size())));
     funnel_->setFunnel(result_);
-    show(result_->kits);
+    showResult();
     if (!result_->funnel.empty())
         funnel_->choose(0);
 }
 
-/// Those that none beats, or all.
-void SearchPage::show(std::vector<search::Kit> kits)
+void SearchPage::showResult()
 {
-    if (!query_)
+    if (!result_)
         return;
-    auto found = std::make_shared<FoundKits>();
-    found->query = query_;
-    if (beatenToo_->isChecked())
-        found->kits = std::move(kits);
-    else
-        for (const std::size_t i : search::frontOf(kits))
-            found->kits.push_back(kits[i]);
-    shown_ = std::move(found);
+    std::vector<search::Kit> front;
+    for (const std::size_t i : result_->front)
+        front.push_back(result_->kits[i]);
+    show(result_->kits, front);
+}
+
+void SearchPage::show(const std::vector<search::Kit>& kits, const std::vector<search::Kit>& front)
+{
+    shown_ = std::make_shared<const FoundKits>(FoundKits { query_, beatenToo_->isChecked() ? kits : front });
     model_->setKits(shown_, document().units());
     plot_->setKits(shown_, document().units());
     if (!shown_->kits.empty())
@@ -597,7 +622,8 @@ void SearchPage::showLosers(int check)
 void SearchPage::offerWhy(const search::Choice& choice)
 {
     if (!query_)
-        query_ = query();
+        if (const auto wanted = asked())
+            query_ = wanted->with(*library_.sharedParts());
     if (!query_)
         return;
     for (const Kind kind : search::kinds) {

@@ -63,17 +63,28 @@ private:
     /// What the searching thread has found so far.
     struct Found {
         std::mutex mutex;
+        std::shared_ptr<const search::Query> query; ///< null until its parts are there
         std::vector<search::Kit> kits;
+        std::vector<search::Kit> front; ///< of these
+    };
+    /// What is asked, as the page has it.
+    struct Asked {
+        search::Query query; ///< without parts
+        std::vector<std::string> wheels;
+        bool keepMaster = false;
+        [[nodiscard]] std::shared_ptr<const search::Query> with(const library::Library& library) const;
     };
     QWidget* makeWishes();
     QWidget* makeKits();
     QWidget* makeLost();
     QWidget* makeWhy();
-    /// What is asked as the page has it; nothing, with `refused`, where a limit is no figure.
-    [[nodiscard]] std::shared_ptr<const search::Query> query();
+    /// Nothing, with `refused`, where a limit is no figure or no wheel is ticked.
+    [[nodiscard]] std::optional<Asked> asked();
     void start();
     void arrived(std::shared_ptr<const search::Result> result);
-    void show(std::vector<search::Kit> kits);
+    /// All kits that go, and those of them that none beats; one or the other is shown.
+    void show(const std::vector<search::Kit>& kits, const std::vector<search::Kit>& front);
+    void showResult();
     void showCompared();
     void showSection(int kit);
     void showLosers(int check);
