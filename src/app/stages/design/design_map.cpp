@@ -281,16 +281,17 @@ void DesignMapView::paintEvent(QPaintEvent*)
     paintAxes(p);
     p.save();
     p.setClipRect(b);
+    // Names of borders stand over the lines through the dot.
+    const QPointF dot = toScreen(slot_, rotor_);
+    p.setPen(QPen(t.proposal, 0.9, Qt::DashDotLine));
+    p.drawLine(QPointF(b.left(), dot.y()), QPointF(b.right(), dot.y()));
+    p.drawLine(QPointF(dot.x(), b.top()), QPointF(dot.x(), b.bottom()));
     paintBorders(p);
     if (std::isfinite(fromSlot_ + fromRotor_)) {
         p.setPen(QPen(t.found, 1.6, Qt::DashLine));
         p.setBrush(Qt::NoBrush);
         p.drawEllipse(toScreen(fromSlot_, fromRotor_), 6, 6);
     }
-    const QPointF dot = toScreen(slot_, rotor_);
-    p.setPen(QPen(t.proposal, 0.9, Qt::DashDotLine));
-    p.drawLine(QPointF(b.left(), dot.y()), QPointF(b.right(), dot.y()));
-    p.drawLine(QPointF(dot.x(), b.top()), QPointF(dot.x(), b.bottom()));
     p.setPen(QPen(t.paper, 1.5));
     p.setBrush(t.proposal);
     p.drawEllipse(dot, 6, 6);

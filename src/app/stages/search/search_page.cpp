@@ -178,6 +178,7 @@ QWidget* SearchPage::makeKits()
         axes_[i]->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
         axes_[i]->setMinimumContentsLength(8);
         axes_[i]->setSizePolicy(QSizePolicy::Expanding, QSizePolicy::Fixed);
+        axes_[i]->setMaximumWidth(132);
         axes_[i]->setAccessibleName(i == 0 ? tr("Figure across") : tr("Figure upward"));
         for (const Gain gain : search::allGains)
             axes_[i]->addItem(titleOf(gain));
