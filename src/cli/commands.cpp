@@ -39,6 +39,16 @@ const Setup& setupOf(const files::BuildFile& file, const std::string& path, cons
     throw files::Refusal(tr("{}: there is no setup “{}”; it has {}.", path, shortened(id), known));
 }
 
+void writeEdited(const std::string& path, const Edit& edit, const std::string& into)
+{
+    auto file = files::loadBuild(path);
+    const auto changed = applied(edit, file.build);
+    if (!changed)
+        throw files::Refusal(tr("{}: the kit could not be put in.", path));
+    file.build = *changed;
+    files::saveBuild(into, file);
+}
+
 std::string today()
 {
     const std::time_t now = std::time(nullptr);

@@ -32,6 +32,9 @@ struct Subject {
 /// The setup with that id. Throws files::Refusal naming those there are.
 const Setup& setupOf(const files::BuildFile& file, const std::string& path, const std::string& id);
 
+/// Writes the build at `path`, with an edit applied, to `into`. Throws files::Refusal, also where the edit does not apply.
+void writeEdited(const std::string& path, const Edit& edit, const std::string& into);
+
 /// Today, ISO 8601.
 [[nodiscard]] std::string today();
 

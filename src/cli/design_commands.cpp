@@ -268,12 +268,7 @@ int designKit(const DesignOptions& o)
     }
     if (!o.into.empty()) {
         const auto name = o.name.empty() ? tr("Designed Ø {}", print(best.proposal->rotor, style::size, UnitSystem::Metric)) : o.name;
-        const auto changed = applied(design::putIn(maker, *best.proposal, name), *study->build);
-        if (!changed)
-            throw files::Refusal(tr("{}: the kit could not be put in.", o.subject.path));
-        auto file = files::loadBuild(o.subject.path);
-        file.build = *changed;
-        files::saveBuild(o.into, file);
+        writeEdited(o.subject.path, design::putIn(maker, *best.proposal, name), o.into);
     }
     return fine;
 }

@@ -235,12 +235,7 @@ int searchKits(const SearchOptions& o)
             throw files::Refusal(tr("--pick {}: there are {} kits to pick from.", o.pick, result.front.size()));
         const search::Choice choice = result.kits[result.front[static_cast<std::size_t>(o.pick) - 1]].choice;
         const auto name = o.name.empty() ? query.parts.name(Kind::Rotor, at(choice, Kind::Rotor)).name : o.name;
-        const auto changed = applied(search::putIn(query, choice, name), *study->build);
-        if (!changed)
-            throw files::Refusal(tr("{}: the kit could not be put in.", o.subject.path));
-        auto file = files::loadBuild(o.subject.path);
-        file.build = *changed;
-        files::saveBuild(o.into, file);
+        writeEdited(o.subject.path, search::putIn(query, choice, name), o.into);
     }
     return fine;
 }
