@@ -121,6 +121,19 @@ private slots:
         }
     }
 
+    /// What was found for one axle, or in the place of one setup, is not shown as another's.
+    void otherAxleForgetsWhatWasFound()
+    {
+        AtSearch s;
+        s.search();
+        QVERIFY(s.page->result());
+        QTest::keyClick(s.page->axleChoice(), Qt::Key_Down);
+        everythingShown();
+        QVERIFY(!s.page->result());
+        QCOMPARE(s.page->table()->model()->rowCount(), 0);
+        QVERIFY(!s.page->putInButton()->isEnabled());
+    }
+
     void noWheelIsSaid()
     {
         AtSearch s;

@@ -97,7 +97,7 @@ struct Kit {
     Turned ring;
 };
 
-/// Of a bracket whose material nobody has said.
+/// Of a bracket without a given material.
 [[nodiscard]] std::string plateMaterial();
 
 /// Plates that are sold, m: 8, 10, 12, 15, 20, 25, 30, 35, 40. Common practice.

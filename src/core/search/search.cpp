@@ -18,7 +18,7 @@
 namespace deepstop::search {
 namespace {
 
-/// A check without its place or number, so that every kit's own counts to it: "keep-out-2" by its id.
+/// What one check loses.
 struct Tally {
     std::uint64_t lost = 0;
     std::vector<Loser> nearest; ///< a heap, the farthest first
@@ -238,7 +238,7 @@ private:
         return brakes;
     }
 
-    /// A step that looks at rotor and caliper, and at the pad of a caliper that slides; `rest` are the kits of one rotor, caliper and pad.
+    /// A step that looks at rotor and caliper, and at the pad of a caliper that slides.
     /// The same outcome counts for all pads of a caliper that does not slide.
     template <class Same, class Lose>
     void byCaliper(std::vector<Brake>& brakes, Step step, Same choiceOf, Lose loseOne)
@@ -484,72 +484,6 @@ private:
 };
 
 } // namespace
-
-const GainOf& about(Gain gain)
-{
-    static const std::array all {
-        GainOf { "weight_kg", marked("Corner weight"), style::partMass, 1, true },
-        GainOf { "heat_margin_K", marked("Heat margin"), style::rise, 1, false },
-        GainOf { "hot_stop_m", marked("Stop after the duty"), style::road, 1, true },
-        GainOf { "clearance_mm", marked("Smallest wheel gap"), style::gap, 1e-3, false },
-        GainOf { "effort_N", marked("Pedal force"), style::force, 1, true },
-        GainOf { "price", marked("Price"), style::money, 1, true },
-    };
-    return all[static_cast<std::size_t>(gain)];
-}
-
-Level Kit::level() const
-{
-    Level worst = Level::Good;
-    for (const Doubt& doubt : doubts)
-        worst = std::max(worst, doubt.level);
-    return worst;
-}
-
-bool beats(const Gains& a, const Gains& b)
-{
-    bool better = false;
-    for (const Gain gain : allGains) {
-        const double mine = of(a, gain);
-        const double other = of(b, gain);
-        if (std::isnan(mine) && std::isnan(other))
-            continue;
-        if (std::isnan(mine))
-            return false;
-        if (std::isnan(other) || (about(gain).lessIsBetter ? mine < other : mine > other))
-            better = true;
-        else if (mine != other)
-            return false;
-    }
-    return better;
-}
-
-std::vector<std::size_t> frontOf(std::span<const Kit> kits)
-{
-    // One that is beaten comes after what beats it once they are sorted by the first gain, then the second, and so on.
-    std::vector<std::size_t> order(kits.size());
-    for (std::size_t i = 0; i < order.size(); ++i)
-        order[i] = i;
-    const auto rank = [&](std::size_t i) {
-        std::array<double, allGains.size()> key {};
-        for (const Gain gain : allGains) {
-            const double value = of(kits[i].gains, gain);
-            key[static_cast<std::size_t>(gain)] = std::isnan(value) ? std::numeric_limits<double>::infinity()
-                : about(gain).lessIsBetter                          ? value
-                                                                    : -value;
-        }
-        return key;
-    };
-    std::ranges::stable_sort(order, {}, rank);
-    std::vector<std::size_t> front;
-    for (const std::size_t i : order) {
-        endIfCancelled();
-        if (std::ranges::none_of(front, [&](std::size_t other) { return beats(kits[other].gains, kits[i].gains); }))
-            front.push_back(i);
-    }
-    std::ranges::sort(front);
-    return front;
-}
 
 Result search(const Query& query, const Progress& progress)
 {

@@ -52,7 +52,7 @@ struct Kit {
     Choice choice {};
     Gains gains {};
     std::vector<Doubt> doubts;
-    [[nodiscard]] Level level() const; ///< the worst of them
+    [[nodiscard]] Level level() const; ///< unproven where one of them is, else the worst
 };
 
 /// Kits that are lost at one check.

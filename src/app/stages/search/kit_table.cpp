@@ -15,6 +15,8 @@ namespace deepstop::app {
 using search::Gain;
 using search::Kind;
 
+QString titleOf(Gain gain) { return words(deepstop::tr(search::about(gain).title)); }
+
 QString sayGain(const search::Gains& gains, Gain gain, UnitSystem units)
 {
     const double value = search::of(gains, gain);
@@ -65,15 +67,15 @@ QVariant KitTable::headerData(int section, Qt::Orientation orientation, int role
 {
     if (orientation != Qt::Horizontal || role != Qt::DisplayRole)
         return {};
-    const auto words = [](std::string_view text) {
-        auto name = QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size()));
+    const auto capital = [](std::string_view text) {
+        auto name = words(text);
         name[0] = name[0].toUpper();
         return name;
     };
     if (section < firstGain)
-        return words(deepstop::tr(nameOf(search::kinds[static_cast<std::size_t>(section)])));
+        return capital(deepstop::tr(nameOf(search::kinds[static_cast<std::size_t>(section)])));
     if (section < level)
-        return words(deepstop::tr(search::about(search::allGains[static_cast<std::size_t>(section - firstGain)]).title));
+        return capital(deepstop::tr(search::about(search::allGains[static_cast<std::size_t>(section - firstGain)]).title));
     return tr("Verdict");
 }
 

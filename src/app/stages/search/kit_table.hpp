@@ -37,6 +37,9 @@ private:
     UnitSystem units_ = UnitSystem::Metric;
 };
 
+[[nodiscard]] inline QString words(std::string_view text) { return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())); }
+/// In the reader's language.
+[[nodiscard]] QString titleOf(search::Gain gain);
 /// "44.9 m"; "not known".
 [[nodiscard]] QString sayGain(const search::Gains& gains, search::Gain gain, UnitSystem units);
 

@@ -126,7 +126,15 @@ private:
     std::shared_ptr<const search::Query> query_; ///< of what is shown
     std::shared_ptr<const search::Result> result_;
     std::shared_ptr<const FoundKits> shown_;
-    std::shared_ptr<const Build> of_; ///< the build that was searched for
+    /// What a search is of: it is forgotten with any of them.
+    struct Of {
+        std::shared_ptr<const Build> build;
+        std::string setup; ///< that the kit replaces
+        Axle axle = Axle::Front;
+        bool operator==(const Of&) const = default;
+    };
+    [[nodiscard]] Of now() const;
+    std::optional<Of> of_;
 };
 
 } // namespace deepstop::app
