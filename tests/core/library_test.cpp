@@ -156,6 +156,31 @@ private slots:
         QVERIFY(library.rotors[1].part.from.empty());
     }
 
+    /// Where and when a part was measured stands beside it; what was not measured is not said to be.
+    void whatIsKeptSaysWhereItWasMeasured()
+    {
+        auto build = demo();
+        Corner& corner = *build.setups[1].front;
+        corner.rotor = {};
+        corner.rotor.outerDiameter = { 0.330, {}, Known::Vendor, {}, {} };
+        Library library;
+        keep(library, corner, build, Kind::Rotor);
+        QCOMPARE(library.rotors[0].note, std::string());
+        corner.rotor.outerDiameter.known = Known::Measured;
+        corner.rotor.outerDiameter.date = "2026-03-07";
+        corner.rotor.thickness = { 0.028, {}, Known::Measured, "micrometer", "2026-04-12" };
+        corner.rotor.from = library.rotors[0].id;
+        keep(library, corner, build, Kind::Rotor);
+        const std::string said = "Measured on " + std::string(build.car.name) + ", 2026-04-12, micrometer";
+        QCOMPARE(library.rotors[0].note, said);
+        QCOMPARE(library.rotors[0].part.thickness.known, Known::Vendor); // of another example
+        keep(library, corner, build, Kind::Rotor);
+        QCOMPARE(library.rotors[0].note, said); // once
+        library.rotors[0].note = "From the swap meet";
+        keep(library, corner, build, Kind::Rotor);
+        QCOMPARE(library.rotors[0].note, "From the swap meet; " + said);
+    }
+
     /// Two builders' libraries beside each other: what is the same stands once, what only shares an id stands twice.
     void unitedLibrariesLoseNothing()
     {

@@ -285,6 +285,44 @@ private slots:
     }
 
     /// A missing reading enters a sum as NaN; what is sorted there stays in order, with that behind it.
+    /// A sum in parts is the same sum, to the last bit, and its parts are not made more often than their readings move.
+    void aSumInPartsIsTheSameSum()
+    {
+        Reading a { 2.0, 0.1, Known::Measured, {}, {} };
+        Reading b { 3.0, 0.2, Known::Measured, {}, {} };
+        const Reading c { 5.0, 0.4, Known::Measured, {}, {} };
+        const Reading edge { 1.0, 0.5, Known::Measured, {}, {} };
+        int made = 0;
+        const auto inner = [&](Evaluator& s) {
+            return s.part({ "inner", { &a, &b } }, [&] { return ++made, s(a) * s(b); });
+        };
+        // One part stands in another, is asked for twice, and looks at c only where the edge is passed.
+        const auto outer = [&](Evaluator& s) {
+            return s.part({ "outer", { &edge } }, [&] { return s(edge) > 1.2 ? inner(s) + s(c) : inner(s); });
+        };
+        const auto inParts = [&](Evaluator& s) { return outer(s) / inner(s) + s(c); };
+        const auto whole = [&](Evaluator& s) {
+            const double product = s(a) * s(b);
+            return (s(edge) > 1.2 ? product + s(c) : product) / product + s(c);
+        };
+        const auto one = evaluateAtLimits(inParts);
+        const int makings = std::exchange(made, 0);
+        QCOMPARE(makings, 1 + 2 * 2 * 2); // at the readings' own values; with a and b at either limit, inside the outer part and beside it
+        // Asked in another order, so held against each other by reading.
+        const auto other = evaluateAtLimits(whole);
+        QCOMPARE(one.figure.value, other.figure.value);
+        QCOMPARE(one.figure.restsOn.size(), other.figure.restsOn.size());
+        for (std::size_t i = 0; i < one.figure.restsOn.size(); ++i) {
+            const auto there = std::ranges::find(other.figure.restsOn, one.figure.restsOn[i]) - other.figure.restsOn.begin();
+            QCOMPARE(one.atLimits[i], other.atLimits[there]);
+            QCOMPARE(one.figure.effects[i], other.figure.effects[there]);
+        }
+        QVERIFY(one.figure.effects[0] > 0); // the edge makes a difference
+
+        b.value.reset();
+        QCOMPARE(evaluate(inParts).lacks, evaluate(whole).lacks);
+    }
+
     void whatIsNoNumberComesLast()
     {
         constexpr double none = std::numeric_limits<double>::quiet_NaN();

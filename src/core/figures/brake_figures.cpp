@@ -100,7 +100,9 @@ hydraulics::Booster boosterOf(Evaluator& s, const Build& build, const Hydraulics
 
 } // namespace
 
-hydraulics::PedalTrain footOf(Evaluator& s, const Build& build, const Hydraulics& h, bool withTravel)
+namespace {
+
+hydraulics::PedalTrain trainOf(Evaluator& s, const Build& build, const Hydraulics& h, bool withTravel)
 {
     hydraulics::PedalTrain foot;
     if (h.linePressure.value && !modelled(h) && !withTravel) {
@@ -117,6 +119,13 @@ hydraulics::PedalTrain footOf(Evaluator& s, const Build& build, const Hydraulics
     if (h.linePressure.value)
         foot.measuredOverReckoned = s(h.linePressure, noLength) / hydraulics::frontPressure(foot, s(h.pedalForce, noLength));
     return foot;
+}
+
+} // namespace
+
+hydraulics::PedalTrain footOf(Evaluator& s, const Build& build, const Hydraulics& h, bool withTravel)
+{
+    return s.part({ withTravel ? "foot and travel" : "foot", { &build, &h } }, [&] { return trainOf(s, build, h, withTravel); });
 }
 
 double pressure(Evaluator& s, const Build& build, const Hydraulics& h)
@@ -148,13 +157,8 @@ double orUsual(Evaluator& s, const Reading& reading, const Reading& usual, const
     return s(usual, isLength);
 }
 
-} // namespace
-
-hydraulics::FluidDemand takeUp(Evaluator& s, const Build& build, const SetupParts& setup, Axle axle)
+hydraulics::FluidDemand takeUpOf(Evaluator& s, const Build& build, const Corner* c)
 {
-    const Corner* c = setup.at(axle).corner;
-    if (!c)
-        return { notGiven, notGiven };
     const Wants& w = build.wants;
     const double hose = hoseGive(s, build, c->hose);
     const double oneSide = pistonArea(s, *c);
@@ -165,6 +169,16 @@ hydraulics::FluidDemand takeUp(Evaluator& s, const Build& build, const SetupPart
     return hydraulics::takeUpOf(
         hydraulics::DiscTakeUp { oneSide, all, s(w.rollBack), orUsual(s, c->pad.squeeze, w.padSqueeze, tr("how much the pads give"), true),
             orUsual(s, c->caliper.give, w.caliperGive, tr("how much the calipers give"), noLength), hose });
+}
+
+} // namespace
+
+hydraulics::FluidDemand takeUp(Evaluator& s, const Build& build, const SetupParts& setup, Axle axle)
+{
+    const Corner* c = setup.at(axle).corner;
+    if (!c)
+        return { notGiven, notGiven };
+    return s.part({ "take-up", { &build, c } }, [&] { return takeUpOf(s, build, c); });
 }
 
 double fluidForWear(Evaluator& s, const Corner& c)
@@ -256,14 +270,16 @@ double largestBrakeTorque(Evaluator& s, const Build& build, const SetupParts& se
 
 stopping::Car carOf(Evaluator& s, const Car& car, const LoadCase* load)
 {
-    const stopping::Car alone { s(car.mass, noLength), s(car.wheelbase), s(car.centreOfMassHeight), s(car.frontLoadShare, noLength),
-        s.orElse(car.dragArea, 0, noLength) };
-    if (!load)
-        return alone;
-    std::vector<stopping::PointLoad> carried;
-    for (const Carried& one : load->carried)
-        carried.push_back({ s(one.mass, noLength), s(one.behindFrontAxle), s(one.height) });
-    return stopping::laden(alone, carried);
+    return s.part({ "car", { &car, load } }, [&] {
+        const stopping::Car alone { s(car.mass, noLength), s(car.wheelbase), s(car.centreOfMassHeight), s(car.frontLoadShare, noLength),
+            s.orElse(car.dragArea, 0, noLength) };
+        if (!load)
+            return alone;
+        std::vector<stopping::PointLoad> carried;
+        for (const Carried& one : load->carried)
+            carried.push_back({ s(one.mass, noLength), s(one.behindFrontAxle), s(one.height) });
+        return stopping::laden(alone, carried);
+    });
 }
 
 namespace {
@@ -273,12 +289,13 @@ stopping::AxleBrakes axleOf(Evaluator& s, const AxleParts& parts)
     if (!parts.corner || !parts.wheel)
         return { notGiven, notGiven, notGiven, notGiven, notGiven };
     const Corner& c = *parts.corner;
-    return { pistonArea(s, c), effectiveRadius(s, c), brakeFactor(s, c), s(parts.wheel->rollingRadius), s(parts.wheel->grip, noLength) };
+    return s.part({ "brakes of an axle", { &c, parts.wheel } }, [&] {
+        return stopping::AxleBrakes { pistonArea(s, c), effectiveRadius(s, c), brakeFactor(s, c), s(parts.wheel->rollingRadius),
+            s(parts.wheel->grip, noLength) };
+    });
 }
 
-} // namespace
-
-stopping::Brakes brakesOf(Evaluator& s, const Build& build, const SetupParts& setup, const LoadCase* load)
+stopping::Brakes bothOf(Evaluator& s, const Build& build, const SetupParts& setup, const LoadCase* load)
 {
     stopping::Brakes brakes { axleOf(s, setup.front), axleOf(s, setup.rear) };
     const Hydraulics& h = *setup.hydraulics;
@@ -301,12 +318,28 @@ stopping::Brakes brakesOf(Evaluator& s, const Build& build, const SetupParts& se
     return brakes;
 }
 
+} // namespace
+
+PartKey partKey(const char* name, const Build& build, const SetupParts& setup, const LoadCase* load)
+{
+    return { name, { &build, setup.hydraulics, setup.front.corner, setup.front.wheel, setup.rear.corner, setup.rear.wheel, load } };
+}
+
+stopping::Brakes brakesOf(Evaluator& s, const Build& build, const SetupParts& setup, const LoadCase* load)
+{
+    // Only a valve that feels a load makes other brakes of it.
+    const LoadCase* felt = setup.hydraulics->valve == ValveKind::LoadDependent ? load : nullptr;
+    return s.part(partKey("brakes", build, setup, felt), [&] { return bothOf(s, build, setup, load); });
+}
+
 stopping::Braking braking(Evaluator& s, const Build& build, const SetupParts& setup)
 {
-    const auto car = carOf(s, build.car);
-    const auto brakes = brakesOf(s, build, setup);
-    return stopping::hardestBraking(car, brakes, pressure(s, build, *setup.hydraulics), build.car.antilock == YesNo::Yes,
-        setting(build.wants.antilockQuality, &Wants::antilockQuality));
+    return s.part(partKey("braking", build, setup, nullptr), [&] {
+        const auto car = carOf(s, build.car);
+        const auto brakes = brakesOf(s, build, setup);
+        return stopping::hardestBraking(car, brakes, pressure(s, build, *setup.hydraulics), build.car.antilock == YesNo::Yes,
+            setting(build.wants.antilockQuality, &Wants::antilockQuality));
+    });
 }
 
 stopping::Circumstances circumstances(Evaluator& s, const Build& build, const SetupParts& setup, const StopOf& of)

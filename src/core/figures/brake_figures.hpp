@@ -35,6 +35,8 @@ namespace deepstop::figures {
 [[nodiscard]] double largestBrakeTorque(Evaluator& s, const Build& build, const SetupParts& setup, Axle axle);
 /// @param load what it carries; null: its driver alone
 [[nodiscard]] stopping::Car carOf(Evaluator& s, const Car& car, const LoadCase* load = nullptr);
+/// Of a part of a sum that hangs on the brakes of a whole car and its load.
+[[nodiscard]] PartKey partKey(const char* name, const Build& build, const SetupParts& setup, const LoadCase* load);
 /// NaN throughout where an axle has no brakes or no wheel. Where nobody said whether there is a valve, none is taken and said so.
 [[nodiscard]] stopping::Brakes brakesOf(Evaluator& s, const Build& build, const SetupParts& setup, const LoadCase* load = nullptr);
 [[nodiscard]] stopping::Braking braking(Evaluator& s, const Build& build, const SetupParts& setup);

@@ -212,15 +212,11 @@ void addPadsAndCaliper(Evaluator& s, const Corner& c, heat::Brake& b)
 
 } // namespace
 
-heat::Brake thermalBrake(Evaluator& s, const SetupParts& setup, Axle axle)
+namespace {
+
+heat::Brake brakeOf(Evaluator& s, const Corner& c, const Wheel& wheel)
 {
-    const AxleParts& parts = setup.at(axle);
     heat::Brake b;
-    if (!parts.corner || !parts.wheel) {
-        b.ringMass = missing;
-        return b;
-    }
-    const Corner& c = *parts.corner;
     if (c.brakes == BrakeKind::Drums) {
         b = drumBrake(s, c);
     } else {
@@ -228,7 +224,7 @@ heat::Brake thermalBrake(Evaluator& s, const SetupParts& setup, Axle axle)
         addHat(s, c.rotor, b);
         addPadsAndCaliper(s, c, b);
     }
-    b.tyreRadius = s(parts.wheel->rollingRadius);
+    b.tyreRadius = s(wheel.rollingRadius);
     b.hatToHub = hatContact;
     b.hubStore = hubMass * steelHeat;
     b.hubArea = hubSurface;
@@ -237,6 +233,19 @@ heat::Brake thermalBrake(Evaluator& s, const SetupParts& setup, Axle axle)
     b.duct = s.orElse(c.duct, 1, plain);
     b.cooling = s.orElse(c.cooling, 1, plain);
     return b;
+}
+
+} // namespace
+
+heat::Brake thermalBrake(Evaluator& s, const SetupParts& setup, Axle axle)
+{
+    const auto& [corner, wheel] = setup.at(axle);
+    if (!corner || !wheel) {
+        heat::Brake none;
+        none.ringMass = missing;
+        return none;
+    }
+    return s.part({ "thermal brake", { corner, wheel } }, [&] { return brakeOf(s, *corner, *wheel); });
 }
 
 double measuredTo(Evaluator& s, const Corner& c)

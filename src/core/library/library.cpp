@@ -274,6 +274,58 @@ std::string keepKit(Library& library, const Setup& setup)
     return id;
 }
 
+namespace {
+
+/// Who measured a part, when and with what, in one sentence; empty where nothing of it was measured.
+class Provenance final : public Visitor {
+public:
+    void reading(const ReadingField&, Reading& r) override
+    {
+        if (!r.value || r.known != Known::Measured)
+            return;
+        measured_ = true;
+        latest_ = std::max(latest_, r.date);
+        if (!r.instrument.empty() && std::ranges::find(instruments_, r.instrument) == instruments_.end())
+            instruments_.push_back(r.instrument);
+    }
+    void readings(const ReadingField& field, std::vector<Reading>& list, std::size_t) override
+    {
+        for (Reading& r : list)
+            reading(field, r);
+    }
+    void list(const ListField&, List& list) override
+    {
+        for (std::size_t i = 0; i < list.size(); ++i)
+            list.describe(*this, i);
+    }
+    [[nodiscard]] std::string said(const std::string& car) const
+    {
+        if (!measured_)
+            return {};
+        std::string said = car.empty() ? tr("Measured") : tr("Measured on {}", car);
+        if (!latest_.empty())
+            said += tr(", {}", latest_);
+        for (const std::string& each : instruments_)
+            said += tr(", {}", each);
+        return said;
+    }
+
+private:
+    bool measured_ = false;
+    std::string latest_;
+    std::vector<std::string> instruments_;
+};
+
+/// What the shelf said of a part, and after it what is new.
+std::string noted(const std::string& before, const std::string& now)
+{
+    if (before.empty() || now.empty() || before.find(now) != std::string::npos)
+        return before.empty() ? now : before;
+    return before + "; " + now;
+}
+
+} // namespace
+
 std::string keep(Library& library, const Corner& corner, const Build& build, Kind kind)
 {
     std::string id;
@@ -282,6 +334,9 @@ std::string keep(Library& library, const Corner& corner, const Build& build, Kin
         if (!part)
             return;
         Shelved<T> shelved { {}, {}, *part };
+        Provenance provenance;
+        describe(provenance, shelved.part);
+        shelved.note = provenance.said(build.car.name);
         // The shelf holds parts of a kind, not the one that was in hand.
         ofAnotherExample([&](Visitor& v) { describe(v, shelved.part); });
         if constexpr (remembers<T>)
@@ -298,7 +353,8 @@ std::string keep(Library& library, const Corner& corner, const Build& build, Kin
         if (old == shelf.end())
             shelf.push_back(std::move(shelved));
         else {
-            // Weight and price are the shelf's own.
+            // Weight and price are the shelf's own, and so is what was noted there.
+            shelved.note = noted(old->note, shelved.note);
             shelved.mass = old->mass;
             shelved.price = old->price;
             *old = std::move(shelved);

@@ -4,6 +4,8 @@
 #include "quantity/reading.hpp"
 
 #include <algorithm>
+#include <any>
+#include <array>
 #include <cmath>
 #include <cstdint>
 #include <functional>
@@ -12,6 +14,8 @@
 #include <memory>
 #include <optional>
 #include <string>
+#include <string_view>
+#include <type_traits>
 #include <vector>
 
 namespace deepstop {
@@ -37,6 +41,13 @@ struct Figure {
 void mergeDependencies(Figure& figure, const Figure& also);
 
 struct Evaluation;
+
+/// Which part of a sum: what it is called, and of what.
+struct PartKey {
+    const char* name; ///< one literal, told by its address
+    std::array<const void*, 8> of {};
+    bool operator==(const PartKey&) const = default;
+};
 
 /// Hands out the values of readings to a sum and notes what was asked for.
 ///
@@ -91,6 +102,30 @@ public:
             place = std::make_shared<T>(make());
         return *static_cast<const T*>(place.get());
     }
+    /// What `make` gives, made again only while a reading is shifted that it asks for: for what a sum is put together of.
+    /// @param key tells it apart from everything else of this sum: it gives the same wherever the same readings are asked of it
+    template <class Make>
+    auto part(const PartKey& key, Make make) -> std::invoke_result_t<Make>
+    {
+        using Result = std::invoke_result_t<Make>;
+        if (const auto known = std::ranges::find(parts_, key, &Part::key); known != parts_.end()) {
+            if (recording_)
+                collect(known->asked);
+            if (!shifted_ || !std::ranges::binary_search(known->asked, shifted_))
+                return std::any_cast<const Result&>(known->result);
+            return make();
+        }
+        if (!recording_)
+            return make();
+        collecting_.emplace_back();
+        Result result = make();
+        std::vector<const Reading*> asked = std::move(collecting_.back());
+        collecting_.pop_back();
+        collect(asked);
+        std::ranges::sort(asked);
+        parts_.push_back({ key, result, std::move(asked) });
+        return result;
+    }
     /// Says in words that a stand-in was used.
     void assume(std::string what)
     {
@@ -113,14 +148,28 @@ private:
     {
         if (!recording_)
             return;
+        if (!collecting_.empty())
+            collecting_.back().push_back(&reading);
         if (std::ranges::none_of(asked_, [&](const Asked& a) { return a.reading == &reading; }))
             asked_.push_back({ &reading, isLength, leastWidth });
     }
     double shiftOf(const Reading& reading) const { return &reading == shifted_ ? shift_ : 0; }
+    void collect(const std::vector<const Reading*>& asked)
+    {
+        if (!collecting_.empty())
+            collecting_.back().insert(collecting_.back().end(), asked.begin(), asked.end());
+    }
 
+    struct Part {
+        PartKey key;
+        std::any result;
+        std::vector<const Reading*> asked; ///< sorted
+    };
     std::vector<Asked> asked_;
     std::vector<std::string> assumed_;
     std::map<const void*, std::shared_ptr<void>> kept_;
+    std::vector<Part> parts_;
+    std::vector<std::vector<const Reading*>> collecting_; ///< what the parts under way have asked for, the innermost last
     bool recording_ = true;
     const Reading* shifted_ = nullptr;
     double shift_ = 0;

@@ -87,12 +87,10 @@ public:
         hub();
         calipersAlone();
         padsInCalipers();
-        std::size_t told = 0;
         for (std::size_t i = 0; i < goodRotors_.size(); ++i) {
-            withRotor(goodRotors_[i]);
-            if (progress_)
-                progress_(static_cast<double>(i + 1) / static_cast<double>(goodRotors_.size()), std::span(result_.kits).subspan(told));
-            told = result_.kits.size();
+            const double all = static_cast<double>(goodRotors_.size());
+            withRotor(goodRotors_[i], static_cast<double>(i) / all, 1 / all);
+            tell(static_cast<double>(i + 1) / all);
         }
         result_.front = frontOf(result_.kits);
         tellFunnel();
@@ -100,6 +98,13 @@ public:
     }
 
 private:
+    void tell(double part)
+    {
+        if (progress_)
+            progress_(part, std::span(result_.kits).subspan(told_));
+        told_ = result_.kits.size();
+    }
+
     using Places = std::vector<std::uint32_t>;
     [[nodiscard]] std::uint32_t count(Kind kind) const { return static_cast<std::uint32_t>(query_.parts.count(kind)); }
 
@@ -194,7 +199,9 @@ private:
     static void join(std::vector<Doubt>& doubts, const std::vector<Doubt>& more) { doubts.insert(doubts.end(), more.begin(), more.end()); }
     [[nodiscard]] bool slides(std::uint32_t caliper) const { return query_.parts.calipers[caliper].part.kind != CaliperKind::Fixed; }
 
-    void withRotor(std::uint32_t r)
+    /// @param done part of the search before it
+    /// @param share of the search that it is
+    void withRotor(std::uint32_t r, double done, double share)
     {
         std::vector<Brake> brakes = onRing(r);
         roundTheRotor(r, brakes);
@@ -205,7 +212,7 @@ private:
         std::vector<Kit> kits;
         for (auto& [wheel, doubts] : wheels)
             inWheel(r, brakes, wheel, doubts, kits);
-        judgeWhole(std::move(kits));
+        judgeWhole(std::move(kits), done, share);
     }
 
     std::vector<Brake> onRing(std::uint32_t r)
@@ -341,7 +348,7 @@ private:
 
     /// Balance, heat and limits of kits without a master cylinder yet, with each of them. Kits of one rotor, caliper and pad are judged one
     /// after another: what they share is worked out once.
-    void judgeWhole(std::vector<Kit> kits)
+    void judgeWhole(std::vector<Kit> kits, double done, double share)
     {
         std::ranges::sort(kits, {}, &Kit::choice);
         const auto sameBrake = [](const Kit& a, const Kit& b) {
@@ -353,21 +360,27 @@ private:
                 ++to;
             groups.emplace_back(&kits[from], to - from);
         }
-        std::vector<std::vector<Judged>> judged(groups.size());
-        parallelFor(groups.size(), 0, [&](std::size_t i) {
-            judged[i] = trials_.use([&](Trial& trial) {
-                std::vector<Judged> own;
-                for (const Kit& kit : groups[i])
-                    judgeWithMasters(trial, kit, own);
-                return own;
+        // So few at once that what goes is told soon.
+        constexpr std::size_t atOnce = 16;
+        for (std::size_t from = 0; from < groups.size(); from += atOnce) {
+            const auto some = std::span(groups).subspan(from, std::min(atOnce, groups.size() - from));
+            std::vector<std::vector<Judged>> judged(some.size());
+            parallelFor(some.size(), 0, [&](std::size_t i) {
+                judged[i] = trials_.use([&](Trial& trial) {
+                    std::vector<Judged> own;
+                    for (const Kit& kit : some[i])
+                        judgeWithMasters(trial, kit, own);
+                    return own;
+                });
             });
-        });
-        for (auto& group : judged)
-            for (Judged& each : group)
-                if (each.outcome)
-                    result_.kits.push_back(std::move(each.kit));
-                else
-                    lose(each.outcome, each.kit.choice, at(each.kit.choice, Kind::Master) == every ? masters_ : 1);
+            for (auto& group : judged)
+                for (Judged& each : group)
+                    if (each.outcome)
+                        result_.kits.push_back(std::move(each.kit));
+                    else
+                        lose(each.outcome, each.kit.choice, at(each.kit.choice, Kind::Master) == every ? masters_ : 1);
+            tell(done + share * static_cast<double>(from + some.size()) / static_cast<double>(groups.size()));
+        }
     }
 
     struct Judged {
@@ -480,6 +493,7 @@ private:
     std::map<std::string, Tally> tallies_;
     std::vector<std::string> order_;
     std::map<std::string, Style> styles_;
+    std::size_t told_ = 0; ///< kits
     Result result_;
 };
 

@@ -46,12 +46,6 @@ auto ifKnown(Sum sum) -> std::optional<decltype(sum(std::declval<Evaluator&>()))
     return result;
 }
 
-double usefulPressure(Evaluator& s, const Build& build, const SetupParts& setup, const LoadCase* load)
-{
-    const auto car = figures::carOf(s, build.car, load);
-    return stopping::usefulPressure(car, figures::brakesOf(s, build, setup, load));
-}
-
 BalancePoint pointOf(const SetupBalance& setup, const LoadBalance& of, double frontPressure)
 {
     const auto forces = stopping::brakeForces(*of.brakes, frontPressure);
@@ -179,7 +173,8 @@ void addFigures(const Study& study, SetupBalance& r)
             return evaluate([&](Evaluator& s) {
                 double least = std::numeric_limits<double>::infinity();
                 for (const LoadCase* load : loadsOf(build)) {
-                    const double left = leftOf(s, build, setup, first, load);
+                    const double left = s.part(figures::partKey(first ? "first circuit gone" : "second circuit gone", build, setup, load),
+                        [&] { return leftOf(s, build, setup, first, load); });
                     least = std::isnan(left) || std::isnan(least) ? notKnown : std::min(least, left);
                 }
                 return least;
@@ -201,6 +196,14 @@ void pointInto(Balance& found, const Build& build)
 }
 
 } // namespace
+
+double usefulPressure(Evaluator& s, const Build& build, const SetupParts& setup, const LoadCase* load)
+{
+    return s.part(figures::partKey("useful pressure", build, setup, load), [&] {
+        const auto car = figures::carOf(s, build.car, load);
+        return stopping::usefulPressure(car, figures::brakesOf(s, build, setup, load));
+    });
+}
 
 double locksApart(Evaluator& s, const Build& build, const SetupParts& setup, const LoadCase* load, Tyres tyres)
 {

@@ -72,6 +72,8 @@ using Balance = BeforeAfter<SetupBalance>;
 inline constexpr double lockMargin = 0.05;
 inline constexpr double rearUseWanted = 0.8;
 
+/// Front pressure at which the tyres are used up.
+[[nodiscard]] double usefulPressure(Evaluator& s, const Build& build, const SetupParts& setup, const LoadCase* load);
 enum class Tyres { AsRead, AllGrips };
 /// Front pressure at which the rear locks over that at which the front does, less one: at the tyres' grip, or the least of all grips from
 /// ice to 20 % more grip than was read.

@@ -177,8 +177,7 @@ void addBooster(Study& study)
         const double knee = foot.measuredOverReckoned * foot.booster.knee / hydraulics::rodArea(foot.master);
         double least = std::numeric_limits<double>::infinity();
         for (const LoadBalance& each : study.of<Balance>().after.loads) {
-            const double wanted =
-                stopping::usefulPressure(figures::carOf(s, build.car, each.load), figures::brakesOf(s, build, study.after, each.load));
+            const double wanted = usefulPressure(s, build, study.after, each.load);
             least = std::isnan(wanted) || std::isnan(least) ? NAN : std::min(least, knee - wanted);
         }
         return least;
