@@ -103,6 +103,7 @@ private:
         if (progress_)
             progress_(part, std::span(result_.kits).subspan(told_));
         told_ = result_.kits.size();
+        toldAt_ = std::chrono::steady_clock::now();
     }
 
     using Places = std::vector<std::uint32_t>;
@@ -360,42 +361,70 @@ private:
                 ++to;
             groups.emplace_back(&kits[from], to - from);
         }
-        // So few at once that what goes is told soon.
-        constexpr std::size_t atOnce = 16;
-        for (std::size_t from = 0; from < groups.size(); from += atOnce) {
-            const auto some = std::span(groups).subspan(from, std::min(atOnce, groups.size() - from));
-            std::vector<std::vector<Judged>> judged(some.size());
-            parallelFor(some.size(), 0, [&](std::size_t i) {
-                judged[i] = trials_.use([&](Trial& trial) {
-                    std::vector<Judged> own;
-                    for (const Kit& kit : some[i])
-                        judgeWithMasters(trial, kit, own);
-                    return own;
-                });
-            });
-            for (auto& group : judged)
-                for (Judged& each : group)
-                    if (each.outcome)
-                        result_.kits.push_back(std::move(each.kit));
-                    else
-                        lose(each.outcome, each.kit.choice, at(each.kit.choice, Kind::Master) == every ? masters_ : 1);
-            tell(done + share * static_cast<double>(from + some.size()) / static_cast<double>(groups.size()));
-        }
+        const auto begun = static_cast<std::ptrdiff_t>(result_.kits.size());
+        std::mutex findings;
+        std::size_t through = 0;
+        parallelFor(groups.size(), 0, [&](std::size_t i) {
+            std::vector<Judged> judged = trials_.use([&](Trial& trial) { return judgeBrake(trial, groups[i]); });
+            const std::lock_guard lock(findings);
+            for (Judged& each : judged)
+                if (each.outcome)
+                    result_.kits.push_back(std::move(each.kit));
+                else
+                    lose(each.outcome, each.kit.choice, at(each.kit.choice, Kind::Master) == every ? masters_ : 1);
+            ++through;
+            constexpr auto tellAgain = std::chrono::milliseconds(200);
+            if (std::chrono::steady_clock::now() - toldAt_ > tellAgain)
+                tell(done + share * static_cast<double>(through) / static_cast<double>(groups.size()));
+        });
+        tell(done + share);
+        std::ranges::sort(result_.kits.begin() + begun, result_.kits.end(), {}, &Kit::choice);
     }
 
     struct Judged {
         Kit kit;
         Outcome outcome;
     };
-    void judgeWithMasters(Trial& trial, const Kit& kit, std::vector<Judged>& own) const
+    /// What balance and heat say of a brake on one tyre, as far as it was asked. They look at nothing else of a wheel.
+    struct Driven {
+        Reading rollingRadius;
+        Reading grip;
+        std::optional<Outcome> locks;
+        struct Whole {
+            Outcome outcome; ///< the first that fails
+            std::vector<Doubt> doubts;
+            Gains gains; ///< of those that are driven for
+        };
+        std::map<std::uint32_t, Whole> withMaster;
+    };
+    /// Kits of one brake in several wheels.
+    [[nodiscard]] std::vector<Judged> judgeBrake(Trial& trial, std::span<const Kit> kits) const
+    {
+        std::vector<Judged> own;
+        std::vector<Driven> tyres;
+        for (const Kit& kit : kits) {
+            const Wheel& wheel = query_.parts.wheels[at(kit.choice, Kind::Wheel)].part;
+            auto driven = std::ranges::find_if(
+                tyres, [&](const Driven& d) { return d.rollingRadius == wheel.rollingRadius && d.grip == wheel.grip; });
+            if (driven == tyres.end())
+                driven = tyres.insert(tyres.end(), Driven { wheel.rollingRadius, wheel.grip, {}, {} });
+            judgeWithMasters(trial, kit, *driven, own);
+        }
+        return own;
+    }
+
+    void judgeWithMasters(Trial& trial, const Kit& kit, Driven& driven, std::vector<Judged>& own) const
     {
         Kit one = kit;
         at(one.choice, Kind::Master) = 0;
         trial.put(one.choice);
         trial.addWeight(one.gains);
         Outcome alone = withinLimits(one.gains, { Gain::Weight, Gain::Clearance });
-        if (alone)
-            alone = trial.locks();
+        if (alone) {
+            if (!driven.locks)
+                driven.locks = trial.locks();
+            alone = *driven.locks;
+        }
         if (!alone) {
             own.push_back({ kit, std::move(alone) });
             return;
@@ -407,25 +436,36 @@ private:
             Judged with { one, {} };
             at(with.kit.choice, Kind::Master) = m;
             trial.put(with.kit.choice);
-            with.outcome = wholeOf(trial, with.kit);
+            with.outcome = wholeOf(trial, with.kit, driven);
             own.push_back(std::move(with));
         }
         std::ranges::sort(own.begin() + static_cast<std::ptrdiff_t>(begun), own.end(), {}, [](const Judged& j) { return j.kit.choice; });
     }
 
     /// Pedal, heat and limits of the kit that is on.
-    Outcome wholeOf(Trial& trial, Kit& kit) const
+    Outcome wholeOf(Trial& trial, Kit& kit, Driven& driven) const
     {
         trial.addPrice(kit.gains);
         if (Outcome outcome = withinLimits(kit.gains, { Gain::Price }); !outcome)
             return outcome;
-        for (const Step step : { &Trial::pedal, &Trial::heat }) {
-            Outcome outcome = (trial.*step)();
-            if (!outcome)
-                return outcome;
-            join(kit.doubts, outcome.doubts);
+        const auto [place, isNew] = driven.withMaster.try_emplace(at(kit.choice, Kind::Master));
+        Driven::Whole& whole = place->second;
+        if (isNew) {
+            for (const Step step : { &Trial::pedal, &Trial::heat })
+                if (whole.outcome) {
+                    whole.outcome = (trial.*step)();
+                    join(whole.doubts, whole.outcome.doubts);
+                }
+            whole.gains = kit.gains;
+            if (whole.outcome)
+                trial.addDriven(whole.gains);
         }
-        trial.addDriven(kit.gains);
+        if (!whole.outcome)
+            return whole.outcome;
+        join(kit.doubts, whole.doubts);
+        constexpr std::array ofDriving { Gain::Effort, Gain::HeatMargin, Gain::HotStop };
+        for (const Gain gain : ofDriving)
+            kit.gains[static_cast<std::size_t>(gain)] = search::of(whole.gains, gain);
         return withinLimits(kit.gains, { Gain::Effort, Gain::HeatMargin, Gain::HotStop });
     }
 
@@ -494,6 +534,7 @@ private:
     std::vector<std::string> order_;
     std::map<std::string, Style> styles_;
     std::size_t told_ = 0; ///< kits
+    std::chrono::steady_clock::time_point toldAt_ = std::chrono::steady_clock::now();
     Result result_;
 };
 

@@ -80,7 +80,7 @@ struct Result {
     std::string lacks; ///< one sentence where nothing can be searched
 };
 
-/// Called now and then from the searching thread: part done, 0 to 1, and the kits found since.
+/// Called now and then from one of the searching threads at a time: part done, 0 to 1, and the kits found since.
 using Progress = std::function<void(double part, std::span<const Kit> found)>;
 
 /// Searches on all cores. Cancelled by the flag bound to this thread (task/cancel.hpp).

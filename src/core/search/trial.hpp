@@ -38,9 +38,9 @@ public:
     [[nodiscard]] Outcome travel(); ///< rotor, caliper, pad: pistons, slides, pads on the ring
     [[nodiscard]] Outcome seat(); ///< rotor, wheel
     [[nodiscard]] Outcome wheel(); ///< rotor, caliper, wheel; of one that slides the pad, too
-    [[nodiscard]] Outcome locks(); ///< all but the master cylinder: which axle locks first
-    [[nodiscard]] Outcome pedal(); ///< all
-    [[nodiscard]] Outcome heat(); ///< all
+    [[nodiscard]] Outcome locks(); ///< all but the master cylinder, of the wheel its tyre: which axle locks first
+    [[nodiscard]] Outcome pedal(); ///< all, of the wheel its tyre
+    [[nodiscard]] Outcome heat(); ///< all, of the wheel its tyre
     /// Pedal force, heat and the stop after it. @pre `pedal` and `heat` were asked of it
     void addDriven(Gains& gains);
     /// Weight: of rotor, caliper and pad.
