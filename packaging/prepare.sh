@@ -3,7 +3,7 @@
 build_packages=(
     g++ cmake ninja-build pkg-config gettext
     qt6-base-dev qt6-svg-dev qt6-serialport-dev libqt6opengl6-dev libgl-dev libopengl-dev qt6-qpa-plugins libqt6svg6
-    libboost-dev libfmt-dev nlohmann-json3-dev libvalijson-dev libcli11-dev libcairo2-dev libraqm-dev libdxflib-dev libexpat1-dev
+    libboost-dev libeigen3-dev libfmt-dev nlohmann-json3-dev libvalijson-dev libcli11-dev libcairo2-dev libraqm-dev libdxflib-dev libexpat1-dev libssl-dev
     libocct-foundation-dev libocct-modeling-data-dev libocct-modeling-algorithms-dev libocct-data-exchange-dev
     libocct-visualization-dev libtbb-dev librsvg2-bin # the first for one header of the foundation that Debian puts there
 )

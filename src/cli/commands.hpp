@@ -60,5 +60,7 @@ void addHardwareCommands(CLI::App& app, int& code);
 void addDesignCommands(CLI::App& app, int& code);
 /// search.
 void addSearchCommands(CLI::App& app, int& code);
+/// scan.
+void addScanCommands(CLI::App& app, int& code);
 
 } // namespace deepstop::cli

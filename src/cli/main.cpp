@@ -52,6 +52,7 @@ int main(int argc, char** argv)
     cli::addHardwareCommands(app, code);
     cli::addDesignCommands(app, code);
     cli::addSearchCommands(app, code);
+    cli::addScanCommands(app, code);
     cli::addProvingCommands(app, code);
     cli::addCardCommands(app, code);
     cli::addBalanceCommands(app, code);

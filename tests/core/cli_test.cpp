@@ -1,6 +1,8 @@
 /// The command line as its users call it.
 
+#include "core/plain_wheel.hpp"
 #include "core/support.hpp"
+#include "files/build_file.hpp"
 
 #include <QFile>
 #include <QTemporaryDir>
@@ -13,6 +15,8 @@
 #include <set>
 
 using nlohmann::json;
+
+using namespace deepstop;
 
 namespace {
 
@@ -47,6 +51,60 @@ class CliTest : public QObject {
     Q_OBJECT
 private slots:
     /// Kits that go, one of them into the build, and why another does not.
+    /// A scanned wheel: shown, held against what was measured, put into a build; contradicted, damaged, refused.
+    void scanAWheel()
+    {
+        QTemporaryDir folder;
+        const auto written = [&](const char* name, const std::string& bytes) {
+            QFile out(folder.filePath(name));
+            if (!out.open(QIODevice::WriteOnly) || out.write(bytes.data(), static_cast<qint64>(bytes.size())) < 0)
+                qFatal("no scan");
+            return out.fileName();
+        };
+        const QString scan = written("wheel.stl", stlOf(PlainWheel {}.mesh(1 / 25.4)));
+        const QString build = folder.filePath("mine.deepstop");
+        QVERIFY(QFile::copy(merle, build));
+        QFile::setPermissions(build, QFile::ReadOwner | QFile::WriteOwner);
+        const auto ran = cli({ "scan", "wheel", scan, "--known", "bore=66.6mm", "--json", "--into", build, "--wheel", "scanned" });
+        QVERIFY2(ran.code == 0, ran.err);
+        const auto found = json::parse(ran.out.toStdString());
+        QCOMPARE(found["units"].get<std::string>(), std::string("in"));
+        QCOMPARE(found["holes"].get<int>(), 5);
+        QCOMPARE(found["spoke_count"].get<int>(), 5);
+        QVERIFY(std::abs(found["bolt_circle_mm"].get<double>() - 112) < 0.1);
+        QVERIFY(found["scale"]["agrees"].get<bool>());
+        QVERIFY(found["barrel"].size() > 40 && found["spokes"].size() > 20 && found["offset_mm"].is_null());
+        const PlainWheel plain;
+        for (const auto& b : found["barrel"])
+            QVERIFY(b["inside_radius_mm"].get<double>() - b["plus_minus"].get<double>() < plain.insideAt(b["depth_mm"]) + 0.01);
+        const auto changed = files::loadBuild(build.toStdString()).build;
+        const Wheel* wheel = findWheel(changed, "scanned");
+        QVERIFY(wheel && wheel->barrel.size() > 2);
+        QCOMPARE(wheel->scan, std::string("wheel.stl"));
+        QCOMPARE(wheel->barrel[0].insideRadius.known, Known::Measured);
+
+        // A bore that is not the scan's: said, and nothing is put in.
+        const auto wrong = cli({ "scan", "wheel", scan, "--known", "bore=65mm", "--into", build, "--wheel", "other" });
+        QCOMPARE(wrong.code, 2);
+        QVERIFY2(wrong.err.contains("do not agree"), wrong.err);
+        QCOMPARE(cli({ "scan", "wheel", scan, "--known", "bore=65mm" }).code, 1);
+        QVERIFY(!findWheel(files::loadBuild(build.toStdString()).build, "other"));
+        const auto corrected = cli({ "scan", "wheel", scan, "--known", "bore=65mm", "--correct", "--json" });
+        QCOMPARE(corrected.code, 0);
+        QVERIFY(std::abs(json::parse(corrected.out.toStdString())["bolt_circle_mm"].get<double>() - 112 * 65 / 66.6) < 0.2);
+        for (const auto& [arguments, why] : { std::pair { QStringList { "scan", "wheel", written("a.stl", "PK\x03\x04") }, "unpack" },
+                 std::pair { QStringList { "scan", "wheel", scan, "--known", "bore" }, "--known" },
+                 std::pair { QStringList { "scan", "wheel", scan, "--correct" }, "--known" },
+                 std::pair { QStringList { "scan", "wheel", scan, "--units", "m" }, "no road wheel" },
+                 std::pair { QStringList { "scan", "rotor", scan }, "no STEP" },
+                 std::pair { QStringList { "scan", "caliper", scan, "--rotor", "330", "--drop", "40" }, "--hole" } }) {
+            const auto refused = cli(arguments);
+            QCOMPARE(refused.code, 2);
+            QVERIFY2(refused.err.contains(why), refused.err);
+            QCOMPARE(refused.err.trimmed().count('\n'), 0);
+        }
+    }
+
     void searchTheLibrary()
     {
         QTemporaryDir folder;

@@ -62,6 +62,8 @@ struct Wheel {
     std::vector<BarrelStation> barrel;
     std::vector<SpokeStation> spokes;
     std::vector<Inset> insets;
+    std::string scan; ///< file its inside was read from, beside the build
+    std::string scanHash; ///< SHA-256 of that file, in hexadecimal
     DEEPSTOP_COMPILED_ONCE(Wheel)
 };
 

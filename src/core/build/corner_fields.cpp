@@ -59,6 +59,8 @@ void fields(V& v, T& w)
     v.list("barrel", "barrel station", 1000, w.barrel);
     v.list("spokes", "spoke station", 1000, w.spokes);
     v.list("insets", "inside the barrel", 24, w.insets);
+    v.text("scan", "file of its scan", w.scan);
+    v.text("scan_sha256", "check sum of that file", w.scanHash);
 }
 
 template <class V, Is<Rotor> T>

@@ -45,8 +45,8 @@ public:
     }
     void text(const Name& name, std::string& value) override
     {
-        // What it was copied from lies in another library.
-        if (name.key == "from")
+        // What it was copied from lies in another library, what it was scanned from beside another build.
+        if (name.key == "from" || name.key == "scan" || name.key == "scan_sha256")
             value.clear();
     }
 };

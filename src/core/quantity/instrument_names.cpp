@@ -10,7 +10,7 @@ namespace {
 
 constexpr std::array names { marked("tape"), marked("rule"), marked("straightedge"), marked("vernier"), marked("micrometer"),
     marked("dial gauge"), marked("feeler gauge"), marked("scale"), marked("kitchen scale"), marked("bench scale"), marked("hanging scale"),
-    marked("bathroom scale"), marked("corner scales"), marked("thermometer") };
+    marked("bathroom scale"), marked("corner scales"), marked("thermometer"), marked("scan"), marked("solid") };
 
 } // namespace
 

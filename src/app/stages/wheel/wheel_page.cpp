@@ -3,16 +3,19 @@
 #include "chapters/clearance/clearance.hpp"
 #include "document.hpp"
 #include "stages/sheets.hpp"
+#include "stages/wheel/scan_window.hpp"
 #include "stages/wheel/wheel_sheets.hpp"
 #include "widgets/cure_board.hpp"
 
 #include <QComboBox>
+#include <QPushButton>
 #include <QVBoxLayout>
 
 namespace deepstop::app {
 
 WheelPage::WheelPage(Document& document, LibraryStore& library, QWidget* parent)
-    : StagePage(document, WheelPage::id, Row::Over, parent), cures_(new CureBoard(document, library, this)), wheel_(new QComboBox(view()))
+    : StagePage(document, WheelPage::id, Row::Over, parent), cures_(new CureBoard(document, library, this)), wheel_(new QComboBox(view())),
+      scan_(new QPushButton(tr("From a scan…"), view()))
 {
     addAxleChoice();
     addSideChoice();
@@ -23,6 +26,8 @@ WheelPage::WheelPage(Document& document, LibraryStore& library, QWidget* parent)
     wheel_->setSizeAdjustPolicy(QComboBox::AdjustToContents);
     wheel_->setMaximumWidth(190);
     connect(wheel_, &QComboBox::activated, this, &WheelPage::putOn);
+    scan_->setToolTip(tr("The wheel's inside from a scanner's mesh or a maker's solid"));
+    connect(scan_, &QPushButton::clicked, this, &WheelPage::scan);
 }
 
 QStringList WheelPage::placeNames() const
@@ -76,6 +81,7 @@ void WheelPage::refreshRest()
     }
     offer(wheel_, names, current);
     wheel_->setVisible(place() != Wanted);
+    scan_->setVisible(place() == Wheel && corner && findWheel(*study.build, corner->wheel));
     cures_->setVisible(place() == Cures);
     // A board nobody sees is not worked out; while somebody types or drags, it waits as well.
     if (place() == Cures && !document().isPreviewing())
@@ -85,10 +91,22 @@ void WheelPage::refreshRest()
 void WheelPage::arrange()
 {
     StagePage::arrange();
-    putInCorner({ wheel_ });
+    putInCorner({ wheel_, scan_ });
     setListTitle(place() != Cures   ? QString()
             : axle() == Axle::Front ? tr("Clearance for the front caliper")
                                     : tr("Clearance for the rear caliper"));
+}
+
+void WheelPage::scan()
+{
+    const Corner* corner = document().study().after.at(axle()).corner;
+    if (!corner)
+        return;
+    if (!scanWindow_)
+        scanWindow_ = new ScanWindow(document(), this);
+    scanWindow_->setWheel(axle(), corner->wheel);
+    scanWindow_->show();
+    scanWindow_->raise();
 }
 
 void WheelPage::putOn(int index)

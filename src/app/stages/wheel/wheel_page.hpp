@@ -8,6 +8,7 @@ namespace deepstop::app {
 
 class CureBoard;
 class LibraryStore;
+class ScanWindow;
 
 class WheelPage : public StagePage {
     Q_OBJECT
@@ -20,6 +21,9 @@ public:
     [[nodiscard]] CureBoard* cureBoard() const { return cures_; }
     /// The wheel on this axle, of the build's candidates.
     [[nodiscard]] QComboBox* wheel() const { return wheel_; }
+    [[nodiscard]] QPushButton* scanButton() const { return scan_; }
+    /// Null until it was asked for.
+    [[nodiscard]] ScanWindow* scanWindow() const { return scanWindow_; }
 
 protected:
     [[nodiscard]] QStringList placeNames() const override;
@@ -35,8 +39,12 @@ private:
     /// A station still to be taken makes room for its reading and waits for it.
     void takeStation(std::size_t index);
 
+    void scan();
+
     CureBoard* cures_;
     QComboBox* wheel_;
+    QPushButton* scan_;
+    ScanWindow* scanWindow_ = nullptr;
 };
 
 } // namespace deepstop::app
