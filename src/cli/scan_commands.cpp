@@ -1,5 +1,7 @@
 #include "cli/commands.hpp"
 
+#include "files/disk.hpp"
+#include "files/profile_file.hpp"
 #include "language/language.hpp"
 #include "quantity/format.hpp"
 #include "quantity/parse.hpp"
@@ -12,6 +14,8 @@
 #include <fmt/format.h>
 #include <nlohmann/json.hpp>
 
+#include <algorithm>
+#include <array>
 #include <filesystem>
 #include <functional>
 #include <initializer_list>
@@ -35,7 +39,7 @@ struct WheelScanOptions {
     std::string wheel;
 };
 
-/// "bore=66.6mm" or "bolt-circle=112±0.1".
+/// "bore=66.6mm" or "bolt_circle=112±0.1".
 scan::Known knownFrom(const std::string& text)
 {
     const auto equals = text.find('=');
@@ -43,12 +47,12 @@ scan::Known knownFrom(const std::string& text)
     scan::Known known;
     if (key == "bore")
         known.what = scan::KnownLength::Bore;
-    else if (key == "bolt-circle")
+    else if (key == "bolt_circle")
         known.what = scan::KnownLength::BoltCircle;
     else if (key == "width")
         known.what = scan::KnownLength::OverallWidth;
     else
-        throw files::Refusal(tr("--known {}: say bore=, bolt-circle= or width= and the length that was measured.", text));
+        throw files::Refusal(tr("--known {}: say bore=, bolt_circle= or width= and the length that was measured.", text));
     const std::string value = equals == std::string::npos ? std::string() : text.substr(equals + 1);
     const auto parsed = parseQuantity(value, Dimension::Length, "mm");
     if (!parsed || !(*parsed.value > 0))
@@ -127,8 +131,32 @@ void say(const scan::WheelScan& scan, scan::FileUnit unit, std::size_t triangles
         std::cout << each << "\n";
 }
 
+/// A section or list that somebody has drawn: taken as it is.
+int takeProfile(const WheelScanOptions& o)
+{
+    const auto profile = files::readProfile(files::readFile(o.path), o.path);
+    const auto list = [](const std::vector<files::WheelProfile::Place>& places, const char* along, const char* across) {
+        auto out = nlohmann::ordered_json::array();
+        for (const auto& place : places)
+            out.push_back({ { along, place.along / oneMillimetre }, { across, place.across / oneMillimetre } });
+        return out;
+    };
+    if (o.json)
+        std::cout << nlohmann::ordered_json {
+            { "barrel", list(profile.barrel, "depth_mm", "inside_radius_mm") },
+            { "spokes", list(profile.spokes, "radius_mm", "distance_mm") }
+        }.dump(2) << "\n";
+    else
+        std::cout << tr("Barrel: {} stations, spokes: {}, as they are\n", profile.barrel.size(), profile.spokes.size());
+    if (!o.into.empty())
+        writeEdited(o.into, files::profileEdit(profile, o.wheel), o.into);
+    return fine;
+}
+
 int scanWheel(const WheelScanOptions& o)
 {
+    const bool isProfile =
+        std::ranges::any_of(std::array { ".csv", ".CSV", ".dxf", ".DXF" }, [&](const char* ending) { return o.path.ends_with(ending); });
     scan::WheelQuestion question;
     if (!o.known.empty())
         question.known = knownFrom(o.known);
@@ -136,6 +164,8 @@ int scanWheel(const WheelScanOptions& o)
         throw files::Refusal(tr("--correct: corrects to what is known; say that with --known."));
     if (!o.into.empty() && o.wheel.empty())
         throw files::Refusal(tr("--into: say into which wheel, with --wheel; an id that no wheel has makes a new one."));
+    if (isProfile)
+        return takeProfile(o);
     const auto loaded = solids::loadMesh(o.path);
     const scan::FileUnit unit = unitOf(loaded, o);
     question.unit = metresIn(unit);
@@ -363,13 +393,14 @@ void addScanCommands(CLI::App& app, int& code)
 {
     auto* command = app.add_subcommand("scan", tr("Parts from files: a scanned mesh or a solid becomes readings"));
     command->require_subcommand(1);
-    auto* wheel = command->add_subcommand(
-        "wheel", tr("A wheel from STL, PLY, OBJ or STEP. Exit 1 where the scan and what is known of the wheel do not agree"));
+    auto* wheel = command->add_subcommand("wheel",
+        tr("A wheel from STL, PLY, OBJ or STEP, or its profile as it is from CSV or DXF. Exit 1 where the scan and what is known of the "
+           "wheel do not agree"));
     auto o = std::make_shared<WheelScanOptions>();
     wheel->add_option("file", o->path, tr("the scan"))->required();
     wheel->add_option("--units", o->units, tr("unit of the file: mm, in or m (default: told by its size)"))
         ->check(CLI::IsMember({ "mm", "in", "m" }));
-    wheel->add_option("--known", o->known, tr("a length that was measured on the wheel: bore=66.6mm, bolt-circle=112mm or width=228mm"));
+    wheel->add_option("--known", o->known, tr("a length that was measured on the wheel: bore=66.6mm, bolt_circle=112mm or width=228mm"));
     wheel->add_flag("--correct", o->correct, tr("correct the scan's scale to what is known"));
     wheel->add_flag("--other-side", o->otherSide, tr("inboard is the other side than it seems"));
     wheel->add_flag("--json", o->json, tr("as JSON"));

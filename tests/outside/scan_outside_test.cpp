@@ -209,6 +209,34 @@ private slots:
         QCOMPARE(wheel.balanceWeights == YesNo::No, scan.insets.empty() && scan.allRoundSeen);
     }
 
+    /// Whether weights stand inside is said only of a barrel that was seen all round; what was read by hand stays.
+    void weightsAreNotDeniedUnseen()
+    {
+        const Seen& seen = seenWell();
+        auto scan = scan::scanWheel(seen.mesh, questionOf(seen.wheel));
+        QVERIFY2(scan.lacks.empty(), scan.lacks.c_str());
+        Wheel before;
+        before.balanceWeights = YesNo::No;
+        Inset byHand;
+        byHand.height.value = 3 * mm;
+        byHand.height.known = Known::Measured;
+        byHand.height.instrument = "vernier";
+        scan.insets.clear();
+        scan.allRoundSeen = false;
+        QCOMPARE(scan::wheelWith({}, scan, {}).balanceWeights, YesNo::Unknown);
+        QCOMPARE(scan::wheelWith(before, scan, {}).balanceWeights, YesNo::No); // as somebody said
+        scan.allRoundSeen = true;
+        QCOMPARE(scan::wheelWith({}, scan, {}).balanceWeights, YesNo::No);
+        before.insets = { byHand };
+        before.balanceWeights = YesNo::Yes;
+        QCOMPARE(scan::wheelWith(before, scan, {}).balanceWeights, YesNo::Yes);
+        scan.insets = { { 40 * mm, 60 * mm, 4 * mm, 0.2 * mm, 30 * mm } };
+        scan.allRoundSeen = false;
+        const Wheel twice = scan::wheelWith(scan::wheelWith(before, scan, {}), scan, {});
+        QCOMPARE(twice.insets.size(), std::size_t(2)); // the one by hand, and the scan's once
+        QCOMPARE(twice.insets[1].kind, InsetKind::Unknown); // another weight may stand where nothing was seen
+    }
+
     /// A scan that nobody held against anything proves nothing; one that contradicts what is known is not trusted; corrected it is.
     void scaleIsCheckedAndCorrectedOnlyWhenAsked()
     {

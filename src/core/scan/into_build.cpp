@@ -112,19 +112,35 @@ Wheel wheelWith(Wheel wheel, const WheelScan& scan, const ScanFile& file)
         // The nearest of all of them stands for all; where their number is not told, nobody knows whether all were seen.
         wheel.spokesAlike = scan.spokeCount > 0 ? YesNo::Yes : YesNo::Unknown;
     }
-    if (!scan.insets.empty() || scan.allRoundSeen) {
-        wheel.insets.clear();
-        for (const ScannedInset& i : scan.insets) {
-            Inset inset;
-            inset.from = read(i.from, placeWidth);
-            inset.to = read(i.to, placeWidth);
-            inset.height = read(i.height, i.plusMinus);
-            wheel.insets.push_back(std::move(inset));
-        }
-        wheel.balanceWeights = scan.insets.empty() ? YesNo::No : YesNo::Yes;
+    // What an earlier scan showed goes, what was read by hand stays.
+    std::erase_if(wheel.insets, [](const Inset& i) { return i.height.value && i.height.instrument == "scan"; });
+    constexpr double shortestWeight = 15 * millimetre;
+    for (const ScannedInset& i : scan.insets) {
+        Inset inset;
+        // Named only where nothing else can stand there: a part that was not seen may hold another weight.
+        inset.kind = scan.allRoundSeen && i.arc >= shortestWeight ? InsetKind::Weights : InsetKind::Unknown;
+        inset.from = read(i.from, placeWidth);
+        inset.to = read(i.to, placeWidth);
+        inset.height = read(i.height, i.plusMinus);
+        wheel.insets.push_back(std::move(inset));
     }
+    if (!scan.insets.empty())
+        wheel.balanceWeights = YesNo::Yes;
+    else if (scan.allRoundSeen && wheel.insets.empty())
+        wheel.balanceWeights = YesNo::No;
     wheel.scan = file.path;
     wheel.scanHash = file.hash;
+    return wheel;
+}
+
+Wheel& wheelIn(Build& build, const std::string& id)
+{
+    const auto at = std::ranges::find(build.wheels, id, &Wheel::id);
+    if (at != build.wheels.end())
+        return *at;
+    Wheel& wheel = build.wheels.emplace_back();
+    wheel.id = id;
+    wheel.name = id;
     return wheel;
 }
 
@@ -132,13 +148,8 @@ Edit wheelEdit(WheelScan scan, ScanFile file, std::string wheel)
 {
     return [scan = std::move(scan), file = std::move(file), wheel = std::move(wheel)](const Build& now) -> std::optional<Build> {
         Build build = now;
-        auto at = std::ranges::find(build.wheels, wheel, &Wheel::id);
-        if (at == build.wheels.end()) {
-            at = build.wheels.emplace(build.wheels.end());
-            at->id = wheel;
-            at->name = wheel;
-        }
-        *at = wheelWith(std::move(*at), scan, file);
+        Wheel& into = wheelIn(build, wheel);
+        into = wheelWith(std::move(into), scan, file);
         return build;
     };
 }

@@ -18,7 +18,9 @@ struct ScanFile {
 /// is *estimated*. @pre the scan lacks nothing
 [[nodiscard]] Wheel wheelWith(Wheel wheel, const WheelScan& scan, const ScanFile& file);
 
-/// Puts it into the wheel with that id; where no wheel has it, into a new one.
+/// The wheel with that id; where no wheel has it, a new one.
+[[nodiscard]] Wheel& wheelIn(Build& build, const std::string& id);
+/// Puts it into that wheel.
 [[nodiscard]] Edit wheelEdit(WheelScan scan, ScanFile file, std::string wheel);
 
 /// What whoever takes it has to know, a sentence each: scale, tilt, what is not seen.

@@ -124,9 +124,13 @@ void Profiles::barrel()
             if (const double r = levelled(*s, i); r > here.middle - 40 * millimetre && r < here.middle + 12 * millimetre)
                 bySector[sectorOf(s->angle, Slice::sectors)].push_back(r);
         std::size_t seen = 0;
+        std::vector<double> sizes;
+        for (const auto& sector : bySector)
+            sizes.push_back(static_cast<double>(sector.size()));
+        // A sector half of which is a hole may hide a weight.
+        const double fewest = std::max(3.0, 0.4 * medianOf(std::move(sizes)));
         for (std::size_t k = 0; k < Slice::sectors; ++k) {
-            constexpr std::size_t fewest = 3;
-            here.radius[k] = bySector[k].size() >= fewest ? medianOf(bySector[k]) : unknown;
+            here.radius[k] = static_cast<double>(bySector[k].size()) >= fewest ? medianOf(bySector[k]) : unknown;
             here.error[k] = static_cast<double>(bySector[k].size()); // made an error below
             if (std::isnan(here.radius[k]))
                 continue;
