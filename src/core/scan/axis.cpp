@@ -49,7 +49,8 @@ std::vector<Patch> patchesOf(const Mesh& mesh, double unit, double width)
         const Eigen::Vector3f c(mesh.corners[3 * t + 2].data());
         const Eigen::Vector3f area = (b - a).cross(c - a) / 2;
         const float size = area.norm();
-        if (!(size > 0))
+        // One larger than the part is none of its surface.
+        if (!(size > 0) || size > extent.largest() * extent.largest())
             continue;
         // Large triangles stand for many patches.
         const int across = std::clamp(static_cast<int>(std::sqrt(2 * size) / cell) + 1, 1, 64);

@@ -13,9 +13,28 @@ namespace deepstop::scan {
 
 std::vector<Sample> Surface::inFrame(const Frame& frame, std::size_t most) const
 {
-    constexpr double spacing = 2.5e-3;
+    double spacing = 2.5e-3;
     const std::size_t stride = most ? std::max<std::size_t>(1, mesh_.triangles() / most) : 1;
     const std::size_t count = mesh_.triangles() / stride;
+    const auto acrossOf = [&](double area) { return std::clamp(static_cast<int>(std::sqrt(2 * area) / spacing), 1, 64); };
+    // A triangle larger than the part is none of its surface; and however large they are, so many samples are enough.
+    const double largest = std::pow(extentOf(mesh_).largest() * unit_, 2);
+    constexpr double enough = 40e6;
+    const auto areaOf = [&](std::size_t i) {
+        const float* corners = mesh_.corners[3 * i * stride].data();
+        const Eigen::Vector3f a(corners);
+        const double area = (Eigen::Vector3f(corners + 3) - a).cross(Eigen::Vector3f(corners + 6) - a).norm() / 2 * unit_ * unit_;
+        return area <= largest ? area : 0;
+    };
+    while (true) {
+        double all = 0;
+        for (std::size_t i = 0; i < count; ++i)
+            all += std::pow(acrossOf(areaOf(i)), 2);
+        if (all <= enough || all <= static_cast<double>(count))
+            break;
+        spacing *= 1.5;
+        endIfCancelled();
+    }
     // Blocks by threads, put together in order: the same samples whatever the machine.
     constexpr std::size_t block = 100'000;
     std::vector<std::vector<Sample>> blocks((count + block - 1) / block);
@@ -29,10 +48,10 @@ std::vector<Sample> Surface::inFrame(const Frame& frame, std::size_t most) const
             const Eigen::Vector3d ac = Eigen::Vector3f(corners + 6).cast<double>() * unit_ - a;
             const Eigen::Vector3d cross = ab.cross(ac) * (insideOut_ ? -0.5 : 0.5);
             const double area = cross.norm();
-            if (!(area > 0))
+            if (!(area > 0) || area > largest)
                 continue;
             const Point normal { cross.x() / area, cross.y() / area, cross.z() / area };
-            const int across = std::clamp(static_cast<int>(std::sqrt(2 * area) / spacing), 1, 64);
+            const int across = acrossOf(area);
             for (int row = 0; row < across; ++row)
                 for (int k = 0; k < 2 * (across - row) - 1; ++k) {
                     const double u = (row + (k % 2 ? 2.0 : 1.0) / 3) / across;
