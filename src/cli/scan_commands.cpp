@@ -21,6 +21,7 @@
 #include <initializer_list>
 #include <iostream>
 #include <memory>
+#include <numbers>
 
 namespace deepstop::cli {
 namespace {
@@ -40,29 +41,24 @@ struct WheelScanOptions {
 };
 
 /// "bore=66.6mm" or "bolt_circle=112±0.1".
-scan::Known knownFrom(const std::string& text)
+scan::KnownSize knownFrom(const std::string& text)
 {
     const auto equals = text.find('=');
     const std::string key = text.substr(0, equals);
-    scan::Known known;
+    scan::KnownLength what {};
     if (key == "bore")
-        known.what = scan::KnownLength::Bore;
+        what = scan::KnownLength::Bore;
     else if (key == "bolt_circle")
-        known.what = scan::KnownLength::BoltCircle;
+        what = scan::KnownLength::BoltCircle;
     else if (key == "width")
-        known.what = scan::KnownLength::OverallWidth;
+        what = scan::KnownLength::OverallWidth;
     else
         throw files::Refusal(tr("--known {}: say bore=, bolt_circle= or width= and the length that was measured.", text));
     const std::string value = equals == std::string::npos ? std::string() : text.substr(equals + 1);
     const auto parsed = parseQuantity(value, Dimension::Length, "mm");
     if (!parsed || !(*parsed.value > 0))
         throw files::Refusal(fmt::format("--known {}: {}", key, parsed ? tr("a length above 0 is wanted.") : parsed.refusal));
-    Reading reading;
-    reading.value = *parsed.value;
-    reading.known = deepstop::Known::Measured;
-    reading.instrument = "vernier";
-    known.length = { *parsed.value, uncertainty(reading, true) };
-    return known;
+    return scan::byVernier(what, *parsed.value);
 }
 
 scan::FileUnit unitOf(const solids::LoadedMesh& loaded, const WheelScanOptions& o)
@@ -97,7 +93,7 @@ nlohmann::ordered_json json(const scan::WheelScan& scan, scan::FileUnit unit)
         { "bore_mm", sized(scan.bore) }, { "bore_plus_minus", wide(scan.bore) }, { "bolt_circle_mm", sized(scan.boltCircle) },
         { "bolt_circle_plus_minus", wide(scan.boltCircle) }, { "holes", scan.holes }, { "offset_mm", sized(scan.offset) },
         { "offset_plus_minus", wide(scan.offset) }, { "overall_width_mm", sized(scan.overallWidth) }, { "spoke_count", scan.spokeCount },
-        { "noise_mm", mm(scan.noise) }, { "tilt_deg", scan.tilt * 180 / 3.141592653589793 } };
+        { "noise_mm", mm(scan.noise) }, { "tilt_deg", scan.tilt * 180 / std::numbers::pi } };
     if (scan.scale)
         out["scale"] = { { "known_mm", mm(scan.scale->known) }, { "scanned_mm", mm(scan.scale->scanned) }, { "off", scan.scale->off },
             { "plus_minus", scan.scale->plusMinus }, { "agrees", scan.scale->agrees() }, { "corrected", scan.scale->corrected } };
@@ -135,7 +131,7 @@ void say(const scan::WheelScan& scan, scan::FileUnit unit, std::size_t triangles
 int takeProfile(const WheelScanOptions& o)
 {
     const auto profile = files::readProfile(files::readFile(o.path), o.path);
-    const auto list = [](const std::vector<files::WheelProfile::Place>& places, const char* along, const char* across) {
+    const auto list = [](const std::vector<scan::WheelProfile::Place>& places, const char* along, const char* across) {
         auto out = nlohmann::ordered_json::array();
         for (const auto& place : places)
             out.push_back({ { along, place.along / oneMillimetre }, { across, place.across / oneMillimetre } });
@@ -149,7 +145,7 @@ int takeProfile(const WheelScanOptions& o)
     else
         std::cout << tr("Barrel: {} stations, spokes: {}, as they are\n", profile.barrel.size(), profile.spokes.size());
     if (!o.into.empty())
-        writeEdited(o.into, files::profileEdit(profile, o.wheel), o.into);
+        writeEdited(o.into, scan::profileEdit(profile, o.wheel), o.into);
     return fine;
 }
 
@@ -336,6 +332,7 @@ int scanCaliper(const CaliperOptions& o)
     question.unit = metresIn(o.units == "in" ? scan::FileUnit::Inch : o.units == "m" ? scan::FileUnit::Metre : scan::FileUnit::Millimetre);
     question.rotorRadius = lengthFrom("--rotor", o.rotor) / 2;
     question.drop = lengthFrom("--drop", o.drop);
+    question.solid = loaded.unit.has_value();
     if (o.holes.empty() && loaded.unit) {
         const auto holes = solids::mountingHolesIn(solids::readStep(o.path), o.path);
         question.firstHole = holes.first;
@@ -345,7 +342,6 @@ int scanCaliper(const CaliperOptions& o)
         question.firstHole = pointFrom("--hole", o.holes[0], question.unit);
         question.secondHole = pointFrom("--hole", o.holes[1], question.unit);
         question.along = pointFrom("--along", o.along, 1);
-        question.plusMinus = loaded.unit ? 0 : 0.3 * oneMillimetre;
     } else {
         throw files::Refusal(
             tr("{}: a mesh does not tell where its mounting holes are: say their middles with --hole, twice, and their way with --along.",

@@ -15,21 +15,11 @@
 #include <TopoDS.hxx>
 
 #include <array>
-#include <cmath>
 
 namespace deepstop::solids {
 namespace {
 
 using files::Refusal;
-
-void put(scan::Mesh& mesh, const std::array<std::array<float, 3>, 3>& corners)
-{
-    for (const auto& corner : corners)
-        for (const float each : corner)
-            if (!std::isfinite(each) || std::abs(each) > 1e7F)
-                return;
-    mesh.corners.insert(mesh.corners.end(), corners.begin(), corners.end());
-}
 
 scan::Mesh fromStep(const std::string& bytes, const std::string& name)
 {
@@ -55,7 +45,7 @@ scan::Mesh fromStep(const std::string& bytes, const std::string& name)
                     const gp_Pnt p = part->Node(n[k]).Transformed(place);
                     corners[k] = { static_cast<float>(p.X()), static_cast<float>(p.Y()), static_cast<float>(p.Z()) };
                 }
-                put(mesh, corners);
+                mesh.corners.insert(mesh.corners.end(), corners.begin(), corners.end());
             }
         }
     } catch (const Standard_Failure& e) {

@@ -6,6 +6,7 @@
 #include "stages/wheel/scan_window.hpp"
 
 #include <QCheckBox>
+#include <QDir>
 #include <QPrinter>
 #include <QPushButton>
 
@@ -15,8 +16,11 @@ struct AtScan : Shown {
     QTemporaryDir dir;
     WheelPage* page;
     ScanWindow* scan = nullptr;
-    explicit AtScan(const QString& demo = merle()) : Shown(demo), page(window.page<WheelPage>())
+    /// @param path of a build of one's own; empty: the demo, which has no place on disk yet
+    explicit AtScan(const QString& path = {}) : page(window.page<WheelPage>())
     {
+        if (!path.isEmpty())
+            window.openFile(path);
         window.resize(1280, 800);
         window.setStage(WheelPage::id);
         page->setPlace(WheelPage::Wheel);
@@ -71,6 +75,7 @@ private slots:
         AtScan s;
         QVERIFY(s.scan && s.scan->isVisible());
         QVERIFY(!s.scan->putInButton()->isEnabled());
+        QVERIFY(!s.scan->keep()->isEnabled()); // beside a build that is nowhere yet nothing can be copied
         QVERIFY(s.scan->said().contains("mounting face"));
         const PlainWheel plain;
         s.open(s.file(stlOf(plain.mesh())));
@@ -188,7 +193,36 @@ private slots:
         s.scan->finish();
         everythingShown();
         QVERIFY(!s.scan->pickButton()->isChecked());
-        QVERIFY(s.scan->found());
+        // The face goes through the places, wherever on the wheel they are.
+        QVERIFY2(s.scan->found()->lacks.empty(), s.scan->found()->lacks.c_str());
+        for (const scan::Point& pick : mesh->picks()) {
+            const auto place = s.scan->found()->frame.of(pick);
+            QVERIFY(std::abs(place.along - s.scan->found()->face) < std::tan(s.scan->found()->tilt) * place.radius + 1e-5);
+        }
+    }
+
+    /// Another wheel's scan of the same name stays as it is.
+    void aScanIsCopiedBesideTheBuild()
+    {
+        OwnFile own;
+        AtScan s(own.path);
+        const QDir beside = QFileInfo(own.path).absoluteDir();
+        QVERIFY(beside.mkpath("mine-scans"));
+        QFile other(beside.filePath("mine-scans/wheel.stl"));
+        QVERIFY(other.open(QIODevice::WriteOnly));
+        other.write("somebody's");
+        other.close();
+        const auto bytes = stlOf(PlainWheel {}.mesh());
+        s.open(s.file(bytes));
+        QTest::mouseClick(s.scan->keep(), Qt::LeftButton, {}, QPoint(8, s.scan->keep()->height() / 2));
+        QVERIFY(s.scan->keep()->isChecked() && s.scan->putInButton()->isEnabled());
+        QTest::mouseClick(s.scan->putInButton(), Qt::LeftButton);
+        s.scan->finish();
+        everythingShown();
+        QVERIFY2(s.wheel().scan == "mine-scans/wheel-2.stl", (s.wheel().scan + "; " + s.scan->said().toStdString()).c_str());
+        QVERIFY(other.open(QIODevice::ReadOnly));
+        QCOMPARE(other.readAll(), QByteArray("somebody's"));
+        QCOMPARE(QFileInfo(beside.filePath("mine-scans/wheel-2.stl")).size(), static_cast<qint64>(bytes.size()));
     }
 };
 

@@ -27,7 +27,7 @@ std::string refusalOf(const std::string& bytes, const std::string& name)
     return {};
 }
 
-bool is(const files::WheelProfile::Place& place, double along, double across)
+bool is(const scan::WheelProfile::Place& place, double along, double across)
 {
     return std::abs(place.along - along) < 1e-9 && std::abs(place.across - across) < 1e-9;
 }
@@ -61,14 +61,14 @@ private slots:
         const auto inches = files::readProfile(dxf("0\nLINE\n8\nBARREL\n10\n1\n20\n8\n11\n2\n21\n7\n", "1"), "w.dxf");
         QVERIFY(is(inches.barrel[0], 0.0254, 0.2032));
 
-        const auto into = applied(files::profileEdit(profile, "w17"), demo());
+        const auto into = applied(scan::profileEdit(profile, "w17"), demo());
         QVERIFY(into);
         const Wheel* wheel = findWheel(*into, "w17");
         QCOMPARE(wheel->barrel.size(), std::size_t(2));
         QCOMPARE(wheel->barrel[0].insideRadius.known, Known::Vendor);
         QCOMPARE(wheel->barrel[0].bend, YesNo::Yes);
         QCOMPARE(wheel->offset.value, findWheel(demo(), "w17")->offset.value);
-        QVERIFY(findWheel(*applied(files::profileEdit(profile, "drawn"), demo()), "drawn"));
+        QVERIFY(findWheel(*applied(scan::profileEdit(profile, "drawn"), demo()), "drawn"));
     }
 
     void whatIsNoProfileIsRefusedByLine_data()

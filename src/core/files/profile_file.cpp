@@ -3,7 +3,6 @@
 #include "files/csv.hpp"
 #include "language/language.hpp"
 #include "quantity/number.hpp"
-#include "scan/into_build.hpp"
 
 #include <algorithm>
 #include <array>
@@ -13,6 +12,7 @@
 namespace deepstop::files {
 namespace {
 
+using scan::WheelProfile;
 using Place = WheelProfile::Place;
 
 constexpr double inch = 25.4e-3;
@@ -231,7 +231,7 @@ void inOrder(std::vector<Place>& places)
 
 } // namespace
 
-WheelProfile readProfile(std::string_view bytes, const std::string& name)
+scan::WheelProfile readProfile(std::string_view bytes, const std::string& name)
 {
     const bool isDxf = name.ends_with(".dxf") || name.ends_with(".DXF");
     WheelProfile profile = isDxf ? DxfSection(bytes, name).read() : fromCsv(bytes, name);
@@ -242,37 +242,6 @@ WheelProfile readProfile(std::string_view bytes, const std::string& name)
     if (std::max(profile.barrel.size(), profile.spokes.size()) > mostPlaces)
         throw Refusal(tr("{}: more than {} places are too many.", name, mostPlaces));
     return profile;
-}
-
-Edit profileEdit(WheelProfile profile, std::string wheel)
-{
-    return [profile = std::move(profile), wheel = std::move(wheel)](const Build& now) -> std::optional<Build> {
-        const auto read = [](double value) {
-            Reading r;
-            r.value = value;
-            r.known = Known::Vendor;
-            return r;
-        };
-        Build build = now;
-        Wheel& into = scan::wheelIn(build, wheel);
-        if (!profile.barrel.empty())
-            into.barrel.clear();
-        for (const Place& place : profile.barrel) {
-            BarrelStation& station = into.barrel.emplace_back();
-            station.depth = read(place.along);
-            station.insideRadius = read(place.across);
-            station.bend = place.bend ? YesNo::Yes : YesNo::Unknown;
-        }
-        if (!profile.spokes.empty())
-            into.spokes.clear();
-        for (const Place& place : profile.spokes) {
-            SpokeStation& station = into.spokes.emplace_back();
-            station.radius = read(place.along);
-            station.distance = read(place.across);
-            station.bend = place.bend ? YesNo::Yes : YesNo::Unknown;
-        }
-        return build;
-    };
 }
 
 } // namespace deepstop::files

@@ -5,6 +5,7 @@
 #include "build/words.hpp"
 #include "files/csv.hpp"
 #include "language/language.hpp"
+#include "library/every_reading.hpp"
 #include "library/library.hpp"
 
 #include <fmt/format.h>
@@ -15,7 +16,7 @@ namespace deepstop::library {
 namespace {
 
 /// Makes every reading one of another example of the same part.
-class OfAnotherExample final : public Visitor {
+class OfAnotherExample final : public EveryReading {
 public:
     void reading(const ReadingField& field, Reading& r) override
     {
@@ -32,16 +33,6 @@ public:
         r.repeats.clear();
         r.date.clear();
         r.instrument.clear();
-    }
-    void readings(const ReadingField& field, std::vector<Reading>& list, std::size_t) override
-    {
-        for (Reading& r : list)
-            reading(field, r);
-    }
-    void list(const ListField&, List& list) override
-    {
-        for (std::size_t i = 0; i < list.size(); ++i)
-            list.describe(*this, i);
     }
     void text(const Name& name, std::string& value) override
     {

@@ -3,8 +3,10 @@
 #include "build/choices.hpp"
 #include "build/words.hpp"
 #include "language/language.hpp"
+#include "library/every_reading.hpp"
 #include "library/kit.hpp"
 #include "library/texts.hpp"
+#include "quantity/instrument_names.hpp"
 #include "quantity/text.hpp"
 
 #include <fmt/format.h>
@@ -277,7 +279,7 @@ std::string keepKit(Library& library, const Setup& setup)
 namespace {
 
 /// Who measured a part, when and with what, in one sentence; empty where nothing of it was measured.
-class Provenance final : public Visitor {
+class Provenance final : public EveryReading {
 public:
     void reading(const ReadingField&, Reading& r) override
     {
@@ -288,25 +290,15 @@ public:
         if (!r.instrument.empty() && std::ranges::find(instruments_, r.instrument) == instruments_.end())
             instruments_.push_back(r.instrument);
     }
-    void readings(const ReadingField& field, std::vector<Reading>& list, std::size_t) override
-    {
-        for (Reading& r : list)
-            reading(field, r);
-    }
-    void list(const ListField&, List& list) override
-    {
-        for (std::size_t i = 0; i < list.size(); ++i)
-            list.describe(*this, i);
-    }
     [[nodiscard]] std::string said(const std::string& car) const
     {
         if (!measured_)
             return {};
         std::string said = car.empty() ? tr("Measured") : tr("Measured on {}", car);
         if (!latest_.empty())
-            said += tr(", {}", latest_);
+            said += ", " + latest_;
         for (const std::string& each : instruments_)
-            said += tr(", {}", each);
+            said += ", " + instrumentInWords(each);
         return said;
     }
 

@@ -1,5 +1,6 @@
 #include "scan/axis.hpp"
 
+#include "quantity/quantile.hpp"
 #include "scan/vectors.hpp"
 #include "task/cancel.hpp"
 
@@ -148,9 +149,7 @@ std::optional<Axis> axisOf(const std::vector<Patch>& patches)
         // From lenient to strict: what misses by more than most of the surface has little to say.
         std::vector<double> misses(patches.size());
         std::ranges::transform(patches, misses.begin(), miss);
-        auto sorted = misses;
-        std::ranges::nth_element(sorted, sorted.begin() + static_cast<std::ptrdiff_t>(sorted.size() / 3));
-        const double lenient = std::max({ 0.3 * std::pow(0.8, round), 2 * sorted[sorted.size() / 3], 0.003 });
+        const double lenient = std::max({ 0.3 * std::pow(0.8, round), 2 * quantile(misses, 1.0 / 3), 0.003 });
         for (std::size_t i = 0; i < patches.size(); ++i)
             weights[i] = 1 / std::pow(1 + std::pow(misses[i] / lenient, 2), 2);
     }

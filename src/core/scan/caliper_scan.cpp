@@ -45,9 +45,11 @@ private:
     {
         Reading r;
         r.value = value;
-        r.plusMinus = std::max(question_.plusMinus, 0.02 * millimetre);
-        r.known = Known::Vendor;
-        r.instrument = "solid";
+        // How rough a scanner is; common practice, no source.
+        constexpr double rough = 0.3 * millimetre;
+        r.plusMinus = question_.solid ? 0.02 * millimetre : rough + scaleUnchecked * std::abs(value);
+        r.known = question_.solid ? Known::Vendor : Known::Estimated;
+        r.instrument = question_.solid ? "solid" : "scan";
         return r;
     }
 
@@ -57,7 +59,7 @@ private:
         const Vector3d second = vec(question_.secondHole);
         Vector3d z = vec(question_.along);
         if (!(z.norm() > 0) || !((second - first).norm() > 20 * millimetre)) {
-            scan_.lacks = tr("Its two mounting holes are not told apart: they have to stand more than 20 mm from each other.");
+            scan_.lacks = tr("Its two mounting holes stand less than 20 mm from each other: they are no mounting holes.");
             return false;
         }
         z.normalize();
@@ -94,6 +96,8 @@ private:
             spots_.push_back({ p.dot(x), p.dot(y), outboard * p.dot(z), outboard * toward });
         scan_.caliper.mountSpacing = read(spacing_);
         scan_.caliper.mountDrop = read(question_.drop);
+        if (!question_.solid)
+            scan_.remarks.push_back(tr("Its scale is held against nothing: everything counts as estimated."));
         return true;
     }
 
@@ -275,7 +279,8 @@ Caliper caliperWith(Caliper caliper, const CaliperScan& scan)
             into = from;
     }
     // What stands proud and was read by hand stays beside what the file shows; what an earlier file showed goes.
-    std::erase_if(caliper.bumps, [](const Bump& b) { return b.overEdge.value && b.overEdge.instrument == "solid"; });
+    std::erase_if(caliper.bumps,
+        [](const Bump& b) { return b.overEdge.value && (b.overEdge.instrument == "solid" || b.overEdge.instrument == "scan"); });
     caliper.bumps.insert(caliper.bumps.end(), scan.caliper.bumps.begin(), scan.caliper.bumps.end());
     return caliper;
 }

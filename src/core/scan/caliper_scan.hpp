@@ -17,12 +17,12 @@ struct CaliperQuestion {
     Point along {}; ///< of the holes, parallel to the axle
     double rotorRadius = 0; ///< of the rotor that it is meant for
     double drop = 0; ///< line of the holes inward of that rotor's edge
-    double plusMinus = 0; ///< of the solid; a scan's own roughness is added
+    bool solid = false; ///< a maker's own, exact; else a scan, whose scale nobody has held against anything
 };
 
 struct CaliperScan {
     std::string lacks; ///< one sentence: why nothing was found; empty otherwise
-    Caliper caliper; ///< the readings that were found, of a *vendor*; the others are missing
+    Caliper caliper; ///< the readings that were found: of a solid *vendor*, of a scan *estimated*; the others are missing
     std::vector<std::string> remarks;
 };
 

@@ -1,5 +1,7 @@
 #include "scan/circle.hpp"
 
+#include "quantity/quantile.hpp"
+
 #include <Eigen/Dense>
 
 #include <algorithm>
@@ -40,9 +42,8 @@ std::optional<Circle> circleThrough(std::span<const std::array<double, 2>> point
             misses[i] = std::hypot(points[i][0] - c.x, points[i][1] - c.y) - c.radius;
         std::vector<double> sizes(misses.size());
         std::ranges::transform(misses, sizes.begin(), [](double m) { return std::abs(m); });
-        std::ranges::nth_element(sizes, sizes.begin() + static_cast<std::ptrdiff_t>(sizes.size() / 2));
         // The median of what misses, as a standard deviation.
-        c.rough = std::max(1.4826 * sizes[sizes.size() / 2], 1e-9);
+        c.rough = std::max(1.4826 * quantile(std::move(sizes), 0.5), 1e-9);
         Eigen::Vector3d step = Eigen::Vector3d::Zero();
         information.setZero();
         for (std::size_t i = 0; i < points.size(); ++i) {

@@ -45,7 +45,7 @@ std::vector<std::size_t> bendsOf(const std::vector<std::pair<double, double>>& l
 
 Wheel wheelWith(Wheel wheel, const WheelScan& scan, const ScanFile& file)
 {
-    const deepstop::Known known = scan.trusted() ? deepstop::Known::Measured : deepstop::Known::Estimated;
+    const Known known = scan.trusted() ? Known::Measured : Known::Estimated;
     const auto read = [&](double value, double plusMinus) {
         Reading r;
         r.value = value;
@@ -57,7 +57,7 @@ Wheel wheelWith(Wheel wheel, const WheelScan& scan, const ScanFile& file)
     };
     const auto take = [&](Reading& into, const std::optional<Sized>& from) {
         // What somebody measured is no worse than the scan that it was held against.
-        if (from && !(into.value && into.known == deepstop::Known::Measured && into.instrument != "scan"))
+        if (from && !(into.value && into.known == Known::Measured && into.instrument != "scan"))
             into = read(from->value, from->plusMinus);
     };
     take(wheel.bore, scan.bore);
@@ -150,6 +150,31 @@ Edit wheelEdit(WheelScan scan, ScanFile file, std::string wheel)
         Build build = now;
         Wheel& into = wheelIn(build, wheel);
         into = wheelWith(std::move(into), scan, file);
+        return build;
+    };
+}
+
+Edit profileEdit(WheelProfile profile, std::string wheel)
+{
+    return [profile = std::move(profile), wheel = std::move(wheel)](const Build& now) -> std::optional<Build> {
+        Build build = now;
+        Wheel& into = wheelIn(build, wheel);
+        const auto put = [](const std::vector<WheelProfile::Place>& places, auto& stations, auto along, auto across) {
+            if (places.empty())
+                return;
+            stations.clear();
+            for (const auto& place : places) {
+                auto& station = stations.emplace_back();
+                for (const auto& [reading, value] :
+                    { std::pair { &(station.*along), place.along }, { &(station.*across), place.across } }) {
+                    reading->value = value;
+                    reading->known = Known::Vendor;
+                }
+                station.bend = place.bend ? YesNo::Yes : YesNo::Unknown;
+            }
+        };
+        put(profile.barrel, into.barrel, &BarrelStation::depth, &BarrelStation::insideRadius);
+        put(profile.spokes, into.spokes, &SpokeStation::radius, &SpokeStation::distance);
         return build;
     };
 }

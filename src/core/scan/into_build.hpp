@@ -23,6 +23,19 @@ struct ScanFile {
 /// Puts it into that wheel.
 [[nodiscard]] Edit wheelEdit(WheelScan scan, ScanFile file, std::string wheel);
 
+/// A wheel's inside as somebody has drawn it.
+struct WheelProfile {
+    struct Place {
+        double along = 0; ///< m: depth inboard of the mounting face, or radius of a spoke's place
+        double across = 0; ///< m: inside radius, or distance outboard of the mounting face
+        bool bend = false; ///< straight lines run to its neighbours
+    };
+    std::vector<Place> barrel;
+    std::vector<Place> spokes;
+};
+/// Puts it into that wheel as it is, known from its vendor.
+[[nodiscard]] Edit profileEdit(WheelProfile profile, std::string wheel);
+
 /// What whoever takes it has to know, a sentence each: scale, tilt, what is not seen.
 [[nodiscard]] std::vector<std::string> remarks(const WheelScan& scan, UnitSystem system);
 

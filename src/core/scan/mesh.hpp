@@ -34,4 +34,7 @@ struct Extent {
 };
 [[nodiscard]] Extent extentOf(const Mesh& mesh, double share = 0.99);
 
+/// By how much a scan's scale may be off that nothing was held against; common practice, no source.
+inline constexpr double scaleUnchecked = 0.01;
+
 } // namespace deepstop::scan

@@ -1,7 +1,6 @@
 #pragma once
-/// Of a scanned wheel whose axis and face are known: barrel, spokes, what stands inside, flanges, bolt holes.
+/// Of a scanned wheel whose axis and face are known: barrel, spokes, what stands inside, flanges.
 
-#include "scan/circle.hpp"
 #include "scan/surface.hpp"
 #include "scan/wheel_scan.hpp"
 
@@ -27,20 +26,5 @@ private:
 
 /// How far the mounting face reaches out.
 [[nodiscard]] double faceRadius(const std::vector<Sample>& samples, double rough);
-
-/// Round holes among points that are on walls: alike and evenly about the middle.
-class BoltHoles {
-public:
-    /// @param faceRadius of the mounting face, which they go through
-    BoltHoles(const std::vector<std::array<double, 2>>& walls, double faceRadius);
-    [[nodiscard]] int count() const { return count_; } ///< 0: none
-    [[nodiscard]] const std::vector<Circle>& seen() const { return seen_; }
-    [[nodiscard]] const Circle& circle() const { return circle_; } ///< through their middles, about the axis
-
-private:
-    int count_ = 0;
-    std::vector<Circle> seen_;
-    Circle circle_;
-};
 
 } // namespace deepstop::scan

@@ -1,5 +1,6 @@
 #include "scan/surface.hpp"
 
+#include "quantity/quantile.hpp"
 #include "task/cancel.hpp"
 #include "task/parallel.hpp"
 
@@ -83,15 +84,6 @@ constexpr std::size_t fewestInRing = 20;
 
 } // namespace
 
-double medianOf(std::vector<double> values)
-{
-    if (values.empty())
-        return std::numeric_limits<double>::quiet_NaN();
-    const auto middle = values.begin() + static_cast<std::ptrdiff_t>(values.size() / 2);
-    std::ranges::nth_element(values, middle);
-    return *middle;
-}
-
 Rings::Rings(const std::vector<Sample>& samples, double width) : width_(width)
 {
     if (samples.empty())
@@ -102,12 +94,12 @@ Rings::Rings(const std::vector<Sample>& samples, double width) : width_(width)
     for (const Sample& s : samples)
         radii[static_cast<std::size_t>((s.along - first_) / width_)].push_back(s.radius);
     for (auto& ring : radii)
-        middles_.push_back(ring.size() >= fewestInRing ? medianOf(std::move(ring)) : std::numeric_limits<double>::quiet_NaN());
+        middles_.push_back(ring.size() >= fewestInRing ? quantile(std::move(ring), 0.5) : std::numeric_limits<double>::quiet_NaN());
     std::vector<double> misses;
     for (const Sample& s : samples)
         if (const auto ring = at(s.along))
             misses.push_back(std::abs(s.radius - ring->radius));
-    rough_ = misses.empty() ? 0 : 1.4826 * medianOf(std::move(misses));
+    rough_ = misses.empty() ? 0 : 1.4826 * quantile(std::move(misses), 0.5);
 }
 
 std::optional<Rings::Ring> Rings::at(double along) const

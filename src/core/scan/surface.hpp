@@ -16,9 +16,6 @@ struct Sample {
     float area; ///< m²
 };
 
-/// NaN of none.
-[[nodiscard]] double medianOf(std::vector<double> values);
-
 class Surface {
 public:
     /// @param insideOut its triangles wind the wrong way round

@@ -1,6 +1,8 @@
 #include "scan/wheel_scan.hpp"
 
 #include "language/language.hpp"
+#include "quantity/reading.hpp"
+#include "scan/bolt_holes.hpp"
 #include "scan/circle.hpp"
 #include "scan/profile.hpp"
 #include "scan/surface.hpp"
@@ -423,6 +425,15 @@ private:
 };
 
 } // namespace
+
+KnownSize byVernier(KnownLength what, double length)
+{
+    Reading reading;
+    reading.value = length;
+    reading.known = Known::Measured;
+    reading.instrument = "vernier";
+    return { what, { length, uncertainty(reading, true) } };
+}
 
 WheelScan scanWheel(const Mesh& mesh, const WheelQuestion& question, const std::function<void(double)>& progress)
 {

@@ -21,7 +21,6 @@ struct ScannedBarrel {
     double insideRadius = 0; ///< the smallest all round, without what stands into the barrel
     double plusMinus = 0;
     double seen = 0; ///< part of the turn that the scan shows there
-    bool atGap = false; ///< beside a depth that is not seen
 };
 struct ScannedSpoke {
     double radius = 0;
@@ -43,10 +42,12 @@ struct Range {
 
 /// What is known of the wheel beforehand, and is held against the scan.
 enum class KnownLength { Bore, BoltCircle, OverallWidth };
-struct Known {
+struct KnownSize {
     KnownLength what = KnownLength::Bore;
     Sized length;
 };
+/// One that was read with a vernier.
+[[nodiscard]] KnownSize byVernier(KnownLength what, double length);
 struct Scale {
     KnownLength what = KnownLength::Bore;
     double known = 0;
@@ -60,7 +61,7 @@ struct Scale {
 
 struct WheelQuestion {
     double unit = 1e-3; ///< metres of one in the mesh
-    std::optional<Known> known;
+    std::optional<KnownSize> known;
     bool correctScale = false; ///< to what is known
     bool otherSide = false; ///< the mounting face looks the other way than it seems to
     std::array<std::optional<Point>, 3> picked; ///< places on the mounting face, in the mesh's unit: it goes through them
@@ -97,8 +98,5 @@ struct WheelScan {
 /// Finds a wheel in a mesh. Cancelled by the flag bound to this thread.
 /// @param progress part done, 0 to 1, now and then
 [[nodiscard]] WheelScan scanWheel(const Mesh& mesh, const WheelQuestion& question, const std::function<void(double)>& progress = {});
-
-/// By how much a scale may be off that nothing was held against; common practice, no source.
-inline constexpr double scaleUnchecked = 0.01;
 
 } // namespace deepstop::scan

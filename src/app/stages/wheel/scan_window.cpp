@@ -143,9 +143,15 @@ void ScanWindow::setWheel(Axle axle, const std::string& wheel)
     axle_ = axle;
     wheel_ = wheel;
     const deepstop::Wheel* of = findWheel(*document_.study().build, wheel);
+    // Beside a build that is nowhere yet nothing can be copied.
+    const bool onDisk = !document_.path().isEmpty();
+    keep_->setEnabled(onDisk);
+    keep_->setToolTip(onDisk ? QString() : tr("Save the build first"));
+    if (!onDisk)
+        keep_->setChecked(false);
     putIn_->setText(of ? tr("Put into %1").arg(QString::fromStdString(of->name)) : tr("Put into this wheel"));
     // What was measured on the wheel itself is held against the scan.
-    if (of && of->bore.value && of->bore.known == deepstop::Known::Measured && of->bore.instrument != "scan" && known_->text().isEmpty())
+    if (of && of->bore.value && of->bore.known == Known::Measured && of->bore.instrument != "scan" && known_->text().isEmpty())
         known_->setText(QString::fromStdString(print(*of->bore.value, style::fine, document_.units())));
     showSection();
 }
@@ -210,12 +216,7 @@ void ScanWindow::askAgain()
             working(false);
             return say();
         }
-        Reading reading;
-        reading.value = *parsed.value;
-        reading.known = deepstop::Known::Measured;
-        reading.instrument = "vernier";
-        question.known =
-            scan::Known { static_cast<scan::KnownLength>(what_->currentIndex()), { *parsed.value, uncertainty(reading, true) } };
+        question.known = scan::byVernier(static_cast<scan::KnownLength>(what_->currentIndex()), *parsed.value);
         question.correctScale = correct_->isChecked();
     }
     if (view_->picks().size() >= 3)
@@ -333,7 +334,7 @@ void ScanWindow::putIn()
     if (!found_ || !loaded_)
         return;
     const QString build = document_.path();
-    if (!keep_->isChecked() || build.isEmpty())
+    if (!keep_->isChecked())
         return putInFrom(loaded_->path);
     working(true);
     keeping_.start(
@@ -341,9 +342,13 @@ void ScanWindow::putIn()
             const QFileInfo file(build);
             const QDir folder = file.absoluteDir();
             const QString beside = file.completeBaseName() + QStringLiteral("-scans");
-            const QString to = folder.filePath(beside + QLatin1Char('/') + QFileInfo(from).fileName());
-            if (!folder.mkpath(beside)
-                || (QFileInfo(to) != QFileInfo(from) && ((QFile::exists(to) && !QFile::remove(to)) || !QFile::copy(from, to))))
+            // Another scan of that name is somebody else's: this one is called otherwise.
+            const QFileInfo name(from);
+            QString to = folder.filePath(beside + QLatin1Char('/') + name.fileName());
+            for (int number = 2; QFile::exists(to) && QFileInfo(to) != name; ++number)
+                to = folder.filePath(
+                    QStringLiteral("%1/%2-%3.%4").arg(beside, name.completeBaseName(), QString::number(number), name.suffix()));
+            if (!folder.mkpath(beside) || (QFileInfo(to) != name && !QFile::copy(from, to)))
                 throw files::Refusal(tr("%1: cannot be written. Free some space, or choose another folder.").arg(to).toStdString());
             return to;
         },

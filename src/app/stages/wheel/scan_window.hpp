@@ -34,6 +34,7 @@ public:
     [[nodiscard]] QComboBox* knownWhat() const { return what_; }
     [[nodiscard]] QLineEdit* knownLength() const { return known_; }
     [[nodiscard]] QCheckBox* correct() const { return correct_; }
+    [[nodiscard]] QCheckBox* keep() const { return keep_; }
     [[nodiscard]] QPushButton* putInButton() const { return putIn_; }
     [[nodiscard]] QPushButton* pickButton() const { return pick_; }
     [[nodiscard]] QString said() const { return said_->text(); }
