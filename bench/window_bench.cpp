@@ -5,17 +5,31 @@
 #include "stages/bench/bench_page.hpp"
 #include "stages/centring/centring_page.hpp"
 #include "stages/heat/heat_page.hpp"
+#include "stages/search/search_page.hpp"
 #include "stages/single_pages.hpp"
+#include "library_store.hpp"
+#include "widgets/library_window.hpp"
+#include "library/library_file.hpp"
 #include "stages/wheel/wheel_page.hpp"
 #include "theme.hpp"
 #include "drawing/dimension_field.hpp"
 
 #include <QApplication>
+#include <QDir>
 #include <QElapsedTimer>
+#include <QLineEdit>
+#include <QListWidget>
+#include <QPushButton>
 #include <QStandardPaths>
+#include <QTableView>
 #include <QTest>
+#include <QTextBrowser>
+#include <QThread>
 
 #include <benchmark/benchmark.h>
+#include <fmt/format.h>
+
+#include <random>
 
 using namespace deepstop;
 using namespace deepstop::app;
@@ -246,6 +260,96 @@ BENCHMARK_CAPTURE(dragToPaintedDrawing, masterBore, BalancePage::id, BalancePage
     ->Unit(benchmark::kMillisecond)
     ->UseManualTime()
     ->Iterations(100);
+
+/// 50,000 parts, each a little other than one of the shipped library.
+library::Library hugeLibrary(std::size_t each)
+{
+    const auto shipped =
+        files::loadLibrary(std::filesystem::path(MainWindow::demoFolder().toStdString()).parent_path() / "library" / "parts.json");
+    library::Library huge;
+    std::mt19937 rng(5);
+    std::uniform_real_distribution<double> off(-3e-3, 3e-3);
+    const auto fill = [&](auto& shelf, const auto& from, auto change) {
+        for (std::size_t i = 0; i < each; ++i) {
+            auto part = from[i % from.size()];
+            part.id += fmt::format("-{}", i);
+            change(part.part);
+            shelf.push_back(std::move(part));
+        }
+    };
+    const auto shift = [&](Reading& reading) {
+        if (reading.value)
+            *reading.value += off(rng);
+    };
+    fill(huge.rotors, shipped.rotors, [&](Rotor& rotor) { shift(rotor.outerDiameter); });
+    fill(huge.calipers, shipped.calipers, [&](Caliper& caliper) { shift(caliper.padWindow); });
+    fill(huge.pads, shipped.pads, [&](Pad& pad) { shift(pad.length); });
+    fill(huge.wheels, shipped.wheels, [&](Wheel& wheel) { shift(wheel.offset); });
+    fill(huge.masters, shipped.masters, [&](library::MasterCylinder& master) { shift(master.stroke); });
+    return huge;
+}
+
+/// A library of 50,000 parts shown, filtered, searched until the first kits are there, cancelled, and one kit asked about. Its time is the
+/// longest that the window did not answer.
+void hugeLibraryAnswers(benchmark::State& state)
+{
+    QStandardPaths::setTestModeEnabled(true);
+    const QString path = LibraryStore().path();
+    QDir().mkpath(QFileInfo(path).path());
+    files::saveLibrary(path.toStdString(), hugeLibrary(static_cast<std::size_t>(state.range(0)) / 5));
+    double blocked = 0;
+    const auto until = [&](const char* what, auto done) {
+        QElapsedTimer all;
+        all.start();
+        double longest = 0;
+        constexpr qint64 patience = 120'000;
+        while (!done() && all.elapsed() < patience) {
+            QElapsedTimer one;
+            one.start();
+            QCoreApplication::processEvents();
+            longest = std::max(longest, static_cast<double>(one.nsecsElapsed()) * 1e-6);
+            QThread::msleep(1);
+        }
+        blocked = std::max(blocked, longest);
+        state.counters[std::string(what) + "_blocked_ms"] = longest;
+        state.counters[std::string(what) + "_ms"] = static_cast<double>(all.elapsed());
+    };
+    const auto at = [&](const char* what, auto does, auto done) {
+        QElapsedTimer one;
+        one.start();
+        does();
+        const double took = static_cast<double>(one.nsecsElapsed()) * 1e-6;
+        until(what, done);
+        blocked = std::max(blocked, took);
+        state.counters[std::string(what) + "_click_ms"] = took;
+    };
+    for (auto _ : state) {
+        MainWindow window;
+        window.openDemo(MainWindow::demoFolder() + "/halden-merle.deepstop");
+        window.resize(1280, 800);
+        window.setStage(BenchPage::id);
+        window.show();
+        QTest::qWait(200);
+        LibraryWindow* shown = nullptr;
+        at(
+            "shown", [&] { shown = window.showLibrary(); }, [&] { return shown->list()->count() > 20; });
+        at(
+            "filtered", [&] { QTest::keyClicks(shown->search(), "pillar 325"); }, [&] { return shown->list()->count() > 0; });
+        shown->close();
+        window.setStage(SearchPage::id);
+        auto* page = dynamic_cast<SearchPage*>(window.page());
+        at(
+            "searched", [&] { QTest::mouseClick(page->searchButton(), Qt::LeftButton); },
+            [&] { return page->table()->model()->rowCount() > 0; });
+        at(
+            "cancelled", [&] { QTest::mouseClick(page->cancelButton(), Qt::LeftButton); }, [&] { return !page->isSearching(); });
+        at(
+            "why", [&] { page->setPlace(SearchPage::WhyNot); }, [&] { return page->whyText()->toPlainText().size() > 40; });
+        state.SetIterationTime(blocked * 1e-3);
+    }
+    QFile::remove(path);
+}
+BENCHMARK(hugeLibraryAnswers)->Arg(500)->Arg(50'000)->Unit(benchmark::kMillisecond)->UseManualTime()->Iterations(1);
 
 } // namespace
 

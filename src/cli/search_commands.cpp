@@ -32,7 +32,11 @@ struct SearchOptions {
     std::vector<std::string> limits;
     bool keepMaster = false;
     bool json = false;
+    bool wholeCar = false;
+    std::string best = "price";
+    std::size_t most = search::Query {}.most;
     std::string why;
+    std::string rear;
     std::string into;
     std::string name;
     int pick = 1;
@@ -69,6 +73,14 @@ search::Limit limitOf(const std::string& text)
     throw files::Refusal(tr("--limit {}: it is a key and a number, as price=1500. The keys are {}.", text, all));
 }
 
+Gain bestOf(const std::string& key)
+{
+    for (const Gain gain : search::allGains)
+        if (search::addsUp(gain) && search::about(gain).key == key)
+            return gain;
+    throw files::Refusal(tr("--best {}: whole cars are ranked by weight_kg, clearance_mm or price.", key));
+}
+
 search::Query queryOf(const SearchOptions& o, std::shared_ptr<const Study> study)
 {
     const std::string path = o.library.empty() ? (files::dataFolder() / "library" / "parts.json").string() : o.library;
@@ -76,6 +88,12 @@ search::Query queryOf(const SearchOptions& o, std::shared_ptr<const Study> study
         throw files::Refusal(tr("{}: there is no such parts library.", path));
     search::Query query;
     query.axle = o.subject.onAxle();
+    query.wholeCar = o.wholeCar;
+    if (o.wholeCar) {
+        query.axle = Axle::Front;
+        query.best = bestOf(o.best);
+        query.most = o.most;
+    }
     const auto& build = *study->build;
     try {
         query.parts =
@@ -93,11 +111,25 @@ search::Query queryOf(const SearchOptions& o, std::shared_ptr<const Study> study
     query.alsoClear = o.alsoClear;
     for (const std::string& limit : o.limits)
         query.limits.push_back(limitOf(limit));
+    // A car that turns round is none to look for, unless someone asks for it.
+    if (o.wholeCar && std::ranges::count(query.limits, Gain::Locks, &search::Limit::gain) == 0)
+        query.limits.push_back({ Gain::Locks, 0 });
     if (!o.duty.empty() && std::ranges::find(build.duties, o.duty, &DutyPlan::id) == build.duties.end())
         throw files::Refusal(tr("--duty: {} has no duty “{}”.", o.subject.path, o.duty));
     query.duty = o.duty;
     query.study = std::move(study);
     return query;
+}
+
+/// Parts by their ids into a choice, in the order of the kinds.
+void choose(const search::Query& query, const std::vector<std::string>& ids, search::Choice& choice, std::string_view option)
+{
+    for (std::size_t i = 0; i < ids.size(); ++i) {
+        const auto place = query.parts.find(search::kinds[i], ids[i]);
+        if (!place)
+            throw files::Refusal(tr("{}: there is no {} “{}” in this search.", option, tr(nameOf(search::kinds[i])), ids[i]));
+        choice[i] = static_cast<std::uint32_t>(*place);
+    }
 }
 
 /// ROTOR/CALIPER/PAD/WHEEL, or with the master cylinder behind them.
@@ -107,12 +139,18 @@ search::Choice choiceOf(const search::Query& query, const std::string& text)
     if (ids.size() < 4 || ids.size() > search::kinds.size())
         throw files::Refusal(tr("--why {}: it names rotor/caliper/pad/wheel, or a master cylinder behind them, by their ids.", text));
     search::Choice choice {};
-    for (std::size_t i = 0; i < ids.size(); ++i) {
-        const auto place = query.parts.find(search::kinds[i], ids[i]);
-        if (!place)
-            throw files::Refusal(tr("--why: there is no {} “{}” in this search.", tr(nameOf(search::kinds[i])), ids[i]));
-        choice[i] = static_cast<std::uint32_t>(*place);
-    }
+    choose(query, ids, choice, "--why");
+    return choice;
+}
+
+/// ROTOR/CALIPER/PAD of the rear axle, in the wheel and with the master cylinder of the front.
+search::Choice rearOf(const search::Query& query, const std::string& text, const search::Choice& front)
+{
+    const auto ids = splitAt('/', text);
+    if (ids.size() != 3)
+        throw files::Refusal(tr("--rear {}: it names rotor/caliper/pad by their ids.", text));
+    search::Choice choice = search::rearBeside(query, front);
+    choose(query, ids, choice, "--rear");
     return choice;
 }
 
@@ -130,13 +168,23 @@ nlohmann::ordered_json json(const search::Query& query, const search::Result& re
     out["funnel"] = nlohmann::ordered_json::array();
     for (const search::Lost& lost : result.funnel)
         out["funnel"].push_back({ { "check", lost.check }, { "lost", lost.lost }, { "left", lost.left } });
+    if (query.wholeCar) {
+        out["not_looked_at"] = result.notLooked;
+        out["gave_up"] = result.gaveUp;
+    }
     out["front"] = nlohmann::ordered_json::array();
     for (const std::size_t i : result.front) {
         const search::Kit& kit = result.kits[i];
-        nlohmann::ordered_json one;
         static constexpr std::array keys { "rotor", "caliper", "pad", "wheel", "master" };
-        for (const Kind kind : search::kinds)
-            one[keys[static_cast<std::size_t>(kind)]] = query.parts.name(kind, at(kit.choice, kind)).id;
+        const auto parts = [&](const search::Choice& choice) {
+            nlohmann::ordered_json ids;
+            for (const Kind kind : search::kinds)
+                ids[keys[static_cast<std::size_t>(kind)]] = query.parts.name(kind, at(choice, kind)).id;
+            return ids;
+        };
+        nlohmann::ordered_json one = parts(kit.choice);
+        if (kit.rear)
+            one["rear"] = parts(*kit.rear);
         for (const Gain gain : search::allGains)
             one[std::string(search::about(gain).key)] = figureOf(search::of(kit.gains, gain), gain);
         one["levels"] = nlohmann::ordered_json::object();
@@ -154,6 +202,14 @@ std::string said(double value, Gain gain, UnitSystem system)
     return std::isfinite(value) ? print(value, about.style, system) : std::string(tr("not known"));
 }
 
+std::string wholeCarsSaid(const search::Query& query, const search::Result& result)
+{
+    const std::string best = search::titleFor(query.best, true);
+    if (result.gaveUp)
+        return tr("Few of those looked at go, so {} were left, none better in: {}", result.notLooked, best);
+    return tr("{} were not looked at: none is better in: {}", result.notLooked, best);
+}
+
 void say(const search::Query& query, const search::Result& result, UnitSystem system)
 {
     if (!result.lacks.empty()) {
@@ -162,18 +218,20 @@ void say(const search::Query& query, const search::Result& result, UnitSystem sy
     }
     std::cout << tr(
         "{} kits tried, {} go, {} of them are beaten by no other\n", result.combinations, result.kits.size(), result.front.size());
+    if (query.wholeCar)
+        std::cout << wholeCarsSaid(query, result) << "\n";
     for (const search::Lost& lost : result.funnel)
         std::cout << tr("{:>12} lost at {}, {} left\n", lost.lost, lost.check, lost.left);
     int number = 0;
     for (const std::size_t i : result.front) {
         const search::Kit& kit = result.kits[i];
-        std::cout << fmt::format("\n{:>3}  {}, {}", ++number, search::nameOf(query, kit.choice),
-            query.parts.name(Kind::Wheel, at(kit.choice, Kind::Wheel)).name);
+        std::cout << fmt::format(
+            "\n{:>3}  {}, {}", ++number, search::nameOf(query, kit), query.parts.name(Kind::Wheel, at(kit.choice, Kind::Wheel)).name);
         if (at(kit.choice, Kind::Master) > 0)
             std::cout << ", " << query.parts.name(Kind::Master, at(kit.choice, Kind::Master)).name;
         std::cout << "\n    ";
         for (const Gain gain : search::allGains)
-            std::cout << fmt::format(" {} {};", tr(search::about(gain).title), said(search::of(kit.gains, gain), gain, system));
+            std::cout << fmt::format(" {} {};", search::titleFor(gain, query.wholeCar), said(search::of(kit.gains, gain), gain, system));
         std::cout << fmt::format(" {}\n", tr(nameOf(kit.level())));
     }
     std::cout
@@ -216,7 +274,10 @@ int searchKits(const SearchOptions& o)
     const auto study = std::make_shared<const Study>(o.subject.studied());
     const search::Query query = queryOf(o, study);
     if (!o.why.empty()) {
-        const auto why = search::whyNot(query, choiceOf(query, o.why));
+        if (o.wholeCar && o.rear.empty())
+            throw files::Refusal(tr("--why of a whole car wants --rear ROTOR/CALIPER/PAD beside it."));
+        const search::Choice choice = choiceOf(query, o.why);
+        const auto why = search::whyNot(query, choice, o.wholeCar ? std::optional(rearOf(query, o.rear, choice)) : std::nullopt);
         if (o.json)
             std::cout << json(why).dump(2) << "\n";
         else
@@ -233,9 +294,9 @@ int searchKits(const SearchOptions& o)
     if (!o.into.empty()) {
         if (o.pick < 1 || static_cast<std::size_t>(o.pick) > result.front.size())
             throw files::Refusal(tr("--pick {}: there are {} kits to pick from.", o.pick, result.front.size()));
-        const search::Choice choice = result.kits[result.front[static_cast<std::size_t>(o.pick) - 1]].choice;
-        const auto name = o.name.empty() ? query.parts.name(Kind::Rotor, at(choice, Kind::Rotor)).name : o.name;
-        writeEdited(o.subject.path, search::putIn(query, choice, name), o.into);
+        const search::Kit& kit = result.kits[result.front[static_cast<std::size_t>(o.pick) - 1]];
+        const auto name = o.name.empty() ? query.parts.name(Kind::Rotor, at(kit.choice, Kind::Rotor)).name : o.name;
+        writeEdited(o.subject.path, search::putIn(query, kit.choice, name, kit.rear), o.into);
     }
     return fine;
 }
@@ -263,6 +324,12 @@ void addSearchCommands(CLI::App& app, int& code)
         ->allow_extra_args(false);
     command->add_flag("--keep-master", o->keepMaster, tr("leave the master cylinder as it is"));
     command->add_flag("--json", o->json, tr("as JSON"));
+    command->add_flag("--whole-car", o->wholeCar,
+        tr("kits of both axles at once, with one master cylinder; the rear must lock later, unless --limit "
+           "rear_locks_later_percent=… says otherwise"));
+    command->add_option("--best", o->best, tr("what whole cars are ranked by: weight_kg, clearance_mm or price (default)"));
+    command->add_option("--most", o->most, tr("how many whole cars that go are looked for (default: 200)"))->check(CLI::Range(1, 10'000));
+    command->add_option("--rear", o->rear, tr("of --why with --whole-car, the rear's: ROTOR/CALIPER/PAD, by ids"));
     command->add_option("--why", o->why, tr("why a kit does not go: ROTOR/CALIPER/PAD/WHEEL, by ids"));
     command->add_option("--into", o->into, tr("write the build with a kit as a setup of its own to this file"));
     command->add_option("--pick", o->pick, tr("which of the kits that no other beats, counted from 1"));

@@ -2,6 +2,7 @@
 
 #include "app/shown.hpp"
 #include "stages/search/funnel_view.hpp"
+#include "stages/search/kit_table.hpp"
 #include "stages/search/search_page.hpp"
 
 #include <QCheckBox>
@@ -28,6 +29,12 @@ struct AtSearch : Shown {
         QTest::keyClick(&window, Qt::Key_F, Qt::ControlModifier);
         everythingShown();
         page = dynamic_cast<SearchPage*>(window.page());
+    }
+    /// What is shown, for who wants to look at it. DEEPSTOP_PICTURE: where to.
+    void show(const char* name)
+    {
+        if (const char* folder = std::getenv("DEEPSTOP_PICTURE"))
+            window.grab().save(QStringLiteral("%1/%2.png").arg(QString::fromUtf8(folder), QString::fromUtf8(name)));
     }
     /// A short one: the master cylinder stays.
     void search()
@@ -77,6 +84,62 @@ private slots:
         QVERIFY(s.window.document().study().headline.fits != Headline::Fits::Yes);
         // What was found was of the build before.
         QVERIFY(!s.page->result());
+    }
+
+    /// Front and rear together: chosen by keys, in two lines each, drawn for either axle, asked about and put in with both corners.
+    void wholeCarIsSearchedAndPutIn()
+    {
+        AtSearch s;
+        s.page->scope()->setFocus();
+        QTest::keyClick(s.page->scope(), Qt::Key_Down);
+        QCOMPARE(s.page->limit(search::Gain::Locks)->text(), QStringLiteral("0"));
+        s.search();
+        s.show("whole-car");
+        const auto result = s.page->result();
+        QVERIFY(result && result->kits.size() > 10);
+        QVERIFY2(s.page->summary()->text().contains("Both axles"), qPrintable(s.page->summary()->text()));
+        const auto* model = s.page->table()->model();
+        QVERIFY(model->index(0, 0).data().toString().contains('\n'));
+        QVERIFY(model->headerData(KitTable::firstGain, Qt::Horizontal).toString().contains("weights added"));
+        // The other axle's section, and nothing is forgotten.
+        QTest::keyClick(s.page->table(), Qt::Key_Down);
+        const int row = s.page->table()->currentIndex().row();
+        QTest::keyClick(s.page->axleChoice(), Qt::Key_Down);
+        everythingShown();
+        QCOMPARE(s.page->result(), result);
+        QCOMPARE(s.page->table()->selectionModel()->selectedRows().front().row(), row);
+        s.show("whole-car-rear");
+        // A pair that was lost: both axles' parts are asked about.
+        s.page->setPlace(SearchPage::Lost);
+        everythingShown();
+        const auto& funnel = result->funnel;
+        const auto locks = std::ranges::find(funnel, std::string("limit/rear_locks_later_percent"), &search::Lost::check);
+        QVERIFY(locks != funnel.end());
+        s.page->funnel()->choose(static_cast<int>(locks - funnel.begin()));
+        everythingShown();
+        s.show("whole-car-lost");
+        QVERIFY(s.page->losers()->item(0, 2)->text().contains("rear:"));
+        QVERIFY(std::ranges::any_of(funnel, [](const search::Lost& lost) { return lost.title.ends_with("(rear)"); }));
+        s.page->losers()->setCurrentCell(0, 0);
+        QTest::keyClick(s.page->losers(), Qt::Key_Return);
+        s.page->finish();
+        everythingShown();
+        QVERIFY(s.page->whyRear(search::Kind::Rotor)->isVisible());
+        QVERIFY(!s.page->whyText()->toPlainText().isEmpty());
+        s.show("whole-car-why");
+        s.page->setPlace(SearchPage::Kits);
+        everythingShown();
+        QTimer::singleShot(0, [] {
+            auto* dialog = qobject_cast<QInputDialog*>(QApplication::activeModalWidget());
+            dialog->setTextValue("Both axles");
+            dialog->accept();
+        });
+        QTest::mouseClick(s.page->putInButton(), Qt::LeftButton);
+        s.window.document().settle();
+        const Setup& setup = s.window.document().build().setups.back();
+        QCOMPARE(setup.id, std::string("both-axles"));
+        QVERIFY(setup.front && setup.rear);
+        QVERIFY(!setup.front->rotor.from.empty() && !setup.rear->rotor.from.empty());
     }
 
     void lostKitsOpenTheirReasons()

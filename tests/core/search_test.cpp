@@ -1,9 +1,7 @@
 /// Search: every kit judged as a study of it alone would, the funnel, the front, and what is not known never ahead.
 
-#include "core/support.hpp"
+#include "core/random_library.hpp"
 #include "chapters/clearance/checks.hpp"
-#include "library/library_file.hpp"
-#include "search/search.hpp"
 #include "search/why.hpp"
 #include "task/cancel.hpp"
 
@@ -13,6 +11,7 @@
 #include <limits>
 #include <map>
 #include <random>
+#include <set>
 #include <thread>
 
 using namespace deepstop;
@@ -21,82 +20,6 @@ using search::Kind;
 using search::Query;
 
 namespace {
-
-const library::Library& shipped()
-{
-    static const auto all = files::loadLibrary(DEEPSTOP_DATA "/library/parts.json");
-    return all;
-}
-
-/// Some parts of the shipped library, one or another dimension of them changed or taken away.
-constexpr double unknown = std::numeric_limits<double>::quiet_NaN();
-
-library::Library randomLibrary(unsigned seed, std::size_t rotors, std::size_t calipers, std::size_t pads, std::size_t masters)
-{
-    std::mt19937 rng(seed);
-    const auto some = [&](const auto& shelf, std::size_t most, const char* like) {
-        std::remove_cvref_t<decltype(shelf)> chosen;
-        for (const auto& one : shelf)
-            if (one.id.find(like) != std::string::npos)
-                chosen.push_back(one);
-        std::ranges::shuffle(chosen, rng);
-        chosen.resize(std::min(most, chosen.size()));
-        return chosen;
-    };
-    library::Library library;
-    library.rotors = some(shipped().rotors, rotors, "");
-    library.calipers = some(shipped().calipers, calipers, "");
-    library.pads = some(shipped().pads, pads, "");
-    library.masters = some(shipped().masters, masters, "");
-    std::uniform_real_distribution<double> part(0, 1);
-    const auto shake = [&](Reading& reading, double most, double goneOf = 0.03) {
-        if (!reading.value)
-            return;
-        if (part(rng) < goneOf)
-            reading = {};
-        else
-            reading.value = *reading.value + most * (2 * part(rng) - 1);
-    };
-    for (auto& rotor : library.rotors) {
-        // Most of them for this hub, so that not all fail at once.
-        if (part(rng) < 0.8) {
-            rotor.part.bore.value = 66.6e-3;
-            rotor.part.boltCircle.value = 112e-3;
-            rotor.part.boltHoles = 5;
-            rotor.part.pocketDiameter.value = 140e-3;
-            rotor.part.hatOuterDiameter.value = 154e-3;
-        }
-        shake(rotor.part.outerDiameter, 15e-3);
-        shake(rotor.part.overallHeight, 6e-3);
-        shake(rotor.part.thickness, 3e-3);
-        shake(rotor.part.hatThickness, 1e-3);
-    }
-    for (auto& caliper : library.calipers) {
-        shake(caliper.part.backOverEdge, 4e-3);
-        shake(caliper.part.mountDepth, 8e-3);
-        shake(caliper.part.mountDrop, 3e-3);
-        shake(caliper.part.slotWidth, 3e-3);
-        shake(caliper.part.outboardDepth, 5e-3);
-        shake(caliper.part.padRoom, 2e-3);
-        if (part(rng) < 0.5)
-            caliper.part.padWindow.value = 0.105;
-    }
-    for (auto& pad : library.pads) {
-        shake(pad.part.thickness, 1e-3);
-        if (part(rng) < 0.5)
-            pad.part.length.value = 0.1043;
-    }
-    return library;
-}
-
-Query queryOf(const library::Library& library, Build build = demo(), std::vector<std::string> wheels = {})
-{
-    Query query;
-    const auto shared = std::make_shared<const Build>(std::move(build));
-    query.study = std::make_shared<const Study>(study(shared, SetupPair {}, UnitSystem::Metric, Remedies::LeftOut));
-    query.parts = search::partsFor(library, *shared, wheels);
-    return query;
-}
 
 template <class Each>
 void forEveryKit(const search::Parts& parts, Each each)
@@ -115,7 +38,7 @@ void forEveryKit(const search::Parts& parts, Each each)
 std::string firstFailure(const Query& query, const search::Choice& choice)
 {
     std::string setup;
-    Build build = search::triedBuild(query, choice, &setup);
+    Build build = search::triedBuild(query, choice, {}, &setup);
     const Study s = study(std::make_shared<const Build>(std::move(build)), SetupPair { query.study->before.setup->id, setup },
         UnitSystem::Metric, Remedies::LeftOut);
     for (const Check* check : search::orderOfChecks())
@@ -123,16 +46,6 @@ std::string firstFailure(const Query& query, const search::Choice& choice)
             if (v.check == check && !v.found && isBad(v.level) && (check->of == CheckOf::Car || v.axle == query.axle))
                 return v.id;
     return {};
-}
-
-bool isOfTheBracket(const std::string& check) { return check.find("/bracket-") != std::string::npos && !check.ends_with("bracket-gap"); }
-
-bool covers(const search::Loser& loser, const search::Choice& choice)
-{
-    for (std::size_t i = 0; i < choice.size(); ++i)
-        if (loser.choice[i] != search::every && loser.choice[i] != choice[i])
-            return false;
-    return true;
 }
 
 search::Kit kitWith(std::initializer_list<double> gains)
@@ -189,6 +102,73 @@ private slots:
             qInfo("%s %d", check.c_str(), kits);
         QVERIFY(winners > 0);
         QVERIFY(failures.size() > 5);
+    }
+
+    /// The same of larger libraries, kits picked by chance: of 10,000 each. DEEPSTOP_LIBRARIES says how many.
+    void sampledKitsAsTheirOwnStudy()
+    {
+        const int asked = qEnvironmentVariableIntValue("DEEPSTOP_LIBRARIES");
+        int winners = 0;
+        int lost = 0;
+        for (int seed = 1; seed <= (asked ? asked : 1); ++seed) {
+            const Query query = queryOf(randomLibrary(static_cast<unsigned>(1000 + seed), 14, 10, 12, 2), demo(), { "w17", "winter" });
+            const auto result = search::search(query);
+            QCOMPARE(result.combinations, 14U * 10 * 12 * 2 * 3);
+            std::set<search::Choice> go;
+            for (const search::Kit& kit : result.kits)
+                go.insert(kit.choice);
+            std::mt19937 rng(static_cast<unsigned>(seed));
+            for (int i = 0; i < 40; ++i) {
+                search::Choice choice {};
+                for (const Kind kind : search::kinds)
+                    at(choice, kind) = static_cast<std::uint32_t>(rng() % query.parts.count(kind));
+                // Half of them from those that go: they are few.
+                if (i % 2 == 0 && !result.kits.empty())
+                    choice = result.kits[rng() % result.kits.size()].choice;
+                const bool byBracket = std::ranges::any_of(result.funnel, [&](const search::Lost& check) {
+                    return isOfTheBracket(check.check)
+                        && std::ranges::any_of(check.nearest, [&](const auto& loser) { return covers(loser, choice); });
+                });
+                if (byBracket)
+                    continue;
+                const std::string own = firstFailure(query, choice);
+                QVERIFY2(go.contains(choice) == own.empty(), qPrintable(QStringLiteral("library %1: %2").arg(seed).arg(own.c_str())));
+                ++(own.empty() ? winners : lost);
+            }
+        }
+        qInfo("%d go, %d fail", winners, lost);
+        QVERIFY(winners > 5);
+        QVERIFY(lost > 5);
+    }
+
+    /// What is told while it searches is what it finds in the end, each once, and the first before all is tried.
+    void whatIsToldIsWhatIsFound()
+    {
+        library::Library library = shipped();
+        library.masters.resize(2);
+        Query query = queryOf(library, demo(), { "w17", "winter", "w18" });
+        query.limits = { { Gain::Price, 700 } };
+        QVERIFY(query.parts.combinations() > 100'000);
+        std::vector<search::Kit> told;
+        double firstAt = 2;
+        const auto result = search::search(query, [&](double part, std::span<const search::Kit> found) {
+            if (!found.empty())
+                firstAt = std::min(firstAt, part);
+            told.insert(told.end(), found.begin(), found.end());
+        });
+        QVERIFY(!result.kits.empty());
+        QVERIFY(firstAt < 0.5);
+        std::ranges::sort(told, {}, &search::Kit::choice);
+        QCOMPARE(told.size(), result.kits.size());
+        for (std::size_t i = 0; i < told.size(); ++i) {
+            QCOMPARE(told[i].choice, result.kits[i].choice);
+            for (const Gain gain : search::allGains) {
+                const double one = search::of(told[i].gains, gain);
+                const double other = search::of(result.kits[i].gains, gain);
+                QVERIFY2(one == other || (std::isnan(one) && std::isnan(other)), std::string(search::about(gain).key).c_str());
+            }
+            QVERIFY(told[i].level() == result.kits[i].level());
+        }
     }
 
     /// Of a search over all of the shipped library in all wheels: lost kits, picked by chance, fail in a study of their own, too, and there
@@ -249,6 +229,8 @@ private slots:
         const auto isBeaten = [&](const search::Kit& kit, const search::Kit& by) {
             bool better = false;
             for (const Gain gain : search::allGains) {
+                if (gain == Gain::Locks)
+                    continue;
                 if (worth(by, gain) < worth(kit, gain))
                     return false;
                 better = better || worth(by, gain) > worth(kit, gain);
@@ -278,6 +260,8 @@ private slots:
     {
         const auto known = kitWith({ 14, 80, 45, 3e-3, 300, 1200 });
         for (std::size_t i = 0; i < search::allGains.size(); ++i) {
+            if (search::allGains[i] == Gain::Locks)
+                continue;
             search::Kit less = known;
             less.gains[i] = unknown;
             QVERIFY(search::beats(known.gains, less.gains));
@@ -351,9 +335,9 @@ private slots:
         const Query query = queryOf(randomLibrary(3, 1, 1, 1, 2), std::move(build), { "w17" });
         QCOMPARE(query.parts.masters.size(), 3U);
         std::string setup;
-        const Build same = search::triedBuild(query, { 0, 0, 0, 0, 0 }, &setup);
+        const Build same = search::triedBuild(query, { 0, 0, 0, 0, 0 }, {}, &setup);
         QVERIFY(hydraulicsOf(same, *findSetup(same, setup)).linePressure.value.has_value());
-        const Build other = search::triedBuild(query, { 0, 0, 0, 0, 1 }, &setup);
+        const Build other = search::triedBuild(query, { 0, 0, 0, 0, 1 }, {}, &setup);
         const Hydraulics& hydraulics = hydraulicsOf(other, *findSetup(other, setup));
         QVERIFY(!hydraulics.linePressure.value.has_value());
         QCOMPARE(*hydraulics.masterBore.value, *query.parts.masters[1].part.bore.value);

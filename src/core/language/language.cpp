@@ -6,12 +6,38 @@
 #include <libintl.h>
 
 #include <clocale>
+#include <unordered_map>
 
 namespace deepstop {
 namespace {
 
 constexpr const char* domain = "deepstop";
 bool isOpen = false;
+
+struct HashOfText {
+    using is_transparent = void;
+    std::size_t operator()(std::string_view text) const { return std::hash<std::string_view> {}(text); }
+};
+
+/// What the catalogue has for a sentence; null where it has nothing. Asked of it once a thread and language: it locks, and searches anew.
+const char* found(std::string_view english)
+{
+    static thread_local std::string language;
+    static thread_local std::unordered_map<std::string, const char*, HashOfText, std::equal_to<>> known;
+    const char* const now = std::setlocale(LC_MESSAGES, nullptr);
+    if (now && language != now) {
+        known.clear();
+        language = now;
+    }
+    auto entry = known.find(english);
+    if (entry == known.end()) {
+        entry = known.emplace(english, nullptr).first;
+        const char* const key = entry->first.c_str();
+        const char* const translated = dgettext(domain, key);
+        entry->second = translated == key ? nullptr : translated;
+    }
+    return entry->second;
+}
 
 } // namespace
 
@@ -28,16 +54,14 @@ void openCatalogue()
 const char* tr(const char* english)
 {
     // The empty string is the catalogue's own heading.
-    return isOpen && *english ? dgettext(domain, english) : english;
+    const char* const translated = isOpen && *english ? found(english) : nullptr;
+    return translated ? translated : english;
 }
 
 std::string_view tr(std::string_view english)
 {
-    if (!isOpen || english.empty())
-        return english;
-    const std::string key(english);
-    const char* const found = dgettext(domain, key.c_str());
-    return found == key.c_str() ? english : std::string_view(found);
+    const char* const translated = isOpen && !english.empty() ? found(english) : nullptr;
+    return translated ? std::string_view(translated) : english;
 }
 
 std::string languageCode()

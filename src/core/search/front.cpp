@@ -17,8 +17,15 @@ const GainOf& about(Gain gain)
         GainOf { "clearance_mm", marked("Smallest wheel gap"), style::gap, 1e-3, false },
         GainOf { "effort_N", marked("Pedal force"), style::force, 1, true },
         GainOf { "price", marked("Price"), style::money, 1, true },
+        // Far apart is no better than apart: the rear then does too little.
+        GainOf { "rear_locks_later_percent", marked("Rear locks later by"), style::share, 0.01, false, false },
     };
     return all[static_cast<std::size_t>(gain)];
+}
+
+std::string titleFor(Gain gain, bool wholeCar)
+{
+    return std::string(wholeCar && gain == Gain::Weight ? tr("Corner weights added") : tr(about(gain).title));
 }
 
 Level Kit::level() const
@@ -37,6 +44,8 @@ bool beats(const Gains& a, const Gains& b)
 {
     bool better = false;
     for (const Gain gain : allGains) {
+        if (!about(gain).isCompared)
+            continue;
         const double mine = of(a, gain);
         const double other = of(b, gain);
         if (std::isnan(mine) && std::isnan(other))
@@ -61,9 +70,10 @@ std::vector<std::size_t> frontOf(std::span<const Kit> kits)
         std::array<double, allGains.size()> key {};
         for (const Gain gain : allGains) {
             const double value = of(kits[i].gains, gain);
-            key[static_cast<std::size_t>(gain)] = std::isnan(value) ? std::numeric_limits<double>::infinity()
-                : about(gain).lessIsBetter                          ? value
-                                                                    : -value;
+            if (about(gain).isCompared)
+                key[static_cast<std::size_t>(gain)] = std::isnan(value) ? std::numeric_limits<double>::infinity()
+                    : about(gain).lessIsBetter                          ? value
+                                                                        : -value;
         }
         return key;
     };

@@ -1,82 +1,31 @@
 #include "search/search.hpp"
 
 #include "language/language.hpp"
-#include "search/trial.hpp"
-#include "task/cancel.hpp"
+#include "search/axle_kits.hpp"
+#include "search/whole_car.hpp"
 #include "task/parallel.hpp"
-
-#include <fmt/format.h>
 
 #include <algorithm>
 #include <chrono>
-#include <cmath>
 #include <iterator>
-#include <limits>
 #include <map>
 #include <mutex>
+#include <random>
+#include <set>
 
 namespace deepstop::search {
 namespace {
 
-/// What one check loses.
-struct Tally {
-    std::uint64_t lost = 0;
-    std::vector<Loser> nearest; ///< a heap, the farthest first
-};
-
-/// The one that fails by less comes first; what has no figure last.
-bool nearer(const Loser& a, const Loser& b)
-{
-    if (std::isnan(a.shortBy) != std::isnan(b.shortBy))
-        return std::isnan(b.shortBy);
-    return std::tuple { std::isnan(a.shortBy) ? 0 : a.shortBy, a.choice } < std::tuple { std::isnan(b.shortBy) ? 0 : b.shortBy, b.choice };
-}
-
-/// Trials for as many threads as ask at once.
-class Trials {
-public:
-    explicit Trials(const Query& query) : query_(query) { }
-
-    /// Calls `with(trial)` with one that nobody else has.
-    template <class With>
-    auto use(With with)
-    {
-        std::unique_ptr<Trial> trial;
-        {
-            const std::lock_guard lock(mutex_);
-            if (!idle_.empty()) {
-                trial = std::move(idle_.back());
-                idle_.pop_back();
-            }
-        }
-        if (!trial)
-            trial = std::make_unique<Trial>(query_);
-        auto result = with(*trial);
-        const std::lock_guard lock(mutex_);
-        idle_.push_back(std::move(trial));
-        return result;
-    }
-
-private:
-    const Query& query_;
-    std::mutex mutex_;
-    std::vector<std::unique_ptr<Trial>> idle_;
-};
-
-using Step = Outcome (Trial::*)();
-
-/// A search under way.
+/// A search of one axle under way.
 class Searching {
 public:
-    Searching(const Query& query, const Progress& progress)
-        : query_(query), progress_(progress), trials_(query), rotors_(count(Kind::Rotor)), calipers_(count(Kind::Caliper)),
-          pads_(count(Kind::Pad)), wheels_(count(Kind::Wheel)), masters_(count(Kind::Master))
+    Searching(const Query& query, const Progress& progress) : query_(query), progress_(progress), trials_(query, query.axle)
     {
         const auto bore = [&](std::uint32_t m) {
             const auto& master = query.parts.masters[m];
             return (master.id.empty() ? query.study->after.hydraulics->masterBore : master.part.bore).value.value_or(0);
         };
-        for (std::uint32_t m = 0; m < masters_; ++m)
+        for (std::uint32_t m = 0; m < masters(); ++m)
             widestFirst_.push_back(m);
         std::ranges::stable_sort(widestFirst_, std::greater<> {}, bore);
     }
@@ -84,274 +33,88 @@ public:
     Result run()
     {
         result_.combinations = query_.parts.combinations();
-        hub();
-        calipersAlone();
-        padsInCalipers();
-        for (std::size_t i = 0; i < goodRotors_.size(); ++i) {
-            const double all = static_cast<double>(goodRotors_.size());
-            withRotor(goodRotors_[i], static_cast<double>(i) / all, 1 / all);
-            tell(static_cast<double>(i + 1) / all);
+        probe();
+        std::vector<AxleKits::InWheel> wheels;
+        for (std::uint32_t w = 0; w < query_.parts.count(Kind::Wheel); ++w)
+            wheels.push_back({ w, masters() });
+        AxleKits fitting(query_, trials_, funnel_, std::move(wheels));
+        for (std::size_t i = 0; i < fitting.rotors().size(); ++i) {
+            const double all = static_cast<double>(fitting.rotors().size());
+            double before = 0;
+            fitting.with(fitting.rotors()[i], [&](std::vector<Kit> kits, double part) {
+                judgeWhole(std::move(kits), (static_cast<double>(i) + before) / all, (part - before) / all);
+                before = part;
+            });
         }
         result_.front = frontOf(result_.kits);
-        tellFunnel();
+        result_.funnel = funnel_.told(query_, result_.combinations);
         return std::move(result_);
     }
 
 private:
+    [[nodiscard]] std::uint32_t masters() const { return static_cast<std::uint32_t>(query_.parts.count(Kind::Master)); }
+
+    /// A few kits picked by chance, so that the first of a large library are seen at once.
+    void probe()
+    {
+        constexpr std::uint64_t large = 100'000;
+        constexpr std::size_t tries = 512;
+        if (!progress_ || query_.parts.combinations() < large)
+            return;
+        std::vector<Choice> chosen(tries);
+        std::mt19937 chance(1);
+        for (Choice& choice : chosen)
+            for (const Kind kind : kinds)
+                at(choice, kind) = static_cast<std::uint32_t>(chance() % query_.parts.count(kind));
+        std::mutex findings;
+        parallelFor(tries, 0, [&](std::size_t i) {
+            Kit kit;
+            kit.choice = chosen[i];
+            if (!trials_.use([&](Trial& trial) { return goes(trial, kit); }))
+                return;
+            const std::lock_guard lock(findings);
+            if (probed_.insert(kit.choice).second)
+                progress_(0, std::span(&kit, 1));
+        });
+    }
+
+    /// All steps of one kit.
+    bool goes(Trial& trial, Kit& kit) const
+    {
+        trial.put(kit.choice);
+        for (const Step step :
+            { &Trial::hub, &Trial::parking, &Trial::pads, &Trial::edge, &Trial::room, &Trial::travel, &Trial::wheel, &Trial::seat }) {
+            const Outcome outcome = (trial.*step)();
+            if (!outcome)
+                return false;
+            join(kit.doubts, outcome.doubts);
+            if (step == &Trial::wheel)
+                kit.gains[static_cast<std::size_t>(Gain::Clearance)] = outcome.clearance;
+        }
+        Driven driven;
+        const Outcome alone = withoutMaster(trial, kit, driven);
+        join(kit.doubts, alone.doubts);
+        return alone && static_cast<bool>(wholeOf(trial, kit, driven));
+    }
+
     void tell(double part)
     {
-        if (progress_)
-            progress_(part, std::span(result_.kits).subspan(told_));
+        if (progress_) {
+            std::vector<Kit> fresh;
+            std::ranges::copy_if(std::span(result_.kits).subspan(told_), std::back_inserter(fresh),
+                [&](const Kit& kit) { return !probed_.contains(kit.choice); });
+            progress_(part, fresh);
+        }
         told_ = result_.kits.size();
         toldAt_ = std::chrono::steady_clock::now();
     }
 
-    using Places = std::vector<std::uint32_t>;
-    [[nodiscard]] std::uint32_t count(Kind kind) const { return static_cast<std::uint32_t>(query_.parts.count(kind)); }
-
-    /// One step of every kit in a list.
-    std::vector<Outcome> asked(const std::vector<Choice>& kits, Step step)
-    {
-        std::vector<Outcome> outcomes(kits.size());
-        parallelFor(kits.size(), 0, [&](std::size_t i) {
-            outcomes[i] = trials_.use([&](Trial& trial) {
-                trial.put(kits[i]);
-                return (trial.*step)();
-            });
-        });
-        return outcomes;
-    }
-
-    void lose(const Outcome& outcome, const Choice& choice, std::uint64_t kits)
-    {
-        if (kits == 0)
-            return;
-        auto [place, isNew] = tallies_.try_emplace(outcome.failed);
-        if (isNew) {
-            order_.push_back(outcome.failed);
-            styles_[outcome.failed] = outcome.style;
-        }
-        Tally& tally = place->second;
-        tally.lost += kits;
-        tally.nearest.push_back({ choice, outcome.shortBy, kits });
-        std::ranges::push_heap(tally.nearest, nearer);
-        if (tally.nearest.size() > mostLosers) {
-            std::ranges::pop_heap(tally.nearest, nearer);
-            tally.nearest.pop_back();
-        }
-    }
-
-    void hub()
-    {
-        std::vector<Choice> each;
-        for (std::uint32_t r = 0; r < rotors_; ++r)
-            each.push_back({ r, every, every, every, every });
-        const auto outcomes = asked(each, &Trial::hub);
-        for (std::uint32_t r = 0; r < rotors_; ++r)
-            if (outcomes[r]) {
-                goodRotors_.push_back(r);
-                onHub_[r] = outcomes[r].doubts;
-            } else {
-                lose(outcomes[r], each[r], std::uint64_t { 1 } * calipers_ * pads_ * wheels_ * masters_);
-            }
-    }
-
-    void calipersAlone()
-    {
-        if (goodRotors_.empty())
-            return;
-        std::vector<Choice> each;
-        for (std::uint32_t c = 0; c < calipers_; ++c)
-            each.push_back({ every, c, every, every, every });
-        const auto outcomes = asked(each, &Trial::parking);
-        for (std::uint32_t c = 0; c < calipers_; ++c)
-            if (outcomes[c]) {
-                goodCalipers_.push_back(c);
-                alone_[c] = outcomes[c].doubts;
-            } else {
-                lose(outcomes[c], each[c], goodRotors_.size() * pads_ * wheels_ * masters_);
-            }
-    }
-
-    void padsInCalipers()
-    {
-        if (goodRotors_.empty())
-            return;
-        std::vector<Choice> each;
-        for (const std::uint32_t c : goodCalipers_)
-            for (std::uint32_t p = 0; p < pads_; ++p)
-                each.push_back({ every, c, p, every, every });
-        const auto outcomes = asked(each, &Trial::pads);
-        for (std::size_t i = 0; i < each.size(); ++i)
-            if (outcomes[i])
-                inCaliper_[at(each[i], Kind::Caliper)][at(each[i], Kind::Pad)] = outcomes[i].doubts;
-            else
-                lose(outcomes[i], each[i], goodRotors_.size() * wheels_ * masters_);
-    }
-
-    /// Rotor, caliper and pad that go together so far, with what is still in doubt.
-    struct Brake {
-        std::uint32_t caliper = 0;
-        std::uint32_t pad = 0;
-        std::vector<Doubt> doubts;
-        double clearance = 0; ///< in the wheel that was asked last
-    };
-
-    static void join(std::vector<Doubt>& doubts, const std::vector<Doubt>& more) { doubts.insert(doubts.end(), more.begin(), more.end()); }
-    [[nodiscard]] bool slides(std::uint32_t caliper) const { return query_.parts.calipers[caliper].part.kind != CaliperKind::Fixed; }
-
-    /// @param done part of the search before it
-    /// @param share of the search that it is
-    void withRotor(std::uint32_t r, double done, double share)
-    {
-        std::vector<Brake> brakes = onRing(r);
-        roundTheRotor(r, brakes);
-        travelling(r, brakes);
-        if (brakes.empty())
-            return;
-        std::vector<std::pair<std::uint32_t, std::vector<Doubt>>> wheels = onWheelSeat(r, brakes.size());
-        std::vector<Kit> kits;
-        for (auto& [wheel, doubts] : wheels)
-            inWheel(r, brakes, wheel, doubts, kits);
-        judgeWhole(std::move(kits), done, share);
-    }
-
-    std::vector<Brake> onRing(std::uint32_t r)
-    {
-        std::vector<Choice> each;
-        for (std::uint32_t p = 0; p < pads_; ++p)
-            each.push_back({ r, every, p, every, every });
-        const auto outcomes = asked(each, &Trial::edge);
-        std::vector<Brake> brakes;
-        for (std::uint32_t p = 0; p < pads_; ++p) {
-            std::uint64_t with = 0;
-            for (const std::uint32_t c : goodCalipers_) {
-                const auto& pads = inCaliper_[c];
-                const auto pad = pads.find(p);
-                if (pad == pads.end())
-                    continue;
-                ++with;
-                if (!outcomes[p])
-                    continue;
-                Brake brake { c, p, onHub_[r] };
-                join(brake.doubts, alone_[c]);
-                join(brake.doubts, pad->second);
-                join(brake.doubts, outcomes[p].doubts);
-                brakes.push_back(std::move(brake));
-            }
-            if (!outcomes[p])
-                lose(outcomes[p], each[p], with * wheels_ * masters_);
-        }
-        std::ranges::sort(brakes, {}, [](const Brake& b) { return std::pair { b.caliper, b.pad }; });
-        return brakes;
-    }
-
-    /// A step that looks at rotor and caliper, and at the pad of a caliper that slides.
-    /// The same outcome counts for all pads of a caliper that does not slide.
-    template <class Same, class Lose>
-    void byCaliper(std::vector<Brake>& brakes, Step step, Same choiceOf, Lose loseOne)
-    {
-        std::vector<Choice> each;
-        std::vector<std::size_t> which(brakes.size());
-        for (std::size_t i = 0; i < brakes.size(); ++i) {
-            const bool shared = i > 0 && brakes[i].caliper == brakes[i - 1].caliper && !slides(brakes[i].caliper);
-            if (!shared)
-                each.push_back(choiceOf(brakes[i]));
-            which[i] = each.size() - 1;
-        }
-        const auto outcomes = asked(each, step);
-        std::vector<Brake> left;
-        for (std::size_t from = 0; from < brakes.size();) {
-            std::size_t to = from;
-            while (to < brakes.size() && which[to] == which[from])
-                ++to;
-            const Outcome& outcome = outcomes[which[from]];
-            if (!outcome) {
-                Choice choice = each[which[from]];
-                if (!slides(brakes[from].caliper))
-                    at(choice, Kind::Pad) = every;
-                loseOne(outcome, choice, to - from);
-            } else {
-                for (std::size_t i = from; i < to; ++i) {
-                    join(brakes[i].doubts, outcome.doubts);
-                    brakes[i].clearance = outcome.clearance;
-                    left.push_back(std::move(brakes[i]));
-                }
-            }
-            from = to;
-        }
-        brakes = std::move(left);
-    }
-
-    void roundTheRotor(std::uint32_t r, std::vector<Brake>& brakes)
-    {
-        byCaliper(
-            brakes, &Trial::room,
-            [&](const Brake& b) {
-                return Choice { r, b.caliper, b.pad, every, every };
-            },
-            [&](const Outcome& outcome, const Choice& choice, std::uint64_t pads) { lose(outcome, choice, pads * wheels_ * masters_); });
-    }
-
-    void travelling(std::uint32_t r, std::vector<Brake>& brakes)
-    {
-        std::vector<Choice> each;
-        for (const Brake& b : brakes)
-            each.push_back({ r, b.caliper, b.pad, every, every });
-        const auto outcomes = asked(each, &Trial::travel);
-        std::vector<Brake> left;
-        for (std::size_t i = 0; i < brakes.size(); ++i)
-            if (outcomes[i]) {
-                join(brakes[i].doubts, outcomes[i].doubts);
-                left.push_back(std::move(brakes[i]));
-            } else {
-                lose(outcomes[i], each[i], std::uint64_t { wheels_ } * masters_);
-            }
-        brakes = std::move(left);
-    }
-
-    std::vector<std::pair<std::uint32_t, std::vector<Doubt>>> onWheelSeat(std::uint32_t r, std::uint64_t brakes)
-    {
-        std::vector<Choice> each;
-        for (std::uint32_t w = 0; w < wheels_; ++w)
-            each.push_back({ r, every, every, w, every });
-        const auto outcomes = asked(each, &Trial::seat);
-        std::vector<std::pair<std::uint32_t, std::vector<Doubt>>> left;
-        for (std::uint32_t w = 0; w < wheels_; ++w)
-            if (outcomes[w])
-                left.emplace_back(w, outcomes[w].doubts);
-            else
-                lose(outcomes[w], each[w], brakes * masters_);
-        return left;
-    }
-
-    void inWheel(std::uint32_t r, std::vector<Brake> brakes, std::uint32_t w, const std::vector<Doubt>& doubts, std::vector<Kit>& kits)
-    {
-        byCaliper(
-            brakes, &Trial::wheel,
-            [&](const Brake& b) {
-                return Choice { r, b.caliper, b.pad, w, every };
-            },
-            [&](const Outcome& outcome, const Choice& choice, std::uint64_t pads) { lose(outcome, choice, pads * masters_); });
-        for (Brake& brake : brakes) {
-            join(brake.doubts, doubts);
-            kits.push_back({ { r, brake.caliper, brake.pad, w, every }, notKnown(brake.clearance), std::move(brake.doubts) });
-        }
-    }
-
-    [[nodiscard]] static Gains notKnown(double clearance)
-    {
-        Gains gains;
-        gains.fill(std::numeric_limits<double>::quiet_NaN());
-        gains[static_cast<std::size_t>(Gain::Clearance)] = clearance;
-        return gains;
-    }
-
     /// Balance, heat and limits of kits without a master cylinder yet, with each of them. Kits of one rotor, caliper and pad are judged one
     /// after another: what they share is worked out once.
+    /// @param done part of the search before it
+    /// @param share of the search that it is
     void judgeWhole(std::vector<Kit> kits, double done, double share)
     {
-        std::ranges::sort(kits, {}, &Kit::choice);
         const auto sameBrake = [](const Kit& a, const Kit& b) {
             return at(a.choice, Kind::Caliper) == at(b.choice, Kind::Caliper) && at(a.choice, Kind::Pad) == at(b.choice, Kind::Pad);
         };
@@ -371,7 +134,7 @@ private:
                 if (each.outcome)
                     result_.kits.push_back(std::move(each.kit));
                 else
-                    lose(each.outcome, each.kit.choice, at(each.kit.choice, Kind::Master) == every ? masters_ : 1);
+                    funnel_.lose(each.outcome, { each.kit.choice, {}, 0, at(each.kit.choice, Kind::Master) == every ? masters() : 1 });
             ++through;
             constexpr auto tellAgain = std::chrono::milliseconds(200);
             if (std::chrono::steady_clock::now() - toldAt_ > tellAgain)
@@ -389,6 +152,7 @@ private:
     struct Driven {
         Reading rollingRadius;
         Reading grip;
+        std::optional<double> locksApart;
         std::optional<Outcome> locks;
         struct Whole {
             Outcome outcome; ///< the first that fails
@@ -407,10 +171,26 @@ private:
             auto driven = std::ranges::find_if(
                 tyres, [&](const Driven& d) { return d.rollingRadius == wheel.rollingRadius && d.grip == wheel.grip; });
             if (driven == tyres.end())
-                driven = tyres.insert(tyres.end(), Driven { wheel.rollingRadius, wheel.grip, {}, {} });
+                driven = tyres.insert(tyres.end(), Driven { wheel.rollingRadius, wheel.grip, {}, {}, {} });
             judgeWithMasters(trial, kit, *driven, own);
         }
         return own;
+    }
+
+    /// Weight, gap and which axle locks first, of the kit that is on: whatever master cylinder there is.
+    Outcome withoutMaster(Trial& trial, Kit& kit, Driven& driven) const
+    {
+        trial.addWeight(kit.gains);
+        if (Outcome outcome = withinLimits(query_, kit.gains, { Gain::Weight, Gain::Clearance }); !outcome)
+            return outcome;
+        if (!driven.locksApart)
+            driven.locksApart = trial.locksApart();
+        kit.gains[static_cast<std::size_t>(Gain::Locks)] = *driven.locksApart;
+        if (Outcome outcome = withinLimits(query_, kit.gains, { Gain::Locks }); !outcome)
+            return outcome;
+        if (!driven.locks)
+            driven.locks = trial.locks();
+        return *driven.locks;
     }
 
     void judgeWithMasters(Trial& trial, const Kit& kit, Driven& driven, std::vector<Judged>& own) const
@@ -418,13 +198,7 @@ private:
         Kit one = kit;
         at(one.choice, Kind::Master) = 0;
         trial.put(one.choice);
-        trial.addWeight(one.gains);
-        Outcome alone = withinLimits(one.gains, { Gain::Weight, Gain::Clearance });
-        if (alone) {
-            if (!driven.locks)
-                driven.locks = trial.locks();
-            alone = *driven.locks;
-        }
+        Outcome alone = withoutMaster(trial, one, driven);
         if (!alone) {
             own.push_back({ kit, std::move(alone) });
             return;
@@ -446,7 +220,7 @@ private:
     Outcome wholeOf(Trial& trial, Kit& kit, Driven& driven) const
     {
         trial.addPrice(kit.gains);
-        if (Outcome outcome = withinLimits(kit.gains, { Gain::Price }); !outcome)
+        if (Outcome outcome = withinLimits(query_, kit.gains, { Gain::Price }); !outcome)
             return outcome;
         const auto [place, isNew] = driven.withMaster.try_emplace(at(kit.choice, Kind::Master));
         Driven::Whole& whole = place->second;
@@ -463,76 +237,17 @@ private:
         if (!whole.outcome)
             return whole.outcome;
         join(kit.doubts, whole.doubts);
-        constexpr std::array ofDriving { Gain::Effort, Gain::HeatMargin, Gain::HotStop };
         for (const Gain gain : ofDriving)
             kit.gains[static_cast<std::size_t>(gain)] = search::of(whole.gains, gain);
-        return withinLimits(kit.gains, { Gain::Effort, Gain::HeatMargin, Gain::HotStop });
-    }
-
-    /// What is not known is not within a limit.
-    [[nodiscard]] Outcome withinLimits(const Gains& gains, std::initializer_list<Gain> which) const
-    {
-        Outcome outcome;
-        for (const Limit& limit : query_.limits) {
-            if (std::ranges::count(which, limit.gain) == 0)
-                continue;
-            const double value = search::of(gains, limit.gain);
-            const double over = about(limit.gain).lessIsBetter ? value - limit.value : limit.value - value;
-            if (!(over <= 0)) {
-                outcome.failed = fmt::format("limit/{}", about(limit.gain).key);
-                outcome.shortBy = over;
-                outcome.style = about(limit.gain).style;
-                return outcome;
-            }
-        }
-        return outcome;
-    }
-
-    /// In the order the checks are asked, whatever order they first lost a kit in.
-    void tellFunnel()
-    {
-        std::vector<std::pair<std::size_t, std::string>> sorted;
-        const auto checks = orderOfChecks();
-        for (const std::string& id : order_) {
-            std::size_t place = 0;
-            while (place < checks.size() && !isOf(id, *checks[place], query_.axle))
-                ++place;
-            sorted.emplace_back(place, id);
-        }
-        std::ranges::sort(sorted);
-        std::uint64_t left = result_.combinations;
-        for (const auto& [place, id] : sorted) {
-            Tally& tally = tallies_[id];
-            left -= tally.lost;
-            std::ranges::sort(tally.nearest, nearer);
-            result_.funnel.push_back({ id, titleOf(id, place < checks.size() ? checks[place] : nullptr), styles_[id], tally.lost, left,
-                std::move(tally.nearest) });
-        }
-    }
-
-    [[nodiscard]] std::string titleOf(const std::string& id, const Check* check) const
-    {
-        if (check)
-            return std::string(tr(check->title));
-        for (const Gain gain : allGains)
-            if (id == fmt::format("limit/{}", about(gain).key))
-                return tr("Limit: {}", tr(about(gain).title));
-        return id;
+        return withinLimits(query_, kit.gains, ofDriving);
     }
 
     const Query& query_;
     const Progress& progress_;
     Trials trials_;
-    std::uint32_t rotors_, calipers_, pads_, wheels_, masters_;
-    Places widestFirst_; ///< master cylinders
-    Places goodRotors_;
-    Places goodCalipers_;
-    std::map<std::uint32_t, std::vector<Doubt>> onHub_;
-    std::map<std::uint32_t, std::vector<Doubt>> alone_;
-    std::map<std::uint32_t, std::map<std::uint32_t, std::vector<Doubt>>> inCaliper_;
-    std::map<std::string, Tally> tallies_;
-    std::vector<std::string> order_;
-    std::map<std::string, Style> styles_;
+    Funnel funnel_;
+    std::vector<std::uint32_t> widestFirst_; ///< master cylinders
+    std::set<Choice> probed_; ///< kits that were told before their turn
     std::size_t told_ = 0; ///< kits
     std::chrono::steady_clock::time_point toldAt_ = std::chrono::steady_clock::now();
     Result result_;
@@ -550,23 +265,30 @@ Result search(const Query& query, const Progress& progress)
             result.lacks = tr("The library has no {}: put some into it first.", tr(nameOf(kind)));
             return result;
         }
-    // All pairs of them are looked at, and remembered.
-    constexpr std::uint64_t mostPairs = 1'000'000;
-    if (const std::uint64_t pairs = std::uint64_t { query.parts.count(Kind::Caliper) } * query.parts.count(Kind::Pad); pairs > mostPairs) {
-        result.lacks =
-            tr("{} calipers and {} pads are too many to try each with each: {} pairs, at most {}. Take parts out of the library.",
-                query.parts.count(Kind::Caliper), query.parts.count(Kind::Pad), pairs, mostPairs);
-        return result;
-    }
-    result = Searching(query, progress).run();
+    result = query.wholeCar ? searchWholeCars(query, progress) : Searching(query, progress).run();
     result.seconds = std::chrono::duration<double>(std::chrono::steady_clock::now() - begun).count();
     return result;
 }
 
-Build triedBuild(const Query& query, const Choice& choice, std::string* setup)
+Choice rearBeside(const Query& query, const Choice& front)
 {
-    Trial trial(query);
+    Choice rear = front;
+    const SetupParts& now = query.study->after;
+    if (now.front.wheel && now.rear.wheel && now.front.wheel->id != now.rear.wheel->id)
+        if (const auto wheel = query.parts.find(Kind::Wheel, now.rear.wheel->id))
+            at(rear, Kind::Wheel) = static_cast<std::uint32_t>(*wheel);
+    return rear;
+}
+
+Build triedBuild(const Query& query, const Choice& choice, const std::optional<Choice>& rear, std::string* setup)
+{
+    Trial trial(query, query.axle);
     trial.put(choice);
+    if (rear) {
+        Trial behind(query, Axle::Rear);
+        behind.put(*rear);
+        trial.putOther(behind);
+    }
     if (setup)
         *setup = Trial::setupId;
     return trial.kitInBuild();

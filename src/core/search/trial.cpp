@@ -9,9 +9,9 @@
 #include "chapters/heat/heat_chapter.hpp"
 #include "chapters/parts/checks.hpp"
 #include "chapters/parts/parts.hpp"
-#include "chapters/weights/weights_chapter.hpp"
 #include "design/order.hpp"
 #include "figures/brake_figures.hpp"
+#include "figures/figures.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -93,15 +93,21 @@ std::vector<const Check*> orderOfChecks()
     return all;
 }
 
-Trial::Trial(const Query& query) : query_(query), build_(std::make_shared<Build>(*query.study->build))
+bool isOfDriving(const Check& check)
+{
+    const auto among = [&](const auto& checks) { return std::ranges::count(checks, &check) > 0; };
+    return among(lockChecks) || among(pedalChecks) || among(heatChecks);
+}
+
+Trial::Trial(const Query& query, Axle axle) : query_(query), axle_(axle), build_(std::make_shared<Build>(*query.study->build))
 {
     const Study& study = *query.study;
-    const AxleParts& replaced = study.after.at(query.axle);
+    const AxleParts& replaced = study.after.at(axle);
     build_->wheels.emplace_back();
     Setup tried = *findSetup(*build_, study.after.setup->id);
     tried.id = setupId;
     build_->setups.push_back(std::move(tried));
-    corner_ = &ownCorner(*build_, setupId, query.axle);
+    corner_ = &ownCorner(*build_, setupId, axle);
     setup_ = &*std::ranges::find(build_->setups, setupId, &Setup::id);
     hydraulics_ = *study.after.hydraulics;
     if (!query.duty.empty())
@@ -121,7 +127,7 @@ Trial::Trial(const Query& query) : query_(query), build_(std::make_shared<Build>
         if (const Wheel* wheel = findWheel(*study.build, id))
             also_.push_back(*wheel);
     basis_.study = query.study;
-    basis_.axle = query.axle;
+    basis_.axle = axle;
     before_ = partsOf(*build_, *findSetup(*build_, study.before.setup->id));
     on_.fill(every);
 }
@@ -159,6 +165,19 @@ void Trial::put(const Choice& choice)
     }
     if (changed(Kind::Rotor) || changed(Kind::Caliper) || changed(Kind::Pad))
         placeParts();
+}
+
+void Trial::putOther(Trial& other)
+{
+    other.weighBracket(*other.corner_, Known::Vendor);
+    Corner& here = ownCorner(*build_, setupId, other.axle_);
+    here = *other.corner_;
+    const std::string& wheel = query_.parts.wheels[at(other.on_, Kind::Wheel)].id;
+    // The same wheels all round, or one of the build's own behind.
+    here.wheel = wheel == query_.parts.wheels[at(on_, Kind::Wheel)].id ? triedWheel : wheel;
+    bothAxles_ = true;
+    whole_.reset();
+    parts_.reset();
 }
 
 void Trial::placeParts()
@@ -236,7 +255,7 @@ Outcome Trial::said(const Study& study, std::span<const Check* const> checks) co
     Outcome outcome;
     for (const Check* check : checks)
         for (const Verdict& v : study.verdicts) {
-            if (v.check != check || v.found || (check->of != CheckOf::Car && v.axle != query_.axle))
+            if (v.check != check || v.found || (check->of != CheckOf::Car && v.axle != axle_ && !bothAxles_))
                 continue;
             rate(outcome, v.id, v.level, shortOf(v));
             if (!outcome) {
@@ -256,7 +275,7 @@ Outcome Trial::kept(std::span<const Check* const> checks)
     const design::Proposal proposal = maker_->proposalFor(corner_->rotor);
     for (const Check* check : checks)
         for (const design::Limit& limit : limits) {
-            if (!isOf(limit.id, *check, query_.axle))
+            if (!isOf(limit.id, *check, axle_))
                 continue;
             const Figure gap = limit.gap(proposal, *corner_);
             const Level level = levelOf(*check, gap, limit.wanted);
@@ -281,7 +300,7 @@ std::vector<Trial::OfBracket> Trial::bracket()
     std::vector<OfBracket> all;
     for (const design::Limit& limit : design::limitsOf(*maker_))
         for (const Check* check : brackets)
-            if (isOf(limit.id, *check, query_.axle)) {
+            if (isOf(limit.id, *check, axle_)) {
                 Figure gap = limit.gap(maker_->proposalFor(corner_->rotor), *corner_);
                 const Level level = levelOf(*check, gap, limit.wanted);
                 all.push_back({ limit, std::move(gap), level });
@@ -293,7 +312,7 @@ const Study& Trial::partsSaid()
 {
     if (!parts_) {
         parts_ = fresh();
-        addParts(*parts_);
+        addBenchVerdicts(*parts_, axle_);
     }
     return *parts_;
 }
@@ -314,16 +333,16 @@ Outcome Trial::wheel()
 Outcome Trial::edge()
 {
     Study s = fresh();
-    s.keep(clearance::clearanceOn(s, query_.axle, {}));
-    clearance::addRoomVerdicts(s, query_.axle);
+    s.keep(clearance::clearanceOn(s, axle_, {}));
+    clearance::addRoomVerdicts(s, axle_);
     return said(s, edgeChecks);
 }
 
 Outcome Trial::seat()
 {
     Study s = fresh();
-    s.keep(clearance::clearanceOn(s, query_.axle, {}));
-    clearance::addSeatVerdicts(s, query_.axle);
+    s.keep(clearance::clearanceOn(s, axle_, {}));
+    clearance::addSeatVerdicts(s, axle_);
     return said(s, seatChecks);
 }
 
@@ -334,6 +353,21 @@ Study Trial::drivenStudy() const
     s.before = s.after;
     drawBalance(s);
     return s;
+}
+
+double Trial::locksApart() const
+{
+    const SetupParts parts = partsOf(*build_, *setup_);
+    if (!figures::unsaidOf(parts).empty())
+        return unknown;
+    const auto apart = [&](const LoadCase* load) {
+        return nominal([&](Evaluator& e) { return deepstop::locksApart(e, *build_, parts, load); });
+    };
+    double least = apart(nullptr);
+    for (const LoadCase& load : build_->loads)
+        if (const double with = apart(&load); !(with >= least) && !std::isnan(least))
+            least = with;
+    return least;
 }
 
 Outcome Trial::locks()
@@ -359,10 +393,11 @@ Outcome Trial::heat()
 void Trial::addWeight(Gains& gains)
 {
     weighBracket(*corner_, Known::Vendor);
-    Study s = fresh();
-    s.before = s.after;
-    addWeights(s);
-    at(gains, Gain::Weight) = highest(s.of<Weights>().after.at(query_.axle).cornerMass);
+    const Figure mass = evaluate([&](Evaluator& e) {
+        std::vector<std::string> lacks;
+        return figures::cornerMass(e, *corner_, lacks);
+    });
+    at(gains, Gain::Weight) = highest(mass);
 }
 
 void Trial::addDriven(Gains& gains)
@@ -380,19 +415,32 @@ void Trial::addDriven(Gains& gains)
     }
 }
 
-void Trial::addPrice(Gains& gains)
+double Trial::priceOf(Kind kind) const
+{
+    const auto pay = [](const auto& shelved) { return shelved.price.value.value_or(unknown); };
+    const auto place = at(on_, kind);
+    const Parts& parts = query_.parts;
+    switch (kind) {
+    case Kind::Rotor:
+        return pay(parts.rotors[place]);
+    case Kind::Caliper:
+        return pay(parts.calipers[place]);
+    case Kind::Pad:
+        return pay(parts.pads[place]);
+    // Wheels and a master cylinder that are on the car cost nothing.
+    case Kind::Wheel:
+        return findWheel(*query_.study->build, parts.wheels[place].id) ? 0 : pay(parts.wheels[place]);
+    case Kind::Master:
+        return parts.masters[place].id.empty() ? 0 : pay(parts.masters[place]);
+    }
+    return unknown;
+}
+
+void Trial::addPrice(Gains& gains) const
 {
     double price = 0;
-    const auto pay = [&](const auto& shelved) { price += shelved.price.value ? *shelved.price.value : unknown; };
-    pay(query_.parts.rotors[at(on_, Kind::Rotor)]);
-    pay(query_.parts.calipers[at(on_, Kind::Caliper)]);
-    pay(query_.parts.pads[at(on_, Kind::Pad)]);
-    // Wheels and a master cylinder that are on the car cost nothing.
-    const auto& wheel = query_.parts.wheels[at(on_, Kind::Wheel)];
-    if (!findWheel(*query_.study->build, wheel.id))
-        pay(wheel);
-    if (const auto& master = query_.parts.masters[at(on_, Kind::Master)]; !master.id.empty())
-        pay(master);
+    for (const Kind kind : kinds)
+        price += priceOf(kind);
     at(gains, Gain::Price) = price;
 }
 

@@ -15,7 +15,7 @@ namespace deepstop::app {
 using search::Gain;
 using search::Kind;
 
-QString titleOf(Gain gain) { return words(deepstop::tr(search::about(gain).title)); }
+QString titleOf(Gain gain, bool wholeCar) { return QString::fromStdString(search::titleFor(gain, wholeCar)); }
 
 QString sayGain(const search::Gains& gains, Gain gain, UnitSystem units)
 {
@@ -42,10 +42,14 @@ QVariant KitTable::data(const QModelIndex& index, int role) const
     const search::Kit& one = kit(index.row());
     const int column = index.column();
     if (role == Qt::DisplayRole || role == Qt::ToolTipRole) {
-        if (column < firstGain)
-            return QString::fromStdString(
-                found_->query->parts.name(search::kinds[static_cast<std::size_t>(column)], one.choice[static_cast<std::size_t>(column)])
-                    .name);
+        if (column < firstGain) {
+            const Kind kind = search::kinds[static_cast<std::size_t>(column)];
+            const auto name = [&](const search::Choice& choice) {
+                return QString::fromStdString(found_->query->parts.name(kind, at(choice, kind)).name);
+            };
+            const QString front = name(one.choice);
+            return !one.rear || at(one.choice, kind) == at(*one.rear, kind) ? front : QStringLiteral("%1\n%2").arg(front, name(*one.rear));
+        }
         if (column < level)
             return sayGain(one.gains, search::allGains[static_cast<std::size_t>(column - firstGain)], units_);
         if (role == Qt::DisplayRole)
@@ -75,7 +79,7 @@ QVariant KitTable::headerData(int section, Qt::Orientation orientation, int role
     if (section < firstGain)
         return capital(deepstop::tr(nameOf(search::kinds[static_cast<std::size_t>(section)])));
     if (section < level)
-        return capital(deepstop::tr(search::about(search::allGains[static_cast<std::size_t>(section - firstGain)]).title));
+        return capital(search::titleFor(search::allGains[static_cast<std::size_t>(section - firstGain)], ofWholeCars()));
     return tr("Verdict");
 }
 
@@ -147,7 +151,7 @@ void KitPlot::measure()
                     high = std::max(high, value);
                 }
         if (!(low <= high))
-            return std::pair { 0.0, 1.0 };
+            return std::pair { 0.0, 0.0 };
         const double aside = std::max(0.06 * (high - low), 1e-3 * std::max(std::abs(high), 1e-3));
         return std::pair { low - aside, high + aside };
     };
@@ -193,11 +197,7 @@ void KitPlot::paintEvent(QPaintEvent*)
     if (!found_ || found_->kits.empty())
         return;
     const QRectF b = box();
-    const auto title = [&](Gain gain) {
-        const auto& about = search::about(gain);
-        const auto text = deepstop::tr(about.title);
-        return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size()));
-    };
+    const auto title = [&](Gain gain) { return titleOf(gain, found_->query->wholeCar); };
     p.setFont(figures(11));
     constexpr int lines = 4;
     for (int i = 0; i <= lines; ++i) {
@@ -209,6 +209,8 @@ void KitPlot::paintEvent(QPaintEvent*)
         p.drawLine(left, left + QPointF(b.width(), 0));
         p.setPen(t.mute);
         const auto say = [&](Gain gain, std::pair<double, double> range) {
+            if (!(range.first < range.second))
+                return i == 0 ? tr("not known") : QString();
             return QString::fromStdString(print(std::lerp(range.first, range.second, part), search::about(gain).style, units_));
         };
         p.drawText(QRectF(low.x() - 45, low.y() + 3, 90, 14), Qt::AlignCenter, say(across_, acrossRange_));

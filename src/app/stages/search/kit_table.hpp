@@ -29,6 +29,8 @@ public:
     /// What is not known comes last either way.
     void sort(int column, Qt::SortOrder order) override;
 
+    /// Kits of whole cars stand in two lines, the front's parts over the rear's.
+    [[nodiscard]] bool ofWholeCars() const { return found_ && found_->query && found_->query->wholeCar; }
     static constexpr int firstGain = static_cast<int>(search::kinds.size());
     static constexpr int level = firstGain + static_cast<int>(search::allGains.size());
 
@@ -39,7 +41,7 @@ private:
 
 [[nodiscard]] inline QString words(std::string_view text) { return QString::fromUtf8(text.data(), static_cast<qsizetype>(text.size())); }
 /// In the reader's language.
-[[nodiscard]] QString titleOf(search::Gain gain);
+[[nodiscard]] QString titleOf(search::Gain gain, bool wholeCar = false);
 /// "44.9 m"; "not known".
 [[nodiscard]] QString sayGain(const search::Gains& gains, search::Gain gain, UnitSystem units);
 

@@ -31,6 +31,14 @@ namespace deepstop::app {
 using search::Gain;
 using search::Kind;
 
+namespace {
+
+/// Rows of a table, px.
+constexpr int oneLine = 22;
+constexpr int twoLines = 37;
+
+} // namespace
+
 std::pair<Level, std::string> stateOfSearch(const Study&) { return { Level::Good, tr("of the library") }; }
 
 SearchPage::SearchPage(Document& document, LibraryStore& library, QWidget* parent)
@@ -42,7 +50,7 @@ SearchPage::SearchPage(Document& document, LibraryStore& library, QWidget* paren
     lostBoard_ = makeLost();
     whyBoard_ = makeWhy();
     // Words that go on in more lines make the window no taller.
-    wishes_->setMinimumHeight(84);
+    wishes_->setMinimumHeight(112);
     for (QWidget* board : { kitsBoard_, lostBoard_, whyBoard_ })
         board->setMinimumHeight(300);
     column()->insertWidget(0, wishes_);
@@ -71,7 +79,7 @@ void SearchPage::refreshRest()
     lostBoard_->setVisible(place() == Lost);
     whyBoard_->setVisible(place() == WhyNot);
     listWheels();
-    if (of_ && !(*of_ == now()) && !document().isPreviewing() && !document().sharedStudy()->underWay) {
+    if (of_ && !(*of_ == now(!of_->axle)) && !document().isPreviewing() && !document().sharedStudy()->underWay) {
         job_.cancel();
         forget();
     }
@@ -82,15 +90,15 @@ void SearchPage::refreshRest()
     else
         showResult();
     if (place() == WhyNot && why_[0]->count() == 0) {
-        offerWhy({});
+        offerWhy({}, {});
         showWhy();
     }
 }
 
-SearchPage::Of SearchPage::now() const
+SearchPage::Of SearchPage::now(bool wholeCar) const
 {
     const auto study = document().sharedStudy();
-    return { study->build, study->after.setup ? study->after.setup->id : std::string(), axle() };
+    return { study->build, study->after.setup ? study->after.setup->id : std::string(), wholeCar ? std::nullopt : std::optional(axle()) };
 }
 
 void SearchPage::forget()
@@ -109,6 +117,8 @@ void SearchPage::forget()
     search_->setEnabled(true);
     cancel_->setEnabled(false);
     for (QComboBox* box : why_)
+        box->clear();
+    for (QComboBox* box : whyRear_)
         box->clear();
     whyText_->clear();
 }
@@ -150,6 +160,11 @@ std::optional<SearchPage::Asked> SearchPage::asked()
     search::Query& query = asked.query;
     query.study = document().sharedStudy();
     query.axle = axle();
+    if (scope_->currentIndex() > 0) {
+        query.wholeCar = true;
+        query.axle = Axle::Front;
+        query.best = static_cast<Gain>(scope_->currentData().toInt());
+    }
     for (int i = 0; i < wheels_->count(); ++i)
         if (wheels_->item(i)->checkState() == Qt::Checked)
             asked.wheels.push_back(wheels_->item(i)->data(Qt::UserRole).toString().toStdString());
@@ -185,7 +200,9 @@ void SearchPage::start()
     if (!wanted)
         return;
     forget();
-    of_ = now();
+    of_ = now(wanted->query.wholeCar);
+    if (wanted->query.wholeCar)
+        axes_[0]->setCurrentIndex(static_cast<int>(wanted->query.best));
     search_->setEnabled(false);
     cancel_->setEnabled(true);
     summary_->setText(tr("Searching …"));
@@ -233,8 +250,11 @@ void SearchPage::start()
                 front = found->front;
             }
             const auto say = [](std::uint64_t number) { return QLocale().toString(static_cast<qulonglong>(number)); };
-            summary_->setText(
-                tr("Searching %1 kits: %2 %, %3 go so far").arg(say(query_->parts.combinations())).arg(percent).arg(say(kits.size())));
+            summary_->setText(query_->wholeCar ? tr("Searching kits of both axles: %1 %, %2 go so far").arg(percent).arg(say(kits.size()))
+                                               : tr("Searching %1 kits: %2 %, %3 go so far")
+                                                     .arg(say(query_->parts.combinations()))
+                                                     .arg(percent)
+                                                     .arg(say(kits.size())));
             show(kits, front);
         });
 }
@@ -247,6 +267,8 @@ void SearchPage::arrived(std::shared_ptr<const search::Result> result)
     const auto say = [](std::uint64_t number) { return QLocale().toString(static_cast<qulonglong>(number)); };
     if (!result_->lacks.empty())
         summary_->setText(QString::fromStdString(result_->lacks));
+    else if (query_->wholeCar)
+        summary_->setText(saidOfWholeCars());
     else if (result_->kits.empty())
         summary_->setText(tr("%1 kits tried, none goes. “Where kits are lost” shows what stops them.").arg(say(result_->combinations)));
     else
@@ -258,6 +280,26 @@ void SearchPage::arrived(std::shared_ptr<const search::Result> result)
     showResult();
     if (!result_->funnel.empty())
         funnel_->choose(0);
+}
+
+QString SearchPage::saidOfWholeCars() const
+{
+    const auto say = [](std::uint64_t number) { return QLocale().toString(static_cast<qulonglong>(number)); };
+    const QString best = titleOf(query_->best, true);
+    if (result_->gaveUp)
+        return tr("Both axles together: of the first %1 looked at only %2 go. %3 kits, none better in “%4”, were not looked at: tick fewer "
+                  "wheels or loosen a limit.")
+            .arg(say(result_->combinations - result_->notLooked), say(result_->kits.size()), say(result_->notLooked), best);
+    if (result_->kits.empty())
+        return tr("Both axles together: of %1 kits none goes. “Where kits are lost” shows what stops them.")
+            .arg(say(result_->combinations));
+    const QString found = result_->notLooked == 0
+        ? tr("Both axles together: of %1 kits %2 go.").arg(say(result_->combinations), say(result_->kits.size()))
+        : tr("Both axles together: of %1 kits the %2 that go and are best in “%3”.")
+              .arg(say(result_->combinations), say(result_->kits.size()), best);
+    return found + QLatin1Char(' ')
+        + tr("No other of these beats %1 of them in all figures. Judged as if made and measured as on their sheets: nothing is proven yet.")
+              .arg(say(result_->front.size()));
 }
 
 void SearchPage::showResult()
@@ -272,11 +314,23 @@ void SearchPage::showResult()
 
 void SearchPage::show(const std::vector<search::Kit>& kits, const std::vector<search::Kit>& front)
 {
+    // The first line is chosen where nobody chose another.
+    std::vector<search::Kit> chosen;
+    if (const auto rows = chosenRows(); shown_ && rows != std::vector { 0 })
+        for (const int row : rows)
+            chosen.push_back(model_->kit(row));
     shown_ = std::make_shared<const FoundKits>(FoundKits { query_, beatenToo_->isChecked() ? kits : front });
+    table_->verticalHeader()->setDefaultSectionSize(query_->wholeCar ? twoLines : oneLine);
     model_->setKits(shown_, document().units());
     plot_->setKits(shown_, document().units());
-    if (!shown_->kits.empty())
+    // What was chosen stays chosen while more is found.
+    const QSignalBlocker quiet(table_->selectionModel());
+    for (int row = 0; row < model_->rowCount(); ++row)
+        if (std::ranges::any_of(chosen, [&](const search::Kit& kit) { return kit.isOfSameParts(model_->kit(row)); }))
+            table_->selectionModel()->select(model_->index(row, 0), QItemSelectionModel::Select | QItemSelectionModel::Rows);
+    if (!shown_->kits.empty() && chosenRows().empty())
         table_->selectionModel()->select(model_->index(0, 0), QItemSelectionModel::ClearAndSelect | QItemSelectionModel::Rows);
+    showCompared();
 }
 
 std::vector<int> SearchPage::chosenRows() const
@@ -295,7 +349,7 @@ void SearchPage::showCompared()
     std::vector<std::size_t> places;
     for (const int row : rows)
         for (std::size_t i = 0; i < shown_->kits.size(); ++i)
-            if (shown_->kits[i].choice == model_->kit(row).choice)
+            if (shown_->kits[i].isOfSameParts(model_->kit(row)))
                 places.push_back(i);
     plot_->setChosen(places);
     if (!places.empty())
@@ -308,10 +362,11 @@ void SearchPage::showCompared()
     QStringList parts;
     for (const Gain gain : search::allGains)
         parts << tr("%1 %2 against %3")
-                     .arg(titleOf(gain), sayGain(one.gains, gain, document().units()), sayGain(other.gains, gain, document().units()));
+                     .arg(titleOf(gain, query_->wholeCar), sayGain(one.gains, gain, document().units()),
+                         sayGain(other.gains, gain, document().units()));
     compared_->setText(tr("%1 against %2: %3")
-                           .arg(QString::fromStdString(search::nameOf(*query_, one.choice)),
-                               QString::fromStdString(search::nameOf(*query_, other.choice)), parts.join(QStringLiteral("; "))));
+                           .arg(QString::fromStdString(search::nameOf(*query_, one)),
+                               QString::fromStdString(search::nameOf(*query_, other)), parts.join(QStringLiteral("; "))));
 }
 
 void SearchPage::showSection(int kit)
@@ -319,8 +374,10 @@ void SearchPage::showSection(int kit)
     if (kit < 0 || !shown_ || static_cast<std::size_t>(kit) >= shown_->kits.size())
         return;
     std::string setup;
-    Build build = search::triedBuild(*query_, shown_->kits[static_cast<std::size_t>(kit)].choice, &setup);
-    section_->setBuild(std::make_shared<const Build>(std::move(build)), { query_->study->before.setup->id, setup }, query_->axle);
+    const search::Kit& shown = shown_->kits[static_cast<std::size_t>(kit)];
+    Build build = search::triedBuild(*query_, shown.choice, shown.rear, &setup);
+    section_->setBuild(std::make_shared<const Build>(std::move(build)), { query_->study->before.setup->id, setup },
+        query_->wholeCar ? axle() : query_->axle);
 }
 
 void SearchPage::showLosers(int check)
@@ -330,58 +387,100 @@ void SearchPage::showLosers(int check)
         return;
     const search::Lost& lost = result_->funnel[static_cast<std::size_t>(check)];
     losers_->setRowCount(static_cast<int>(lost.nearest.size()));
+    losers_->verticalHeader()->setDefaultSectionSize(query_->wholeCar ? twoLines : oneLine);
     const auto nameOf = [&](Kind kind, const search::Choice& choice) {
         return at(choice, kind) == search::every ? QString() : QString::fromStdString(query_->parts.name(kind, at(choice, kind)).name);
     };
     for (int line = 0; line < losers_->rowCount(); ++line) {
         const search::Loser& loser = lost.nearest[static_cast<std::size_t>(line)];
+        const auto named = [&](const search::Choice& choice, std::initializer_list<Kind> which) {
+            QStringList parts;
+            for (const Kind kind : which)
+                if (const QString name = nameOf(kind, choice); !name.isEmpty())
+                    parts << name;
+            return parts.join(QStringLiteral(", "));
+        };
         QStringList parts;
-        for (const Kind kind : { Kind::Rotor, Kind::Caliper, Kind::Pad, Kind::Master })
-            if (const QString name = nameOf(kind, loser.choice); !name.isEmpty())
-                parts << name;
+        if (!loser.rear) {
+            parts << named(loser.choice, { Kind::Rotor, Kind::Caliper, Kind::Pad, Kind::Master });
+        } else {
+            const QString front = named(loser.choice, { Kind::Rotor, Kind::Caliper, Kind::Pad });
+            const QString rear = named(*loser.rear, { Kind::Rotor, Kind::Caliper, Kind::Pad });
+            const QString master = named(loser.choice, { Kind::Master });
+            if (!front.isEmpty())
+                parts << tr("front: %1").arg(front);
+            if (!rear.isEmpty())
+                parts << tr("rear: %1").arg(rear);
+            if (!master.isEmpty())
+                parts << master;
+        }
         const QString by =
             std::isfinite(loser.shortBy) ? QString::fromStdString(print(loser.shortBy, lost.style, document().units())) : QString();
-        const QString wheel = nameOf(Kind::Wheel, loser.choice);
+        QString wheel = nameOf(Kind::Wheel, loser.choice);
+        if (wheel.isEmpty() && loser.rear)
+            wheel = nameOf(Kind::Wheel, *loser.rear);
         int column = 0;
-        for (const QString& text : { by, QLocale().toString(static_cast<qulonglong>(loser.kits)), parts.join(QStringLiteral(", ")),
-                 wheel.isEmpty() ? tr("any") : wheel })
-            losers_->setItem(line, column++, new QTableWidgetItem(text));
+        for (const QString& text : { by, QLocale().toString(static_cast<qulonglong>(loser.kits)), parts.join(QLatin1Char('\n')),
+                 wheel.isEmpty() ? tr("any") : wheel }) {
+            auto* item = new QTableWidgetItem(text);
+            item->setToolTip(text);
+            losers_->setItem(line, column++, item);
+        }
     }
     losers_->resizeColumnToContents(0);
     losers_->resizeColumnToContents(1);
     losers_->resizeColumnToContents(3);
 }
 
-void SearchPage::offerWhy(const search::Choice& choice)
+void SearchPage::offerWhy(const search::Choice& choice, const std::optional<search::Choice>& rear)
 {
     if (!query_)
         if (const auto wanted = asked())
             query_ = wanted->with(*library_.sharedParts());
     if (!query_)
         return;
-    for (const Kind kind : search::kinds) {
-        QComboBox* box = why_[static_cast<std::size_t>(kind)];
+    const auto offer = [&](QComboBox* box, Kind kind, const search::Choice& chosen) {
         const QSignalBlocker quiet(box);
         box->clear();
         for (std::size_t i = 0; i < query_->parts.count(kind); ++i)
             box->addItem(QString::fromStdString(query_->parts.name(kind, i).name));
-        box->setCurrentIndex(static_cast<int>(at(choice, kind)));
-    }
+        box->setCurrentIndex(static_cast<int>(at(chosen, kind)));
+    };
+    for (const Kind kind : search::kinds)
+        offer(why_[static_cast<std::size_t>(kind)], kind, choice);
+    rearRow_->setVisible(query_->wholeCar);
+    if (query_->wholeCar)
+        for (std::size_t i = 0; i < whyRear_.size(); ++i)
+            offer(whyRear_[i], search::kinds[i], rear.value_or(choice));
 }
 
-void SearchPage::showWhy()
+std::optional<search::Choice> SearchPage::chosenWhy()
 {
     search::Choice choice {};
     for (const Kind kind : search::kinds) {
         const int place = why_[static_cast<std::size_t>(kind)]->currentIndex();
         if (place < 0) {
             whyText_->setText(tr("The library has no %1.").arg(words(deepstop::tr(nameOf(kind)))));
-            return;
+            return {};
         }
         at(choice, kind) = static_cast<std::uint32_t>(place);
     }
+    return choice;
+}
+
+void SearchPage::showWhy()
+{
+    const auto choice = chosenWhy();
+    if (!choice)
+        return;
+    std::optional<search::Choice> rear;
+    if (query_->wholeCar) {
+        rear = search::rearBeside(*query_, *choice);
+        for (std::size_t i = 0; i < whyRear_.size(); ++i)
+            (*rear)[i] = static_cast<std::uint32_t>(whyRear_[i]->currentIndex());
+    }
     whyText_->setText(tr("Being worked out …"));
-    asking_.start([query = query_, choice](const JobTicket&) { return search::whyNot(*query, choice); },
+    asking_.start([query = query_, choice = *choice, rear](const JobTicket&) { return search::whyNot(*query, choice, rear); },
         [this](const search::Why& why) {
             const Theme& t = theme();
             QString html = QStringLiteral("<body style='color:%1'>").arg(t.ink.name());
@@ -396,8 +495,12 @@ void SearchPage::showWhy()
                     html += QStringLiteral("</p>");
                 }
             };
+            const bool onlyLimits = std::ranges::all_of(why.fails, &search::Reason::isLimit);
+            const bool limitsToo = std::ranges::any_of(why.fails, &search::Reason::isLimit);
             html += QStringLiteral("<h3>%1</h3>")
                         .arg(why.fails.empty() ? tr("It goes, as far as its sheets tell")
+                                : onlyLimits   ? tr("It goes, as far as its sheets tell, but not within the limits")
+                                : limitsToo    ? tr("It does not go, and is not within the limits either")
                                 : !why.mended.empty()
                                 ? tr("It does not go; it would with: %1").arg(QString::fromStdString(why.mended).toHtmlEscaped())
                                 : tr("It does not go, and no one change mends it"));
@@ -415,16 +518,16 @@ void SearchPage::putIn()
     const auto rows = chosenRows();
     if (rows.size() != 1 || !query_)
         return;
-    const search::Choice choice = model_->kit(rows[0]).choice;
+    const search::Kit kit = model_->kit(rows[0]);
     bool said = false;
     const auto name = QInputDialog::getText(this, tr("Put into the build"), tr("Name of the new setup"), QLineEdit::Normal,
-        QString::fromStdString(query_->parts.name(Kind::Rotor, at(choice, Kind::Rotor)).name), &said)
+        QString::fromStdString(query_->parts.name(Kind::Rotor, at(kit.choice, Kind::Rotor)).name), &said)
                           .trimmed()
                           .toStdString();
     if (!said || name.empty())
         return;
     const std::string newId = library::freeSetupId(document().build(), name, "kit");
-    if (document().edit(tr("kit from the library"), search::putIn(*query_, choice, name)))
+    if (document().edit(tr("kit from the library"), search::putIn(*query_, kit.choice, name, kit.rear)))
         document().setPair({ document().study().before.setup->id, newId });
 }
 

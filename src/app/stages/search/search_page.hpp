@@ -35,12 +35,16 @@ public:
     SearchPage(Document& document, LibraryStore& library, QWidget* parent);
 
     [[nodiscard]] QPushButton* searchButton() const { return search_; }
+    [[nodiscard]] QPushButton* cancelButton() const { return cancel_; }
+    [[nodiscard]] bool isSearching() const { return job_.isRunning(); }
     [[nodiscard]] QPushButton* putInButton() const { return putIn_; }
     [[nodiscard]] QLabel* summary() const { return summary_; }
     [[nodiscard]] QTableView* table() const { return table_; }
     [[nodiscard]] KitPlot* plot() const { return plot_; }
     [[nodiscard]] FunnelView* funnel() const { return funnel_; }
     [[nodiscard]] QTableWidget* losers() const { return losers_; }
+    [[nodiscard]] QComboBox* scope() const { return scope_; }
+    [[nodiscard]] QComboBox* whyRear(search::Kind kind) const { return whyRear_[static_cast<std::size_t>(kind)]; }
     [[nodiscard]] QComboBox* whyChoice(search::Kind kind) const { return why_[static_cast<std::size_t>(kind)]; }
     [[nodiscard]] QTextBrowser* whyText() const { return whyText_; }
     [[nodiscard]] QLineEdit* limit(search::Gain gain) const { return limits_[static_cast<std::size_t>(gain)]; }
@@ -89,7 +93,10 @@ private:
     void showSection(int kit);
     void showLosers(int check);
     void showWhy();
-    void offerWhy(const search::Choice& choice);
+    void offerWhy(const search::Choice& choice, const std::optional<search::Choice>& rear);
+    /// The parts chosen to be asked about; nothing, with words in its place, where there is none of a kind.
+    [[nodiscard]] std::optional<search::Choice> chosenWhy();
+    [[nodiscard]] QString saidOfWholeCars() const;
     void listWheels();
     void putIn();
     /// What was found is of another build, or other parts.
@@ -105,6 +112,7 @@ private:
     QCheckBox* allClear_;
     QCheckBox* keepMaster_;
     QComboBox* mount_;
+    QComboBox* scope_; ///< one axle, or whole cars ranked by one figure or another
     std::array<QLineEdit*, search::allGains.size()> limits_ {};
     QPushButton* search_;
     QPushButton* cancel_;
@@ -120,6 +128,8 @@ private:
     FunnelView* funnel_;
     QTableWidget* losers_;
     std::array<QComboBox*, search::kinds.size()> why_ {};
+    std::array<QComboBox*, 3> whyRear_ {}; ///< rotor, caliper and pad of a whole car's rear
+    QWidget* rearRow_ = nullptr;
     QTextBrowser* whyText_;
     Job<std::shared_ptr<const search::Result>> job_;
     Job<search::Why> asking_;
@@ -130,10 +140,10 @@ private:
     struct Of {
         std::shared_ptr<const Build> build;
         std::string setup; ///< that the kit replaces
-        Axle axle = Axle::Front;
+        std::optional<Axle> axle; ///< nothing: both
         bool operator==(const Of&) const = default;
     };
-    [[nodiscard]] Of now() const;
+    [[nodiscard]] Of now(bool wholeCar) const;
     std::optional<Of> of_;
 };
 

@@ -57,8 +57,9 @@ QWidget* SearchPage::makeWishes()
         label->setFont(reading(12));
         label->setWordWrap(true);
         label->setBuddy(edit);
-        grid->addWidget(label, number % 3, 2 * (number / 3));
-        grid->addWidget(edit, number % 3, 2 * (number / 3) + 1);
+        constexpr int lines = 4;
+        grid->addWidget(label, number % lines, 2 * (number / lines));
+        grid->addWidget(edit, number % lines, 2 * (number / lines) + 1);
         limits_[static_cast<std::size_t>(gain)] = edit;
         ++number;
     }
@@ -80,13 +81,29 @@ QWidget* SearchPage::makeWishes()
         choices->addWidget(label, line, 1);
         return box;
     };
-    keepMaster_ = ticked(tr("Keep the master cylinder"), 0);
-    allClear_ = ticked(tr("All ticked wheels must clear"), 1);
+    scope_ = new QComboBox(board);
+    scope_->setFont(reading(12));
+    scope_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
+    scope_->setMinimumContentsLength(5);
+    scope_->setAccessibleName(tr("What is searched"));
+    scope_->addItem(tr("This axle"));
+    scope_->addItem(tr("Both axles, cheapest first"), static_cast<int>(Gain::Price));
+    scope_->addItem(tr("Both axles, lightest first"), static_cast<int>(Gain::Weight));
+    scope_->addItem(tr("Both axles, widest gap first"), static_cast<int>(Gain::Clearance));
+    choices->addWidget(scope_, 0, 0, 1, 2);
+    connect(scope_, &QComboBox::currentIndexChanged, this, [this](int scope) {
+        // A car that turns round is none to look for, unless someone clears it.
+        QLineEdit* locks = limit(Gain::Locks);
+        if (scope > 0 && locks->text().isEmpty())
+            locks->setText(QStringLiteral("0"));
+    });
+    keepMaster_ = ticked(tr("Keep the master cylinder"), 1);
+    allClear_ = ticked(tr("All ticked wheels must clear"), 2);
     mount_ = new QComboBox(board);
     mount_->setFont(reading(12));
     mount_->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
     mount_->setMinimumContentsLength(5);
-    choices->addWidget(mount_, 2, 0, 1, 2);
+    choices->addWidget(mount_, 3, 0, 1, 2);
     mount_->setAccessibleName(tr("How the calipers are bolted on"));
     mount_->addItems({ tr("Bolted on as now"), tr("Bolted to lugs"), tr("Radial studs") });
     row->addLayout(choices, 2);
@@ -94,7 +111,7 @@ QWidget* SearchPage::makeWishes()
     wheels_->setAccessibleName(tr("Wheels to try"));
     wheels_->setToolTip(tr("Wheels to try"));
     wheels_->setFont(reading(12));
-    wheels_->setFixedHeight(70);
+    wheels_->setFixedHeight(94);
     wheels_->setMinimumWidth(84);
     wheels_->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
     row->addWidget(wheels_, 2);
@@ -180,6 +197,7 @@ QWidget* SearchPage::makeKits()
     table_->setAccessibleName(tr("Kits that go"));
     table_->setSelectionBehavior(QAbstractItemView::SelectRows);
     table_->setSelectionMode(QAbstractItemView::ExtendedSelection);
+    table_->setWordWrap(false);
     table_->setSortingEnabled(true);
     table_->sortByColumn(-1, Qt::AscendingOrder);
     table_->setTabKeyNavigation(false);
@@ -188,12 +206,13 @@ QWidget* SearchPage::makeKits()
     auto* header = table_->horizontalHeader();
     header->setDefaultAlignment(Qt::AlignCenter | Qt::Alignment(Qt::TextWordWrap));
     header->setFont(reading(11.5));
-    header->setFixedHeight(36);
+    header->setFixedHeight(48);
     // Wheel and master cylinder, often the same all the way down, come last.
     for (int i = 0; i < 2; ++i)
         header->moveSection(static_cast<int>(Kind::Wheel), KitTable::level);
+    header->moveSection(header->visualIndex(KitTable::level), KitTable::firstGain - 2);
     for (int section = 0; section < model_->columnCount(); ++section)
-        table_->setColumnWidth(section, section < KitTable::firstGain ? 108 : section < KitTable::level ? 60 : 58);
+        table_->setColumnWidth(section, section < KitTable::firstGain ? 112 : section < KitTable::level ? 70 : 66);
     column->addWidget(table_, 3);
     compared_ = new QLabel(board);
     compared_->setFont(reading(12));
@@ -214,9 +233,9 @@ QWidget* SearchPage::makeKits()
     });
     connect(plot_, &KitPlot::hovered, this, &SearchPage::showSection);
     connect(plot_, &KitPlot::clicked, this, [this](int kit, bool more) {
-        const search::Choice choice = shown_->kits[static_cast<std::size_t>(kit)].choice;
+        const search::Kit& clicked = shown_->kits[static_cast<std::size_t>(kit)];
         for (int row = 0; row < model_->rowCount(); ++row)
-            if (model_->kit(row).choice == choice) {
+            if (model_->kit(row).isOfSameParts(clicked)) {
                 table_->selectionModel()->select(model_->index(row, 0),
                     (more ? QItemSelectionModel::Select : QItemSelectionModel::ClearAndSelect) | QItemSelectionModel::Rows);
                 table_->scrollTo(model_->index(row, 0));
@@ -243,6 +262,7 @@ QWidget* SearchPage::makeLost()
     losers_->setAccessibleName(tr("Kits lost at this check, the nearest first"));
     losers_->setHorizontalHeaderLabels({ tr("Short by"), tr("Kits"), tr("Parts"), tr("Wheel") });
     losers_->horizontalHeader()->setSectionResizeMode(2, QHeaderView::Stretch);
+    losers_->setWordWrap(false);
     losers_->setSelectionBehavior(QAbstractItemView::SelectRows);
     losers_->setEditTriggers(QAbstractItemView::NoEditTriggers);
     losers_->setTabKeyNavigation(false);
@@ -252,10 +272,18 @@ QWidget* SearchPage::makeLost()
     connect(funnel_, &FunnelView::checkChosen, this, &SearchPage::showLosers);
     connect(losers_, &QTableWidget::cellActivated, this, [this](int line) {
         const auto& lost = result_->funnel[static_cast<std::size_t>(funnel_->chosen())];
-        search::Choice choice = lost.nearest[static_cast<std::size_t>(line)].choice;
-        for (auto& place : choice)
-            place = place == search::every ? 0 : place;
-        offerWhy(choice);
+        search::Loser loser = lost.nearest[static_cast<std::size_t>(line)];
+        const auto anyOfThem = [](search::Choice& choice) {
+            for (auto& place : choice)
+                place = place == search::every ? 0 : place;
+        };
+        // Of a whole car the rear alone may say the wheel.
+        if (loser.rear && at(loser.choice, Kind::Wheel) == search::every)
+            at(loser.choice, Kind::Wheel) = at(*loser.rear, Kind::Wheel);
+        anyOfThem(loser.choice);
+        if (loser.rear)
+            anyOfThem(*loser.rear);
+        offerWhy(loser.choice, loser.rear);
         setPlace(WhyNot);
         showWhy();
     });
@@ -268,23 +296,40 @@ QWidget* SearchPage::makeWhy()
     auto* column = new QVBoxLayout(board);
     column->setContentsMargins(16, 6, 16, 8);
     auto* grid = new QGridLayout;
-    for (const Kind kind : search::kinds) {
-        const int i = static_cast<int>(kind);
-        auto* box = new QComboBox(board);
+    const auto choice = [&](QWidget* on, Kind kind, const QString& name, const QString& of) {
+        auto* box = new QComboBox(on);
         box->setFont(reading(12));
-        box->setObjectName(QStringLiteral("why-%1").arg(i));
+        box->setObjectName(of.arg(static_cast<int>(kind)));
         box->setSizeAdjustPolicy(QComboBox::AdjustToMinimumContentsLengthWithIcon);
         box->setMinimumContentsLength(6);
+        box->setAccessibleName(name);
+        connect(box, &QComboBox::activated, this, &SearchPage::showWhy);
+        return box;
+    };
+    for (const Kind kind : search::kinds) {
+        const int i = static_cast<int>(kind);
         auto* label = new QLabel(capital(words(deepstop::tr(nameOf(kind)))), board);
         label->setFont(reading(12));
+        auto* box = choice(board, kind, label->text(), QStringLiteral("why-%1"));
         label->setBuddy(box);
-        box->setAccessibleName(label->text());
         grid->addWidget(label, 0, i);
         grid->addWidget(box, 1, i);
         why_[static_cast<std::size_t>(kind)] = box;
-        connect(box, &QComboBox::activated, this, &SearchPage::showWhy);
     }
     column->addLayout(grid);
+    rearRow_ = new QWidget(board);
+    auto* rear = new QHBoxLayout(rearRow_);
+    rear->setContentsMargins(0, 0, 0, 0);
+    auto* behind = new QLabel(tr("Rear"), rearRow_);
+    behind->setFont(reading(12));
+    rear->addWidget(behind);
+    for (std::size_t i = 0; i < whyRear_.size(); ++i) {
+        const QString name = tr("%1 of the rear").arg(capital(words(deepstop::tr(nameOf(search::kinds[i])))));
+        whyRear_[i] = choice(rearRow_, search::kinds[i], name, QStringLiteral("why-rear-%1"));
+        rear->addWidget(whyRear_[i], 1);
+    }
+    rearRow_->hide();
+    column->addWidget(rearRow_);
     whyText_ = new QTextBrowser(board);
     whyText_->setFrameShape(QFrame::NoFrame);
     whyText_->setObjectName(QStringLiteral("why"));

@@ -310,27 +310,13 @@ void addConstruction(const Bench& bench, const Corner& c)
     bench.add(std::move(v));
 }
 
-void addPartsOf(Study& study, Axle axle)
+/// Wear, runout and what unpacking found.
+void addUse(Study& study, Axle axle)
 {
     const AxleParts& after = study.after.at(axle);
     const AxleParts& before = study.before.at(axle);
-    if (!after.corner)
-        return;
     const Bench bench(study, axle);
-    const Hub& hub = hubOf(*study.build, axle);
-    addParkingBrake(bench, study.after, study.before);
-    const bool sameLine = before.corner && before.corner->hose == after.corner->hose && before.corner->caliper == after.corner->caliper;
-    if (after.corner->brakes == BrakeKind::Drums) {
-        addDrumVerdicts(bench, *after.corner);
-        addHoseLength(bench, after, before);
-    } else {
-        addConstruction(bench, *after.corner);
-        addHubVerdicts(bench, *after.corner, hub);
-        addMountVerdicts(bench, *after.corner, hub);
-        addHoseThreads(bench, *after.corner, hub, sameLine);
-        addHoseHeld(bench, *after.corner, sameLine);
-        addHoseLength(bench, after, before);
-        addPadVerdicts(bench, *after.corner);
+    if (after.corner->brakes == BrakeKind::Discs) {
         addWear(bench, study.after, false);
         addRunout(bench, *after.corner);
     }
@@ -370,10 +356,37 @@ void addPartsOf(Study& study, Axle axle)
 
 } // namespace
 
+void addBenchVerdicts(Study& study, Axle axle)
+{
+    const AxleParts& after = study.after.at(axle);
+    const AxleParts& before = study.before.at(axle);
+    if (!after.corner)
+        return;
+    const Bench bench(study, axle);
+    const Hub& hub = hubOf(*study.build, axle);
+    addParkingBrake(bench, study.after, study.before);
+    const bool sameLine = before.corner && before.corner->hose == after.corner->hose && before.corner->caliper == after.corner->caliper;
+    if (after.corner->brakes == BrakeKind::Drums) {
+        addDrumVerdicts(bench, *after.corner);
+        addHoseLength(bench, after, before);
+    } else {
+        addConstruction(bench, *after.corner);
+        addHubVerdicts(bench, *after.corner, hub);
+        addMountVerdicts(bench, *after.corner, hub);
+        addHoseThreads(bench, *after.corner, hub, sameLine);
+        addHoseHeld(bench, *after.corner, sameLine);
+        addHoseLength(bench, after, before);
+        addPadVerdicts(bench, *after.corner);
+    }
+}
+
 void addParts(Study& study)
 {
     for (const Axle axle : judge::axlesOf(study))
-        addPartsOf(study, axle);
+        if (study.after.at(axle).corner) {
+            addBenchVerdicts(study, axle);
+            addUse(study, axle);
+        }
 }
 
 } // namespace deepstop

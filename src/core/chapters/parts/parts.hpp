@@ -7,4 +7,8 @@ namespace deepstop {
 
 void addParts(Study& study);
 
+// Its part.
+/// What meets what on the bench, of one axle.
+void addBenchVerdicts(Study& study, Axle axle);
+
 } // namespace deepstop
