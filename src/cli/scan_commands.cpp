@@ -1,5 +1,6 @@
 #include "cli/commands.hpp"
 
+#include "build/choices.hpp"
 #include "files/disk.hpp"
 #include "files/profile_file.hpp"
 #include "language/language.hpp"
@@ -8,6 +9,7 @@
 #include "quantity/number.hpp"
 #include "scan/caliper_scan.hpp"
 #include "scan/into_build.hpp"
+#include "scan/knuckle_scan.hpp"
 #include "solids/mesh_file.hpp"
 #include "solids/step_parts.hpp"
 
@@ -39,6 +41,14 @@ struct WheelScanOptions {
     std::string into;
     std::string wheel;
 };
+
+/// As the build names it.
+scan::ScanFile fileBeside(const std::string& path, const std::string& hash, const std::string& build)
+{
+    std::error_code none;
+    const auto beside = std::filesystem::proximate(path, std::filesystem::absolute(build).parent_path(), none);
+    return { none ? path : beside.generic_string(), hash, today() };
+}
 
 /// "bore=66.6mm" or "bolt_circle=112±0.1".
 scan::KnownSize knownFrom(const std::string& text)
@@ -178,10 +188,7 @@ int scanWheel(const WheelScanOptions& o)
         return scan.scale && !scan.scale->agrees() ? bad : fine;
     if (scan.scale && !scan.scale->agrees())
         throw files::Refusal(tr("{}: the scan and what is known do not agree: nothing is put into the build.", o.path));
-    std::error_code none;
-    const auto beside = std::filesystem::proximate(o.path, std::filesystem::absolute(o.into).parent_path(), none);
-    const scan::ScanFile file { none ? o.path : beside.generic_string(), loaded.hash, today() };
-    writeEdited(o.into, scan::wheelEdit(scan, file, o.wheel), o.into);
+    writeEdited(o.into, scan::wheelEdit(scan, fileBeside(o.path, loaded.hash, o.into), o.wheel), o.into);
     return fine;
 }
 
@@ -250,7 +257,8 @@ struct RotorOptions {
 int scanRotor(const RotorOptions& o)
 {
     o.target.check();
-    const solids::ReadRotor read = solids::rotorIn(solids::readStep(o.path), o.path);
+    const solids::ReadSolid solid = solids::readStep(o.path);
+    const solids::ReadRotor read = solids::rotorIn(solid, o.path);
     const Rotor& r = read.rotor;
     const std::initializer_list<Size> sizes {
         { "outer_diameter_mm", marked("rotor diameter"), r.outerDiameter },
@@ -284,7 +292,12 @@ int scanRotor(const RotorOptions& o)
         for (const std::string& each : read.remarks)
             std::cout << each << "\n";
     }
-    o.target.put([&](Corner& corner) { corner.rotor = solids::rotorWith(corner.rotor, read); });
+    o.target.put([&](Corner& corner) {
+        corner.rotor = solids::rotorWith(corner.rotor, read);
+        const scan::ScanFile file = fileBeside(o.path, solid.hash, o.target.into);
+        corner.rotor.scan = file.path;
+        corner.rotor.scanHash = file.hash;
+    });
     return fine;
 }
 
@@ -379,7 +392,92 @@ int scanCaliper(const CaliperOptions& o)
         for (const std::string& each : found.remarks)
             std::cout << each << "\n";
     }
-    o.target.put([&](Corner& corner) { corner.caliper = scan::caliperWith(corner.caliper, found); });
+    o.target.put([&](Corner& corner) {
+        corner.caliper = scan::caliperWith(corner.caliper, found);
+        const scan::ScanFile file = fileBeside(o.path, loaded.hash, o.target.into);
+        corner.caliper.scan = file.path;
+        corner.caliper.scanHash = file.hash;
+    });
+    return fine;
+}
+
+struct KnuckleOptions {
+    std::string path;
+    std::string units;
+    std::string pilotDiameter;
+    std::vector<std::string> flange;
+    std::vector<std::string> pilot;
+    std::vector<std::string> lugs;
+    std::vector<std::string> keepOuts;
+    bool json = false;
+    bool us = false;
+    std::string into;
+    std::string axle = "front";
+};
+
+scan::Picks picksFrom(const char* option, const std::vector<std::string>& texts, std::size_t first, double unit)
+{
+    scan::Picks picks {};
+    if (texts.size() < first + picks.size())
+        throw files::Refusal(tr("{}: say {} places, each as x,y,z.", option, first + picks.size()));
+    for (std::size_t i = 0; i < picks.size(); ++i)
+        picks[i] = pointFrom(option, texts[first + i], unit);
+    return picks;
+}
+
+int scanKnuckle(const KnuckleOptions& o)
+{
+    const auto loaded = solids::loadMesh(o.path);
+    scan::KnuckleQuestion question;
+    question.unit = metresIn(o.units == "in" ? scan::FileUnit::Inch : o.units == "m" ? scan::FileUnit::Metre : scan::FileUnit::Millimetre);
+    question.flange = picksFrom("--flange", o.flange, 0, question.unit);
+    question.pilot = picksFrom("--pilot", o.pilot, 0, question.unit);
+    question.lugs = { picksFrom("--lug", o.lugs, 0, question.unit), picksFrom("--lug", o.lugs, 3, question.unit) };
+    for (const std::string& text : o.keepOuts) {
+        const auto equals = text.find('=');
+        const auto kind =
+            std::ranges::find(choices::keepOut, text.substr(0, equals), [](const auto& each) { return std::string(each.token); });
+        if (kind == choices::keepOut.end() || equals == std::string::npos)
+            throw files::Refusal(tr("--keep-out {}: it is a kind and a place, as hose=12.5,-40,3.", text));
+        question.keepOuts.push_back({ kind->value, pointFrom("--keep-out", text.substr(equals + 1), question.unit) });
+    }
+    if (!o.pilotDiameter.empty())
+        question.pilotKnown = scan::byVernier(scan::KnownLength::Bore, lengthFrom("--pilot-diameter", o.pilotDiameter)).length;
+    const scan::KnuckleScan found = scan::scanKnuckle(loaded.mesh, question);
+    if (!found.lacks.empty())
+        throw files::Refusal(o.path + ": " + found.lacks);
+    const std::initializer_list<std::tuple<const char*, const char*, const scan::Sized&>> sizes {
+        { "pilot_diameter_mm", marked("hub's pilot"), found.pilotDiameter },
+        { "lug_spacing_mm", marked("lugs apart, hole to hole"), found.lugSpacing },
+        { "lug_radius_mm", marked("middle of the lugs from the axis"), found.lugRadius },
+        { "lug_depth_mm", marked("lugs' face inboard of the flange"), found.lugDepth },
+        { "lug_hole_mm", marked("holes in the lugs"), found.lugHole },
+    };
+    const UnitSystem system = o.us ? UnitSystem::Us : UnitSystem::Metric;
+    if (o.json) {
+        nlohmann::ordered_json out;
+        for (const auto& [key, name, sized] : sizes)
+            out[key] = { { "value", sized.value / oneMillimetre }, { "plus_minus", sized.plusMinus / oneMillimetre } };
+        out["keep_outs"] = nlohmann::ordered_json::array();
+        for (const KeepOut& each : found.keepOuts)
+            out["keep_outs"].push_back(
+                { { "depth_mm", *each.depth.value / oneMillimetre }, { "radius_mm", *each.radius.value / oneMillimetre } });
+        out["trusted"] = found.trusted();
+        std::cout << out.dump(2) << "\n";
+    } else {
+        for (const auto& [key, name, sized] : sizes)
+            std::cout << fmt::format(
+                "{:<36} {} ±{}\n", tr(name), print(sized.value, style::fine, system), figure(sized.plusMinus, style::fine, system));
+        for (const std::string& each : found.remarks)
+            std::cout << each << "\n";
+    }
+    const bool contradicts = found.scale && !found.scale->agrees();
+    if (o.into.empty())
+        return contradicts ? bad : fine;
+    if (contradicts)
+        throw files::Refusal(tr("{}: the scan and what is known do not agree: nothing is put into the build.", o.path));
+    writeEdited(
+        o.into, scan::knuckleEdit(found, fileBeside(o.path, loaded.hash, o.into), o.axle == "rear" ? Axle::Rear : Axle::Front), o.into);
     return fine;
 }
 
@@ -426,6 +524,29 @@ void addScanCommands(CLI::App& app, int& code)
     caliper->add_flag("--us", c->us, tr("inches and pounds in sentences"));
     c->target.addTo(*caliper);
     caliper->callback([c, &code] { code = scanCaliper(*c); });
+
+    auto* knuckle = command->add_subcommand("knuckle",
+        tr("A knuckle with its hub from STL, PLY, OBJ or STEP, by places of it. Exit 1 where the scan and the pilot do not agree"));
+    auto k = std::make_shared<KnuckleOptions>();
+    knuckle->add_option("file", k->path, tr("the scan"))->required();
+    knuckle->add_option("--units", k->units, tr("unit of a mesh: mm, in or m (default: mm)"))->check(CLI::IsMember({ "mm", "in", "m" }));
+    knuckle->add_option("--flange", k->flange, tr("a place on the hub's flange face, as x,y,z of the file; three times"))
+        ->allow_extra_args(false)
+        ->required();
+    knuckle->add_option("--pilot", k->pilot, tr("a place round the hub's pilot; three times"))->allow_extra_args(false)->required();
+    knuckle
+        ->add_option(
+            "--lug", k->lugs, tr("a place at the edge of a lug's hole, on the face that the bracket lies on; three times for either"))
+        ->allow_extra_args(false)
+        ->required();
+    knuckle->add_option("--keep-out", k->keepOuts, tr("a place that must not be reached, as hose=x,y,z; may be said several times"))
+        ->allow_extra_args(false);
+    knuckle->add_option("--pilot-diameter", k->pilotDiameter, tr("of the hub's pilot, as it was measured"));
+    knuckle->add_flag("--json", k->json, tr("as JSON"));
+    knuckle->add_flag("--us", k->us, tr("inches and pounds in sentences"));
+    knuckle->add_option("--into", k->into, tr("the build that takes the readings"));
+    knuckle->add_option("--axle", k->axle, tr("front or rear"))->check(CLI::IsMember({ "front", "rear" }));
+    knuckle->callback([k, &code] { code = scanKnuckle(*k); });
 }
 
 } // namespace deepstop::cli

@@ -1,6 +1,6 @@
 /// The command line as its users call it.
 
-#include "core/plain_wheel.hpp"
+#include "core/plain_parts.hpp"
 #include "core/support.hpp"
 #include "files/build_file.hpp"
 
@@ -52,6 +52,48 @@ class CliTest : public QObject {
 private slots:
     /// Kits that go, one of them into the build, and why another does not.
     /// A scanned wheel: shown, held against what was measured, put into a build; contradicted, damaged, refused.
+    void scanAKnuckle()
+    {
+        QTemporaryDir folder;
+        const PlainKnuckle plain;
+        const QString scan = folder.filePath("knuckle.stl");
+        QFile out(scan);
+        const std::string bytes = stlOf(plain.mesh());
+        QVERIFY(out.open(QIODevice::WriteOnly) && out.write(bytes.data(), static_cast<qint64>(bytes.size())) > 0);
+        out.close();
+        const QString build = folder.filePath("mine.deepstop");
+        QVERIFY(QFile::copy(merle, build));
+        QFile::setPermissions(build, QFile::ReadOwner | QFile::WriteOwner);
+        QStringList words { "scan", "knuckle", scan, "--json", "--keep-out", "hose=40,60,50", "--into", build };
+        const auto round = [&](const char* option, double x, double y, double z, double r) {
+            for (const double angle : { 0.4, 2.5, 4.6 })
+                words << QStringLiteral("%1=%2,%3,%4").arg(option).arg(x + r * std::cos(angle)).arg(y + r * std::sin(angle)).arg(z);
+        };
+        round("--flange", 0, 0, 0, 50);
+        round("--pilot", 0, 0, -4, plain.pilot);
+        round("--lug", -plain.spacing / 2, plain.radius, plain.depth, plain.hole);
+        auto lacking = words;
+        QCOMPARE(cli(lacking).code, 2); // one lug
+        round("--lug", plain.spacing / 2, plain.radius, plain.depth, plain.hole);
+        auto wrong = words;
+        wrong << "--pilot-diameter"
+              << "64";
+        const auto refused = cli(wrong);
+        QCOMPARE(refused.code, 2);
+        QVERIFY2(refused.err.contains("do not agree"), refused.err);
+        words << "--pilot-diameter" << QString::number(2 * plain.pilot);
+        const auto ran = cli(words);
+        QVERIFY2(ran.code == 0, ran.err);
+        const auto found = json::parse(ran.out.toStdString());
+        QVERIFY(std::abs(found["lug_spacing_mm"]["value"].get<double>() - plain.spacing) < 0.1);
+        QVERIFY(std::abs(found["lug_depth_mm"]["value"].get<double>() - plain.depth) < 0.1);
+        QVERIFY(std::abs(found["keep_outs"][0]["radius_mm"].get<double>() - std::hypot(40, 60)) < 0.1);
+        QVERIFY(found["trusted"].get<bool>());
+        const auto changed = files::loadBuild(build.toStdString()).build;
+        QCOMPARE(changed.frontHub.scan, std::string("knuckle.stl"));
+        QCOMPARE(changed.frontHub.keepOuts.back().depth.instrument, std::string("scan"));
+    }
+
     void scanAWheel()
     {
         QTemporaryDir folder;

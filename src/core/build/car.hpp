@@ -191,6 +191,8 @@ struct Hub {
     Fact<YesNo> speedSensor = YesNo::Unknown; ///< a wheel-speed sensor's wire runs to the knuckle
     Fact<YesNo> shieldInTheWay = YesNo::Unknown; ///< with the shield as it is, rotor or bracket do not go on at all
     std::vector<KeepOut> keepOuts;
+    std::string scan; ///< file its lugs were read from, beside the build
+    std::string scanHash; ///< SHA-256 of that file, in hexadecimal
     DEEPSTOP_COMPILED_ONCE(Hub)
 };
 

@@ -156,6 +156,8 @@ void fields(V& v, T& h)
     v.choice("shield_in_the_way", "shield keeps rotor or bracket from going on", h.shieldInTheWay, choices::yesNo);
     v.choice("speed_sensor", "wheel-speed sensor's wire at the knuckle", h.speedSensor, choices::yesNo);
     v.list("keep_outs", "keep-out", 24, h.keepOuts);
+    v.text("scan", "file of its scan", h.scan);
+    v.text("scan_sha256", "check sum of that file", h.scanHash);
 }
 
 DESCRIBED(Car)

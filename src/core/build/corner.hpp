@@ -113,6 +113,8 @@ struct Rotor {
     Reading inboardLip; ///< how far the ring's inner edge stands inboard of its inboard friction face
     Reading minimumMass; ///< of a carbon-ceramic rotor, as marked on it
     Reading ringPlay; ///< how far a floating ring moves on its hat along the axle
+    std::string scan; ///< file its readings came from, beside the build
+    std::string scanHash; ///< SHA-256 of that file, in hexadecimal
     DEEPSTOP_COMPILED_ONCE(Rotor)
 };
 
@@ -180,6 +182,8 @@ struct Caliper {
     Fact<std::string> parkingConnector; ///< of a motor
     std::vector<Reading> pistons; ///< bores on one side, from the rotor's entry to its exit
     std::vector<Bump> bumps;
+    std::string scan; ///< file its readings came from, beside the build
+    std::string scanHash; ///< SHA-256 of that file, in hexadecimal
     DEEPSTOP_COMPILED_ONCE(Caliper)
 };
 

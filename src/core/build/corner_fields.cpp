@@ -103,6 +103,8 @@ void fields(V& v, T& r)
     v.reading("inboard_lip_mm", "lip inboard of the friction face", style::size, range::height, r.inboardLip);
     v.reading("minimum_mass_kg", "rotor's minimum weight", style::partMass, range::partMass, r.minimumMass);
     v.reading("ring_play_mm", "axial play of a floating ring", style::fine, range::smallHeight, r.ringPlay);
+    v.text("scan", "file of its solid", r.scan);
+    v.text("scan_sha256", "check sum of that file", r.scanHash);
 }
 
 template <class V, Is<Bump> T>
@@ -160,6 +162,8 @@ void fields(V& v, T& c)
     v.text("parking_connector", "connector of the parking motor", c.parkingConnector);
     v.readings("pistons_mm", "piston bore", style::size, range::bore, 24, c.pistons);
     v.list("bumps", "protrusion from the caliper", 24, c.bumps);
+    v.text("scan", "file of its scan or solid", c.scan);
+    v.text("scan_sha256", "check sum of that file", c.scanHash);
 }
 
 template <class V, Is<FrictionPoint> T>

@@ -2,17 +2,19 @@
 
 #include "document.hpp"
 #include "stages/bench/bench_sheets.hpp"
+#include "stages/bench/part_file_window.hpp"
 #include "widgets/ask_list.hpp"
 #include "widgets/check_list.hpp"
 #include "widgets/in_hand.hpp"
 
+#include <QPushButton>
 #include <QVBoxLayout>
 
 namespace deepstop::app {
 
 BenchPage::BenchPage(Document& document, QWidget* parent)
     : StagePage(document, BenchPage::id, Row::Over, parent), checks_(new CheckList(document, this)), asks_(new AskList(document, this)),
-      inHand_(new InHand(document, view()))
+      inHand_(new InHand(document, view())), fromFile_(new QPushButton(tr("From a file…"), view()))
 {
     addAxleChoice();
     addSideChoice();
@@ -21,6 +23,18 @@ BenchPage::BenchPage(Document& document, QWidget* parent)
     connect(checks_, &CheckList::verdictChosen, this, &StagePage::verdictChosen);
     connect(asks_, &AskList::readingWanted, this, &StagePage::readingWanted);
     connect(asks_, &AskList::refused, this, &StagePage::refused);
+    fromFile_->setObjectName(QStringLiteral("from-file"));
+    fromFile_->setToolTip(tr("A caliper, a rotor or a knuckle from a scan or a maker's solid"));
+    connect(fromFile_, &QPushButton::clicked, this, [this] {
+        if (!partFile_)
+            partFile_ = new PartFileWindow(this->document(), this);
+        partFile_->setPart(axle(),
+            place() == Rotor         ? PartFileWindow::RotorPart
+                : place() == Caliper ? PartFileWindow::CaliperPart
+                                     : PartFileWindow::KnucklePart);
+        partFile_->show();
+        partFile_->raise();
+    });
     // The last reading of one bench leads on to the next, up to the scales.
     connect(view(), &DrawingView::finished, this, [this] {
         if (place() < Scales) {
@@ -32,8 +46,8 @@ BenchPage::BenchPage(Document& document, QWidget* parent)
 
 QStringList BenchPage::placeNames() const
 {
-    return { tr("Rotor"), tr("Caliper"), tr("Pads"), tr("Fittings"), tr("Line"), tr("Parking"), tr("Scales"), tr("Compare"),
-        tr("Unpack"), tr("To measure") };
+    return { tr("Rotor"), tr("Caliper"), tr("Pads"), tr("Fittings"), tr("Line"), tr("Parking"), tr("Scales"), tr("Compare"), tr("Unpack"),
+        tr("To measure") };
 }
 
 Sheet BenchPage::sheet(int place) const
@@ -85,12 +99,14 @@ void BenchPage::refreshRest()
         asks_->refresh();
     inHand_->setVisible(place() <= Scales);
     inHand_->refresh();
+    const Corner* corner = document().study().after.at(axle()).corner;
+    fromFile_->setVisible(corner && corner->brakes == BrakeKind::Discs && (place() == Rotor || place() == Caliper || place() == Fittings));
 }
 
 void BenchPage::arrange()
 {
     StagePage::arrange();
-    putInCorner({ inHand_ });
+    putInCorner({ inHand_, fromFile_ });
     setListTitle(place() == Unpacking ? (axle() == Axle::Front ? tr("Front kit, unpacked") : tr("Rear kit, unpacked"))
             : place() == Ask          ? tr("Still to measure")
                                       : QString());

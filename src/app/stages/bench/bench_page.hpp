@@ -3,11 +3,14 @@
 
 #include "stages/stage_page.hpp"
 
+class QPushButton;
+
 namespace deepstop::app {
 
 class AskList;
 class CheckList;
 class InHand;
+class PartFileWindow;
 
 class BenchPage : public StagePage {
     Q_OBJECT
@@ -21,6 +24,8 @@ public:
     [[nodiscard]] AskList* askList() const { return asks_; }
     /// What readings are typed from.
     [[nodiscard]] InHand* inHand() const { return inHand_; }
+    [[nodiscard]] QPushButton* fromFileButton() const { return fromFile_; }
+    [[nodiscard]] PartFileWindow* partFileWindow() const { return partFile_; }
 
 protected:
     [[nodiscard]] QStringList placeNames() const override;
@@ -34,6 +39,8 @@ private:
     CheckList* checks_;
     AskList* asks_;
     InHand* inHand_;
+    QPushButton* fromFile_;
+    PartFileWindow* partFile_ = nullptr;
 };
 
 } // namespace deepstop::app

@@ -27,6 +27,67 @@ Row unitOf(Row a)
     return a;
 }
 
+/// The same surface in triangles no longer than that: a solid's file has long ones, of which few places would be seen.
+/// @param larger than the part: a triangle with such a side is none of its surface
+scan::Mesh cutUp(const scan::Mesh& mesh, double longest, double larger)
+{
+    constexpr std::size_t most = 500'000; // triangles
+    using Corner = std::array<float, 3>;
+    const auto sideOf = [](const Corner& a, const Corner& b) {
+        return std::hypot(double { a[0] } - b[0], double { a[1] } - b[1], double { a[2] } - b[2]);
+    };
+    const auto isWild = [&](std::size_t t) {
+        const auto* c = &mesh.corners[3 * t];
+        return !(std::max({ sideOf(c[0], c[1]), sideOf(c[1], c[2]), sideOf(c[2], c[0]) }) < larger);
+    };
+    double area = 0;
+    for (std::size_t t = 0; t < mesh.triangles(); ++t) {
+        if (isWild(t))
+            continue;
+        const auto edge = [&](std::size_t to) {
+            const Corner& a = mesh.corners[3 * t];
+            const Corner& b = mesh.corners[3 * t + to];
+            return Row { b[0] - a[0], b[1] - a[1], b[2] - a[2] };
+        };
+        const Row across = crossOf(edge(1), edge(2));
+        area += std::sqrt(dotOf(across, across)) / 2;
+    }
+    // One that is halved until its longest side is that long is a sixth of its square, or a little less.
+    constexpr double halved = 8;
+    longest = std::max(longest, std::sqrt(halved * area / static_cast<double>(most)));
+    scan::Mesh fine;
+    std::vector<std::array<Corner, 3>> open;
+    for (std::size_t t = 0; t < mesh.triangles(); ++t) {
+        if (isWild(t))
+            continue;
+        open.assign({ { mesh.corners[3 * t], mesh.corners[3 * t + 1], mesh.corners[3 * t + 2] } });
+        while (!open.empty()) {
+            const auto triangle = open.back();
+            open.pop_back();
+            std::size_t side = 0;
+            double length = 0;
+            for (std::size_t i = 0; i < 3; ++i) {
+                const double far = sideOf(triangle[i], triangle[(i + 1) % 3]);
+                if (far > length) {
+                    length = far;
+                    side = i;
+                }
+            }
+            if (length <= longest) {
+                fine.corners.insert(fine.corners.end(), triangle.begin(), triangle.end());
+                continue;
+            }
+            const Corner& a = triangle[side];
+            const Corner& b = triangle[(side + 1) % 3];
+            const Corner& c = triangle[(side + 2) % 3];
+            const Corner middle { (a[0] + b[0]) / 2, (a[1] + b[1]) / 2, (a[2] + b[2]) / 2 };
+            open.push_back({ a, middle, c });
+            open.push_back({ middle, b, c });
+        }
+    }
+    return fine;
+}
+
 } // namespace
 
 Cloud cloudOf(const scan::Mesh& mesh, double unit)
@@ -39,7 +100,10 @@ Cloud cloudOf(const scan::Mesh& mesh, double unit)
     }
     cloud.size *= 0.62;
     constexpr std::size_t most = 350'000;
-    const scan::Surface surface(mesh, unit, false);
+    constexpr std::size_t coarse = 100'000; // triangles; of more than that the places lie near each other
+    const bool isCoarse = mesh.triangles() < coarse;
+    const scan::Mesh fine = isCoarse ? cutUp(mesh, cloud.size / unit / 150, 4 * cloud.size / unit) : scan::Mesh {};
+    const scan::Surface surface(isCoarse ? fine : mesh, unit, false);
     scan::Axis upright;
     upright.through = cloud.middle;
     upright.direction = { 0, 0, 1 };
@@ -103,17 +167,42 @@ void MeshView::clearPicks()
     update();
 }
 
+void MeshView::takePickBack()
+{
+    if (!picks_.empty())
+        picks_.pop_back();
+    update();
+}
+
+void MeshView::setRings(std::vector<Ring> rings)
+{
+    rings_ = std::move(rings);
+    update();
+}
+
+QPoint MeshView::pixelOf(const scan::Point& at) const
+{
+    const auto p = seen(at);
+    return QPointF(p[0], p[1]).toPoint();
+}
+
 void MeshView::lookInside()
 {
     if (!found_)
         return;
+    lookAgainst(found_->axis.direction);
     // A little from above and beside, so that depth is seen.
-    const Row axis = found_->axis.direction;
+    turn(0.5, -0.35);
+}
+
+void MeshView::lookAgainst(const scan::Point& direction)
+{
+    const Row axis = direction;
     const Row some = std::abs(axis[1]) < 0.9 ? Row { 0, 1, 0 } : Row { 1, 0, 0 };
     view_[2] = axis;
     view_[0] = unitOf(crossOf(some, axis));
     view_[1] = crossOf(view_[2], view_[0]);
-    turn(0.5, -0.35);
+    changed();
 }
 
 void MeshView::turn(double aside, double up)
@@ -169,7 +258,7 @@ void MeshView::render()
     const double scale = ratio * zoom_ * std::min(width(), height()) / (2 * cloud_->size);
     // Dots as large as what one of them stands for.
     const double spacing = cloud_->size * 2.4 / std::sqrt(static_cast<double>(std::max<std::size_t>(1, cloud_->places.size())));
-    const int half = std::clamp(static_cast<int>(std::ceil(spacing * scale / 2)), 1, 6);
+    const int half = std::clamp(static_cast<int>(std::ceil(0.75 * spacing * scale)), 1, 6);
     const auto shade = [&](double light, const QColor& of) {
         const double part = std::clamp(light, 0.0, 1.0);
         const QColor dark = t.dark ? t.paper.lighter(150) : of.darker(260);
@@ -270,6 +359,24 @@ void MeshView::paintEvent(QPaintEvent*)
     if (cloud_ && found_ && found_->lacks.empty())
         drawFound(painter);
     if (cloud_) {
+        painter.setRenderHint(QPainter::Antialiasing);
+        painter.setBrush(Qt::NoBrush);
+        painter.setPen(QPen(t.proposal, 2.5));
+        for (const Ring& ring : rings_) {
+            const Row some = std::abs(ring.along[1]) < 0.9 ? Row { 0, 1, 0 } : Row { 1, 0, 0 };
+            const Row x = unitOf(crossOf(some, ring.along));
+            const Row y = crossOf(ring.along, x);
+            QPolygonF line;
+            for (int i = 0; i <= 48; ++i) {
+                const double angle = 2 * std::numbers::pi * i / 48;
+                scan::Point at = ring.centre;
+                for (std::size_t k = 0; k < 3; ++k)
+                    at[k] += ring.radius * (std::cos(angle) * x[k] + std::sin(angle) * y[k]);
+                const auto p = seen(at);
+                line << QPointF(p[0], p[1]);
+            }
+            painter.drawPolyline(line);
+        }
         painter.setPen(QPen(t.paper, 1.5));
         painter.setBrush(t.bad);
         for (const scan::Point& each : picks_) {
@@ -298,12 +405,24 @@ void MeshView::mouseReleaseEvent(QMouseEvent* event)
 {
     if (!picking_ || !cloud_ || (event->pos() - pressed_).manhattanLength() > 3 || image_.isNull())
         return;
+    // Between two dots of the surface the nearer one is meant.
     const double ratio = devicePixelRatioF();
-    const auto pixel = static_cast<std::size_t>(event->pos().y() * ratio) * static_cast<std::size_t>(image_.width())
-        + static_cast<std::size_t>(event->pos().x() * ratio);
-    if (pixel >= hit_.size() || hit_[pixel] == 0)
+    const QPoint clicked = (QPointF(event->pos()) * ratio).toPoint();
+    constexpr int near = 4;
+    std::uint32_t hit = 0;
+    int least = near * near + 1;
+    for (int y = std::max(0, clicked.y() - near); y <= std::min(image_.height() - 1, clicked.y() + near); ++y)
+        for (int x = std::max(0, clicked.x() - near); x <= std::min(image_.width() - 1, clicked.x() + near); ++x) {
+            const QPoint off = QPoint(x, y) - clicked;
+            const auto place = hit_[static_cast<std::size_t>(y) * static_cast<std::size_t>(image_.width()) + static_cast<std::size_t>(x)];
+            if (place > 0 && QPoint::dotProduct(off, off) < least) {
+                least = QPoint::dotProduct(off, off);
+                hit = place;
+            }
+        }
+    if (hit == 0)
         return;
-    const auto& at = cloud_->places[hit_[pixel] - 1].at;
+    const auto& at = cloud_->places[hit - 1].at;
     picks_.push_back({ at[0] + cloud_->middle[0], at[1] + cloud_->middle[1], at[2] + cloud_->middle[2] });
     update();
     emit picked();

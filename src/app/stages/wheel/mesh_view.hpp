@@ -41,6 +41,18 @@ public:
     void setPicking(bool picking);
     [[nodiscard]] const std::vector<scan::Point>& picks() const { return picks_; }
     void clearPicks();
+    void takePickBack();
+    /// Circles found on it, m in the mesh's own place.
+    struct Ring {
+        scan::Point centre;
+        scan::Point along; ///< unit length, square to it
+        double radius = 0;
+    };
+    void setRings(std::vector<Ring> rings);
+    /// Where a place of the mesh is seen.
+    [[nodiscard]] QPoint pixelOf(const scan::Point& at) const;
+    /// Turned so that this direction, unit length, points to the eye.
+    void lookAgainst(const scan::Point& direction);
     /// Looks straight at the inside.
     void lookInside();
 
@@ -72,6 +84,7 @@ private:
     bool cut_ = false;
     bool picking_ = false;
     std::vector<scan::Point> picks_; ///< in the mesh's own place, m
+    std::vector<Ring> rings_;
     QImage image_;
     std::vector<std::uint32_t> hit_; ///< which place each pixel shows, from 1
     QPoint pressed_;

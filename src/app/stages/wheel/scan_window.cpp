@@ -2,10 +2,9 @@
 
 #include "quantity/parse.hpp"
 #include "stages/design/section_view.hpp"
+#include "stages/wheel/scan_files.hpp"
 #include "theme.hpp"
 
-#include <QDate>
-#include <QDir>
 #include <QFileDialog>
 #include <QFileInfo>
 #include <QFormLayout>
@@ -337,21 +336,7 @@ void ScanWindow::putIn()
     if (!keep_->isChecked())
         return putInFrom(loaded_->path);
     working(true);
-    keeping_.start(
-        [from = loaded_->path, build](const JobTicket&) {
-            const QFileInfo file(build);
-            const QDir folder = file.absoluteDir();
-            const QString beside = file.completeBaseName() + QStringLiteral("-scans");
-            // Another scan of that name is somebody else's: this one is called otherwise.
-            const QFileInfo name(from);
-            QString to = folder.filePath(beside + QLatin1Char('/') + name.fileName());
-            for (int number = 2; QFile::exists(to) && QFileInfo(to) != name; ++number)
-                to = folder.filePath(
-                    QStringLiteral("%1/%2-%3.%4").arg(beside, name.completeBaseName(), QString::number(number), name.suffix()));
-            if (!folder.mkpath(beside) || (QFileInfo(to) != name && !QFile::copy(from, to)))
-                throw files::Refusal(tr("%1: cannot be written. Free some space, or choose another folder.").arg(to).toStdString());
-            return to;
-        },
+    keeping_.start([from = loaded_->path, build](const JobTicket&) { return copiedBeside(from, build); },
         [this](const QString& path) {
             working(false);
             putInFrom(path);
@@ -365,9 +350,7 @@ void ScanWindow::putIn()
 
 void ScanWindow::putInFrom(const QString& path)
 {
-    const QString build = document_.path();
-    const QString named = build.isEmpty() ? path : QFileInfo(build).absoluteDir().relativeFilePath(QFileInfo(path).absoluteFilePath());
-    const scan::ScanFile file { named.toStdString(), loaded_->file.hash, QDate::currentDate().toString(Qt::ISODate).toStdString() };
+    const scan::ScanFile file = scanFile(path, loaded_->file.hash, document_.path());
     if (document_.edit(tr("wheel scanned"), scan::wheelEdit(*found_, file, wheel_)))
         accept();
 }
