@@ -177,10 +177,15 @@ private slots:
         for (const double millimetres : { 1.0, 2.0, 3.0, 6.0, -2.0, 2.0, 2.5, 2.0, 2.5 }) {
             held.moveTo(millimetres);
             inked = held.view->layers().inked();
-            const QImage screen = held.onScreen();
-            const QImage whole = held.view->grab().toImage();
-            QVERIFY2(
-                difference(screen, whole) <= 6, qPrintable(QStringLiteral("%1 mm: %2").arg(millimetres).arg(difference(screen, whole))));
+            // What arrives between both pictures is in one of them only: then they are taken again. What is not painted stays away.
+            int apart = 255;
+            for (int again = 0; again < 3 && apart > 6; ++again) {
+                if (again > 0)
+                    QCoreApplication::processEvents();
+                const QImage screen = held.onScreen();
+                apart = difference(screen, held.view->grab().toImage());
+            }
+            QVERIFY2(apart <= 6, qPrintable(QStringLiteral("%1 mm: %2").arg(millimetres).arg(apart)));
         }
         const Sheet& sheet = held.view->sheet();
         QVERIFY(3 * inked < 2 * static_cast<int>(sheet.areas.size() + sheet.letters.size() + sheet.dimensions.size()));

@@ -7,12 +7,8 @@
 #include "stages/wheel/scan_files.hpp"
 #include "theme.hpp"
 
-#include <QFileDialog>
 #include <QFileInfo>
-#include <QFormLayout>
 #include <QHBoxLayout>
-#include <QScrollArea>
-#include <QVBoxLayout>
 
 #include <algorithm>
 #include <numeric>
@@ -20,7 +16,6 @@
 namespace deepstop::app {
 namespace {
 
-constexpr std::array fileUnits { scan::FileUnit::Millimetre, scan::FileUnit::Inch, scan::FileUnit::Metre };
 /// Kinds of places that are picked on a knuckle.
 constexpr std::array pickedKinds { KeepOutKind::Knuckle, KeepOutKind::BallJoint, KeepOutKind::Hose, KeepOutKind::HubCorner,
     KeepOutKind::HoseBoss, KeepOutKind::Other };
@@ -30,22 +25,15 @@ scan::Picks picksFrom(const std::vector<scan::Point>& all, std::size_t first) { 
 } // namespace
 
 PartFileWindow::PartFileWindow(Document& document, QWidget* parent)
-    : QDialog(parent), document_(document), view_(new MeshView(this)), section_(new SectionView(this)), form_(new QFormLayout),
-      name_(new QLabel(this)), part_(new QComboBox(this)), units_(new QComboBox(this)), rotor_(new QLineEdit(this)),
-      drop_(new QLineEdit(this)), pilot_(new QLineEdit(this)), keepOutKind_(new QComboBox(this)),
+    : FileWindow(document, tr("Open a file…"), parent), part_(new QComboBox(this)), rotor_(new QLineEdit(this)), drop_(new QLineEdit(this)),
+      pilot_(new QLineEdit(this)), keepOutKind_(new QComboBox(this)),
       addKeepOut_(new QPushButton(tr("Pick a place that must not be reached"), this)), next_(new QLabel(this)),
-      back_(new QPushButton(tr("Take the last place back"), this)), said_(new QLabel(this)), progress_(new QProgressBar(this)),
-      stop_(new QPushButton(tr("Cancel"), this)), keep_(new QCheckBox(tr("Copy the file beside the build"), this)),
-      putIn_(new QPushButton(this))
+      back_(new QPushButton(tr("Take the last place back"), this))
 {
     setWindowTitle(tr("A part from a file"));
-    resize(1180, 760);
-    name_->setFont(reading(13, QFont::DemiBold));
+    keep_->setText(tr("Copy the file beside the build"));
     part_->addItems({ tr("Caliper"), tr("Rotor"), tr("Knuckle with its hub") });
     part_->setAccessibleName(tr("What is read"));
-    for (const scan::FileUnit unit : fileUnits)
-        units_->addItem(QString::fromUtf8(scan::nameOf(unit).data()));
-    units_->setAccessibleName(tr("Unit of the file"));
     for (const auto& [edit, name] : { std::pair { rotor_, tr("Diameter of the rotor that it is meant for") },
              { drop_, tr("Mounting holes inward of that rotor's edge") }, { pilot_, tr("The hub's pilot, measured") } }) {
         edit->setAccessibleName(name);
@@ -62,59 +50,20 @@ PartFileWindow::PartFileWindow(Document& document, QWidget* parent)
     keepOutKind_->setAccessibleName(tr("What stands there"));
     next_->setWordWrap(true);
     next_->setFont(reading(13, QFont::DemiBold));
-    said_->setWordWrap(true);
-    said_->setTextFormat(Qt::RichText);
-    said_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
-    said_->setTextInteractionFlags(Qt::TextSelectableByMouse);
-    progress_->setTextVisible(false);
-    progress_->setMaximumHeight(8);
-    section_->setMinimumHeight(230);
-
-    auto* open = new QPushButton(tr("Open a file…"), this);
-    auto* top = new QHBoxLayout;
-    top->addWidget(open);
-    top->addWidget(name_, 1);
-    form_->addRow(tr("What is read"), part_);
-    form_->addRow(tr("The file is in"), units_);
-    form_->addRow(tr("For a rotor of"), rotor_);
-    form_->addRow(tr("Holes inward of its edge"), drop_);
-    form_->addRow(tr("Pilot, measured"), pilot_);
+    form()->addRow(tr("What is read"), part_);
+    form()->addRow(tr("The file is in"), units_);
+    form()->addRow(tr("For a rotor of"), rotor_);
+    form()->addRow(tr("Holes inward of its edge"), drop_);
+    form()->addRow(tr("Pilot, measured"), pilot_);
     auto* places = new QHBoxLayout;
     places->addWidget(keepOutKind_);
     places->addWidget(addKeepOut_, 1);
-    form_->addRow(places);
-    auto* scroll = new QScrollArea(this);
-    scroll->setWidget(said_);
-    scroll->setWidgetResizable(true);
-    scroll->setFrameShape(QFrame::NoFrame);
-    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    auto* right = new QVBoxLayout;
-    right->addLayout(top);
-    right->addLayout(form_);
-    right->addWidget(scroll, 3);
-    right->addWidget(section_, 3);
-    auto* under = new QHBoxLayout;
-    under->addWidget(next_, 1);
-    under->addWidget(back_);
-    auto* left = new QVBoxLayout;
-    left->addWidget(view_, 1);
-    left->addLayout(under);
-    auto* both = new QHBoxLayout;
-    both->addLayout(left, 11);
-    both->addLayout(right, 9);
-    auto* buttons = new QHBoxLayout;
-    buttons->addWidget(progress_, 1);
-    buttons->addWidget(stop_);
-    buttons->addStretch();
-    buttons->addWidget(keep_);
-    buttons->addWidget(putIn_);
-    auto* column = new QVBoxLayout(this);
-    column->addLayout(both, 1);
-    column->addLayout(buttons);
-    for (QPushButton* each : { open, addKeepOut_, back_, stop_ })
+    form()->addRow(places);
+    under()->addWidget(next_, 1);
+    under()->addWidget(back_);
+    for (QPushButton* each : { addKeepOut_, back_ })
         each->setAutoDefault(false);
 
-    connect(open, &QPushButton::clicked, this, &PartFileWindow::choose);
     connect(part_, &QComboBox::activated, this, [this] {
         forgetPicks();
         arrange();
@@ -138,33 +87,17 @@ PartFileWindow::PartFileWindow(Document& document, QWidget* parent)
         goOn();
         view_->setFocus();
     });
-    connect(stop_, &QPushButton::clicked, this, [this] {
-        reading_.cancel();
-        finding_.cancel();
-        keeping_.cancel();
-        working(false);
-    });
-    connect(putIn_, &QPushButton::clicked, this, &PartFileWindow::putIn);
-    connect(&document_, &Document::replaced, this, &QDialog::reject);
     arrange();
     working(false);
     say();
-}
-
-void PartFileWindow::choose()
-{
-    if (const auto path = QFileDialog::getOpenFileName(this, tr("A scan or a solid"), QFileInfo(document_.path()).absolutePath(),
-            tr("Scans and solids (*.stl *.ply *.obj *.step *.stp)"));
-        !path.isEmpty())
-        open(path);
 }
 
 void PartFileWindow::setPart(Axle axle, Part part)
 {
     axle_ = axle;
     part_->setCurrentIndex(part);
-    const Study& study = document_.study();
-    const UnitSystem system = document_.units();
+    const Study& study = document().study();
+    const UnitSystem system = document().units();
     const auto offer = [&](QLineEdit* edit, const Reading& from) {
         if (from.value && edit->text().isEmpty())
             edit->setText(QString::fromStdString(print(*from.value, style::fine, system)));
@@ -177,12 +110,7 @@ void PartFileWindow::setPart(Axle axle, Part part)
     const Reading& pilot = hubOf(*study.build, axle).pilotDiameter;
     if (pilot.known == Known::Measured && pilot.instrument != "scan")
         offer(pilot_, pilot);
-    // Beside a build that is nowhere yet nothing can be copied.
-    const bool onDisk = !document_.path().isEmpty();
-    keep_->setEnabled(onDisk);
-    keep_->setToolTip(onDisk ? QString() : tr("Save the build first"));
-    if (!onDisk)
-        keep_->setChecked(false);
+    offerKeeping();
     forgetPicks();
     arrange();
     goOn();
@@ -201,7 +129,7 @@ void PartFileWindow::arrange()
     const Part part = partNow();
     const auto shown = [&](QWidget* field, bool on) {
         field->setVisible(on);
-        if (QWidget* label = form_->labelForField(field))
+        if (QWidget* label = form()->labelForField(field))
             label->setVisible(on);
     };
     shown(rotor_, part == CaliperPart);
@@ -209,35 +137,20 @@ void PartFileWindow::arrange()
     shown(pilot_, part == KnucklePart);
     keepOutKind_->setVisible(part == KnucklePart);
     addKeepOut_->setVisible(part == KnucklePart);
-    const Study& study = document_.study();
+    const Study& study = document().study();
     const QString setup = study.after.setup ? QString::fromStdString(study.after.setup->name) : QString();
     putIn_->setText(part == KnucklePart || setup.isEmpty() ? tr("Put into the car") : tr("Put into %1").arg(setup));
 }
 
-void PartFileWindow::working(bool on)
+bool PartFileWindow::isWhole() const
 {
-    progress_->setVisible(on);
-    progress_->setValue(0);
-    stop_->setVisible(on);
-    const auto whole = [&] {
-        if (!found_)
-            return false;
-        if (const auto* caliper = std::get_if<scan::CaliperScan>(&found_->part))
-            return caliper->lacks.empty();
-        if (const auto* knuckle = std::get_if<scan::KnuckleScan>(&found_->part))
-            return knuckle->lacks.empty() && (!knuckle->scale || knuckle->scale->agrees());
-        return std::holds_alternative<solids::ReadRotor>(found_->part);
-    };
-    putIn_->setEnabled(!on && refused_.isEmpty() && whole() && document_.study().after.at(axle_).corner);
-}
-
-void PartFileWindow::refuse(const QString& why)
-{
-    refused_ = why;
-    found_.reset();
-    working(false);
-    say();
-    showSection();
+    if (!found_ || !document().study().after.at(axle_).corner)
+        return false;
+    if (const auto* caliper = std::get_if<scan::CaliperScan>(&found_->part))
+        return caliper->lacks.empty();
+    if (const auto* knuckle = std::get_if<scan::KnuckleScan>(&found_->part))
+        return knuckle->lacks.empty() && (!knuckle->scale || knuckle->scale->agrees());
+    return std::holds_alternative<solids::ReadRotor>(found_->part);
 }
 
 void PartFileWindow::open(const QString& path)
@@ -269,15 +182,13 @@ void PartFileWindow::open(const QString& path)
         },
         [this](std::shared_ptr<const Loaded> loaded) {
             loaded_ = std::move(loaded);
-            units_->setCurrentIndex(static_cast<int>(std::ranges::find(fileUnits, loaded_->guessed) - fileUnits.begin()));
+            setUnit(loaded_->guessed);
             view_->setCloud(loaded_->cloud);
             goOn();
         },
         [this](const std::exception& e) { refuse(QString::fromStdString(e.what())); },
         [this](int percent) { progress_->setValue(percent / 2); });
 }
-
-double PartFileWindow::unit() const { return metresIn(fileUnits[static_cast<std::size_t>(std::max(0, units_->currentIndex()))]); }
 
 std::vector<PartFileWindow::Step> PartFileWindow::steps() const
 {
@@ -345,7 +256,7 @@ void PartFileWindow::goOn()
 
 std::optional<double> PartFileWindow::lengthIn(const QLineEdit* edit)
 {
-    const auto parsed = parseQuantity(edit->text().trimmed().toStdString(), Dimension::Length, style::fine.unit(document_.units()));
+    const auto parsed = parseQuantity(edit->text().trimmed().toStdString(), Dimension::Length, style::fine.unit(document().units()));
     if (parsed && *parsed.value > 0)
         return *parsed.value;
     refuse(QStringLiteral("%1: %2").arg(
@@ -469,10 +380,7 @@ void PartFileWindow::ask()
 void PartFileWindow::say()
 {
     const auto escaped = [](const std::string& text) { return QString::fromStdString(text).toHtmlEscaped(); };
-    const auto coloured = [](const QColor& colour, const QString& text) {
-        return QStringLiteral("<p style='margin:3px 0;color:%1'>%2</p>").arg(colour.name(), text);
-    };
-    const UnitSystem system = document_.units();
+    const UnitSystem system = document().units();
     if (!refused_.isEmpty())
         return said_->setText(coloured(theme().bad, refused_.toHtmlEscaped()));
     if (!loaded_)
@@ -484,11 +392,8 @@ void PartFileWindow::say()
         return said_->setText(progress_->isVisible() ? coloured(theme().mute, tr("Being read…")) : QString());
     QString rows;
     const auto row = [&](const QString& what, double value, double plusMinus) {
-        rows +=
-            QStringLiteral("<tr><td style='padding-right:14px'>%1</td><td><b>%2</b></td></tr>")
-                .arg(what.toHtmlEscaped(),
-                    escaped(plusMinus > 0 ? fmt::format("{} ±{}", print(value, style::fine, system), figure(plusMinus, style::fine, system))
-                                          : print(value, style::fine, system)));
+        rows += QStringLiteral("<tr><td style='padding-right:14px'>%1</td><td><b>%2</b></td></tr>")
+                    .arg(what.toHtmlEscaped(), sized(value, plusMinus));
     };
     const auto read = [&](const char* what, const Reading& reading) {
         if (reading.value)
@@ -529,13 +434,13 @@ void PartFileWindow::say()
         remark(rotor->remarks, theme().ink);
     } else if (const auto* knuckle = std::get_if<scan::KnuckleScan>(&found_->part)) {
         lacks = knuckle->lacks;
-        for (const auto& [what, sized] : std::initializer_list<std::pair<QString, const scan::Sized&>> {
+        for (const auto& [what, size] : std::initializer_list<std::pair<QString, const scan::Sized&>> {
                  { QString::fromUtf8(deepstop::tr("hub's pilot")), knuckle->pilotDiameter },
                  { QString::fromUtf8(deepstop::tr("lugs apart, hole to hole")), knuckle->lugSpacing },
                  { QString::fromUtf8(deepstop::tr("middle of the lugs from the axis")), knuckle->lugRadius },
                  { QString::fromUtf8(deepstop::tr("lugs' face inboard of the flange")), knuckle->lugDepth },
                  { QString::fromUtf8(deepstop::tr("holes in the lugs")), knuckle->lugHole } })
-            row(what, sized.value, sized.plusMinus);
+            row(what, size.value, size.plusMinus);
         for (const KeepOut& each : knuckle->keepOuts) {
             const QString where =
                 tr("%1 inboard, at radius %2")
@@ -552,7 +457,7 @@ void PartFileWindow::say()
 
 Edit PartFileWindow::edit(const scan::ScanFile& file) const
 {
-    const Study& study = document_.study();
+    const Study& study = document().study();
     const std::string setup = study.after.setup ? study.after.setup->id : std::string();
     const auto into = [setup, axle = axle_](auto change) -> Edit {
         return [setup, axle, change](const Build& now) -> std::optional<Build> {
@@ -583,31 +488,16 @@ Edit PartFileWindow::edit(const scan::ScanFile& file) const
 
 void PartFileWindow::showSection()
 {
-    const Study& study = document_.study();
+    const Study& study = document().study();
     if (!found_ || !putIn_->isEnabled())
         return section_->clear();
     if (const auto with = applied(edit({}), *study.build))
         section_->setBuild(with, { study.before.setup->id, study.after.setup->id }, axle_);
 }
 
-void PartFileWindow::putIn()
-{
-    if (!found_ || !loaded_)
-        return;
-    if (!keep_->isChecked())
-        return putInFrom(loaded_->path);
-    working(true);
-    keeping_.start([from = loaded_->path, build = document_.path()](const JobTicket&) { return copiedBeside(from, build); },
-        [this](const QString& path) {
-            working(false);
-            putInFrom(path);
-        },
-        [this](const std::exception& e) { refuse(QString::fromStdString(e.what())); });
-}
-
 void PartFileWindow::putInFrom(const QString& path)
 {
-    if (document_.edit(tr("part read from a file"), edit(scanFile(path, loaded_->file.hash, document_.path()))))
+    if (document().edit(tr("part read from a file"), edit(scanFile(path, loaded_->file.hash, document().path()))))
         accept();
 }
 

@@ -5,96 +5,37 @@
 #include "stages/wheel/scan_files.hpp"
 #include "theme.hpp"
 
-#include <QFileDialog>
 #include <QFileInfo>
-#include <QFormLayout>
 #include <QHBoxLayout>
-#include <QScrollArea>
-#include <QVBoxLayout>
 
 #include <algorithm>
 
 namespace deepstop::app {
-namespace {
-
-constexpr std::array unitsInOrder { scan::FileUnit::Millimetre, scan::FileUnit::Inch, scan::FileUnit::Metre };
-
-} // namespace
-
 ScanWindow::ScanWindow(Document& document, QWidget* parent)
-    : QDialog(parent), document_(document), view_(new MeshView(this)), section_(new SectionView(this)), name_(new QLabel(this)),
-      units_(new QComboBox(this)), what_(new QComboBox(this)), known_(new QLineEdit(this)),
+    : FileWindow(document, tr("Open a scan…"), parent), what_(new QComboBox(this)), known_(new QLineEdit(this)),
       correct_(new QCheckBox(tr("Correct the scan's scale to it"), this)), otherSide_(new QCheckBox(tr("Inboard is the other side"), this)),
-      cut_(new QCheckBox(tr("Cut open"), this)), keep_(new QCheckBox(tr("Copy the scan beside the build"), this)),
-      pick_(new QPushButton(tr("Pick the mounting face"), this)), said_(new QLabel(this)), progress_(new QProgressBar(this)),
-      stop_(new QPushButton(tr("Cancel"), this)), putIn_(new QPushButton(tr("Put into this wheel"), this))
+      cut_(new QCheckBox(tr("Cut open"), this)), pick_(new QPushButton(tr("Pick the mounting face"), this))
 {
     setWindowTitle(tr("A wheel from a scan"));
-    resize(1180, 760);
-    name_->setFont(reading(13, QFont::DemiBold));
-    for (const scan::FileUnit unit : unitsInOrder)
-        units_->addItem(QString::fromUtf8(scan::nameOf(unit).data()));
-    units_->setAccessibleName(tr("Unit of the file"));
+    keep_->setText(tr("Copy the scan beside the build"));
     what_->addItems({ tr("Bore"), tr("Bolt circle"), tr("Width over the flanges") });
     what_->setAccessibleName(tr("What was measured on the wheel"));
     known_->setPlaceholderText(tr("as 66.6, by vernier"));
     known_->setAccessibleName(tr("Its length"));
     known_->setFont(figures(13));
-    said_->setWordWrap(true);
-    said_->setTextFormat(Qt::RichText);
-    said_->setAlignment(Qt::AlignTop | Qt::AlignLeft);
-    said_->setTextInteractionFlags(Qt::TextSelectableByMouse);
     pick_->setCheckable(true);
+    pick_->setAutoDefault(false);
     pick_->setToolTip(tr("Click three places on the face that bears on the hub"));
-    progress_->setTextVisible(false);
-    progress_->setMaximumHeight(8);
-    section_->setMinimumHeight(230);
-
-    auto* open = new QPushButton(tr("Open a scan…"), this);
-    open->setAutoDefault(false);
-    auto* top = new QHBoxLayout;
-    top->addWidget(open);
-    top->addWidget(name_, 1);
-    auto* form = new QFormLayout;
-    form->addRow(tr("The file is in"), units_);
+    form()->addRow(tr("The file is in"), units_);
     auto* knownRow = new QHBoxLayout;
     knownRow->addWidget(what_);
     knownRow->addWidget(known_, 1);
-    form->addRow(tr("Measured on it"), knownRow);
-    form->addRow(QString(), correct_);
-    auto* scroll = new QScrollArea(this);
-    scroll->setWidget(said_);
-    scroll->setWidgetResizable(true);
-    scroll->setFrameShape(QFrame::NoFrame);
-    scroll->setHorizontalScrollBarPolicy(Qt::ScrollBarAlwaysOff);
-    auto* right = new QVBoxLayout;
-    right->addLayout(top);
-    right->addLayout(form);
-    right->addWidget(scroll, 2);
-    right->addWidget(section_, 3);
-    auto* under = new QHBoxLayout;
+    form()->addRow(tr("Measured on it"), knownRow);
+    form()->addRow(QString(), correct_);
     for (QWidget* each : std::initializer_list<QWidget*> { cut_, otherSide_, pick_ })
-        under->addWidget(each);
-    under->addStretch();
-    auto* left = new QVBoxLayout;
-    left->addWidget(view_, 1);
-    left->addLayout(under);
-    auto* both = new QHBoxLayout;
-    both->addLayout(left, 11);
-    both->addLayout(right, 9);
-    auto* buttons = new QHBoxLayout;
-    buttons->addWidget(progress_, 1);
-    buttons->addWidget(stop_);
-    buttons->addStretch();
-    buttons->addWidget(keep_);
-    buttons->addWidget(putIn_);
-    auto* column = new QVBoxLayout(this);
-    column->addLayout(both, 1);
-    column->addLayout(buttons);
-    for (QPushButton* each : { pick_, stop_ })
-        each->setAutoDefault(false);
+        under()->addWidget(each);
+    under()->addStretch();
 
-    connect(open, &QPushButton::clicked, this, &ScanWindow::choose);
     connect(units_, &QComboBox::activated, this, [this] {
         view_->clearPicks();
         askAgain();
@@ -117,50 +58,21 @@ ScanWindow::ScanWindow(Document& document, QWidget* parent)
         view_->setPicking(false);
         askAgain();
     });
-    connect(stop_, &QPushButton::clicked, this, [this] {
-        reading_.cancel();
-        finding_.cancel();
-        keeping_.cancel();
-        working(false);
-    });
-    connect(putIn_, &QPushButton::clicked, this, &ScanWindow::putIn);
-    connect(&document_, &Document::replaced, this, &QDialog::reject);
     working(false);
     say();
-}
-
-void ScanWindow::choose()
-{
-    if (const auto path = QFileDialog::getOpenFileName(
-            this, tr("A scan"), QFileInfo(document_.path()).absolutePath(), tr("Scans and solids (*.stl *.ply *.obj *.step *.stp)"));
-        !path.isEmpty())
-        open(path);
 }
 
 void ScanWindow::setWheel(Axle axle, const std::string& wheel)
 {
     axle_ = axle;
     wheel_ = wheel;
-    const deepstop::Wheel* of = findWheel(*document_.study().build, wheel);
-    // Beside a build that is nowhere yet nothing can be copied.
-    const bool onDisk = !document_.path().isEmpty();
-    keep_->setEnabled(onDisk);
-    keep_->setToolTip(onDisk ? QString() : tr("Save the build first"));
-    if (!onDisk)
-        keep_->setChecked(false);
+    const deepstop::Wheel* of = findWheel(*document().study().build, wheel);
+    offerKeeping();
     putIn_->setText(of ? tr("Put into %1").arg(QString::fromStdString(of->name)) : tr("Put into this wheel"));
     // What was measured on the wheel itself is held against the scan.
     if (of && of->bore.value && of->bore.known == Known::Measured && of->bore.instrument != "scan" && known_->text().isEmpty())
-        known_->setText(QString::fromStdString(print(*of->bore.value, style::fine, document_.units())));
+        known_->setText(QString::fromStdString(print(*of->bore.value, style::fine, document().units())));
     showSection();
-}
-
-void ScanWindow::working(bool on)
-{
-    progress_->setVisible(on);
-    progress_->setValue(0);
-    stop_->setVisible(on);
-    putIn_->setEnabled(!on && found_ && found_->lacks.empty() && refused_.isEmpty() && (!found_->scale || found_->scale->agrees()));
 }
 
 void ScanWindow::open(const QString& path)
@@ -186,19 +98,13 @@ void ScanWindow::open(const QString& path)
         },
         [this](std::shared_ptr<const Loaded> loaded) {
             loaded_ = std::move(loaded);
-            units_->setCurrentIndex(static_cast<int>(std::ranges::find(unitsInOrder, loaded_->guessed) - unitsInOrder.begin()));
+            setUnit(loaded_->guessed);
             view_->setCloud(loaded_->cloud);
             askAgain();
         },
-        [this](const std::exception& e) {
-            refused_ = QString::fromStdString(e.what());
-            working(false);
-            say();
-        },
+        [this](const std::exception& e) { refuse(QString::fromStdString(e.what())); },
         [this](int percent) { progress_->setValue(percent / 2); });
 }
-
-double ScanWindow::unit() const { return metresIn(unitsInOrder[static_cast<std::size_t>(std::max(0, units_->currentIndex()))]); }
 
 void ScanWindow::askAgain()
 {
@@ -209,11 +115,9 @@ void ScanWindow::askAgain()
     question.unit = unit();
     question.otherSide = otherSide_->isChecked();
     if (const auto text = known_->text().trimmed(); !text.isEmpty()) {
-        const auto parsed = parseQuantity(text.toStdString(), Dimension::Length, style::fine.unit(document_.units()));
+        const auto parsed = parseQuantity(text.toStdString(), Dimension::Length, style::fine.unit(document().units()));
         if (!parsed || !(*parsed.value > 0)) {
-            refused_ = parsed ? tr("A length above 0 is wanted.") : QString::fromStdString(parsed.refusal);
-            working(false);
-            return say();
+            return refuse(parsed ? tr("A length above 0 is wanted.") : QString::fromStdString(parsed.refusal));
         }
         question.known = scan::byVernier(static_cast<scan::KnownLength>(what_->currentIndex()), *parsed.value);
         question.correctScale = correct_->isChecked();
@@ -234,12 +138,7 @@ void ScanWindow::askAgain()
             found.cloud = question.unit == was ? loaded->cloud : std::make_shared<const Cloud>(cloudOf(loaded->file.mesh, question.unit));
             return found;
         },
-        [this](Found found) { take(std::move(found)); },
-        [this](const std::exception& e) {
-            refused_ = QString::fromStdString(e.what());
-            working(false);
-            say();
-        },
+        [this](Found found) { take(std::move(found)); }, [this](const std::exception& e) { refuse(QString::fromStdString(e.what())); },
         [this](int percent) { progress_->setValue(50 + percent / 2); });
 }
 
@@ -258,23 +157,18 @@ void ScanWindow::take(Found found)
 void ScanWindow::say()
 {
     const auto escaped = [](const std::string& text) { return QString::fromStdString(text).toHtmlEscaped(); };
-    const UnitSystem system = document_.units();
+    const UnitSystem system = document().units();
     if (!refused_.isEmpty())
-        return said_->setText(QStringLiteral("<p style='color:%1'>%2</p>").arg(theme().bad.name(), refused_.toHtmlEscaped()));
+        return said_->setText(coloured(theme().bad, refused_.toHtmlEscaped()));
     if (!loaded_ || !found_)
-        return said_->setText(
-            QStringLiteral("<p style='color:%1'>%2</p>")
-                .arg(theme().mute.name(),
-                    loaded_ || progress_->isVisible()
-                        ? tr("Being read…")
-                        : tr("Scan the wheel's inside with the mounting face, tyre and caliper off. Then measure one length "
-                             "on it with a vernier: no scan tells its own scale.")));
+        return said_->setText(coloured(theme().mute,
+            loaded_ || progress_->isVisible()
+                ? tr("Being read…")
+                : tr("Scan the wheel's inside with the mounting face, tyre and caliper off. Then measure one length "
+                     "on it with a vernier: no scan tells its own scale.")));
     if (!found_->lacks.empty())
-        return said_->setText(QStringLiteral("<p style='color:%1'>%2</p>").arg(theme().bad.name(), escaped(found_->lacks)));
-    const auto sized = [&](const std::optional<scan::Sized>& s) {
-        return s ? escaped(fmt::format("{} ±{}", print(s->value, style::fine, system), figure(s->plusMinus, style::fine, system)))
-                 : tr("not found");
-    };
+        return said_->setText(coloured(theme().bad, escaped(found_->lacks)));
+    const auto sizedOr = [&](const std::optional<scan::Sized>& s) { return s ? sized(s->value, s->plusMinus) : tr("not found"); };
     double widest = 0;
     for (const auto& b : found_->barrel)
         widest = std::max(widest, b.plusMinus);
@@ -282,10 +176,10 @@ void ScanWindow::say()
     const auto row = [&](const QString& what, const QString& value) {
         html += QStringLiteral("<tr><td style='padding-right:14px'>%1</td><td><b>%2</b></td></tr>").arg(what, value);
     };
-    row(tr("Bore"), sized(found_->bore));
+    row(tr("Bore"), sizedOr(found_->bore));
     row(tr("Bolt circle"),
-        found_->boltCircle ? tr("%1, %n hole(s)", nullptr, found_->holes).arg(sized(found_->boltCircle)) : tr("not found"));
-    row(tr("Offset ET"), sized(found_->offset));
+        found_->boltCircle ? tr("%1, %n hole(s)", nullptr, found_->holes).arg(sizedOr(found_->boltCircle)) : tr("not found"));
+    row(tr("Offset ET"), sizedOr(found_->offset));
     row(tr("Barrel"),
         tr("%n station(s)", nullptr, static_cast<int>(found_->barrel.size())) + QStringLiteral(", ")
             + tr("at most ±%1").arg(escaped(print(widest, style::fine, system))));
@@ -297,7 +191,7 @@ void ScanWindow::say()
     // What is said of the scale comes first.
     QColor colour = found_->trusted() ? theme().ink : theme().bad;
     for (const std::string& each : scan::remarks(*found_, system)) {
-        html += QStringLiteral("<p style='margin:3px 0;color:%1'>%2</p>").arg(colour.name(), escaped(each));
+        html += coloured(colour, escaped(each));
         colour = theme().ink;
     }
     said_->setText(html);
@@ -305,7 +199,7 @@ void ScanWindow::say()
 
 void ScanWindow::showSection()
 {
-    const Study& study = document_.study();
+    const Study& study = document().study();
     if (!found_ || !found_->lacks.empty() || !study.after.at(axle_).corner)
         return section_->clear();
     const auto with = applied(
@@ -328,30 +222,10 @@ void ScanWindow::pick()
         askAgain();
 }
 
-void ScanWindow::putIn()
-{
-    if (!found_ || !loaded_)
-        return;
-    const QString build = document_.path();
-    if (!keep_->isChecked())
-        return putInFrom(loaded_->path);
-    working(true);
-    keeping_.start([from = loaded_->path, build](const JobTicket&) { return copiedBeside(from, build); },
-        [this](const QString& path) {
-            working(false);
-            putInFrom(path);
-        },
-        [this](const std::exception& e) {
-            refused_ = QString::fromStdString(e.what());
-            working(false);
-            say();
-        });
-}
-
 void ScanWindow::putInFrom(const QString& path)
 {
-    const scan::ScanFile file = scanFile(path, loaded_->file.hash, document_.path());
-    if (document_.edit(tr("wheel scanned"), scan::wheelEdit(*found_, file, wheel_)))
+    const scan::ScanFile file = scanFile(path, loaded_->file.hash, document().path());
+    if (document().edit(tr("wheel scanned"), scan::wheelEdit(*found_, file, wheel_)))
         accept();
 }
 
