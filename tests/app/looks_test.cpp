@@ -1,8 +1,27 @@
 /// What the sheets look like: to scale, labels clear of each other, readable by day and night.
 
 #include "app/shown.hpp"
+#include "outline_style.hpp"
 
+#include <QCheckBox>
+#include <QLineEdit>
 #include <QPainter>
+
+namespace {
+
+/// WCAG 2.1: of the lighter over the darker.
+double contrastOf(const QColor& one, const QColor& other)
+{
+    const auto luminance = [](const QColor& c) {
+        const auto part = [](double v) { return v <= 0.03928 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); };
+        return 0.2126 * part(c.redF()) + 0.7152 * part(c.greenF()) + 0.0722 * part(c.blueF());
+    };
+    const double a = luminance(one);
+    const double b = luminance(other);
+    return (std::max(a, b) + 0.05) / (std::min(a, b) + 0.05);
+}
+
+} // namespace
 
 class LooksTest : public QObject {
     Q_OBJECT
@@ -290,21 +309,41 @@ private slots:
     {
         Shown s;
         s.window.setNight(true);
-        const auto luminance = [](const QColor& c) {
-            const auto part = [](double v) { return v <= 0.03928 ? v / 12.92 : std::pow((v + 0.055) / 1.055, 2.4); };
-            return 0.2126 * part(c.redF()) + 0.7152 * part(c.greenF()) + 0.0722 * part(c.blueF());
-        };
         // Source: WCAG 2.1, contrast of text at least 4.5 to 1.
         for (const bool night : { true, false }) {
             setDark(night);
             const Theme& t = theme();
             for (const QColor& ground : { t.paper, t.board, t.raised })
                 for (const QColor& letters : { t.ink, t.mute, t.proposal, t.good, t.caution, t.bad, t.unproven }) {
-                    const double a = luminance(ground), b = luminance(letters);
-                    const double contrast = (std::max(a, b) + 0.05) / (std::min(a, b) + 0.05);
+                    const double contrast = contrastOf(letters, ground);
                     QVERIFY2(contrast >= 4.5, qPrintable(QString("%1 on %2: %3").arg(letters.name(), ground.name()).arg(contrast)));
                 }
         }
+    }
+
+    /// What is ticked or typed into has an edge that is seen, by day and by night.
+    void boxesAndFieldsHaveAnEdge()
+    {
+        OutlineStyle style;
+        // Source: WCAG 2.1, contrast of what a control is known by at least 3 to 1; by day Fusion's own edge is left as it is.
+        for (const bool night : { true, false }) {
+            setDark(night);
+            for (const bool ticks : { true, false }) {
+                QCheckBox box;
+                QLineEdit edit;
+                QWidget* widget = ticks ? static_cast<QWidget*>(&box) : &edit;
+                widget->setStyle(&style);
+                widget->setAutoFillBackground(true);
+                widget->resize(60, 24);
+                const QImage seen = widget->grab().toImage();
+                const QColor ground = QApplication::palette().color(QPalette::Window);
+                double most = 1;
+                for (int x = 0; x < seen.width(); ++x)
+                    most = std::max(most, contrastOf(seen.pixelColor(x, seen.height() / 2), ground));
+                QVERIFY2(most >= (night ? 3 : 1.5), qPrintable(QStringLiteral("night %1, ticks %2: %3").arg(night).arg(ticks).arg(most)));
+            }
+        }
+        setDark(false);
     }
 
     void longNamesDoNotBreakTheWindow()

@@ -1,5 +1,6 @@
 #include "catalogue.hpp"
 #include "cli/manual.hpp"
+#include "outline_style.hpp"
 #include "version.hpp"
 #include "window/application.hpp"
 #include "window/main_window.hpp"
@@ -11,7 +12,6 @@
 #include <QCommandLineParser>
 #include <QScreen>
 #include <QStyle>
-#include <QStyleFactory>
 #include <QTimer>
 
 #include <cstdio>
@@ -81,7 +81,7 @@ int main(int argc, char** argv)
     QApplication::setApplicationVersion(QString::fromUtf8(versionText));
     deepstop::app::speakTheReadersLanguage();
     const Options wanted;
-    QApplication::setStyle(QStyleFactory::create(QStringLiteral("Fusion")));
+    QApplication::setStyle(new deepstop::app::OutlineStyle);
 
     QCommandLineParser options;
     options.setApplicationDescription(QCoreApplication::translate("Options", "Does the brake kit fit, is it centred, is it better?"));

@@ -10,6 +10,8 @@ namespace deepstop::search {
 
 const GainOf& about(Gain gain)
 {
+    // Finer than a share: which side of nothing it lies on is asked.
+    static constexpr Style locks { Dimension::Share, "%", 1, "%", 1 };
     static const std::array all {
         GainOf { "weight_kg", marked("Corner weight"), style::partMass, 1, true },
         GainOf { "heat_margin_K", marked("Heat margin"), style::rise, 1, false },
@@ -18,7 +20,7 @@ const GainOf& about(Gain gain)
         GainOf { "effort_N", marked("Pedal force"), style::force, 1, true },
         GainOf { "price", marked("Price"), style::money, 1, true },
         // Far apart is no better than apart: the rear then does too little.
-        GainOf { "rear_locks_later_percent", marked("Rear locks later by"), style::share, 0.01, false, false },
+        GainOf { "rear_locks_later_percent", marked("Rear locks later by"), locks, 0.01, false, false },
     };
     return all[static_cast<std::size_t>(gain)];
 }

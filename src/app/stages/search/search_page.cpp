@@ -74,6 +74,10 @@ void SearchPage::refreshRest()
     look.setColor(QPalette::Base, theme().paper);
     setPalette(look);
     setAutoFillBackground(true);
+    // What is typed into or ticked stands out of the paper.
+    look.setColor(QPalette::Base, theme().raised);
+    wishes_->setPalette(look);
+    beatenToo_->setPalette(look);
     wishes_->setVisible(place() != WhyNot);
     kitsBoard_->setVisible(place() == Kits);
     lostBoard_->setVisible(place() == Lost);
