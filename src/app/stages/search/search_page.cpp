@@ -50,7 +50,7 @@ SearchPage::SearchPage(Document& document, LibraryStore& library, QWidget* paren
     lostBoard_ = makeLost();
     whyBoard_ = makeWhy();
     // Words that go on in more lines make the window no taller.
-    wishes_->setMinimumHeight(112);
+    wishes_->setMinimumHeight(120);
     for (QWidget* board : { kitsBoard_, lostBoard_, whyBoard_ })
         board->setMinimumHeight(300);
     column()->insertWidget(0, wishes_);
