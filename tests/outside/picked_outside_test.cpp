@@ -171,6 +171,39 @@ private slots:
         QVERIFY(!scan::scanKnuckle(mesh, question).scale->agrees());
     }
 
+    /// Lugs outboard of the flange are no lugs inboard of it: the pilot tells which way is which.
+    void lugsOutboardOfTheFlangeAreSeenThere()
+    {
+        RandomKnuckle k;
+        k.depth = -6;
+        k.thickness = 14;
+        std::mt19937 rng(8);
+        const scans::Pose pose = scans::randomPose(rng);
+        const auto mesh = scans::scanned(k.surface(2.5), { 0.1 }, pose, rng);
+        scan::KnuckleQuestion question;
+        const auto round = [&](double x, double y, double z, double r) { return clickedRound(x, y, z, r, pose, 1, rng); };
+        // Beside the plate that the lugs are of.
+        const auto place = [&](double angle) {
+            const auto p = pose.of({ 50 * std::cos(angle), 50 * std::sin(angle), 0 });
+            return scan::Point { p[0] * mm, p[1] * mm, p[2] * mm };
+        };
+        question.flange = { place(3.5), place(4.7), place(5.9) };
+        question.pilot = round(0, 0, -k.pilotHeight, k.pilot);
+        question.lugs = { round(-k.spacing / 2, k.radius, k.depth, k.hole), round(k.spacing / 2, k.radius, k.depth, k.hole) };
+        const auto found = scan::scanKnuckle(mesh, question);
+        QVERIFY2(found.lacks.empty(), found.lacks.c_str());
+        QVERIFY2(std::abs(found.lugDepth.value - k.depth * mm) <= found.lugDepth.plusMinus,
+            qPrintable(QStringLiteral("%1 ±%2").arg(found.lugDepth.value / mm).arg(found.lugDepth.plusMinus / mm)));
+        QVERIFY(found.lugDepth.value < 0);
+        // A pilot picked at its foot tells nothing, and lugs so near the flange do not either.
+        const auto flat = [&](double angle) {
+            const auto p = pose.of({ k.pilot * std::cos(angle), k.pilot * std::sin(angle), -0.3 });
+            return scan::Point { p[0] * mm, p[1] * mm, p[2] * mm };
+        };
+        question.pilot = { flat(0.2), flat(2.3), flat(4.4) };
+        QVERIFY(!scan::scanKnuckle(mesh, question).lacks.empty());
+    }
+
     void whatWasPickedWronglyIsSaid()
     {
         const RandomKnuckle k;
@@ -193,6 +226,13 @@ private slots:
         wrong.lugs[0] = good.flange; // three places far apart are no hole's edge that lies in a face
         const auto lug = scan::scanKnuckle(mesh, wrong);
         QVERIFY(!lug.lacks.empty() || std::abs(lug.lugHole.value - 2 * k.hole * mm) > 5 * mm);
+        // Three places of one side only.
+        wrong = good;
+        for (std::size_t i = 0; i < 3; ++i) {
+            const double angle = 0.3 * static_cast<double>(i);
+            wrong.pilot[i] = { k.pilot * mm * std::cos(angle), k.pilot * mm * std::sin(angle), -4 * mm };
+        }
+        QVERIFY(!scan::scanKnuckle(mesh, wrong).lacks.empty());
         wrong = good;
         for (auto& p : wrong.pilot)
             p = wrong.pilot[0];

@@ -22,7 +22,7 @@ public:
 
     KnuckleScan found()
     {
-        if (findHub() && findLugs()) {
+        if (findHub() && findLugs() && findInboard()) {
             findScale();
             place();
         }
@@ -68,6 +68,26 @@ private:
         return true;
     }
 
+    /// The pilot stands outboard of the flange; where it was picked too near it, lugs far from the flange tell.
+    bool findInboard()
+    {
+        inboard_ = vec(flange_.normal);
+        double pilot = 0;
+        for (const Point& p : question_.pilot)
+            pilot += depthOf(p) / 3;
+        const double lugs = (depthOf(lugs_[0].round.centre) + depthOf(lugs_[1].round.centre)) / 2;
+        constexpr double pilotTells = 1.5 * millimetre;
+        constexpr double lugsTell = 10 * millimetre;
+        if (std::abs(pilot) < pilotTells && std::abs(lugs) < lugsTell)
+            return lack(tr("Which way is outboard is not told: pick the hub's pilot at its outer edge."));
+        const double inboard = std::abs(pilot) < pilotTells ? lugs : -pilot;
+        if (inboard < 0)
+            inboard_ = -inboard_;
+        return true;
+    }
+
+    [[nodiscard]] double depthOf(const Point& p) const { return inboard_.dot(vec(p) - vec(flange_.at)); }
+
     void findScale()
     {
         if (!question_.pilotKnown)
@@ -89,16 +109,10 @@ private:
 
     void place()
     {
-        const Vector3d face = vec(flange_.at);
-        Vector3d inboard = vec(flange_.normal);
-        // The lugs are on the car's side of the flange.
-        const auto depthOf = [&](const Point& p) { return inboard.dot(vec(p) - face); };
-        if (depthOf(lugs_[0].round.centre) + depthOf(lugs_[1].round.centre) < 0)
-            inboard = -inboard;
         const Vector3d centre = vec(pilot_.centre);
         const auto across = [&](const Point& p) -> Vector3d {
             const Vector3d off = vec(p) - centre;
-            return off - inboard * inboard.dot(off);
+            return off - inboard_ * inboard_.dot(off);
         };
         const Vector3d first = across(lugs_[0].round.centre);
         const Vector3d second = across(lugs_[1].round.centre);
@@ -164,6 +178,7 @@ private:
     PickedFace flange_;
     PickedRound pilot_;
     std::array<PickedHole, 2> lugs_;
+    Vector3d inboard_ = Vector3d::Zero(); ///< unit length
     double lean_ = 0; ///< of the lug that leans most, rad
 };
 

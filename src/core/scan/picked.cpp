@@ -24,6 +24,20 @@ struct CircleOfPicks {
     Vector3d normal;
 };
 
+/// Whether they stand all round the middle: of three on a short arc a millimetre aside moves the middle by many.
+bool surround(const Picks& picks, const CircleOfPicks& circle)
+{
+    for (std::size_t i = 0; i < picks.size(); ++i) {
+        const Vector3d a = vec(picks[i]) - circle.centre;
+        const Vector3d b = vec(picks[(i + 1) % 3]) - circle.centre;
+        const Vector3d c = vec(picks[(i + 2) % 3]) - circle.centre;
+        // The third lies on the other side of the middle than both others together.
+        if (c.dot(a + b) > 0)
+            return false;
+    }
+    return true;
+}
+
 /// The circle through three points; nothing of three in a line.
 std::optional<CircleOfPicks> circleOf(const Picks& picks)
 {
@@ -90,6 +104,12 @@ std::optional<PickedFace> faceAbout(
 
 } // namespace
 
+bool areParallel(const PickedFace& one, const PickedFace& other)
+{
+    constexpr double cosine = 0.99863; // of 3°
+    return std::abs(vec(one.normal).dot(vec(other.normal))) > cosine;
+}
+
 std::optional<PickedFace> faceThrough(const Mesh& mesh, double unit, const Picks& picks)
 {
     const auto circle = circleOf(picks);
@@ -111,7 +131,7 @@ std::optional<PickedRound> roundThrough(const Mesh& mesh, double unit, const Poi
         each = point(vec(each) - way * above);
     }
     const auto circle = circleOf(level);
-    if (!circle || !(circle->radius > 2 * millimetre))
+    if (!circle || !(circle->radius > 2 * millimetre) || !surround(level, *circle))
         return {};
     const Vector3d middle = circle->centre + way * height;
     const Frame frame = frameOn(middle, way);
@@ -121,7 +141,8 @@ std::optional<PickedRound> roundThrough(const Mesh& mesh, double unit, const Poi
     for (const Sample& s : Surface(mesh, unit, false).inFrame(frame, mostSamples))
         if (std::abs(s.radius - circle->radius) < near && std::abs(s.along) < high && std::abs(s.toward) < standsOnFace)
             wall.push_back({ s.radius * std::cos(s.angle), s.radius * std::sin(s.angle) });
-    PickedRound round { point(middle), circle->radius, clicked };
+    // Three places each off by that much put the middle off by a third more.
+    PickedRound round { point(middle), circle->radius, 2 * clicked };
     constexpr double wanted = 0.5; // of the turn
     const auto fitted = wall.size() < fewestSamples ? std::nullopt : circleThrough(wall);
     if (fitted && fitted->seen >= wanted && std::abs(fitted->radius - circle->radius) < near) {

@@ -27,6 +27,9 @@ struct PickedFace {
 /// @param unit metres of one in the mesh
 [[nodiscard]] std::optional<PickedFace> faceThrough(const Mesh& mesh, double unit, const Picks& picks);
 
+/// Within 3°, whichever way they look.
+[[nodiscard]] bool areParallel(const PickedFace& one, const PickedFace& other);
+
 struct PickedRound {
     Point centre {}; ///< at the height of the picks
     double radius = 0;
@@ -34,7 +37,7 @@ struct PickedRound {
 };
 
 /// The round wall about an axis of that direction that passes through the picks, fitted to the surface; where too little of it is seen, the
-/// circle through the picks, a millimetre wide. Nothing where the picks make no circle.
+/// circle through the picks, two millimetres wide. Nothing where the picks make no circle, or do not stand all round it.
 [[nodiscard]] std::optional<PickedRound> roundThrough(const Mesh& mesh, double unit, const Point& direction, const Picks& picks);
 
 /// A hole in a flat face, by three places of its rim.

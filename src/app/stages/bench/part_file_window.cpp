@@ -334,6 +334,9 @@ void PartFileWindow::ask()
                                     .toStdString());
                         found.rings.push_back({ holes[i]->round.centre, holes[i]->face.normal, holes[i]->round.radius });
                     }
+                    if (!scan::areParallel(holes[0]->face, holes[1]->face))
+                        throw files::Refusal(
+                            tr("The faces about both holes do not lie alike: pick the face that lies on the lugs at both.").toStdString());
                     q.firstHole = holes[0]->round.centre;
                     q.secondHole = holes[1]->round.centre;
                     q.along = holes[0]->face.normal;
