@@ -3,6 +3,7 @@
 #include "scan/circle.hpp"
 #include "scan/surface.hpp"
 #include "scan/vectors.hpp"
+#include "task/cancel.hpp"
 
 #include <algorithm>
 #include <cmath>
@@ -64,10 +65,32 @@ Frame frameOn(const Vector3d& through, const Vector3d& direction)
 
 constexpr std::size_t mostSamples = 3'000'000;
 
+/// The triangles that reach into a ball, m: all that a place of the mesh is found by.
+Mesh about(const Mesh& mesh, double unit, const Vector3d& middle, double reach)
+{
+    Mesh near;
+    const Vector3d centre = middle / unit;
+    for (std::size_t t = 0; t < mesh.triangles(); ++t) {
+        if (t % 65536 == 0)
+            endIfCancelled();
+        const auto corner = [&](std::size_t i) {
+            const auto& c = mesh.corners[3 * t + i];
+            return Vector3d(c[0], c[1], c[2]);
+        };
+        const Vector3d a = corner(0);
+        const double size = std::max((corner(1) - a).norm(), (corner(2) - a).norm());
+        if ((a - centre).norm() - size < reach / unit)
+            for (std::size_t i = 0; i < 3; ++i)
+                near.corners.push_back(mesh.corners[3 * t + i]);
+    }
+    return near;
+}
+
 /// The plane through the samples of a ring about a place, in a band about its own plane that narrows round by round.
 std::optional<PickedFace> faceAbout(
     const Mesh& mesh, double unit, const Vector3d& middle, const Vector3d& normal, double from, double to, double band)
 {
+    const Mesh near = about(mesh, unit, middle, 1.2 * to + band);
     Vector3d at = middle;
     Vector3d way = normal;
     PickedFace face;
@@ -78,7 +101,7 @@ std::optional<PickedFace> faceAbout(
         Matrix3d spread = Matrix3d::Zero();
         double all = 0;
         std::vector<std::pair<Vector3d, double>> in;
-        for (const Sample& s : Surface(mesh, unit, false).inFrame(frame, mostSamples))
+        for (const Sample& s : Surface(near, unit, false).inFrame(frame, mostSamples))
             if (std::abs(s.along) < band && s.radius > from && s.radius < to && std::abs(s.toward) > liesInFace) {
                 in.emplace_back(vec(frame.back(s.along, s.radius, s.angle)), s.area);
                 mean += s.area * in.back().first;
@@ -138,7 +161,8 @@ std::optional<PickedRound> roundThrough(const Mesh& mesh, double unit, const Poi
     std::vector<std::array<double, 2>> wall;
     const double near = std::max(2 * clicked, 0.12 * circle->radius);
     constexpr double high = 12 * millimetre;
-    for (const Sample& s : Surface(mesh, unit, false).inFrame(frame, mostSamples))
+    const Mesh part = about(mesh, unit, middle, std::hypot(circle->radius + near, high));
+    for (const Sample& s : Surface(part, unit, false).inFrame(frame, mostSamples))
         if (std::abs(s.radius - circle->radius) < near && std::abs(s.along) < high && std::abs(s.toward) < standsOnFace)
             wall.push_back({ s.radius * std::cos(s.angle), s.radius * std::sin(s.angle) });
     // Three places each off by that much put the middle off by a third more.
