@@ -206,8 +206,9 @@ std::string wholeCarsSaid(const search::Query& query, const search::Result& resu
 {
     const std::string best = search::titleFor(query.best, true);
     if (result.gaveUp)
-        return tr("Few of those looked at go, so {} were left, none better in: {}", result.notLooked, best);
-    return tr("{} were not looked at: none is better in: {}", result.notLooked, best);
+        return tr(
+            "The search stopped because few kits pass. {} kits were not judged; none of them is better in: {}", result.notLooked, best);
+    return tr("{} kits were not judged; none of them is better in: {}", result.notLooked, best);
 }
 
 void say(const search::Query& query, const search::Result& result, UnitSystem system)

@@ -128,10 +128,9 @@ private slots:
             0.6);
         QVERIFY(c.scan.ends_with("caliper.stl"));
         QCOMPARE(c.scanHash.size(), std::size_t(64));
-        // Nothing read by hand was lost.
-        QTest::keyClick(&s.window, Qt::Key_Z, Qt::ControlModifier);
+        QCOMPARE(c.slotWidth.known == Known::Estimated, before.setups[1].front->caliper.slotWidth.known != Known::Measured);
         s.window.document().undoStack().undo();
-        QVERIFY(s.build() == before || s.window.document().undoStack().index() == 0);
+        QVERIFY(s.build() == before);
     }
 
     void aKnuckleIsPickedWithAPlaceThatMustNotBeReached()

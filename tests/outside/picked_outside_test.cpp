@@ -224,8 +224,7 @@ private slots:
         QVERIFY(!scan::scanKnuckle(mesh, wrong).lacks.empty());
         wrong = good;
         wrong.lugs[0] = good.flange; // three places far apart are no hole's edge that lies in a face
-        const auto lug = scan::scanKnuckle(mesh, wrong);
-        QVERIFY(!lug.lacks.empty() || std::abs(lug.lugHole.value - 2 * k.hole * mm) > 5 * mm);
+        QVERIFY(!scan::scanKnuckle(mesh, wrong).lacks.empty());
         // Three places of one side only.
         wrong = good;
         for (std::size_t i = 0; i < 3; ++i) {

@@ -266,6 +266,23 @@ private:
 
 } // namespace
 
+PickedMount pickedMount(const Mesh& mesh, double unit, const std::array<Picks, 2>& picks)
+{
+    PickedMount mount;
+    for (std::size_t i = 0; i < picks.size(); ++i) {
+        const auto hole = holeThrough(mesh, unit, picks[i]);
+        if (!hole) {
+            mount.lacks =
+                tr("No hole in a flat face found at the three places of hole {}: pick them again on the edge of the hole.", i + 1);
+            return mount;
+        }
+        mount.holes[i] = *hole;
+    }
+    if (!areParallel(mount.holes[0].face, mount.holes[1].face))
+        mount.lacks = tr("The faces around the two holes are not parallel: pick the face that lies on the lugs at both holes.");
+    return mount;
+}
+
 CaliperScan scanCaliper(const Mesh& mesh, const CaliperQuestion& question) { return CaliperFinder(mesh, question).found(); }
 
 Caliper caliperWith(Caliper caliper, const CaliperScan& scan)

@@ -2,7 +2,7 @@
 /// A caliper's solid or scan, in the place its two mounting holes give it, as the readings that Clearance is drawn from.
 
 #include "build/corner.hpp"
-#include "scan/mesh.hpp"
+#include "scan/picked.hpp"
 
 #include <string>
 #include <vector>
@@ -17,8 +17,15 @@ struct CaliperQuestion {
     Point along {}; ///< of the holes, parallel to the axle
     double rotorRadius = 0; ///< of the rotor that it is meant for
     double drop = 0; ///< line of the holes inward of that rotor's edge
-    bool solid = false; ///< a maker's own, exact; else a scan, whose scale nobody has held against anything
+    bool solid = false; ///< the maker's solid, exact; otherwise a scan whose scale is not checked
 };
+
+/// The two mounting holes of a scan, each by three places on its edge.
+struct PickedMount {
+    std::string lacks; ///< one sentence: why they are not found; empty otherwise
+    std::array<PickedHole, 2> holes;
+};
+[[nodiscard]] PickedMount pickedMount(const Mesh& mesh, double unit, const std::array<Picks, 2>& picks);
 
 struct CaliperScan {
     std::string lacks; ///< one sentence: why nothing was found; empty otherwise

@@ -40,10 +40,10 @@ private:
     {
         const auto flange = faceThrough(mesh_, question_.unit, question_.flange);
         if (!flange)
-            return lack(tr("No flat face lies through the three places on the hub's flange: pick them again, far from each other."));
+            return lack(tr("No flat face found at the three places on the hub's flange: pick them again, far apart."));
         const auto pilot = roundThrough(mesh_, question_.unit, flange->normal, question_.pilot);
         if (!pilot)
-            return lack(tr("The three places round the hub's pilot make no circle: pick them again, all round it."));
+            return lack(tr("The three places on the hub's pilot do not give a circle: pick them again, spread around it."));
         flange_ = *flange;
         pilot_ = *pilot;
         return true;
@@ -54,7 +54,8 @@ private:
         for (std::size_t i = 0; i < lugs_.size(); ++i) {
             const auto hole = holeThrough(mesh_, question_.unit, question_.lugs[i]);
             if (!hole)
-                return lack(tr("No hole in a flat face lies through the three places at lug {}: pick them again, round its edge.", i + 1));
+                return lack(
+                    tr("No hole in a flat face found at the three places of lug {}: pick them again on the edge of the hole.", i + 1));
             lugs_[i] = *hole;
         }
         const Vector3d axis = vec(flange_.normal);
@@ -79,7 +80,7 @@ private:
         constexpr double pilotTells = 1.5 * millimetre;
         constexpr double lugsTell = 10 * millimetre;
         if (std::abs(pilot) < pilotTells && std::abs(lugs) < lugsTell)
-            return lack(tr("Which way is outboard is not told: pick the hub's pilot at its outer edge."));
+            return lack(tr("The outboard direction is not clear: pick the outer edge of the hub's pilot."));
         const double inboard = std::abs(pilot) < pilotTells ? lugs : -pilot;
         if (inboard < 0)
             inboard_ = -inboard_;
@@ -147,20 +148,21 @@ private:
         const auto mm = [](double si) { return si / millimetre; };
         if (!scan_.scale)
             remarks.push_back(
-                tr("Its scale is held against nothing: everything counts as estimated, {:g} % wider. Measure the hub's pilot.",
+                tr("The scale of the scan is not checked: all readings are estimated, and {:g} % wider. Measure the hub's pilot.",
                     scaleUnchecked * 100));
         else if (!scan_.scale->agrees())
             remarks.push_back(tr("The pilot is {:.2f} mm as measured, but {:.2f} mm in the scan. Either is wrong: measure again.",
                 mm(scan_.scale->known), mm(scan_.scale->scanned)));
         if (apart > std::max(0.5 * millimetre, 2 * rough))
-            remarks.push_back(
-                tr("The lugs' faces stand {:.2f} mm apart in depth: the middle is taken, and is that much wider.", mm(apart)));
+            remarks.push_back(tr(
+                "The lugs' faces stand {:.2f} mm apart in depth: the middle is taken, and its width includes the difference.", mm(apart)));
         constexpr double alike = 0.5 * millimetre;
         if (std::abs(lugs_[0].round.radius - lugs_[1].round.radius) * 2 > alike)
             remarks.push_back(tr("The lugs' holes are {:.1f} mm and {:.1f} mm: are both the caliper's?", mm(2 * lugs_[0].round.radius),
                 mm(2 * lugs_[1].round.radius)));
         if (!scan_.keepOuts.empty())
-            remarks.push_back(tr("Where round the axle the picked places stand is not told: each counts wherever the caliper is."));
+            remarks.push_back(
+                tr("The clock position of the keep-out points is not known: each is checked at every position of the caliper."));
     }
 
     static Reading reading(const Sized& from)

@@ -17,6 +17,7 @@ using Eigen::Vector3d;
 
 constexpr double liesInFace = 0.94; ///< cosine between a face and what lies in it: a rough scan's triangles lean by as much as 20°
 constexpr double standsOnFace = 0.45; ///< the same of a wall and the face that it stands on
+constexpr double largestHole = 15 * millimetre; ///< radius, of a mounting bolt; common practice, no source
 constexpr std::size_t fewestSamples = 30; ///< samples
 
 struct CircleOfPicks {
@@ -181,7 +182,7 @@ std::optional<PickedRound> roundThrough(const Mesh& mesh, double unit, const Poi
 std::optional<PickedHole> holeThrough(const Mesh& mesh, double unit, const Picks& picks)
 {
     const auto circle = circleOf(picks);
-    if (!circle || !(circle->radius > 2 * millimetre) || circle->radius > 60 * millimetre)
+    if (!circle || !(circle->radius > 2 * millimetre) || circle->radius > largestHole)
         return {};
     const auto face = faceAbout(mesh, unit, circle->centre, circle->normal, 1.05 * circle->radius, 2 * circle->radius, 1.5 * clicked);
     if (!face)

@@ -40,7 +40,7 @@ struct PickedRound {
 /// circle through the picks, two millimetres wide. Nothing where the picks make no circle, or do not stand all round it.
 [[nodiscard]] std::optional<PickedRound> roundThrough(const Mesh& mesh, double unit, const Point& direction, const Picks& picks);
 
-/// A hole in a flat face, by three places of its rim.
+/// A bolt's hole in a flat face, at most 30 mm wide, by three places of its rim.
 struct PickedHole {
     PickedFace face; ///< about the hole
     PickedRound round;

@@ -90,7 +90,7 @@ private:
         const auto front = parts.find(Kind::Wheel, now.front.wheel->id);
         const auto rear = parts.find(Kind::Wheel, now.rear.wheel->id);
         if (!front || !rear) {
-            result_.lacks = tr("The car has other wheels in front than behind: try it in both, {} and {}.",
+            result_.lacks = tr("Front and rear wheels of this car differ: select both, {} and {}.",
                 now.front.wheel->name.empty() ? now.front.wheel->id : now.front.wheel->name,
                 now.rear.wheel->name.empty() ? now.rear.wheel->id : now.rear.wheel->name);
             return false;

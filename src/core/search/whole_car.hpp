@@ -11,7 +11,7 @@ namespace deepstop::search {
 /// Why ranked: which pairs hold balance is told by both brakes together, and there are millions of them; each takes a drive of its own.
 [[nodiscard]] Result searchWholeCars(const Query& query, const Progress& progress);
 
-/// Whole cars that are judged before it gives up.
+/// The search stops after so many judged cars, however few of them pass.
 inline constexpr std::size_t mostJudged = 20'000;
 
 } // namespace deepstop::search

@@ -139,7 +139,7 @@ Why whyNot(const Query& query, const Choice& choice, const std::optional<Choice>
     if (!query.limits.empty())
         addLimits(query, gainsOf(trial, behind ? &*behind : nullptr), why);
     const bool limits = std::ranges::any_of(why.fails, &Reason::isLimit);
-    // A plate that cannot be made is not mended by another spacer; and whether a mended kit keeps to the limits nobody has looked at.
+    // A spacer does not mend a plate that cannot be made. A remedy changes weight and price, so limits would have to be checked again.
     constexpr std::size_t most = 12;
     for (std::size_t i = 0; !bracket && !limits && i < std::min(most, remedies.size()) && why.mended.empty(); ++i)
         if (const auto mended = remedies[i]->in(*build))

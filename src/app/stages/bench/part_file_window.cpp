@@ -25,9 +25,9 @@ scan::Picks picksFrom(const std::vector<scan::Point>& all, std::size_t first) { 
 } // namespace
 
 PartFileWindow::PartFileWindow(Document& document, QWidget* parent)
-    : FileWindow(document, tr("Open a file…"), parent), part_(new QComboBox(this)), rotor_(new QLineEdit(this)), drop_(new QLineEdit(this)),
-      pilot_(new QLineEdit(this)), keepOutKind_(new QComboBox(this)),
-      addKeepOut_(new QPushButton(tr("Pick a place that must not be reached"), this)), next_(new QLabel(this)),
+    : FileWindow(document, { tr("Open a file…"), 0.06, 0.6, true }, parent), part_(new QComboBox(this)), rotor_(new QLineEdit(this)),
+      drop_(new QLineEdit(this)), pilot_(new QLineEdit(this)), keepOutKind_(new QComboBox(this)),
+      addKeepOut_(new QPushButton(tr("Pick a keep-out point"), this)), next_(new QLabel(this)),
       back_(new QPushButton(tr("Take the last place back"), this))
 {
     setWindowTitle(tr("A part from a file"));
@@ -72,7 +72,7 @@ PartFileWindow::PartFileWindow(Document& document, QWidget* parent)
     connect(units_, &QComboBox::activated, this, [this] {
         forgetPicks();
         if (loaded_)
-            view_->setCloud(std::make_shared<const Cloud>(cloudOf(loaded_->file.mesh, unit())));
+            view_->setCloud(cloudNow());
         goOn();
     });
     connect(view_, &MeshView::picked, this, &PartFileWindow::goOn);
@@ -153,43 +153,6 @@ bool PartFileWindow::isWhole() const
     return std::holds_alternative<solids::ReadRotor>(found_->part);
 }
 
-void PartFileWindow::open(const QString& path)
-{
-    loaded_.reset();
-    refused_.clear();
-    forgetPicks();
-    view_->setCloud(nullptr);
-    name_->setText(QFileInfo(path).fileName());
-    working(true);
-    say();
-    reading_.start(
-        [path](const JobTicket& ticket) -> std::shared_ptr<const Loaded> {
-            auto loaded = std::make_shared<Loaded>();
-            loaded->file = solids::loadMesh(path.toStdString());
-            ticket.progress(0.5);
-            // Only a STEP file says its unit; its faces are exact.
-            if (loaded->file.unit)
-                loaded->solid = solids::readStep(path.toStdString());
-            ticket.progress(0.8);
-            loaded->path = path;
-            constexpr double smallest = 0.06; // of calipers and knuckles, m
-            constexpr double largest = 0.6;
-            loaded->guessed = loaded->file.unit
-                ? *loaded->file.unit
-                : scan::guessedUnit(loaded->file.mesh, smallest, largest).value_or(scan::FileUnit::Millimetre);
-            loaded->cloud = std::make_shared<const Cloud>(cloudOf(loaded->file.mesh, metresIn(loaded->guessed)));
-            return loaded;
-        },
-        [this](std::shared_ptr<const Loaded> loaded) {
-            loaded_ = std::move(loaded);
-            setUnit(loaded_->guessed);
-            view_->setCloud(loaded_->cloud);
-            goOn();
-        },
-        [this](const std::exception& e) { refuse(QString::fromStdString(e.what())); },
-        [this](int percent) { progress_->setValue(percent / 2); });
-}
-
 std::vector<PartFileWindow::Step> PartFileWindow::steps() const
 {
     switch (partNow()) {
@@ -221,6 +184,7 @@ void PartFileWindow::goOn()
     if (!loaded_)
         return say();
     refused_.clear();
+    finding_.cancel();
     // What is typed wrongly is said at once, and not after all has been picked.
     for (const QLineEdit* edit : { rotor_, drop_, pilot_ })
         if (!edit->isHidden() && !edit->text().trimmed().isEmpty() && !lengthIn(edit))
@@ -234,7 +198,7 @@ void PartFileWindow::goOn()
     view_->setPicking(have < wanted);
     if (have < wanted) {
         std::size_t before = 0;
-        QString words = tr("Click a place that must not be reached.");
+        QString words = tr("Click the keep-out point.");
         for (const Step& step : all) {
             const auto places = static_cast<std::size_t>(step.places);
             if (have < before + places) {
@@ -244,7 +208,6 @@ void PartFileWindow::goOn()
             before += places;
         }
         next_->setText(words);
-        finding_.cancel();
         found_.reset();
         working(false);
         say();
@@ -324,22 +287,14 @@ void PartFileWindow::ask()
                     for (const auto& centre : { holes.first, holes.second })
                         found.rings.push_back({ centre, holes.along, holes.diameter / 2 });
                 } else {
-                    std::array<std::optional<scan::PickedHole>, 2> holes;
-                    for (std::size_t i = 0; i < holes.size(); ++i) {
-                        holes[i] = scan::holeThrough(loaded->file.mesh, q.unit, picksFrom(picks, 3 * i));
-                        if (!holes[i])
-                            throw files::Refusal(
-                                tr("No hole in a flat face lies through the three places at hole %1: pick them again, round its edge.")
-                                    .arg(i + 1)
-                                    .toStdString());
-                        found.rings.push_back({ holes[i]->round.centre, holes[i]->face.normal, holes[i]->round.radius });
-                    }
-                    if (!scan::areParallel(holes[0]->face, holes[1]->face))
-                        throw files::Refusal(
-                            tr("The faces about both holes do not lie alike: pick the face that lies on the lugs at both.").toStdString());
-                    q.firstHole = holes[0]->round.centre;
-                    q.secondHole = holes[1]->round.centre;
-                    q.along = holes[0]->face.normal;
+                    const auto mount = scan::pickedMount(loaded->file.mesh, q.unit, { picksFrom(picks, 0), picksFrom(picks, 3) });
+                    if (!mount.lacks.empty())
+                        throw files::Refusal(mount.lacks);
+                    q.firstHole = mount.holes[0].round.centre;
+                    q.secondHole = mount.holes[1].round.centre;
+                    q.along = mount.holes[0].face.normal;
+                    for (const scan::PickedHole& hole : mount.holes)
+                        found.rings.push_back({ hole.round.centre, hole.face.normal, hole.round.radius });
                 }
                 found.part = scan::scanCaliper(loaded->file.mesh, q);
                 return found;
@@ -349,8 +304,7 @@ void PartFileWindow::ask()
     }
     case RotorPart:
         if (!loaded_->solid)
-            return refuse(
-                tr("A rotor is read from a STEP file: only there its faces and holes are exact. A scanned one is measured by vernier."));
+            return refuse(tr("Rotors are read from STEP files only: their faces and holes are exact. Measure a rotor by vernier."));
         working(true);
         finding_.start(
             [loaded = loaded_](const JobTicket&) {
@@ -492,7 +446,7 @@ Edit PartFileWindow::edit(const scan::ScanFile& file) const
 void PartFileWindow::showSection()
 {
     const Study& study = document().study();
-    if (!found_ || !putIn_->isEnabled())
+    if (!isWhole())
         return section_->clear();
     if (const auto with = applied(edit({}), *study.build))
         section_->setBuild(with, { study.before.setup->id, study.after.setup->id }, axle_);

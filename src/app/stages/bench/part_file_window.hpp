@@ -20,7 +20,6 @@ public:
     PartFileWindow(Document& document, QWidget* parent);
     /// @param axle whose part it is
     void setPart(Axle axle, Part part);
-    void open(const QString& path) override;
 
     [[nodiscard]] QComboBox* part() const { return part_; }
     [[nodiscard]] QLineEdit* rotorDiameter() const { return rotor_; }
@@ -29,38 +28,24 @@ public:
     [[nodiscard]] QPushButton* backButton() const { return back_; }
     [[nodiscard]] QPushButton* keepOutButton() const { return addKeepOut_; }
     [[nodiscard]] QString next() const { return next_->text(); }
-    /// Waits for what is being worked out.
-    void finish()
-    {
-        reading_.finish();
-        finding_.finish();
-        keeping_.finish();
-    }
 
 protected:
     [[nodiscard]] bool isWhole() const override;
     void say() override;
     void forgetFound() override { found_.reset(); }
-    void cancelFinding() override
+    void cancelFinding() override { finding_.cancel(); }
+    void finishFinding() override { finding_.finish(); }
+    void fileRead() override
     {
-        reading_.cancel();
-        finding_.cancel();
+        forgetPicks();
+        goOn();
     }
-    [[nodiscard]] QString path() const override { return loaded_ && found_ ? loaded_->path : QString(); }
     void putInFrom(const QString& path) override;
 
 private:
-    struct Loaded {
-        solids::LoadedMesh file;
-        std::optional<solids::ReadSolid> solid; ///< of a STEP file
-        QString path;
-        scan::FileUnit guessed = scan::FileUnit::Millimetre;
-        std::shared_ptr<const Cloud> cloud;
-    };
     struct Found {
         std::variant<std::monostate, scan::CaliperScan, solids::ReadRotor, scan::KnuckleScan> part;
         std::vector<MeshView::Ring> rings;
-        std::shared_ptr<const Cloud> cloud;
     };
     /// Places that are picked one after another.
     struct Step {
@@ -83,7 +68,6 @@ private:
     void forgetPicks();
 
     Axle axle_ = Axle::Front;
-    std::shared_ptr<const Loaded> loaded_;
     std::optional<Found> found_;
     std::vector<KeepOutKind> keepOuts_; ///< of the places picked after the lugs
     QComboBox* part_;
@@ -94,7 +78,6 @@ private:
     QPushButton* addKeepOut_;
     QLabel* next_;
     QPushButton* back_;
-    Job<std::shared_ptr<const Loaded>> reading_;
     Job<Found> finding_;
 };
 

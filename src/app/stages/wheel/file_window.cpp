@@ -19,10 +19,10 @@ constexpr std::array fileUnits { scan::FileUnit::Millimetre, scan::FileUnit::Inc
 
 } // namespace
 
-FileWindow::FileWindow(Document& document, const QString& openWords, QWidget* parent)
+FileWindow::FileWindow(Document& document, Takes takes, QWidget* parent)
     : QDialog(parent), view_(new MeshView(this)), section_(new SectionView(this)), name_(new QLabel(this)), units_(new QComboBox(this)),
       said_(new QLabel(this)), progress_(new QProgressBar(this)), stop_(new QPushButton(tr("Cancel"), this)), keep_(new QCheckBox(this)),
-      putIn_(new QPushButton(this)), document_(document), form_(new QFormLayout), under_(new QHBoxLayout)
+      putIn_(new QPushButton(this)), document_(document), takes_(std::move(takes)), form_(new QFormLayout), under_(new QHBoxLayout)
 {
     resize(1180, 760);
     name_->setFont(reading(13, QFont::DemiBold));
@@ -37,7 +37,7 @@ FileWindow::FileWindow(Document& document, const QString& openWords, QWidget* pa
     progress_->setMaximumHeight(8);
     section_->setMinimumHeight(230);
 
-    auto* openButton = new QPushButton(openWords, this);
+    auto* openButton = new QPushButton(takes_.openWords, this);
     auto* top = new QHBoxLayout;
     top->addWidget(openButton);
     top->addWidget(name_, 1);
@@ -71,6 +71,7 @@ FileWindow::FileWindow(Document& document, const QString& openWords, QWidget* pa
 
     connect(openButton, &QPushButton::clicked, this, &FileWindow::choose);
     connect(stop_, &QPushButton::clicked, this, [this] {
+        reading_.cancel();
         cancelFinding();
         keeping_.cancel();
         working(false);
@@ -89,9 +90,45 @@ void FileWindow::choose()
 
 double FileWindow::unit() const { return metresIn(fileUnits[static_cast<std::size_t>(std::max(0, units_->currentIndex()))]); }
 
-void FileWindow::setUnit(scan::FileUnit unit)
+std::shared_ptr<const Cloud> FileWindow::cloudNow() const
 {
-    units_->setCurrentIndex(static_cast<int>(std::ranges::find(fileUnits, unit) - fileUnits.begin()));
+    const double by = unit() / metresIn(loaded_->guessed);
+    return by == 1 ? loaded_->cloud : std::make_shared<const Cloud>(scaled(*loaded_->cloud, by));
+}
+
+void FileWindow::open(const QString& path)
+{
+    loaded_.reset();
+    refused_.clear();
+    forgetFound();
+    view_->setCloud(nullptr);
+    name_->setText(QFileInfo(path).fileName());
+    working(true);
+    say();
+    reading_.start(
+        [path, takes = takes_](const JobTicket& ticket) -> std::shared_ptr<const Loaded> {
+            auto loaded = std::make_shared<Loaded>();
+            loaded->file = solids::loadMesh(path.toStdString());
+            ticket.progress(0.5);
+            // Only a STEP file says its unit; its faces are exact.
+            if (takes.faces && loaded->file.unit)
+                loaded->solid = solids::readStep(path.toStdString());
+            ticket.progress(0.8);
+            loaded->path = path;
+            loaded->guessed = loaded->file.unit
+                ? *loaded->file.unit
+                : scan::guessedUnit(loaded->file.mesh, takes.smallest, takes.largest).value_or(scan::FileUnit::Millimetre);
+            loaded->cloud = std::make_shared<const Cloud>(cloudOf(loaded->file.mesh, metresIn(loaded->guessed)));
+            return loaded;
+        },
+        [this](std::shared_ptr<const Loaded> loaded) {
+            loaded_ = std::move(loaded);
+            units_->setCurrentIndex(static_cast<int>(std::ranges::find(fileUnits, loaded_->guessed) - fileUnits.begin()));
+            view_->setCloud(loaded_->cloud);
+            fileRead();
+        },
+        [this](const std::exception& e) { refuse(QString::fromStdString(e.what())); },
+        [this](int percent) { progress_->setValue(percent / 2); });
 }
 
 void FileWindow::offerKeeping()
@@ -135,12 +172,12 @@ QString FileWindow::sized(double value, double plusMinus) const
 
 void FileWindow::putIn()
 {
-    if (path().isEmpty() || !putIn_->isEnabled())
+    if (!loaded_ || !putIn_->isEnabled())
         return;
     if (!keep_->isChecked())
-        return putInFrom(path());
+        return putInFrom(loaded_->path);
     working(true);
-    keeping_.start([from = path(), build = document_.path()](const JobTicket&) { return copiedBeside(from, build); },
+    keeping_.start([from = loaded_->path, build = document_.path()](const JobTicket&) { return copiedBeside(from, build); },
         [this](const QString& copy) {
             working(false);
             putInFrom(copy);

@@ -5,6 +5,7 @@
 #include "document.hpp"
 #include "job.hpp"
 #include "solids/mesh_file.hpp"
+#include "solids/step_parts.hpp"
 #include "stages/wheel/mesh_view.hpp"
 
 #include <QCheckBox>
@@ -29,14 +30,35 @@ public:
     [[nodiscard]] QPushButton* putInButton() const { return putIn_; }
     [[nodiscard]] QString said() const { return said_->text(); }
     /// Reads a file beside the window.
-    virtual void open(const QString& path) = 0;
+    void open(const QString& path);
+    /// Waits for what is being worked out.
+    void finish()
+    {
+        reading_.finish();
+        finishFinding();
+        keeping_.finish();
+    }
 
 protected:
-    /// @param openWords of the button that asks for a file
-    FileWindow(Document& document, const QString& openWords, QWidget* parent);
+    /// What a window takes in.
+    struct Takes {
+        QString openWords; ///< of the button that asks for a file
+        double smallest; ///< m across, by which the unit of a mesh is guessed
+        double largest;
+        bool faces = false; ///< of a STEP file, too
+    };
+    FileWindow(Document& document, Takes takes, QWidget* parent);
+    struct Loaded {
+        solids::LoadedMesh file;
+        std::optional<solids::ReadSolid> solid; ///< faces of a STEP file
+        QString path;
+        scan::FileUnit guessed = scan::FileUnit::Millimetre;
+        std::shared_ptr<const Cloud> cloud; ///< in the guessed unit
+    };
     /// Metres of one in the file.
     [[nodiscard]] double unit() const;
-    void setUnit(scan::FileUnit unit);
+    /// The surface in the unit that is chosen.
+    [[nodiscard]] std::shared_ptr<const Cloud> cloudNow() const;
     /// Nothing can be copied beside a build that is nowhere yet.
     void offerKeeping();
     void working(bool on);
@@ -51,8 +73,9 @@ protected:
     virtual void say() = 0;
     virtual void forgetFound() = 0;
     virtual void cancelFinding() = 0;
-    /// The file that was read; empty: none yet.
-    [[nodiscard]] virtual QString path() const = 0;
+    virtual void finishFinding() = 0;
+    /// The file is there.
+    virtual void fileRead() = 0;
     virtual void putInFrom(const QString& path) = 0;
 
     [[nodiscard]] Document& document() const { return document_; }
@@ -60,6 +83,7 @@ protected:
     /// Under the mesh.
     [[nodiscard]] QHBoxLayout* under() const { return under_; }
 
+    std::shared_ptr<const Loaded> loaded_;
     QString refused_; ///< why a file was not read, or a length not understood
     MeshView* view_;
     SectionView* section_;
@@ -77,6 +101,8 @@ private:
     void putIn();
 
     Document& document_;
+    Takes takes_;
+    Job<std::shared_ptr<const Loaded>> reading_;
     QFormLayout* form_;
     QHBoxLayout* under_;
 };

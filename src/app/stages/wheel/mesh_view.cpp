@@ -124,6 +124,17 @@ Cloud cloudOf(const scan::Mesh& mesh, double unit)
     return cloud;
 }
 
+Cloud scaled(Cloud cloud, double by)
+{
+    for (Cloud::Place& place : cloud.places)
+        for (float& each : place.at)
+            each *= static_cast<float>(by);
+    for (double& each : cloud.middle)
+        each *= by;
+    cloud.size *= by;
+    return cloud;
+}
+
 MeshView::MeshView(QWidget* parent) : QWidget(parent)
 {
     setMinimumSize(280, 260);

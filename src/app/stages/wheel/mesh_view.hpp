@@ -26,6 +26,8 @@ struct Cloud {
 };
 /// @param unit metres of one in the mesh
 [[nodiscard]] Cloud cloudOf(const scan::Mesh& mesh, double unit);
+/// The same surface in a file of another unit.
+[[nodiscard]] Cloud scaled(Cloud cloud, double by);
 
 class MeshView : public QWidget {
     Q_OBJECT

@@ -12,7 +12,7 @@
 
 namespace deepstop::app {
 ScanWindow::ScanWindow(Document& document, QWidget* parent)
-    : FileWindow(document, tr("Open a scan…"), parent), what_(new QComboBox(this)), known_(new QLineEdit(this)),
+    : FileWindow(document, { tr("Open a scan…"), 0.25, 0.75, false }, parent), what_(new QComboBox(this)), known_(new QLineEdit(this)),
       correct_(new QCheckBox(tr("Correct the scan's scale to it"), this)), otherSide_(new QCheckBox(tr("Inboard is the other side"), this)),
       cut_(new QCheckBox(tr("Cut open"), this)), pick_(new QPushButton(tr("Pick the mounting face"), this))
 {
@@ -37,7 +37,8 @@ ScanWindow::ScanWindow(Document& document, QWidget* parent)
     under()->addStretch();
 
     connect(units_, &QComboBox::activated, this, [this] {
-        view_->clearPicks();
+        if (loaded_)
+            view_->setCloud(cloudNow());
         askAgain();
     });
     connect(what_, &QComboBox::activated, this, &ScanWindow::askAgain);
@@ -75,50 +76,19 @@ void ScanWindow::setWheel(Axle axle, const std::string& wheel)
     showSection();
 }
 
-void ScanWindow::open(const QString& path)
-{
-    found_.reset();
-    loaded_.reset();
-    refused_.clear();
-    view_->setFound(nullptr);
-    view_->setCloud(nullptr);
-    name_->setText(QFileInfo(path).fileName());
-    working(true);
-    say();
-    reading_.start(
-        [path](const JobTicket& ticket) -> std::shared_ptr<const Loaded> {
-            auto loaded = std::make_shared<Loaded>();
-            loaded->file = solids::loadMesh(path.toStdString());
-            ticket.progress(0.7);
-            loaded->path = path;
-            loaded->guessed =
-                loaded->file.unit ? *loaded->file.unit : scan::guessedUnit(loaded->file.mesh).value_or(scan::FileUnit::Millimetre);
-            loaded->cloud = std::make_shared<const Cloud>(cloudOf(loaded->file.mesh, metresIn(loaded->guessed)));
-            return loaded;
-        },
-        [this](std::shared_ptr<const Loaded> loaded) {
-            loaded_ = std::move(loaded);
-            setUnit(loaded_->guessed);
-            view_->setCloud(loaded_->cloud);
-            askAgain();
-        },
-        [this](const std::exception& e) { refuse(QString::fromStdString(e.what())); },
-        [this](int percent) { progress_->setValue(percent / 2); });
-}
-
 void ScanWindow::askAgain()
 {
     if (!loaded_)
         return;
     refused_.clear();
+    finding_.cancel();
     scan::WheelQuestion question;
     question.unit = unit();
     question.otherSide = otherSide_->isChecked();
     if (const auto text = known_->text().trimmed(); !text.isEmpty()) {
         const auto parsed = parseQuantity(text.toStdString(), Dimension::Length, style::fine.unit(document().units()));
-        if (!parsed || !(*parsed.value > 0)) {
+        if (!parsed || !(*parsed.value > 0))
             return refuse(parsed ? tr("A length above 0 is wanted.") : QString::fromStdString(parsed.refusal));
-        }
         question.known = scan::byVernier(static_cast<scan::KnownLength>(what_->currentIndex()), *parsed.value);
         question.correctScale = correct_->isChecked();
     }
@@ -131,23 +101,18 @@ void ScanWindow::askAgain()
         }
     working(true);
     finding_.start(
-        [loaded = loaded_, question, was = metresIn(loaded_->guessed)](const JobTicket& ticket) -> Found {
-            Found found;
-            found.scan = std::make_shared<const scan::WheelScan>(
+        [loaded = loaded_, question](const JobTicket& ticket) {
+            return std::make_shared<const scan::WheelScan>(
                 scan::scanWheel(loaded->file.mesh, question, [&](double part) { ticket.progress(part); }));
-            found.cloud = question.unit == was ? loaded->cloud : std::make_shared<const Cloud>(cloudOf(loaded->file.mesh, question.unit));
-            return found;
         },
-        [this](Found found) { take(std::move(found)); }, [this](const std::exception& e) { refuse(QString::fromStdString(e.what())); },
+        [this](std::shared_ptr<const scan::WheelScan> found) { take(std::move(found)); },
+        [this](const std::exception& e) { refuse(QString::fromStdString(e.what())); },
         [this](int percent) { progress_->setValue(50 + percent / 2); });
 }
 
-void ScanWindow::take(Found found)
+void ScanWindow::take(std::shared_ptr<const scan::WheelScan> found)
 {
-    found_ = std::move(found.scan);
-    const auto picks = view_->picks();
-    if (found.cloud != loaded_->cloud || picks.empty())
-        view_->setCloud(found.cloud);
+    found_ = std::move(found);
     view_->setFound(found_->lacks.empty() ? found_ : nullptr);
     working(false);
     say();

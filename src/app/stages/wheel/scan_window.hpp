@@ -15,52 +15,34 @@ public:
     ScanWindow(Document& document, QWidget* parent);
     /// @param wheel id of the one that is to be read
     void setWheel(Axle axle, const std::string& wheel);
-    void open(const QString& path) override;
 
     [[nodiscard]] QComboBox* knownWhat() const { return what_; }
     [[nodiscard]] QLineEdit* knownLength() const { return known_; }
     [[nodiscard]] QCheckBox* correct() const { return correct_; }
     [[nodiscard]] QPushButton* pickButton() const { return pick_; }
     [[nodiscard]] std::shared_ptr<const scan::WheelScan> found() const { return found_; }
-    /// Waits for what is being worked out.
-    void finish()
-    {
-        reading_.finish();
-        finding_.finish();
-        keeping_.finish();
-    }
 
 protected:
     [[nodiscard]] bool isWhole() const override { return found_ && found_->lacks.empty() && (!found_->scale || found_->scale->agrees()); }
     void say() override;
-    void forgetFound() override { }
-    void cancelFinding() override
+    void forgetFound() override
     {
-        reading_.cancel();
-        finding_.cancel();
+        found_.reset();
+        view_->setFound(nullptr);
     }
-    [[nodiscard]] QString path() const override { return loaded_ && found_ ? loaded_->path : QString(); }
+    void cancelFinding() override { finding_.cancel(); }
+    void finishFinding() override { finding_.finish(); }
+    void fileRead() override { askAgain(); }
     void putInFrom(const QString& path) override;
 
 private:
-    struct Loaded {
-        solids::LoadedMesh file;
-        QString path;
-        scan::FileUnit guessed;
-        std::shared_ptr<const Cloud> cloud;
-    };
-    struct Found {
-        std::shared_ptr<const scan::WheelScan> scan;
-        std::shared_ptr<const Cloud> cloud;
-    };
     void askAgain();
-    void take(Found found);
+    void take(std::shared_ptr<const scan::WheelScan> found);
     void showSection();
     void pick();
 
     Axle axle_ = Axle::Front;
     std::string wheel_;
-    std::shared_ptr<const Loaded> loaded_;
     std::shared_ptr<const scan::WheelScan> found_;
     QComboBox* what_;
     QLineEdit* known_;
@@ -68,8 +50,7 @@ private:
     QCheckBox* otherSide_;
     QCheckBox* cut_;
     QPushButton* pick_;
-    Job<std::shared_ptr<const Loaded>> reading_;
-    Job<Found> finding_;
+    Job<std::shared_ptr<const scan::WheelScan>> finding_;
 };
 
 } // namespace deepstop::app
